@@ -1,0 +1,27 @@
+"""The language that views speak: marks with pens, hatches, text, dimensions."""
+
+from .explode import explode
+from .marks import Dimension, Drawing, Handle, Mark, Region, Ring, Stroke, Symbol, Text, extent, path, rings_of
+from .patterns import PlacedHatch, place_hatch
+from .pens import PENS, Pen, pen_width
+
+__all__ = [
+    "PENS",
+    "Dimension",
+    "Drawing",
+    "Handle",
+    "Mark",
+    "Pen",
+    "PlacedHatch",
+    "Region",
+    "Ring",
+    "Stroke",
+    "Symbol",
+    "Text",
+    "explode",
+    "extent",
+    "path",
+    "pen_width",
+    "place_hatch",
+    "rings_of",
+]

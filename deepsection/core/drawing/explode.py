@@ -1,0 +1,147 @@
+"""Dimensions and symbols as strokes, regions and text, for media that cannot carry them whole."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import replace
+
+from .marks import Dimension, Drawing, Mark, Region, Ring, Stroke, Symbol, Text, path
+
+_BULGE_HALF = 1.0
+"""tan(180 / 4 deg): half a circle."""
+
+
+def explode(drawing: Drawing) -> Drawing:
+    """The same drawing with strokes, regions and text only."""
+    marks: list[Mark] = []
+    for mark in drawing.marks:
+        if isinstance(mark, Dimension):
+            marks.extend(explode_dimension(mark, drawing.scale))
+        elif isinstance(mark, Symbol):
+            marks.extend(_SYMBOLS[mark.kind](mark, drawing.scale))
+        else:
+            marks.append(mark)
+    return replace(drawing, marks=tuple(marks))
+
+
+def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
+    """Extension lines, dimension line with oblique ticks, and the text, readable from below or right."""
+    length = math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1) or 1.0
+    ux, uy = (mark.x2 - mark.x1) / length, (mark.y2 - mark.y1) / length
+    nx, ny = -uy, ux
+    side = 1.0 if mark.offset >= 0 else -1.0
+    off, gap, over = mark.offset * scale, 1.0 * scale * side, 1.2 * scale * side
+    ends = []
+    for x, y in ((mark.x1, mark.y1), (mark.x2, mark.y2)):
+        end = (x + nx * off, y + ny * off)
+        ends.append(end)
+        if abs(off) > abs(gap):
+            yield Stroke(path((x + nx * gap, y + ny * gap), (end[0] + nx * over, end[1] + ny * over)), "dimension", part=mark.part)
+        tick = 1.1 * scale
+        tx, ty = (ux + nx) * tick * 0.7, (uy + ny) * tick * 0.7
+        yield Stroke(path((end[0] - tx, end[1] - ty), (end[0] + tx, end[1] + ty)), "symbol", part=mark.part)
+    yield Stroke(path(ends[0], ends[1]), "dimension", part=mark.part, handle=mark.handle, sum=mark.sum)
+    angle = math.degrees(math.atan2(uy, ux))
+    if angle > 90.001 or angle <= -89.999:
+        angle += 180 if angle < 0 else -180
+    up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
+    middle = ((ends[0][0] + ends[1][0]) / 2 + up[0] * scale, (ends[0][1] + ends[1][1]) / 2 + up[1] * scale)
+    yield Text(middle[0], middle[1], mark.text, 2.5, "centre", "bottom", angle, "mono", mark.part, mark.sum, "dimension")
+
+
+def _level(mark: Symbol, scale: float) -> Iterator[Mark]:
+    """A level mark: a triangle on the line, name over it, height under. Source: ISO 129-1 level indication."""
+    s = scale
+    side = -1.0 if mark.values and mark.values[0] < 0 else 1.0
+    x, y = mark.x, mark.y
+    tip = path((x, y), (x - 1.4 * s, y + 1.9 * s), (x + 1.4 * s, y + 1.9 * s))
+    yield Region((tip,), fill="ink", pen="symbol", part=mark.part, sum=mark.sum)
+    yield Stroke(path((x - side * 3 * s, y), (x + side * 24 * s, y)), "dimension", part=mark.part, sum=mark.sum)
+    align = "left" if side > 0 else "right"
+    start = x + side * 3 * s
+    yield Text(start, y + 0.9 * s, mark.texts[0], 2.5, align, "bottom", 0, "bold", mark.part, mark.sum)  # type: ignore[arg-type]
+    yield Text(start, y - 0.9 * s, mark.texts[1], 2.5, align, "top", 0, "mono", mark.part, mark.sum)  # type: ignore[arg-type]
+
+
+def circle(x: float, y: float, radius: float) -> Ring:
+    """A full circle as two half arcs."""
+    return ((x - radius, y, _BULGE_HALF), (x + radius, y, _BULGE_HALF))
+
+
+def _section(mark: Symbol, scale: float) -> Iterator[Mark]:
+    """A section mark: the name in a circle, an arrow to the look side (`angle`). Source: ISO 128-3."""
+    r = 3.2 * scale
+    turn = math.radians(mark.angle)
+    ax, ay = math.cos(turn), math.sin(turn)
+    tip = (mark.x + ax * r * 1.95, mark.y + ay * r * 1.95)
+    arrow = path(
+        (mark.x + ax * r * 1.05 - ay * r * 0.62, mark.y + ay * r * 1.05 + ax * r * 0.62),
+        tip,
+        (mark.x + ax * r * 1.05 + ay * r * 0.62, mark.y + ay * r * 1.05 - ax * r * 0.62),
+    )
+    yield Region((arrow,), fill="section", part=mark.part)
+    yield Region((circle(mark.x, mark.y, r),), fill="paper", pen="section_mark", part=mark.part)
+    yield Text(mark.x, mark.y, mark.texts[0], 3.0, "centre", "middle", 0, "bold", mark.part, pen="section")
+
+
+def _pitch(mark: Symbol, scale: float) -> Iterator[Mark]:
+    """A pitch mark: the triangle of rise over run under the slope; values: pitch, side (+1 rises right)."""
+    pitch, side = mark.values
+    run = 9.0 * scale
+    rise = run * pitch
+    x, y = mark.x, mark.y
+    corner = path((x, y), (x + side * run, y), (x + side * run, y + rise))
+    yield Stroke(corner, "symbol", closed=True, part=mark.part)
+    yield Text(x + side * run / 2, y - 0.8 * scale, mark.texts[1], 2.2, "centre", "top", 0, "mono", mark.part)
+    align = "left" if side > 0 else "right"
+    yield Text(x + side * (run + 1.0 * scale), y + rise / 2, mark.texts[0], 2.2, align, "middle", 0, "mono", mark.part)  # type: ignore[arg-type]
+
+
+def _scale_bar(mark: Symbol, scale: float) -> Iterator[Mark]:
+    """A bar of alternating fields; values: field length in real mm, number of fields, mm per real mm."""
+    field, count, ratio = mark.values
+    height = 1.6 * scale
+    for index in range(int(count)):
+        x0 = mark.x + field * ratio * index
+        ring = path((x0, mark.y), (x0 + field * ratio, mark.y), (x0 + field * ratio, mark.y + height), (x0, mark.y + height))
+        yield Region((ring,), fill="ink" if index % 2 == 0 else "paper", pen="crease")
+    for index in range(int(count) + 1):
+        yield Text(mark.x + field * ratio * index, mark.y - 0.8 * scale, mark.texts[index], 2.0, "centre", "top", 0, "mono")
+
+
+def _north(mark: Symbol, scale: float) -> Iterator[Mark]:
+    """A north point; `angle` is the direction of north on the drawing."""
+    r = 4.0 * scale
+    turn = math.radians(mark.angle)
+    ax, ay = math.cos(turn), math.sin(turn)
+    yield Region((circle(mark.x, mark.y, r),), pen="crease")
+    arrow = path(
+        (mark.x + ax * r, mark.y + ay * r),
+        (mark.x - ax * r * 0.7 - ay * r * 0.5, mark.y - ay * r * 0.7 + ax * r * 0.5),
+        (mark.x, mark.y),
+        (mark.x, mark.y),
+    )
+    yield Region((arrow[:3],), fill="ink", pen="crease")
+    yield Text(mark.x + ax * r * 1.45, mark.y + ay * r * 1.45, "N", 2.5, "centre", "middle", 0, "bold")
+
+
+def _view_title(mark: Symbol, scale: float) -> Iterator[Mark]:
+    """Number, name and scale under a view; values: width of the rule in paper mm."""
+    number, name, note = mark.texts
+    s = scale
+    yield Region((circle(mark.x + 5 * s, mark.y + 1 * s, 4.2 * s),), fill="paper", pen="symbol")
+    yield Text(mark.x + 5 * s, mark.y + 1 * s, number, 3.5, "centre", "middle", 0, "bold")
+    yield Text(mark.x + 12 * s, mark.y + 2.2 * s, name, 5.0, "left", "bottom", 0, "bold")
+    yield Stroke(path((mark.x + 9.2 * s, mark.y + 1 * s), (mark.x + mark.values[0] * s, mark.y + 1 * s)), "symbol")
+    yield Text(mark.x + 12 * s, mark.y - 0.4 * s, note, 2.5, "left", "top", 0, "mono")
+
+
+_SYMBOLS = {
+    "level": _level,
+    "section": _section,
+    "pitch": _pitch,
+    "scale_bar": _scale_bar,
+    "north": _north,
+    "view_title": _view_title,
+}

@@ -1,0 +1,160 @@
+"""Marks: what a view draws. Coordinates are real mm in the view; lettering is in paper mm.
+
+A path is a tuple of vertices (x, y, bulge), as in DXF polylines: bulge is tan(angle / 4) of the
+arc from this vertex to the next one, 0 for a straight piece.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from shapely.geometry import Polygon
+
+from ..geometry import ring_of
+from ..units import HeightSum
+from .patterns import PlacedHatch
+
+Vertex = tuple[float, float, float]
+Ring = tuple[Vertex, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Handle:
+    """What a drag on a mark edits: edit kind, element, field, and the axis it follows."""
+
+    edit: str
+    element: str
+    field: str
+    axis: Literal["along", "across", "z", "free"] = "along"
+
+
+@dataclass(frozen=True, slots=True)
+class Stroke:
+    """A line."""
+
+    path: Ring
+    pen: str
+    closed: bool = False
+    part: str | None = None
+    feature: str | None = None
+    sum: str | None = None
+    handle: Handle | None = None
+    schematic: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Region:
+    """An area: outer ring and holes, with a tone, a hatch (index into the drawing's) and an outline."""
+
+    rings: tuple[Ring, ...]
+    fill: str | None = None
+    hatch: int | None = None
+    pen: str | None = None
+    part: str | None = None
+    feature: str | None = None
+    depth: float | None = None
+    sum: str | None = None
+    handle: Handle | None = None
+    schematic: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Text:
+    """Lettering; `size` in paper mm, angle in degrees."""
+
+    x: float
+    y: float
+    text: str
+    size: float = 2.5
+    align: Literal["left", "centre", "right"] = "left"
+    valign: Literal["bottom", "middle", "top"] = "bottom"
+    angle: float = 0.0
+    face: Literal["sans", "bold", "mono"] = "sans"
+    part: str | None = None
+    sum: str | None = None
+    pen: str = "note"
+
+
+@dataclass(frozen=True, slots=True)
+class Dimension:
+    """A measure between two points, its line `offset` paper mm to the left of first-to-second."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    offset: float
+    text: str
+    part: str | None = None
+    sum: str | None = None
+    handle: Handle | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Symbol:
+    """A drawing symbol, sized in paper mm; `texts` fill its places, `angle` turns it (deg)."""
+
+    kind: Literal["level", "section", "pitch", "scale_bar", "north", "view_title"]
+    x: float
+    y: float
+    texts: tuple[str, ...] = ()
+    angle: float = 0.0
+    values: tuple[float, ...] = ()
+    part: str | None = None
+    sum: str | None = None
+
+
+Mark = Stroke | Region | Text | Dimension | Symbol
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """A view as marks. `bounds` is x0, y0, x1, y1 of everything drawn, in real mm."""
+
+    name: str
+    title: str
+    kind: Literal["plan", "elevation", "section", "sheet"]
+    scale: float
+    marks: tuple[Mark, ...]
+    hatches: tuple[PlacedHatch, ...] = ()
+    sums: tuple[HeightSum, ...] = ()
+    bounds: tuple[float, float, float, float] = (0.0, 0.0, 1.0, 1.0)
+    look: tuple[float, float] = (0.0, 1.0)
+    messages: tuple[str, ...] = ()
+
+
+def path(*points: tuple[float, float]) -> Ring:
+    """A path of straight pieces."""
+    return tuple((float(x), float(y), 0.0) for x, y in points)
+
+
+def rings_of(polygon: Polygon) -> tuple[Ring, ...]:
+    """The rings of a polygon as paths: outer first."""
+    return tuple(tuple((x, y, 0.0) for x, y in ring) for ring in ring_of(polygon))
+
+
+def extent(marks: Iterable[Mark], scale: float) -> tuple[float, float, float, float]:
+    """x0, y0, x1, y1 of marks, lettering at its rough size included; a unit box when empty."""
+    xs: list[float] = []
+    ys: list[float] = []
+    for mark in marks:
+        for x, y in _points(mark, scale):
+            xs.append(x)
+            ys.append(y)
+    return (min(xs), min(ys), max(xs), max(ys)) if xs else (0.0, 0.0, 1.0, 1.0)
+
+
+def _points(mark: Mark, scale: float) -> Sequence[tuple[float, float]]:
+    if isinstance(mark, Stroke):
+        return [(x, y) for x, y, _ in mark.path]
+    if isinstance(mark, Region):
+        return [(x, y) for x, y, _ in mark.rings[0]]
+    if isinstance(mark, Text):
+        width = len(mark.text) * mark.size * 0.6 * scale
+        start = {"left": 0.0, "centre": -width / 2, "right": -width}[mark.align]
+        return [(mark.x + start, mark.y), (mark.x + start + width, mark.y + mark.size * scale)]
+    if isinstance(mark, Dimension):
+        return [(mark.x1, mark.y1), (mark.x2, mark.y2)]
+    return [(mark.x, mark.y)]

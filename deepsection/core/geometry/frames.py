@@ -1,0 +1,69 @@
+"""Frames of reference for views.
+
+For a horizontal look direction d: u = d x z (to the right on paper), v = z, depth along d.
+The turned plan uses the same u, with d up, so that projection lines are vertical on paper.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+Side = Literal["south", "east", "north", "west"]
+
+_LOOK_DEG = {"south": 90.0, "east": 180.0, "north": 270.0, "west": 0.0}
+_EXACT = {0.0: (1.0, 0.0), 90.0: (0.0, 1.0), 180.0: (-1.0, 0.0), 270.0: (0.0, -1.0)}
+
+
+@dataclass(frozen=True, slots=True)
+class Frame:
+    """A horizontal look direction (unit vector dx, dy) and the plan point where depth is zero."""
+
+    dx: float
+    dy: float
+    x0: float = 0.0
+    y0: float = 0.0
+
+    @classmethod
+    def looking(cls, angle_deg: float, x0: float = 0.0, y0: float = 0.0) -> Frame:
+        """The frame that looks along an angle (deg, counter-clockwise from east); quarters are exact."""
+        angle = angle_deg % 360.0
+        if angle in _EXACT:
+            return cls(*_EXACT[angle], x0, y0)
+        return cls(math.cos(math.radians(angle)), math.sin(math.radians(angle)), x0, y0)
+
+    @property
+    def ux(self) -> float:
+        """x of the unit vector to the right."""
+        return self.dy
+
+    @property
+    def uy(self) -> float:
+        """y of the unit vector to the right."""
+        return -self.dx
+
+    def to_view(self, points: NDArray[np.float64]) -> NDArray[np.float64]:
+        """(n, 3) float of u, v, depth from (n, 3) float of x, y, z; mm.
+
+        u is measured from the world's origin, so that parallel views share their projection lines.
+        """
+        x, y, z = points[:, 0], points[:, 1], points[:, 2]
+        depth = (x - self.x0) * self.dx + (y - self.y0) * self.dy
+        return np.column_stack((x * self.ux + y * self.uy, z, depth))
+
+    def plan_to_turned(self, x: float, y: float) -> tuple[float, float]:
+        """(u, w) of a plan point in the turned plan; w runs along the look direction."""
+        return x * self.ux + y * self.uy, x * self.dx + y * self.dy
+
+    def turned_to_plan(self, u: float, w: float) -> tuple[float, float]:
+        """Plan point (x, y) of a turned one: the inverse of `plan_to_turned`."""
+        return u * self.ux + w * self.dx, u * self.uy + w * self.dy
+
+
+def side_direction(side: Side) -> float:
+    """Angle (deg) in which one looks to see the side of a house that faces `side`."""
+    return _LOOK_DEG[side]

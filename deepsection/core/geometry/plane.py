@@ -1,0 +1,79 @@
+"""Lines and polygons in plan. Points are (x, y) float in mm."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from typing import NamedTuple
+
+import shapely
+from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
+
+from ..errors import GeometryError
+from ..tolerance import TOL
+
+Point = tuple[float, float]
+
+
+class Line(NamedTuple):
+    """An endless line through (x, y) in the unit direction (dx, dy)."""
+
+    x: float
+    y: float
+    dx: float
+    dy: float
+
+    def at(self, along: float) -> Point:
+        """The point at a distance along."""
+        return self.x + self.dx * along, self.y + self.dy * along
+
+    def along(self, point: Point) -> float:
+        """Distance along of the foot of a point."""
+        return (point[0] - self.x) * self.dx + (point[1] - self.y) * self.dy
+
+    def left_of(self, point: Point) -> float:
+        """Signed distance of a point to the left."""
+        return (point[1] - self.y) * self.dx - (point[0] - self.x) * self.dy
+
+
+def line_through(start: Point, end: Point) -> Line:
+    """The line from start towards end. Raises: GeometryError when they are one point."""
+    length = math.dist(start, end)
+    if length < TOL.point:
+        raise GeometryError("a line needs two different points")
+    return Line(start[0], start[1], (end[0] - start[0]) / length, (end[1] - start[1]) / length)
+
+
+def offset_line(line: Line, left: float) -> Line:
+    """The parallel at a distance to the left (negative: to the right)."""
+    return Line(line.x - line.dy * left, line.y + line.dx * left, line.dx, line.dy)
+
+
+def meet(first: Line, second: Line) -> Point | None:
+    """Where two lines cross; None when they are parallel.
+
+    >>> meet(Line(0, 0, 1, 0), Line(5, 5, 0, 1))
+    (5.0, 0.0)
+    """
+    cross = first.dx * second.dy - first.dy * second.dx
+    if abs(cross) < TOL.parallel:
+        return None
+    along = ((second.x - first.x) * second.dy - (second.y - first.y) * second.dx) / cross
+    return first.x + first.dx * along, first.y + first.dy * along
+
+
+def polygons_of(shape: BaseGeometry, *, min_area: float = TOL.area) -> Iterator[Polygon]:
+    """The polygons of any result of an overlay; points, lines and slivers fall away."""
+    if isinstance(shape, Polygon):
+        if shape.area > min_area:
+            yield shape
+    elif hasattr(shape, "geoms"):
+        for part in shape.geoms:
+            yield from polygons_of(part, min_area=min_area)
+
+
+def ring_of(polygon: Polygon) -> list[list[Point]]:
+    """Rings of a polygon without the closing point: the outer one counter-clockwise, then the holes."""
+    oriented = shapely.geometry.polygon.orient(polygon)
+    return [[(x, y) for x, y, *_ in ring.coords[:-1]] for ring in (oriented.exterior, *oriented.interiors)]

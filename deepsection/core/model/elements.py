@@ -1,0 +1,312 @@
+"""The elements of a project: what the drafter states. Millimetres and degrees; no geometry here."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, Literal
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
+
+Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,39}$")]
+Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+
+
+def _finite(value: float) -> float:
+    if not math.isfinite(value) or abs(value) > 1e7:
+        raise ValueError("must be a finite length below 10 km")
+    return value + 0.0
+
+
+Mm = Annotated[float, AfterValidator(_finite)]
+Positive = Annotated[float, Field(gt=0, le=1e6)]
+NotNegative = Annotated[float, Field(ge=0, le=1e6)]
+WallEnd = Literal["start", "end"]
+Face = Literal["outer", "middle", "inner"]
+
+
+class Element(BaseModel):
+    """A frozen value; lists are tuples, so that every element can be hashed."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+# --- walls and openings -------------------------------------------------------------------------
+
+
+class FreeJoint(Element):
+    """A place in plan where walls start, end or meet."""
+
+    kind: Literal["free"] = "free"
+    id: Id
+    x: Mm
+    y: Mm
+    join: Literal["clean", "off"] = "clean"
+
+
+class HostedJoint(Element):
+    """A tee: a joint on a wall, at a distance from one of its ends, along its set-out line."""
+
+    kind: Literal["hosted"] = "hosted"
+    id: Id
+    wall: Id
+    end: WallEnd
+    distance: NotNegative
+    join: Literal["clean", "off"] = "clean"
+
+
+Joint = Annotated[FreeJoint | HostedJoint, Field(discriminator="kind")]
+
+
+class SetOut(Element):
+    """The face of a layer that lies on the set-out line."""
+
+    layer: Id
+    face: Face = "outer"
+
+
+class BaseRule(Element):
+    """The foot of a wall: an offset above a level."""
+
+    level: Id
+    offset: Mm = 0.0
+
+
+class TopRule(Element):
+    """The head of a wall: at a level, or at a level and on up to the underside of a roof."""
+
+    kind: Literal["level", "roof"] = "level"
+    level: Id
+    offset: Mm = 0.0
+
+
+class Wall(Element):
+    """A straight wall between two joints; its make-up runs from its outside inward."""
+
+    id: Id
+    start: Id
+    end: Id
+    make_up: Id
+    set_out: SetOut
+    offset: Mm = 0.0
+    outside: Literal["left", "right"] = "left"
+    status: Literal["outer", "inner"] = "outer"
+    base: BaseRule
+    top: TopRule
+
+
+class SetIn(Element):
+    """How deep a unit stands: a distance inward from a face of a layer."""
+
+    layer: Id | None = None
+    face: Literal["outer", "inner"] = "outer"
+    distance: Mm = 0.0
+
+
+class Opening(Element):
+    """A hole in a wall with the window or door in it. `sill` is above the level of the wall's foot."""
+
+    id: Id
+    wall: Id
+    end: WallEnd
+    distance: Mm
+    width: Positive
+    height: Positive
+    sill: NotNegative
+    unit: Literal["window", "door"]
+    number: Name
+    stays: Literal["start", "centre", "end"] = "centre"
+    set_in: SetIn = SetIn()
+    hinge: Literal["start", "end"] = "start"
+    swing: Literal["in", "out"] = "in"
+    bars_across: Annotated[int, Field(ge=1, le=8)] = 1
+    bars_up: Annotated[int, Field(ge=1, le=8)] = 1
+    trim: NotNegative = 88.9
+
+
+class Room(Element):
+    """A named space; its area is that of the space which encloses the point."""
+
+    id: Id
+    name: Name
+    x: Mm
+    y: Mm
+
+
+# --- make-ups -----------------------------------------------------------------------------------
+
+Function = Literal["structure", "sheathing", "membrane", "insulation", "cavity", "cladding", "lining", "finish"]
+
+
+class Framing(Element):
+    """Members of a structure layer. Their depth is the thickness of the layer."""
+
+    spacing: Positive
+    thickness: Positive
+    bottom_plates: Annotated[int, Field(ge=0, le=3)] = 1
+    top_plates: Annotated[int, Field(ge=0, le=3)] = 2
+    infill: Id | None = None
+
+
+class Layer(Element):
+    """One sheet of a make-up."""
+
+    id: Id
+    name: Name
+    material: Id
+    function: Function
+    thickness: Positive
+    framing: Framing | None = None
+
+
+class MakeUp(Element):
+    """Ordered layers: outside to inside for walls, top to bottom for floors, ceilings and roofs."""
+
+    id: Id
+    name: Name
+    use: Literal["wall", "slab", "ceiling", "roof"]
+    layers: Annotated[tuple[Layer, ...], Field(min_length=1)]
+
+
+# --- heights ------------------------------------------------------------------------------------
+
+
+class Term(Element):
+    """One part of a rise sum: `count` times `value`."""
+
+    id: Id
+    name: Name
+    value: Mm
+    count: Annotated[int, Field(ge=1, le=99)] = 1
+
+
+class Rung(Element):
+    """A level: a sum of parts above (or below) another rung. Only the datum has none.
+
+    `free` names the term that absorbs a typed total.
+    """
+
+    id: Id
+    name: Name
+    surface: Literal["grade", "deck", "slab", "plate", "finish", "footing"]
+    from_rung: Id | None = None
+    direction: Literal["up", "down"] = "up"
+    terms: tuple[Term, ...] = ()
+    free: Id | None = None
+
+
+# --- roof, foundation, ceiling ------------------------------------------------------------------
+
+
+class Corner(Element):
+    """A corner of an outline: tied to a joint, or a point of its own."""
+
+    joint: Id | None = None
+    x: Mm = 0.0
+    y: Mm = 0.0
+
+
+class RoofEdge(Element):
+    """The treatment of the roof edge that starts at the corner of the same number."""
+
+    kind: Literal["eave", "gable", "abutment"]
+    overhang: NotNegative = 0.0
+
+
+class RoofBlock(Element):
+    """A gable roof over a rectangle (corners counter-clockwise): two opposite eaves of one pitch.
+
+    `seat` is the level cut of the birdsmouth on the plate, measured in from the bearing line.
+    """
+
+    id: Id
+    name: Name
+    outline: Annotated[tuple[Corner, ...], Field(min_length=4, max_length=4)]
+    edges: Annotated[tuple[RoofEdge, ...], Field(min_length=4, max_length=4)]
+    pitch: Annotated[float, Field(ge=0.005, le=6.0)]
+    plate: Id
+    seat: Positive
+    make_up: Id
+    fascia_depth: Positive
+    fascia_thickness: Positive = 19.05
+
+
+class Foundation(Element):
+    """Stem wall and strip footing below the outer walls, and the slab within, at one level."""
+
+    id: Id
+    name: Name
+    level: Id
+    footing: Id
+    stem_thickness: Positive
+    footing_width: Positive
+    footing_depth: Positive
+    slab: Id
+
+
+class Ceiling(Element):
+    """A flat ceiling whose joists bear at a level, over every closed outline of outer walls."""
+
+    id: Id
+    name: Name
+    level: Id
+    make_up: Id
+
+
+# --- what is drawn ------------------------------------------------------------------------------
+
+
+class SectionLine(Element):
+    """Where the building is cut: from start to end, looking to its left or right, to a depth."""
+
+    id: Id
+    name: Name
+    x1: Mm
+    y1: Mm
+    x2: Mm
+    y2: Mm
+    look: Literal["left", "right"] = "left"
+    depth: Positive = 50_000.0
+
+
+class Anchor(Element):
+    """A place that follows its part: part key, feature of the part, distance along it."""
+
+    part: str
+    feature: Literal["top", "bottom", "left", "right", "centre"] = "centre"
+    along: Mm = 0.0
+
+
+class Note(Element):
+    """A note in a view, tied to a part; `dx`, `dy` lead from the anchor to the text, in paper mm.
+
+    `last_x`, `last_y` are where the anchor last was, in the view: a lost note stays there.
+    """
+
+    id: Id
+    view: Name
+    text: Annotated[str, StringConstraints(min_length=1, max_length=400)]
+    anchor: Anchor
+    dx: Mm = 12.0
+    dy: Mm = 12.0
+    last_x: Mm = 0.0
+    last_y: Mm = 0.0
+
+
+class PlacedView(Element):
+    """A view on a sheet: its name, its scale (48 is 1:48), and the sheet point (mm) of its centre."""
+
+    id: Id
+    view: Name
+    scale: Annotated[float, Field(ge=1, le=2000)]
+    x: Mm
+    y: Mm
+
+
+class Sheet(Element):
+    """Paper of a standard size with placed views and a title block."""
+
+    id: Id
+    number: Name
+    name: Name
+    paper: Name
+    placed: tuple[PlacedView, ...] = ()

@@ -1,0 +1,199 @@
+"""The document: one house and all its drawings, as one frozen, validated value."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any, Literal, Self
+
+from pydantic import model_validator
+
+from ..errors import UnknownElement
+from .elements import (
+    Ceiling,
+    Element,
+    FreeJoint,
+    Foundation,
+    HostedJoint,
+    Id,
+    Joint,
+    MakeUp,
+    Name,
+    Note,
+    Opening,
+    RoofBlock,
+    Room,
+    Rung,
+    SectionLine,
+    Sheet,
+    Wall,
+)
+
+SCHEMA_VERSION = 1
+
+COLLECTIONS = (
+    "make_ups",
+    "rungs",
+    "joints",
+    "walls",
+    "openings",
+    "rooms",
+    "roofs",
+    "foundations",
+    "ceilings",
+    "sections",
+    "notes",
+    "sheets",
+)
+"""Names of the tuples of elements, in the order in which they may refer to each other."""
+
+
+class Project(Element):
+    """Everything that is saved. Building it validates it: ids are unique and references resolve."""
+
+    schema_version: Literal[1] = 1
+    id: Id
+    name: Name
+    place: str = ""
+    author: str = ""
+    units: Literal["ft-in", "mm"]
+    tradition: Literal["timber", "masonry"] = "timber"
+    scale: float = 48.0
+    make_ups: tuple[MakeUp, ...] = ()
+    rungs: tuple[Rung, ...] = ()
+    joints: tuple[Joint, ...] = ()
+    walls: tuple[Wall, ...] = ()
+    openings: tuple[Opening, ...] = ()
+    rooms: tuple[Room, ...] = ()
+    roofs: tuple[RoofBlock, ...] = ()
+    foundations: tuple[Foundation, ...] = ()
+    ceilings: tuple[Ceiling, ...] = ()
+    sections: tuple[SectionLine, ...] = ()
+    notes: tuple[Note, ...] = ()
+    sheets: tuple[Sheet, ...] = ()
+
+    def elements(self) -> Iterator[Any]:
+        """Every element, in document order."""
+        for collection in COLLECTIONS:
+            yield from getattr(self, collection)
+
+    def find(self, id: str) -> Any:
+        """The element of this id. Raises: UnknownElement."""
+        for element in self.elements():
+            if element.id == id:
+                return element
+        raise UnknownElement(f"nothing here is called “{id}”", element=id)
+
+    def collection_of(self, id: str) -> str:
+        """The name of the collection that holds this id. Raises: UnknownElement."""
+        for collection in COLLECTIONS:
+            if any(element.id == id for element in getattr(self, collection)):
+                return collection
+        raise UnknownElement(f"nothing here is called “{id}”", element=id)
+
+    @model_validator(mode="after")
+    def _hold_together(self) -> Self:
+        _check_ids(self)
+        _check_walls(self)
+        _check_rungs(self)
+        _check_roofs(self)
+        return self
+
+
+def _need(held: set[str], id: str | None, owner: str, field: str) -> None:
+    if id is not None and id not in held:
+        raise ValueError(f"{owner}: {field} names “{id}”, which is not in the project")
+
+
+def _ids(elements: tuple[Any, ...]) -> set[str]:
+    return {element.id for element in elements}
+
+
+def _check_ids(project: Project) -> None:
+    seen: set[str] = set()
+    for element in project.elements():
+        if element.id in seen:
+            raise ValueError(f"two elements are called “{element.id}”")
+        seen.add(element.id)
+    for make_up in project.make_ups:
+        if len(_ids(make_up.layers)) != len(make_up.layers):
+            raise ValueError(f"{make_up.id}: two layers have one id")
+
+
+def _check_walls(project: Project) -> None:
+    joints, walls, rungs = _ids(project.joints), _ids(project.walls), _ids(project.rungs)
+    layers = {make_up.id: _ids(make_up.layers) for make_up in project.make_ups}
+    by_id = {joint.id: joint for joint in project.joints}
+    for wall in project.walls:
+        _need(joints, wall.start, wall.id, "start")
+        _need(joints, wall.end, wall.id, "end")
+        _need(set(layers), wall.make_up, wall.id, "make-up")
+        _need(layers[wall.make_up], wall.set_out.layer, wall.id, "set-out face")
+        _need(rungs, wall.base.level, wall.id, "foot")
+        _need(rungs, wall.top.level, wall.id, "top")
+        start, end = by_id[wall.start], by_id[wall.end]
+        if start is end:
+            raise ValueError(f"{wall.id}: a wall needs a length: it starts and ends at one point")
+        both_free = isinstance(start, FreeJoint) and isinstance(end, FreeJoint)
+        if both_free and abs(start.x - end.x) + abs(start.y - end.y) < 1.0:
+            raise ValueError(f"{wall.id}: a wall needs a length: its ends lie on one point")
+    for joint in project.joints:
+        if isinstance(joint, HostedJoint):
+            _need(walls, joint.wall, joint.id, "host")
+    _check_hosts_end(project)
+    for opening in project.openings:
+        _need(walls, opening.wall, opening.id, "wall")
+
+
+def _check_hosts_end(project: Project) -> None:
+    joints = {joint.id: joint for joint in project.joints}
+    walls = {wall.id: wall for wall in project.walls}
+    for joint in project.joints:
+        waiting, seen = [joint.id], set()
+        while waiting:
+            current = joints[waiting.pop()]
+            if isinstance(current, HostedJoint):
+                if current.wall in seen:
+                    continue
+                seen.add(current.wall)
+                host = walls[current.wall]
+                if joint.id in (host.start, host.end):
+                    raise ValueError(f"{joint.id}: a wall cannot stand on itself")
+                waiting += [host.start, host.end]
+
+
+def _check_rungs(project: Project) -> None:
+    by_id = {rung.id: rung for rung in project.rungs}
+    if project.rungs and sum(rung.from_rung is None for rung in project.rungs) != 1:
+        raise ValueError("the height ladder needs exactly one datum")
+    for rung in project.rungs:
+        _need(set(by_id), rung.from_rung, rung.id, "the rung below")
+        seen, current = {rung.id}, rung
+        while current.from_rung is not None:
+            if current.from_rung in seen:
+                raise ValueError(f"{rung.id}: the height ladder runs in a circle")
+            seen.add(current.from_rung)
+            current = by_id[current.from_rung]
+        if rung.from_rung is not None:
+            _need(_ids(rung.terms), rung.free, rung.id, "the free term")
+            if not rung.terms or rung.free is None:
+                raise ValueError(f"{rung.id}: a height needs at least one term, one of them free")
+
+
+def _check_roofs(project: Project) -> None:
+    rungs, joints, make_ups = _ids(project.rungs), _ids(project.joints), _ids(project.make_ups)
+    for roof in project.roofs:
+        _need(rungs, roof.plate, roof.id, "plate")
+        _need(make_ups, roof.make_up, roof.id, "make-up")
+        for corner in roof.outline:
+            _need(joints, corner.joint, roof.id, "corner")
+        kinds = [edge.kind for edge in roof.edges]
+        eaves = [index for index, kind in enumerate(kinds) if kind == "eave"]
+        if len(eaves) != 2 or eaves[1] - eaves[0] != 2:
+            raise ValueError(f"{roof.id}: a gable roof has two eaves, on opposite edges")
+    for foundation in project.foundations:
+        _need(rungs, foundation.level, foundation.id, "level")
+        _need(rungs, foundation.footing, foundation.id, "footing level")
+        _need(make_ups, foundation.slab, foundation.id, "slab make-up")
+    for ceiling in project.ceilings:
+        _need(rungs, ceiling.level, ceiling.id, "level")
+        _need(make_ups, ceiling.make_up, ceiling.id, "make-up")

@@ -1,0 +1,44 @@
+"""From the model to the building, in stages.
+
+levels -> wall plan -> openings -> roof planes -> wall tops -> members and solids. No stage reads a
+later one; each is memoised on exactly the values that it reads, so an edit rebuilds what it touches.
+"""
+
+from .building import (
+    Building,
+    Diagnostic,
+    Level,
+    Part,
+    PlacedOpening,
+    PlannedLayer,
+    PlannedWall,
+    ResolvedRoof,
+    RoofPlane,
+    RoomSpace,
+    WallPlan,
+    part_key,
+)
+from .levels import resolve_levels, sum_id
+from .resolve import STAGES, resolve
+from .wallplan import layer_bands, plan_walls
+
+__all__ = [
+    "STAGES",
+    "Building",
+    "Diagnostic",
+    "Level",
+    "Part",
+    "PlacedOpening",
+    "PlannedLayer",
+    "PlannedWall",
+    "ResolvedRoof",
+    "RoofPlane",
+    "RoomSpace",
+    "WallPlan",
+    "layer_bands",
+    "part_key",
+    "plan_walls",
+    "resolve",
+    "resolve_levels",
+    "sum_id",
+]

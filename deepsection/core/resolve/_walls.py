@@ -1,0 +1,264 @@
+"""Solids of one wall: its layers with the holes of openings, and the members of its frame."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+
+from shapely.geometry import Polygon, box as rectangle
+
+from ..catalog import lumber
+from ..geometry import Plane3, Solid, polygons_of, prism, prism_along
+from ..model import Framing, Layer, MakeUp
+from ..units import FOOT
+from .building import Part, PlacedOpening, PlannedLayer, PlannedWall, part_key
+
+HEADER_SHORT_SPAN = 6 * FOOT
+"""Up to this opening width a header is a pair of 2x8, above it of 2x12. Common practice, no source."""
+
+
+@dataclass(frozen=True, slots=True)
+class WallTop:
+    """How high a wall goes: its plate, and the roof surfaces that end what goes past it.
+
+    A gable wall is filled up to `under`; other walls stop at the plate, and what lies outside the
+    frame stops under the roof.
+    """
+
+    base: float
+    plate: float
+    gable: bool
+    under: tuple[Plane3, ...]
+    peak: float
+    base_sum: str
+    plate_sum: str
+
+
+def wall_solid(wall: PlannedWall, profile: Polygon, inner: float, outer: float) -> Solid:
+    """A body of a profile (distance along, z) between two distances outward from the set-out line."""
+    outward = inner if wall.wall.outside == "right" else outer
+    return prism_along(profile, wall.at(0.0, outward), wall.run, outer - inner)
+
+
+@lru_cache(maxsize=512)
+def wall_parts(wall: PlannedWall, make_up: MakeUp, openings: tuple[PlacedOpening, ...], top: WallTop) -> tuple[Part, ...]:
+    """Every part of a wall but the units in its openings."""
+    return tuple(
+        part
+        for planned, layer in zip(wall.layers, make_up.layers)
+        for part in _layer_parts(wall, planned, layer, make_up, openings, top)
+    )
+
+
+def _layer_parts(
+    wall: PlannedWall,
+    planned: PlannedLayer,
+    layer: Layer,
+    make_up: MakeUp,
+    openings: tuple[PlacedOpening, ...],
+    top: WallTop,
+) -> Iterator[Part]:
+    position = make_up.layers.index(layer)
+    framed = layer.framing is not None
+    structure = next((i for i, held in enumerate(make_up.layers) if held.function == "structure"), 0)
+    height = top.peak if top.gable else top.plate
+    pieces = [prism(piece, top.base, height) for piece in polygons_of(planned.polygon)]
+    holes = [
+        wall_solid(wall, rectangle(o.left, o.sill.total, o.right, o.head.total), planned.inner - 1, planned.outer + 1)
+        for o in openings
+    ]
+    members = tuple(_members(wall, planned, layer, openings, top)) if layer.framing is not None else ()
+    yield from members
+    if framed and (layer.framing is None or layer.framing.infill is None):
+        return
+    for slot, solid in enumerate(pieces):
+        if top.gable or position < structure:
+            for plane in top.under:
+                solid = solid.below(plane)
+        solid = solid.minus([*holes, *(member.solid for member in members)])
+        if solid.is_empty:
+            continue
+        role = "infill" if framed else layer.function
+        yield Part(
+            key=part_key(wall.wall.id, role, layer.id, f"piece:{slot}" if slot else ""),
+            element=wall.wall.id,
+            role=role,
+            material=layer.framing.infill if layer.framing and layer.framing.infill else layer.material,
+            solid=solid,
+            sums=(top.base_sum, top.plate_sum, *(o.head.id for o in openings), *(o.sill.id for o in openings)),
+            origin=(*wall.at(0.0), top.base),
+            outside=not framed and (position == 0 or position == len(make_up.layers) - 1),
+            function=layer.function,
+        )
+
+
+def _members(
+    wall: PlannedWall, planned: PlannedLayer, layer: Layer, openings: tuple[PlacedOpening, ...], top: WallTop
+) -> Iterator[Part]:
+    framing = layer.framing
+    if framing is None or not isinstance(planned.polygon, Polygon) or planned.polygon.is_empty:
+        return
+    first, last = _extent(wall, planned)
+    foot = top.base + framing.bottom_plates * framing.thickness
+    head = top.plate - framing.top_plates * framing.thickness
+    if head <= foot:
+        return
+
+    def member(role: str, slot: str, profile: Polygon, upright: bool) -> Part:
+        axis = (0.0, 0.0, 1.0) if upright else (wall.run[0], wall.run[1], 0.0)
+        solid = wall_solid(wall, profile, planned.inner, planned.outer)
+        return Part(
+            part_key(wall.wall.id, role, layer.id, slot),
+            wall.wall.id,
+            role,
+            layer.material,
+            solid,
+            axis,
+            (top.base_sum, top.plate_sum),
+            outside=False,
+            function="structure",
+        )
+
+    yield from _plates(wall, planned, layer, framing, openings, top)
+    doors = [o for o in openings if o.sill.total <= foot]
+    for slot, left, right, low, high in _upright(framing, first, last, foot, head, openings, doors, top):
+        yield member("stud", slot, rectangle(left, low, right, high), True)
+    for opening in openings:
+        name, t = opening.opening.id, framing.thickness
+        left, right = max(opening.left - t, first), min(opening.right + t, last)
+        header_top = min(opening.head.total + header_depth(opening.opening.width), head)
+        if header_top > opening.head.total + 1:
+            yield member("header", name, rectangle(left, opening.head.total, right, header_top), False)
+        if opening not in doors and opening.sill.total - t > foot:
+            yield member("rough_sill", name, rectangle(opening.left, opening.sill.total - t, opening.right, opening.sill.total), False)
+    if top.gable:
+        yield from _gable_studs(wall, planned, layer, framing, first, last, top)
+
+
+def header_depth(width: float) -> float:
+    """Depth of the header over an opening of this width. Common practice, no source."""
+    return lumber()["2x8" if width <= HEADER_SHORT_SPAN else "2x12"].depth
+
+
+def _extent(wall: PlannedWall, planned: PlannedLayer) -> tuple[float, float]:
+    alongs = [
+        (x - wall.start[0]) * wall.run[0] + (y - wall.start[1]) * wall.run[1] for x, y in planned.polygon.exterior.coords
+    ]
+    middle = wall.length / 2
+    return max(a for a in alongs if a < middle), min(a for a in alongs if a > middle)
+
+
+def _plates(
+    wall: PlannedWall,
+    planned: PlannedLayer,
+    layer: Layer,
+    framing: Framing,
+    openings: tuple[PlacedOpening, ...],
+    top: WallTop,
+) -> Iterator[Part]:
+    levels = [("bottom", i, top.base + i * framing.thickness) for i in range(framing.bottom_plates)]
+    levels += [("top", i, top.plate - (i + 1) * framing.thickness) for i in range(framing.top_plates)]
+    for where, index, z in levels:
+        solid = prism(planned.polygon, z, z + framing.thickness)
+        holes = [
+            wall_solid(wall, rectangle(o.left, z - 1, o.right, z + framing.thickness + 1), planned.inner - 1, planned.outer + 1)
+            for o in openings
+            if where == "bottom" and o.sill.total < z + framing.thickness
+        ]
+        yield Part(
+            part_key(wall.wall.id, "plate", layer.id, f"{where}:{index}"),
+            wall.wall.id,
+            "plate",
+            layer.material,
+            solid.minus(holes),
+            (wall.run[0], wall.run[1], 0.0),
+            (top.base_sum, top.plate_sum),
+            outside=False,
+            function="structure",
+        )
+
+
+def stations(first: float, last: float, spacing: float, thickness: float) -> list[tuple[int, float]]:
+    """(slot, near edge) of members from `first` to `last`: one flush at each end, the rest on centre.
+
+    The slot counts the layout grid, so that it stays when a member in between falls away.
+
+    >>> [slot for slot, _ in stations(0.0, 1000.0, 400.0, 38.0)]
+    [0, 1, 2, 3]
+    """
+    last_edge = last - thickness
+    found = [(0, first)]
+    slot = 1
+    while first + slot * spacing - thickness / 2 < last_edge - thickness:
+        found.append((slot, first + slot * spacing - thickness / 2))
+        slot += 1
+    if last_edge > first + thickness:
+        found.append((slot, last_edge))
+    return found
+
+
+def _upright(
+    framing: Framing,
+    first: float,
+    last: float,
+    foot: float,
+    head: float,
+    openings: tuple[PlacedOpening, ...],
+    doors: list[PlacedOpening],
+    top: WallTop,
+) -> Iterator[tuple[str, float, float, float, float]]:
+    """(slot, left, right, foot, head) of studs: common ones, cripples, jacks and kings beside openings."""
+    t = framing.thickness
+    for number, left in stations(first, last, framing.spacing, t):
+        hit = [o for o in openings if left < o.right + 2 * t and left + t > o.left - 2 * t]
+        if not hit:
+            yield f"{number}", left, left + t, foot, head
+        for o in hit:
+            if left < o.left or left + t > o.right:
+                continue
+            over = min(o.head.total + header_depth(o.opening.width), head)
+            if head - over > 1:
+                yield f"{number}:over:{o.opening.id}", left, left + t, over, head
+            if o not in doors and o.sill.total - t - foot > 1:
+                yield f"{number}:under:{o.opening.id}", left, left + t, foot, o.sill.total - t
+    for o in openings:
+        for side, jack, king in (("start", o.left - t, o.left - 2 * t), ("end", o.right, o.right + t)):
+            if first <= jack and jack + t <= last:
+                yield f"jack:{side}:{o.opening.id}", jack, jack + t, foot, min(o.head.total, head)
+            if first <= king and king + t <= last:
+                yield f"king:{side}:{o.opening.id}", king, king + t, foot, head
+
+
+def _gable_studs(
+    wall: PlannedWall, planned: PlannedLayer, layer: Layer, framing: Framing, first: float, last: float, top: WallTop
+) -> Iterator[Part]:
+    for number, left in stations(first, last, framing.spacing, framing.thickness):
+        profile = rectangle(left, top.plate, left + framing.thickness, top.peak)
+        solid = wall_solid(wall, profile, planned.inner, planned.outer)
+        for plane in top.under:
+            solid = solid.below(plane)
+        if not solid.is_empty and solid.bounds[5] - solid.bounds[2] > framing.thickness:
+            yield Part(
+                part_key(wall.wall.id, "stud", layer.id, f"gable:{number}"),
+                wall.wall.id,
+                "stud",
+                layer.material,
+                solid,
+                (0.0, 0.0, 1.0),
+                outside=False,
+                function="structure",
+            )
+
+
+def opening_plan(wall: PlannedWall, opening: PlacedOpening, inner: float, outer: float) -> Polygon:
+    """The plan rectangle of an opening between two distances outward."""
+    return Polygon(
+        [wall.at(opening.left, inner), wall.at(opening.right, inner), wall.at(opening.right, outer), wall.at(opening.left, outer)]
+    )
+
+
+def wall_angle_deg(wall: PlannedWall) -> float:
+    """Direction of the wall from start to end, degrees counter-clockwise from east."""
+    return math.degrees(math.atan2(wall.run[1], wall.run[0]))

@@ -1,0 +1,191 @@
+"""The building: what the stages make of a project, and all that views need to know of it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from shapely.geometry import Polygon
+
+from ..geometry import Plane3, Point, Solid
+from ..model import Opening, RoofBlock, Room, Wall
+from ..units import HeightSum
+
+Severity = Literal["blocking", "warning"]
+
+
+@dataclass(frozen=True, slots=True)
+class Diagnostic:
+    """Something wrong with the building, with its place: element, field, value and limit."""
+
+    code: str
+    message: str
+    severity: Severity
+    element: str
+    field: str | None = None
+    value: float | None = None
+    limit: float | None = None
+    others: tuple[str, ...] = ()
+    at: Point | None = None
+
+    @property
+    def identity(self) -> tuple[str, str, tuple[str, ...]]:
+        """What makes two diagnostics the same complaint."""
+        return self.code, self.element, self.others
+
+
+@dataclass(frozen=True, slots=True)
+class Level:
+    """A rung with its height: z in mm, and the sum that gives it."""
+
+    id: str
+    name: str
+    surface: str
+    z: float
+    sum: HeightSum
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedLayer:
+    """A layer in plan: its polygon, and its faces as distances outward from the set-out line."""
+
+    layer: str
+    outer: float
+    inner: float
+    polygon: Polygon
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedWall:
+    """A wall in plan, joins solved. `run` and `out` are unit vectors along and outward."""
+
+    wall: Wall
+    start: Point
+    end: Point
+    run: Point
+    out: Point
+    length: float
+    layers: tuple[PlannedLayer, ...]
+    footprint: Polygon
+
+    @property
+    def outer(self) -> float:
+        """Distance outward from the set-out line to the outer face."""
+        return self.layers[0].outer
+
+    @property
+    def inner(self) -> float:
+        """Distance outward (so mostly negative) to the inner face."""
+        return self.layers[-1].inner
+
+    def at(self, along: float, outward: float = 0.0) -> Point:
+        """Plan point at a distance along from the start, and outward."""
+        return (
+            self.start[0] + self.run[0] * along + self.out[0] * outward,
+            self.start[1] + self.run[1] * along + self.out[1] * outward,
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class WallPlan:
+    """All walls in plan, the closed outlines of outer walls (along set-out lines), and the free spaces."""
+
+    walls: tuple[PlannedWall, ...]
+    outlines: tuple[Polygon, ...]
+    spaces: tuple[Polygon, ...]
+    diagnostics: tuple[Diagnostic, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedOpening:
+    """An opening with its extent along the wall from the start, and its heights with their sums."""
+
+    opening: Opening
+    left: float
+    right: float
+    sill: HeightSum
+    head: HeightSum
+    face: float
+    """Outward distance of the outside of the unit's frame."""
+
+
+@dataclass(frozen=True, slots=True)
+class RoofPlane:
+    """One slope: plan polygon with overhangs, top of structure, eave line (bearing) and its sums."""
+
+    roof: str
+    edge: int
+    polygon: Polygon
+    top: Plane3
+    eave_start: Point
+    eave_end: Point
+    inward: Point
+
+
+@dataclass(frozen=True, slots=True)
+class ResolvedRoof:
+    """A roof block in place: planes, the ridge, depths, and heights with their sums."""
+
+    block: RoofBlock
+    planes: tuple[RoofPlane, ...]
+    ridge: tuple[Point, Point]
+    plumb_depth: float
+    run: float
+    """Half span: bearing line to ridge."""
+    reach: float
+    """Bearing line to the outer face of the fascia."""
+    rakes: tuple[float, float]
+    """Overhang past the outline at the start and the end of the first eave."""
+    outline: Polygon
+    plate: HeightSum
+    heel: HeightSum
+    eave: HeightSum
+    ridge_top: HeightSum
+
+
+@dataclass(frozen=True, slots=True)
+class RoomSpace:
+    """A room with the space it names; the area is in mm2, None when nothing encloses its point."""
+
+    room: Room
+    area: float | None
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Part:
+    """A solid piece of the building. `axis` is the direction of a member; `face_axes` place a hatch.
+
+    `shown` tells views where it may be seen: an enclosed part is never seen from outside.
+    """
+
+    key: str
+    element: str
+    role: str
+    material: str
+    solid: Solid
+    axis: tuple[float, float, float] | None = None
+    sums: tuple[str, ...] = ()
+    origin: tuple[float, float, float] = (0.0, 0.0, 0.0)
+    outside: bool = True
+    function: str = ""
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Building:
+    """Everything that was resolved from one project."""
+
+    levels: dict[str, Level]
+    plan: WallPlan
+    openings: dict[str, tuple[PlacedOpening, ...]]
+    roofs: tuple[ResolvedRoof, ...]
+    rooms: tuple[RoomSpace, ...]
+    parts: tuple[Part, ...]
+    sums: dict[str, HeightSum]
+    diagnostics: tuple[Diagnostic, ...]
+    grade: float
+    by_key: dict[str, Part] = field(default_factory=dict)
+
+
+def part_key(element: str, role: str, layer: str = "", slot: str = "") -> str:
+    """The name of a part for life: element, role, layer, slot; slots mean something."""
+    return f"{element}/{role}/{layer}/{slot}"

@@ -1,0 +1,262 @@
+"""The stages in order. Each is a function of the values it is given; `resolve` only threads them."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Callable
+from contextlib import nullcontext
+from typing import Any
+
+import shapely
+from shapely.geometry import LineString, Point as ShapelyPoint, Polygon
+
+from ..geometry import Plane3, Point, line_through
+from ..model import MakeUp, Opening, Project, RoofBlock, corner_point
+from ..units import HeightSum, SumTerm
+from ._groundparts import ceiling_parts, foundation_parts
+from ._roofparts import roof_parts
+from ._units import unit_parts
+from ._walls import WallTop, wall_parts
+from .building import (
+    Building,
+    Diagnostic,
+    Level,
+    Part,
+    PlacedOpening,
+    PlannedWall,
+    ResolvedRoof,
+    RoomSpace,
+    WallPlan,
+)
+from .levels import resolve_levels
+from .openings import place_openings
+from .roofs import resolve_roof
+from .wallplan import plan_walls
+
+STAGES = ("levels", "wall plan", "openings", "roof planes", "wall tops", "solids")
+
+ON_EDGE = 60.0
+"""A wall belongs to a roof edge when its line lies this close to it (mm)."""
+
+Timer = Callable[[str], Any]
+
+
+def resolve(project: Project, *, timer: Timer | None = None) -> Building:
+    """The building of a project. `timer(stage)` may return a context to measure a stage in."""
+    clock = timer or (lambda stage: nullcontext())
+    make_ups = {make_up.id: make_up for make_up in project.make_ups}
+    with clock("levels"):
+        levels = resolve_levels(project.rungs)
+    with clock("wall plan"):
+        plan = plan_walls(project.walls, project.joints, project.make_ups)
+    found = list(plan.diagnostics)
+    with clock("openings"):
+        openings = _openings(project, plan, levels, make_ups, found)
+    with clock("roof planes"):
+        roofs, edges = _roofs(project, plan, levels, make_ups, found)
+    with clock("wall tops"):
+        tops = {wall.wall.id: _wall_top(wall, levels, roofs, found) for wall in plan.walls}
+    with clock("solids"):
+        parts = _parts(project, plan, levels, make_ups, openings, roofs, edges, tops)
+    found += _missed_sections(project, plan)
+    rooms = tuple(_room_space(room, plan) for room in project.rooms)
+    found += [
+        Diagnostic("room-open", f"{space.room.name} is not enclosed by walls", "warning", space.room.id, at=(space.room.x, space.room.y))
+        for space in rooms
+        if space.area is None
+    ]
+    sums = {level.sum.id: level.sum for level in levels.values()}
+    for placed in (opening for held in openings.values() for opening in held):
+        sums[placed.sill.id], sums[placed.head.id] = placed.sill, placed.head
+    for roof in roofs:
+        sums.update({s.id: s for s in (roof.heel, roof.eave, roof.ridge_top)})
+    grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
+    return Building(
+        levels, plan, openings, roofs, rooms, parts, sums, tuple(found), grade, {part.key: part for part in parts}
+    )
+
+
+def _openings(
+    project: Project, plan: WallPlan, levels: dict[str, Level], make_ups: dict[str, MakeUp], found: list[Diagnostic]
+) -> dict[str, tuple[PlacedOpening, ...]]:
+    held: dict[str, list[Opening]] = defaultdict(list)
+    for opening in project.openings:
+        held[opening.wall].append(opening)
+    placed = {}
+    for wall in plan.walls:
+        top = _plate_sum(wall, levels)
+        placed[wall.wall.id], faults = place_openings(
+            wall, tuple(held[wall.wall.id]), make_ups[wall.wall.make_up], levels[wall.wall.base.level], top
+        )
+        found += faults
+    return placed
+
+
+def _plate_sum(wall: PlannedWall, levels: dict[str, Level]) -> HeightSum:
+    level = levels[wall.wall.top.level]
+    if not wall.wall.top.offset:
+        return level.sum
+    return level.sum.plus(f"top:{wall.wall.id}", "top of wall", SumTerm("offset", wall.wall.top.offset, wall.wall.id))
+
+
+def _edge_walls(corners: tuple[Point, ...], plan: WallPlan) -> list[PlannedWall | None]:
+    """Per edge of an outline, the wall whose line lies along it."""
+    walls: list[PlannedWall | None] = []
+    for index, start in enumerate(corners):
+        edge = LineString([start, corners[(index + 1) % len(corners)]])
+        best = None
+        for wall in plan.walls:
+            near = LineString([wall.start, wall.end]).intersection(edge.buffer(ON_EDGE, cap_style="flat"))
+            if near.length > min(edge.length, wall.length) * 0.6:
+                best = wall
+        walls.append(best)
+    return walls
+
+
+def _skins(wall: PlannedWall | None, make_ups: dict[str, MakeUp]) -> tuple[float, float]:
+    """From the set-out line of a wall outward: to the outside of its sheathing, and to its outer face."""
+    if wall is None:
+        return 0.0, 0.0
+    layers = zip(make_ups[wall.wall.make_up].layers, wall.layers)
+    sheathing = [planned.outer for layer, planned in layers if layer.function in ("sheathing", "structure")]
+    return max(sheathing, default=0.0), wall.outer
+
+
+def _roofs(
+    project: Project, plan: WallPlan, levels: dict[str, Level], make_ups: dict[str, MakeUp], found: list[Diagnostic]
+) -> tuple[tuple[ResolvedRoof, ...], dict[str, tuple[float, ...]]]:
+    roofs, faces = [], {}
+    for block in project.roofs:
+        corners = _corners(project, block)
+        skins = [_skins(wall, make_ups) for wall in _edge_walls(corners, plan)]
+        measured = tuple(
+            outer if edge.kind == "abutment" else sheathing for edge, (sheathing, outer) in zip(block.edges, skins)
+        )
+        resolved, faults = resolve_roof(block, corners, make_ups[block.make_up], levels[block.plate], measured, project.units)
+        found += faults
+        if resolved:
+            roofs.append(resolved)
+            faces[block.id] = tuple(outer for _, outer in skins)
+    return tuple(roofs), faces
+
+
+def _corners(project: Project, block: RoofBlock) -> tuple[Point, ...]:
+    return tuple(corner_point(project, corner) for corner in block.outline)
+
+
+def _wall_top(
+    wall: PlannedWall, levels: dict[str, Level], roofs: tuple[ResolvedRoof, ...], found: list[Diagnostic]
+) -> WallTop:
+    base = levels[wall.wall.base.level]
+    plate = _plate_sum(wall, levels)
+    foot = base.z + wall.wall.base.offset
+    if plate.total - foot < 100.0:
+        found.append(
+            Diagnostic(
+                "wall-too-low", "the top of this wall is not above its foot", "blocking", wall.wall.id, "top", plate.total - foot, 100.0
+            )
+        )
+    gable, under, peak = False, (), plate.total
+    if wall.wall.top.kind == "roof":
+        middle = ShapelyPoint(wall.at(wall.length / 2))
+        over = [roof for roof in roofs if roof.outline.buffer(ON_EDGE).contains(middle)]
+        for roof in sorted(over, key=lambda roof: roof.ridge_top.total)[-1:]:
+            eave = line_through(roof.planes[0].eave_start, roof.planes[0].eave_end)
+            gable = abs(eave.dx * wall.run[0] + eave.dy * wall.run[1]) < 0.02
+            under = tuple(plane.top.lifted(-roof.plumb_depth) for plane in roof.planes)
+            peak = max(plate.total, roof.ridge_top.total) if gable else plate.total
+    return WallTop(foot, max(plate.total, foot + 100.0), gable, under, max(peak, foot + 100.0), base.sum.id, plate.id)
+
+
+def _parts(
+    project: Project,
+    plan: WallPlan,
+    levels: dict[str, Level],
+    make_ups: dict[str, MakeUp],
+    openings: dict[str, tuple[PlacedOpening, ...]],
+    roofs: tuple[ResolvedRoof, ...],
+    faces: dict[str, tuple[float, ...]],
+    tops: dict[str, WallTop],
+) -> tuple[Part, ...]:
+    parts: list[Part] = []
+    for wall in plan.walls:
+        make_up = make_ups[wall.wall.make_up]
+        placed = openings[wall.wall.id]
+        parts += wall_parts(wall, make_up, placed, tops[wall.wall.id])
+        trimmed = make_up.layers[0].function == "cladding"
+        for opening in placed:
+            parts += unit_parts(wall, opening, trimmed)
+    for roof in roofs:
+        parts += roof_parts(roof, make_ups[roof.block.make_up], faces[roof.block.id])
+    for foundation in project.foundations:
+        walls = tuple(w for w in plan.walls if w.wall.status == "outer" and w.wall.base.level == foundation.level)
+        frames = tuple(_frame_outer(wall, make_ups[wall.wall.make_up]) for wall in walls)
+        parts += foundation_parts(
+            foundation,
+            make_ups[foundation.slab],
+            walls,
+            project.joints,
+            frames,
+            plan.outlines,
+            levels[foundation.level],
+            levels[foundation.footing],
+        )
+    for ceiling in project.ceilings:
+        parts += _ceiling(ceiling, plan, levels, make_ups, roofs, tops)
+    return tuple(part for part in parts if not part.solid.is_empty)
+
+
+def _frame_outer(wall: PlannedWall, make_up: MakeUp) -> float:
+    frames = [planned.outer for planned, layer in zip(wall.layers, make_up.layers) if layer.function == "structure"]
+    return frames[0] if frames else wall.outer
+
+
+def _ceiling(
+    ceiling: Any,
+    plan: WallPlan,
+    levels: dict[str, Level],
+    make_ups: dict[str, MakeUp],
+    roofs: tuple[ResolvedRoof, ...],
+    tops: dict[str, WallTop],
+) -> tuple[Part, ...]:
+    gables = tuple(wall.footprint for wall in plan.walls if tops[wall.wall.id].gable)
+    directions: list[tuple[float, float] | None] = []
+    planes: list[tuple[Plane3, ...]] = []
+    for outline in plan.outlines:
+        over = [roof for roof in roofs if roof.outline.intersection(outline).area > outline.area / 2]
+        directions.append(over[0].planes[0].inward if over else None)
+        planes.append(tuple(plane.top for plane in over[0].planes) if over else ())
+    return ceiling_parts(
+        ceiling,
+        make_ups[ceiling.make_up],
+        plan.outlines,
+        plan.spaces,
+        gables,
+        tuple(directions),
+        tuple(planes),
+        levels[ceiling.level],
+    )
+
+
+def _room_space(room: Any, plan: WallPlan) -> RoomSpace:
+    spot = ShapelyPoint(room.x, room.y)
+    area = next((space.area for space in plan.spaces if space.contains(spot)), None)
+    return RoomSpace(room, area)
+
+
+def _missed_sections(project: Project, plan: WallPlan) -> list[Diagnostic]:
+    if not plan.walls:
+        return []
+    house: Polygon = shapely.union_all([wall.footprint for wall in plan.walls])
+    return [
+        Diagnostic(
+            "section-misses",
+            f"section {line.name} misses the house; drag it across the walls",
+            "warning",
+            line.id,
+            "line",
+            at=((line.x1 + line.x2) / 2, (line.y1 + line.y2) / 2),
+        )
+        for line in project.sections
+        if not LineString([(line.x1, line.y1), (line.x2, line.y2)]).intersects(house)
+    ]

@@ -1,0 +1,18 @@
+"""Lengths, pitches and height sums: parse what people type, format what they read."""
+
+from .lengths import FOOT, INCH, Units, format_length, parse_length
+from .pitch import Pitch, format_pitch, parse_pitch
+from .sums import HeightSum, SumTerm
+
+__all__ = [
+    "FOOT",
+    "INCH",
+    "HeightSum",
+    "Pitch",
+    "SumTerm",
+    "Units",
+    "format_length",
+    "format_pitch",
+    "parse_length",
+    "parse_pitch",
+]

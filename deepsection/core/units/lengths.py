@@ -1,0 +1,128 @@
+"""Lengths as drafters type and read them.
+
+A typed length is a sum of terms; each term is feet and inches with fractions, or a number with a
+metric unit. A bare number takes the unit of the project: millimetres, or inches.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from fractions import Fraction
+from typing import Literal
+
+from ..errors import BadLength
+
+Units = Literal["ft-in", "mm"]
+
+INCH = 25.4
+"""Exact. Source: international yard and pound agreement, 1959."""
+FOOT = 304.8
+
+_METRIC = {"mm": 1.0, "cm": 10.0, "m": 1000.0}
+_LONGEST_MM = 1e7
+
+_NUMBER = r"(?:\d+(?:\.\d*)?|\.\d+)"
+_MIXED = rf"(?:(?P<{{0}}w>\d+)(?:\s+|-))?(?P<{{0}}n>\d+)\s*/\s*(?P<{{0}}d>\d+)|(?P<{{0}}x>{_NUMBER})"
+_FEET = r"(?:'|′|ft\b\.?|feet\b|foot\b)"
+_INCHES = r"(?:\"|″|''|in\b\.?|inch\b|inches\b)"
+
+_FEET_INCHES = re.compile(
+    rf"(?:{_MIXED.format('f')})\s*{_FEET}(?:(?:-|\s+|)(?:{_MIXED.format('i')})\s*(?:{_INCHES})?)?"
+)
+_ONLY_INCHES = re.compile(rf"(?:{_MIXED.format('i')})\s*{_INCHES}")
+_METRIC_TERM = re.compile(rf"(?P<x>{_NUMBER})\s*(?P<u>mm|cm|m)\b")
+_BARE = re.compile(rf"(?:{_MIXED.format('b')})")
+_OPERATOR = re.compile(r"\s*([+\-−])\s*")
+_AMBIGUOUS = re.compile(r"'\s+-\d")
+
+
+def _mixed(match: re.Match[str], prefix: str, text: str) -> float:
+    """The number that one mixed group matched: whole, fraction or decimal."""
+    if match[prefix + "x"] is not None:
+        return float(match[prefix + "x"])
+    denominator = int(match[prefix + "d"])
+    if denominator == 0:
+        raise BadLength(f"“{text}” divides by zero", value=text)
+    return int(match[prefix + "w"] or 0) + int(match[prefix + "n"]) / denominator
+
+
+def _term(text: str, at: int, units: Units) -> tuple[float, int]:
+    """Value in mm of the term that starts at `at`, and where it ends."""
+    if match := _FEET_INCHES.match(text, at):
+        has_inches = match["ix"] is not None or match["in"] is not None
+        inches = _mixed(match, "i", text) if has_inches else 0.0
+        return _mixed(match, "f", text) * FOOT + inches * INCH, match.end()
+    if match := _ONLY_INCHES.match(text, at):
+        return _mixed(match, "i", text) * INCH, match.end()
+    if match := _METRIC_TERM.match(text, at):
+        return float(match["x"]) * _METRIC[match["u"]], match.end()
+    if match := _BARE.match(text, at):
+        return _mixed(match, "b", text) * (INCH if units == "ft-in" else 1.0), match.end()
+    raise BadLength(f"“{text}” is not a length; try 12' 6 1/2\", 3.6m or 750 mm", value=text)
+
+
+def parse_length(text: str, units: Units = "mm") -> float:
+    """Millimetres of a typed length or sum of lengths; may be negative or zero.
+
+    A hyphen that touches both sides joins (`12'-6"`, `11-7/8"`); one with space on both sides
+    subtracts (`12' - 6"`).
+
+    >>> parse_length("12' 6 1/2\\"")
+    3822.7
+    >>> round(parse_length("3/4\\" + 10 3/8\\""), 4)
+    282.575
+    >>> parse_length("3.6m"), parse_length("75 cm"), parse_length("3600")
+    (3600.0, 750.0, 3600.0)
+
+    Raises: BadLength.
+    """
+    cleaned = text.strip().lower().replace("’", "'").replace("”", '"').replace("“", '"')
+    if not cleaned:
+        raise BadLength("a length is needed here", value=text)
+    if _AMBIGUOUS.search(cleaned):
+        raise BadLength("write 12'-6\" to join feet and inches, or 12' - 6\" to subtract", value=text)
+    sign, at = 1.0, 0
+    if cleaned[0] in "+-−":
+        sign, at = (-1.0 if cleaned[0] in "-−" else 1.0), 1
+        at += len(cleaned[at:]) - len(cleaned[at:].lstrip())
+    value, at = _term(cleaned, at, units)
+    total = sign * value
+    while at < len(cleaned):
+        operator = _OPERATOR.match(cleaned, at)
+        if not operator:
+            raise BadLength(f"cannot read “{cleaned[at:].strip()}” in “{text.strip()}”", value=text)
+        value, at = _term(cleaned, operator.end(), units)
+        total += value if operator[1] == "+" else -value
+    if not math.isfinite(total) or abs(total) > _LONGEST_MM:
+        raise BadLength("that is longer than 10 km", value=text, limit=_LONGEST_MM)
+    return total
+
+
+def _inches_text(inches: Fraction) -> str:
+    whole, rest = divmod(inches, 1)
+    if not rest:
+        return f'{whole}"'
+    fraction = f"{rest.numerator}/{rest.denominator}"
+    return f'{whole} {fraction}"' if whole else f'{fraction}"'
+
+
+def format_length(value: float, units: Units = "mm", *, denominator: int = 16) -> str:
+    """A length as it is written on a drawing.
+
+    Feet and inches are rounded to 1/`denominator` inch and carry; millimetres to 0.1.
+
+    >>> format_length(304.0, "ft-in")
+    '1\\'-0"'
+    >>> format_length(3600.0), format_length(12.46)
+    ('3600', '12.5')
+    """
+    if units == "mm":
+        text = f"{value:.1f}".removesuffix(".0")
+        return "0" if text == "-0" else text
+    steps = round(abs(value) / INCH * denominator)
+    sign = "-" if value < 0 and steps else ""
+    feet, inches = divmod(Fraction(steps, denominator), 12)
+    if not feet:
+        return f"{sign}{_inches_text(inches)}" if steps else "0\""
+    return f"{sign}{feet}'-{_inches_text(inches)}"
