@@ -6,6 +6,7 @@ arc from this vertex to the next one, 0 for a straight piece.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -88,6 +89,7 @@ class Dimension:
     offset: float
     text: str
     part: str | None = None
+    feature: str | None = None
     sum: str | None = None
     handle: Handle | None = None
 
@@ -156,5 +158,12 @@ def _points(mark: Mark, scale: float) -> Sequence[tuple[float, float]]:
         start = {"left": 0.0, "centre": -width / 2, "right": -width}[mark.align]
         return [(mark.x + start, mark.y), (mark.x + start + width, mark.y + mark.size * scale)]
     if isinstance(mark, Dimension):
-        return [(mark.x1, mark.y1), (mark.x2, mark.y2)]
-    return [(mark.x, mark.y)]
+        length = math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1) or 1.0
+        off = (mark.offset + math.copysign(4.0, mark.offset)) * scale
+        nx, ny = -(mark.y2 - mark.y1) / length * off, (mark.x2 - mark.x1) / length * off
+        return [(mark.x1, mark.y1), (mark.x2, mark.y2), (mark.x1 + nx, mark.y1 + ny), (mark.x2 + nx, mark.y2 + ny)]
+    if mark.kind == "level":
+        side = -1.0 if mark.values and mark.values[0] < 0 else 1.0
+        return [(mark.x, mark.y - 4.0 * scale), (mark.x + side * 27.0 * scale, mark.y + 4.0 * scale)]
+    reach = 7.0 * scale
+    return [(mark.x - reach, mark.y - reach), (mark.x + reach, mark.y + reach)]

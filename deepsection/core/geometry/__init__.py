@@ -1,6 +1,7 @@
 """Plane and solid geometry. Knows no wall, sheet or format."""
 
-from .frames import Frame, side_direction
+from .arcs import arc_of, flatten
+from .frames import Frame, Side, side_direction
 from .plane import Line, Point, line_through, meet, offset_line, polygons_of, ring_of
 from .solids import Facet, Plane3, Solid, box, plane_under, prism, prism_along
 
@@ -10,8 +11,11 @@ __all__ = [
     "Line",
     "Plane3",
     "Point",
+    "Side",
     "Solid",
+    "arc_of",
     "box",
+    "flatten",
     "line_through",
     "meet",
     "offset_line",

@@ -1,0 +1,19 @@
+"""From the building to drawings: plan, elevations, sections; each a function of building, view and scale."""
+
+from .elevation import draw_elevation
+from .plan import Snaps, draw_plan, plan_snaps
+from .section import draw_section, section_frame
+from .views import ViewName, draw_view, list_views, look_of
+
+__all__ = [
+    "Snaps",
+    "ViewName",
+    "draw_elevation",
+    "draw_plan",
+    "draw_section",
+    "draw_view",
+    "list_views",
+    "look_of",
+    "plan_snaps",
+    "section_frame",
+]

@@ -1,0 +1,164 @@
+"""A sheet as drawings placed on paper, with frame, title block, view titles and scale bars."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..drawing import Drawing, Mark, Region, Stroke, Symbol, Text, path
+from ..model import PlacedView, Project, Sheet
+from ..resolve import Building
+from ..units import FOOT, Units
+from ..view import draw_view, list_views
+from .paper import BINDING, BORDER, Paper, paper
+from .scales import fitting_scale, scale_name
+
+TITLE_WIDTH, TITLE_HEIGHT = 170.0, 34.0
+TITLE_DROP = 13.0
+"""Title block size, and how far a view's title lies below it; paper mm."""
+CHECK_LINE = 100.0
+"""Length on paper of the printed check line."""
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedDrawing:
+    """A drawing on paper: a view point (x, y) in real mm lies at (at_x + x / scale, at_y + y / scale)."""
+
+    id: str
+    drawing: Drawing
+    scale: float
+    at_x: float
+    at_y: float
+
+    def box(self) -> tuple[float, float, float, float]:
+        """x0, y0, x1, y1 on paper, mm."""
+        x0, y0, x1, y1 = self.drawing.bounds
+        return (
+            self.at_x + x0 / self.scale,
+            self.at_y + y0 / self.scale,
+            self.at_x + x1 / self.scale,
+            self.at_y + y1 / self.scale,
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class SheetDrawing:
+    """Everything on one sheet. `own` is drawn in paper mm; messages name what does not fit."""
+
+    name: str
+    paper: Paper
+    units: Units
+    placed: tuple[PlacedDrawing, ...]
+    own: Drawing
+    messages: tuple[tuple[str, str], ...] = ()
+
+
+def compose(project: Project, building: Building, sheet: Sheet, *, date: str) -> SheetDrawing:
+    """The sheet with its views drawn at their scales. Raises: UnknownElement for an unknown paper."""
+    size = paper(sheet.paper)
+    known = {view.name for view in list_views(project)}
+    placed, messages = [], []
+    for view in sheet.placed:
+        if view.view not in known:
+            messages.append((view.id, f"the view “{view.view}” is no longer in this project"))
+            continue
+        held = place(project, building, view)
+        placed.append(held)
+        if message := _misfit(held, size, project.units):
+            messages.append((view.id, message))
+    own: list[Mark] = [*_frame(size), *_title_block(project, sheet, size, date)]
+    for number, held in enumerate(placed, start=1):
+        own += _view_title(held, number, project.units)
+    return SheetDrawing(f"{sheet.number} {sheet.name}", size, project.units, tuple(placed), _on_paper(own, size), tuple(messages))
+
+
+def place(project: Project, building: Building, view: PlacedView) -> PlacedDrawing:
+    """One view at its scale, its middle at the point of the sheet that it names."""
+    drawing = draw_view(building, project, view.view, view.scale)
+    x0, y0, x1, y1 = drawing.bounds
+    return PlacedDrawing(
+        view.id, drawing, view.scale, view.x - (x0 + x1) / 2 / view.scale, view.y - (y0 + y1) / 2 / view.scale
+    )
+
+
+def compose_view(project: Project, building: Building, name: str, scale: float) -> SheetDrawing:
+    """One view alone, on paper cut to its size, with its title and scale bar."""
+    drawing = draw_view(building, project, name, scale)
+    x0, y0, x1, y1 = drawing.bounds
+    margin = 12.0
+    width = max((x1 - x0) / scale, 110.0) + 2 * margin
+    height = (y1 - y0) / scale + 2 * margin + 20.0
+    size = Paper("view", width, height)
+    held = PlacedDrawing("view", drawing, scale, margin - x0 / scale, margin + 20.0 - y0 / scale)
+    return SheetDrawing(drawing.title, size, project.units, (held,), _on_paper(_view_title(held, 1, project.units), size))
+
+
+def _on_paper(marks: list[Mark], size: Paper) -> Drawing:
+    return Drawing("sheet", "", "sheet", 1.0, tuple(marks), bounds=(0.0, 0.0, size.width, size.height))
+
+
+def _misfit(held: PlacedDrawing, size: Paper, units: Units) -> str | None:
+    x0, y0, x1, y1 = held.box()
+    fx0, fy0, fx1, fy1 = size.frame
+    if x0 >= fx0 and y0 >= fy0 and x1 <= fx1 and y1 <= fy1:
+        return None
+    bx0, by0, bx1, by1 = held.drawing.bounds
+    if x1 - x0 <= fx1 - fx0 and y1 - y0 <= fy1 - fy0:
+        return f"{held.drawing.title} lies over the frame of the sheet; move it inward"
+    fits = fitting_scale(bx1 - bx0, by1 - by0, (fx1 - fx0, fy1 - fy0 - TITLE_DROP), units)
+    advice = f"it fits at {scale_name(fits, units)}" if fits else "choose larger paper"
+    return f"{held.drawing.title} does not fit at {scale_name(held.scale, units)}; {advice}"
+
+
+def _frame(size: Paper) -> list[Mark]:
+    x0, y0, x1, y1 = size.frame
+    return [Stroke(path((x0, y0), (x1, y0), (x1, y1), (x0, y1)), "frame", closed=True, feature="frame")]
+
+
+def _title_block(project: Project, sheet: Sheet, size: Paper, date: str) -> list[Mark]:
+    """Project, sheet, number, scale, date and the check line. Source: ISO 7200 data fields (from memory)."""
+    x1, y0 = size.width - BORDER, BORDER
+    x0, y1 = max(x1 - TITLE_WIDTH, BINDING), y0 + TITLE_HEIGHT
+    ring = path((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+    scales = {view.scale for view in sheet.placed}
+    scale = "no views" if not scales else scale_name(scales.pop(), project.units) if len(scales) == 1 else "as noted"
+    split = x1 - 34.0
+    middle = y0 + 13.0
+    marks: list[Mark] = [
+        Region((ring,), fill="paper", pen="title", feature="title"),
+        Stroke(path((split, y0), (split, y1)), "title"),
+        Stroke(path((x0, middle), (split, middle)), "crease"),
+        Text(x0 + 4, y1 - 4, project.name, 5.0, "left", "top", 0, "bold"),
+        Text(x0 + 4, y1 - 11.5, project.place, 2.5, "left", "top"),
+        Text(x0 + 4, y1 - 16.5, sheet.name, 3.5, "left", "top"),
+        Text((split + x1) / 2, y1 - 5, "SHEET", 1.8, "centre", "top"),
+        Text((split + x1) / 2, (y0 + y1) / 2 - 1, sheet.number, 9.0, "centre", "middle", 0, "bold"),
+        Text((split + x1) / 2, y0 + 2.5, date, 2.2, "centre", "bottom", 0, "mono"),
+        Text(split - 4, y1 - 16.5, f"Scale {scale}", 2.5, "right", "top", 0, "mono"),
+        Text(split - 4, y1 - 4, project.author, 2.5, "right", "top"),
+    ]
+    if split - x0 >= CHECK_LINE + 8:
+        a, b, y = x0 + 4, x0 + 4 + CHECK_LINE, y0 + 7.5
+        marks.append(Stroke(path((a, y), (b, y)), "edge", feature="check_line"))
+        marks += [Stroke(path((x, y - 1.2), (x, y + 1.2)), "edge") for x in (a, b)]
+        marks.append(Text((a + b) / 2, y - 1.2, "this line measures 100 mm when printed at full size", 1.8, "centre", "top"))
+    return marks
+
+
+def _view_title(held: PlacedDrawing, number: int, units: Units) -> list[Mark]:
+    x0, y0, x1, _ = held.box()
+    x, y = x0, y0 - TITLE_DROP
+    title = Symbol(
+        "view_title", x, y, (str(number), held.drawing.title, scale_name(held.scale, units)), values=(min(max(x1 - x0, 60.0), 90.0),)
+    )
+    field, count, labels = _bar(held.scale, units)
+    bar_x = max(x + 96.0, x1 - field * count / held.scale - 4)
+    bar = Symbol("scale_bar", bar_x, y, labels, values=(field, float(count), 1 / held.scale))
+    return [title, bar]
+
+
+def _bar(scale: float, units: Units) -> tuple[float, int, tuple[str, ...]]:
+    """Field length in real mm, number of fields and labels of a bar about 40 mm long."""
+    unit = FOOT if units == "ft-in" else 1000.0
+    field = next((step for step in (0.5, 1, 2, 4, 5, 10, 20, 50) if step * unit / scale >= 9.0), 100)
+    mark = "'" if units == "ft-in" else " m"
+    return field * unit, 4, tuple(f"{field * k:g}{mark}" for k in range(5))

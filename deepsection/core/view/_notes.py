@@ -1,0 +1,42 @@
+"""Notes tied to parts: anchor, leader and text. An anchor that is gone keeps its note at its last place."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from ..drawing import Mark, Stroke, Text, path
+from ..geometry import Frame
+from ..model import Note
+from ..resolve import Building, Part
+
+
+def anchor_point(part: Part, feature: str, along: float, frame: Frame) -> tuple[float, float]:
+    """(u, v) of a feature of a part in a view: a side or the middle of its box, shifted along u."""
+    x0, y0, z0, x1, y1, z1 = part.solid.bounds
+    us = [x * frame.ux + y * frame.uy for x in (x0, x1) for y in (y0, y1)]
+    u = {"left": min(us), "right": max(us)}.get(feature, (min(us) + max(us)) / 2) + along
+    v = {"top": z1, "bottom": z0}.get(feature, (z0 + z1) / 2)
+    return u, v
+
+
+def note_marks(
+    building: Building, notes: Iterable[object], frame: Frame, scale: float, view: str
+) -> tuple[tuple[str, ...], list[Mark]]:
+    """(messages about lost notes, marks of every note of the view)."""
+    marks: list[Mark] = []
+    lost = []
+    for note in notes:
+        if not isinstance(note, Note) or note.view != view:
+            continue
+        part = building.by_key.get(note.anchor.part)
+        if part is None:
+            at = (note.last_x, note.last_y)
+            lost.append(f"The note “{note.text}” has lost the part it points at; it stays at its last place.")
+        else:
+            at = anchor_point(part, note.anchor.feature, note.anchor.along, frame)
+        end = (at[0] + note.dx * scale, at[1] + note.dy * scale)
+        marks.append(Stroke(path(at, end), "note" if part else "hidden", part=note.id, feature="leader"))
+        align = "left" if note.dx >= 0 else "right"
+        shift = 1.0 * scale * (1 if note.dx >= 0 else -1)
+        marks.append(Text(end[0] + shift, end[1], note.text, 2.5, align, "middle", part=note.id))  # type: ignore[arg-type]
+    return tuple(lost), marks

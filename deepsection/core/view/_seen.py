@@ -1,0 +1,130 @@
+"""Visible faces as marks: regions with hatch and tone, strokes with pen, part and height sum."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from functools import lru_cache
+
+import shapely
+from shapely.geometry import box as rectangle
+
+from ..catalog import material
+from ..drawing import Handle, Mark, Region, Stroke, path, place_hatch, rings_of
+from ..geometry import Frame, polygons_of
+from ..resolve import Building, Part
+from .edges import Edge, visible_edges
+from .hatching import HatchTable
+from .visible import Face, part_faces, visible_faces
+
+TONED = {"glass", "door_leaf"}
+"""Materials whose own tone is shown; everything else is paper."""
+
+SAME_HEIGHT = 0.02
+"""A line lies at a height sum when it is this close to it (mm)."""
+
+FINE_ROLES = {"sash", "bar", "glass", "panel", "sill", "reveal", "trim", "leaf", "frame"}
+
+
+@lru_cache(maxsize=64)
+def seen_faces(parts: tuple[Part, ...], dx: float, dy: float) -> tuple[tuple[Face, ...], tuple[Edge, ...]]:
+    """Visible faces and edges of parts along a direction; cached, since parts keep their identity."""
+    faces = visible_faces([face for part in parts for face in part_faces(part, dx, dy)])
+    return tuple(faces), tuple(visible_edges(faces))
+
+
+def clipped_above(faces: Iterable[Face], v: float) -> list[Face]:
+    """The faces without what lies below a height."""
+    kept = []
+    for face in faces:
+        low = face.polygon.bounds[1]
+        if low >= v:
+            kept.append(face)
+        elif face.polygon.bounds[3] > v:
+            x0, _, x1, y1 = face.polygon.bounds
+            for piece in polygons_of(face.polygon.intersection(rectangle(x0 - 1, v, x1 + 1, y1 + 1))):
+                kept.append(Face(piece, face.plane, face.part, face.normal))
+    return kept
+
+
+def face_regions(faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, beyond: bool = False) -> list[Mark]:
+    """One region per visible face, far ones first."""
+    marks: list[Mark] = []
+    ordered = sorted(faces, key=lambda face: (-face.depth(*face.polygon.centroid.coords[0]), face.part.key))
+    for face in ordered:
+        made_of = material(face.part.material)
+        tone = made_of.tone if face.part.material in TONED and not beyond else None
+        hatch = None if beyond or made_of.seen is None else hatches.add_face(made_of.seen, face, frame)
+        x, y = face.polygon.centroid.coords[0]
+        marks.append(
+            Region(
+                rings_of(face.polygon),
+                fill=tone or "paper",
+                hatch=hatch,
+                part=face.part.key,
+                feature="face",
+                depth=round(face.depth(x, y), 3),
+                handle=handle_of(face.part),
+            )
+        )
+    return marks
+
+
+def edge_strokes(edges: Iterable[Edge], building: Building, *, pen: str | None = None, floor: float | None = None) -> list[Mark]:
+    """One stroke per edge; level ones carry the height sum that they lie at."""
+    marks: list[Mark] = []
+    for edge in edges:
+        (x0, y0), (x1, y1) = edge.start, edge.end
+        if floor is not None:
+            if max(y0, y1) < floor + SAME_HEIGHT:
+                continue
+            if min(y0, y1) < floor:
+                t = (floor - y0) / (y1 - y0)
+                cut = (x0 + (x1 - x0) * t, floor)
+                (x0, y0), (x1, y1) = (cut, (x1, y1)) if y0 < floor else ((x0, y0), cut)
+        found = None
+        if abs(y1 - y0) < SAME_HEIGHT:
+            found = height_at(building, y0, edge.face.part, edge.other.part if edge.other else None)
+        marks.append(
+            Stroke(
+                path((x0, y0), (x1, y1)),
+                pen or _pen(edge),
+                part=edge.face.part.key,
+                feature="edge",
+                sum=found,
+                handle=handle_of(edge.face.part),
+            )
+        )
+    return marks
+
+
+def _pen(edge: Edge) -> str:
+    if edge.pen == "edge" and edge.face.part.role in FINE_ROLES:
+        return "crease"
+    return edge.pen
+
+
+def height_at(building: Building, v: float, *parts: Part | None) -> str | None:
+    """The id of the sum that explains a height: one of the parts' own first, then a level."""
+    for part in parts:
+        for id in part.sums if part else ():
+            if id in building.sums and abs(building.sums[id].total - v) < SAME_HEIGHT:
+                return id
+    for level in building.levels.values():
+        if abs(level.z - v) < SAME_HEIGHT:
+            return level.sum.id
+    return None
+
+
+def handle_of(part: Part) -> Handle | None:
+    """What dragging this part sideways edits."""
+    if part.function == "unit":
+        return Handle("move_opening", part.element, "distance", "along")
+    return None
+
+
+def bounds_of(faces: Sequence[Face]) -> tuple[float, float, float, float]:
+    """x0, y0, x1, y1 of faces; zeros when there are none."""
+    if not faces:
+        return 0.0, 0.0, 0.0, 0.0
+    x0, y0, x1, y1 = shapely.total_bounds([face.polygon for face in faces])
+    return float(x0), float(y0), float(x1), float(y1)

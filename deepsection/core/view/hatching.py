@@ -1,0 +1,46 @@
+"""The hatches of one drawing: each placed pattern once, named by its index."""
+
+from __future__ import annotations
+
+import math
+
+from ..drawing import PlacedHatch, place_hatch
+from ..geometry import Frame
+from .visible import Face
+
+
+class HatchTable:
+    """Collects placed hatches while a view is drawn."""
+
+    def __init__(self, scale: float) -> None:
+        self._scale = scale
+        self._index: dict[PlacedHatch, int] = {}
+
+    def add(self, name: str, origin: tuple[float, float] = (0.0, 0.0)) -> int:
+        """Index of a pattern lying flat in the view."""
+        return self._keep(place_hatch(name, self._scale, origin))
+
+    def add_face(self, name: str, face: Face, frame: Frame) -> int:
+        """Index of a pattern on a face: its x runs level along the face, its y up the face."""
+        nx, ny, nz = face.normal
+        level = math.hypot(nx, ny)
+        ex, ey = (-ny / level, nx / level) if level > 1e-9 else (frame.ux, frame.uy)
+        up = (-nz * ey, nz * ex, nx * ey - ny * ex)
+        if up[2] < 0:
+            up = (-up[0], -up[1], -up[2])
+        x0, y0, z0 = face.part.origin
+        origin = (round(x0 * frame.ux + y0 * frame.uy, 3), round(z0, 3))
+        axes = (
+            round(ex * frame.ux + ey * frame.uy, 9),
+            0.0,
+            round(up[0] * frame.ux + up[1] * frame.uy, 9),
+            round(up[2], 9),
+        )
+        return self._keep(place_hatch(name, self._scale, origin, axes))
+
+    def _keep(self, hatch: PlacedHatch) -> int:
+        return self._index.setdefault(hatch, len(self._index))
+
+    def all(self) -> tuple[PlacedHatch, ...]:
+        """Every hatch, by index."""
+        return tuple(self._index)

@@ -1,0 +1,255 @@
+"""The plan, turned so that the drawn side faces down, and the points it offers to snap to.
+
+It is drawn from the wall plan alone, so that it can follow a drag without any solid being built.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import shapely
+from shapely.geometry import Polygon
+from shapely.ops import unary_union
+
+from ..drawing import Dimension, Drawing, Handle, Mark, Region, Stroke, Symbol, Text, extent, path, rings_of
+from ..geometry import Frame, polygons_of
+from ..model import Project, SectionLine
+from ..resolve import Building, PlacedOpening, PlannedWall
+from ..units import FOOT, Units, format_length
+from .detail import shown_from
+
+CUT_HEIGHT = 4 * FOOT
+"""Height of the plan's cut above the floor. Common practice, no source."""
+
+
+@dataclass(frozen=True, slots=True)
+class SnapPoint:
+    """A point in the turned plan to snap to, with what it is and the joint or wall it belongs to."""
+
+    u: float
+    w: float
+    kind: Literal["joint", "middle"]
+    label: str
+    joint: str | None = None
+    wall: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class SnapLine:
+    """The set-out line of a wall in the turned plan, start to end."""
+
+    u1: float
+    w1: float
+    u2: float
+    w2: float
+    wall: str
+
+
+@dataclass(frozen=True, slots=True)
+class Snaps:
+    """What the plan offers to snap to."""
+
+    points: tuple[SnapPoint, ...]
+    lines: tuple[SnapLine, ...]
+
+
+def draw_plan(building: Building, project: Project, look_deg: float, scale: float) -> Drawing:
+    """The plan turned so that the look direction points up."""
+    frame = Frame.looking(look_deg)
+    marks: list[Mark] = []
+    for wall in building.plan.walls:
+        marks += _wall_marks(wall, building.openings[wall.wall.id], building, project, frame, scale)
+    marks += _roof_marks(building, frame)
+    for wall in building.plan.walls:
+        for placed in building.openings[wall.wall.id]:
+            marks += _opening_marks(wall, placed, frame, scale)
+    for space in building.rooms:
+        marks += _room_marks(space.room.name, space.room.id, space.area, (space.room.x, space.room.y), frame, scale, project.units)
+    marks += _overall(building, frame, project.units)
+    for line in project.sections:
+        marks += _section_marks(line, frame, scale)
+    messages: tuple[str, ...] = ()
+    if not building.plan.walls:
+        messages = ("Draw the outer walls: choose Outer wall, click the first corner, then type a length such as 34'.",)
+    return Drawing(
+        name="plan",
+        title="Main floor plan",
+        kind="plan",
+        scale=scale,
+        marks=tuple(marks),
+        bounds=extent(marks, scale),
+        look=(frame.dx, frame.dy),
+        messages=messages,
+    )
+
+
+def _turn(shape: shapely.Geometry, frame: Frame) -> shapely.Geometry:
+    return shapely.transform(
+        shape,
+        lambda points: points @ _matrix(frame),
+    )
+
+
+def _matrix(frame: Frame) -> list[list[float]]:
+    return [[frame.ux, frame.dx], [frame.uy, frame.dy]]
+
+
+def _wall_marks(
+    wall: PlannedWall,
+    openings: tuple[PlacedOpening, ...],
+    building: Building,
+    project: Project,
+    frame: Frame,
+    scale: float,
+) -> list[Mark]:
+    """The cut wall: structure filled, the layers around it as lines where the scale allows."""
+    base = building.levels[wall.wall.base.level].z
+    holes = [_hole(wall, placed) for placed in openings if placed.sill.total < base + CUT_HEIGHT < placed.head.total]
+    gone = unary_union(holes) if holes else Polygon()
+    make_up = next(held for held in project.make_ups if held.id == wall.wall.make_up)
+    handle = Handle("move_wall", wall.wall.id, "line", "across")
+    marks: list[Mark] = []
+    layers = list(zip(make_up.layers, wall.layers))
+    layers = [pair for pair in layers if pair[0].thickness > 2.0]
+    if not shown_from("layers", scale):
+        whole = unary_union([planned.polygon for _, planned in layers]).difference(gone)
+        groups = [(whole, "poche", "cut", "structure")]
+    else:
+        groups = [
+            (
+                planned.polygon.difference(gone),
+                "poche" if layer.function == "structure" else "paper",
+                "cut_layer" if layer.function == "structure" else "fine",
+                layer.id,
+            )
+            for layer, planned in layers
+        ]
+        groups.sort(key=lambda group: group[1] == "poche")
+    for shape, fill, pen, layer_id in groups:
+        for polygon in polygons_of(_turn(shape, frame)):
+            key = f"{wall.wall.id}/wall/{layer_id}/"
+            marks.append(Region(rings_of(polygon), fill=fill, pen=pen, part=key, feature="cut", handle=handle))
+    return marks
+
+
+def _hole(wall: PlannedWall, placed: PlacedOpening) -> Polygon:
+    return _across(wall, placed.left, placed.right, wall.inner - 1, wall.outer + 1)
+
+
+def _across(wall: PlannedWall, left: float, right: float, inner: float, outer: float) -> Polygon:
+    return Polygon([wall.at(left, inner), wall.at(right, inner), wall.at(right, outer), wall.at(left, outer)])
+
+
+def _opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale: float) -> list[Mark]:
+    opening = placed.opening
+    handle = Handle("move_opening", opening.id, "distance", "along")
+    key = f"{opening.id}/{opening.unit}//"
+
+    def turned(along: float, outward: float) -> tuple[float, float]:
+        return frame.plan_to_turned(*wall.at(along, outward))
+
+    hit = _turn(_across(wall, placed.left, placed.right, wall.inner, wall.outer), frame)
+    marks: list[Mark] = [Region(rings_of(hit), fill="paper", part=key, feature="opening", handle=handle)]
+
+    def line(a: tuple[float, float], b: tuple[float, float], pen: str) -> None:
+        marks.append(Stroke(path(turned(*a), turned(*b)), pen, part=key, feature="opening", handle=handle))
+
+    left, right = placed.left, placed.right
+    if opening.unit == "window":
+        face, back = placed.face, placed.face - 90.0
+        for outward, pen in ((face, "edge"), ((face + back) / 2, "fine"), (back, "edge"), (wall.outer, "fine"), (wall.inner, "fine")):
+            line((left, outward), (right, outward), pen)
+        for along in (left, right):
+            line((along, wall.inner), (along, wall.outer), "edge")
+    else:
+        for along in (left, right):
+            line((along, wall.inner), (along, wall.outer), "edge")
+        marks += _door_leaf(wall, placed, frame, key, handle)
+    tag_at = turned((left + right) / 2, wall.outer + 4.2 * scale if wall.wall.status == "outer" else wall.outer + 3.0 * scale)
+    marks.append(Text(*tag_at, opening.number, 2.0, "centre", "middle", 0, "mono", key))
+    return marks
+
+
+def _door_leaf(wall: PlannedWall, placed: PlacedOpening, frame: Frame, key: str, handle: Handle) -> list[Mark]:
+    """The open leaf and the quarter circle of its swing."""
+    opening = placed.opening
+    from_start = opening.hinge == "start"
+    hinge, strike = (placed.left, placed.right) if from_start else (placed.right, placed.left)
+    inward = opening.swing == "in"
+    side = wall.inner if inward else wall.outer
+    tip = side - opening.width if inward else side + opening.width
+    a = frame.plan_to_turned(*wall.at(hinge, side))
+    b = frame.plan_to_turned(*wall.at(hinge, tip))
+    c = frame.plan_to_turned(*wall.at(strike, side))
+    turn = (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
+    bulge = math.copysign(math.tan(math.pi / 8), turn)
+    return [
+        Stroke(path(a, b), "edge", part=key, feature="leaf", handle=handle),
+        Stroke(((b[0], b[1], bulge), (c[0], c[1], 0.0)), "fine", part=key, feature="swing", handle=handle),
+    ]
+
+
+def _overall(building: Building, frame: Frame, units: Units) -> list[Mark]:
+    """Overall width below and depth at the right, to the set-out faces: what the trade measures."""
+    if not building.plan.outlines:
+        return []
+    x0, y0, x1, y1 = _turn(unary_union(list(building.plan.outlines)), frame).bounds
+    return [
+        Dimension(x0, y0, x1, y0, -17.0, format_length(x1 - x0, units), feature="overall"),
+        Dimension(x1, y0, x1, y1, -17.0, format_length(y1 - y0, units), feature="overall"),
+    ]
+
+
+def _roof_marks(building: Building, frame: Frame) -> list[Mark]:
+    marks: list[Mark] = []
+    for roof in building.roofs:
+        key = f"{roof.block.id}/roofing//"
+        whole = unary_union([plane.polygon for plane in roof.planes])
+        for polygon in polygons_of(_turn(whole, frame)):
+            marks.append(Stroke(rings_of(polygon)[0], "hidden", closed=True, part=key, feature="roof_edge", sum=roof.eave.id))
+        start, end = (frame.plan_to_turned(*point) for point in roof.ridge)
+        marks.append(Stroke(path(start, end), "hidden", part=key, feature="ridge", sum=roof.ridge_top.id))
+    return marks
+
+
+def _room_marks(
+    name: str, id: str, area: float | None, at: tuple[float, float], frame: Frame, scale: float, units: Units
+) -> list[Mark]:
+    u, w = frame.plan_to_turned(*at)
+    size = "not enclosed" if area is None else (f"{area / FOOT**2:.0f} sq ft" if units == "ft-in" else f"{area / 1e6:.1f} m²")
+    return [
+        Text(u, w + 0.6 * scale, name, 2.8, "centre", "bottom", 0, "bold", id),
+        Text(u, w - 0.6 * scale, size, 2.2, "centre", "top", 0, "mono", id),
+    ]
+
+
+def _section_marks(line: SectionLine, frame: Frame, scale: float) -> list[Mark]:
+    from_to = (line.x1, line.y1), (line.x2, line.y2)
+    id, name, look = line.id, line.name, line.look
+    a, b = (frame.plan_to_turned(*point) for point in from_to)
+    length = math.dist(a, b) or 1.0
+    dx, dy = (b[0] - a[0]) / length, (b[1] - a[1]) / length
+    side = (-dy, dx) if look == "left" else (dy, -dx)
+    angle = math.degrees(math.atan2(side[1], side[0]))
+    marks: list[Mark] = [
+        Stroke(path(a, b), "section", part=f"{id}/section//", feature="line", handle=Handle("move_section", id, "line", "across"))
+    ]
+    for end, point in (("start", a), ("end", b)):
+        marks.append(Symbol("section", point[0], point[1], (name,), angle, part=f"{id}/section//{end}"))
+    return marks
+
+
+def plan_snaps(building: Building, look_deg: float) -> Snaps:
+    """Ends and middles of set-out lines, and the lines themselves, in the turned plan."""
+    frame = Frame.looking(look_deg)
+    points: dict[str, SnapPoint] = {}
+    middles, lines = [], []
+    for wall in building.plan.walls:
+        a, b = frame.plan_to_turned(*wall.start), frame.plan_to_turned(*wall.end)
+        for joint, (u, w) in ((wall.wall.start, a), (wall.wall.end, b)):
+            points.setdefault(joint, SnapPoint(u, w, "joint", "end of wall", joint, wall.wall.id))
+        middles.append(SnapPoint((a[0] + b[0]) / 2, (a[1] + b[1]) / 2, "middle", "middle of wall", None, wall.wall.id))
+        lines.append(SnapLine(*a, *b, wall.wall.id))
+    return Snaps((*points.values(), *middles), tuple(lines))

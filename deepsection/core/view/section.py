@@ -1,0 +1,275 @@
+"""Building sections: what the plane cuts, heavy and hatched, and what is seen beyond it, light."""
+
+from __future__ import annotations
+
+import math
+from collections import defaultdict
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+import shapely
+from shapely.geometry import LineString, MultiLineString, Polygon
+from shapely.ops import unary_union
+
+from ..catalog import material
+from ..drawing import Drawing, Mark, Region, Stroke, Text, extent, path, rings_of
+from ..geometry import Frame, polygons_of
+from ..model import SectionLine
+from ..resolve import Building, Part
+from ..tolerance import TOL
+from ..units import Units
+from ._levels import level_marks
+from ._notes import note_marks
+from ._quilt import quilt_strokes
+from ._seen import clipped_above, edge_strokes, face_regions
+from .detail import shown_from
+from .edges import visible_edges
+from .hatching import HatchTable
+from .visible import Face, part_faces, visible_faces
+
+NOT_BEYOND = {
+    "stud",
+    "plate",
+    "header",
+    "rough_sill",
+    "rafter",
+    "ridge_board",
+    "joist",
+    "infill",
+    "membrane",
+    "sheathing",
+    "footing",
+    "insulation",
+}
+"""Roles that lie within others, so that they are seen only where they are cut."""
+
+EARTH_DEPTH = 6.0
+"""Paper mm of hatched earth along the ground and around footings."""
+DIAGONALS_FROM = 0.7
+"""A member this small on paper (mm) is not crossed: it would clog."""
+
+
+def section_frame(line: SectionLine) -> Frame:
+    """The frame of a section: its look direction, with depth zero on the line."""
+    length = math.hypot(line.x2 - line.x1, line.y2 - line.y1) or 1.0
+    dx, dy = (line.x2 - line.x1) / length, (line.y2 - line.y1) / length
+    look = (-dy, dx) if line.look == "left" else (dy, -dx)
+    return Frame(_clean(look[0]), _clean(look[1]), line.x1, line.y1)
+
+
+def _clean(value: float) -> float:
+    return float(round(value)) if abs(value - round(value)) < 1e-12 else value
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class CutPart:
+    """A part and the polygon in which the section plane cuts it."""
+
+    part: Part
+    polygon: Polygon
+
+
+@lru_cache(maxsize=20_000)
+def _cut_polygons(part: Part, frame: Frame) -> tuple[Polygon, ...]:
+    rings = part.solid.cut(frame)
+    whole: shapely.Geometry = Polygon()
+    for ring in sorted(rings, key=lambda ring: -len(ring)):
+        if len(ring) > 2:
+            shape = shapely.make_valid(Polygon(np.round(ring / TOL.grid) * TOL.grid))
+            whole = shape if whole.is_empty else whole.symmetric_difference(shape)
+    return tuple(polygons_of(shapely.simplify(whole, TOL.grid)))
+
+
+def cut_parts(building: Building, frame: Frame, u0: float, u1: float) -> list[CutPart]:
+    """What the plane cuts, within the length of the section line."""
+    found = []
+    window = shapely.box(u0, -1e6, u1, 1e6)
+    for part in building.parts:
+        low, high, left, right = _reach(part, frame)
+        if low <= TOL.cut <= high and right > u0 and left < u1:
+            for polygon in _cut_polygons(part, frame):
+                inside = polygon if u0 <= left and right <= u1 else polygon.intersection(window)
+                found += [CutPart(part, piece) for piece in polygons_of(inside)]
+    return found
+
+
+def _reach(part: Part, frame: Frame) -> tuple[float, float, float, float]:
+    """Nearest and farthest depth, leftmost and rightmost u of the box of a part."""
+    x0, y0, _, x1, y1, _ = part.solid.bounds
+    corners = [(x, y) for x in (x0, x1) for y in (y0, y1)]
+    depths = [(x - frame.x0) * frame.dx + (y - frame.y0) * frame.dy for x, y in corners]
+    us = [x * frame.ux + y * frame.uy for x, y in corners]
+    return min(depths), max(depths), min(us), max(us)
+
+
+@lru_cache(maxsize=4096)
+def _behind(part: Part, frame: Frame) -> Part:
+    return Part(part.key, part.element, part.role, part.material, part.solid.behind(frame, TOL.cut), part.axis, part.sums, part.origin)
+
+
+def beyond_faces(building: Building, frame: Frame, cut: list[CutPart], u0: float, u1: float, depth: float) -> list[Face]:
+    """What is seen behind the plane, to the look depth, where nothing is cut in front of it."""
+    faces: list[Face] = []
+    for part in building.parts:
+        if part.role in NOT_BEYOND:
+            continue
+        low, high, left, right = _reach(part, frame)
+        if high <= TOL.cut or low > depth or right < u0 or left > u1:
+            continue
+        faces += part_faces(part if low >= TOL.cut else _behind(part, frame), frame.dx, frame.dy)
+    base = frame.x0 * frame.dx + frame.y0 * frame.dy - 1e5
+    if not cut:
+        return visible_faces(faces)
+    blinds = polygons_of(shapely.union_all([held.polygon for held in cut], grid_size=TOL.grid))
+    screen = [Face(polygon, (0.0, 0.0, base), cut[0].part, (0.0, 0.0, 1.0)) for polygon in blinds]
+    window = shapely.box(u0, -1e6, u1, 1e6)
+    seen = [face for face in visible_faces([*screen, *faces]) if face.plane[2] != base]
+    return [
+        Face(piece, face.plane, face.part, face.normal)
+        for face in seen
+        for piece in polygons_of(face.polygon if _within(face.polygon, u0, u1) else face.polygon.intersection(window))
+    ]
+
+
+def _within(polygon: Polygon, u0: float, u1: float) -> bool:
+    return bool(polygon.bounds[0] >= u0 and polygon.bounds[2] <= u1)
+
+
+def draw_section(building: Building, line: SectionLine, scale: float, units: Units, notes: tuple[object, ...] = ()) -> Drawing:
+    """The section along a line at a scale. A line that misses the house gives a message and no marks."""
+    frame = section_frame(line)
+    ends = [x * frame.ux + y * frame.uy for x, y in ((line.x1, line.y1), (line.x2, line.y2))]
+    u0, u1 = min(ends), max(ends)
+    cut = cut_parts(building, frame, u0, u1)
+    hatches = HatchTable(scale)
+    marks: list[Mark] = []
+    messages: tuple[str, ...] = ()
+    if cut:
+        beyond = clipped_above(beyond_faces(building, frame, cut, u0, u1, line.depth), building.grade)
+        marks += face_regions(beyond, frame, hatches, beyond=True)
+        marks += edge_strokes(visible_edges(beyond, backdrop=True), building, pen="beyond")
+        marks += _earth(building, cut, scale, hatches, u0, u1)
+        marks += _cut_marks(cut, frame, scale, hatches, building)
+        box = shapely.total_bounds([held.polygon for held in cut])
+        marks += _room_names(building, line, frame, scale)
+        reach = 4.0 * scale
+        marks += level_marks(building, float(box[0]) - reach, float(box[2]) + reach, scale, units, sides=(1, -1))
+        lost, found = note_marks(building, notes, frame, scale, f"section:{line.id}")
+        marks += found
+        messages += lost
+    else:
+        messages = (f"Section {line.name} misses the house. Drag its line across the walls on the plan.",)
+    return Drawing(
+        name=f"section:{line.id}",
+        title=f"Section {line.name}",
+        kind="section",
+        scale=scale,
+        marks=tuple(marks),
+        hatches=hatches.all(),
+        sums=tuple(building.sums.values()),
+        bounds=extent(marks, scale),
+        look=(frame.dx, frame.dy),
+        messages=messages,
+    )
+
+
+def _cut_marks(cut: list[CutPart], frame: Frame, scale: float, hatches: HatchTable, building: Building) -> list[Mark]:
+    """Regions of what is cut: below the scale where layers show, one filled shape per element."""
+    marks: list[Mark] = []
+    lumped: dict[str, list[CutPart]] = defaultdict(list)
+    for held in sorted(cut, key=lambda held: (-material(held.part.material).order, held.part.key)):
+        if not shown_from("layers", scale) and held.part.function != "unit":
+            lumped[held.part.element].append(held)
+        elif shown_from(held.part.function, scale):
+            marks += _cut_mark(held, frame, scale, hatches)
+    for element, group in lumped.items():
+        whole = shapely.union_all([held.polygon.buffer(0.5, join_style="mitre") for held in group])
+        for polygon in polygons_of(whole.buffer(-0.5, join_style="mitre")):
+            marks.append(Region(rings_of(polygon), fill="poche", pen="cut", part=group[0].part.key, feature="cut"))
+    return marks
+
+
+def _cut_mark(held: CutPart, frame: Frame, scale: float, hatches: HatchTable) -> list[Mark]:
+    part, polygon = held.part, held.polygon
+    made_of = material(part.material)
+    width = _narrow(polygon) / scale
+    structural = part.function == "structure"
+    pen = "cut" if structural and width > 2.2 else "cut_layer" if width > 0.5 else "fine"
+    hatch = hatches.add(made_of.cut) if made_of.cut and made_of.cut != "quilt" and width > 0.35 else None
+    marks: list[Mark] = [
+        Region(rings_of(polygon), fill=made_of.tone, hatch=hatch, pen=pen, part=part.key, feature="cut", handle=None)
+    ]
+    if made_of.cut == "quilt":
+        marks += quilt_strokes(polygon, part.key)
+    if part.axis and width > DIAGONALS_FROM and abs(part.axis[0] * frame.dx + part.axis[1] * frame.dy) > 0.7:
+        marks += _diagonals(polygon, part.key)
+    return marks
+
+
+def _narrow(polygon: Polygon) -> float:
+    """The narrow side of the smallest rectangle around a polygon."""
+    corners = list(shapely.oriented_envelope(polygon).exterior.coords)
+    return min(math.dist(corners[0], corners[1]), math.dist(corners[1], corners[2]))
+
+
+def _diagonals(polygon: Polygon, key: str) -> list[Mark]:
+    """Two diagonals: continuous lumber cut across. Common practice, no source."""
+    corners = list(shapely.oriented_envelope(polygon).exterior.coords)
+    lines = (LineString([corners[0], corners[2]]), LineString([corners[1], corners[3]]))
+    marks: list[Mark] = []
+    for line in lines:
+        inside = line.intersection(polygon)
+        for piece in getattr(inside, "geoms", [inside]):
+            if isinstance(piece, LineString) and not piece.is_empty:
+                marks.append(Stroke(path(*piece.coords), "fine", part=key, feature="lumber"))
+    return marks
+
+
+def _earth(building: Building, cut: list[CutPart], scale: float, hatches: HatchTable, u0: float, u1: float) -> list[Mark]:
+    """Hatched earth along the ground line and around what stands in it, and the ground line itself."""
+    solid = shapely.union_all([held.polygon for held in cut], grid_size=TOL.grid)
+    x0, y0, x1, _ = solid.bounds
+    left, right = max(u0, x0 - 12 * scale), min(u1, x1 + 12 * scale)
+    left, right = min(left, x0), max(right, x1)
+    ground = shapely.box(left, min(y0, building.grade) - EARTH_DEPTH * scale, right, building.grade)
+    inside = shapely.union_all([solid, *_under_floors(building, cut)])
+    earth = ground.difference(inside)
+    surface = LineString([(left, building.grade), (right, building.grade)]).difference(inside)
+    near = unary_union([surface.buffer(EARTH_DEPTH * scale), solid.buffer(EARTH_DEPTH * scale * 0.6, join_style="mitre")])
+    marks: list[Mark] = []
+    hatch = hatches.add("earth")
+    for polygon in polygons_of(earth.intersection(near)):
+        marks.append(Region(rings_of(polygon), hatch=hatch, feature="earth"))
+    grade = next((level.sum.id for level in building.levels.values() if level.surface == "grade"), None)
+    pieces = list(surface.geoms) if isinstance(surface, MultiLineString) else [surface]
+    for piece in pieces:
+        if not piece.is_empty:
+            marks.append(Stroke(path(*piece.coords), "ground", feature="ground", sum=grade))
+    return marks
+
+
+def _under_floors(building: Building, cut: list[CutPart]) -> list[Polygon]:
+    """The space over each cut slab up to the floor and beyond: no earth lies there."""
+    found = []
+    for held in cut:
+        if held.part.role in ("structure", "insulation", "finish") and held.part.element.startswith("found"):
+            x0, y0, x1, _ = held.polygon.bounds
+            found.append(shapely.box(x0, y0, x1, building.grade + 1e5))
+    return found
+
+
+def _room_names(building: Building, line: SectionLine, frame: Frame, scale: float) -> list[Mark]:
+    plane = LineString([(line.x1, line.y1), (line.x2, line.y2)])
+    floor = next((level.z for level in building.levels.values() if level.surface in ("slab", "deck")), building.grade)
+    marks: list[Mark] = []
+    for space in building.plan.spaces:
+        crossing = plane.intersection(space)
+        if crossing.is_empty or crossing.length < 300:
+            continue
+        for held in building.rooms:
+            if space.contains(shapely.Point(held.room.x, held.room.y)):
+                x, y = crossing.centroid.coords[0]
+                u = x * frame.ux + y * frame.uy
+                marks.append(Text(u, floor + 1250.0, held.room.name, 2.5, "centre", "middle", 0, "bold", held.room.id))
+    return marks
