@@ -199,7 +199,7 @@ def _sheets() -> tuple[Sheet, ...]:
             number="A1",
             name="South elevation and section",
             paper="ARCH B",
-            placed=(at("v1", "elevation:south", 64, 180, 205), at("v2", "section:section-a", 64, 180, 85)),
+            placed=(at("v1", "elevation:south", 64, 230, 232), at("v2", "section:section-a", 64, 165, 103)),
         ),
         Sheet(
             id="sheet-2",
@@ -207,10 +207,10 @@ def _sheets() -> tuple[Sheet, ...]:
             name="Elevations",
             paper="ARCH B",
             placed=(
-                at("v3", "elevation:south", 96, 110, 215),
-                at("v4", "elevation:east", 96, 300, 215),
-                at("v5", "elevation:north", 96, 110, 100),
-                at("v6", "elevation:west", 96, 300, 100),
+                at("v3", "elevation:south", 96, 152, 235),
+                at("v4", "elevation:east", 96, 358, 235),
+                at("v5", "elevation:north", 96, 152, 115),
+                at("v6", "elevation:west", 96, 358, 115),
             ),
         ),
     )

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
-from .marks import Dimension, Drawing, Mark, Region, Ring, Stroke, Symbol, Text, path
+from .marks import Dimension, Drawing, Mark, Region, Ring, Stroke, Symbol, Text, level_width, path
 
 _BULGE_HALF = 1.0
 """tan(180 / 4 deg): half a circle."""
@@ -57,7 +57,7 @@ def _level(mark: Symbol, scale: float) -> Iterator[Mark]:
     x, y = mark.x, mark.y
     tip = path((x, y), (x - 1.4 * s, y + 1.9 * s), (x + 1.4 * s, y + 1.9 * s))
     yield Region((tip,), fill="ink", pen="symbol", part=mark.part, sum=mark.sum)
-    yield Stroke(path((x - side * 3 * s, y), (x + side * 24 * s, y)), "dimension", part=mark.part, sum=mark.sum)
+    yield Stroke(path((x - side * 3 * s, y), (x + side * level_width(mark.texts) * s, y)), "dimension", part=mark.part, sum=mark.sum)
     align = "left" if side > 0 else "right"
     start = x + side * 3 * s
     yield Text(start, y + 0.9 * s, mark.texts[0], 2.5, align, "bottom", 0, "bold", mark.part, mark.sum)  # type: ignore[arg-type]

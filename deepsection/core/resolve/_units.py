@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from functools import lru_cache
 
 from shapely.geometry import Polygon, box as rectangle
@@ -22,13 +23,13 @@ SILL_DEPTH, SILL_OUT = 38.1, 32.0
 
 
 @lru_cache(maxsize=1024)
-def unit_parts(wall: PlannedWall, placed: PlacedOpening, trimmed: bool) -> tuple[Part, ...]:
+def unit_parts(wall: PlannedWall, placed: PlacedOpening, trimmed: bool, outside: bool) -> tuple[Part, ...]:
     """The parts in and around one opening; `trimmed` when the wall has an outside to trim."""
     make = _window if placed.opening.unit == "window" else _door
     parts = [*make(wall, placed)]
     if trimmed and placed.opening.trim > 0:
         parts += _trim(wall, placed)
-    return tuple(parts)
+    return tuple(parts if outside else (replace(part, outside=False) for part in parts))
 
 
 def _part(wall: PlannedWall, placed: PlacedOpening, role: str, material: str, profile: Polygon, inner: float, outer: float, slot: str = "") -> Part:

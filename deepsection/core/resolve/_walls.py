@@ -34,6 +34,16 @@ class WallTop:
     peak: float
     base_sum: str
     plate_sum: str
+    ceiled: bool
+    """Whether a ceiling closes the room at the plate, so that what lines it stops there."""
+    enclosed: bool
+    """Whether closed outlines hold the wall: then its inside is never seen from outside."""
+
+    def shows(self, wall: PlannedWall, position: int, count: int) -> bool:
+        """Whether the layer at a position may be seen from outside the house."""
+        if self.enclosed:
+            return position == 0 and wall.wall.status == "outer"
+        return position in (0, count - 1)
 
 
 def wall_solid(wall: PlannedWall, profile: Polygon, inner: float, outer: float) -> Solid:
@@ -63,8 +73,8 @@ def _layer_parts(
     position = make_up.layers.index(layer)
     framed = layer.framing is not None
     structure = next((i for i, held in enumerate(make_up.layers) if held.function == "structure"), 0)
-    height = top.peak if top.gable else top.plate
-    pieces = [prism(piece, top.base, height) for piece in polygons_of(planned.polygon)]
+    rising = top.gable and not (top.ceiled and position > structure)
+    pieces = _pieces(planned, top, rising)
     holes = [
         wall_solid(wall, rectangle(o.left, o.sill.total, o.right, o.head.total), planned.inner - 1, planned.outer + 1)
         for o in openings
@@ -74,7 +84,7 @@ def _layer_parts(
     if framed and (layer.framing is None or layer.framing.infill is None):
         return
     for slot, solid in enumerate(pieces):
-        if top.gable or position < structure:
+        if rising or position < structure:
             for plane in top.under:
                 solid = solid.below(plane)
         solid = solid.minus([*holes, *(member.solid for member in members)])
@@ -89,9 +99,21 @@ def _layer_parts(
             solid=solid,
             sums=(top.base_sum, top.plate_sum, *(o.head.id for o in openings), *(o.sill.id for o in openings)),
             origin=(*wall.at(0.0), top.base),
-            outside=not framed and (position == 0 or position == len(make_up.layers) - 1),
+            outside=top.shows(wall, position, len(make_up.layers)),
             function=layer.function,
         )
+
+
+def _pieces(planned: PlannedLayer, top: WallTop, rising: bool) -> list[Solid]:
+    """The bodies of a layer: parted where other walls stand on this one, whole above the plate."""
+    cut = list(polygons_of(planned.polygon))
+    if not rising:
+        return [prism(piece, top.base, top.plate) for piece in cut]
+    if planned.polygon == planned.whole:
+        return [prism(piece, top.base, top.peak) for piece in cut]
+    body = prism(planned.whole, top.base, top.peak)
+    gaps = [prism(gap, top.base - 1, top.plate) for gap in polygons_of(planned.whole.difference(planned.polygon))]
+    return [body.minus(gaps)]
 
 
 def _members(

@@ -47,12 +47,16 @@ class Level:
 
 @dataclass(frozen=True, slots=True)
 class PlannedLayer:
-    """A layer in plan: its polygon, and its faces as distances outward from the set-out line."""
+    """A layer in plan: its polygon, and its faces as distances outward from the set-out line.
+
+    `polygon` gives way to walls that stand on this one; `whole` is the layer above their tops.
+    """
 
     layer: str
     outer: float
     inner: float
     polygon: Polygon
+    whole: Polygon
 
 
 @dataclass(frozen=True, slots=True)

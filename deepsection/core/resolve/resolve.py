@@ -54,8 +54,10 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         openings = _openings(project, plan, levels, make_ups, found)
     with clock("roof planes"):
         roofs, edges = _roofs(project, plan, levels, make_ups, found)
+    ceiled = {ceiling.level for ceiling in project.ceilings}
+    inside = shapely.union_all(plan.outlines).buffer(ON_EDGE) if plan.outlines else Polygon()
     with clock("wall tops"):
-        tops = {wall.wall.id: _wall_top(wall, levels, roofs, found) for wall in plan.walls}
+        tops = {wall.wall.id: _wall_top(wall, levels, roofs, ceiled, inside, found) for wall in plan.walls}
     with clock("solids"):
         parts = _parts(project, plan, levels, make_ups, openings, roofs, edges, tops)
     found += _missed_sections(project, plan)
@@ -145,7 +147,12 @@ def _corners(project: Project, block: RoofBlock) -> tuple[Point, ...]:
 
 
 def _wall_top(
-    wall: PlannedWall, levels: dict[str, Level], roofs: tuple[ResolvedRoof, ...], found: list[Diagnostic]
+    wall: PlannedWall,
+    levels: dict[str, Level],
+    roofs: tuple[ResolvedRoof, ...],
+    ceiled: set[str],
+    inside: Polygon,
+    found: list[Diagnostic],
 ) -> WallTop:
     base = levels[wall.wall.base.level]
     plate = _plate_sum(wall, levels)
@@ -165,7 +172,17 @@ def _wall_top(
             gable = abs(eave.dx * wall.run[0] + eave.dy * wall.run[1]) < 0.02
             under = tuple(plane.top.lifted(-roof.plumb_depth) for plane in roof.planes)
             peak = max(plate.total, roof.ridge_top.total) if gable else plate.total
-    return WallTop(foot, max(plate.total, foot + 100.0), gable, under, max(peak, foot + 100.0), base.sum.id, plate.id)
+    return WallTop(
+        foot,
+        max(plate.total, foot + 100.0),
+        gable,
+        under,
+        max(peak, foot + 100.0),
+        base.sum.id,
+        plate.id,
+        wall.wall.top.level in ceiled,
+        bool(inside.covers(LineString([wall.start, wall.end]))),
+    )
 
 
 def _parts(
@@ -185,7 +202,7 @@ def _parts(
         parts += wall_parts(wall, make_up, placed, tops[wall.wall.id])
         trimmed = make_up.layers[0].function == "cladding"
         for opening in placed:
-            parts += unit_parts(wall, opening, trimmed)
+            parts += unit_parts(wall, opening, trimmed, tops[wall.wall.id].shows(wall, 0, 1))
     for roof in roofs:
         parts += roof_parts(roof, make_ups[roof.block.make_up], faces[roof.block.id])
     for foundation in project.foundations:

@@ -39,19 +39,19 @@ def resolve_roof(
     above = sum(layer.thickness for layer in make_up.layers[: make_up.layers.index(structure)])
     heel = plate.sum.plus(
         f"heel:{block.id}",
-        f"heel of {block.name}",
+        f"heel, {block.name}",
         SumTerm("rafter, measured plumb", plumb, block.make_up),
         SumTerm("birdsmouth", -block.seat * block.pitch, block.id, "seat"),
     )
     rise = SumTerm(f"{format_pitch(block.pitch, units)} over half span", block.pitch * run, block.id, "pitch")
     ridge = HeightSum(
         f"ridge:{block.id}",
-        f"ridge of {block.name}",
+        f"ridge, {block.name}",
         (*heel.terms, rise, SumTerm("covering, measured plumb", above * math.hypot(1.0, block.pitch), block.make_up)),
     )
     reach = block.edges[first].overhang + max(skin[eaves[0]], skin[eaves[1]])
     overhang = SumTerm("pitch x overhang", -block.pitch * reach, block.id, "overhang")
-    eave = HeightSum(f"eave:{block.id}", f"eave of {block.name}", (*heel.terms, overhang))
+    eave = HeightSum(f"eave:{block.id}", f"eave, {block.name}", (*heel.terms, overhang))
     sides = [(first + 3) % 4, (first + 1) % 4]
     rakes = tuple(block.edges[i].overhang + skin[i] if block.edges[i].kind == "gable" else -skin[i] for i in sides)
     planes = tuple(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections import defaultdict
+from dataclasses import replace
 from functools import lru_cache
 from itertools import combinations
 
@@ -116,7 +117,7 @@ def _strip(
         far = [offset_line(line, sign * outer), offset_line(line, sign * inner)]
         strip = Polygon([far[0].at(-reach), far[0].at(length + reach), far[1].at(length + reach), far[1].at(-reach)])
         whole = max(polygons_of(strip.intersection(frame if structure else skin)), key=lambda p: p.area, default=Polygon())
-        layers.append(PlannedLayer(id, outer, inner, whole))
+        layers.append(PlannedLayer(id, outer, inner, whole, whole))
     return PlannedWall(
         wall, points[0], points[1], (line.dx, line.dy), (-sign * line.dy, sign * line.dx), length, tuple(layers), skin
     )
@@ -144,17 +145,13 @@ def _cut_by_tees(
         return host
     taken = unary_union(guests)
     layers = tuple(
-        layer
-        if band[3]
-        else PlannedLayer(layer.layer, layer.outer, layer.inner, _largest_shape(layer.polygon.difference(taken)))
+        layer if band[3] else replace(layer, polygon=_pieces(layer.polygon.difference(taken)))
         for layer, band in zip(host.layers, bands[host.wall.id])
     )
-    return PlannedWall(
-        host.wall, host.start, host.end, host.run, host.out, host.length, layers, host.footprint
-    )
+    return replace(host, layers=layers)
 
 
-def _largest_shape(shape: shapely.Geometry) -> Polygon:
+def _pieces(shape: shapely.Geometry) -> Polygon:
     """A polygon, or all pieces of it when a tee parts a layer."""
     pieces = list(polygons_of(shape))
     return pieces[0] if len(pieces) == 1 else shapely.multipolygons(pieces)

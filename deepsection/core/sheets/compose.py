@@ -151,8 +151,7 @@ def _view_title(held: PlacedDrawing, number: int, units: Units) -> list[Mark]:
         "view_title", x, y, (str(number), held.drawing.title, scale_name(held.scale, units)), values=(min(max(x1 - x0, 60.0), 90.0),)
     )
     field, count, labels = _bar(held.scale, units)
-    bar_x = max(x + 96.0, x1 - field * count / held.scale - 4)
-    bar = Symbol("scale_bar", bar_x, y, labels, values=(field, float(count), 1 / held.scale))
+    bar = Symbol("scale_bar", x + 98.0, y, labels, values=(field, float(count), 1 / held.scale))
     return [title, bar]
 
 

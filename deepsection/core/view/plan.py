@@ -206,7 +206,7 @@ def _roof_marks(building: Building, frame: Frame) -> list[Mark]:
     marks: list[Mark] = []
     for roof in building.roofs:
         key = f"{roof.block.id}/roofing//"
-        whole = unary_union([plane.polygon for plane in roof.planes])
+        whole = shapely.union_all([plane.polygon for plane in roof.planes], grid_size=0.1)
         for polygon in polygons_of(_turn(whole, frame)):
             marks.append(Stroke(rings_of(polygon)[0], "hidden", closed=True, part=key, feature="roof_edge", sum=roof.eave.id))
         start, end = (frame.plan_to_turned(*point) for point in roof.ridge)

@@ -10,7 +10,6 @@ from functools import lru_cache
 import numpy as np
 import shapely
 from shapely.geometry import LineString, MultiLineString, Polygon
-from shapely.ops import unary_union
 
 from ..catalog import material
 from ..drawing import Drawing, Mark, Region, Stroke, Text, extent, path, rings_of
@@ -227,36 +226,45 @@ def _diagonals(polygon: Polygon, key: str) -> list[Mark]:
 
 
 def _earth(building: Building, cut: list[CutPart], scale: float, hatches: HatchTable, u0: float, u1: float) -> list[Mark]:
-    """Hatched earth along the ground line and around what stands in it, and the ground line itself."""
+    """Hatched earth along the ground line, under the slab and around footings; the ground line outside."""
     solid = shapely.union_all([held.polygon for held in cut], grid_size=TOL.grid)
     x0, y0, x1, _ = solid.bounds
-    left, right = max(u0, x0 - 12 * scale), min(u1, x1 + 12 * scale)
-    left, right = min(left, x0), max(right, x1)
-    ground = shapely.box(left, min(y0, building.grade) - EARTH_DEPTH * scale, right, building.grade)
-    inside = shapely.union_all([solid, *_under_floors(building, cut)])
-    earth = ground.difference(inside)
-    surface = LineString([(left, building.grade), (right, building.grade)]).difference(inside)
-    near = unary_union([surface.buffer(EARTH_DEPTH * scale), solid.buffer(EARTH_DEPTH * scale * 0.6, join_style="mitre")])
-    marks: list[Mark] = []
+    left, right = min(max(u0, x0 - 12 * scale), x0), max(min(u1, x1 + 12 * scale), x1)
+    low = min(y0, building.grade) - EARTH_DEPTH * scale
+    floors = _floor_boxes(building, cut, low)
+    rooms = [shapely.box(box.bounds[0], box.bounds[3], box.bounds[2], building.grade + 1e5) for box in floors]
+    ground = shapely.union_all([shapely.box(left, low, right, building.grade), *floors])
+    earth = ground.difference(shapely.union_all([solid, *rooms]))
+    surface = LineString([(left, building.grade), (right, building.grade)]).difference(shapely.union_all([solid, *floors, *rooms]))
+    reach = EARTH_DEPTH * scale
+    tops = [LineString([(box.bounds[0], box.bounds[3]), (box.bounds[2], box.bounds[3])]) for box in floors]
+    near = shapely.union_all([surface.buffer(reach), solid.buffer(reach * 0.6, join_style="mitre"), *(top.buffer(reach) for top in tops)])
     hatch = hatches.add("earth")
-    for polygon in polygons_of(earth.intersection(near)):
-        marks.append(Region(rings_of(polygon), hatch=hatch, feature="earth"))
+    marks: list[Mark] = [
+        Region(rings_of(polygon), hatch=hatch, feature="earth") for polygon in polygons_of(earth.intersection(near))
+    ]
     grade = next((level.sum.id for level in building.levels.values() if level.surface == "grade"), None)
     pieces = list(surface.geoms) if isinstance(surface, MultiLineString) else [surface]
-    for piece in pieces:
-        if not piece.is_empty:
-            marks.append(Stroke(path(*piece.coords), "ground", feature="ground", sum=grade))
+    marks += [
+        Stroke(path(*piece.coords), "ground", feature="ground", sum=grade) for piece in pieces if not piece.is_empty
+    ]
     return marks
 
 
-def _under_floors(building: Building, cut: list[CutPart]) -> list[Polygon]:
-    """The space over each cut slab up to the floor and beyond: no earth lies there."""
-    found = []
+def _floor_boxes(building: Building, cut: list[CutPart], low: float) -> list[Polygon]:
+    """Per cut slab, the ground below its lowest layer."""
+    depths: dict[tuple[float, float], float] = {}
+    slabs = _slabs(building)
     for held in cut:
-        if held.part.role in ("structure", "insulation", "finish") and held.part.element.startswith("found"):
+        if held.part.element in slabs and held.part.role not in ("stem", "footing"):
             x0, y0, x1, _ = held.polygon.bounds
-            found.append(shapely.box(x0, y0, x1, building.grade + 1e5))
-    return found
+            span = (round(x0, 1), round(x1, 1))
+            depths[span] = min(y0, depths.get(span, y0))
+    return [shapely.box(x0, low, x1, y) for (x0, x1), y in depths.items() if y > low]
+
+
+def _slabs(building: Building) -> set[str]:
+    return {part.element for part in building.parts if part.role == "footing"}
 
 
 def _room_names(building: Building, line: SectionLine, frame: Frame, scale: float) -> list[Mark]:

@@ -90,14 +90,27 @@ def visible_faces(faces: Sequence[Face]) -> list[Face]:
     for i, face in enumerate(faces):
         if hidden[i]:
             continue
-        shape = face.polygon
-        if i in occluders:
-            taken = occluders[i][0] if len(occluders[i]) == 1 else shapely.union_all(occluders[i], grid_size=TOL.grid)
-            shape = shapely.difference(shape, taken, grid_size=TOL.grid)
+        shape = _without(face.polygon, occluders[i]) if i in occluders else face.polygon
         for piece in polygons_of(shape):
             if piece.area / piece.length > TOL.sliver_width / 2:
                 seen.append(Face(piece, face.plane, face.part, face.normal))
     return seen
+
+
+LARGE_FIRST = 3
+"""So many of the largest occluders are taken off one by one: most hidden faces are gone by then."""
+
+
+def _without(polygon: Polygon, occluders: list[shapely.Geometry]) -> shapely.Geometry:
+    """A polygon less what lies in front of it, on the grid."""
+    held = sorted(occluders, key=lambda shape: -shape.area)
+    shape: shapely.Geometry = polygon
+    for taken in held[:LARGE_FIRST]:
+        shape = shapely.difference(shape, taken, grid_size=TOL.grid)
+        if shape.is_empty:
+            return shape
+    rest = held[LARGE_FIRST:]
+    return shapely.difference(shape, shapely.union_all(rest), grid_size=TOL.grid) if rest else shape
 
 
 _WHOLE, _CLIP = 1, 2
