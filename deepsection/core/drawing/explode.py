@@ -56,12 +56,12 @@ def _level(mark: Symbol, scale: float) -> Iterator[Mark]:
     side = -1.0 if mark.values and mark.values[0] < 0 else 1.0
     x, y = mark.x, mark.y
     tip = path((x, y), (x - 1.4 * s, y + 1.9 * s), (x + 1.4 * s, y + 1.9 * s))
-    yield Region((tip,), fill="ink", pen="symbol", part=mark.part, sum=mark.sum)
-    yield Stroke(path((x - side * 3 * s, y), (x + side * level_width(mark.texts) * s, y)), "dimension", part=mark.part, sum=mark.sum)
+    yield Region((tip,), fill="ink", pen="symbol", part=mark.part, sum=mark.sum, feature="level_mark")
+    yield Stroke(path((x - side * 3 * s, y), (x + side * level_width(mark.texts) * s, y)), "dimension", part=mark.part, sum=mark.sum, feature="level_mark")
     align = "left" if side > 0 else "right"
     start = x + side * 3 * s
-    yield Text(start, y + 0.9 * s, mark.texts[0], 2.5, align, "bottom", 0, "bold", mark.part, mark.sum)  # type: ignore[arg-type]
-    yield Text(start, y - 0.9 * s, mark.texts[1], 2.5, align, "top", 0, "mono", mark.part, mark.sum)  # type: ignore[arg-type]
+    yield Text(start, y + 0.9 * s, mark.texts[0], 2.5, align, "bottom", 0, "bold", mark.part, mark.sum, feature="level_mark")  # type: ignore[arg-type]
+    yield Text(start, y - 0.9 * s, mark.texts[1], 2.5, align, "top", 0, "mono", mark.part, mark.sum, feature="level_mark")  # type: ignore[arg-type]
 
 
 def circle(x: float, y: float, radius: float) -> Ring:

@@ -76,6 +76,7 @@ class Text:
     part: str | None = None
     sum: str | None = None
     pen: str = "note"
+    feature: str | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,58 @@
+"""Edits in words, for undo and the log."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from .project import Project
+
+_PHRASES = {
+    "put_make_up": "change a make-up",
+    "put_rung": "change a level",
+    "put_joint": "change a joint",
+    "put_wall": "change a wall",
+    "put_opening": "change {name}",
+    "put_room": "name a room",
+    "put_roof": "change {name}",
+    "put_foundation": "change the foundation",
+    "put_ceiling": "change the ceiling",
+    "put_section": "change section {name}",
+    "put_note": "write a note",
+    "put_sheet": "change sheet {name}",
+    "set_project": "change the project",
+    "draw_walls": "draw walls",
+    "move_joint": "move a corner",
+    "move_wall": "move a wall",
+    "flip_wall": "flip a wall",
+    "use_make_up": "choose a make-up",
+    "resize_opening": "resize {name}",
+    "move_opening": "move {name}",
+    "set_term": "change a part of a height",
+    "set_total": "change a height",
+    "remove": "remove {name}",
+}
+
+_ADDING = {"put_opening": "place {name}", "put_roof": "put on {name}", "put_section": "draw section {name}", "put_sheet": "add sheet {name}"}
+
+
+def describe(edits: Sequence[Any], project: Project) -> str:
+    """What a group of edits does, in a few words: `move W1`."""
+    if not edits:
+        return "nothing"
+    edit = edits[0]
+    carried = next((getattr(edit, name) for name in type(edit).model_fields if name != "kind"), None)
+    known = {element.id: element for element in project.elements()}
+    if edit.kind == "remove":
+        held = known.get(edit.elements[0])
+        extra = f" and {len(edit.elements) - 1} more" if len(edit.elements) > 1 else ""
+        return f"remove {_name(held) or 'a wall'}{extra}"
+    element = carried if hasattr(carried, "id") else known.get(str(carried))
+    phrase = _PHRASES[edit.kind]
+    if edit.kind in _ADDING and element is not None and element.id not in known:
+        phrase = _ADDING[edit.kind]
+    return phrase.format(name=_name(element) or "it")
+
+
+def _name(element: Any) -> str:
+    return str(getattr(element, "number", None) or getattr(element, "name", ""))

@@ -1,0 +1,27 @@
+"""Particulars: the facts of one element as labelled fields, where they come from, and their checks.
+
+One table says, per kind of element, what a field is called, how it reads, and which edit a typed
+text becomes. The screen shows it and sends texts back; it knows no label of its own.
+"""
+
+from .describe import Check, Particulars, SumRow, SumTable, Strip, StripLayer, describe_element
+from .entries import enter
+from .fields import Field, Option, fields_of
+from .ladder import LadderRung, LadderTerm, ladder
+
+__all__ = [
+    "Check",
+    "Field",
+    "LadderRung",
+    "LadderTerm",
+    "Option",
+    "Particulars",
+    "Strip",
+    "StripLayer",
+    "SumRow",
+    "SumTable",
+    "describe_element",
+    "enter",
+    "fields_of",
+    "ladder",
+]

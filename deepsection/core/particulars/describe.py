@@ -1,0 +1,177 @@
+"""All that the particulars pane shows of one element."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from ..catalog import material
+from ..model import Ceiling, Foundation, MakeUp, Opening, Project, RoofBlock, Room, Rung, SectionLine, Wall
+from ..resolve import Building, sum_id
+from ..units import HeightSum, format_length
+from .fields import Field, fields_of
+
+
+@dataclass(frozen=True, slots=True)
+class SumRow:
+    """A term of a height, as text."""
+
+    label: str
+    text: str
+    source: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class SumTable:
+    """Where a height comes from."""
+
+    id: str
+    label: str
+    total: str
+    rows: tuple[SumRow, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class StripLayer:
+    """One layer of the make-up strip; `share` of the whole thickness."""
+
+    id: str
+    name: str
+    material: str
+    function: str
+    thickness: str
+    share: float
+    tone: str
+    hatch: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class Strip:
+    """A make-up at true scale, outside (or top) first; `face` is where the set-out line lies, 0 to 1."""
+
+    name: str
+    total: str
+    layers: tuple[StripLayer, ...]
+    face: float | None
+    face_label: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class Check:
+    """Something found wrong with the building here."""
+
+    severity: Literal["blocking", "warning"]
+    message: str
+    element: str
+
+
+@dataclass(frozen=True, slots=True)
+class Particulars:
+    """Title, fields, sums, strip and checks of an element."""
+
+    element: str
+    title: str
+    subtitle: str
+    removable: bool
+    fields: tuple[Field, ...]
+    sums: tuple[SumTable, ...]
+    strip: Strip | None
+    checks: tuple[Check, ...]
+
+
+def describe_element(project: Project, building: Building, element: str) -> Particulars:
+    """The particulars of an element by id, or of the `project`. Raises: UnknownElement."""
+    held = project if element == "project" else project.find(element)
+    title, subtitle = _titles(project, held)
+    sums = [building.sums[id] for id in _sum_ids(held) if id in building.sums]
+    checks = tuple(
+        Check(found.severity, found.message, found.element)
+        for found in building.diagnostics
+        if element == "project" or element == found.element or element in found.others
+    )
+    return Particulars(
+        element,
+        title,
+        subtitle,
+        isinstance(held, (Wall, Opening, RoofBlock, SectionLine, Room)) or type(held).__name__ in ("Note", "Sheet"),
+        tuple(row.field for row in fields_of(project, held)),
+        tuple(sum_table(project, building, height) for height in sums),
+        _strip(project, held),
+        checks,
+    )
+
+
+def sum_table(project: Project, building: Building, height: HeightSum) -> SumTable:
+    """A height sum as rows of text."""
+    units = project.units
+    rows = tuple(SumRow(term.label, format_length(term.value, units), term.source) for term in height.terms)
+    return SumTable(height.id, height.label, format_length(height.total, units), rows)
+
+
+def _sum_ids(held: Any) -> list[str]:
+    if isinstance(held, Opening):
+        return [f"head:{held.id}", f"sill:{held.id}"]
+    if isinstance(held, RoofBlock):
+        return [f"ridge:{held.id}", f"eave:{held.id}", f"heel:{held.id}"]
+    if isinstance(held, Rung):
+        return [sum_id(held.id)]
+    if isinstance(held, Wall):
+        return [sum_id(held.top.level), sum_id(held.base.level)]
+    if isinstance(held, Foundation):
+        return [sum_id(held.level), sum_id(held.footing)]
+    return [sum_id(held.level)] if isinstance(held, Ceiling) else []
+
+
+def _make_up_name(project: Project, id: str) -> str:
+    return next(held.name for held in project.make_ups if held.id == id)
+
+
+def _titles(project: Project, held: Any) -> tuple[str, str]:
+    if isinstance(held, Project):
+        return held.name, held.place or "no place given yet"
+    if isinstance(held, Opening):
+        wall = next(wall for wall in project.walls if wall.id == held.wall)
+        return f"{held.unit.capitalize()} {held.number}", f"in a wall of {_make_up_name(project, wall.make_up)}"
+    if isinstance(held, Wall):
+        return f"{held.status.capitalize()} wall", _make_up_name(project, held.make_up)
+    if isinstance(held, Rung):
+        base = next((rung.name for rung in project.rungs if rung.id == held.from_rung), None)
+        return held.name, f"level, measured from {base}" if base else "the datum: every height is measured from here"
+    if isinstance(held, RoofBlock):
+        return held.name, "gable roof"
+    if isinstance(held, SectionLine):
+        return f"Section {held.name}", "drag its line on the plan, or its ends"
+    if isinstance(held, (Foundation, Ceiling)):
+        return held.name, _make_up_name(project, held.slab if isinstance(held, Foundation) else held.make_up)
+    return str(getattr(held, "name", None) or getattr(held, "text", held.id)), type(held).__name__.lower()
+
+
+def _strip(project: Project, held: Any) -> Strip | None:
+    id = getattr(held, "make_up", None) or (held.slab if isinstance(held, Foundation) else None)
+    if isinstance(held, Opening):
+        id = next(wall.make_up for wall in project.walls if wall.id == held.wall)
+    if id is None:
+        return None
+    make_up: MakeUp = next(found for found in project.make_ups if found.id == id)
+    total = sum(layer.thickness for layer in make_up.layers)
+    face, label, reached = None, None, 0.0
+    layers = []
+    for layer in make_up.layers:
+        if isinstance(held, Wall) and layer.id == held.set_out.layer:
+            face = (reached + {"outer": 0.0, "middle": 0.5, "inner": 1.0}[held.set_out.face] * layer.thickness) / total
+            label = {"outer": "outside of ", "middle": "middle of ", "inner": "inside of "}[held.set_out.face] + layer.name
+        reached += layer.thickness
+        made_of = material(layer.framing.infill if layer.framing and layer.framing.infill else layer.material)
+        layers.append(
+            StripLayer(
+                layer.id,
+                layer.name,
+                made_of.name,
+                layer.function,
+                format_length(layer.thickness, project.units, denominator=32),
+                layer.thickness / total,
+                made_of.tone,
+                made_of.cut,
+            )
+        )
+    return Strip(make_up.name, format_length(total, project.units), tuple(layers), face, label)

@@ -1,0 +1,77 @@
+"""The application: routes under /api, the front end at the root. Stateless but for its database."""
+
+from __future__ import annotations
+
+import os
+from contextlib import asynccontextmanager
+from pathlib import Path
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.responses import FileResponse
+from fastapi.staticfiles import StaticFiles
+from sqlalchemy import Engine
+from starlette.responses import Response
+
+from deepsection.demo import DEMOS
+
+from . import problems
+from .database import open_database
+from .routes import router
+from .store import Store
+
+LARGEST_BODY = 6 * 1024 * 1024
+"""Largest request body in bytes."""
+WEB = Path(__file__).resolve().parents[2] / "web" / "dist"
+
+
+def default_database() -> str:
+    """The SQLAlchemy URL to use: DEEPSECTION_DATABASE, or a file under the working directory."""
+    return os.environ.get("DEEPSECTION_DATABASE", f"sqlite:///{Path.cwd() / '.data' / 'deepsection.db'}")
+
+
+def load_demos(store: Store) -> None:
+    """Add the demo projects that are not there yet."""
+    held = {item.id for item in store.list()}
+    for make in DEMOS:
+        project = make()
+        if project.id not in held:
+            store.create(project, "open the demo")
+
+
+def create_app(database: str | None = None, *, demos: bool = False) -> FastAPI:
+    """The application on a database; with `demos`, the demo projects are added when missing."""
+
+    @asynccontextmanager
+    async def lifespan(app: FastAPI) -> Any:
+        engine: Engine = open_database(database or default_database())
+        app.state.store = Store(engine)
+        if demos:
+            load_demos(app.state.store)
+        yield
+        engine.dispose()
+
+    app = FastAPI(title="Deep Section", version="0.1.0", lifespan=lifespan, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    problems.install(app)
+
+    @app.middleware("http")
+    async def limit(request: Request, call_next: Any) -> Response:
+        length = request.headers.get("content-length", "0")
+        chunked = "chunked" in request.headers.get("transfer-encoding", "")
+        if chunked or not length.isdigit() or int(length) > LARGEST_BODY:
+            return problems.problem(413, "too large", f"this is larger than {LARGEST_BODY // 1024 // 1024} MB or of unknown size")
+        response: Response = await call_next(request)
+        response.headers["X-Content-Type-Options"] = "nosniff"
+        response.headers["Content-Security-Policy"] = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'"
+        return response
+
+    app.include_router(router, prefix="/api")
+    if WEB.is_dir():
+        app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")
+
+        @app.get("/{path:path}", include_in_schema=False)
+        async def page(path: str) -> FileResponse:
+            wanted = (WEB / path).resolve()
+            return FileResponse(wanted if path and wanted.is_file() and WEB in wanted.parents else WEB / "index.html")
+
+    return app

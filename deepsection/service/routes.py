@@ -1,0 +1,274 @@
+"""The API: projects, edits, views, sheets, exports."""
+
+from __future__ import annotations
+
+import re
+import secrets
+from typing import Annotated, Any, Literal
+
+import orjson
+from fastapi import APIRouter, Depends, Query, Request
+from starlette.responses import Response
+
+from deepsection.core.errors import StaleVersion, UnknownElement
+from deepsection.core.model import Project, Sheet, changed, dump_project, load_project
+from deepsection.core.model.edits import EDITS
+from deepsection.core.model.labels import describe
+from deepsection.core.model.starters import new_project
+from deepsection.core.particulars import Particulars, describe_element, enter
+from deepsection.core.sheets import PAPERS, SheetDrawing, compose, compose_view, scale_name, standard_scales
+from deepsection.core.units import Units, format_length, parse_length
+from deepsection.formats import MEDIA_TYPES, WRITERS
+
+from .schemas import (
+    Bench,
+    EditsIn,
+    EntryIn,
+    Length,
+    NewProject,
+    PreviewIn,
+    Problem,
+    ProjectItem,
+    Result,
+    SheetOut,
+    State,
+    StepIn,
+    ViewsIn,
+)
+from .store import Store, Stored
+from .work import bench_of, building_of, checked_edits, view_items
+
+Format = Literal["pdf", "dxf", "svg", "png", "json"]
+
+_ERRORS: dict[int | str, dict[str, Any]] = {code: {"model": Problem} for code in (404, 409, 413, 422)}
+router = APIRouter(responses=_ERRORS)
+
+
+def _store(request: Request) -> Store:
+    store: Store = request.app.state.store
+    return store
+
+
+Projects = Annotated[Store, Depends(_store)]
+
+
+def _json(content: Any) -> Response:
+    """JSON as it is: the shapes are declared for the schema, and the content is made of them."""
+    return Response(orjson.dumps(content, default=_plain), media_type="application/json")
+
+
+def _plain(value: Any) -> Any:
+    if hasattr(value, "model_dump"):
+        return value.model_dump(mode="json")
+    raise TypeError(f"cannot serialise {type(value)}")
+
+
+def _state(stored: Stored) -> dict[str, Any]:
+    return {
+        "id": stored.project.id,
+        "version": stored.version,
+        "saved": stored.saved,
+        "undo": stored.undo,
+        "redo": stored.redo,
+        "project": stored.project,
+        "views": view_items(stored.project),
+    }
+
+
+def _result(stored: Stored, views: Any) -> Response:
+    return _json({"state": _state(stored), "bench": bench_of(stored.project, stored.version, views)})
+
+
+def _at(store: Store, id: str, base: int) -> Stored:
+    stored = store.load(id)
+    if stored.version != base:
+        raise StaleVersion(
+            "this project was changed in another window; that change is shown now, please do yours again",
+            field="base_version",
+            value=base,
+            limit=stored.version,
+        )
+    return stored
+
+
+# --- projects -----------------------------------------------------------------------------------
+
+
+@router.get("/projects", response_model=list[ProjectItem], operation_id="list_projects")
+def list_projects(store: Projects) -> Any:
+    """Every project, the one changed last first."""
+    return store.list()
+
+
+@router.post("/projects", response_model=State, operation_id="create_project")
+def create_project(new: NewProject, store: Projects) -> Response:
+    """A new project from the starter of its units."""
+    return _json(_state(store.create(new_project(_new_id(new.name), new.name, new.units), "start the project")))
+
+
+@router.post("/projects/import", response_model=State, operation_id="import_project")
+async def import_project(request: Request, store: Projects) -> Response:
+    """A project from a project file; it gets an id of its own."""
+    project = load_project(await request.body())
+    return _json(_state(store.create(changed(project, id=_new_id(project.name)), "import the project")))
+
+
+@router.get("/projects/{id}", response_model=State, operation_id="get_project")
+def get_project(id: str, store: Projects) -> Response:
+    """The latest version."""
+    return _json(_state(store.load(id)))
+
+
+@router.get("/projects/{id}/file", operation_id="project_file")
+def project_file(id: str, store: Projects) -> Response:
+    """The project as a file."""
+    project = store.load(id).project
+    return _download(dump_project(project), "application/json", f"{project.name}.deepsection.json")
+
+
+def _new_id(name: str) -> str:
+    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:24]
+    return f"{stem if stem[:1].isalpha() else 'project'}-{secrets.token_hex(4)}"
+
+
+# --- edits --------------------------------------------------------------------------------------
+
+
+@router.post("/projects/{id}/edits", response_model=Result, operation_id="edit_project")
+def edit_project(id: str, sent: EditsIn, store: Projects) -> Response:
+    """A group of edits, kept as one version. 409 when the base version is not the latest."""
+    stored = _at(store, id, sent.base_version)
+    return _keep(store, stored, sent.edits, sent.views)
+
+
+@router.post("/projects/{id}/entries", response_model=Result, operation_id="enter_text")
+def enter_text(id: str, sent: EntryIn, store: Projects) -> Response:
+    """A text typed into a field of the particulars, kept as one version."""
+    stored = _at(store, id, sent.base_version)
+    return _keep(store, stored, list(enter(stored.project, sent.element, sent.field, sent.text)), sent.views)
+
+
+def _keep(store: Store, stored: Stored, edits: list[Any], views: Any) -> Response:
+    project = checked_edits(stored.project, edits)
+    if project == stored.project:
+        return _result(stored, views)
+    text = EDITS.dump_json(tuple(edits)).decode()
+    saved = store.append(stored.project.id, stored.version, project, describe(edits, stored.project), text)
+    return _result(saved, views)
+
+
+@router.post("/projects/{id}/preview", response_model=Bench, operation_id="preview_edits")
+def preview_edits(id: str, sent: PreviewIn, store: Projects) -> Response:
+    """Views as they would be after edits; nothing is kept."""
+    stored = _at(store, id, sent.base_version)
+    project = checked_edits(stored.project, sent.edits)
+    return _json(bench_of(project, stored.version, sent.views, sequence=sent.sequence))
+
+
+@router.post("/projects/{id}/undo", response_model=Result, operation_id="undo")
+def undo(id: str, sent: StepIn, store: Projects) -> Response:
+    """One step back, as a new version."""
+    return _result(store.step(id, sent.base_version, True), sent.views)
+
+
+@router.post("/projects/{id}/redo", response_model=Result, operation_id="redo")
+def redo(id: str, sent: StepIn, store: Projects) -> Response:
+    """One step forward again, as a new version."""
+    return _result(store.step(id, sent.base_version, False), sent.views)
+
+
+# --- views --------------------------------------------------------------------------------------
+
+
+@router.post("/projects/{id}/views", response_model=Result, operation_id="draw_views")
+def draw_views(id: str, sent: ViewsIn, store: Projects) -> Response:
+    """Views of the latest version."""
+    return _result(store.load(id), sent.views)
+
+
+@router.get("/projects/{id}/particulars/{element}", response_model=Particulars, operation_id="get_particulars")
+def get_particulars(id: str, element: str, store: Projects) -> Response:
+    """Everything about one element (or `project`)."""
+    project = store.load(id).project
+    return _json(describe_element(project, building_of(project), element))
+
+
+@router.get("/lengths", response_model=Length, operation_id="read_length")
+def read_length(text: Annotated[str, Query(max_length=200)], units: Units) -> Any:
+    """A typed length or sum, read as it would be taken."""
+    value = parse_length(text, units)
+    return Length(value=value, text=format_length(value, units))
+
+
+# --- sheets and exports -------------------------------------------------------------------------
+
+
+def _sheet(project: Project, id: str) -> Sheet:
+    sheet = next((sheet for sheet in project.sheets if sheet.id == id), None)
+    if sheet is None:
+        raise UnknownElement(f"there is no sheet “{id}”", element=id)
+    return sheet
+
+
+def _composed(stored: Stored, id: str) -> tuple[Sheet, SheetDrawing]:
+    sheet = _sheet(stored.project, id)
+    return sheet, compose(stored.project, building_of(stored.project), sheet, date=stored.saved.date().isoformat())
+
+
+@router.get("/projects/{id}/sheets/{sheet}", response_model=SheetOut, operation_id="get_sheet")
+def get_sheet(id: str, sheet: str, store: Projects) -> Any:
+    """A sheet: where its views lie, what does not fit, and the scales to choose from."""
+    stored = store.load(id)
+    held, drawn = _composed(stored, sheet)
+    units = stored.project.units
+    views = {view.id: view.view for view in held.placed}
+    placed = []
+    for item in drawn.placed:
+        x0, y0, x1, y1 = item.box()
+        placed.append(
+            {
+                "id": item.id,
+                "view": views[item.id],
+                "title": item.drawing.title,
+                "scale": item.scale,
+                "scale_name": scale_name(item.scale, units),
+                "x0": x0,
+                "y0": y0,
+                "x1": x1,
+                "y1": y1,
+            }
+        )
+    return SheetOut(
+        id=held.id,
+        version=stored.version,
+        number=held.number,
+        name=held.name,
+        paper=held.paper,
+        width=drawn.paper.width,
+        height=drawn.paper.height,
+        placed=placed,  # type: ignore[arg-type]
+        messages=[{"placed": id, "message": text} for id, text in drawn.messages],  # type: ignore[misc]
+        scales=[{"scale": scale, "name": scale_name(scale, units)} for scale in standard_scales(units)],  # type: ignore[misc]
+        papers=list(PAPERS),
+    )
+
+
+@router.get("/projects/{id}/sheets/{sheet}/file", operation_id="sheet_file")
+def sheet_file(id: str, sheet: str, format: Format, store: Projects) -> Response:
+    """A sheet as PDF, DXF, SVG, PNG or JSON."""
+    stored = store.load(id)
+    held, drawn = _composed(stored, sheet)
+    return _download(WRITERS[format](drawn), MEDIA_TYPES[format], f"{stored.project.name} {held.number}.{format}")
+
+
+@router.get("/projects/{id}/views/{view}/file", operation_id="view_file")
+def view_file(id: str, view: str, format: Format, store: Projects, scale: Annotated[float | None, Query(ge=1, le=2000)] = None) -> Response:
+    """One view as a file, on paper of its own size."""
+    project = store.load(id).project
+    drawn = compose_view(project, building_of(project), view, scale or project.scale)
+    return _download(WRITERS[format](drawn), MEDIA_TYPES[format], f"{project.name} {drawn.name}.{format}")
+
+
+def _download(data: bytes, media: str, name: str) -> Response:
+    safe = re.sub(r"[^A-Za-z0-9._ -]", "-", name)
+    return Response(data, media_type=media, headers={"Content-Disposition": f'inline; filename="{safe}"'})

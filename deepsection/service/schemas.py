@@ -1,0 +1,194 @@
+"""Shapes of the API. Drawings, snaps, particulars and ladders are declared in the core and used as they are."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from deepsection.core.drawing import Drawing
+from deepsection.core.model import Edit, Project
+from deepsection.core.particulars import LadderRung, SumTable
+from deepsection.core.view import Snaps
+
+
+class _Shape(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class Problem(BaseModel):
+    """An error, as RFC 9457 problem details with the place of the mistake."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    element: str | None = None
+    field: str | None = None
+    value: str | float | None = None
+    limit: str | float | None = None
+
+
+class ProjectItem(BaseModel):
+    """A project in the list."""
+
+    id: str
+    name: str
+    version: int
+    changed: datetime
+
+
+class NewProject(_Shape):
+    """What a new project needs."""
+
+    name: str = Field(min_length=1, max_length=120)
+    units: Literal["ft-in", "mm"]
+
+
+class ViewWanted(_Shape):
+    """A view to draw: by name, at a scale (the project's when none is given); `look_deg` turns the plan."""
+
+    name: str
+    scale: float | None = Field(default=None, ge=1, le=2000)
+    look_deg: float | None = None
+
+
+class EditsIn(_Shape):
+    """A group of edits: one step of undo."""
+
+    base_version: int
+    edits: list[Edit] = Field(min_length=1, max_length=500)
+    views: list[ViewWanted] = []
+
+
+class EntryIn(_Shape):
+    """A text typed into a field of an element."""
+
+    base_version: int
+    element: str
+    field: str
+    text: str = Field(max_length=400)
+    views: list[ViewWanted] = []
+
+
+class StepIn(_Shape):
+    """Undo or redo from a version."""
+
+    base_version: int
+    views: list[ViewWanted] = []
+
+
+class PreviewIn(_Shape):
+    """Edits to show and not to keep; the latest sequence number wins."""
+
+    base_version: int
+    sequence: int
+    edits: list[Edit] = Field(min_length=1, max_length=500)
+    views: list[ViewWanted]
+
+
+class ViewsIn(_Shape):
+    """Views to draw of the latest version."""
+
+    views: list[ViewWanted]
+
+
+class Finding(BaseModel):
+    """Something wrong with the building, and where."""
+
+    code: str
+    message: str
+    severity: Literal["blocking", "warning"]
+    element: str
+    field: str | None = None
+
+
+class ViewItem(BaseModel):
+    """A view that a project has."""
+
+    name: str
+    title: str
+    look_deg: float
+
+
+class State(BaseModel):
+    """A saved version of a project."""
+
+    id: str
+    version: int
+    saved: datetime
+    undo: str | None
+    redo: str | None
+    project: Project
+    views: list[ViewItem]
+
+
+class Bench(BaseModel):
+    """What the bench shows: drawings, what to snap to, the height ladder, sums, findings."""
+
+    version: int
+    sequence: int = 0
+    drawings: list[Drawing]
+    snaps: Snaps
+    ladder: list[LadderRung]
+    sums: list[SumTable]
+    findings: list[Finding]
+
+
+class Result(BaseModel):
+    """A new version with the views that were asked for."""
+
+    state: State
+    bench: Bench
+
+
+class Length(BaseModel):
+    """A typed length, read."""
+
+    value: float
+    text: str
+
+
+class PlacedItem(BaseModel):
+    """A view on a sheet with its box on paper (mm, y up)."""
+
+    id: str
+    view: str
+    title: str
+    scale: float
+    scale_name: str
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+
+class ScaleItem(BaseModel):
+    """A drawing scale to choose."""
+
+    scale: float
+    name: str
+
+
+class SheetMessage(BaseModel):
+    """What does not fit on a sheet."""
+
+    placed: str
+    message: str
+
+
+class SheetOut(BaseModel):
+    """A sheet as it stands on screen."""
+
+    id: str
+    version: int
+    number: str
+    name: str
+    paper: str
+    width: float
+    height: float
+    placed: list[PlacedItem]
+    messages: list[SheetMessage]
+    scales: list[ScaleItem]
+    papers: list[str]

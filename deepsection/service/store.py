@@ -1,0 +1,179 @@
+"""Projects in the database: an append-only log of versions, each with its whole document.
+
+Undo and redo append a version that holds an earlier document; nothing is ever overwritten.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import zlib
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from functools import lru_cache
+
+from sqlalchemy import Engine, select
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session
+
+from deepsection.core.errors import StaleVersion, UnknownElement
+from deepsection.core.model import Project, dump_project, load_project
+
+from .tables import DocumentRow, ProjectRow, VersionRow
+
+
+@dataclass(frozen=True, slots=True)
+class Stored:
+    """A version of a project as it was saved."""
+
+    project: Project
+    version: int
+    label: str
+    undo: str | None
+    redo: str | None
+    saved: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Listed:
+    """A project in the list."""
+
+    id: str
+    name: str
+    version: int
+    changed: datetime
+
+
+class Store:
+    """Reads and appends versions. Safe to share between threads: every call has its own session."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    def list(self) -> list[Listed]:
+        """Every project, the one changed last first."""
+        with Session(self._engine) as session:
+            rows = session.scalars(select(ProjectRow).order_by(ProjectRow.changed.desc())).all()
+            return [Listed(row.id, row.name, row.version, row.changed) for row in rows]
+
+    def create(self, project: Project, label: str) -> Stored:
+        """A new project at version 1. Raises: StaleVersion when its id is taken."""
+        now = _now()
+        with Session(self._engine) as session:
+            session.add(ProjectRow(id=project.id, name=project.name, version=1, created=now, changed=now))
+            try:
+                session.flush()
+            except IntegrityError as error:
+                raise StaleVersion(f"a project “{project.id}” is here already") from error
+            session.add(self._version(session, project, 1, label, "[]", None, None, now))
+            session.commit()
+        return self.load(project.id)
+
+    def load(self, id: str) -> Stored:
+        """The latest version. Raises: UnknownElement."""
+        with Session(self._engine) as session:
+            return self._stored(session, self._row(session, id))
+
+    def append(self, id: str, base: int, project: Project, label: str, edits: str) -> Stored:
+        """The next version after `base`. Raises: UnknownElement, StaleVersion."""
+        with Session(self._engine) as session:
+            row = self._latest(session, id, base)
+            self._add(session, row, self._version(session, project, base + 1, label, edits, base, None, _now()), project.name)
+            return self._stored(session, row)
+
+    def step(self, id: str, base: int, back: bool) -> Stored:
+        """Undo or redo: a new version with the document of an earlier one. Raises: StaleVersion, UnknownElement."""
+        with Session(self._engine) as session:
+            row = self._latest(session, id, base)
+            current = self._version_row(session, id, base)
+            target = current.undo_to if back else current.redo_to
+            if target is None:
+                raise StaleVersion("there is nothing to undo" if back else "there is nothing to redo")
+            goal = self._version_row(session, id, target)
+            version = VersionRow(
+                project_id=id,
+                version=base + 1,
+                digest=goal.digest,
+                label=goal.label,
+                edits="[]",
+                undo_to=goal.undo_to,
+                redo_to=base if back else goal.redo_to,
+                made=_now(),
+            )
+            name = _document(session.get_one(DocumentRow, goal.digest).data).name
+            self._add(session, row, version, name)
+            return self._stored(session, row)
+
+    def _add(self, session: Session, row: ProjectRow, version: VersionRow, name: str) -> None:
+        session.add(version)
+        row.version, row.changed, row.name = version.version, version.made, name
+        try:
+            session.commit()
+        except IntegrityError as error:
+            raise _stale(version.version - 1, version.version) from error
+
+    def _row(self, session: Session, id: str) -> ProjectRow:
+        row = session.get(ProjectRow, id)
+        if row is None:
+            raise UnknownElement(f"there is no project “{id}”", element=id)
+        return row
+
+    def _latest(self, session: Session, id: str, base: int) -> ProjectRow:
+        row = self._row(session, id)
+        if row.version != base:
+            raise _stale(base, row.version)
+        return row
+
+    def _version_row(self, session: Session, id: str, version: int) -> VersionRow:
+        return session.scalars(select(VersionRow).where(VersionRow.project_id == id, VersionRow.version == version)).one()
+
+    def _version(
+        self,
+        session: Session,
+        project: Project,
+        version: int,
+        label: str,
+        edits: str,
+        undo_to: int | None,
+        redo_to: int | None,
+        made: datetime,
+    ) -> VersionRow:
+        data = dump_project(project)
+        digest = hashlib.sha256(data).hexdigest()
+        if session.get(DocumentRow, digest) is None:
+            session.add(DocumentRow(digest=digest, data=zlib.compress(data, 3)))
+            session.flush()
+        return VersionRow(
+            project_id=project.id,
+            version=version,
+            digest=digest,
+            label=label,
+            edits=edits,
+            undo_to=undo_to,
+            redo_to=redo_to,
+            made=made,
+        )
+
+    def _stored(self, session: Session, row: ProjectRow) -> Stored:
+        version = self._version_row(session, row.id, row.version)
+        project = _document(session.get_one(DocumentRow, version.digest).data)
+        undo = version.label if version.undo_to is not None else None
+        redo = self._version_row(session, row.id, version.redo_to).label if version.redo_to is not None else None
+        return Stored(project, row.version, version.label, undo, redo, version.made)
+
+
+@lru_cache(maxsize=64)
+def _document(data: bytes) -> Project:
+    return load_project(zlib.decompress(data))
+
+
+def _stale(base: int, latest: int) -> StaleVersion:
+    return StaleVersion(
+        "this project was changed in another window; that change is shown now, please do yours again",
+        field="base_version",
+        value=base,
+        limit=latest,
+    )
+
+
+def _now() -> datetime:
+    return datetime.now(UTC).replace(tzinfo=None)

@@ -1,0 +1,64 @@
+"""What the routes and the command line share: buildings, refusals, benches."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from functools import lru_cache
+from typing import Any
+
+from deepsection.core.drawing import explode
+from deepsection.core.errors import RefusedEdit
+from deepsection.core.model import Project, apply_edits
+from deepsection.core.particulars import ladder
+from deepsection.core.particulars.describe import sum_table
+from deepsection.core.resolve import Building, resolve
+from deepsection.core.view import draw_view, list_views, look_of, plan_snaps
+
+from .schemas import ViewWanted
+
+
+@lru_cache(maxsize=16)
+def building_of(project: Project) -> Building:
+    """The building of a project; a cache and nothing more, since every stage is a pure function."""
+    return resolve(project)
+
+
+def checked_edits(project: Project, edits: Sequence[Any]) -> Project:
+    """The project after edits. Raises: RefusedEdit when they add a blocking diagnostic, which is named."""
+    changed = apply_edits(project, edits)
+    before = {found.identity for found in building_of(project).diagnostics}
+    for found in building_of(changed).diagnostics:
+        if found.severity == "blocking" and found.identity not in before:
+            raise RefusedEdit(found.message, element=found.element, field=found.field, value=found.value, limit=found.limit)
+    return changed
+
+
+def bench_of(project: Project, version: int, views: Sequence[ViewWanted], *, sequence: int = 0) -> dict[str, Any]:
+    """Drawings and what goes with them, ready to serialise as `Bench`."""
+    building = building_of(project)
+    drawings = [
+        explode(draw_view(building, project, view.name, view.scale or project.scale, look_deg=view.look_deg)) for view in views
+    ]
+    plan = next((view for view in views if view.name == "plan"), None)
+    look = plan.look_deg if plan and plan.look_deg is not None else look_of(project, "plan")
+    return {
+        "version": version,
+        "sequence": sequence,
+        "drawings": drawings,
+        "snaps": plan_snaps(building, look),
+        "ladder": ladder(project, building),
+        "sums": [sum_table(project, building, height) for height in building.sums.values()],
+        "findings": [
+            {"code": f.code, "message": f.message, "severity": f.severity, "element": f.element, "field": f.field}
+            for f in building.diagnostics
+        ],
+    }
+
+
+def view_items(project: Project) -> list[dict[str, Any]]:
+    """The views of a project with their look directions."""
+    return [
+        {"name": view.name, "title": view.title, "look_deg": math.fmod(look_of(project, view.name) + 360.0, 360.0)}
+        for view in list_views(project)
+    ]
