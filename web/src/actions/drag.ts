@@ -1,0 +1,92 @@
+import type { Edit, Handle } from "../api/client";
+import type { Project, Snaps, Turn } from "./types";
+import { toPlan } from "./types";
+
+/** A drag of a mark: from the shift of the pointer, in real mm of the pane, to edits. */
+export interface Drag {
+  hint: string;
+  edits(du: number, dw: number): Edit[];
+}
+
+interface Axis {
+  au: number;
+  aw: number;
+  length: number;
+}
+
+function wallAxis(snaps: Snaps, wall: string): Axis | null {
+  const line = snaps.lines.find((line) => line.wall === wall);
+  if (!line) return null;
+  const length = Math.hypot(line.u2 - line.u1, line.w2 - line.w1);
+  return { au: (line.u2 - line.u1) / length, aw: (line.w2 - line.w1) / length, length };
+}
+
+/** The drag that a handle stands for; in a projected view only the shift along u counts. */
+export function dragOf(handle: Handle, project: Project, snaps: Snaps, turn: Turn, grid: number, projected: boolean): Drag | null {
+  const step = (value: number) => Math.round(value / grid) * grid;
+  if (handle.edit === "move_opening") {
+    const opening = project.openings?.find((held) => held.id === handle.element);
+    const axis = opening && wallAxis(snaps, opening.wall);
+    if (!opening || !axis) return null;
+    const sign = opening.end === "start" ? 1 : -1;
+    return {
+      hint: `Drag ${opening.number} along its wall; its particulars take a typed distance.`,
+      edits: (du, dw) => {
+        const along = projected ? (Math.abs(axis.au) < 0.05 ? 0 : du / axis.au) : du * axis.au + dw * axis.aw;
+        const reach = Math.max(opening.width / 2, Math.min(axis.length - opening.width / 2, opening.distance + sign * step(along)));
+        return [{ kind: "move_opening", opening: opening.id, distance: reach }];
+      },
+    };
+  }
+  if (handle.edit === "move_wall") {
+    const axis = wallAxis(snaps, handle.element);
+    if (!axis) return null;
+    return {
+      hint: "Drag the wall sideways; walls that meet it stretch.",
+      edits: (du, dw) => {
+        const across = step(-du * axis.aw + dw * axis.au);
+        const { x, y } = toPlan(turn, -axis.aw * across, axis.au * across);
+        return [{ kind: "move_wall", wall: handle.element, dx: x, dy: y }];
+      },
+    };
+  }
+  if (handle.edit === "move_section") return sectionDrag(handle.element, project, turn, step, null);
+  return null;
+}
+
+/** Drags a whole section line sideways, or one of its ends freely. */
+export function sectionDrag(
+  id: string,
+  project: Project,
+  turn: Turn,
+  step: (value: number) => number,
+  end: "start" | "end" | null,
+): Drag | null {
+  const line = project.sections?.find((held) => held.id === id);
+  if (!line) return null;
+  return {
+    hint: end ? "Drag the end of the section line." : "Drag the section line; the section below follows.",
+    edits: (du, dw) => {
+      const shift = toPlan(turn, du, dw);
+      const moved = { ...line };
+      if (end) {
+        const keys = end === "start" ? (["x1", "y1"] as const) : (["x2", "y2"] as const);
+        moved[keys[0]] += step(shift.x);
+        moved[keys[1]] += step(shift.y);
+      } else {
+        const length = Math.hypot(line.x2 - line.x1, line.y2 - line.y1) || 1;
+        const nx = -(line.y2 - line.y1) / length;
+        const ny = (line.x2 - line.x1) / length;
+        const across = step(shift.x * nx + shift.y * ny);
+        for (const [kx, ky] of [
+          ["x1", "y1"],
+          ["x2", "y2"],
+        ] as const) {
+          moved[kx] += nx * across;
+          moved[ky] += ny * across;
+        }
+      }
+      return [{ kind: "put_section", section: moved }];
+    },
+  };
+}

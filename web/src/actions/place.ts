@@ -1,0 +1,268 @@
+import type { Edit } from "../api/client";
+import { EMPTY, newId, type Outcome, type Overlay, type Place, type PlanAction, type Project, type Turn, toPlan } from "./types";
+
+type Units = "ft-in" | "mm";
+type Opening = Extract<Edit, { kind: "put_opening" }>["opening"];
+
+const INCH = 25.4;
+
+function start(units: Units, imperial: number, metric: number): number {
+  return units === "ft-in" ? imperial * INCH : metric;
+}
+
+/** Places windows or doors on walls, one click each. */
+export class PlaceOpening implements PlanAction {
+  private readonly id: string;
+  private at: Place | null = null;
+
+  constructor(
+    private readonly project: Project,
+    private readonly unit: "window" | "door",
+  ) {
+    this.id = newId(unit);
+  }
+
+  start(): Outcome {
+    return this.shown();
+  }
+
+  move(place: Place): Outcome {
+    this.at = place;
+    return this.shown();
+  }
+
+  click(place: Place): Outcome {
+    this.at = place;
+    const edit = this.edit();
+    if (!edit) return { ...this.shown(), wrong: `A ${this.unit} needs a wall. Point at one and click.` };
+    return { ...this.shown(), preview: undefined, edits: [edit], done: { select: this.id } };
+  }
+
+  /** A typed length is the clear distance from the start of the wall to the edge of the opening. */
+  length(mm: number): Outcome {
+    if (this.at?.wall === undefined) return { ...this.shown(), wrong: "Point at a wall first, then type the distance." };
+    this.at = { ...this.at, along: mm + this.width() / 2 };
+    return this.click(this.at);
+  }
+
+  key(): Outcome | null {
+    return null;
+  }
+
+  private width(): number {
+    const units = this.project.units;
+    return this.unit === "window" ? start(units, 48, 1200) : start(units, 36, 900);
+  }
+
+  private edit(): Edit | null {
+    if (this.at?.wall === undefined || this.at.along === undefined) return null;
+    const units = this.project.units;
+    const wall = this.project.walls?.find((wall) => wall.id === this.at?.wall);
+    const head = start(units, 82, 2100);
+    const height = this.unit === "window" ? start(units, 48, 1200) : head;
+    const letter = this.unit === "window" ? "W" : "D";
+    const opening: Opening = {
+      id: this.id,
+      wall: this.at.wall,
+      end: "start",
+      distance: Math.round(this.at.along * 1e6) / 1e6,
+      width: this.width(),
+      height,
+      sill: head - height,
+      unit: this.unit,
+      number: nextNumber(letter, (this.project.openings ?? []).map((opening) => opening.number)),
+      stays: "centre",
+      set_in: { layer: null, face: "outer", distance: 0 },
+      hinge: "start",
+      swing: "in",
+      bars_across: this.unit === "window" ? 2 : 1,
+      bars_up: this.unit === "window" ? 2 : 1,
+      trim: wall?.status === "inner" ? 0 : start(units, 3.5, 90),
+    };
+    return { kind: "put_opening", opening };
+  }
+
+  private shown(): Outcome {
+    const edit = this.edit();
+    return {
+      overlay: this.at && edit ? { lines: [], dots: [this.at] } : EMPTY,
+      hint: `Point at a wall and click to place a ${this.unit}; or type its distance from the start of the wall.`,
+      preview: edit ? [edit] : undefined,
+      asks: "clear distance from the start of the wall",
+    };
+  }
+}
+
+/** The next free number: W1, W2, ... */
+export function nextNumber(letter: string, taken: string[]): string {
+  let n = 1;
+  while (taken.includes(`${letter}${n}`)) n += 1;
+  return `${letter}${n}`;
+}
+
+/** Names a room where one clicks. */
+export class PlaceRoom implements PlanAction {
+  constructor(
+    private readonly project: Project,
+    private readonly turn: Turn,
+  ) {}
+
+  start(): Outcome {
+    return { overlay: EMPTY, hint: "Click inside a room to name it." };
+  }
+
+  move(place: Place): Outcome {
+    return { ...this.start(), overlay: { lines: [], dots: [place] } };
+  }
+
+  click(place: Place): Outcome {
+    const id = newId("room");
+    const name = `Room ${(this.project.rooms?.length ?? 0) + 1}`;
+    return { ...this.start(), edits: [{ kind: "put_room", room: { id, name, ...toPlan(this.turn, place.u, place.w) } }], done: { select: id } };
+  }
+
+  length(): Outcome {
+    return this.start();
+  }
+
+  key(): Outcome | null {
+    return null;
+  }
+}
+
+/** Two points: the ends of a section line, or opposite corners of a roof. */
+abstract class TwoPoints implements PlanAction {
+  protected first: Place | null = null;
+  protected second: Place | null = null;
+
+  constructor(
+    protected readonly project: Project,
+    protected readonly turn: Turn,
+  ) {}
+
+  get from(): Place | null {
+    return this.first;
+  }
+
+  start(): Outcome {
+    return this.shown();
+  }
+
+  move(place: Place): Outcome {
+    if (this.first) this.second = place;
+    return this.shown();
+  }
+
+  click(place: Place): Outcome {
+    if (!this.first) {
+      this.first = place;
+      return this.shown();
+    }
+    this.second = place;
+    const made = this.make(this.first, place);
+    if (typeof made === "string") return { ...this.shown(), wrong: made };
+    return { ...this.shown(), preview: undefined, edits: [made.edit], done: { select: made.id } };
+  }
+
+  length(mm: number): Outcome {
+    if (!this.first || !this.second) return { ...this.shown(), wrong: "Click the first point, then type a length." };
+    const du = this.second.u - this.first.u;
+    const dw = this.second.w - this.first.w;
+    const length = Math.hypot(du, dw) || 1;
+    return this.click({ u: this.first.u + (du / length) * mm, w: this.first.w + (dw / length) * mm, label: "typed" });
+  }
+
+  key(key: string): Outcome | null {
+    if (key !== "Escape" || !this.first) return null;
+    this.first = null;
+    this.second = null;
+    return this.shown();
+  }
+
+  protected shown(): Outcome {
+    const made = this.first && this.second ? this.make(this.first, this.second) : null;
+    return {
+      overlay: this.first ? this.lines(this.first, this.second ?? this.first) : EMPTY,
+      hint: this.first ? this.hints[1] : this.hints[0],
+      preview: made && typeof made !== "string" ? [made.edit] : undefined,
+      asks: this.first ? this.hints[2] : undefined,
+    };
+  }
+
+  protected abstract readonly hints: [string, string, string];
+  protected abstract lines(a: Place, b: Place): Overlay;
+  protected abstract make(a: Place, b: Place): { id: string; edit: Edit } | string;
+}
+
+export class DrawSection extends TwoPoints {
+  private readonly id = newId("section");
+  protected readonly hints: [string, string, string] = [
+    "Click where the section line begins, outside the house.",
+    "Click where it ends; the section below follows. Escape begins again.",
+    "length of the section line",
+  ];
+
+  protected lines(a: Place, b: Place): Overlay {
+    return { lines: [{ u1: a.u, w1: a.w, u2: b.u, w2: b.w }], dots: [a] };
+  }
+
+  protected make(a: Place, b: Place) {
+    if (Math.hypot(a.u - b.u, a.w - b.w) < 300) return "A section line needs two points that lie apart.";
+    const p = toPlan(this.turn, a.u, a.w);
+    const q = toPlan(this.turn, b.u, b.w);
+    const taken = (this.project.sections ?? []).map((line) => line.name);
+    const name = [..."ABCDEFGHJKLMNPQRSTUVWXYZ"].find((letter) => !taken.includes(letter)) ?? `S${taken.length + 1}`;
+    const section = { id: this.id, name, x1: p.x, y1: p.y, x2: q.x, y2: q.y, look: "left" as const, depth: 50_000 };
+    return { id: this.id, edit: { kind: "put_section" as const, section } };
+  }
+}
+
+export class DrawRoof extends TwoPoints {
+  private readonly id = newId("roof");
+  protected readonly hints: [string, string, string] = [
+    "Click one corner of the rectangle that the roof covers.",
+    "Click the opposite corner. Escape begins again.",
+    "length of the diagonal",
+  ];
+
+  protected lines(a: Place, b: Place): Overlay {
+    const side = (u1: number, w1: number, u2: number, w2: number) => ({ u1, w1, u2, w2, dashed: true });
+    return { lines: [side(a.u, a.w, b.u, a.w), side(b.u, a.w, b.u, b.w), side(b.u, b.w, a.u, b.w), side(a.u, b.w, a.u, a.w)], dots: [a] };
+  }
+
+  protected make(a: Place, b: Place) {
+    const [u0, u1] = [Math.min(a.u, b.u), Math.max(a.u, b.u)];
+    const [w0, w1] = [Math.min(a.w, b.w), Math.max(a.w, b.w)];
+    if (u1 - u0 < 300 || w1 - w0 < 300) return "A roof needs a rectangle at least 300 mm (1') wide. Pick the opposite corner.";
+    const joints = this.cornersByPlace();
+    const corner = (u: number, w: number) => {
+      const { x, y } = toPlan(this.turn, u, w);
+      const joint = joints.find((held) => Math.hypot(held.x - x, held.y - y) < 0.5);
+      return joint ? { joint: joint.id, x: 0, y: 0 } : { joint: null, x, y };
+    };
+    const units = this.project.units;
+    const eave = { kind: "eave" as const, overhang: start(units, 16, 400) };
+    const gable = { kind: "gable" as const, overhang: start(units, 12, 300) };
+    const alongFirst = u1 - u0 >= w1 - w0;
+    const edges = alongFirst ? [eave, gable, eave, gable] : [gable, eave, gable, eave];
+    const plate = this.project.rungs?.find((rung) => rung.surface === "plate")?.id ?? "";
+    const makeUp = this.project.make_ups?.find((held) => held.use === "roof")?.id ?? "";
+    const roof = {
+      id: this.id,
+      name: (this.project.roofs?.length ?? 0) === 0 ? "Main roof" : `Roof ${(this.project.roofs?.length ?? 0) + 1}`,
+      outline: [corner(u0, w0), corner(u1, w0), corner(u1, w1), corner(u0, w1)],
+      edges,
+      pitch: 0.5,
+      plate,
+      seat: start(units, 3.5, 90),
+      make_up: makeUp,
+      fascia_depth: start(units, 7.25, 190),
+      fascia_thickness: start(units, 0.75, 20),
+    };
+    return { id: this.id, edit: { kind: "put_roof" as const, roof } as Edit };
+  }
+
+  private cornersByPlace() {
+    return (this.project.joints ?? []).flatMap((joint) => (joint.kind === "free" ? [{ id: joint.id, x: joint.x, y: joint.y }] : []));
+  }
+}

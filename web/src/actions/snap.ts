@@ -1,0 +1,80 @@
+import type { Place, Snaps } from "./types";
+
+interface Options {
+  /** Real mm per px: snapping reaches so many px. */
+  mmPerPx: number;
+  /** Step of free positions, mm. */
+  grid: number;
+  /** Draw at right angles from here unless something nearer is snapped to. */
+  from?: { u: number; w: number } | null;
+  /** Points of the action itself, such as the first corner of a chain. */
+  own?: Place[];
+}
+
+const POINT_PX = 11;
+const LINE_PX = 9;
+const RIGHT_ANGLE_DEG = 7;
+
+/** The place that a pointer means: an end, then a middle, then a line, then right angles, then the grid. */
+export function snapPlace(u: number, w: number, snaps: Snaps, options: Options): Place {
+  const { mmPerPx, grid, from } = options;
+  const near = (a: number, b: number, reach: number) => Math.hypot(a - u, b - w) < reach * mmPerPx;
+  for (const place of options.own ?? []) if (near(place.u, place.w, POINT_PX)) return place;
+  for (const kind of ["joint", "middle"] as const) {
+    const point = snaps.points
+      .filter((point) => point.kind === kind && near(point.u, point.w, POINT_PX))
+      .sort((a, b) => Math.hypot(a.u - u, a.w - w) - Math.hypot(b.u - u, b.w - w))[0];
+    if (point)
+      return kind === "joint"
+        ? { u: point.u, w: point.w, label: point.label, joint: point.joint ?? undefined }
+        : { ...onLine(point.u, point.w, point.wall ?? "", snaps), label: point.label };
+  }
+  const straight = from ? atRightAngle(u, w, from, grid) : null;
+  const line = nearestLine(u, w, snaps, LINE_PX * mmPerPx);
+  if (line && straight) return crossing(line, straight, from) ?? line;
+  if (line) return line;
+  return straight ?? { u: step(u, grid), w: step(w, grid), label: "free" };
+}
+
+function step(value: number, grid: number): number {
+  return Math.round(value / grid) * grid;
+}
+
+function atRightAngle(u: number, w: number, from: { u: number; w: number }, grid: number): Place | null {
+  const angle = (Math.atan2(w - from.w, u - from.u) * 180) / Math.PI;
+  const off = Math.abs(angle - Math.round(angle / 90) * 90);
+  if (off > RIGHT_ANGLE_DEG) return null;
+  const level = Math.abs(u - from.u) > Math.abs(w - from.w);
+  return level
+    ? { u: from.u + step(u - from.u, grid), w: from.w, label: "at right angles" }
+    : { u: from.u, w: from.w + step(w - from.w, grid), label: "at right angles" };
+}
+
+/** The nearest point on a set-out line, as a place on its wall. */
+export function nearestLine(u: number, w: number, snaps: Snaps, reach: number): Place | null {
+  let best: { place: Place; distance: number } | null = null;
+  for (const line of snaps.lines) {
+    const length = Math.hypot(line.u2 - line.u1, line.w2 - line.w1);
+    const along = ((u - line.u1) * (line.u2 - line.u1) + (w - line.w1) * (line.w2 - line.w1)) / length;
+    if (along < 0 || along > length) continue;
+    const pu = line.u1 + ((line.u2 - line.u1) * along) / length;
+    const pw = line.w1 + ((line.w2 - line.w1) * along) / length;
+    const distance = Math.hypot(pu - u, pw - w);
+    if (distance < reach && (!best || distance < best.distance))
+      best = { place: { u: pu, w: pw, label: "on the wall", wall: line.wall, along }, distance };
+  }
+  return best?.place ?? null;
+}
+
+function onLine(u: number, w: number, wall: string, snaps: Snaps): Place {
+  const line = snaps.lines.find((line) => line.wall === wall);
+  return { u, w, label: "", wall, along: line ? Math.hypot(u - line.u1, w - line.w1) : undefined };
+}
+
+/** Where a right-angled line from `from` meets the wall that the pointer is on. */
+function crossing(line: Place, straight: Place, from: { u: number; w: number } | null | undefined): Place | null {
+  if (!from || line.along === undefined) return null;
+  const level = straight.w === from.w;
+  const moved = level ? Math.abs(line.w - from.w) : Math.abs(line.u - from.u);
+  return moved < 1 ? { ...line, label: "on the wall, at right angles" } : null;
+}

@@ -1,0 +1,72 @@
+import type { Edit, Schemas } from "../api/client";
+
+export type Project = Schemas["Project"];
+export type Snaps = Schemas["Snaps"];
+
+/** A place in the turned plan, with what it was snapped to. */
+export interface Place {
+  u: number;
+  w: number;
+  label: string;
+  joint?: string;
+  wall?: string;
+  /** Distance along the wall from its start. */
+  along?: number;
+}
+
+export interface Overlay {
+  lines: { u1: number; w1: number; u2: number; w2: number; dashed?: boolean }[];
+  dots: { u: number; w: number }[];
+  label?: { u: number; w: number; length: number };
+}
+
+/** What an action shows and asks for after an event. */
+export interface Outcome {
+  overlay: Overlay;
+  hint: string;
+  /** Edits to show and not keep. */
+  preview?: Edit[];
+  /** Edits to keep: one step of undo. */
+  edits?: Edit[];
+  /** The action is over; the element to select. */
+  done?: { select: string | null };
+  /** What a typed length means now; without it no entry opens. */
+  asks?: string;
+  /** Something that cannot be done, in words. */
+  wrong?: string;
+}
+
+/** An action on the plan: events in, outcome out. Knows no React and no server. */
+export interface PlanAction {
+  start(): Outcome;
+  move(place: Place): Outcome;
+  click(place: Place): Outcome;
+  length(mm: number): Outcome;
+  key(key: "Enter" | "Escape" | "ArrowLeft" | "ArrowRight" | "ArrowUp" | "ArrowDown"): Outcome | null;
+}
+
+export const EMPTY: Overlay = { lines: [], dots: [] };
+
+let counter = 0;
+
+/** An id for a new element: the kind and a random tail. */
+export function newId(kind: string): string {
+  counter += 1;
+  const random = crypto.getRandomValues(new Uint32Array(1))[0].toString(36);
+  return `${kind}-${random}${counter.toString(36)}`;
+}
+
+/** Directions of the turned plan: u to the right, w along the look direction. */
+export interface Turn {
+  dx: number;
+  dy: number;
+}
+
+export function toPlan(turn: Turn, u: number, w: number): { x: number; y: number } {
+  return { x: clean(u * turn.dy + w * turn.dx), y: clean(-u * turn.dx + w * turn.dy) };
+}
+
+/** Binary noise of a rotation, a millionth of a millimetre, is not a fact of the house. */
+function clean(value: number): number {
+  return Math.round(value * 1e6) / 1e6;
+}

@@ -1,0 +1,110 @@
+import { keepPreviousData, type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, type Bench, type Edit, Refusal, type Result, type Schemas, type State, unwrap, type ViewWanted } from "./client";
+
+const keys = {
+  projects: ["projects"] as const,
+  result: (id: string, views: ViewWanted[]) => ["project", id, "views", JSON.stringify(views)] as const,
+  project: (id: string) => ["project", id] as const,
+};
+
+export function useProjects() {
+  return useQuery({ queryKey: keys.projects, queryFn: () => unwrap<Schemas["ProjectItem"][]>(api.GET("/api/projects")) });
+}
+
+export function useCreateProject() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: { name: string; units: "ft-in" | "mm" }) => unwrap<State>(api.POST("/api/projects", { body })),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.projects }),
+  });
+}
+
+export function useImportProject() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async (file: File) => {
+      const text = await file.text();
+      return unwrap<State>(
+        api.POST("/api/projects/import", { body: text as never, bodySerializer: (body) => body as unknown as string }),
+      );
+    },
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.projects }),
+  });
+}
+
+/** The saved state with the views that the screen shows. */
+export function useResult(id: string, views: ViewWanted[]) {
+  return useQuery({
+    queryKey: keys.result(id, views),
+    queryFn: () => unwrap<Result>(api.POST("/api/projects/{id}/views", { params: { path: { id } }, body: { views } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export type Change =
+  | { kind: "edits"; edits: Edit[] }
+  | { kind: "entry"; element: string; field: string; text: string }
+  | { kind: "undo" }
+  | { kind: "redo" };
+
+async function send(id: string, base_version: number, views: ViewWanted[], change: Change): Promise<Result> {
+  const params = { path: { id } };
+  if (change.kind === "edits")
+    return unwrap<Result>(api.POST("/api/projects/{id}/edits", { params, body: { base_version, edits: change.edits, views } }));
+  if (change.kind === "entry") {
+    const { element, field, text } = change;
+    return unwrap<Result>(api.POST("/api/projects/{id}/entries", { params, body: { base_version, element, field, text, views } }));
+  }
+  if (change.kind === "undo") return unwrap<Result>(api.POST("/api/projects/{id}/undo", { params, body: { base_version, views } }));
+  return unwrap<Result>(api.POST("/api/projects/{id}/redo", { params, body: { base_version, views } }));
+}
+
+/** Keep a result: it replaces what the screen shows; all else of the project is asked for again. */
+function keep(client: QueryClient, id: string, views: ViewWanted[], result: Result) {
+  client.setQueryData(keys.result(id, views), result);
+  const shown = JSON.stringify(keys.result(id, views));
+  client.invalidateQueries({ queryKey: keys.project(id), predicate: (query) => JSON.stringify(query.queryKey) !== shown });
+}
+
+/** Sends one change after the other, each against the version that the one before it made. */
+export function useChange(id: string, views: ViewWanted[]) {
+  const client = useQueryClient();
+  return useMutation({
+    scope: { id: `changes-${id}` },
+    mutationFn: (change: Change) => {
+      const held = client.getQueriesData<Result>({ queryKey: ["project", id, "views"] });
+      const version = Math.max(0, ...held.map(([, result]) => result?.state.version ?? 0));
+      return send(id, version, views, change);
+    },
+    onSuccess: (result) => keep(client, id, views, result),
+    onError: (error) => {
+      if (error instanceof Refusal && error.problem.status === 409) client.invalidateQueries({ queryKey: keys.project(id) });
+    },
+  });
+}
+
+export function preview(id: string, base_version: number, sequence: number, edits: Edit[], views: ViewWanted[]) {
+  return unwrap<Bench>(api.POST("/api/projects/{id}/preview", { params: { path: { id } }, body: { base_version, sequence, edits, views } }));
+}
+
+export function useParticulars(id: string, element: string, version: number) {
+  return useQuery({
+    queryKey: ["project", id, "particulars", element, version],
+    queryFn: () => unwrap<Schemas["Particulars"]>(api.GET("/api/projects/{id}/particulars/{element}", { params: { path: { id, element } } })),
+    placeholderData: (previous) => (previous?.element === element ? previous : undefined),
+    retry: false,
+  });
+}
+
+export function useSheet(id: string, sheet: string | undefined, version: number) {
+  return useQuery({
+    queryKey: ["project", id, "sheet", sheet, version],
+    queryFn: () => unwrap<Schemas["SheetOut"]>(api.GET("/api/projects/{id}/sheets/{sheet}", { params: { path: { id, sheet: sheet ?? "" } } })),
+    enabled: Boolean(sheet),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function readLength(text: string, units: "ft-in" | "mm") {
+  return unwrap<Schemas["Length"]>(api.GET("/api/lengths", { params: { query: { text, units } } }));
+}

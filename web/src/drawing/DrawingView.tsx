@@ -1,0 +1,149 @@
+import { memo } from "react";
+import type { Drawing, Mark, Region, Stroke, TextMark } from "../api/client";
+import { hatchTile, pathData } from "./path";
+import { screenFill, screenPen } from "./pens";
+
+interface Props {
+  drawing: Drawing;
+  /** Prefix of pattern ids, one per drawing on the page. */
+  id: string;
+  /** px per real mm, for the width of hatch lines. */
+  k: number;
+  /** Features that the screen shows in another way. */
+  without?: readonly string[];
+}
+
+/** A drawing as SVG: a pure function of its marks. Lies in a group that scales and flips y. */
+export const DrawingView = memo(function DrawingView({ drawing, id, k, without = [] }: Props) {
+  return (
+    <g className="drawing">
+      <Patterns drawing={drawing} id={id} k={k} />
+      <Marks drawing={drawing} id={id} without={without} />
+    </g>
+  );
+});
+
+const Patterns = memo(function Patterns({ drawing, id, k }: { drawing: Drawing; id: string; k: number }) {
+  const pen = screenPen("hatch");
+  return (
+    <defs>
+      {(drawing.hatches ?? []).flatMap((hatch, index) =>
+        hatch.families.map((family, row) => {
+          const tile = hatchTile(family);
+          const name = `${id}-${index}-${row}`;
+          return (
+            <pattern
+              key={name}
+              id={name}
+              patternUnits="userSpaceOnUse"
+              width={tile.width}
+              height={tile.height}
+              patternTransform={tile.transform}
+            >
+              <path d={tile.d} stroke={pen.colour} strokeWidth={pen.width / k} fill="none" />
+            </pattern>
+          );
+        }),
+      )}
+    </defs>
+  );
+});
+
+const Marks = memo(function Marks({ drawing, id, without }: { drawing: Drawing; id: string; without: readonly string[] }) {
+  return (
+    <>
+      {drawing.marks.map((mark, index) =>
+        "feature" in mark && mark.feature && without.includes(mark.feature) ? null : (
+          // biome-ignore lint/suspicious/noArrayIndexKey: marks have no other name, and their order is their meaning
+          <OneMark key={index} mark={mark} index={index} id={id} drawing={drawing} />
+        ),
+      )}
+    </>
+  );
+});
+
+function OneMark({ mark, index, id, drawing }: { mark: Mark; index: number; id: string; drawing: Drawing }) {
+  if ("rings" in mark) return <RegionMark mark={mark} index={index} id={id} families={families(drawing, mark)} />;
+  if ("path" in mark) return <StrokeMark mark={mark} index={index} />;
+  if ("text" in mark && "size" in mark) return <TextLine mark={mark} scale={drawing.scale} />;
+  return null;
+}
+
+function families(drawing: Drawing, mark: Region): number {
+  return mark.hatch == null ? 0 : (drawing.hatches?.[mark.hatch]?.families.length ?? 0);
+}
+
+function RegionMark({ mark, index, id, families }: { mark: Region; index: number; id: string; families: number }) {
+  const d = mark.rings.map((ring) => pathData(ring, true)).join("");
+  const pen = mark.pen ? screenPen(mark.pen) : null;
+  return (
+    <>
+      {(mark.fill || mark.part) && (
+        <path
+          d={d}
+          fillRule="evenodd"
+          fill={mark.fill ? screenFill(mark.fill) : "transparent"}
+          stroke={pen?.colour}
+          strokeWidth={pen?.width}
+          data-i={index}
+          data-part={mark.part ?? undefined}
+        />
+      )}
+      {Array.from({ length: families }, (_, row) => (
+        <path
+          // biome-ignore lint/suspicious/noArrayIndexKey: families of a hatch are told apart by their place
+          key={row}
+          d={d}
+          fillRule="evenodd"
+          fill={`url(#${id}-${mark.hatch}-${row})`}
+          pointerEvents="none"
+        />
+      ))}
+      {families > 0 && pen && <path d={d} fill="none" stroke={pen.colour} strokeWidth={pen.width} pointerEvents="none" />}
+    </>
+  );
+}
+
+function StrokeMark({ mark, index }: { mark: Stroke; index: number }) {
+  const pen = screenPen(mark.pen);
+  const d = pathData(mark.path, mark.closed ?? false);
+  const wide = Boolean(mark.sum || mark.handle);
+  return (
+    <>
+      <path
+        d={d}
+        fill="none"
+        stroke={pen.colour}
+        strokeWidth={pen.width}
+        strokeDasharray={pen.dash}
+        strokeLinecap="round"
+        data-i={index}
+        data-part={mark.part ?? undefined}
+      />
+      {wide && <path d={d} fill="none" stroke="transparent" strokeWidth={9} data-i={index} data-part={mark.part ?? undefined} />}
+    </>
+  );
+}
+
+const ANCHORS = { left: "start", centre: "middle", right: "end" } as const;
+const DROP = { bottom: "0", middle: "0.35em", top: "0.72em" } as const;
+/** Capital height over font size, so that 2.5 mm lettering is 2.5 mm high. */
+const CAP = 0.698;
+const SMALLEST_PX = 9.5;
+
+function TextLine({ mark, scale }: { mark: TextMark; scale: number }) {
+  const size = ((mark.size ?? 2.5) * scale) / CAP;
+  return (
+    <text
+      transform={`translate(${mark.x} ${mark.y}) rotate(${mark.angle ?? 0}) scale(1 -1)`}
+      textAnchor={ANCHORS[mark.align ?? "left"]}
+      dy={DROP[mark.valign ?? "bottom"]}
+      fontFamily={mark.face === "mono" ? "var(--font-mono)" : "var(--font-sans)"}
+      fontWeight={mark.face === "bold" ? 600 : 400}
+      fill={mark.pen === "section" ? "var(--color-cut)" : mark.face === "mono" ? "var(--color-quiet)" : "var(--color-ink)"}
+      style={{ fontSize: `clamp(calc(${SMALLEST_PX}px / var(--k)), ${size}px, calc(22px / var(--k)))` }}
+    >
+      {mark.text}
+    </text>
+  );
+}

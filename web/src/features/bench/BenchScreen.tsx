@@ -1,0 +1,207 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { Drawing } from "../../api/client";
+import { DrawingView } from "../../drawing/DrawingView";
+import { LOOK, type Side, useClient, type Viewport } from "../../store";
+import { Note } from "../../ui/Note";
+import { SIDES } from "../shell/useActions";
+import { useHeld } from "../shell/useProject";
+import { Ladder } from "./Ladder";
+import { LengthEntry } from "./LengthEntry";
+import { ActionOverlay, Halo, ProjectionLines } from "./Overlays";
+import { PaneHeads } from "./PaneHeads";
+import { Rim } from "./Rim";
+import { SumCard } from "./SumCard";
+import { useBenchPointer } from "./useBenchPointer";
+import { usePreview } from "./usePreview";
+import { boundsOf, fit, LADDER, type Panes, panesOf, SPLITTER, type Size } from "./viewport";
+
+const ON_LADDER = ["level_mark"] as const;
+const NOTHING: readonly string[] = [];
+
+/** Plan and projected view on shared projection lines, with the height ladder. */
+export function BenchScreen() {
+  const { id, bench, state, views, viewName } = useHeld();
+  const client = useClient();
+  const { set, split, fill, selection, side, step } = client;
+  const [box, size] = useSize();
+  const panes = useMemo(() => panesOf(size, split, fill), [size, split, fill]);
+  const preview = usePreview(id, bench.version, views);
+  const shown = preview.shown ?? bench;
+  const plan = shown.drawings[0];
+  const view = shown.drawings[1];
+  const [viewport, setViewport] = useFitted(panes, bench.drawings[0], bench.drawings[1], `${viewName} ${views[0].look_deg}`);
+  const [hoverSum, setHoverSum] = useState<string | null>(null);
+  const pointer = useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps: shown.snaps, preview });
+  const facing = step === "Sections" ? (SIDES.find((name) => LOOK[name] === views[0].look_deg) ?? null) : side;
+
+  const hovered = pointer.hover ? (pointer.hover.pane === "plan" ? plan : view)?.marks[pointer.hover.index] : undefined;
+  const sumId = hoverSum ?? (hovered && "sum" in hovered ? hovered.sum : null);
+  const sum = sumId ? shown.sums.find((table) => table.id === sumId) : undefined;
+  const transform = (y: number) => `translate(${viewport.u} ${y}) scale(${viewport.k} ${-viewport.k})`;
+
+  return (
+    <main ref={box} className="relative overflow-hidden bg-paper" aria-label="Bench" {...pointer.events} style={{ cursor: pointer.cursor, touchAction: "none" }}>
+      <svg width={size.width} height={size.height} className="absolute inset-0 block" style={{ "--k": viewport.k } as React.CSSProperties}>
+        <title>{`Plan and ${view?.title ?? "view"}`}</title>
+        <clipPath id="clip-plan">
+          <rect x={0} y={0} width={size.width} height={panes.planBottom} />
+        </clipPath>
+        <clipPath id="clip-view">
+          <rect x={0} y={panes.viewTop} width={size.width} height={Math.max(0, panes.viewBottom - panes.viewTop)} />
+        </clipPath>
+        <g clipPath="url(#clip-plan)">
+          <g transform={transform(viewport.w)} data-pane="plan" data-testid="plan" className="turning">
+            {plan && <DrawingView drawing={plan} id="p" k={viewport.k} without={NOTHING} />}
+          </g>
+        </g>
+        <g clipPath="url(#clip-view)">
+          <g transform={transform(viewport.v)} data-pane="view" data-testid="view">
+            {view && <DrawingView drawing={view} id="v" k={viewport.k} without={ON_LADDER} />}
+          </g>
+        </g>
+        {selection && <Halo plan={plan} view={view} element={selection} viewport={viewport} panes={panes} />}
+        {pointer.hover && <ProjectionLines plan={plan} view={view} {...pointer.hover} viewport={viewport} panes={panes} />}
+        <ActionOverlay overlay={pointer.overlay} viewport={viewport} />
+        <Grips pointer={pointer} viewport={viewport} />
+      </svg>
+      <Splitter panes={panes} size={size} onSplit={(at) => set({ split: at })} hidden={fill !== "both"} />
+      <PaneHeads panes={panes} plan={plan} view={view} onFit={() => setViewport(fit(panes, boundsOf(plan, "plan"), boundsOf(view, "view")))} />
+      <Rim facing={facing} panes={panes} onTurn={(next: Side) => set({ side: next, step: step === "Sections" ? "Elevations" : step })} />
+      <Ladder bench={shown} viewport={viewport} panes={panes} onHover={setHoverSum} />
+      <Messages panes={panes} plan={plan} view={view} />
+      {sum && !pointer.dragging && <SumCard table={sum} x={place(pointer.at.x + 18, size.width - 246)} y={place(pointer.at.y - 20, size.height - 40 - sum.rows.length * 18)} />}
+      {pointer.dragLabel && (
+        <output className="pointer-events-none absolute z-10 rounded border border-line bg-field px-1.5 py-0.5 font-mono text-[11.5px] text-line" style={{ left: pointer.at.x + 14, top: pointer.at.y + 12 }}>
+          {pointer.dragLabel}
+        </output>
+      )}
+      {(preview.wrong || pointer.wrong) && (
+        <div className="pointer-events-none absolute z-20 max-w-[300px]" style={{ left: place(pointer.at.x + 14, size.width - 310), top: place(pointer.at.y + 34, size.height - 70) }}>
+          <Note>{pointer.wrong ?? preview.wrong}</Note>
+        </div>
+      )}
+      {pointer.entry && (
+        <LengthEntry
+          key={pointer.entry.key}
+          x={place(pointer.at.x + 14, size.width - 284)}
+          y={place(pointer.at.y + 14, size.height - 76)}
+          label={pointer.entry.label}
+          first={pointer.entry.first}
+          units={pointer.entry.plain ? null : state.project.units}
+          onEnter={pointer.entry.enter}
+          onClose={pointer.closeEntry}
+        />
+      )}
+      {client.message && (
+        <div className="absolute bottom-3 left-1/2 z-20 -translate-x-1/2">
+          <Note tone={client.message.tone}>{client.message.text}</Note>
+        </div>
+      )}
+    </main>
+  );
+}
+
+function place(value: number, most: number): number {
+  return Math.max(6, Math.min(value, most));
+}
+
+function Grips({ pointer, viewport }: { pointer: ReturnType<typeof useBenchPointer>; viewport: Viewport }) {
+  return (
+    <g clipPath="url(#clip-plan)">
+      {pointer.grips.map((grip) => (
+        <circle
+          key={grip.id}
+          cx={viewport.u + grip.u * viewport.k}
+          cy={viewport.w - grip.w * viewport.k}
+          r={5.5}
+          fill="var(--color-paper)"
+          stroke="var(--color-line)"
+          strokeWidth={1.6}
+          style={{ cursor: "move" }}
+          data-grip={grip.id}
+        />
+      ))}
+    </g>
+  );
+}
+
+/** What an empty or failing drawing says, in its pane. */
+function Messages({ panes, plan, view }: { panes: Panes; plan: Drawing | undefined; view: Drawing | undefined }) {
+  const lines: [string, number][] = [];
+  for (const text of plan?.messages ?? []) lines.push([text, panes.planBottom / 2 - 20]);
+  for (const text of view?.messages ?? []) lines.push([text, panes.viewTop + 60]);
+  return (
+    <>
+      {lines.map(([text, top]) => (
+        <div key={text} className="pointer-events-none absolute z-10 flex justify-center" style={{ top, left: LADDER, right: 40 }}>
+          <Note tone="note">{text}</Note>
+        </div>
+      ))}
+    </>
+  );
+}
+
+function Splitter({ panes, size, onSplit, hidden }: { panes: Panes; size: Size; onSplit: (at: number) => void; hidden: boolean }) {
+  const held = useRef(false);
+  if (hidden) return null;
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a splitter that moves is no thematic break
+    <div
+      role="separator"
+      aria-orientation="horizontal"
+      aria-label="Share of the plan"
+      aria-valuenow={Math.round((panes.planBottom / Math.max(size.height, 1)) * 100)}
+      tabIndex={0}
+      className="absolute inset-x-0 z-10 grid cursor-row-resize place-items-center bg-strip"
+      style={{ top: panes.planBottom, height: SPLITTER }}
+      onPointerDown={(event) => {
+        event.stopPropagation();
+        held.current = true;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event) => {
+        if (!held.current) return;
+        event.stopPropagation();
+        const top = event.currentTarget.parentElement?.getBoundingClientRect().top ?? 0;
+        onSplit(Math.min(0.85, Math.max(0.15, (event.clientY - top) / size.height)));
+      }}
+      onPointerUp={() => {
+        held.current = false;
+      }}
+      onKeyDown={(event) => {
+        const step = event.key === "ArrowUp" ? -0.03 : event.key === "ArrowDown" ? 0.03 : 0;
+        if (step) onSplit(Math.min(0.85, Math.max(0.15, panes.planBottom / size.height + step)));
+      }}
+    >
+      <span className="h-[3px] w-10 rounded bg-[#b9b09b]" />
+    </div>
+  );
+}
+
+function useSize(): [React.RefObject<HTMLElement | null>, Size] {
+  const box = useRef<HTMLElement>(null);
+  const [size, setSize] = useState<Size>({ width: 900, height: 700 });
+  useEffect(() => {
+    if (!box.current) return;
+    const watch = new ResizeObserver(([entry]) => setSize({ width: Math.round(entry.contentRect.width), height: Math.round(entry.contentRect.height) }));
+    watch.observe(box.current);
+    return () => watch.disconnect();
+  }, []);
+  return [box, size];
+}
+
+/** A viewport that fits anew when the view, the panes or the emptiness of the drawing changes; never on an edit. */
+function useFitted(panes: Panes, plan: Drawing | undefined, view: Drawing | undefined, key: string): [Viewport, (next: Viewport) => void] {
+  const [viewport, setViewport] = useState<Viewport>({ k: 0.03, u: 200, w: 300, v: 600 });
+  const arrived = view ? `${key} ${view.name} ${plan?.look?.join()}` : "";
+  const empty = (plan?.marks.length ?? 0) === 0;
+  const latest = useRef({ plan, view });
+  latest.current = { plan, view };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: edits must not move the picture under the pointer
+  useEffect(() => {
+    const { plan, view } = latest.current;
+    setViewport(fit(panes, boundsOf(plan, "plan"), boundsOf(view, "view")));
+  }, [arrived, panes, empty]);
+  return [viewport, useCallback((next: Viewport) => setViewport(next), [])];
+}
+

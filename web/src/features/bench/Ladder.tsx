@@ -1,0 +1,118 @@
+import { useState } from "react";
+import type { Bench } from "../../api/client";
+import { useClient, type Viewport } from "../../store";
+import { useHeld } from "../shell/useProject";
+import { LengthEntry } from "./LengthEntry";
+import { LADDER, type Panes } from "./viewport";
+
+const NAME_HEIGHT = 28;
+const TERM_HEIGHT = 12;
+
+interface Props {
+  bench: Bench;
+  viewport: Viewport;
+  panes: Panes;
+  onHover: (sum: string | null) => void;
+}
+
+/** The height ladder beside the view: rungs at their heights, and between them the parts that add up. */
+export function Ladder({ bench, viewport, panes, onHover }: Props) {
+  const { state, change } = useHeld();
+  const { selection, set } = useClient();
+  const [entry, setEntry] = useState<{ rung: string; field: string; label: string; y: number; text: string } | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const height = panes.viewBottom - panes.viewTop;
+  if (height < 60) return null;
+  const rungs = spread(
+    bench.ladder.map((rung) => ({ rung, y: viewport.v - rung.z * viewport.k - panes.viewTop })).filter(({ y }) => y > 4 && y < height - 4),
+  );
+  return (
+    <section aria-label="Height ladder" className="absolute left-0 overflow-hidden border-r border-rule bg-ground" style={{ top: panes.viewTop, width: LADDER, height }}>
+      <h2 className="absolute left-3 top-2 text-[12px] font-semibold">Heights</h2>
+      <svg className="absolute inset-0" width={LADDER} height={height} aria-hidden>
+        <line x1={LADDER - 12} x2={LADDER - 12} y1={26} y2={height - 8} stroke="var(--color-ink)" strokeWidth={1.2} />
+        {rungs.map(({ rung, y }) => (
+          <g key={rung.id} stroke={rung.stated ? "var(--color-ink)" : "var(--color-line)"} strokeWidth={1.3}>
+            <line x1={LADDER - 20} x2={LADDER} y1={y} y2={y} />
+            <circle cx={LADDER - 12} cy={y} r={3.2} fill="var(--color-paper)" />
+          </g>
+        ))}
+      </svg>
+      {rungs.map(({ rung, y, shown, room }) => (
+        <div key={rung.id}>
+          <button
+            type="button"
+            aria-pressed={selection === rung.element}
+            onClick={() => set({ selection: rung.element })}
+            onDoubleClick={() =>
+              rung.stated && rung.terms?.length && setEntry({ rung: rung.element, field: "total", label: `${rung.label}, height in all`, y, text: "" })
+            }
+            onPointerEnter={() => onHover(rung.sum)}
+            onPointerLeave={() => onHover(null)}
+            className={`absolute right-[24px] w-[84px] rounded px-0.5 text-right leading-[13px] ${selection === rung.element ? "outline-1 outline-dashed outline-line" : ""}`}
+            style={{ top: shown - 13 }}
+          >
+            <span className={`block truncate text-[11px] font-semibold ${rung.stated ? "" : "text-line"}`}>{rung.label.replace(/^Ridge, /, "Ridge ")}</span>
+            <span className="block font-mono text-[10.5px] text-quiet">{rung.text}</span>
+          </button>
+          {rung.stated &&
+            rung.terms?.slice(0, Math.max(0, Math.floor((room - 4) / TERM_HEIGHT))).map((term, index) => (
+              <button
+                key={term.id}
+                type="button"
+                title={`${term.label}: click to change${term.free ? "; a typed total changes this part" : ""}`}
+                onClick={() => setEntry({ rung: rung.element, field: `term:${term.id}`, label: term.label, y: shown + 26, text: term.text })}
+                className="absolute right-[24px] max-w-[86px] truncate text-right font-mono text-[9.5px] leading-[12px] text-quiet hover:text-line"
+                style={{ top: shown + 15 + index * TERM_HEIGHT }}
+              >
+                {short(term.label)} {term.text}
+              </button>
+            ))}
+        </div>
+      ))}
+      {entry && (
+        <div className="fixed z-30" style={{ left: 90, top: panes.viewTop + 44 + Math.min(entry.y, height - 90) }}>
+          <LengthEntry
+            x={0}
+            y={0}
+            label={entry.label}
+            first={entry.text}
+            units={state.project.units}
+            onClose={() => setEntry(null)}
+            onEnter={(text) => {
+              setWrong(null);
+              change({ kind: "entry", element: entry.rung, field: entry.field, text }, { failed: (error) => setWrong(error.message) });
+              setEntry(null);
+            }}
+          />
+        </div>
+      )}
+      {wrong && (
+        <p role="alert" className="absolute inset-x-1 bottom-1 z-10 rounded border border-cut bg-[#fbeee9] p-1.5 text-[11px] text-[#7c2d20]">
+          {wrong}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function short(label: string): string {
+  return label.replace("bottom plate", "sole").replace("top plate", "top").replace("floor above grade", "rise").replace("frost depth", "frost");
+}
+
+type Placed = { rung: Bench["ladder"][number]; y: number };
+
+/** Names pushed apart so that none covers another; `room` is what is free below each. */
+function spread(rungs: Placed[]): (Placed & { shown: number; room: number })[] {
+  let last = 22;
+  const placed = rungs.map(({ rung, y }) => {
+    const shown = Math.max(y, last + NAME_HEIGHT);
+    last = shown;
+    return { rung, y, shown, room: 0 };
+  });
+  placed.forEach((item, index) => {
+    const below = placed[index + 1];
+    item.room = below ? below.shown - item.shown - NAME_HEIGHT : 0;
+  });
+  return placed;
+}

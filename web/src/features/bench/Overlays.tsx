@@ -1,0 +1,93 @@
+import type { Overlay } from "../../actions/types";
+import type { Drawing } from "../../api/client";
+import type { Viewport } from "../../store";
+import { type Extent, extentOf, type Panes } from "./viewport";
+
+interface HaloProps {
+  plan: Drawing | undefined;
+  view: Drawing | undefined;
+  element: string;
+  viewport: Viewport;
+  panes: Panes;
+}
+
+/** The selected element: a dashed halo in both panes, joined by its projection lines. */
+export function Halo({ plan, view, element, viewport, panes }: HaloProps) {
+  const owns = (part: string) => part.split("/")[0] === element;
+  const above = extentOf(plan, owns);
+  const below = extentOf(view, owns);
+  const box = (extent: Extent, y: number) => ({
+    x: viewport.u + extent.u0 * viewport.k - 4,
+    y: y - extent.y1 * viewport.k - 4,
+    width: (extent.u1 - extent.u0) * viewport.k + 8,
+    height: (extent.y1 - extent.y0) * viewport.k + 8,
+  });
+  const both = above && below && panes.planBottom > 40 && panes.viewBottom - panes.viewTop > 40;
+  return (
+    <g fill="none" stroke="var(--color-line)" strokeWidth={1.2} pointerEvents="none">
+      {above && <rect {...box(above, viewport.w)} className="dropped" clipPath="url(#clip-plan)" rx={3} />}
+      {below && <rect {...box(below, viewport.v)} className="dropped" clipPath="url(#clip-view)" rx={3} />}
+      {both &&
+        [below.u0, below.u1].map((u) => (
+          <line key={u} x1={viewport.u + u * viewport.k} x2={viewport.u + u * viewport.k} y1={viewport.w - above.y0 * viewport.k} y2={viewport.v - below.y1 * viewport.k} opacity={0.75} />
+        ))}
+    </g>
+  );
+}
+
+interface DropProps {
+  plan: Drawing | undefined;
+  view: Drawing | undefined;
+  pane: "plan" | "view";
+  index: number;
+  viewport: Viewport;
+  panes: Panes;
+}
+
+/** Projection lines of the mark under the pointer, from plan to view. */
+export function ProjectionLines({ plan, view, pane, index, viewport, panes }: DropProps) {
+  const mark = (pane === "plan" ? plan : view)?.marks[index];
+  if (!mark?.part || panes.planBottom < 40 || panes.viewBottom - panes.viewTop < 40) return null;
+  const element = mark.part.split("/")[0];
+  const own = extentOf(pane === "plan" ? plan : view, (_, at) => at === index);
+  const other = extentOf(pane === "plan" ? view : plan, (part) => part.split("/")[0] === element);
+  if (!own) return null;
+  const planY = pane === "plan" ? viewport.w - own.y0 * viewport.k : other ? viewport.w - other.y0 * viewport.k : panes.planTop;
+  const viewY = pane === "view" ? viewport.v - own.y0 * viewport.k : other ? viewport.v - other.y1 * viewport.k : panes.viewBottom;
+  const us = own.u1 - own.u0 < 1 ? [own.u0] : [own.u0, own.u1];
+  return (
+    <g stroke="var(--color-line)" strokeWidth={1} pointerEvents="none" data-testid="projection-lines">
+      {us.map((u) => (
+        <line key={u} x1={viewport.u + u * viewport.k} x2={viewport.u + u * viewport.k} y1={planY} y2={viewY} />
+      ))}
+      {us.map((u) => (
+        <circle key={u} cx={viewport.u + u * viewport.k} cy={pane === "plan" ? planY : viewY} r={2.6} fill="var(--color-line)" />
+      ))}
+    </g>
+  );
+}
+
+/** What an action draws while it runs. */
+export function ActionOverlay({ overlay, viewport }: { overlay: Overlay; viewport: Viewport }) {
+  const x = (u: number) => viewport.u + u * viewport.k;
+  const y = (w: number) => viewport.w - w * viewport.k;
+  return (
+    <g stroke="var(--color-line)" fill="none" pointerEvents="none" clipPath="url(#clip-plan)">
+      {overlay.lines.map((line, index) => (
+        <line
+          // biome-ignore lint/suspicious/noArrayIndexKey: the lines of a chain are told apart by their place
+          key={index}
+          x1={x(line.u1)}
+          y1={y(line.w1)}
+          x2={x(line.u2)}
+          y2={y(line.w2)}
+          strokeWidth={1.6}
+          className={line.dashed ? "dropped" : undefined}
+        />
+      ))}
+      {overlay.dots.map((dot) => (
+        <circle key={`${dot.u},${dot.w}`} cx={x(dot.u)} cy={y(dot.w)} r={4} fill="var(--color-paper)" strokeWidth={1.5} />
+      ))}
+    </g>
+  );
+}

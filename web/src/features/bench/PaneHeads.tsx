@@ -1,0 +1,94 @@
+import { Maximize2, Minimize2, Scan } from "lucide-react";
+import type { Drawing } from "../../api/client";
+import { useClient } from "../../store";
+import { Button } from "../../ui/Button";
+import { TOOLS } from "../shell/useActions";
+import { useHeld } from "../shell/useProject";
+import { LADDER, type Panes } from "./viewport";
+
+interface Props {
+  panes: Panes;
+  plan: Drawing | undefined;
+  view: Drawing | undefined;
+  onFit: () => void;
+}
+
+/** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
+export function PaneHeads({ panes, plan, view, onFit }: Props) {
+  const { state, views } = useHeld();
+  const { step, tool, fill, side, set, makeUps, section } = useClient();
+  const tools = TOOLS.filter((item) => item.steps.includes(step));
+  const walls = (state.project.make_ups ?? []).filter((held) => held.use === "wall");
+  const kind = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
+  const facing = step === "Sections" ? "with the section's look direction up" : `drawn from the ${side}`;
+  return (
+    <>
+      {panes.planBottom > 60 && (
+        <div className="pointer-events-none absolute left-3 right-[130px] top-2 flex flex-wrap items-start gap-x-5 gap-y-1">
+          <div className="rounded bg-paper/85 pr-1">
+            <h2 className="text-[13px] font-semibold">{plan?.title ?? "Plan"}</h2>
+            <p className="text-[11px] text-quiet">{views[0] ? facing : ""}</p>
+          </div>
+          <div role="toolbar" aria-label={`${step} actions`} className="pointer-events-auto flex flex-wrap gap-1">
+            {tools.map((item) => (
+              <Button key={item.tool} tone={tool === item.tool ? "chosen" : "plain"} aria-pressed={tool === item.tool} onClick={() => set({ tool: item.tool, message: null })}>
+                {item.label}
+              </Button>
+            ))}
+            {kind && (
+              <select
+                aria-label="Make-up of new walls"
+                value={makeUps[kind] ?? (kind === "outer" ? walls[0]?.id : walls.at(-1)?.id)}
+                onChange={(event) => set({ makeUps: { ...makeUps, [kind]: event.target.value } })}
+                className="h-7 rounded-md border border-rule bg-field px-1.5 text-[12px]"
+              >
+                {walls.map((held) => (
+                  <option key={held.id} value={held.id}>
+                    {held.name}
+                  </option>
+                ))}
+              </select>
+            )}
+          </div>
+        </div>
+      )}
+      {panes.viewBottom - panes.viewTop > 60 && (
+        <div className="pointer-events-none absolute flex items-start gap-4" style={{ left: LADDER + 12, top: panes.viewTop + 8 }}>
+          <div className="rounded bg-paper/85 pr-1">
+            <h2 className="text-[13px] font-semibold">{view?.title ?? "View"}</h2>
+            <p className="text-[11px] text-quiet">{view?.kind === "section" ? "cut along its line on the plan" : `seen from the ${side}`}</p>
+          </div>
+          {step === "Sections" && (
+            <div className="pointer-events-auto flex gap-1">
+              {(state.project.sections ?? []).map((line) => (
+                <Button key={line.id} tone={section === line.id ? "chosen" : "plain"} aria-pressed={section === line.id} onClick={() => set({ section: line.id, selection: line.id })}>
+                  {line.name}
+                </Button>
+              ))}
+              {(state.project.sections ?? []).length === 0 && <span className="text-[12px] text-quiet">Choose Section line above, and draw it across the plan.</span>}
+            </div>
+          )}
+        </div>
+      )}
+      <div className="absolute right-2 flex gap-1" style={{ top: panes.planBottom > 60 ? 40 : panes.viewTop + 8 }}>
+        <Button aria-label="Fit the drawings" title="Fit the drawings" onClick={onFit}>
+          <Scan size={14} aria-hidden />
+        </Button>
+        <Button
+          aria-label={fill === "both" ? "Let the plan fill the bench" : "Show both panes"}
+          title={fill === "both" ? "Let the plan fill the bench" : "Show both panes"}
+          onClick={() => set({ fill: fill === "both" ? "plan" : "both" })}
+        >
+          {fill === "both" ? <Maximize2 size={14} aria-hidden /> : <Minimize2 size={14} aria-hidden />}
+        </Button>
+      </div>
+      {fill === "both" && (
+        <div className="absolute right-2" style={{ top: panes.viewTop + 8 }}>
+          <Button aria-label="Let the view fill the bench" title="Let the view fill the bench" onClick={() => set({ fill: "view" })}>
+            <Maximize2 size={14} aria-hidden />
+          </Button>
+        </div>
+      )}
+    </>
+  );
+}

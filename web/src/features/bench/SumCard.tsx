@@ -1,0 +1,29 @@
+import type { SumTable } from "../../api/client";
+
+/** A height explained: its total and the terms that add up to it. */
+export function SumRows({ table }: { table: SumTable }) {
+  return (
+    <table className="w-full text-[11.5px]">
+      <tbody>
+        {table.rows.map((row) => (
+          <tr key={`${row.label}${row.text}`}>
+            <td className="pr-3 text-quiet">{row.label}</td>
+            <td className="text-right font-mono">{row.text}</td>
+          </tr>
+        ))}
+        <tr className="border-t border-rule font-semibold">
+          <td className="pr-3">{table.label}</td>
+          <td className="text-right font-mono">{table.total}</td>
+        </tr>
+      </tbody>
+    </table>
+  );
+}
+
+export function SumCard({ table, x, y }: { table: SumTable; x: number; y: number }) {
+  return (
+    <div role="tooltip" className="pointer-events-none absolute z-10 w-[236px] rounded-md border-[1.5px] border-line bg-field p-2.5" style={{ left: x, top: y }}>
+      <SumRows table={table} />
+    </div>
+  );
+}

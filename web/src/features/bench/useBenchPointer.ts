@@ -1,0 +1,322 @@
+import { type PointerEvent, type RefObject, useCallback, useEffect, useMemo, useRef, useState, type WheelEvent } from "react";
+import { type Drag, dragOf, sectionDrag } from "../../actions/drag";
+import { nearestLine, snapPlace } from "../../actions/snap";
+import { EMPTY, newId, type Place, type Snaps } from "../../actions/types";
+import type { Drawing, Edit } from "../../api/client";
+import { useClient, type Viewport } from "../../store";
+import { useHeld } from "../shell/useProject";
+import { usePlanAction } from "./usePlanAction";
+import type { usePreview } from "./usePreview";
+import { elementOf, type Panes, zoom } from "./viewport";
+
+interface Props {
+  box: RefObject<HTMLElement | null>;
+  panes: Panes;
+  viewport: Viewport;
+  setViewport: (next: Viewport) => void;
+  plan: Drawing | undefined;
+  view: Drawing | undefined;
+  snaps: Snaps;
+  preview: ReturnType<typeof usePreview>;
+}
+
+interface Entry {
+  key: string;
+  label: string;
+  first: string;
+  plain?: boolean;
+  enter: (text: string, mm: number) => void;
+}
+
+interface Grip {
+  id: string;
+  u: number;
+  w: number;
+}
+
+type Gesture =
+  | { kind: "pan"; x: number; y: number; from: Viewport; pane: "plan" | "view"; moved: boolean; element: string | null }
+  | { kind: "drag"; x: number; y: number; drag: Drag; edits: Edit[] | null; moved: boolean; element: string }
+  | { kind: "joint"; joint: string; edits: Edit[] | null };
+
+const CLICK_PX = 4;
+const TYPED = /^[\d.'"\-+]$/;
+
+/** Everything that pointer and keys do on the bench. */
+export function useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps, preview }: Props) {
+  const { state, viewName, commit, change } = useHeld();
+  const { tool, selection, set } = useClient();
+  const units = state.project.units;
+  const grid = units === "ft-in" ? 25.4 : 10;
+  const turn = useMemo(() => ({ dx: plan?.look?.[0] ?? 0, dy: plan?.look?.[1] ?? 1 }), [plan?.look]);
+  const runner = usePlanAction(turn, preview);
+  const [at, setAt] = useState({ x: 300, y: 200 });
+  const [hover, setHover] = useState<{ pane: "plan" | "view"; index: number } | null>(null);
+  const [entry, setEntry] = useState<Entry | null>(null);
+  const [dragging, setDragging] = useState(false);
+  const gesture = useRef<Gesture | null>(null);
+
+  const paneAt = useCallback((y: number): "plan" | "view" => (y < panes.planBottom ? "plan" : "view"), [panes]);
+  const toPane = (x: number, y: number) => ({ u: (x - viewport.u) / viewport.k, w: (viewport.w - y) / viewport.k });
+
+  function spot(event: { clientX: number; clientY: number }) {
+    const rect = box.current?.getBoundingClientRect();
+    return { x: event.clientX - (rect?.left ?? 0), y: event.clientY - (rect?.top ?? 0) };
+  }
+
+  function placeAt(x: number, y: number): Place {
+    const { u, w } = toPane(x, y);
+    const mmPerPx = 1 / viewport.k;
+    const action = runner.action as { from?: Place | null; own?: Place[] } | null;
+    if (tool === "window" || tool === "door") {
+      const place = nearestLine(u, w, snaps, 24 * mmPerPx) ?? { u, w, label: "no wall here" };
+      return place.along === undefined ? place : stepped(place, grid);
+    }
+    if (tool === "room") return { u, w, label: "" };
+    return snapPlace(u, w, snaps, { mmPerPx, grid, from: action?.from, own: action?.own });
+  }
+
+  function markAt(target: EventTarget | null): { pane: "plan" | "view"; index: number } | null {
+    if (!(target instanceof Element)) return null;
+    const index = target.closest("[data-i]")?.getAttribute("data-i");
+    const pane = target.closest("[data-pane]")?.getAttribute("data-pane");
+    return index && (pane === "plan" || pane === "view") ? { pane, index: Number(index) } : null;
+  }
+
+  function onPointerDown(event: PointerEvent) {
+    const { x, y } = spot(event);
+    const target = event.target as Element;
+    if (target.closest("button, input, select, [role=separator], section, label")) return;
+    if (entry) setEntry(null);
+    if (event.button === 1 || (event.button === 0 && (tool === "select" || tool === "note" || paneAt(y) === "view"))) {
+      (event.currentTarget as Element).setPointerCapture(event.pointerId);
+      gesture.current = begin(event, x, y);
+    }
+  }
+
+  function begin(event: PointerEvent, x: number, y: number): Gesture {
+    const pane = paneAt(y);
+    const found = markAt(event.target);
+    const mark = found ? (found.pane === "plan" ? plan : view)?.marks[found.index] : undefined;
+    const element = elementOf(mark?.part);
+    const grip = (event.target as Element).getAttribute("data-grip");
+    const step = (value: number) => Math.round(value / grid) * grid;
+    if (event.button === 0 && grip && selection) {
+      const [kind, which] = grip.split(":");
+      if (kind === "joint") return { kind: "joint", joint: which, edits: null };
+      const drag = sectionDrag(selection, state.project, turn, step, which as "start" | "end");
+      if (drag) return { kind: "drag", x, y, drag, edits: null, moved: false, element: selection };
+    }
+    const handle = mark && "handle" in mark ? mark.handle : null;
+    if (event.button === 0 && handle && element && tool === "select") {
+      const drag = dragOf(handle, state.project, snaps, turn, grid, pane === "view");
+      if (drag) return { kind: "drag", x, y, drag, edits: null, moved: false, element: handle.element };
+    }
+    return { kind: "pan", x, y, from: viewport, pane, moved: false, element };
+  }
+
+  function onPointerMove(event: PointerEvent) {
+    const { x, y } = spot(event);
+    setAt({ x, y });
+    const held = gesture.current;
+    if (held) return follow(held, x, y);
+    const target = event.target as Element;
+    if (target.closest("button, input, select, section")) return setHover(null);
+    const pane = paneAt(y);
+    if (pane === "plan") {
+      const place = placeAt(x, y);
+      const raw = toPane(x, y);
+      set({ position: positionText(place, raw, runner.action !== null, units), snapped: runner.action && place.label ? `on: ${place.label}` : "" });
+      if (runner.action) runner.move(place);
+    }
+    const found = runner.action && pane === "plan" ? null : markAt(event.target);
+    if (found?.index !== hover?.index || found?.pane !== hover?.pane) setHover(found);
+  }
+
+  function follow(held: Gesture, x: number, y: number) {
+    if (held.kind === "joint") {
+      const place = snapPlace(toPane(x, y).u, toPane(x, y).w, snaps, { mmPerPx: 1 / viewport.k, grid });
+      const plan = { x: place.u * turn.dy + place.w * turn.dx, y: -place.u * turn.dx + place.w * turn.dy };
+      held.edits = [{ kind: "move_joint", joint: held.joint, ...plan }];
+      setDragging(true);
+      set({ snapped: `on: ${place.label}` });
+      return preview.show(held.edits);
+    }
+    if (Math.hypot(x - held.x, y - held.y) > CLICK_PX) held.moved = true;
+    if (!held.moved) return;
+    if (held.kind === "pan") {
+      const dx = x - held.x;
+      const dy = y - held.y;
+      setViewport({ ...held.from, u: held.from.u + dx, ...(held.pane === "plan" ? { w: held.from.w + dy } : { v: held.from.v + dy }) });
+      return;
+    }
+    setDragging(true);
+    setHover(null);
+    set({ hint: held.drag.hint });
+    held.edits = held.drag.edits((x - held.x) / viewport.k, -(y - held.y) / viewport.k);
+    preview.show(held.edits);
+  }
+
+  function onPointerUp(event: PointerEvent) {
+    const { x, y } = spot(event);
+    const held = gesture.current;
+    gesture.current = null;
+    setDragging(false);
+    if (!held) {
+      const target = event.target as Element;
+      if (event.button === 0 && runner.action && paneAt(y) === "plan" && !target.closest("button, input, select, section, [role=separator]")) runner.click(placeAt(x, y));
+      return;
+    }
+    if (held.kind === "pan") {
+      if (held.moved) return;
+      if (tool === "note" && held.element) return askNote(event);
+      set({ selection: held.element, message: null });
+      runner.setWrong(null);
+      return;
+    }
+    if (held.kind === "drag" && !held.moved) return set({ selection: held.element, message: null });
+    if (held.edits)
+      commit(held.edits, {
+        failed: (error) => {
+          preview.clear();
+          runner.setWrong(error.message);
+        },
+      });
+  }
+
+  function askNote(event: PointerEvent) {
+    const found = markAt(event.target);
+    const mark = found?.pane === "view" ? view?.marks[found.index] : undefined;
+    if (!mark?.part) return;
+    const part = mark.part;
+    setEntry({
+      key: `note ${part}`,
+      label: "note on this part",
+      first: "",
+      plain: true,
+      enter: (text) => {
+        setEntry(null);
+        const note = { id: newId("note"), view: viewName, text, anchor: { part, feature: "centre" as const, along: 0 }, dx: 14, dy: 12, last_x: 0, last_y: 0 };
+        commit([{ kind: "put_note", note }], { done: () => set({ selection: note.id, tool: "select" }) });
+      },
+    });
+  }
+
+  function onWheel(event: WheelEvent) {
+    const { x, y } = spot(event);
+    setViewport(zoom(viewport, Math.exp(-event.deltaY * 0.0015), x, y, panes));
+  }
+
+  const latest = useRef({ runner, selection, state, snaps, hover });
+  latest.current = { runner, selection, state, snaps, hover };
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=listbox], [role=separator]");
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      const { runner, selection, state } = latest.current;
+      if (runner.action && runner.asks && TYPED.test(event.key)) {
+        event.preventDefault();
+        const action = runner.action;
+        setEntry({
+          key: `action ${Date.now()}`,
+          label: runner.asks,
+          first: event.key,
+          enter: (_, mm) => {
+            setEntry(null);
+            runner.take(action.length(mm));
+          },
+        });
+        return;
+      }
+      const opening = state.project.openings?.find((held) => held.id === selection);
+      const wall = state.project.walls?.find((held) => held.id === selection);
+      if (!runner.action && (opening || wall) && /^[\d.]$/.test(event.key)) {
+        event.preventDefault();
+        const element = (opening ?? wall)?.id ?? "";
+        setEntry({
+          key: `entry ${Date.now()}`,
+          label: opening ? "clear distance from the start of the wall" : "length of this wall",
+          first: event.key,
+          enter: (text) => {
+            setEntry(null);
+            change({ kind: "entry", element, field: opening ? "from_start" : "length", text }, { failed: (error) => runner.setWrong(error.message) });
+          },
+        });
+        return;
+      }
+      const known = ["Enter", "Escape", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown"] as const;
+      const key = known.find((name) => name === event.key);
+      if (!key) return;
+      const onButton = event.target instanceof HTMLElement && event.target.closest("button");
+      if (onButton && key === "Enter") return;
+      if (runner.action) {
+        const outcome = runner.action.key(key);
+        if (outcome) {
+          event.preventDefault();
+          if (!outcome.preview && !outcome.edits) preview.clear();
+          return runner.take(outcome);
+        }
+      }
+      if (key === "Escape") return set(runner.action || useClient.getState().tool !== "select" ? { tool: "select" } : { selection: null, message: null });
+      if (opening && (key === "ArrowLeft" || key === "ArrowRight")) {
+        event.preventDefault();
+        const line = latest.current.snaps.lines.find((held) => held.wall === opening.wall);
+        const right = line && line.u2 >= line.u1 ? 1 : -1;
+        const way = (key === "ArrowRight" ? 1 : -1) * right * (opening.end === "start" ? 1 : -1);
+        commit([{ kind: "move_opening", opening: opening.id, distance: opening.distance + way * grid }], { failed: (error) => runner.setWrong(error.message) });
+      }
+    };
+    window.addEventListener("keydown", listen);
+    return () => window.removeEventListener("keydown", listen);
+  }, [change, commit, grid, preview, set]);
+
+  const grips = useMemo<Grip[]>(() => gripsOf(selection, state.project, snaps, turn), [selection, state.project, snaps, turn]);
+  return {
+    at,
+    hover: dragging ? null : hover,
+    overlay: runner.action ? runner.overlay : EMPTY,
+    grips: tool === "select" ? grips : [],
+    entry,
+    closeEntry: () => setEntry(null),
+    wrong: runner.wrong,
+    dragging,
+    dragLabel: runner.action && runner.overlay.label ? lengthText(runner.overlay.label.length, units) : null,
+    cursor: runner.action ? "crosshair" : "default",
+    events: { onPointerDown, onPointerMove, onPointerUp, onWheel, onPointerLeave: () => setHover(null) },
+  };
+}
+
+function stepped(place: Place, grid: number): Place {
+  const along = Math.round((place.along ?? 0) / grid) * grid;
+  const off = along - (place.along ?? 0);
+  return Math.abs(off) < 1e-6 ? place : { ...place, along };
+}
+
+/** Handles of what is selected: the ends of a wall or of a section line. */
+function gripsOf(selection: string | null, project: ReturnType<typeof useHeld>["state"]["project"], snaps: Snaps, turn: { dx: number; dy: number }): Grip[] {
+  const wall = project.walls?.find((held) => held.id === selection);
+  if (wall)
+    return snaps.points.flatMap((point) =>
+      point.joint && (point.joint === wall.start || point.joint === wall.end) ? [{ id: `joint:${point.joint}`, u: point.u, w: point.w }] : [],
+    );
+  const line = project.sections?.find((held) => held.id === selection);
+  if (!line) return [];
+  const turned = (x: number, y: number) => ({ u: x * turn.dy - y * turn.dx, w: x * turn.dx + y * turn.dy });
+  return [
+    { id: "end:start", ...turned(line.x1, line.y1) },
+    { id: "end:end", ...turned(line.x2, line.y2) },
+  ];
+}
+
+/** A length while it is dragged; what is kept is read and written by the service. */
+export function lengthText(mm: number, units: "ft-in" | "mm"): string {
+  if (units === "mm") return `${Math.round(mm)}`;
+  const inches = Math.round(Math.abs(mm) / 6.35) / 4;
+  const feet = Math.floor(inches / 12);
+  return `${mm < 0 ? "-" : ""}${feet}'-${inches - feet * 12}"`;
+}
+
+function positionText(place: Place, raw: { u: number; w: number }, acting: boolean, units: "ft-in" | "mm"): string {
+  const { u, w } = acting ? place : raw;
+  return `across ${lengthText(u, units)}  deep ${lengthText(w, units)}`;
+}

@@ -1,0 +1,88 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { DrawRoof, DrawSection, PlaceOpening, PlaceRoom } from "../../actions/place";
+import type { Outcome, Place, PlanAction, Turn } from "../../actions/types";
+import { EMPTY } from "../../actions/types";
+import { DrawWalls } from "../../actions/walls";
+import { useClient } from "../../store";
+import { useHeld } from "../shell/useProject";
+import type { usePreview } from "./usePreview";
+
+const SELECT_HINT = "Point at a line to see where it comes from; click to select; drag walls, openings and section lines.";
+
+/** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
+export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>) {
+  const { state, commit } = useHeld();
+  const { tool, makeUps, set } = useClient();
+  const project = useRef(state.project);
+  project.current = state.project;
+  const [overlay, setOverlay] = useState(EMPTY);
+  const [asks, setAsks] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [round, setRound] = useState(0);
+  const { dx, dy } = turn;
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new round begins the same action anew
+  const action = useMemo<PlanAction | null>(() => {
+    const held = project.current;
+    const walls = (held.make_ups ?? []).filter((makeUp) => makeUp.use === "wall");
+    const frame = { dx, dy };
+    if (tool === "outer-wall") return new DrawWalls(held, frame, "outer", makeUps.outer ?? walls[0]?.id ?? "");
+    if (tool === "inner-wall") return new DrawWalls(held, frame, "inner", makeUps.inner ?? walls.at(-1)?.id ?? "");
+    if (tool === "window" || tool === "door") return new PlaceOpening(held, tool);
+    if (tool === "room") return new PlaceRoom(held, frame);
+    if (tool === "roof") return new DrawRoof(held, frame);
+    if (tool === "section") return new DrawSection(held, frame);
+    return null;
+  }, [tool, makeUps, dx, dy, round, state.version]);
+
+  const take = useCallback(
+    (outcome: Outcome | null) => {
+      if (!outcome) return;
+      setOverlay(outcome.overlay);
+      setAsks(outcome.asks ?? null);
+      setWrong(outcome.wrong ?? null);
+      set({ hint: outcome.hint });
+      if (outcome.edits) {
+        const done = outcome.done;
+        commit(outcome.edits, {
+          done: () => {
+            if (!done) return;
+            const after = useClient.getState();
+            const keep = after.tool === "window" || after.tool === "door";
+            set({ selection: done.select, ...(keep ? {} : { tool: "select" as const }) });
+            if (after.tool === "section" && done.select) set({ section: done.select });
+          },
+          failed: (error) => {
+            preview.clear();
+            setWrong(error.message);
+            setRound((n) => n + 1);
+          },
+        });
+      } else if (outcome.preview) preview.show(outcome.preview);
+    },
+    [commit, preview, set],
+  );
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: starts when the action changes, not when `take` does
+  useEffect(() => {
+    preview.clear();
+    setWrong(null);
+    if (action) take(action.start());
+    else {
+      setOverlay(EMPTY);
+      setAsks(null);
+      set({ hint: tool === "note" ? "Click a part in the view below to write a note on it." : SELECT_HINT, snapped: "" });
+    }
+  }, [action, tool]);
+
+  return {
+    action,
+    overlay,
+    asks,
+    wrong,
+    setWrong,
+    take,
+    move: (place: Place) => action && take(action.move(place)),
+    click: (place: Place) => action && take(action.click(place)),
+  };
+}

@@ -1,0 +1,93 @@
+import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from "@headlessui/react";
+import { ChevronDown } from "lucide-react";
+import { useEffect, useId, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { useHeld } from "../shell/useProject";
+
+type Field = Schemas["Field"];
+
+/** One fact: typed text goes to the service as it is, and an answer that refuses it stays beside the field. */
+export function FieldRow({ element, field }: { element: string; field: Field }) {
+  const { change } = useHeld();
+  const [text, setText] = useState(field.text);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const id = useId();
+
+  useEffect(() => {
+    setText(field.text);
+    setWrong(null);
+  }, [field.text]);
+
+  function send(value: string) {
+    setWrong(null);
+    change({ kind: "entry", element, field: field.id, text: value }, { failed: (error) => setWrong(error.message) });
+  }
+
+  if (field.kind === "action")
+    return (
+      <div>
+        <Button className="mt-1 w-full justify-center" onClick={() => send("")}>
+          {field.label}
+        </Button>
+        {wrong && <Wrong id={id}>{wrong}</Wrong>}
+      </div>
+    );
+  if (field.kind === "choice")
+    return (
+      <div>
+        <div className="grid grid-cols-[104px_minmax(0,1fr)] items-center gap-2">
+          <span className="text-[12px] text-quiet">{field.label}</span>
+          <Listbox value={field.text} onChange={send}>
+            <ListboxButton aria-label={field.label} className="flex h-7 items-center justify-between gap-1 rounded-md border border-rule bg-field px-2 text-left text-[12px]">
+              <span className="truncate">{field.options?.find((option) => option.value === field.text)?.label ?? "choose"}</span>
+              <ChevronDown size={13} className="shrink-0 text-quiet" aria-hidden />
+            </ListboxButton>
+            <ListboxOptions anchor="bottom end" className="z-40 max-h-64 min-w-[190px] overflow-auto rounded-md border border-rule bg-field py-1">
+              {field.options?.map((option) => (
+                <ListboxOption key={option.value} value={option.value} className="cursor-pointer px-3 py-1 text-[12px] data-focus:bg-line-soft data-selected:font-semibold">
+                  {option.label}
+                </ListboxOption>
+              ))}
+            </ListboxOptions>
+          </Listbox>
+        </div>
+        {wrong && <Wrong id={id}>{wrong}</Wrong>}
+      </div>
+    );
+  const mono = field.kind !== "text";
+  return (
+    <div>
+      <label className="grid grid-cols-[104px_minmax(0,1fr)] items-center gap-2">
+        <span className="text-[12px] text-quiet">{field.label}</span>
+        <input
+          value={text}
+          aria-invalid={wrong !== null}
+          aria-describedby={wrong ? id : undefined}
+          onChange={(event) => setText(event.target.value)}
+          onFocus={(event) => event.target.select()}
+          onBlur={() => text !== field.text && !wrong && send(text)}
+          onKeyDown={(event) => {
+            if (event.key === "Enter") {
+              if (text !== field.text || wrong) send(text);
+            }
+            if (event.key === "Escape") {
+              setText(field.text);
+              setWrong(null);
+            }
+          }}
+          className={`h-7 w-full rounded-md border bg-field px-2 text-[12.5px] ${mono ? "text-right font-mono" : ""} ${wrong ? "border-cut" : "border-rule"}`}
+        />
+      </label>
+      {wrong && <Wrong id={id}>{wrong}</Wrong>}
+    </div>
+  );
+}
+
+function Wrong({ id, children }: { id: string; children: string }) {
+  return (
+    <p id={id} role="alert" className="mt-1 rounded border border-cut bg-[#fbeee9] px-2 py-1 text-[11.5px] leading-snug text-[#7c2d20]">
+      {children}
+    </p>
+  );
+}

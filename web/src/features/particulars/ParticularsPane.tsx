@@ -1,0 +1,110 @@
+import { Trash2 } from "lucide-react";
+import { useClient } from "../../store";
+import { useParticulars } from "../../api/queries";
+import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Note } from "../../ui/Note";
+import { SumRows } from "../bench/SumCard";
+import { useHeld } from "../shell/useProject";
+import { FieldRow } from "./FieldRow";
+import { MakeUpStrip } from "./MakeUpStrip";
+import { SheetParts } from "../sheets/SheetParts";
+
+/** The facts of what is selected, with where they come from and their checks. */
+export function ParticularsPane() {
+  const { id, state, commit, bench } = useHeld();
+  const { selection, step, set } = useClient();
+  const element = selection ?? "project";
+  const found = useParticulars(id, element, state.version);
+  const facts = found.data;
+  return (
+    <aside aria-label="Particulars" className="overflow-y-auto border-l border-rule px-4 py-4">
+      {found.isLoading && <Note tone="note">Fetching the particulars…</Note>}
+      {found.error && <Note tone="note">Nothing is selected any more. Click a wall, an opening, a roof or a level.</Note>}
+      {facts && (
+        <div key={element}>
+          <div className="flex items-start justify-between gap-2">
+            <div className="min-w-0">
+              <h2 className="text-[16px] font-semibold">{facts.title}</h2>
+              <p className="text-[11.5px] text-quiet">{facts.subtitle}</p>
+            </div>
+            {facts.removable && (
+              <Button
+                aria-label={`Remove ${facts.title}`}
+                title="Remove (Delete)"
+                onClick={() => commit([{ kind: "remove", elements: [element] }], { done: () => set({ selection: null }) })}
+              >
+                <Trash2 size={14} aria-hidden />
+              </Button>
+            )}
+          </div>
+          <div className="mt-3 flex flex-col gap-1.5">
+            {facts.fields.map((field) => (
+              <FieldRow key={`${element} ${field.id}`} element={element} field={field} />
+            ))}
+          </div>
+          {element === "project" && <Levels bench={bench} onPick={(rung) => set({ selection: rung })} />}
+          {step === "Sheets" && <SheetParts />}
+          {facts.sums.length > 0 && (
+            <Group title="Where it comes from">
+              <div className="flex flex-col gap-3">
+                {facts.sums.map((table) => (
+                  <SumRows key={table.id} table={table} />
+                ))}
+              </div>
+            </Group>
+          )}
+          {facts.strip && (
+            <Group title="Make-up" aside={facts.strip.total}>
+              <MakeUpStrip strip={facts.strip} element={element} pickable={facts.fields.some((field) => field.id === "set_out")} />
+            </Group>
+          )}
+          {facts.checks.length > 0 && (
+            <Group title="Checks">
+              {facts.checks.map((check) => (
+                <button
+                  key={`${check.element}${check.message}`}
+                  type="button"
+                  onClick={() => set({ selection: check.element })}
+                  className="mb-1 block w-full rounded-md bg-check-ground px-2.5 py-1.5 text-left text-[12px]"
+                >
+                  <span className="font-semibold text-check">{check.severity === "blocking" ? "Cannot be built: " : "Look at this: "}</span>
+                  {check.message}
+                </button>
+              ))}
+            </Group>
+          )}
+        </div>
+      )}
+    </aside>
+  );
+}
+
+export function Group({ title, aside, children }: { title: string; aside?: string; children: React.ReactNode }) {
+  return (
+    <section className="mt-4 border-t border-rule pt-3">
+      <h3 className="mb-2 flex justify-between text-[12.5px] font-semibold">
+        {title}
+        {aside && <span className="font-mono text-[11.5px] font-normal text-quiet">{aside}</span>}
+      </h3>
+      {children}
+    </section>
+  );
+}
+
+function Levels({ bench, onPick }: { bench: Schemas["Bench"]; onPick: (rung: string) => void }) {
+  return (
+    <Group title="Heights">
+      <ul>
+        {bench.ladder.map((rung) => (
+          <li key={rung.id}>
+            <button type="button" onClick={() => onPick(rung.element)} className="flex w-full justify-between rounded py-0.5 text-[12px] hover:text-line">
+              <span>{rung.label}</span>
+              <span className="font-mono">{rung.text}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Group>
+  );
+}

@@ -1,0 +1,104 @@
+import { type FormEvent, useRef, useState } from "react";
+import { useCreateProject, useImportProject, useProjects } from "../../api/queries";
+import { Button } from "../../ui/Button";
+import { Note } from "../../ui/Note";
+
+export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
+  const projects = useProjects();
+  const create = useCreateProject();
+  const bring = useImportProject();
+  const [name, setName] = useState("");
+  const [units, setUnits] = useState<"ft-in" | "mm">("ft-in");
+  const file = useRef<HTMLInputElement>(null);
+
+  function submit(event: FormEvent) {
+    event.preventDefault();
+    create.mutate({ name: name.trim(), units }, { onSuccess: (state) => onOpen(state.id) });
+  }
+
+  return (
+    <main className="mx-auto flex h-full max-w-[880px] flex-col gap-8 overflow-auto px-6 py-12">
+      <header>
+        <h1 className="text-[26px] font-semibold">Deep Section</h1>
+        <p className="mt-1 max-w-[60ch] text-quiet">
+          Say where things stand, how high, and of what they are made. The elevations, sections and sheets follow.
+        </p>
+      </header>
+      <section aria-labelledby="new">
+        <h2 id="new" className="mb-2 text-[15px] font-semibold">
+          Start a project
+        </h2>
+        <form onSubmit={submit} className="flex flex-wrap items-end gap-3 rounded-md border border-rule bg-paper p-4">
+          <label className="flex grow flex-col gap-1 text-[12px] text-quiet">
+            Name
+            <input
+              required
+              maxLength={120}
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+              className="h-8 rounded-md border border-rule bg-field px-2 text-[13px] text-ink"
+            />
+          </label>
+          <fieldset className="flex gap-1">
+            <legend className="mb-1 text-[12px] text-quiet">Drawn in</legend>
+            <Button tone={units === "ft-in" ? "chosen" : "plain"} aria-pressed={units === "ft-in"} onClick={() => setUnits("ft-in")}>
+              Feet and inches
+            </Button>
+            <Button tone={units === "mm" ? "chosen" : "plain"} aria-pressed={units === "mm"} onClick={() => setUnits("mm")}>
+              Millimetres
+            </Button>
+          </fieldset>
+          <Button type="submit" tone="strong" disabled={!name.trim() || create.isPending}>
+            Start drawing
+          </Button>
+        </form>
+        {create.error && <Note className="mt-2">{create.error.message}</Note>}
+      </section>
+      <section aria-labelledby="held">
+        <div className="mb-2 flex items-center justify-between">
+          <h2 id="held" className="text-[15px] font-semibold">
+            Projects here
+          </h2>
+          <Button onClick={() => file.current?.click()}>Bring in a project file</Button>
+          <input
+            ref={file}
+            type="file"
+            accept=".json,application/json"
+            aria-label="Project file"
+            className="hidden"
+            onChange={(event) => {
+              const chosen = event.target.files?.[0];
+              if (chosen) bring.mutate(chosen, { onSuccess: (state) => onOpen(state.id) });
+              event.target.value = "";
+            }}
+          />
+        </div>
+        {bring.error && <Note className="mb-2">{bring.error.message}</Note>}
+        {projects.isLoading && <Note tone="note">Fetching the projects…</Note>}
+        {projects.error && (
+          <Note>
+            {projects.error.message}{" "}
+            <button type="button" className="underline" onClick={() => projects.refetch()}>
+              Try again
+            </button>
+          </Note>
+        )}
+        {projects.data?.length === 0 && <Note tone="note">No project yet. Name one above and start drawing.</Note>}
+        <ul className="divide-y divide-rule rounded-md border border-rule bg-paper empty:hidden">
+          {projects.data?.map((project) => (
+            <li key={project.id}>
+              <button
+                type="button"
+                onClick={() => onOpen(project.id)}
+                className="flex w-full items-baseline justify-between px-4 py-3 text-left hover:bg-field"
+              >
+                <span className="text-[14px] font-semibold">{project.name}</span>
+                <span className="font-mono text-[11.5px] text-quiet">changed {new Date(`${project.changed}Z`).toLocaleString()}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </main>
+  );
+}

@@ -1,0 +1,109 @@
+import { useState } from "react";
+import { newId } from "../../actions/types";
+import type { Schemas } from "../../api/client";
+import { useSheet } from "../../api/queries";
+import { useClient } from "../../store";
+import { Button } from "../../ui/Button";
+import { useHeld } from "../shell/useProject";
+
+const FILES = ["pdf", "dxf", "svg", "png"] as const;
+const SELECT = "h-7 w-full rounded-md border border-rule bg-field px-1.5 text-[12px]";
+
+/** What is on the chosen sheet: paper, views with their scales, and the files it becomes. */
+export function SheetParts() {
+  const { id, state, commit } = useHeld();
+  const { sheet: chosen } = useClient();
+  const shown = useSheet(id, chosen ?? undefined, state.version);
+  const document = state.project.sheets?.find((held) => held.id === chosen);
+  const sheet = shown.data;
+  if (!document || !sheet) return null;
+  const put = (changes: Partial<Schemas["Sheet"]>) => commit([{ kind: "put_sheet", sheet: { ...document, ...changes } }]);
+  const placed = document.placed ?? [];
+  return (
+    <>
+      <section className="mt-4 border-t border-rule pt-3">
+        <h3 className="mb-2 text-[12.5px] font-semibold">Paper</h3>
+        <select aria-label="Paper" className={SELECT} value={document.paper} onChange={(event) => put({ paper: event.target.value })}>
+          {sheet.papers.map((paper) => (
+            <option key={paper}>{paper}</option>
+          ))}
+        </select>
+      </section>
+      <section className="mt-4 border-t border-rule pt-3">
+        <h3 className="mb-2 text-[12.5px] font-semibold">Views on this sheet</h3>
+        <ul className="flex flex-col gap-1.5">
+          {sheet.placed.map((view) => (
+            <li key={view.id} className="grid grid-cols-[minmax(0,1fr)_118px_28px] items-center gap-1.5">
+              <span className="truncate text-[12px]">{view.title}</span>
+              <select
+                aria-label={`Scale of ${view.title}`}
+                className={`${SELECT} font-mono text-[11px]`}
+                value={view.scale}
+                onChange={(event) => put({ placed: placed.map((held) => (held.id === view.id ? { ...held, scale: Number(event.target.value) } : held)) })}
+              >
+                {sheet.scales.some((item) => item.scale === view.scale) ? null : <option value={view.scale}>{view.scale_name}</option>}
+                {sheet.scales.map((item) => (
+                  <option key={item.scale} value={item.scale}>
+                    {item.name}
+                  </option>
+                ))}
+              </select>
+              <Button aria-label={`Take ${view.title} off the sheet`} className="justify-center px-0" onClick={() => put({ placed: placed.filter((held) => held.id !== view.id) })}>
+                ×
+              </Button>
+            </li>
+          ))}
+        </ul>
+        <PlaceView sheet={sheet} onPlace={(view) => put({ placed: [...placed, view] })} />
+      </section>
+      <section className="mt-4 border-t border-rule pt-3">
+        <h3 className="mb-2 text-[12.5px] font-semibold">Files of this sheet</h3>
+        <div className="flex gap-1.5">
+          {FILES.map((format) => (
+            <a
+              key={format}
+              href={`/api/projects/${id}/sheets/${sheet.id}/file?format=${format}`}
+              download={`${state.project.name} ${sheet.number}.${format}`}
+              className="inline-flex h-7 grow items-center justify-center rounded-md border border-ink bg-ink text-[12px] font-semibold text-paper"
+            >
+              {format.toUpperCase()}
+            </a>
+          ))}
+        </div>
+      </section>
+    </>
+  );
+}
+
+function PlaceView({ sheet, onPlace }: { sheet: Schemas["SheetOut"]; onPlace: (view: Schemas["PlacedView"]) => void }) {
+  const { state } = useHeld();
+  const [view, setView] = useState("elevation:south");
+  const [scale, setScale] = useState(state.project.units === "ft-in" ? 96 : 100);
+  const known = state.views.some((held) => held.name === view) ? view : state.views[0].name;
+  const low = sheet.placed.length ? Math.min(...sheet.placed.map((held) => held.y0)) : sheet.height - 15;
+  return (
+    <div className="mt-2 grid grid-cols-[minmax(0,1fr)_118px] gap-1.5">
+      <select aria-label="View to place" className={SELECT} value={known} onChange={(event) => setView(event.target.value)}>
+        {state.views.map((held) => (
+          <option key={held.name} value={held.name}>
+            {held.title}
+          </option>
+        ))}
+      </select>
+      <select aria-label="Scale of the view to place" className={`${SELECT} font-mono text-[11px]`} value={scale} onChange={(event) => setScale(Number(event.target.value))}>
+        {sheet.scales.map((item) => (
+          <option key={item.scale} value={item.scale}>
+            {item.name}
+          </option>
+        ))}
+      </select>
+      <Button
+        tone="strong"
+        className="col-span-2 justify-center"
+        onClick={() => onPlace({ id: newId("view"), view: known, scale, x: sheet.width / 2, y: Math.max(75, low - (sheet.placed.length ? 80 : 70)) })}
+      >
+        Place this view
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,54 @@
+import { Grid2x2, Home, LayoutDashboard, ListTree, PanelTop, Scissors } from "lucide-react";
+import { type Step, useClient } from "../../store";
+import { STEPS } from "./useActions";
+import { useHeld } from "./useProject";
+
+const ICONS: Record<Step, typeof Home> = {
+  Plan: LayoutDashboard,
+  Heights: ListTree,
+  Roof: Home,
+  Elevations: Grid2x2,
+  Sections: Scissors,
+  Sheets: PanelTop,
+};
+
+export function Rail() {
+  const { step, set } = useClient();
+  const { bench, state } = useHeld();
+  const count = bench.findings.length;
+  return (
+    <nav aria-label="Steps" className="flex flex-col gap-1 border-r border-rule px-2 py-3">
+      {STEPS.map((name) => {
+        const Icon = ICONS[name];
+        const chosen = step === name;
+        return (
+          <button
+            key={name}
+            type="button"
+            aria-current={chosen ? "step" : undefined}
+            onClick={() => {
+              const first = state.project.sheets?.[0]?.id ?? null;
+              set({ step: name, tool: "select", message: null, selection: name === "Sheets" ? first : useClient.getState().selection });
+            }}
+            className={`flex flex-col items-center gap-1 rounded-md border-l-[3px] py-2 text-[11.5px] ${
+              chosen ? "border-line bg-paper font-semibold text-line" : "border-transparent text-quiet hover:bg-paper"
+            }`}
+          >
+            <Icon size={20} strokeWidth={1.5} aria-hidden />
+            {name}
+          </button>
+        );
+      })}
+      <span className="grow" />
+      {count > 0 && (
+        <button
+          type="button"
+          className="rounded-md bg-check-ground px-1 py-1.5 text-[11.5px] font-semibold text-check"
+          onClick={() => set({ selection: bench.findings[0].element })}
+        >
+          {count} {count === 1 ? "check" : "checks"}
+        </button>
+      )}
+    </nav>
+  );
+}

@@ -1,0 +1,113 @@
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { Refusal, type ViewWanted } from "../../api/client";
+import { type Change, useChange, useResult } from "../../api/queries";
+import { LOOK, useClient } from "../../store";
+import { Button } from "../../ui/Button";
+import { Note } from "../../ui/Note";
+import { BenchScreen } from "../bench/BenchScreen";
+import { ParticularsPane } from "../particulars/ParticularsPane";
+import { SheetsScreen } from "../sheets/SheetsScreen";
+import { Rail } from "./Rail";
+import { StatusLine } from "./StatusLine";
+import { TopStrip } from "./TopStrip";
+import { useActions } from "./useActions";
+import { type Held, HeldContext } from "./useProject";
+
+/** One project: rail, strip, bench or sheets, particulars, status line. */
+export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) {
+  const { step, side, section, set } = useClient();
+  const [looks, setLooks] = useState<Record<string, number>>({});
+  useEffect(() => set({ selection: null, tool: "select", section: null, sheet: null, step: "Elevations", side: "south", fill: "both" }), [set]);
+
+  const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${side}`;
+  const views = useMemo<ViewWanted[]>(
+    () => [{ name: "plan", look_deg: looks[viewName] ?? LOOK[side] }, { name: viewName }],
+    [viewName, looks, side],
+  );
+  const result = useResult(id, views);
+  const { mutate, isPending } = useChange(id, views);
+  const state = result.data?.state;
+  const bench = result.data?.bench;
+
+  useEffect(() => {
+    if (!state) return;
+    setLooks((held) => {
+      const next = Object.fromEntries(state.views.map((view) => [view.name, view.look_deg]));
+      return JSON.stringify(held) === JSON.stringify(next) ? held : next;
+    });
+    const { section: chosen, sheet } = useClient.getState();
+    const sections = state.project.sections ?? [];
+    if (!sections.some((line) => line.id === chosen)) set({ section: sections[0]?.id ?? null });
+    const sheets = state.project.sheets ?? [];
+    if (!sheets.some((held) => held.id === sheet)) set({ sheet: sheets[0]?.id ?? null });
+  }, [state, set]);
+
+  const change = useCallback<Held["change"]>(
+    (what: Change, then) =>
+      mutate(what, {
+        onSuccess: () => {
+          set({ message: null });
+          then?.done?.();
+        },
+        onError: (error) => {
+          if (then?.failed && !(error instanceof Refusal && error.problem.status === 409)) then.failed(error);
+          else set({ message: { text: error.message, tone: "wrong" } });
+        },
+      }),
+    [mutate, set],
+  );
+  const commit = useCallback<Held["commit"]>((edits, then) => change({ kind: "edits", edits }, then), [change]);
+
+  if (!state || !bench)
+    return (
+      <div className="grid h-full place-items-center">
+        {result.error ? (
+          <div className="flex flex-col items-center gap-3">
+            <Note>{result.error.message}</Note>
+            <div className="flex gap-2">
+              <Button onClick={() => result.refetch()}>Try again</Button>
+              <Button onClick={onLeave}>All projects</Button>
+            </div>
+          </div>
+        ) : (
+          <Note tone="note">Opening the project and drawing its views…</Note>
+        )}
+      </div>
+    );
+
+  const held: Held = { id, state, bench, views, viewName, saving: isPending, change, commit };
+  return (
+    <HeldContext.Provider value={held}>
+      <Keys />
+      <div className="grid h-full grid-cols-[84px_minmax(0,1fr)_296px] grid-rows-[44px_minmax(0,1fr)_28px]">
+        <TopStrip offline={result.isError} onLeave={onLeave} />
+        <Rail />
+        {step === "Sheets" ? <SheetsScreen /> : <BenchScreen />}
+        <ParticularsPane />
+        <StatusLine />
+      </div>
+    </HeldContext.Provider>
+  );
+}
+
+/** Keys that work everywhere in a project. */
+function Keys() {
+  const actions = useActions();
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=listbox]");
+      if (event.key === "z" && (event.ctrlKey || event.metaKey) && !typing) {
+        event.preventDefault();
+        actions.find((action) => action.id === (event.shiftKey ? "redo" : "undo"))?.run();
+      } else if (!typing && (event.key === "Delete" || event.key === "Backspace"))
+        actions.find((action) => action.id === "remove")?.run();
+      else if (!typing && event.key === "/") {
+        event.preventDefault();
+        document.getElementById("action-search")?.focus();
+      }
+    };
+    window.addEventListener("keydown", listen);
+    return () => window.removeEventListener("keydown", listen);
+  }, [actions]);
+  return null;
+}

@@ -1,0 +1,93 @@
+import { useMemo } from "react";
+import { newId } from "../../actions/types";
+import { type Side, type Step, type Tool, useClient } from "../../store";
+import { useHeld } from "./useProject";
+
+export interface Action {
+  id: string;
+  label: string;
+  run: () => void;
+}
+
+export const STEPS: Step[] = ["Plan", "Heights", "Roof", "Elevations", "Sections", "Sheets"];
+export const SIDES: Side[] = ["south", "east", "north", "west"];
+
+export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
+  { tool: "select", label: "Select and drag", steps: ["Plan", "Heights", "Roof", "Elevations", "Sections"] },
+  { tool: "outer-wall", label: "Outer wall", steps: ["Plan"] },
+  { tool: "inner-wall", label: "Inner wall", steps: ["Plan"] },
+  { tool: "window", label: "Window", steps: ["Plan", "Elevations"] },
+  { tool: "door", label: "Door", steps: ["Plan", "Elevations"] },
+  { tool: "room", label: "Room name", steps: ["Plan"] },
+  { tool: "roof", label: "Gable roof", steps: ["Roof"] },
+  { tool: "section", label: "Section line", steps: ["Sections"] },
+  { tool: "note", label: "Note", steps: ["Elevations", "Sections"] },
+];
+
+/** Everything that can be done, by name: for the search, for keys, for buttons. */
+export function useActions(): Action[] {
+  const { state, change, commit } = useHeld();
+  const { selection, set } = useClient();
+  return useMemo(() => {
+    const project = state.project;
+    const actions: Action[] = [];
+    if (state.undo) actions.push({ id: "undo", label: `Undo: ${state.undo}`, run: () => change({ kind: "undo" }) });
+    if (state.redo) actions.push({ id: "redo", label: `Redo: ${state.redo}`, run: () => change({ kind: "redo" }) });
+    const removable: ({ id: string }[] | undefined)[] = [
+      project.walls,
+      project.openings,
+      project.roofs,
+      project.sections,
+      project.rooms,
+      project.notes,
+      project.sheets,
+    ];
+    const gone = removable.flatMap((held) => held ?? []).find((held) => held.id === selection);
+    if (gone)
+      actions.push({
+        id: "remove",
+        label: "Remove what is selected",
+        run: () => commit([{ kind: "remove", elements: [gone.id] }], { done: () => set({ selection: null }) }),
+      });
+    for (const { tool, label, steps } of TOOLS)
+      actions.push({
+        id: `tool-${tool}`,
+        label: tool === "select" ? label : `Draw: ${label.toLowerCase()}`,
+        run: () => set({ tool, step: steps.includes(useClient.getState().step) ? useClient.getState().step : steps[0], message: null }),
+      });
+    for (const step of STEPS) actions.push({ id: `step-${step}`, label: `Go to ${step}`, run: () => set({ step, tool: "select" }) });
+    for (const side of SIDES)
+      actions.push({
+        id: `side-${side}`,
+        label: `See the ${side} side`,
+        run: () => set({ side, step: useClient.getState().step === "Sections" || useClient.getState().step === "Sheets" ? "Elevations" : useClient.getState().step }),
+      });
+    for (const line of project.sections ?? [])
+      actions.push({ id: `section-${line.id}`, label: `See section ${line.name}`, run: () => set({ step: "Sections", section: line.id }) });
+    for (const sheet of project.sheets ?? [])
+      actions.push({ id: `sheet-${sheet.id}`, label: `Go to sheet ${sheet.number} ${sheet.name}`, run: () => set({ step: "Sheets", sheet: sheet.id, selection: sheet.id }) });
+    actions.push({
+      id: "add-sheet",
+      label: "Add a sheet",
+      run: () => {
+        const sheets = project.sheets ?? [];
+        const sheet = { id: newId("sheet"), number: `A${sheets.length + 1}`, name: "Drawings", paper: sheets[0]?.paper ?? "A3", placed: [] };
+        commit([{ kind: "put_sheet", sheet }], { done: () => set({ step: "Sheets", sheet: sheet.id, selection: sheet.id }) });
+      },
+    });
+    for (const rung of project.rungs ?? [])
+      actions.push({ id: `rung-${rung.id}`, label: `Level: ${rung.name}`, run: () => set({ selection: rung.id }) });
+    const named = [
+      ...(project.openings ?? []).map((held) => ({ id: held.id, label: `${held.unit} ${held.number}` })),
+      ...(project.walls ?? []).map((held, index) => ({ id: held.id, label: `${held.status} wall ${index + 1}` })),
+      ...(project.roofs ?? []).map((held) => ({ id: held.id, label: held.name })),
+      ...(project.rooms ?? []).map((held) => ({ id: held.id, label: `room ${held.name}` })),
+      ...(project.foundations ?? []).map((held) => ({ id: held.id, label: held.name })),
+      ...(project.ceilings ?? []).map((held) => ({ id: held.id, label: held.name })),
+    ];
+    for (const { id, label } of named) actions.push({ id: `select-${id}`, label: `Select ${label}`, run: () => set({ selection: id }) });
+    actions.push({ id: "project", label: "Project: name, place, units", run: () => set({ selection: null }) });
+    actions.push({ id: "export-file", label: "Save a copy as a project file", run: () => window.open(`/api/projects/${state.id}/file`, "_blank") });
+    return actions;
+  }, [state, selection, change, commit, set]);
+}

@@ -1,0 +1,51 @@
+import { create } from "zustand";
+
+export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sheets";
+export type Side = "south" | "east" | "north" | "west";
+export type Tool = "select" | "outer-wall" | "inner-wall" | "window" | "door" | "room" | "roof" | "section" | "note";
+export type Fill = "both" | "plan" | "view";
+
+export const LOOK: Record<Side, number> = { south: 90, east: 180, north: 270, west: 0 };
+
+/** What is shown where: k px per real mm; the other three are px offsets of the view's origin. */
+export interface Viewport {
+  k: number;
+  u: number;
+  w: number;
+  v: number;
+}
+
+interface Client {
+  step: Step;
+  side: Side;
+  section: string | null;
+  sheet: string | null;
+  tool: Tool;
+  selection: string | null;
+  fill: Fill;
+  split: number;
+  makeUps: { outer: string | null; inner: string | null };
+  message: { text: string; tone: "wrong" | "note" } | null;
+  hint: string;
+  snapped: string;
+  position: string;
+  set: (part: Partial<Client>) => void;
+}
+
+/** Selection, action and place of the screen; never a copy of what the server holds. */
+export const useClient = create<Client>((set) => ({
+  step: "Elevations",
+  side: "south",
+  section: null,
+  sheet: null,
+  tool: "select",
+  selection: null,
+  fill: "both",
+  split: 0.47,
+  makeUps: { outer: null, inner: null },
+  message: null,
+  hint: "",
+  snapped: "",
+  position: "",
+  set: (part) => set(part),
+}));
