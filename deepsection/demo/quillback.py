@@ -146,11 +146,11 @@ def _openings() -> tuple[Opening, ...]:
 
 def _rooms() -> tuple[Room, ...]:
     places = (
-        ("living", "Living and kitchen", "10'", "12'"),
-        ("bedroom", "Bedroom", "28'", "7'"),
-        ("bath", "Bath", "32'", "20'"),
-        ("study", "Study", "24'", "20'"),
-        ("workshop", "Workshop", "45'", "13'"),
+        ("living", "Living and kitchen", "7'-6\"", "16'"),
+        ("bedroom", "Bedroom", "28'-6\"", "6'"),
+        ("bath", "Bath", "32'", "21'-6\""),
+        ("study", "Study", "24'-9\"", "21'-6\""),
+        ("workshop", "Workshop", "45'", "15'"),
     )
     return tuple(Room(id=f"room-{id}", name=name, x=_ft(x), y=_ft(y)) for id, name, x, y in places)
 
@@ -184,8 +184,8 @@ def _roofs() -> tuple[RoofBlock, ...]:
 
 def _sections() -> tuple[SectionLine, ...]:
     return (
-        SectionLine(id="section-a", name="A", x1=_ft("12'"), y1=_ft("-5'"), x2=_ft("12'"), y2=_ft("31'"), look="right"),
-        SectionLine(id="section-b", name="B", x1=_ft("-5'"), y1=_ft("10'"), x2=_ft("59'"), y2=_ft("10'")),
+        SectionLine(id="section-a", name="A", x1=_ft("12'"), y1=_ft("-9'"), x2=_ft("12'"), y2=_ft("35'"), look="right"),
+        SectionLine(id="section-b", name="B", x1=_ft("-9'"), y1=_ft("10'"), x2=_ft("63'"), y2=_ft("10'")),
     )
 
 

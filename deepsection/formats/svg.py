@@ -2,9 +2,16 @@
 
 from __future__ import annotations
 
+import base64
+import io
 import math
 from collections.abc import Iterator
+from functools import lru_cache
+from importlib.resources import files
 from xml.sax.saxutils import escape
+
+from fontTools.subset import Options, Subsetter
+from fontTools.ttLib import TTFont
 
 from deepsection.core.catalog import HatchFamily
 from deepsection.core.drawing import PENS, Drawing, PlacedHatch, Region, Ring, Stroke, Text, explode
@@ -35,9 +42,38 @@ def write_svg(sheet: SheetDrawing) -> bytes:
     head = (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{_n(width)}mm" height="{_n(height)}mm" '
         f'viewBox="0 0 {_n(width)} {_n(height)}"><title>{escape(sheet.name)}</title>'
+        f"<style>{_faces(sheet)}</style>"
         f'<rect width="{_n(width)}" height="{_n(height)}" fill="#ffffff"/>'
     )
     return (head + "\n".join(body) + "</svg>").encode()
+
+
+def _faces(sheet: SheetDrawing) -> str:
+    """The glyphs that the sheet uses, as embedded fonts: it reads the same where the fonts are not installed."""
+    used: dict[str, set[str]] = {}
+    for drawing in (sheet.own, *(held.drawing for held in sheet.placed)):
+        for mark in explode(drawing).marks:
+            if isinstance(mark, Text):
+                used.setdefault(mark.face, set()).update(mark.text)
+    return "".join(embedded_face(face, "".join(sorted(glyphs))) for face, glyphs in sorted(used.items()))
+
+
+@lru_cache(maxsize=64)
+def embedded_face(face: str, glyphs: str) -> str:
+    """A CSS font face with these glyphs of a shipped font."""
+    with (files("deepsection") / "fonts" / f"{face}.ttf").open("rb") as file:
+        font = TTFont(io.BytesIO(file.read()), recalcTimestamp=False)
+    options = Options()
+    options.hinting, options.flavor = False, "woff2"
+    subsetter = Subsetter(options)
+    subsetter.populate(text=glyphs)
+    subsetter.subset(font)
+    out = io.BytesIO()
+    font.flavor = "woff2"
+    font.save(out)
+    name, weight = {"sans": ("IBM Plex Sans", 400), "bold": ("IBM Plex Sans", 600), "mono": ("IBM Plex Mono", 400)}[face]
+    data = base64.b64encode(out.getvalue()).decode()
+    return f"@font-face{{font-family:'{name}';font-weight:{weight};src:url(data:font/woff2;base64,{data})}}"
 
 
 def _n(value: float) -> str:

@@ -62,7 +62,7 @@ def create_app(database: str | None = None, *, demos: bool = False) -> FastAPI:
             return problems.problem(413, "too large", f"this is larger than {LARGEST_BODY // 1024 // 1024} MB or of unknown size")
         response: Response = await call_next(request)
         response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Content-Security-Policy"] = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'"
+        response.headers["Content-Security-Policy"] = "default-src 'self'; img-src 'self' data:; font-src 'self' data:; style-src 'self' 'unsafe-inline'"
         return response
 
     app.include_router(router, prefix="/api")

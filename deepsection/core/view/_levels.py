@@ -41,7 +41,7 @@ def level_marks(
             x = edge + side * (6.0 + step * SIDE_STEP) * scale
             name = height.label[:1].upper() + height.label[1:]
             if step:
-                marks.append(Stroke(path((edge + side * 4.0 * scale, height.total), (x, height.total)), "level", sum=height.id))
+                marks.append(Stroke(path((edge + side * 4.0 * scale, height.total), (x, height.total)), "level", feature="level_mark", sum=height.id))
             marks.append(
                 Symbol("level", x, height.total, (name, format_length(height.total, units)), values=(float(side),), sum=height.id)
             )

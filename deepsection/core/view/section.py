@@ -270,6 +270,7 @@ def _slabs(building: Building) -> set[str]:
 def _room_names(building: Building, line: SectionLine, frame: Frame, scale: float) -> list[Mark]:
     plane = LineString([(line.x1, line.y1), (line.x2, line.y2)])
     floor = next((level.z for level in building.levels.values() if level.surface in ("slab", "deck")), building.grade)
+    v = floor + 1250.0
     marks: list[Mark] = []
     for space in building.plan.spaces:
         crossing = plane.intersection(space)
@@ -279,5 +280,8 @@ def _room_names(building: Building, line: SectionLine, frame: Frame, scale: floa
             if space.contains(shapely.Point(held.room.x, held.room.y)):
                 x, y = crossing.centroid.coords[0]
                 u = x * frame.ux + y * frame.uy
-                marks.append(Text(u, floor + 1250.0, held.room.name, 2.5, "centre", "middle", 0, "bold", held.room.id))
+                half, tall = (len(held.room.name) * 0.85 + 1.0) * scale, 2.2 * scale
+                back = path((u - half, v - tall), (u + half, v - tall), (u + half, v + tall), (u - half, v + tall))
+                marks.append(Region((back,), fill="paper", part=held.room.id, feature="label"))
+                marks.append(Text(u, v, held.room.name, 2.5, "centre", "middle", 0, "bold", held.room.id))
     return marks

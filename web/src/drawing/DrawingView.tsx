@@ -84,7 +84,7 @@ function RegionMark({ mark, index, id, families }: { mark: Region; index: number
           fillRule="evenodd"
           fill={mark.fill ? screenFill(mark.fill) : "transparent"}
           stroke={pen?.colour}
-          strokeWidth={pen?.width}
+          style={penWidth(pen?.width)}
           data-i={index}
           data-part={mark.part ?? undefined}
         />
@@ -99,9 +99,14 @@ function RegionMark({ mark, index, id, families }: { mark: Region; index: number
           pointerEvents="none"
         />
       ))}
-      {families > 0 && pen && <path d={d} fill="none" stroke={pen.colour} strokeWidth={pen.width} pointerEvents="none" />}
+      {families > 0 && pen && <path d={d} fill="none" stroke={pen.colour} style={penWidth(pen.width)} pointerEvents="none" />}
     </>
   );
+}
+
+/** Lines get thinner when a drawing is seen small, as they do on paper. */
+function penWidth(width: number | undefined) {
+  return width === undefined ? undefined : { strokeWidth: `calc(${width}px * var(--pen))` };
 }
 
 function StrokeMark({ mark, index }: { mark: Stroke; index: number }) {
@@ -114,7 +119,7 @@ function StrokeMark({ mark, index }: { mark: Stroke; index: number }) {
         d={d}
         fill="none"
         stroke={pen.colour}
-        strokeWidth={pen.width}
+        style={penWidth(pen.width)}
         strokeDasharray={pen.dash}
         strokeLinecap="round"
         data-i={index}
@@ -141,7 +146,9 @@ function TextLine({ mark, scale }: { mark: TextMark; scale: number }) {
       fontFamily={mark.face === "mono" ? "var(--font-mono)" : "var(--font-sans)"}
       fontWeight={mark.face === "bold" ? 600 : 400}
       fill={mark.pen === "section" ? "var(--color-cut)" : mark.face === "mono" ? "var(--color-quiet)" : "var(--color-ink)"}
-      style={{ fontSize: `clamp(calc(${SMALLEST_PX}px / var(--k)), ${size}px, calc(22px / var(--k)))` }}
+      stroke="var(--color-paper)"
+      paintOrder="stroke"
+      style={{ strokeWidth: "calc(2.5px / var(--k))", fontSize: `clamp(calc(${SMALLEST_PX}px / var(--k)), ${size}px, calc(22px / var(--k)))` }}
     >
       {mark.text}
     </text>

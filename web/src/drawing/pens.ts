@@ -24,7 +24,7 @@ const PENS: Record<string, ScreenPen> = {
   dimension: { width: 0.6, colour: "#6b6d6c" },
   symbol: { width: 0.8, colour: INK },
   note: { width: 0.7, colour: INK },
-  hatch: { width: 0.5, colour: "#77777a" },
+  hatch: { width: 0.5, colour: "#8d8c86" },
 };
 
 const FILLS: Record<string, string> = {

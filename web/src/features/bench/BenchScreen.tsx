@@ -13,7 +13,7 @@ import { Rim } from "./Rim";
 import { SumCard } from "./SumCard";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
-import { boundsOf, fit, LADDER, type Panes, panesOf, SPLITTER, type Size } from "./viewport";
+import { fitted, LADDER, type Panes, panesOf, SPLITTER, type Size } from "./viewport";
 
 const ON_LADDER = ["level_mark"] as const;
 const NOTHING: readonly string[] = [];
@@ -41,7 +41,7 @@ export function BenchScreen() {
 
   return (
     <main ref={box} className="relative overflow-hidden bg-paper" aria-label="Bench" {...pointer.events} style={{ cursor: pointer.cursor, touchAction: "none" }}>
-      <svg width={size.width} height={size.height} className="absolute inset-0 block" style={{ "--k": viewport.k } as React.CSSProperties}>
+      <svg width={size.width} height={size.height} className="absolute inset-0 block" style={{ "--k": viewport.k, "--pen": Math.min(1.3, Math.max(0.45, viewport.k / 0.028)) } as React.CSSProperties}>
         <title>{`Plan and ${view?.title ?? "view"}`}</title>
         <clipPath id="clip-plan">
           <rect x={0} y={0} width={size.width} height={panes.planBottom} />
@@ -65,7 +65,7 @@ export function BenchScreen() {
         <Grips pointer={pointer} viewport={viewport} />
       </svg>
       <Splitter panes={panes} size={size} onSplit={(at) => set({ split: at })} hidden={fill !== "both"} />
-      <PaneHeads panes={panes} plan={plan} view={view} onFit={() => setViewport(fit(panes, boundsOf(plan, "plan"), boundsOf(view, "view")))} />
+      <PaneHeads panes={panes} plan={plan} view={view} onFit={() => setViewport(fitted(panes, plan, view))} />
       <Rim facing={facing} panes={panes} onTurn={(next: Side) => set({ side: next, step: step === "Sections" ? "Elevations" : step })} />
       <Ladder bench={shown} viewport={viewport} panes={panes} onHover={setHoverSum} />
       <Messages panes={panes} plan={plan} view={view} />
@@ -200,7 +200,7 @@ function useFitted(panes: Panes, plan: Drawing | undefined, view: Drawing | unde
   // biome-ignore lint/correctness/useExhaustiveDependencies: edits must not move the picture under the pointer
   useEffect(() => {
     const { plan, view } = latest.current;
-    setViewport(fit(panes, boundsOf(plan, "plan"), boundsOf(view, "view")));
+    setViewport(fitted(panes, plan, view));
   }, [arrived, panes, empty]);
   return [viewport, useCallback((next: Viewport) => setViewport(next), [])];
 }

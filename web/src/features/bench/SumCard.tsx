@@ -8,12 +8,12 @@ export function SumRows({ table }: { table: SumTable }) {
         {table.rows.map((row) => (
           <tr key={`${row.label}${row.text}`}>
             <td className="pr-3 text-quiet">{row.label}</td>
-            <td className="text-right font-mono">{row.text}</td>
+            <td className="whitespace-nowrap text-right font-mono">{row.text}</td>
           </tr>
         ))}
         <tr className="border-t border-rule font-semibold">
           <td className="pr-3">{table.label}</td>
-          <td className="text-right font-mono">{table.total}</td>
+          <td className="whitespace-nowrap text-right font-mono">{table.total}</td>
         </tr>
       </tbody>
     </table>
@@ -22,7 +22,7 @@ export function SumRows({ table }: { table: SumTable }) {
 
 export function SumCard({ table, x, y }: { table: SumTable; x: number; y: number }) {
   return (
-    <div role="tooltip" className="pointer-events-none absolute z-10 w-[236px] rounded-md border-[1.5px] border-line bg-field p-2.5" style={{ left: x, top: y }}>
+    <div role="tooltip" className="pointer-events-none absolute z-10 w-[252px] rounded-md border-[1.5px] border-line bg-field p-2.5" style={{ left: x, top: y }}>
       <SumRows table={table} />
     </div>
   );

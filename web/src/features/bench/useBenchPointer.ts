@@ -5,7 +5,7 @@ import { EMPTY, newId, type Place, type Snaps } from "../../actions/types";
 import type { Drawing, Edit } from "../../api/client";
 import { useClient, type Viewport } from "../../store";
 import { useHeld } from "../shell/useProject";
-import { usePlanAction } from "./usePlanAction";
+import { SELECT_HINT, usePlanAction } from "./usePlanAction";
 import type { usePreview } from "./usePreview";
 import { elementOf, type Panes, zoom } from "./viewport";
 
@@ -162,6 +162,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     const held = gesture.current;
     gesture.current = null;
     setDragging(false);
+    if (held) set({ hint: tool === "note" ? useClient.getState().hint : SELECT_HINT, snapped: "" });
     if (!held) {
       const target = event.target as Element;
       if (event.button === 0 && runner.action && paneAt(y) === "plan" && !target.closest("button, input, select, section, [role=separator]")) runner.click(placeAt(x, y));

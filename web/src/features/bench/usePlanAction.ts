@@ -7,7 +7,7 @@ import { useClient } from "../../store";
 import { useHeld } from "../shell/useProject";
 import type { usePreview } from "./usePreview";
 
-const SELECT_HINT = "Point at a line to see where it comes from; click to select; drag walls, openings and section lines.";
+export const SELECT_HINT = "Point at a line to see where it comes from; click to select; drag walls, openings and section lines.";
 
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>) {

@@ -29,27 +29,39 @@ type Bounds = readonly [number, number, number, number];
 const EMPTY_PLAN: Bounds = [-1000, -1000, 13000, 9000];
 const EMPTY_VIEW: Bounds = [-1000, -1500, 13000, 5000];
 
-export function boundsOf(drawing: Drawing | undefined, kind: "plan" | "view"): Bounds {
-  if (!drawing || drawing.marks.length === 0) return kind === "plan" ? EMPTY_PLAN : EMPTY_VIEW;
-  return drawing.bounds as unknown as Bounds;
+/** The box to fit: what is built, without the lettering and marks around it. */
+function boundsOf(drawing: Drawing | undefined, kind: "plan" | "view"): Bounds {
+  const built = extentOf(drawing, (part) => !/\/section\/|^note/.test(part));
+  if (!built) return kind === "plan" ? EMPTY_PLAN : EMPTY_VIEW;
+  const margin = kind === "plan" ? 0.06 * (built.u1 - built.u0) : 0;
+  return [built.u0 - margin, built.y0 - margin * 1.6, built.u1 + margin, built.y1 + margin];
 }
 
-/** The viewport that shows both drawings whole, on one horizontal scale. */
-export function fit(panes: Panes, plan: Bounds, view: Bounds): Viewport {
+/** How small the view may get for the sake of a plan that is deeper than its pane. */
+const VIEW_SHARE = 0.78;
+
+/** The viewport that shows both drawings on one horizontal scale: whole, unless the plan is so deep that the view
+ * would be lost; then the plan stands with its near side, or its section line, in sight. */
+export function fitted(panes: Panes, planDrawing: Drawing | undefined, viewDrawing: Drawing | undefined): Viewport {
+  const plan = boundsOf(planDrawing, "plan");
+  const view = boundsOf(viewDrawing, "view");
   const planHeight = panes.planBottom - panes.planTop;
   const viewHeight = panes.viewBottom - panes.viewTop;
   const shown = [planHeight > 40 ? plan : null, viewHeight > 40 ? view : null].filter((b): b is Bounds => b !== null);
   const u0 = Math.min(...shown.map((b) => b[0]));
   const u1 = Math.max(...shown.map((b) => b[2]));
   const room = panes.width - LADDER - 2 * EDGE;
-  let k = room / (u1 - u0);
-  if (planHeight > 40) k = Math.min(k, (planHeight - 1.6 * EDGE) / (plan[3] - plan[1]));
-  if (viewHeight > 40) k = Math.min(k, (viewHeight - 1.6 * EDGE) / (view[3] - view[1]));
+  const byView = Math.min(room / (u1 - u0), viewHeight > 40 ? (viewHeight - 2 * EDGE) / (view[3] - view[1]) : Number.POSITIVE_INFINITY);
+  const byPlan = planHeight > 40 ? (planHeight - 1.6 * EDGE) / (plan[3] - plan[1]) : Number.POSITIVE_INFINITY;
+  const k = Math.min(byView, Math.max(byPlan, viewHeight > 40 ? VIEW_SHARE * byView : 0));
+  const cut = extentOf(planDrawing, (part) => part.startsWith(`${viewDrawing?.name.split(":")[1]}/section/`));
+  const deep = k > byPlan * 1.001;
+  const focus = deep ? (cut ? (cut.y0 + cut.y1) / 2 : plan[1] + (planHeight - EDGE) / k / 2) : (plan[1] + plan[3]) / 2;
   return {
     k,
     u: LADDER + EDGE + room / 2 - (k * (u0 + u1)) / 2,
-    w: (panes.planTop + panes.planBottom) / 2 + (k * (plan[1] + plan[3])) / 2,
-    v: (panes.viewTop + panes.viewBottom) / 2 + (k * (view[1] + view[3])) / 2,
+    w: (panes.planTop + panes.planBottom) / 2 + k * focus,
+    v: (panes.viewTop + panes.viewBottom) / 2 + (k * (view[1] + view[3])) / 2 + EDGE / 3,
   };
 }
 

@@ -13,6 +13,9 @@ import { TopStrip } from "./TopStrip";
 import { useActions } from "./useActions";
 import { type Held, HeldContext } from "./useProject";
 
+/** Scale at which plan and elevation are drawn on the bench, so that their lettering reads when a house fills it. */
+const LETTERED_AT = 96;
+
 /** One project: rail, strip, bench or sheets, particulars, status line. */
 export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) {
   const { step, side, section, set } = useClient();
@@ -21,7 +24,10 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
 
   const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${side}`;
   const views = useMemo<ViewWanted[]>(
-    () => [{ name: "plan", look_deg: looks[viewName] ?? LOOK[side] }, { name: viewName }],
+    () => [
+      { name: "plan", look_deg: looks[viewName] ?? LOOK[side], scale: LETTERED_AT },
+      viewName.startsWith("elevation") ? { name: viewName, scale: LETTERED_AT } : { name: viewName },
+    ],
     [viewName, looks, side],
   );
   const result = useResult(id, views);
