@@ -13,14 +13,13 @@ from rich.console import Console
 
 from deepsection.core.errors import DeepSectionError
 from deepsection.core.model import Project
-from deepsection.core.sheets import compose, compose_view
 from deepsection.core.units import format_length
 from deepsection.core.view import list_views
 from deepsection.formats import WRITERS
 from deepsection.service.app import create_app, default_database, load_demos
 from deepsection.service.database import open_database
 from deepsection.service.store import Store
-from deepsection.service.work import building_of
+from deepsection.service.work import building_of, sheet_of, view_sheet_of
 
 app = typer.Typer(help="Elevations, sections and sheets of houses, from the command line.", no_args_is_help=True, add_completion=False)
 out, err = Console(highlight=False), Console(stderr=True, highlight=False)
@@ -95,16 +94,15 @@ def draw(
     if format not in WRITERS or (view is None) == (sheet is None):
         err.print("deepsection: give one of --view and --sheet, and a format of pdf, dxf, svg, png, json")
         raise typer.Exit(2)
-    building = building_of(held)
     try:
         if view is not None:
-            drawn = compose_view(held, building, view, scale or held.scale)
+            drawn = view_sheet_of(held, view, scale)
         else:
             found = next((item for item in held.sheets if item.number == sheet), None)
             if found is None:
                 err.print(f"deepsection: there is no sheet {sheet}")
                 raise typer.Exit(2)
-            drawn = compose(held, building, found, date="")
+            drawn = sheet_of(held, found, "")
     except DeepSectionError as error:
         raise _failed(error) from error
     output.write_bytes(WRITERS[format](drawn))

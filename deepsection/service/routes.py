@@ -15,8 +15,8 @@ from deepsection.core.model import Project, Sheet, changed, dump_project, load_p
 from deepsection.core.model.edits import EDITS
 from deepsection.core.model.labels import describe
 from deepsection.core.model.starters import new_project
-from deepsection.core.particulars import Particulars, describe_element, enter
-from deepsection.core.sheets import PAPERS, SheetDrawing, compose, compose_view, scale_name, standard_scales
+from deepsection.core.particulars import Particulars, enter
+from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
 from deepsection.formats import MEDIA_TYPES, WRITERS
 
@@ -36,7 +36,7 @@ from .schemas import (
     ViewsIn,
 )
 from .store import Store, Stored
-from .work import bench_of, building_of, checked_edits, view_items
+from .work import bench_of, checked_edits, particulars_of, sheet_of, view_items, view_sheet_of
 
 Format = Literal["pdf", "dxf", "svg", "png", "json"]
 
@@ -189,8 +189,7 @@ def draw_views(id: str, sent: ViewsIn, store: Projects) -> Response:
 @router.get("/projects/{id}/particulars/{element}", response_model=Particulars, operation_id="get_particulars")
 def get_particulars(id: str, element: str, store: Projects) -> Response:
     """Everything about one element (or `project`)."""
-    project = store.load(id).project
-    return _json(describe_element(project, building_of(project), element))
+    return _json(particulars_of(store.load(id).project, element))
 
 
 @router.get("/lengths", response_model=Length, operation_id="read_length")
@@ -212,7 +211,7 @@ def _sheet(project: Project, id: str) -> Sheet:
 
 def _composed(stored: Stored, id: str) -> tuple[Sheet, SheetDrawing]:
     sheet = _sheet(stored.project, id)
-    return sheet, compose(stored.project, building_of(stored.project), sheet, date=stored.saved.date().isoformat())
+    return sheet, sheet_of(stored.project, sheet, stored.saved.date().isoformat())
 
 
 @router.get("/projects/{id}/sheets/{sheet}", response_model=SheetOut, operation_id="get_sheet")
@@ -265,7 +264,7 @@ def sheet_file(id: str, sheet: str, format: Format, store: Projects) -> Response
 def view_file(id: str, view: str, format: Format, store: Projects, scale: Annotated[float | None, Query(ge=1, le=2000)] = None) -> Response:
     """One view as a file, on paper of its own size."""
     project = store.load(id).project
-    drawn = compose_view(project, building_of(project), view, scale or project.scale)
+    drawn = view_sheet_of(project, view, scale)
     return _download(WRITERS[format](drawn), MEDIA_TYPES[format], f"{project.name} {drawn.name}.{format}")
 
 

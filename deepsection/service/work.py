@@ -3,27 +3,50 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
-from functools import lru_cache
-from typing import Any
+from collections.abc import Callable, Sequence
+from functools import lru_cache, wraps
+from threading import RLock
+from typing import Any, ParamSpec, TypeVar
 
 from deepsection.core.drawing import explode
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Project, apply_edits
-from deepsection.core.particulars import ladder
+from deepsection.core.model import Project, Sheet, apply_edits
+from deepsection.core.particulars import Particulars, describe_element, ladder
 from deepsection.core.particulars.describe import sum_table
 from deepsection.core.resolve import Building, resolve
+from deepsection.core.sheets import SheetDrawing, compose, compose_view
 from deepsection.core.view import draw_view, list_views, look_of, plan_snaps
 
 from .schemas import ViewWanted
 
 
+P = ParamSpec("P")
+T = TypeVar("T")
+
+geometry = RLock()
+"""Held while geometry is worked out: solids and prepared polygons evaluate on demand and are shared by
+cached stages, and the engines beneath do not allow that from two threads at once."""
+
+
+def in_turn(function: Callable[P, T]) -> Callable[P, T]:
+    """The function, run under the geometry lock."""
+
+    @wraps(function)
+    def run(*args: P.args, **kwargs: P.kwargs) -> T:
+        with geometry:
+            return function(*args, **kwargs)
+
+    return run
+
+
+@in_turn
 @lru_cache(maxsize=16)
 def building_of(project: Project) -> Building:
     """The building of a project; a cache and nothing more, since every stage is a pure function."""
     return resolve(project)
 
 
+@in_turn
 def checked_edits(project: Project, edits: Sequence[Any]) -> Project:
     """The project after edits. Raises: RefusedEdit when they add a blocking diagnostic, which is named."""
     changed = apply_edits(project, edits)
@@ -34,6 +57,7 @@ def checked_edits(project: Project, edits: Sequence[Any]) -> Project:
     return changed
 
 
+@in_turn
 def bench_of(project: Project, version: int, views: Sequence[ViewWanted], *, sequence: int = 0) -> dict[str, Any]:
     """Drawings and what goes with them, ready to serialise as `Bench`."""
     building = building_of(project)
@@ -62,3 +86,21 @@ def view_items(project: Project) -> list[dict[str, Any]]:
         {"name": view.name, "title": view.title, "look_deg": math.fmod(look_of(project, view.name) + 360.0, 360.0)}
         for view in list_views(project)
     ]
+
+
+@in_turn
+def particulars_of(project: Project, element: str) -> Particulars:
+    """The particulars of an element. Raises: UnknownElement."""
+    return describe_element(project, building_of(project), element)
+
+
+@in_turn
+def sheet_of(project: Project, sheet: Sheet, date: str) -> SheetDrawing:
+    """A sheet, composed."""
+    return compose(project, building_of(project), sheet, date=date)
+
+
+@in_turn
+def view_sheet_of(project: Project, view: str, scale: float | None) -> SheetDrawing:
+    """One view alone on paper of its size. Raises: UnknownElement."""
+    return compose_view(project, building_of(project), view, scale or project.scale)

@@ -16,5 +16,9 @@ export function goTo(path: string) {
 export function App() {
   const path = useSyncExternalStore(subscribe, () => window.location.pathname);
   const project = /^\/project\/([A-Za-z][\w-]*)/.exec(path)?.[1];
-  return project ? <Workspace key={project} id={project} onLeave={() => goTo("/")} /> : <ProjectList onOpen={(id) => goTo(`/project/${id}`)} />;
+  return project ? (
+    <Workspace key={project} id={project} onLeave={() => goTo("/")} />
+  ) : (
+    <ProjectList onOpen={(id) => goTo(`/project/${id}`)} />
+  );
 }

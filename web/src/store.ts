@@ -7,6 +7,16 @@ export type Fill = "both" | "plan" | "view";
 
 export const LOOK: Record<Side, number> = { south: 90, east: 180, north: 270, west: 0 };
 
+/** Share of the bench that the plan takes at each step. */
+export const SPLIT: Record<Step, number> = {
+  Plan: 0.64,
+  Heights: 0.4,
+  Roof: 0.6,
+  Elevations: 0.47,
+  Sections: 0.44,
+  Sheets: 0.47,
+};
+
 /** What is shown where: k px per real mm; the other three are px offsets of the view's origin. */
 export interface Viewport {
   k: number;

@@ -22,7 +22,14 @@ function wallAxis(snaps: Snaps, wall: string): Axis | null {
 }
 
 /** The drag that a handle stands for; in a projected view only the shift along u counts. */
-export function dragOf(handle: Handle, project: Project, snaps: Snaps, turn: Turn, grid: number, projected: boolean): Drag | null {
+export function dragOf(
+  handle: Handle,
+  project: Project,
+  snaps: Snaps,
+  turn: Turn,
+  grid: number,
+  projected: boolean,
+): Drag | null {
   const step = (value: number) => Math.round(value / grid) * grid;
   if (handle.edit === "move_opening") {
     const opening = project.openings?.find((held) => held.id === handle.element);
@@ -33,7 +40,10 @@ export function dragOf(handle: Handle, project: Project, snaps: Snaps, turn: Tur
       hint: `Drag ${opening.number} along its wall; its particulars take a typed distance.`,
       edits: (du, dw) => {
         const along = projected ? (Math.abs(axis.au) < 0.05 ? 0 : du / axis.au) : du * axis.au + dw * axis.aw;
-        const reach = Math.max(opening.width / 2, Math.min(axis.length - opening.width / 2, opening.distance + sign * step(along)));
+        const reach = Math.max(
+          opening.width / 2,
+          Math.min(axis.length - opening.width / 2, opening.distance + sign * step(along)),
+        );
         return [{ kind: "move_opening", opening: opening.id, distance: reach }];
       },
     };

@@ -1,5 +1,15 @@
 import type { Edit } from "../api/client";
-import { EMPTY, newId, type Outcome, type Overlay, type Place, type PlanAction, type Project, type Turn, toPlan } from "./types";
+import {
+  EMPTY,
+  newId,
+  type Outcome,
+  type Overlay,
+  type Place,
+  type PlanAction,
+  type Project,
+  type Turn,
+  toPlan,
+} from "./types";
 
 type Units = "ft-in" | "mm";
 type Opening = Extract<Edit, { kind: "put_opening" }>["opening"];
@@ -40,7 +50,8 @@ export class PlaceOpening implements PlanAction {
 
   /** A typed length is the clear distance from the start of the wall to the edge of the opening. */
   length(mm: number): Outcome {
-    if (this.at?.wall === undefined) return { ...this.shown(), wrong: "Point at a wall first, then type the distance." };
+    if (this.at?.wall === undefined)
+      return { ...this.shown(), wrong: "Point at a wall first, then type the distance." };
     this.at = { ...this.at, along: mm + this.width() / 2 };
     return this.click(this.at);
   }
@@ -70,7 +81,10 @@ export class PlaceOpening implements PlanAction {
       height,
       sill: head - height,
       unit: this.unit,
-      number: nextNumber(letter, (this.project.openings ?? []).map((opening) => opening.number)),
+      number: nextNumber(
+        letter,
+        (this.project.openings ?? []).map((opening) => opening.number),
+      ),
       stays: "centre",
       set_in: { layer: null, face: "outer", distance: 0 },
       hinge: "start",
@@ -118,7 +132,11 @@ export class PlaceRoom implements PlanAction {
   click(place: Place): Outcome {
     const id = newId("room");
     const name = `Room ${(this.project.rooms?.length ?? 0) + 1}`;
-    return { ...this.start(), edits: [{ kind: "put_room", room: { id, name, ...toPlan(this.turn, place.u, place.w) } }], done: { select: id } };
+    return {
+      ...this.start(),
+      edits: [{ kind: "put_room", room: { id, name, ...toPlan(this.turn, place.u, place.w) } }],
+      done: { select: id },
+    };
   }
 
   length(): Outcome {
@@ -227,13 +245,17 @@ export class DrawRoof extends TwoPoints {
 
   protected lines(a: Place, b: Place): Overlay {
     const side = (u1: number, w1: number, u2: number, w2: number) => ({ u1, w1, u2, w2, dashed: true });
-    return { lines: [side(a.u, a.w, b.u, a.w), side(b.u, a.w, b.u, b.w), side(b.u, b.w, a.u, b.w), side(a.u, b.w, a.u, a.w)], dots: [a] };
+    return {
+      lines: [side(a.u, a.w, b.u, a.w), side(b.u, a.w, b.u, b.w), side(b.u, b.w, a.u, b.w), side(a.u, b.w, a.u, a.w)],
+      dots: [a],
+    };
   }
 
   protected make(a: Place, b: Place) {
     const [u0, u1] = [Math.min(a.u, b.u), Math.max(a.u, b.u)];
     const [w0, w1] = [Math.min(a.w, b.w), Math.max(a.w, b.w)];
-    if (u1 - u0 < 300 || w1 - w0 < 300) return "A roof needs a rectangle at least 300 mm (1') wide. Pick the opposite corner.";
+    if (u1 - u0 < 300 || w1 - w0 < 300)
+      return "A roof needs a rectangle at least 300 mm (1') wide. Pick the opposite corner.";
     const joints = this.cornersByPlace();
     const corner = (u: number, w: number) => {
       const { x, y } = toPlan(this.turn, u, w);
@@ -263,6 +285,8 @@ export class DrawRoof extends TwoPoints {
   }
 
   private cornersByPlace() {
-    return (this.project.joints ?? []).flatMap((joint) => (joint.kind === "free" ? [{ id: joint.id, x: joint.x, y: joint.y }] : []));
+    return (this.project.joints ?? []).flatMap((joint) =>
+      joint.kind === "free" ? [{ id: joint.id, x: joint.x, y: joint.y }] : [],
+    );
   }
 }

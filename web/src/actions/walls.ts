@@ -1,14 +1,22 @@
 import type { Edit } from "../api/client";
 import { EMPTY, newId, type Outcome, type Place, type PlanAction, type Project, type Turn, toPlan } from "./types";
 
-type Joint = { id: string; edit: Extract<Edit, { kind: "draw_walls" }>["joints"] extends (infer J)[] | undefined ? J : never };
+type Joint = {
+  id: string;
+  edit: Extract<Edit, { kind: "draw_walls" }>["joints"] extends (infer J)[] | undefined ? J : never;
+};
 
 interface Corner extends Place {
   id: string;
   made: Joint["edit"] | null;
 }
 
-const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
 
 /** Draws a chain of walls: click or type each corner; it ends at its first corner, at Enter, or on a wall. */
 export class DrawWalls implements PlanAction {
@@ -49,7 +57,8 @@ export class DrawWalls implements PlanAction {
     const last = this.corners.at(-1);
     if (last && Math.hypot(place.u - last.u, place.w - last.w) < 1)
       return { ...this.shown(), wrong: "A wall needs a length. Point somewhere else, or type one." };
-    if (first && this.corners.length > 2 && Math.hypot(place.u - first.u, place.w - first.w) < 1) return this.finish(true);
+    if (first && this.corners.length > 2 && Math.hypot(place.u - first.u, place.w - first.w) < 1)
+      return this.finish(true);
     this.corners.push(this.corner(place));
     const landed = place.joint !== undefined || place.wall !== undefined;
     if (this.status === "inner" && landed && this.corners.length > 1) return this.finish(false);
@@ -86,7 +95,11 @@ export class DrawWalls implements PlanAction {
     if (place.joint) return { ...place, id: place.joint, made: null };
     const id = newId("joint");
     if (place.wall !== undefined && place.along !== undefined)
-      return { ...place, id, made: { kind: "hosted", id, wall: place.wall, end: "start", distance: place.along, join: "clean" } };
+      return {
+        ...place,
+        id,
+        made: { kind: "hosted", id, wall: place.wall, end: "start", distance: place.along, join: "clean" },
+      };
     return { ...place, id, made: { kind: "free", id, ...toPlan(this.turn, place.u, place.w), join: "clean" } };
   }
 
@@ -116,16 +129,32 @@ export class DrawWalls implements PlanAction {
 
   private shown(): Outcome {
     const last = this.corners.at(-1);
-    if (!last) return { overlay: EMPTY, hint: `Click the first corner of the ${this.status} walls, or press Enter to begin at the pointer.` };
+    if (!last)
+      return {
+        overlay: EMPTY,
+        hint: `Click the first corner of the ${this.status} walls, or press Enter to begin at the pointer.`,
+      };
     const target = this.direction
       ? { u: last.u + this.direction[0] * 1000, w: last.w + this.direction[1] * 1000 }
       : { u: this.pointer.u, w: this.pointer.w };
     const points = [...this.corners, target];
-    const lines = points.slice(1).map((point, i) => ({ u1: points[i].u, w1: points[i].w, u2: point.u, w2: point.w, dashed: i === points.length - 2 }));
+    const lines = points
+      .slice(1)
+      .map((point, i) => ({
+        u1: points[i].u,
+        w1: points[i].w,
+        u2: point.u,
+        w2: point.w,
+        dashed: i === points.length - 2,
+      }));
     const length = Math.hypot(target.u - last.u, target.w - last.w);
     const moved = length >= 1 && !this.direction;
     return {
-      overlay: { lines, dots: this.corners, label: moved ? { u: (target.u + last.u) / 2, w: (target.w + last.w) / 2, length } : undefined },
+      overlay: {
+        lines,
+        dots: this.corners,
+        label: moved ? { u: (target.u + last.u) / 2, w: (target.w + last.w) / 2, length } : undefined,
+      },
       hint:
         this.corners.length > 2
           ? "Next corner: click, or type a length. Click the first corner to close; Enter ends here; Escape takes one back."
@@ -139,6 +168,7 @@ export class DrawWalls implements PlanAction {
 function unit(u: number, w: number): [number, number] {
   const length = Math.hypot(u, w);
   if (length < 1e-9) return [1, 0];
-  const snap = (value: number) => (Math.abs(value) < 1e-9 ? 0 : Math.abs(Math.abs(value) - 1) < 1e-9 ? Math.sign(value) : value);
+  const snap = (value: number) =>
+    Math.abs(value) < 1e-9 ? 0 : Math.abs(Math.abs(value) - 1) < 1e-9 ? Math.sign(value) : value;
   return [snap(u / length), snap(w / length)];
 }

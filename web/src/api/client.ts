@@ -44,6 +44,11 @@ export async function unwrap<T>(call: Promise<Answer>): Promise<T> {
   throw new Refusal(
     problem?.detail
       ? problem
-      : { type: "about:blank", title: "failed", status: answer.response.status, detail: "The server did not understand that." },
+      : {
+          type: "about:blank",
+          title: "failed",
+          status: answer.response.status,
+          detail: "The server did not understand that.",
+        },
   );
 }

@@ -1,5 +1,15 @@
 import { keepPreviousData, type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, type Bench, type Edit, Refusal, type Result, type Schemas, type State, unwrap, type ViewWanted } from "./client";
+import {
+  api,
+  type Bench,
+  type Edit,
+  Refusal,
+  type Result,
+  type Schemas,
+  type State,
+  unwrap,
+  type ViewWanted,
+} from "./client";
 
 const keys = {
   projects: ["projects"] as const,
@@ -8,7 +18,10 @@ const keys = {
 };
 
 export function useProjects() {
-  return useQuery({ queryKey: keys.projects, queryFn: () => unwrap<Schemas["ProjectItem"][]>(api.GET("/api/projects")) });
+  return useQuery({
+    queryKey: keys.projects,
+    queryFn: () => unwrap<Schemas["ProjectItem"][]>(api.GET("/api/projects")),
+  });
 }
 
 export function useCreateProject() {
@@ -50,12 +63,17 @@ export type Change =
 async function send(id: string, base_version: number, views: ViewWanted[], change: Change): Promise<Result> {
   const params = { path: { id } };
   if (change.kind === "edits")
-    return unwrap<Result>(api.POST("/api/projects/{id}/edits", { params, body: { base_version, edits: change.edits, views } }));
+    return unwrap<Result>(
+      api.POST("/api/projects/{id}/edits", { params, body: { base_version, edits: change.edits, views } }),
+    );
   if (change.kind === "entry") {
     const { element, field, text } = change;
-    return unwrap<Result>(api.POST("/api/projects/{id}/entries", { params, body: { base_version, element, field, text, views } }));
+    return unwrap<Result>(
+      api.POST("/api/projects/{id}/entries", { params, body: { base_version, element, field, text, views } }),
+    );
   }
-  if (change.kind === "undo") return unwrap<Result>(api.POST("/api/projects/{id}/undo", { params, body: { base_version, views } }));
+  if (change.kind === "undo")
+    return unwrap<Result>(api.POST("/api/projects/{id}/undo", { params, body: { base_version, views } }));
   return unwrap<Result>(api.POST("/api/projects/{id}/redo", { params, body: { base_version, views } }));
 }
 
@@ -63,7 +81,10 @@ async function send(id: string, base_version: number, views: ViewWanted[], chang
 function keep(client: QueryClient, id: string, views: ViewWanted[], result: Result) {
   client.setQueryData(keys.result(id, views), result);
   const shown = JSON.stringify(keys.result(id, views));
-  client.invalidateQueries({ queryKey: keys.project(id), predicate: (query) => JSON.stringify(query.queryKey) !== shown });
+  client.invalidateQueries({
+    queryKey: keys.project(id),
+    predicate: (query) => JSON.stringify(query.queryKey) !== shown,
+  });
 }
 
 /** Sends one change after the other, each against the version that the one before it made. */
@@ -78,19 +99,28 @@ export function useChange(id: string, views: ViewWanted[]) {
     },
     onSuccess: (result) => keep(client, id, views, result),
     onError: (error) => {
-      if (error instanceof Refusal && error.problem.status === 409) client.invalidateQueries({ queryKey: keys.project(id) });
+      if (error instanceof Refusal && error.problem.status === 409)
+        client.invalidateQueries({ queryKey: keys.project(id) });
     },
   });
 }
 
 export function preview(id: string, base_version: number, sequence: number, edits: Edit[], views: ViewWanted[]) {
-  return unwrap<Bench>(api.POST("/api/projects/{id}/preview", { params: { path: { id } }, body: { base_version, sequence, edits, views } }));
+  return unwrap<Bench>(
+    api.POST("/api/projects/{id}/preview", {
+      params: { path: { id } },
+      body: { base_version, sequence, edits, views },
+    }),
+  );
 }
 
 export function useParticulars(id: string, element: string, version: number) {
   return useQuery({
     queryKey: ["project", id, "particulars", element, version],
-    queryFn: () => unwrap<Schemas["Particulars"]>(api.GET("/api/projects/{id}/particulars/{element}", { params: { path: { id, element } } })),
+    queryFn: () =>
+      unwrap<Schemas["Particulars"]>(
+        api.GET("/api/projects/{id}/particulars/{element}", { params: { path: { id, element } } }),
+      ),
     placeholderData: (previous) => (previous?.element === element ? previous : undefined),
     retry: false,
   });
@@ -99,7 +129,10 @@ export function useParticulars(id: string, element: string, version: number) {
 export function useSheet(id: string, sheet: string | undefined, version: number) {
   return useQuery({
     queryKey: ["project", id, "sheet", sheet, version],
-    queryFn: () => unwrap<Schemas["SheetOut"]>(api.GET("/api/projects/{id}/sheets/{sheet}", { params: { path: { id, sheet: sheet ?? "" } } })),
+    queryFn: () =>
+      unwrap<Schemas["SheetOut"]>(
+        api.GET("/api/projects/{id}/sheets/{sheet}", { params: { path: { id, sheet: sheet ?? "" } } }),
+      ),
     enabled: Boolean(sheet),
     placeholderData: keepPreviousData,
   });

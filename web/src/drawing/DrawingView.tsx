@@ -49,7 +49,15 @@ const Patterns = memo(function Patterns({ drawing, id, k }: { drawing: Drawing; 
   );
 });
 
-const Marks = memo(function Marks({ drawing, id, without }: { drawing: Drawing; id: string; without: readonly string[] }) {
+const Marks = memo(function Marks({
+  drawing,
+  id,
+  without,
+}: {
+  drawing: Drawing;
+  id: string;
+  without: readonly string[];
+}) {
   return (
     <>
       {drawing.marks.map((mark, index) =>
@@ -99,7 +107,9 @@ function RegionMark({ mark, index, id, families }: { mark: Region; index: number
           pointerEvents="none"
         />
       ))}
-      {families > 0 && pen && <path d={d} fill="none" stroke={pen.colour} style={penWidth(pen.width)} pointerEvents="none" />}
+      {families > 0 && pen && (
+        <path d={d} fill="none" stroke={pen.colour} style={penWidth(pen.width)} pointerEvents="none" />
+      )}
     </>
   );
 }
@@ -125,7 +135,16 @@ function StrokeMark({ mark, index }: { mark: Stroke; index: number }) {
         data-i={index}
         data-part={mark.part ?? undefined}
       />
-      {wide && <path d={d} fill="none" stroke="transparent" strokeWidth={9} data-i={index} data-part={mark.part ?? undefined} />}
+      {wide && (
+        <path
+          d={d}
+          fill="none"
+          stroke="transparent"
+          strokeWidth={9}
+          data-i={index}
+          data-part={mark.part ?? undefined}
+        />
+      )}
     </>
   );
 }
@@ -145,10 +164,15 @@ function TextLine({ mark, scale }: { mark: TextMark; scale: number }) {
       dy={DROP[mark.valign ?? "bottom"]}
       fontFamily={mark.face === "mono" ? "var(--font-mono)" : "var(--font-sans)"}
       fontWeight={mark.face === "bold" ? 600 : 400}
-      fill={mark.pen === "section" ? "var(--color-cut)" : mark.face === "mono" ? "var(--color-quiet)" : "var(--color-ink)"}
+      fill={
+        mark.pen === "section" ? "var(--color-cut)" : mark.face === "mono" ? "var(--color-quiet)" : "var(--color-ink)"
+      }
       stroke="var(--color-paper)"
       paintOrder="stroke"
-      style={{ strokeWidth: "calc(2.5px / var(--k))", fontSize: `clamp(calc(${SMALLEST_PX}px / var(--k)), ${size}px, calc(22px / var(--k)))` }}
+      style={{
+        strokeWidth: "calc(2.5px / var(--k))",
+        fontSize: `clamp(calc(${SMALLEST_PX}px / var(--k)), ${size}px, calc(15px / var(--k)))`,
+      }}
     >
       {mark.text}
     </text>

@@ -9,8 +9,8 @@ const INK = "var(--color-ink)";
 
 const PENS: Record<string, ScreenPen> = {
   ground: { width: 2.4, colour: INK },
-  cut: { width: 1.7, colour: INK },
-  cut_layer: { width: 1, colour: INK },
+  cut: { width: 1.35, colour: INK },
+  cut_layer: { width: 0.8, colour: INK },
   outline: { width: 1.3, colour: INK },
   edge: { width: 0.95, colour: INK },
   crease: { width: 0.65, colour: INK },

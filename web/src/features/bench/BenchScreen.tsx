@@ -13,7 +13,7 @@ import { Rim } from "./Rim";
 import { SumCard } from "./SumCard";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
-import { fitted, LADDER, type Panes, panesOf, SPLITTER, type Size } from "./viewport";
+import { fitted, LADDER, type Panes, panesOf, type Size, SPLITTER } from "./viewport";
 
 const ON_LADDER = ["level_mark"] as const;
 const NOTHING: readonly string[] = [];
@@ -25,11 +25,18 @@ export function BenchScreen() {
   const { set, split, fill, selection, side, step } = client;
   const [box, size] = useSize();
   const panes = useMemo(() => panesOf(size, split, fill), [size, split, fill]);
+  const whole = step === "Plan" || step === "Roof" ? "plan" : "view";
   const preview = usePreview(id, bench.version, views);
   const shown = preview.shown ?? bench;
   const plan = shown.drawings[0];
   const view = shown.drawings[1];
-  const [viewport, setViewport] = useFitted(panes, bench.drawings[0], bench.drawings[1], `${viewName} ${views[0].look_deg}`);
+  const [viewport, setViewport] = useFitted(
+    panes,
+    bench.drawings[0],
+    bench.drawings[1],
+    `${viewName} ${views[0].look_deg}`,
+    whole,
+  );
   const [hoverSum, setHoverSum] = useState<string | null>(null);
   const pointer = useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps: shown.snaps, preview });
   const facing = step === "Sections" ? (SIDES.find((name) => LOOK[name] === views[0].look_deg) ?? null) : side;
@@ -40,8 +47,19 @@ export function BenchScreen() {
   const transform = (y: number) => `translate(${viewport.u} ${y}) scale(${viewport.k} ${-viewport.k})`;
 
   return (
-    <main ref={box} className="relative overflow-hidden bg-paper" aria-label="Bench" {...pointer.events} style={{ cursor: pointer.cursor, touchAction: "none" }}>
-      <svg width={size.width} height={size.height} className="absolute inset-0 block" style={{ "--k": viewport.k, "--pen": Math.min(1.3, Math.max(0.45, viewport.k / 0.028)) } as React.CSSProperties}>
+    <main
+      ref={box}
+      className="relative select-none overflow-hidden bg-paper"
+      aria-label="Bench"
+      {...pointer.events}
+      style={{ cursor: pointer.cursor, touchAction: "none" }}
+    >
+      <svg
+        width={size.width}
+        height={size.height}
+        className="absolute inset-0 block"
+        style={{ "--k": viewport.k, "--pen": Math.min(1.3, Math.max(0.45, viewport.k / 0.028)) } as React.CSSProperties}
+      >
         <title>{`Plan and ${view?.title ?? "view"}`}</title>
         <clipPath id="clip-plan">
           <rect x={0} y={0} width={size.width} height={panes.planBottom} />
@@ -60,23 +78,41 @@ export function BenchScreen() {
           </g>
         </g>
         {selection && <Halo plan={plan} view={view} element={selection} viewport={viewport} panes={panes} />}
-        {pointer.hover && <ProjectionLines plan={plan} view={view} {...pointer.hover} viewport={viewport} panes={panes} />}
+        {pointer.hover && (
+          <ProjectionLines plan={plan} view={view} {...pointer.hover} viewport={viewport} panes={panes} />
+        )}
         <ActionOverlay overlay={pointer.overlay} viewport={viewport} />
         <Grips pointer={pointer} viewport={viewport} />
       </svg>
       <Splitter panes={panes} size={size} onSplit={(at) => set({ split: at })} hidden={fill !== "both"} />
-      <PaneHeads panes={panes} plan={plan} view={view} onFit={() => setViewport(fitted(panes, plan, view))} />
-      <Rim facing={facing} panes={panes} onTurn={(next: Side) => set({ side: next, step: step === "Sections" ? "Elevations" : step })} />
+      <PaneHeads panes={panes} plan={plan} view={view} onFit={() => setViewport(fitted(panes, plan, view, whole))} />
+      <Rim
+        facing={facing}
+        panes={panes}
+        onTurn={(next: Side) => set({ side: next, step: step === "Sections" ? "Elevations" : step })}
+      />
       <Ladder bench={shown} viewport={viewport} panes={panes} onHover={setHoverSum} />
       <Messages panes={panes} plan={plan} view={view} />
-      {sum && !pointer.dragging && <SumCard table={sum} x={place(pointer.at.x + 18, size.width - 246)} y={place(pointer.at.y - 20, size.height - 40 - sum.rows.length * 18)} />}
+      {sum && !pointer.dragging && (
+        <SumCard
+          table={sum}
+          x={place(pointer.at.x + 18, size.width - 246)}
+          y={place(pointer.at.y - 20, size.height - 40 - sum.rows.length * 18)}
+        />
+      )}
       {pointer.dragLabel && (
-        <output className="pointer-events-none absolute z-10 rounded border border-line bg-field px-1.5 py-0.5 font-mono text-[11.5px] text-line" style={{ left: pointer.at.x + 14, top: pointer.at.y + 12 }}>
+        <output
+          className="pointer-events-none absolute z-10 rounded border border-line bg-field px-1.5 py-0.5 font-mono text-[11.5px] text-line"
+          style={{ left: pointer.at.x + 14, top: pointer.at.y + 12 }}
+        >
           {pointer.dragLabel}
         </output>
       )}
       {(preview.wrong || pointer.wrong) && (
-        <div className="pointer-events-none absolute z-20 max-w-[300px]" style={{ left: place(pointer.at.x + 14, size.width - 310), top: place(pointer.at.y + 34, size.height - 70) }}>
+        <div
+          className="pointer-events-none absolute z-20 max-w-[300px]"
+          style={{ left: place(pointer.at.x + 14, size.width - 310), top: place(pointer.at.y + 34, size.height - 70) }}
+        >
           <Note>{pointer.wrong ?? preview.wrong}</Note>
         </div>
       )}
@@ -133,7 +169,11 @@ function Messages({ panes, plan, view }: { panes: Panes; plan: Drawing | undefin
   return (
     <>
       {lines.map(([text, top]) => (
-        <div key={text} className="pointer-events-none absolute z-10 flex justify-center" style={{ top, left: LADDER, right: 40 }}>
+        <div
+          key={text}
+          className="pointer-events-none absolute z-10 flex justify-center"
+          style={{ top, left: LADDER, right: 40 }}
+        >
           <Note tone="note">{text}</Note>
         </div>
       ))}
@@ -141,7 +181,17 @@ function Messages({ panes, plan, view }: { panes: Panes; plan: Drawing | undefin
   );
 }
 
-function Splitter({ panes, size, onSplit, hidden }: { panes: Panes; size: Size; onSplit: (at: number) => void; hidden: boolean }) {
+function Splitter({
+  panes,
+  size,
+  onSplit,
+  hidden,
+}: {
+  panes: Panes;
+  size: Size;
+  onSplit: (at: number) => void;
+  hidden: boolean;
+}) {
   const held = useRef(false);
   if (hidden) return null;
   return (
@@ -183,7 +233,9 @@ function useSize(): [React.RefObject<HTMLElement | null>, Size] {
   const [size, setSize] = useState<Size>({ width: 900, height: 700 });
   useEffect(() => {
     if (!box.current) return;
-    const watch = new ResizeObserver(([entry]) => setSize({ width: Math.round(entry.contentRect.width), height: Math.round(entry.contentRect.height) }));
+    const watch = new ResizeObserver(([entry]) =>
+      setSize({ width: Math.round(entry.contentRect.width), height: Math.round(entry.contentRect.height) }),
+    );
     watch.observe(box.current);
     return () => watch.disconnect();
   }, []);
@@ -191,7 +243,13 @@ function useSize(): [React.RefObject<HTMLElement | null>, Size] {
 }
 
 /** A viewport that fits anew when the view, the panes or the emptiness of the drawing changes; never on an edit. */
-function useFitted(panes: Panes, plan: Drawing | undefined, view: Drawing | undefined, key: string): [Viewport, (next: Viewport) => void] {
+function useFitted(
+  panes: Panes,
+  plan: Drawing | undefined,
+  view: Drawing | undefined,
+  key: string,
+  whole: "plan" | "view",
+): [Viewport, (next: Viewport) => void] {
   const [viewport, setViewport] = useState<Viewport>({ k: 0.03, u: 200, w: 300, v: 600 });
   const arrived = view ? `${key} ${view.name} ${plan?.look?.join()}` : "";
   const empty = (plan?.marks.length ?? 0) === 0;
@@ -200,8 +258,7 @@ function useFitted(panes: Panes, plan: Drawing | undefined, view: Drawing | unde
   // biome-ignore lint/correctness/useExhaustiveDependencies: edits must not move the picture under the pointer
   useEffect(() => {
     const { plan, view } = latest.current;
-    setViewport(fitted(panes, plan, view));
-  }, [arrived, panes, empty]);
+    setViewport(fitted(panes, plan, view, whole));
+  }, [arrived, panes, empty, whole]);
   return [viewport, useCallback((next: Viewport) => setViewport(next), [])];
 }
-

@@ -19,15 +19,23 @@ interface Props {
 export function Ladder({ bench, viewport, panes, onHover }: Props) {
   const { state, change } = useHeld();
   const { selection, set } = useClient();
-  const [entry, setEntry] = useState<{ rung: string; field: string; label: string; y: number; text: string } | null>(null);
+  const [entry, setEntry] = useState<{ rung: string; field: string; label: string; y: number; text: string } | null>(
+    null,
+  );
   const [wrong, setWrong] = useState<string | null>(null);
   const height = panes.viewBottom - panes.viewTop;
   if (height < 60) return null;
   const rungs = spread(
-    bench.ladder.map((rung) => ({ rung, y: viewport.v - rung.z * viewport.k - panes.viewTop })).filter(({ y }) => y > 4 && y < height - 4),
+    bench.ladder
+      .map((rung) => ({ rung, y: viewport.v - rung.z * viewport.k - panes.viewTop }))
+      .filter(({ y }) => y > 4 && y < height - 4),
   );
   return (
-    <section aria-label="Height ladder" className="absolute left-0 overflow-hidden border-r border-rule bg-ground" style={{ top: panes.viewTop, width: LADDER, height }}>
+    <section
+      aria-label="Height ladder"
+      className="absolute left-0 overflow-hidden border-r border-rule bg-ground"
+      style={{ top: panes.viewTop, width: LADDER, height }}
+    >
       <h2 className="absolute left-3 top-2 text-[12px] font-semibold">Heights</h2>
       <svg className="absolute inset-0" width={LADDER} height={height} aria-hidden>
         <line x1={LADDER - 12} x2={LADDER - 12} y1={26} y2={height - 8} stroke="var(--color-ink)" strokeWidth={1.2} />
@@ -45,14 +53,18 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
             aria-pressed={selection === rung.element}
             onClick={() => set({ selection: rung.element })}
             onDoubleClick={() =>
-              rung.stated && rung.terms?.length && setEntry({ rung: rung.element, field: "total", label: `${rung.label}, height in all`, y, text: "" })
+              rung.stated &&
+              rung.terms?.length &&
+              setEntry({ rung: rung.element, field: "total", label: `${rung.label}, height in all`, y, text: "" })
             }
             onPointerEnter={() => onHover(rung.sum)}
             onPointerLeave={() => onHover(null)}
             className={`absolute right-[24px] w-[84px] rounded px-0.5 text-right leading-[13px] ${selection === rung.element ? "outline-1 outline-dashed outline-line" : ""}`}
             style={{ top: shown - 13 }}
           >
-            <span className={`block truncate text-[11px] font-semibold ${rung.stated ? "" : "text-line"}`}>{rung.label.replace(/^Ridge, /, "Ridge ")}</span>
+            <span className={`block truncate text-[11px] font-semibold ${rung.stated ? "" : "text-line"}`}>
+              {rung.label.replace(/^Ridge, /, "Ridge ")}
+            </span>
             <span className="block font-mono text-[10.5px] text-quiet">{rung.text}</span>
           </button>
           {rung.stated &&
@@ -61,7 +73,15 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
                 key={term.id}
                 type="button"
                 title={`${term.label}: click to change${term.free ? "; a typed total changes this part" : ""}`}
-                onClick={() => setEntry({ rung: rung.element, field: `term:${term.id}`, label: term.label, y: shown + 26, text: term.text })}
+                onClick={() =>
+                  setEntry({
+                    rung: rung.element,
+                    field: `term:${term.id}`,
+                    label: term.label,
+                    y: shown + 26,
+                    text: term.text,
+                  })
+                }
                 className="absolute right-[24px] max-w-[86px] truncate text-right font-mono text-[9.5px] leading-[12px] text-quiet hover:text-line"
                 style={{ top: shown + 15 + index * TERM_HEIGHT }}
               >
@@ -81,14 +101,20 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
             onClose={() => setEntry(null)}
             onEnter={(text) => {
               setWrong(null);
-              change({ kind: "entry", element: entry.rung, field: entry.field, text }, { failed: (error) => setWrong(error.message) });
+              change(
+                { kind: "entry", element: entry.rung, field: entry.field, text },
+                { failed: (error) => setWrong(error.message) },
+              );
               setEntry(null);
             }}
           />
         </div>
       )}
       {wrong && (
-        <p role="alert" className="absolute inset-x-1 bottom-1 z-10 rounded border border-cut bg-[#fbeee9] p-1.5 text-[11px] text-[#7c2d20]">
+        <p
+          role="alert"
+          className="absolute inset-x-1 bottom-1 z-10 rounded border border-cut bg-[#fbeee9] p-1.5 text-[11px] text-[#7c2d20]"
+        >
           {wrong}
         </p>
       )}
@@ -97,7 +123,11 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
 }
 
 function short(label: string): string {
-  return label.replace("bottom plate", "sole").replace("top plate", "top").replace("floor above grade", "rise").replace("frost depth", "frost");
+  return label
+    .replace("bottom plate", "sole")
+    .replace("top plate", "top")
+    .replace("floor above grade", "rise")
+    .replace("frost depth", "frost");
 }
 
 type Placed = { rung: Bench["ladder"][number]; y: number };

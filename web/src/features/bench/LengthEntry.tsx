@@ -41,7 +41,10 @@ export function LengthEntry({ x, y, label, first, units, onEnter, onClose }: Pro
   }
 
   return (
-    <div className="absolute z-20 w-[270px] rounded-md border-[1.5px] border-line bg-field px-2.5 py-1.5" style={{ left: x, top: y }}>
+    <div
+      className="absolute z-20 w-[270px] rounded-md border-[1.5px] border-line bg-field px-2.5 py-1.5"
+      style={{ left: x, top: y }}
+    >
       <label className="block text-[11px] text-quiet">
         {label}
         <span className="mt-0.5 flex items-baseline gap-2">
@@ -59,7 +62,9 @@ export function LengthEntry({ x, y, label, first, units, onEnter, onClose }: Pro
             onBlur={onClose}
             className="w-full min-w-0 bg-transparent font-mono text-[14px] text-ink outline-none"
           />
-          {read && !read.wrong && <output className="whitespace-nowrap font-mono text-[12px] text-line">{read.text}</output>}
+          {read && !read.wrong && (
+            <output className="whitespace-nowrap font-mono text-[12px] text-line">{read.text}</output>
+          )}
         </span>
       </label>
       {read?.wrong && (

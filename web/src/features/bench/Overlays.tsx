@@ -29,7 +29,14 @@ export function Halo({ plan, view, element, viewport, panes }: HaloProps) {
       {below && <rect {...box(below, viewport.v)} className="dropped" clipPath="url(#clip-view)" rx={3} />}
       {both &&
         [below.u0, below.u1].map((u) => (
-          <line key={u} x1={viewport.u + u * viewport.k} x2={viewport.u + u * viewport.k} y1={viewport.w - above.y0 * viewport.k} y2={viewport.v - below.y1 * viewport.k} opacity={0.75} />
+          <line
+            key={u}
+            x1={viewport.u + u * viewport.k}
+            x2={viewport.u + u * viewport.k}
+            y1={viewport.w - above.y0 * viewport.k}
+            y2={viewport.v - below.y1 * viewport.k}
+            opacity={0.75}
+          />
         ))}
     </g>
   );
@@ -52,8 +59,10 @@ export function ProjectionLines({ plan, view, pane, index, viewport, panes }: Dr
   const own = extentOf(pane === "plan" ? plan : view, (_, at) => at === index);
   const other = extentOf(pane === "plan" ? view : plan, (part) => part.split("/")[0] === element);
   if (!own) return null;
-  const planY = pane === "plan" ? viewport.w - own.y0 * viewport.k : other ? viewport.w - other.y0 * viewport.k : panes.planTop;
-  const viewY = pane === "view" ? viewport.v - own.y0 * viewport.k : other ? viewport.v - other.y1 * viewport.k : panes.viewBottom;
+  const planY =
+    pane === "plan" ? viewport.w - own.y0 * viewport.k : other ? viewport.w - other.y0 * viewport.k : panes.planTop;
+  const viewY =
+    pane === "view" ? viewport.v - own.y0 * viewport.k : other ? viewport.v - other.y1 * viewport.k : panes.viewBottom;
   const us = own.u1 - own.u0 < 1 ? [own.u0] : [own.u0, own.u1];
   return (
     <g stroke="var(--color-line)" strokeWidth={1} pointerEvents="none" data-testid="projection-lines">
@@ -61,7 +70,13 @@ export function ProjectionLines({ plan, view, pane, index, viewport, panes }: Dr
         <line key={u} x1={viewport.u + u * viewport.k} x2={viewport.u + u * viewport.k} y1={planY} y2={viewY} />
       ))}
       {us.map((u) => (
-        <circle key={u} cx={viewport.u + u * viewport.k} cy={pane === "plan" ? planY : viewY} r={2.6} fill="var(--color-line)" />
+        <circle
+          key={u}
+          cx={viewport.u + u * viewport.k}
+          cy={pane === "plan" ? planY : viewY}
+          r={2.6}
+          fill="var(--color-line)"
+        />
       ))}
     </g>
   );
@@ -86,7 +101,14 @@ export function ActionOverlay({ overlay, viewport }: { overlay: Overlay; viewpor
         />
       ))}
       {overlay.dots.map((dot) => (
-        <circle key={`${dot.u},${dot.w}`} cx={x(dot.u)} cy={y(dot.w)} r={4} fill="var(--color-paper)" strokeWidth={1.5} />
+        <circle
+          key={`${dot.u},${dot.w}`}
+          cx={x(dot.u)}
+          cy={y(dot.w)}
+          r={4}
+          fill="var(--color-paper)"
+          strokeWidth={1.5}
+        />
       ))}
     </g>
   );

@@ -31,7 +31,12 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
           </div>
           <div role="toolbar" aria-label={`${step} actions`} className="pointer-events-auto flex flex-wrap gap-1">
             {tools.map((item) => (
-              <Button key={item.tool} tone={tool === item.tool ? "chosen" : "plain"} aria-pressed={tool === item.tool} onClick={() => set({ tool: item.tool, message: null })}>
+              <Button
+                key={item.tool}
+                tone={tool === item.tool ? "chosen" : "plain"}
+                aria-pressed={tool === item.tool}
+                onClick={() => set({ tool: item.tool, message: null })}
+              >
                 {item.label}
               </Button>
             ))}
@@ -53,19 +58,31 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
         </div>
       )}
       {panes.viewBottom - panes.viewTop > 60 && (
-        <div className="pointer-events-none absolute flex items-start gap-4" style={{ left: LADDER + 12, top: panes.viewTop + 8 }}>
+        <div
+          className="pointer-events-none absolute flex items-start gap-4"
+          style={{ left: LADDER + 12, top: panes.viewTop + 8 }}
+        >
           <div className="rounded bg-paper/85 pr-1">
             <h2 className="text-[13px] font-semibold">{view?.title ?? "View"}</h2>
-            <p className="text-[11px] text-quiet">{view?.kind === "section" ? "cut along its line on the plan" : `seen from the ${side}`}</p>
+            <p className="text-[11px] text-quiet">
+              {view?.kind === "section" ? "cut along its line on the plan" : `seen from the ${side}`}
+            </p>
           </div>
           {step === "Sections" && (
             <div className="pointer-events-auto flex gap-1">
               {(state.project.sections ?? []).map((line) => (
-                <Button key={line.id} tone={section === line.id ? "chosen" : "plain"} aria-pressed={section === line.id} onClick={() => set({ section: line.id, selection: line.id })}>
+                <Button
+                  key={line.id}
+                  tone={section === line.id ? "chosen" : "plain"}
+                  aria-pressed={section === line.id}
+                  onClick={() => set({ section: line.id, selection: line.id })}
+                >
                   {line.name}
                 </Button>
               ))}
-              {(state.project.sections ?? []).length === 0 && <span className="text-[12px] text-quiet">Choose Section line above, and draw it across the plan.</span>}
+              {(state.project.sections ?? []).length === 0 && (
+                <span className="text-[12px] text-quiet">Choose Section line above, and draw it across the plan.</span>
+              )}
             </div>
           )}
         </div>
@@ -84,7 +101,11 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
       </div>
       {fill === "both" && (
         <div className="absolute right-2" style={{ top: panes.viewTop + 8 }}>
-          <Button aria-label="Let the view fill the bench" title="Let the view fill the bench" onClick={() => set({ fill: "view" })}>
+          <Button
+            aria-label="Let the view fill the bench"
+            title="Let the view fill the bench"
+            onClick={() => set({ fill: "view" })}
+          >
             <Maximize2 size={14} aria-hidden />
           </Button>
         </div>

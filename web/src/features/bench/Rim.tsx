@@ -36,9 +36,15 @@ export function Rim({ facing, panes, onTurn }: Props) {
             type="button"
             aria-pressed={chosen}
             onClick={() => onTurn(side)}
-            style={{ ...style, writingMode: upright ? "vertical-rl" : undefined, transform: upright ? "rotate(180deg)" : undefined }}
+            style={{
+              ...style,
+              writingMode: upright ? "vertical-rl" : undefined,
+              transform: upright ? "rotate(180deg)" : undefined,
+            }}
             className={`absolute rounded-full border text-[11px] ${upright ? "h-[88px] w-6" : "h-6 w-[108px]"} ${
-              chosen ? "border-line bg-line font-semibold text-paper" : "border-rule bg-ground text-quiet hover:border-line hover:text-line"
+              chosen
+                ? "border-line bg-line font-semibold text-paper"
+                : "border-rule bg-ground text-quiet hover:border-line hover:text-line"
             }`}
           >
             {side} side

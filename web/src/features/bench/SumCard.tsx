@@ -22,7 +22,11 @@ export function SumRows({ table }: { table: SumTable }) {
 
 export function SumCard({ table, x, y }: { table: SumTable; x: number; y: number }) {
   return (
-    <div role="tooltip" className="pointer-events-none absolute z-10 w-[252px] rounded-md border-[1.5px] border-line bg-field p-2.5" style={{ left: x, top: y }}>
+    <div
+      role="tooltip"
+      className="pointer-events-none absolute z-10 w-[252px] rounded-md border-[1.5px] border-line bg-field p-2.5"
+      style={{ left: x, top: y }}
+    >
       <SumRows table={table} />
     </div>
   );

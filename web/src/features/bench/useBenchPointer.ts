@@ -1,5 +1,15 @@
-import { type PointerEvent, type RefObject, useCallback, useEffect, useMemo, useRef, useState, type WheelEvent } from "react";
+import {
+  type PointerEvent,
+  type RefObject,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type WheelEvent,
+} from "react";
 import { type Drag, dragOf, sectionDrag } from "../../actions/drag";
+import { lengthText } from "../../actions/lengthText";
 import { nearestLine, snapPlace } from "../../actions/snap";
 import { EMPTY, newId, type Place, type Snaps } from "../../actions/types";
 import type { Drawing, Edit } from "../../api/client";
@@ -126,7 +136,10 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     if (pane === "plan") {
       const place = placeAt(x, y);
       const raw = toPane(x, y);
-      set({ position: positionText(place, raw, runner.action !== null, units), snapped: runner.action && place.label ? `on: ${place.label}` : "" });
+      set({
+        position: positionText(place, raw, runner.action !== null, units),
+        snapped: runner.action && place.label ? `on: ${place.label}` : "",
+      });
       if (runner.action) runner.move(place);
     }
     const found = runner.action && pane === "plan" ? null : markAt(event.target);
@@ -147,7 +160,11 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     if (held.kind === "pan") {
       const dx = x - held.x;
       const dy = y - held.y;
-      setViewport({ ...held.from, u: held.from.u + dx, ...(held.pane === "plan" ? { w: held.from.w + dy } : { v: held.from.v + dy }) });
+      setViewport({
+        ...held.from,
+        u: held.from.u + dx,
+        ...(held.pane === "plan" ? { w: held.from.w + dy } : { v: held.from.v + dy }),
+      });
       return;
     }
     setDragging(true);
@@ -165,7 +182,13 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     if (held) set({ hint: tool === "note" ? useClient.getState().hint : SELECT_HINT, snapped: "" });
     if (!held) {
       const target = event.target as Element;
-      if (event.button === 0 && runner.action && paneAt(y) === "plan" && !target.closest("button, input, select, section, [role=separator]")) runner.click(placeAt(x, y));
+      if (
+        event.button === 0 &&
+        runner.action &&
+        paneAt(y) === "plan" &&
+        !target.closest("button, input, select, section, [role=separator]")
+      )
+        runner.click(placeAt(x, y));
       return;
     }
     if (held.kind === "pan") {
@@ -197,7 +220,16 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
       plain: true,
       enter: (text) => {
         setEntry(null);
-        const note = { id: newId("note"), view: viewName, text, anchor: { part, feature: "centre" as const, along: 0 }, dx: 14, dy: 12, last_x: 0, last_y: 0 };
+        const note = {
+          id: newId("note"),
+          view: viewName,
+          text,
+          anchor: { part, feature: "centre" as const, along: 0 },
+          dx: 14,
+          dy: 12,
+          last_x: 0,
+          last_y: 0,
+        };
         commit([{ kind: "put_note", note }], { done: () => set({ selection: note.id, tool: "select" }) });
       },
     });
@@ -212,7 +244,9 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
   latest.current = { runner, selection, state, snaps, hover };
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=listbox], [role=separator]");
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.closest("input, textarea, select, [role=listbox], [role=separator]");
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
       const { runner, selection, state } = latest.current;
       if (runner.action && runner.asks && TYPED.test(event.key)) {
@@ -240,7 +274,10 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
           first: event.key,
           enter: (text) => {
             setEntry(null);
-            change({ kind: "entry", element, field: opening ? "from_start" : "length", text }, { failed: (error) => runner.setWrong(error.message) });
+            change(
+              { kind: "entry", element, field: opening ? "from_start" : "length", text },
+              { failed: (error) => runner.setWrong(error.message) },
+            );
           },
         });
         return;
@@ -258,20 +295,30 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
           return runner.take(outcome);
         }
       }
-      if (key === "Escape") return set(runner.action || useClient.getState().tool !== "select" ? { tool: "select" } : { selection: null, message: null });
+      if (key === "Escape")
+        return set(
+          runner.action || useClient.getState().tool !== "select"
+            ? { tool: "select" }
+            : { selection: null, message: null },
+        );
       if (opening && (key === "ArrowLeft" || key === "ArrowRight")) {
         event.preventDefault();
         const line = latest.current.snaps.lines.find((held) => held.wall === opening.wall);
         const right = line && line.u2 >= line.u1 ? 1 : -1;
         const way = (key === "ArrowRight" ? 1 : -1) * right * (opening.end === "start" ? 1 : -1);
-        commit([{ kind: "move_opening", opening: opening.id, distance: opening.distance + way * grid }], { failed: (error) => runner.setWrong(error.message) });
+        commit([{ kind: "move_opening", opening: opening.id, distance: opening.distance + way * grid }], {
+          failed: (error) => runner.setWrong(error.message),
+        });
       }
     };
     window.addEventListener("keydown", listen);
     return () => window.removeEventListener("keydown", listen);
   }, [change, commit, grid, preview, set]);
 
-  const grips = useMemo<Grip[]>(() => gripsOf(selection, state.project, snaps, turn), [selection, state.project, snaps, turn]);
+  const grips = useMemo<Grip[]>(
+    () => gripsOf(selection, state.project, snaps, turn),
+    [selection, state.project, snaps, turn],
+  );
   return {
     at,
     hover: dragging ? null : hover,
@@ -294,11 +341,18 @@ function stepped(place: Place, grid: number): Place {
 }
 
 /** Handles of what is selected: the ends of a wall or of a section line. */
-function gripsOf(selection: string | null, project: ReturnType<typeof useHeld>["state"]["project"], snaps: Snaps, turn: { dx: number; dy: number }): Grip[] {
+function gripsOf(
+  selection: string | null,
+  project: ReturnType<typeof useHeld>["state"]["project"],
+  snaps: Snaps,
+  turn: { dx: number; dy: number },
+): Grip[] {
   const wall = project.walls?.find((held) => held.id === selection);
   if (wall)
     return snaps.points.flatMap((point) =>
-      point.joint && (point.joint === wall.start || point.joint === wall.end) ? [{ id: `joint:${point.joint}`, u: point.u, w: point.w }] : [],
+      point.joint && (point.joint === wall.start || point.joint === wall.end)
+        ? [{ id: `joint:${point.joint}`, u: point.u, w: point.w }]
+        : [],
     );
   const line = project.sections?.find((held) => held.id === selection);
   if (!line) return [];
@@ -307,14 +361,6 @@ function gripsOf(selection: string | null, project: ReturnType<typeof useHeld>["
     { id: "end:start", ...turned(line.x1, line.y1) },
     { id: "end:end", ...turned(line.x2, line.y2) },
   ];
-}
-
-/** A length while it is dragged; what is kept is read and written by the service. */
-export function lengthText(mm: number, units: "ft-in" | "mm"): string {
-  if (units === "mm") return `${Math.round(mm)}`;
-  const inches = Math.round(Math.abs(mm) / 6.35) / 4;
-  const feet = Math.floor(inches / 12);
-  return `${mm < 0 ? "-" : ""}${feet}'-${inches - feet * 12}"`;
 }
 
 function positionText(place: Place, raw: { u: number; w: number }, acting: boolean, units: "ft-in" | "mm"): string {

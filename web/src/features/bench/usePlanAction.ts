@@ -7,7 +7,8 @@ import { useClient } from "../../store";
 import { useHeld } from "../shell/useProject";
 import type { usePreview } from "./usePreview";
 
-export const SELECT_HINT = "Point at a line to see where it comes from; click to select; drag walls, openings and section lines.";
+export const SELECT_HINT =
+  "Point at a line to see where it comes from; click to select; drag walls, openings and section lines.";
 
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>) {
@@ -71,7 +72,10 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
     else {
       setOverlay(EMPTY);
       setAsks(null);
-      set({ hint: tool === "note" ? "Click a part in the view below to write a note on it." : SELECT_HINT, snapped: "" });
+      set({
+        hint: tool === "note" ? "Click a part in the view below to write a note on it." : SELECT_HINT,
+        snapped: "",
+      });
     }
   }, [action, tool]);
 

@@ -21,7 +21,13 @@ const EDGE = 30;
 
 export function panesOf(size: Size, split: number, fill: Fill): Panes {
   const at = fill === "plan" ? size.height : fill === "view" ? -SPLITTER : Math.round(size.height * split);
-  return { width: size.width, planTop: 0, planBottom: Math.max(at, 0), viewTop: at + SPLITTER, viewBottom: size.height };
+  return {
+    width: size.width,
+    planTop: 0,
+    planBottom: Math.max(at, 0),
+    viewTop: at + SPLITTER,
+    viewBottom: size.height,
+  };
 }
 
 type Bounds = readonly [number, number, number, number];
@@ -42,7 +48,12 @@ const VIEW_SHARE = 0.78;
 
 /** The viewport that shows both drawings on one horizontal scale: whole, unless the plan is so deep that the view
  * would be lost; then the plan stands with its near side, or its section line, in sight. */
-export function fitted(panes: Panes, planDrawing: Drawing | undefined, viewDrawing: Drawing | undefined): Viewport {
+export function fitted(
+  panes: Panes,
+  planDrawing: Drawing | undefined,
+  viewDrawing: Drawing | undefined,
+  whole: "plan" | "view",
+): Viewport {
   const plan = boundsOf(planDrawing, "plan");
   const view = boundsOf(viewDrawing, "view");
   const planHeight = panes.planBottom - panes.planTop;
@@ -51,9 +62,12 @@ export function fitted(panes: Panes, planDrawing: Drawing | undefined, viewDrawi
   const u0 = Math.min(...shown.map((b) => b[0]));
   const u1 = Math.max(...shown.map((b) => b[2]));
   const room = panes.width - LADDER - 2 * EDGE;
-  const byView = Math.min(room / (u1 - u0), viewHeight > 40 ? (viewHeight - 2 * EDGE) / (view[3] - view[1]) : Number.POSITIVE_INFINITY);
+  const byView = Math.min(
+    room / (u1 - u0),
+    viewHeight > 40 ? (viewHeight - 2 * EDGE) / (view[3] - view[1]) : Number.POSITIVE_INFINITY,
+  );
   const byPlan = planHeight > 40 ? (planHeight - 1.6 * EDGE) / (plan[3] - plan[1]) : Number.POSITIVE_INFINITY;
-  const k = Math.min(byView, Math.max(byPlan, viewHeight > 40 ? VIEW_SHARE * byView : 0));
+  const k = Math.min(byView, Math.max(byPlan, viewHeight > 40 && whole === "view" ? VIEW_SHARE * byView : 0));
   const cut = extentOf(planDrawing, (part) => part.startsWith(`${viewDrawing?.name.split(":")[1]}/section/`));
   const deep = k > byPlan * 1.001;
   const focus = deep ? (cut ? (cut.y0 + cut.y1) / 2 : plan[1] + (planHeight - EDGE) / k / 2) : (plan[1] + plan[3]) / 2;
@@ -86,7 +100,10 @@ export interface Extent {
 }
 
 /** The box of some marks of a drawing; null when there are none. */
-export function extentOf(drawing: Drawing | undefined, wanted: (part: string, index: number) => boolean): Extent | null {
+export function extentOf(
+  drawing: Drawing | undefined,
+  wanted: (part: string, index: number) => boolean,
+): Extent | null {
   let found: Extent | null = null;
   drawing?.marks.forEach((mark, index) => {
     if (!mark.part || !wanted(mark.part, index)) return;

@@ -39,13 +39,25 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
         <div className="grid grid-cols-[104px_minmax(0,1fr)] items-center gap-2">
           <span className="text-[12px] text-quiet">{field.label}</span>
           <Listbox value={field.text} onChange={send}>
-            <ListboxButton aria-label={field.label} className="flex h-7 items-center justify-between gap-1 rounded-md border border-rule bg-field px-2 text-left text-[12px]">
-              <span className="truncate">{field.options?.find((option) => option.value === field.text)?.label ?? "choose"}</span>
+            <ListboxButton
+              aria-label={field.label}
+              className="flex h-7 items-center justify-between gap-1 rounded-md border border-rule bg-field px-2 text-left text-[12px]"
+            >
+              <span className="truncate">
+                {field.options?.find((option) => option.value === field.text)?.label ?? "choose"}
+              </span>
               <ChevronDown size={13} className="shrink-0 text-quiet" aria-hidden />
             </ListboxButton>
-            <ListboxOptions anchor="bottom end" className="z-40 max-h-64 min-w-[190px] overflow-auto rounded-md border border-rule bg-field py-1">
+            <ListboxOptions
+              anchor="bottom end"
+              className="z-40 max-h-64 min-w-[190px] overflow-auto rounded-md border border-rule bg-field py-1"
+            >
               {field.options?.map((option) => (
-                <ListboxOption key={option.value} value={option.value} className="cursor-pointer px-3 py-1 text-[12px] data-focus:bg-line-soft data-selected:font-semibold">
+                <ListboxOption
+                  key={option.value}
+                  value={option.value}
+                  className="cursor-pointer px-3 py-1 text-[12px] data-focus:bg-line-soft data-selected:font-semibold"
+                >
                   {option.label}
                 </ListboxOption>
               ))}
@@ -68,9 +80,7 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
           onFocus={(event) => event.target.select()}
           onBlur={() => text !== field.text && !wrong && send(text)}
           onKeyDown={(event) => {
-            if (event.key === "Enter") {
-              if (text !== field.text || wrong) send(text);
-            }
+            if (event.key === "Enter") send(text);
             if (event.key === "Escape") {
               setText(field.text);
               setWrong(null);
@@ -86,7 +96,11 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
 
 function Wrong({ id, children }: { id: string; children: string }) {
   return (
-    <p id={id} role="alert" className="mt-1 rounded border border-cut bg-[#fbeee9] px-2 py-1 text-[11.5px] leading-snug text-[#7c2d20]">
+    <p
+      id={id}
+      role="alert"
+      className="mt-1 rounded border border-cut bg-[#fbeee9] px-2 py-1 text-[11.5px] leading-snug text-[#7c2d20]"
+    >
       {children}
     </p>
   );

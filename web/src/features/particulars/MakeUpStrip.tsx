@@ -16,17 +16,35 @@ export function MakeUpStrip({ strip, element, pickable }: { strip: Strip; elemen
     reached += layer.share;
     return { layer, x, width: layer.share * WIDTH };
   });
-  const pick = (layer: string, face: string) => change({ kind: "entry", element, field: "set_out", text: `${layer}:${face}` });
+  const pick = (layer: string, face: string) =>
+    change({ kind: "entry", element, field: "set_out", text: `${layer}:${face}` });
   return (
     <div>
       <svg width={WIDTH} height={HEIGHT + 6} role="img" aria-label={`${strip.name}, ${strip.total}`}>
         {places.map(({ layer, x, width }) => (
           <g key={layer.id}>
-            <rect x={x} y={3} width={Math.max(width, 0.8)} height={HEIGHT} fill={layer.tone} stroke="var(--color-ink)" strokeWidth={0.7} />
+            <rect
+              x={x}
+              y={3}
+              width={Math.max(width, 0.8)}
+              height={HEIGHT}
+              fill={layer.tone}
+              stroke="var(--color-ink)"
+              strokeWidth={0.7}
+            />
             <Filling hatch={layer.hatch ?? null} x={x} width={width} />
           </g>
         ))}
-        {strip.face != null && <line x1={strip.face * WIDTH} x2={strip.face * WIDTH} y1={0} y2={HEIGHT + 6} stroke="var(--color-line)" strokeWidth={2.5} />}
+        {strip.face != null && (
+          <line
+            x1={strip.face * WIDTH}
+            x2={strip.face * WIDTH}
+            y1={0}
+            y2={HEIGHT + 6}
+            stroke="var(--color-line)"
+            strokeWidth={2.5}
+          />
+        )}
       </svg>
       {strip.face_label && <p className="text-[11px] text-line">set-out face: {strip.face_label}</p>}
       <ol className="mt-2">
@@ -71,7 +89,10 @@ function Filling({ hatch, x, width }: { hatch: string | null; x: number; width: 
     return <path d={d} fill="none" stroke="#9b7a35" strokeWidth={0.9} />;
   }
   if (hatch === "gypsum" || hatch === "concrete" || hatch === "gravel") {
-    const dots = Array.from({ length: Math.round((width * HEIGHT) / 55) }, (_, i) => [x + 2 + ((i * 37) % Math.max(width - 4, 1)), 6 + ((i * 23) % (HEIGHT - 6))]);
+    const dots = Array.from({ length: Math.round((width * HEIGHT) / 55) }, (_, i) => [
+      x + 2 + ((i * 37) % Math.max(width - 4, 1)),
+      6 + ((i * 23) % (HEIGHT - 6)),
+    ]);
     return (
       <g fill="#77777a">
         {dots.map(([cx, cy]) => (

@@ -1,14 +1,14 @@
 import { Trash2 } from "lucide-react";
-import { useClient } from "../../store";
-import { useParticulars } from "../../api/queries";
 import type { Schemas } from "../../api/client";
+import { useParticulars } from "../../api/queries";
+import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { SumRows } from "../bench/SumCard";
+import { SheetParts } from "../sheets/SheetParts";
 import { useHeld } from "../shell/useProject";
 import { FieldRow } from "./FieldRow";
 import { MakeUpStrip } from "./MakeUpStrip";
-import { SheetParts } from "../sheets/SheetParts";
 
 /** The facts of what is selected, with where they come from and their checks. */
 export function ParticularsPane() {
@@ -20,7 +20,9 @@ export function ParticularsPane() {
   return (
     <aside aria-label="Particulars" className="overflow-y-auto border-l border-rule px-4 py-4">
       {found.isLoading && <Note tone="note">Fetching the particulars…</Note>}
-      {found.error && <Note tone="note">Nothing is selected any more. Click a wall, an opening, a roof or a level.</Note>}
+      {found.error && (
+        <Note tone="note">Nothing is selected any more. Click a wall, an opening, a roof or a level.</Note>
+      )}
       {facts && (
         <div key={element}>
           <div className="flex items-start justify-between gap-2">
@@ -32,7 +34,9 @@ export function ParticularsPane() {
               <Button
                 aria-label={`Remove ${facts.title}`}
                 title="Remove (Delete)"
-                onClick={() => commit([{ kind: "remove", elements: [element] }], { done: () => set({ selection: null }) })}
+                onClick={() =>
+                  commit([{ kind: "remove", elements: [element] }], { done: () => set({ selection: null }) })
+                }
               >
                 <Trash2 size={14} aria-hidden />
               </Button>
@@ -56,7 +60,11 @@ export function ParticularsPane() {
           )}
           {facts.strip && (
             <Group title="Make-up" aside={facts.strip.total}>
-              <MakeUpStrip strip={facts.strip} element={element} pickable={facts.fields.some((field) => field.id === "set_out")} />
+              <MakeUpStrip
+                strip={facts.strip}
+                element={element}
+                pickable={facts.fields.some((field) => field.id === "set_out")}
+              />
             </Group>
           )}
           {facts.checks.length > 0 && (
@@ -68,7 +76,9 @@ export function ParticularsPane() {
                   onClick={() => set({ selection: check.element })}
                   className="mb-1 block w-full rounded-md bg-check-ground px-2.5 py-1.5 text-left text-[12px]"
                 >
-                  <span className="font-semibold text-check">{check.severity === "blocking" ? "Cannot be built: " : "Look at this: "}</span>
+                  <span className="font-semibold text-check">
+                    {check.severity === "blocking" ? "Cannot be built: " : "Look at this: "}
+                  </span>
                   {check.message}
                 </button>
               ))}
@@ -98,7 +108,11 @@ function Levels({ bench, onPick }: { bench: Schemas["Bench"]; onPick: (rung: str
       <ul>
         {bench.ladder.map((rung) => (
           <li key={rung.id}>
-            <button type="button" onClick={() => onPick(rung.element)} className="flex w-full justify-between rounded py-0.5 text-[12px] hover:text-line">
+            <button
+              type="button"
+              onClick={() => onPick(rung.element)}
+              className="flex w-full justify-between rounded py-0.5 text-[12px] hover:text-line"
+            >
               <span>{rung.label}</span>
               <span className="font-mono">{rung.text}</span>
             </button>

@@ -41,10 +41,18 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
           </label>
           <fieldset className="flex gap-1">
             <legend className="mb-1 text-[12px] text-quiet">Drawn in</legend>
-            <Button tone={units === "ft-in" ? "chosen" : "plain"} aria-pressed={units === "ft-in"} onClick={() => setUnits("ft-in")}>
+            <Button
+              tone={units === "ft-in" ? "chosen" : "plain"}
+              aria-pressed={units === "ft-in"}
+              onClick={() => setUnits("ft-in")}
+            >
               Feet and inches
             </Button>
-            <Button tone={units === "mm" ? "chosen" : "plain"} aria-pressed={units === "mm"} onClick={() => setUnits("mm")}>
+            <Button
+              tone={units === "mm" ? "chosen" : "plain"}
+              aria-pressed={units === "mm"}
+              onClick={() => setUnits("mm")}
+            >
               Millimetres
             </Button>
           </fieldset>
@@ -93,7 +101,9 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
                 className="flex w-full items-baseline justify-between px-4 py-3 text-left hover:bg-field"
               >
                 <span className="text-[14px] font-semibold">{project.name}</span>
-                <span className="font-mono text-[11.5px] text-quiet">changed {new Date(`${project.changed}Z`).toLocaleString()}</span>
+                <span className="font-mono text-[11.5px] text-quiet">
+                  changed {new Date(`${project.changed}Z`).toLocaleString()}
+                </span>
               </button>
             </li>
           ))}

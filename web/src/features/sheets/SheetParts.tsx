@@ -17,13 +17,19 @@ export function SheetParts() {
   const document = state.project.sheets?.find((held) => held.id === chosen);
   const sheet = shown.data;
   if (!document || !sheet) return null;
-  const put = (changes: Partial<Schemas["Sheet"]>) => commit([{ kind: "put_sheet", sheet: { ...document, ...changes } }]);
+  const put = (changes: Partial<Schemas["Sheet"]>) =>
+    commit([{ kind: "put_sheet", sheet: { ...document, ...changes } }]);
   const placed = document.placed ?? [];
   return (
     <>
       <section className="mt-4 border-t border-rule pt-3">
         <h3 className="mb-2 text-[12.5px] font-semibold">Paper</h3>
-        <select aria-label="Paper" className={SELECT} value={document.paper} onChange={(event) => put({ paper: event.target.value })}>
+        <select
+          aria-label="Paper"
+          className={SELECT}
+          value={document.paper}
+          onChange={(event) => put({ paper: event.target.value })}
+        >
           {sheet.papers.map((paper) => (
             <option key={paper}>{paper}</option>
           ))}
@@ -39,16 +45,28 @@ export function SheetParts() {
                 aria-label={`Scale of ${view.title}`}
                 className={`${SELECT} font-mono text-[11px]`}
                 value={view.scale}
-                onChange={(event) => put({ placed: placed.map((held) => (held.id === view.id ? { ...held, scale: Number(event.target.value) } : held)) })}
+                onChange={(event) =>
+                  put({
+                    placed: placed.map((held) =>
+                      held.id === view.id ? { ...held, scale: Number(event.target.value) } : held,
+                    ),
+                  })
+                }
               >
-                {sheet.scales.some((item) => item.scale === view.scale) ? null : <option value={view.scale}>{view.scale_name}</option>}
+                {sheet.scales.some((item) => item.scale === view.scale) ? null : (
+                  <option value={view.scale}>{view.scale_name}</option>
+                )}
                 {sheet.scales.map((item) => (
                   <option key={item.scale} value={item.scale}>
                     {item.name}
                   </option>
                 ))}
               </select>
-              <Button aria-label={`Take ${view.title} off the sheet`} className="justify-center px-0" onClick={() => put({ placed: placed.filter((held) => held.id !== view.id) })}>
+              <Button
+                aria-label={`Take ${view.title} off the sheet`}
+                className="justify-center px-0"
+                onClick={() => put({ placed: placed.filter((held) => held.id !== view.id) })}
+              >
                 ×
               </Button>
             </li>
@@ -83,14 +101,24 @@ function PlaceView({ sheet, onPlace }: { sheet: Schemas["SheetOut"]; onPlace: (v
   const low = sheet.placed.length ? Math.min(...sheet.placed.map((held) => held.y0)) : sheet.height - 15;
   return (
     <div className="mt-2 grid grid-cols-[minmax(0,1fr)_118px] gap-1.5">
-      <select aria-label="View to place" className={SELECT} value={known} onChange={(event) => setView(event.target.value)}>
+      <select
+        aria-label="View to place"
+        className={SELECT}
+        value={known}
+        onChange={(event) => setView(event.target.value)}
+      >
         {state.views.map((held) => (
           <option key={held.name} value={held.name}>
             {held.title}
           </option>
         ))}
       </select>
-      <select aria-label="Scale of the view to place" className={`${SELECT} font-mono text-[11px]`} value={scale} onChange={(event) => setScale(Number(event.target.value))}>
+      <select
+        aria-label="Scale of the view to place"
+        className={`${SELECT} font-mono text-[11px]`}
+        value={scale}
+        onChange={(event) => setScale(Number(event.target.value))}
+      >
         {sheet.scales.map((item) => (
           <option key={item.scale} value={item.scale}>
             {item.name}
@@ -100,7 +128,15 @@ function PlaceView({ sheet, onPlace }: { sheet: Schemas["SheetOut"]; onPlace: (v
       <Button
         tone="strong"
         className="col-span-2 justify-center"
-        onClick={() => onPlace({ id: newId("view"), view: known, scale, x: sheet.width / 2, y: Math.max(75, low - (sheet.placed.length ? 80 : 70)) })}
+        onClick={() =>
+          onPlace({
+            id: newId("view"),
+            view: known,
+            scale,
+            x: sheet.width / 2,
+            y: Math.max(75, low - (sheet.placed.length ? 80 : 70)),
+          })
+        }
       >
         Place this view
       </Button>

@@ -22,7 +22,12 @@ export function SheetsScreen() {
     <main aria-label="Sheets" className="flex min-h-0 flex-col bg-strip">
       <div className="flex flex-wrap items-center gap-1.5 border-b border-rule bg-ground px-4 py-2">
         {sheets.map((held) => (
-          <Button key={held.id} tone={held.id === chosen ? "chosen" : "plain"} aria-pressed={held.id === chosen} onClick={() => set({ sheet: held.id, selection: held.id })}>
+          <Button
+            key={held.id}
+            tone={held.id === chosen ? "chosen" : "plain"}
+            aria-pressed={held.id === chosen}
+            onClick={() => set({ sheet: held.id, selection: held.id })}
+          >
             <b>{held.number}</b> {held.name}
           </Button>
         ))}
@@ -34,7 +39,9 @@ export function SheetsScreen() {
         </div>
       )}
       <div className="grid min-h-0 grow place-items-center p-5">
-        {sheets.length === 0 && <Note tone="note">No sheet yet. Add one, then place an elevation or a section on it.</Note>}
+        {sheets.length === 0 && (
+          <Note tone="note">No sheet yet. Add one, then place an elevation or a section on it.</Note>
+        )}
         {shown.isLoading && sheets.length > 0 && <Note tone="note">Drawing the sheet…</Note>}
         {shown.error && <Note>{shown.error.message}</Note>}
         {sheet && sheets.length > 0 && <Paper id={id} sheet={sheet} />}
@@ -53,7 +60,9 @@ function Paper({ id, sheet }: { id: string; sheet: SheetOut }) {
   function shift(placed: string, dx: number, dy: number) {
     if (!document || (dx === 0 && dy === 0)) return;
     const moved = (document.placed ?? []).map((view) =>
-      view.id === placed ? { ...view, x: Math.round((view.x + dx) * 2) / 2, y: Math.round((view.y + dy) * 2) / 2 } : view,
+      view.id === placed
+        ? { ...view, x: Math.round((view.x + dx) * 2) / 2, y: Math.round((view.y + dy) * 2) / 2 }
+        : view,
     );
     commit([{ kind: "put_sheet", sheet: { ...document, placed: moved } }]);
   }
@@ -62,9 +71,17 @@ function Paper({ id, sheet }: { id: string; sheet: SheetOut }) {
     <div
       ref={paper}
       className="relative max-h-full max-w-full border border-[#c9c1ae] bg-white"
-      style={{ aspectRatio: `${sheet.width} / ${sheet.height}`, width: `min(100%, calc((100vh - 190px) * ${sheet.width / sheet.height}))` }}
+      style={{
+        aspectRatio: `${sheet.width} / ${sheet.height}`,
+        width: `min(100%, calc((100vh - 190px) * ${sheet.width / sheet.height}))`,
+      }}
     >
-      <img src={source} alt={`Sheet ${sheet.number}, ${sheet.name}`} className="block h-full w-full select-none" draggable={false} />
+      <img
+        src={source}
+        alt={`Sheet ${sheet.number}, ${sheet.name}`}
+        className="block h-full w-full select-none"
+        draggable={false}
+      />
       {sheet.placed.map((placed) => {
         const moved = drag?.placed.id === placed.id ? drag : null;
         const width = paper.current?.clientWidth ?? 1;
@@ -85,13 +102,20 @@ function Paper({ id, sheet }: { id: string; sheet: SheetOut }) {
               event.currentTarget.setPointerCapture(event.pointerId);
               setDrag({ placed, x: event.clientX, y: event.clientY, dx: 0, dy: 0 });
             }}
-            onPointerMove={(event) => drag && setDrag({ ...drag, dx: event.clientX - drag.x, dy: event.clientY - drag.y })}
+            onPointerMove={(event) =>
+              drag && setDrag({ ...drag, dx: event.clientX - drag.x, dy: event.clientY - drag.y })
+            }
             onPointerUp={() => {
               if (drag) shift(drag.placed.id, drag.dx * mm, -drag.dy * mm);
               setDrag(null);
             }}
             onKeyDown={(event) => {
-              const step: Record<string, [number, number]> = { ArrowLeft: [-5, 0], ArrowRight: [5, 0], ArrowUp: [0, 5], ArrowDown: [0, -5] };
+              const step: Record<string, [number, number]> = {
+                ArrowLeft: [-5, 0],
+                ArrowRight: [5, 0],
+                ArrowUp: [0, 5],
+                ArrowDown: [0, -5],
+              };
               const by = step[event.key];
               if (by) {
                 event.preventDefault();

@@ -1,5 +1,5 @@
 import { Grid2x2, Home, LayoutDashboard, ListTree, PanelTop, Scissors } from "lucide-react";
-import { type Step, useClient } from "../../store";
+import { SPLIT, type Step, useClient } from "../../store";
 import { STEPS } from "./useActions";
 import { useHeld } from "./useProject";
 
@@ -28,7 +28,13 @@ export function Rail() {
             aria-current={chosen ? "step" : undefined}
             onClick={() => {
               const first = state.project.sheets?.[0]?.id ?? null;
-              set({ step: name, tool: "select", message: null, selection: name === "Sheets" ? first : useClient.getState().selection });
+              set({
+                step: name,
+                tool: "select",
+                message: null,
+                split: SPLIT[name],
+                selection: name === "Sheets" ? first : useClient.getState().selection,
+              });
             }}
             className={`flex flex-col items-center gap-1 rounded-md border-l-[3px] py-2 text-[11.5px] ${
               chosen ? "border-line bg-paper font-semibold text-line" : "border-transparent text-quiet hover:bg-paper"

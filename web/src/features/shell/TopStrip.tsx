@@ -18,10 +18,19 @@ export function TopStrip({ offline, onLeave }: { offline: boolean; onLeave: () =
         Deep Section
       </button>
       <span className="h-5 w-px bg-rule" />
-      <button type="button" className="max-w-[200px] truncate rounded text-[13.5px]" onClick={() => set({ selection: null })} title="Project particulars">
+      <button
+        type="button"
+        className="max-w-[200px] truncate rounded text-[13.5px]"
+        onClick={() => set({ selection: null })}
+        title="Project particulars"
+      >
         {state.project.name}
       </button>
-      <span role="status" aria-label="saved state" className={`text-[12px] ${offline ? "text-cut" : saving ? "text-quiet" : "text-fine"}`}>
+      <span
+        role="status"
+        aria-label="saved state"
+        className={`text-[12px] ${offline ? "text-cut" : saving ? "text-quiet" : "text-fine"}`}
+      >
         {saved}
       </span>
       <div className="flex grow justify-center">
@@ -43,7 +52,9 @@ export function TopStrip({ offline, onLeave }: { offline: boolean; onLeave: () =
 function Search({ actions }: { actions: Action[] }) {
   const [query, setQuery] = useState("");
   const wanted = query.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = actions.filter((action) => wanted.every((word) => action.label.toLowerCase().includes(word))).slice(0, 12);
+  const found = actions
+    .filter((action) => wanted.every((word) => action.label.toLowerCase().includes(word)))
+    .slice(0, 12);
   return (
     <Combobox<Action | null>
       immediate
@@ -68,7 +79,11 @@ function Search({ actions }: { actions: Action[] }) {
         <kbd className="pointer-events-none absolute right-3 top-1 font-mono text-[12px] text-quiet">/</kbd>
         <ComboboxOptions className="absolute z-30 mt-1 max-h-[340px] w-full overflow-auto rounded-md border border-rule bg-field py-1 empty:hidden">
           {found.map((action) => (
-            <ComboboxOption key={action.id} value={action} className="cursor-pointer px-3 py-1.5 text-[12.5px] data-focus:bg-line-soft">
+            <ComboboxOption
+              key={action.id}
+              value={action}
+              className="cursor-pointer px-3 py-1.5 text-[12.5px] data-focus:bg-line-soft"
+            >
               {action.label}
             </ComboboxOption>
           ))}

@@ -20,7 +20,19 @@ const LETTERED_AT = 96;
 export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) {
   const { step, side, section, set } = useClient();
   const [looks, setLooks] = useState<Record<string, number>>({});
-  useEffect(() => set({ selection: null, tool: "select", section: null, sheet: null, step: "Elevations", side: "south", fill: "both" }), [set]);
+  useEffect(
+    () =>
+      set({
+        selection: null,
+        tool: "select",
+        section: null,
+        sheet: null,
+        step: "Elevations",
+        side: "south",
+        fill: "both",
+      }),
+    [set],
+  );
 
   const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${side}`;
   const views = useMemo<ViewWanted[]>(
@@ -101,7 +113,8 @@ function Keys() {
   const actions = useActions();
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=listbox]");
+      const typing =
+        event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=listbox]");
       if (event.key === "z" && (event.ctrlKey || event.metaKey) && !typing) {
         event.preventDefault();
         actions.find((action) => action.id === (event.shiftKey ? "redo" : "undo"))?.run();

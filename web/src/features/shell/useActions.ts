@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import { newId } from "../../actions/types";
-import { type Side, type Step, type Tool, useClient } from "../../store";
+import { type Side, SPLIT, type Step, type Tool, useClient } from "../../store";
 import { useHeld } from "./useProject";
 
 export interface Action {
@@ -53,26 +53,59 @@ export function useActions(): Action[] {
       actions.push({
         id: `tool-${tool}`,
         label: tool === "select" ? label : `Draw: ${label.toLowerCase()}`,
-        run: () => set({ tool, step: steps.includes(useClient.getState().step) ? useClient.getState().step : steps[0], message: null }),
+        run: () =>
+          set({
+            tool,
+            step: steps.includes(useClient.getState().step) ? useClient.getState().step : steps[0],
+            message: null,
+          }),
       });
-    for (const step of STEPS) actions.push({ id: `step-${step}`, label: `Go to ${step}`, run: () => set({ step, tool: "select" }) });
+    for (const step of STEPS)
+      actions.push({
+        id: `step-${step}`,
+        label: `Go to ${step}`,
+        run: () => set({ step, tool: "select", split: SPLIT[step] }),
+      });
     for (const side of SIDES)
       actions.push({
         id: `side-${side}`,
         label: `See the ${side} side`,
-        run: () => set({ side, step: useClient.getState().step === "Sections" || useClient.getState().step === "Sheets" ? "Elevations" : useClient.getState().step }),
+        run: () =>
+          set({
+            side,
+            step:
+              useClient.getState().step === "Sections" || useClient.getState().step === "Sheets"
+                ? "Elevations"
+                : useClient.getState().step,
+          }),
       });
     for (const line of project.sections ?? [])
-      actions.push({ id: `section-${line.id}`, label: `See section ${line.name}`, run: () => set({ step: "Sections", section: line.id }) });
+      actions.push({
+        id: `section-${line.id}`,
+        label: `See section ${line.name}`,
+        run: () => set({ step: "Sections", section: line.id }),
+      });
     for (const sheet of project.sheets ?? [])
-      actions.push({ id: `sheet-${sheet.id}`, label: `Go to sheet ${sheet.number} ${sheet.name}`, run: () => set({ step: "Sheets", sheet: sheet.id, selection: sheet.id }) });
+      actions.push({
+        id: `sheet-${sheet.id}`,
+        label: `Go to sheet ${sheet.number} ${sheet.name}`,
+        run: () => set({ step: "Sheets", sheet: sheet.id, selection: sheet.id }),
+      });
     actions.push({
       id: "add-sheet",
       label: "Add a sheet",
       run: () => {
         const sheets = project.sheets ?? [];
-        const sheet = { id: newId("sheet"), number: `A${sheets.length + 1}`, name: "Drawings", paper: sheets[0]?.paper ?? "A3", placed: [] };
-        commit([{ kind: "put_sheet", sheet }], { done: () => set({ step: "Sheets", sheet: sheet.id, selection: sheet.id }) });
+        const sheet = {
+          id: newId("sheet"),
+          number: `A${sheets.length + 1}`,
+          name: "Drawings",
+          paper: sheets[0]?.paper ?? "A3",
+          placed: [],
+        };
+        commit([{ kind: "put_sheet", sheet }], {
+          done: () => set({ step: "Sheets", sheet: sheet.id, selection: sheet.id }),
+        });
       },
     });
     for (const rung of project.rungs ?? [])
@@ -85,9 +118,14 @@ export function useActions(): Action[] {
       ...(project.foundations ?? []).map((held) => ({ id: held.id, label: held.name })),
       ...(project.ceilings ?? []).map((held) => ({ id: held.id, label: held.name })),
     ];
-    for (const { id, label } of named) actions.push({ id: `select-${id}`, label: `Select ${label}`, run: () => set({ selection: id }) });
+    for (const { id, label } of named)
+      actions.push({ id: `select-${id}`, label: `Select ${label}`, run: () => set({ selection: id }) });
     actions.push({ id: "project", label: "Project: name, place, units", run: () => set({ selection: null }) });
-    actions.push({ id: "export-file", label: "Save a copy as a project file", run: () => window.open(`/api/projects/${state.id}/file`, "_blank") });
+    actions.push({
+      id: "export-file",
+      label: "Save a copy as a project file",
+      run: () => window.open(`/api/projects/${state.id}/file`, "_blank"),
+    });
     return actions;
   }, [state, selection, change, commit, set]);
 }

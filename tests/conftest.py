@@ -1,0 +1,21 @@
+"""Shared fixtures: the demo house, its building, and what is worked out once for all tests."""
+
+from __future__ import annotations
+
+import pytest
+
+from deepsection.core.model import Project
+from deepsection.core.resolve import Building, resolve
+from deepsection.demo import quillback_house
+
+
+@pytest.fixture(scope="session")
+def house() -> Project:
+    """The timber demo."""
+    return quillback_house()
+
+
+@pytest.fixture(scope="session")
+def building(house: Project) -> Building:
+    """The building of the timber demo."""
+    return resolve(house)

@@ -1,0 +1,187 @@
+"""The real application in headless Chromium: a server of its own per test run, and a driver for the bench."""
+
+from __future__ import annotations
+
+import os
+import re
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+
+class Server:
+    """The application in a process of its own, on loopback and a database file."""
+
+    def __init__(self, folder: Path) -> None:
+        self.database = folder / "deepsection.db"
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.process: subprocess.Popen[bytes] | None = None
+
+    def start(self) -> None:
+        environment = {**os.environ, "DEEPSECTION_DATABASE": f"sqlite:///{self.database}"}
+        command = [sys.executable, "-m", "deepsection.cli", "serve", "--port", str(self.port)]
+        self.process = subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL)
+        for _ in range(150):
+            try:
+                urllib.request.urlopen(f"{self.url}/api/projects", timeout=1).close()
+                return
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError("the server did not start")
+
+    def kill(self) -> None:
+        if self.process:
+            self.process.kill()
+            self.process.wait()
+            self.process = None
+
+
+@pytest.fixture(scope="session")
+def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+    """One server for the tests that only need one."""
+    held = Server(tmp_path_factory.mktemp("data"))
+    held.start()
+    yield held
+    held.kill()
+
+
+@pytest.fixture
+def own_server(tmp_path: Path) -> Iterator[Server]:
+    """A server that a test may kill."""
+    held = Server(tmp_path)
+    held.start()
+    yield held
+    held.kill()
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, object]:
+    """Debian's Chromium, quiet."""
+    quiet = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
+    return {
+        "executable_path": os.environ.get("DEEPSECTION_CHROMIUM", "/usr/bin/chromium"),
+        "args": [*quiet, "--disable-component-update", "--disable-sync"],
+    }
+
+
+@pytest.fixture(scope="session")
+def browser_context_args() -> dict[str, object]:
+    """The size that the screen is designed for."""
+    return {"viewport": {"width": 1280, "height": 800}, "accept_downloads": True}
+
+
+class Bench:
+    """Drives the bench as a drafter does: with pointer, keys and what is written on the screen."""
+
+    def __init__(self, page: Page, url: str) -> None:
+        self.page, self.url = page, url
+        self.errors: list[str] = []
+        self.requests: list[str] = []
+        page.on("pageerror", lambda error: self.errors.append(str(error)))
+        page.on("request", lambda request: self.requests.append(request.url))
+
+    def open(self, project: str) -> None:
+        self.page.goto(f"{self.url}/project/{project}")
+        self.ready()
+
+    def ready(self) -> None:
+        expect(self.page.get_by_role("main", name="Bench")).to_be_visible()
+        expect(self.page.get_by_label("saved state")).to_have_text("all changes saved")
+
+    def new(self, name: str, units: str) -> None:
+        self.page.goto(self.url)
+        self.page.get_by_label("Name").fill(name)
+        self.page.get_by_role("button", name="Feet and inches" if units == "ft-in" else "Millimetres").click()
+        self.page.get_by_role("button", name="Start drawing").click()
+        self.ready()
+
+    def step(self, name: str) -> None:
+        self.page.get_by_label("Steps").get_by_role("button", name=name).click()
+        self.page.wait_for_timeout(250)
+
+    def tool(self, name: str) -> None:
+        self.page.get_by_role("toolbar").get_by_role("button", name=name).click()
+
+    def at(self, u: float, y: float, pane: str = "plan") -> tuple[float, float]:
+        """Screen point of a point of a pane, in real mm."""
+        box = self.page.get_by_role("main", name="Bench").bounding_box()
+        transform = self.page.get_by_test_id(pane).get_attribute("transform")
+        assert box and transform
+        tu, ty, k = (float(value) for value in re.findall(r"-?\d+(?:\.\d+)?(?:e-?\d+)?", transform)[:3])
+        return box["x"] + tu + u * k, box["y"] + ty - y * k
+
+    def click(self, u: float, w: float) -> None:
+        x, y = self.at(u, w)
+        self.page.mouse.move(x, y)
+        self.page.mouse.click(x, y)
+        self.saved()
+
+    def drag(self, start: tuple[float, float], end: tuple[float, float], pane: str = "plan", *, drop: bool = True) -> None:
+        x0, y0 = self.at(*start, pane)
+        x1, y1 = self.at(*end, pane)
+        self.page.mouse.move(x0, y0)
+        self.page.mouse.down()
+        self.page.mouse.move((x0 + x1) / 2, (y0 + y1) / 2, steps=3)
+        self.page.mouse.move(x1, y1, steps=3)
+        if drop:
+            self.page.mouse.up()
+            self.saved()
+
+    def type_length(self, text: str) -> None:
+        """Type into the length entry that opens at the first key."""
+        self.page.keyboard.press(text[0])
+        entry = self.page.get_by_role("main", name="Bench").get_by_role("textbox")
+        expect(entry).to_be_focused()
+        self.page.keyboard.type(text[1:])
+        self.page.keyboard.press("Enter")
+        expect(entry).to_be_hidden()
+        self.saved()
+
+    def saved(self) -> None:
+        self.page.wait_for_timeout(120)
+        expect(self.page.get_by_label("saved state")).to_have_text("all changes saved")
+
+    def field(self, label: str) -> Locator:
+        return self.page.get_by_label("Particulars").get_by_label(label, exact=True)
+
+    def enter(self, label: str, text: str) -> None:
+        self.field(label).fill(text)
+        self.field(label).press("Enter")
+        self.saved()
+
+    def choose(self, label: str, option: str) -> None:
+        self.field(label).click()
+        self.page.get_by_role("option", name=option, exact=True).click()
+        self.saved()
+
+    def marks(self, pane: str, part: str) -> Locator:
+        return self.page.get_by_test_id(pane).locator(f'[data-part^="{part}"]')
+
+    def document(self) -> dict[str, object]:
+        """The saved document, as the service holds it."""
+        project = re.search(r"/project/([\w-]+)", self.page.url)
+        assert project
+        data: dict[str, object] = self.page.request.get(f"{self.url}/api/projects/{project[1]}").json()["project"]
+        return data
+
+    def button(self, name: str) -> Locator:
+        return self.page.get_by_role("button", name=name, exact=True)
+
+
+@pytest.fixture
+def bench(page: Page, server: Server) -> Iterator[Bench]:
+    """The bench; the test fails when the page threw an error or asked for anything outside its own origin."""
+    held = Bench(page, server.url)
+    yield held
+    assert held.errors == []
+    assert [url for url in held.requests if not url.startswith((server.url, "data:", "blob:"))] == []
