@@ -21,7 +21,9 @@ from deepsection.service.database import open_database
 from deepsection.service.store import Store
 from deepsection.service.work import building_of, sheet_of, view_sheet_of
 
-app = typer.Typer(help="Elevations, sections and sheets of houses, from the command line.", no_args_is_help=True, add_completion=False)
+app = typer.Typer(
+    help="Elevations, sections and sheets of houses, from the command line.", no_args_is_help=True, add_completion=False
+)
 out, err = Console(highlight=False), Console(stderr=True, highlight=False)
 
 

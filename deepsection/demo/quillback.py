@@ -89,7 +89,9 @@ def _partitions() -> tuple[DrawWalls, ...]:
     )
 
 
-def _window(id: str, number: str, wall: str, at: str, width: str, height: str, head: str, across: int = 2, up: int = 2) -> Opening:
+def _window(
+    id: str, number: str, wall: str, at: str, width: str, height: str, head: str, across: int = 2, up: int = 2
+) -> Opening:
     return Opening(
         id=id,
         wall=wall,
@@ -157,11 +159,11 @@ def _rooms() -> tuple[Room, ...]:
 
 def _roofs() -> tuple[RoofBlock, ...]:
     eave, gable, abutment = (
-        RoofEdge(kind="eave", overhang=_ft("16\"")),
-        RoofEdge(kind="gable", overhang=_ft("12\"")),
+        RoofEdge(kind="eave", overhang=_ft('16"')),
+        RoofEdge(kind="gable", overhang=_ft('12"')),
         RoofEdge(kind="abutment"),
     )
-    seat, fascia = _ft("3 1/2\""), _ft("7 1/4\"")
+    seat, fascia = _ft('3 1/2"'), _ft('7 1/4"')
 
     def block(id: str, name: str, joints: tuple[str, ...], edges: tuple[RoofEdge, ...]) -> RoofBlock:
         return RoofBlock(

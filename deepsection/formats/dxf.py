@@ -55,7 +55,11 @@ def _keep_dimensions(drawing: Drawing) -> Drawing:
 
 
 def _tables(document: Any) -> None:
-    for name, font in (("SANS", "IBMPlexSans-Regular.ttf"), ("BOLD", "IBMPlexSans-SemiBold.ttf"), ("MONO", "IBMPlexMono-Regular.ttf")):
+    for name, font in (
+        ("SANS", "IBMPlexSans-Regular.ttf"),
+        ("BOLD", "IBMPlexSans-SemiBold.ttf"),
+        ("MONO", "IBMPlexMono-Regular.ttf"),
+    ):
         document.styles.add(name, font=font)
     for pen in PENS.values():
         linetype = "CONTINUOUS"
@@ -134,12 +138,19 @@ class _Space:
             for family in placed.families:
                 turn = math.radians(family.angle)
                 along, across = (step * self._factor for step in family.offset)
-                offset = (along * math.cos(turn) - across * math.sin(turn), along * math.sin(turn) + across * math.cos(turn))
-                lines.append([family.angle, self._p(*family.base), offset, [dash * self._factor for dash in family.dashes]])
+                offset = (
+                    along * math.cos(turn) - across * math.sin(turn),
+                    along * math.sin(turn) + across * math.cos(turn),
+                )
+                lines.append(
+                    [family.angle, self._p(*family.base), offset, [dash * self._factor for dash in family.dashes]]
+                )
             hatch.set_pattern_fill(placed.name.upper(), definition=lines)
             self._boundary(hatch, mark)
         elif mark.fill in SOLID:
-            hatch = self._space.add_hatch(color=8 if mark.fill == "poche" else 7, dxfattribs={"layer": PENS["hatch"].layer})
+            hatch = self._space.add_hatch(
+                color=8 if mark.fill == "poche" else 7, dxfattribs={"layer": PENS["hatch"].layer}
+            )
             self._boundary(hatch, mark)
         if mark.pen:
             for ring in mark.rings:

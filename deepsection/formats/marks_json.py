@@ -16,7 +16,13 @@ def write_json(sheet: SheetDrawing) -> bytes:
             "paper": sheet.paper,
             "own": explode(sheet.own),
             "placed": [
-                {"id": held.id, "scale": held.scale, "at_x": held.at_x, "at_y": held.at_y, "drawing": explode(held.drawing)}
+                {
+                    "id": held.id,
+                    "scale": held.scale,
+                    "at_x": held.at_x,
+                    "at_y": held.at_y,
+                    "drawing": explode(held.drawing),
+                }
                 for held in sheet.placed
             ],
             "messages": sheet.messages,

@@ -24,7 +24,7 @@ from .pdf import CAP_HEIGHT
 MOST_ROWS = 12
 _FACES = {
     "sans": "font-family=\"'IBM Plex Sans', sans-serif\"",
-    "bold": "font-family=\"'IBM Plex Sans', sans-serif\" font-weight=\"600\"",
+    "bold": 'font-family="\'IBM Plex Sans\', sans-serif" font-weight="600"',
     "mono": "font-family=\"'IBM Plex Mono', monospace\"",
 }
 
@@ -71,7 +71,9 @@ def embedded_face(face: str, glyphs: str) -> str:
     out = io.BytesIO()
     font.flavor = "woff2"
     font.save(out)
-    name, weight = {"sans": ("IBM Plex Sans", 400), "bold": ("IBM Plex Sans", 600), "mono": ("IBM Plex Mono", 400)}[face]
+    name, weight = {"sans": ("IBM Plex Sans", 400), "bold": ("IBM Plex Sans", 600), "mono": ("IBM Plex Mono", 400)}[
+        face
+    ]
     data = base64.b64encode(out.getvalue()).decode()
     return f"@font-face{{font-family:'{name}';font-weight:{weight};src:url(data:font/woff2;base64,{data})}}"
 
@@ -121,7 +123,8 @@ class _Place:
     def _pen(self, name: str) -> str:
         pen = PENS[name]
         dash = f' stroke-dasharray="{" ".join(_n(d) for d in pen.dashes)}"' if pen.dashes else ""
-        return f'stroke="{grey(pen.grey)}" stroke-width="{_n(pen.width)}" stroke-linecap="round" stroke-linejoin="round"{dash}'
+        ends = 'stroke-linecap="round" stroke-linejoin="round"'
+        return f'stroke="{grey(pen.grey)}" stroke-width="{_n(pen.width)}" {ends}{dash}'
 
     def _region(self, mark: Region, drawing: Drawing) -> Iterator[str]:
         d = self._d(mark.rings, True)
@@ -139,10 +142,12 @@ class _Place:
             width, height, lines = tile(family)
             k = 1 / self._scale
             x, y = self._x + family.base[0] * k, self._y - family.base[1] * k
+            up = abs(family.offset[1]) / 2 * k
+            place = f"translate({_n(x)} {_n(y)}) rotate({_n(-family.angle)}) translate(0 {_n(up)})"
             body = "".join(f"M{_n(a * k)} {_n(-v * k)}H{_n(b * k)}" for a, b, v in lines)
             yield (
                 f'<pattern id="{self._prefix}-{index}-{row}" patternUnits="userSpaceOnUse" width="{_n(width * k)}" '
-                f'height="{_n(height * k)}" patternTransform="translate({_n(x)} {_n(y)}) rotate({_n(-family.angle)}) translate(0 {_n(abs(family.offset[1]) / 2 * k)})">'
+                f'height="{_n(height * k)}" patternTransform="{place}">'
                 f'<path d="{body}" transform="translate(0 {_n(height * k)})" stroke="{grey(pen.grey)}" '
                 f'stroke-width="{_n(pen.width)}"/></pattern>'
             )
@@ -150,9 +155,10 @@ class _Place:
     def _text(self, mark: Text) -> str:
         anchor = {"left": "start", "centre": "middle", "right": "end"}[mark.align]
         drop = {"bottom": 0.0, "middle": mark.size / 2, "top": mark.size}[mark.valign]
+        place = f"translate({self._p(mark.x, mark.y)}) rotate({_n(-mark.angle)})"
         return (
-            f'<text transform="translate({self._p(mark.x, mark.y)}) rotate({_n(-mark.angle)})" y="{_n(drop)}" '
-            f'text-anchor="{anchor}" font-size="{_n(mark.size / CAP_HEIGHT)}" {_FACES[mark.face]}>{escape(mark.text)}</text>'
+            f'<text transform="{place}" y="{_n(drop)}" text-anchor="{anchor}" '
+            f'font-size="{_n(mark.size / CAP_HEIGHT)}" {_FACES[mark.face]}>{escape(mark.text)}</text>'
         )
 
 
@@ -166,12 +172,17 @@ def tile(family: HatchFamily) -> tuple[float, float, list[tuple[float, float, fl
     if not family.dashes:
         return 1000.0, across, [(0.0, 1000.0, across / 2)]
     period = sum(abs(dash) for dash in family.dashes)
-    rows = next((n for n in range(1, MOST_ROWS + 1) if math.remainder(n * shift, period) ** 2 < (0.02 * period) ** 2), MOST_ROWS)
+    rows = next(
+        (n for n in range(1, MOST_ROWS + 1) if math.remainder(n * shift, period) ** 2 < (0.02 * period) ** 2), MOST_ROWS
+    )
     lines = []
     for row in range(rows):
         at = (row * shift) % period
         for dash in family.dashes:
             if dash > 0:
-                lines += [(at, at + dash, (row + 0.5) * across), (at - period, at + dash - period, (row + 0.5) * across)]
+                lines += [
+                    (at, at + dash, (row + 0.5) * across),
+                    (at - period, at + dash - period, (row + 0.5) * across),
+                ]
             at += abs(dash)
     return period, rows * across, lines

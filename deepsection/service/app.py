@@ -51,7 +51,14 @@ def create_app(database: str | None = None, *, demos: bool = False) -> FastAPI:
         yield
         engine.dispose()
 
-    app = FastAPI(title="Deep Section", version="0.1.0", lifespan=lifespan, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Deep Section",
+        version="0.1.0",
+        lifespan=lifespan,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+    )
     problems.install(app)
 
     @app.middleware("http")
@@ -59,10 +66,14 @@ def create_app(database: str | None = None, *, demos: bool = False) -> FastAPI:
         length = request.headers.get("content-length", "0")
         chunked = "chunked" in request.headers.get("transfer-encoding", "")
         if chunked or not length.isdigit() or int(length) > LARGEST_BODY:
-            return problems.problem(413, "too large", f"this is larger than {LARGEST_BODY // 1024 // 1024} MB or of unknown size")
+            return problems.problem(
+                413, "too large", f"this is larger than {LARGEST_BODY // 1024 // 1024} MB or of unknown size"
+            )
         response: Response = await call_next(request)
         response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Content-Security-Policy"] = "default-src 'self'; img-src 'self' data:; font-src 'self' data:; style-src 'self' 'unsafe-inline'"
+        response.headers["Content-Security-Policy"] = (
+            "default-src 'self'; img-src 'self' data:; font-src 'self' data:; style-src 'self' 'unsafe-inline'"
+        )
         return response
 
     app.include_router(router, prefix="/api")

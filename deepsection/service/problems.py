@@ -10,7 +10,14 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
-from deepsection.core.errors import BadInput, DeepSectionError, GeometryError, StaleVersion, UnknownElement, UnknownVersion
+from deepsection.core.errors import (
+    BadInput,
+    DeepSectionError,
+    GeometryError,
+    StaleVersion,
+    UnknownElement,
+    UnknownVersion,
+)
 
 from .schemas import Problem
 
@@ -38,7 +45,9 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(DeepSectionError)
     async def _ours(_: Request, error: DeepSectionError) -> JSONResponse:
         status, title = next((status, title) for kind, status, title in _STATUS if isinstance(error, kind))
-        return problem(status, title, error.message, element=error.element, field=error.field, value=error.value, limit=error.limit)
+        return problem(
+            status, title, error.message, element=error.element, field=error.field, value=error.value, limit=error.limit
+        )
 
     @app.exception_handler(RequestValidationError)
     async def _shape(_: Request, error: RequestValidationError) -> JSONResponse:
@@ -46,11 +55,15 @@ def install(app: FastAPI) -> None:
         path = [str(step) for step in first["loc"] if step != "body"]
         names = [step for step in path if not step.isdigit()]
         message = str(first["msg"]).removeprefix("Value error, ")
-        return problem(422, "cannot be taken", f"{names[-1] if names else 'request'}: {message}", field=".".join(path) or None)
+        return problem(
+            422, "cannot be taken", f"{names[-1] if names else 'request'}: {message}", field=".".join(path) or None
+        )
 
     @app.exception_handler(HTTPException)
     async def _http(_: Request, error: HTTPException) -> JSONResponse:
-        return problem(error.status_code, "not found" if error.status_code == 404 else "not possible", str(error.detail))
+        return problem(
+            error.status_code, "not found" if error.status_code == 404 else "not possible", str(error.detail)
+        )
 
     @app.exception_handler(Exception)
     async def _rest(_: Request, error: Exception) -> JSONResponse:

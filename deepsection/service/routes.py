@@ -261,7 +261,9 @@ def sheet_file(id: str, sheet: str, format: Format, store: Projects) -> Response
 
 
 @router.get("/projects/{id}/views/{view}/file", operation_id="view_file")
-def view_file(id: str, view: str, format: Format, store: Projects, scale: Annotated[float | None, Query(ge=1, le=2000)] = None) -> Response:
+def view_file(
+    id: str, view: str, format: Format, store: Projects, scale: Annotated[float | None, Query(ge=1, le=2000)] = None
+) -> Response:
     """One view as a file, on paper of its own size."""
     project = store.load(id).project
     drawn = view_sheet_of(project, view, scale)

@@ -77,7 +77,9 @@ class Store:
         """The next version after `base`. Raises: UnknownElement, StaleVersion."""
         with Session(self._engine) as session:
             row = self._latest(session, id, base)
-            self._add(session, row, self._version(session, project, base + 1, label, edits, base, None, _now()), project.name)
+            self._add(
+                session, row, self._version(session, project, base + 1, label, edits, base, None, _now()), project.name
+            )
             return self._stored(session, row)
 
     def step(self, id: str, base: int, back: bool) -> Stored:
@@ -124,7 +126,9 @@ class Store:
         return row
 
     def _version_row(self, session: Session, id: str, version: int) -> VersionRow:
-        return session.scalars(select(VersionRow).where(VersionRow.project_id == id, VersionRow.version == version)).one()
+        return session.scalars(
+            select(VersionRow).where(VersionRow.project_id == id, VersionRow.version == version)
+        ).one()
 
     def _version(
         self,

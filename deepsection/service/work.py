@@ -19,7 +19,6 @@ from deepsection.core.view import draw_view, list_views, look_of, plan_snaps
 
 from .schemas import ViewWanted
 
-
 P = ParamSpec("P")
 T = TypeVar("T")
 
@@ -53,7 +52,9 @@ def checked_edits(project: Project, edits: Sequence[Any]) -> Project:
     before = {found.identity for found in building_of(project).diagnostics}
     for found in building_of(changed).diagnostics:
         if found.severity == "blocking" and found.identity not in before:
-            raise RefusedEdit(found.message, element=found.element, field=found.field, value=found.value, limit=found.limit)
+            raise RefusedEdit(
+                found.message, element=found.element, field=found.field, value=found.value, limit=found.limit
+            )
     return changed
 
 
@@ -62,7 +63,8 @@ def bench_of(project: Project, version: int, views: Sequence[ViewWanted], *, seq
     """Drawings and what goes with them, ready to serialise as `Bench`."""
     building = building_of(project)
     drawings = [
-        explode(draw_view(building, project, view.name, view.scale or project.scale, look_deg=view.look_deg)) for view in views
+        explode(draw_view(building, project, view.name, view.scale or project.scale, look_deg=view.look_deg))
+        for view in views
     ]
     plan = next((view for view in views if view.name == "plan"), None)
     look = plan.look_deg if plan and plan.look_deg is not None else look_of(project, "plan")

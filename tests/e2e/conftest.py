@@ -126,7 +126,9 @@ class Bench:
         self.page.mouse.click(x, y)
         self.saved()
 
-    def drag(self, start: tuple[float, float], end: tuple[float, float], pane: str = "plan", *, drop: bool = True) -> None:
+    def drag(
+        self, start: tuple[float, float], end: tuple[float, float], pane: str = "plan", *, drop: bool = True
+    ) -> None:
         x0, y0 = self.at(*start, pane)
         x1, y1 = self.at(*end, pane)
         self.page.mouse.move(x0, y0)

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
-from .marks import Dimension, Drawing, Mark, Region, Ring, Stroke, Symbol, Text, level_width, path
+from .marks import Align, Dimension, Drawing, Mark, Region, Ring, Stroke, Symbol, Text, level_width, path
 
 _BULGE_HALF = 1.0
 """tan(180 / 4 deg): half a circle."""
@@ -37,7 +37,11 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
         end = (x + nx * off, y + ny * off)
         ends.append(end)
         if abs(off) > abs(gap):
-            yield Stroke(path((x + nx * gap, y + ny * gap), (end[0] + nx * over, end[1] + ny * over)), "dimension", part=mark.part)
+            yield Stroke(
+                path((x + nx * gap, y + ny * gap), (end[0] + nx * over, end[1] + ny * over)),
+                "dimension",
+                part=mark.part,
+            )
         tick = 1.1 * scale
         tx, ty = (ux + nx) * tick * 0.7, (uy + ny) * tick * 0.7
         yield Stroke(path((end[0] - tx, end[1] - ty), (end[0] + tx, end[1] + ty)), "symbol", part=mark.part)
@@ -47,7 +51,9 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
         angle += 180 if angle < 0 else -180
     up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
     middle = ((ends[0][0] + ends[1][0]) / 2 + up[0] * scale, (ends[0][1] + ends[1][1]) / 2 + up[1] * scale)
-    yield Text(middle[0], middle[1], mark.text, 2.5, "centre", "bottom", angle, "mono", mark.part, mark.sum, "dimension")
+    yield Text(
+        middle[0], middle[1], mark.text, 2.5, "centre", "bottom", angle, "mono", mark.part, mark.sum, "dimension"
+    )
 
 
 def _level(mark: Symbol, scale: float) -> Iterator[Mark]:
@@ -57,11 +63,21 @@ def _level(mark: Symbol, scale: float) -> Iterator[Mark]:
     x, y = mark.x, mark.y
     tip = path((x, y), (x - 1.4 * s, y + 1.9 * s), (x + 1.4 * s, y + 1.9 * s))
     yield Region((tip,), fill="ink", pen="symbol", part=mark.part, sum=mark.sum, feature="level_mark")
-    yield Stroke(path((x - side * 3 * s, y), (x + side * level_width(mark.texts) * s, y)), "dimension", part=mark.part, sum=mark.sum, feature="level_mark")
-    align = "left" if side > 0 else "right"
+    yield Stroke(
+        path((x - side * 3 * s, y), (x + side * level_width(mark.texts) * s, y)),
+        "dimension",
+        part=mark.part,
+        sum=mark.sum,
+        feature="level_mark",
+    )
+    align: Align = "left" if side > 0 else "right"
     start = x + side * 3 * s
-    yield Text(start, y + 0.9 * s, mark.texts[0], 2.5, align, "bottom", 0, "bold", mark.part, mark.sum, feature="level_mark")  # type: ignore[arg-type]
-    yield Text(start, y - 0.9 * s, mark.texts[1], 2.5, align, "top", 0, "mono", mark.part, mark.sum, feature="level_mark")  # type: ignore[arg-type]
+    yield Text(
+        start, y + 0.9 * s, mark.texts[0], 2.5, align, "bottom", 0, "bold", mark.part, mark.sum, feature="level_mark"
+    )
+    yield Text(
+        start, y - 0.9 * s, mark.texts[1], 2.5, align, "top", 0, "mono", mark.part, mark.sum, feature="level_mark"
+    )
 
 
 def circle(x: float, y: float, radius: float) -> Ring:
@@ -94,8 +110,8 @@ def _pitch(mark: Symbol, scale: float) -> Iterator[Mark]:
     corner = path((x, y), (x + side * run, y), (x + side * run, y + rise))
     yield Stroke(corner, "symbol", closed=True, part=mark.part)
     yield Text(x + side * run / 2, y - 0.8 * scale, mark.texts[1], 2.2, "centre", "top", 0, "mono", mark.part)
-    align = "left" if side > 0 else "right"
-    yield Text(x + side * (run + 1.0 * scale), y + rise / 2, mark.texts[0], 2.2, align, "middle", 0, "mono", mark.part)  # type: ignore[arg-type]
+    align: Align = "left" if side > 0 else "right"
+    yield Text(x + side * (run + 1.0 * scale), y + rise / 2, mark.texts[0], 2.2, align, "middle", 0, "mono", mark.part)
 
 
 def _scale_bar(mark: Symbol, scale: float) -> Iterator[Mark]:
@@ -104,10 +120,14 @@ def _scale_bar(mark: Symbol, scale: float) -> Iterator[Mark]:
     height = 1.6 * scale
     for index in range(int(count)):
         x0 = mark.x + field * ratio * index
-        ring = path((x0, mark.y), (x0 + field * ratio, mark.y), (x0 + field * ratio, mark.y + height), (x0, mark.y + height))
+        ring = path(
+            (x0, mark.y), (x0 + field * ratio, mark.y), (x0 + field * ratio, mark.y + height), (x0, mark.y + height)
+        )
         yield Region((ring,), fill="ink" if index % 2 == 0 else "paper", pen="crease")
     for index in range(int(count) + 1):
-        yield Text(mark.x + field * ratio * index, mark.y - 0.8 * scale, mark.texts[index], 2.0, "centre", "top", 0, "mono")
+        yield Text(
+            mark.x + field * ratio * index, mark.y - 0.8 * scale, mark.texts[index], 2.0, "centre", "top", 0, "mono"
+        )
 
 
 def _north(mark: Symbol, scale: float) -> Iterator[Mark]:

@@ -19,6 +19,7 @@ from .patterns import PlacedHatch
 
 Vertex = tuple[float, float, float]
 Ring = tuple[Vertex, ...]
+Align = Literal["left", "centre", "right"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +70,7 @@ class Text:
     y: float
     text: str
     size: float = 2.5
-    align: Literal["left", "centre", "right"] = "left"
+    align: Align = "left"
     valign: Literal["bottom", "middle", "top"] = "bottom"
     angle: float = 0.0
     face: Literal["sans", "bold", "mono"] = "sans"

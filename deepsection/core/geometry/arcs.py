@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Sequence
 
@@ -9,7 +10,7 @@ from collections.abc import Sequence
 def flatten(vertices: Sequence[tuple[float, float, float]], steps: int = 8) -> list[tuple[float, float]]:
     """Points along an open path of lines and arcs; each arc in `steps` pieces."""
     points = []
-    for (x0, y0, bulge), (x1, y1, _) in zip(vertices, vertices[1:]):
+    for (x0, y0, bulge), (x1, y1, _) in itertools.pairwise(vertices):
         points.append((x0, y0))
         if bulge:
             cx, cy, radius, start, sweep = arc_of(x0, y0, x1, y1, bulge)

@@ -144,7 +144,8 @@ def _facets(points: NDArray[np.float64], triangles: NDArray[np.int_]) -> Iterabl
     for (a, b), index in owner.items():
         other = owner.get((b, a))
         if other is not None and (
-            float(normals[index] @ normals[other]) > 1 - TOL.facet**1.5 or min(lengths[index], lengths[other]) < TOL.area
+            float(normals[index] @ normals[other]) > 1 - TOL.facet**1.5
+            or min(lengths[index], lengths[other]) < TOL.area
         ):
             group[root(index)] = root(other)
     members: dict[int, list[int]] = defaultdict(list)

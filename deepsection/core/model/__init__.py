@@ -5,8 +5,8 @@ from .documents import (
     load_project,
 )
 from .edits import (
-    DrawWalls,
     EDITS,
+    DrawWalls,
     Edit,
     MoveJoint,
     MoveOpening,
@@ -56,18 +56,19 @@ from .places import (
 )
 from .project import (
     COLLECTIONS,
-    Project,
     SCHEMA_VERSION,
+    Project,
 )
 
 __all__ = [
+    "COLLECTIONS",
+    "EDITS",
+    "SCHEMA_VERSION",
     "Anchor",
     "BaseRule",
-    "COLLECTIONS",
     "Ceiling",
     "Corner",
     "DrawWalls",
-    "EDITS",
     "Edit",
     "Element",
     "Foundation",
@@ -89,7 +90,6 @@ __all__ = [
     "RoofEdge",
     "Room",
     "Rung",
-    "SCHEMA_VERSION",
     "SectionLine",
     "SetIn",
     "SetOut",

@@ -7,6 +7,7 @@ cannot be is a diagnostic of the building.
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Iterable
 from typing import Annotated, Any, Literal
@@ -228,9 +229,11 @@ class DrawWalls(Element):
         points = [self._point(staged, id) for id in self.chain]
         closed = self.chain[0] == self.chain[-1]
         outside: Literal["left", "right"] = "right" if closed and _area(points) > 0 else "left"
-        for index, (start, end) in enumerate(zip(points, points[1:])):
+        for index, (start, end) in enumerate(itertools.pairwise(points)):
             if math.dist(start, end) < 1.0:
-                raise RefusedEdit("a wall needs a length", element=self.walls[index], field="length", value=0.0, limit=1.0)
+                raise RefusedEdit(
+                    "a wall needs a length", element=self.walls[index], field="length", value=0.0, limit=1.0
+                )
         walls = [
             Wall(
                 id=id,
@@ -261,7 +264,7 @@ def default_set_out(make_up: MakeUp, status: str) -> SetOut:
 
 
 def _area(points: list[tuple[float, float]]) -> float:
-    return sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, points[1:])) / 2
+    return sum(a[0] * b[1] - b[0] * a[1] for a, b in itertools.pairwise(points)) / 2
 
 
 class MoveJoint(Element):
@@ -403,7 +406,11 @@ class SetTerm(Element):
         rung = project.find(self.rung)
         if self.value <= 0:
             raise RefusedEdit(
-                "a part of a height must be more than nothing", element=rung.id, field=self.term, value=self.value, limit=0.0
+                "a part of a height must be more than nothing",
+                element=rung.id,
+                field=self.term,
+                value=self.value,
+                limit=0.0,
             )
         if all(term.id != self.term for term in rung.terms):
             raise RefusedEdit(f"{rung.name} has no part “{self.term}”", element=rung.id, field=self.term)
@@ -429,7 +436,8 @@ class SetTotal(Element):
         if value <= 0:
             below = project.find(rung.from_rung).name
             raise RefusedEdit(
-                f"{rung.name} would leave nothing for “{free.name}”: its height from {below} must be more than the other parts",
+                f"{rung.name} would leave nothing for “{free.name}”: "
+                f"its height from {below} must be more than the other parts",
                 element=rung.id,
                 field="total",
                 value=self.total,
@@ -457,8 +465,7 @@ class Remove(Element):
         walls = tuple(wall for wall in project.walls if wall.id not in gone)
         used = {id for wall in walls for id in (wall.start, wall.end)}
         kept: dict[str, Any] = {
-            name: tuple(element for element in getattr(project, name) if element.id not in gone)
-            for name in COLLECTIONS
+            name: tuple(element for element in getattr(project, name) if element.id not in gone) for name in COLLECTIONS
         }
         kept["openings"] = tuple(o for o in kept["openings"] if o.wall not in gone)
         kept["joints"] = tuple(_freed(project, joint, gone) for joint in project.joints if joint.id in used)

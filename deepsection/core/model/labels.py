@@ -33,7 +33,12 @@ _PHRASES = {
     "remove": "remove {name}",
 }
 
-_ADDING = {"put_opening": "place {name}", "put_roof": "put on {name}", "put_section": "draw section {name}", "put_sheet": "add sheet {name}"}
+_ADDING = {
+    "put_opening": "place {name}",
+    "put_roof": "put on {name}",
+    "put_section": "draw section {name}",
+    "put_sheet": "add sheet {name}",
+}
 
 
 def describe(edits: Sequence[Any], project: Project) -> str:

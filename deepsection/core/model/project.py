@@ -11,8 +11,8 @@ from ..errors import UnknownElement
 from .elements import (
     Ceiling,
     Element,
-    FreeJoint,
     Foundation,
+    FreeJoint,
     HostedJoint,
     Id,
     Joint,
@@ -133,8 +133,9 @@ def _check_walls(project: Project) -> None:
         start, end = by_id[wall.start], by_id[wall.end]
         if start is end:
             raise ValueError(f"{wall.id}: a wall needs a length: it starts and ends at one point")
-        both_free = isinstance(start, FreeJoint) and isinstance(end, FreeJoint)
-        if both_free and abs(start.x - end.x) + abs(start.y - end.y) < 1.0:
+        if not (isinstance(start, FreeJoint) and isinstance(end, FreeJoint)):
+            continue
+        if abs(start.x - end.x) + abs(start.y - end.y) < 1.0:
             raise ValueError(f"{wall.id}: a wall needs a length: its ends lie on one point")
     for joint in project.joints:
         if isinstance(joint, HostedJoint):

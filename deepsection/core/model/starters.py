@@ -15,7 +15,9 @@ from .project import Project
 Function = Literal["structure", "sheathing", "membrane", "insulation", "cavity", "cladding", "lining", "finish"]
 
 
-def _layer(id: str, name: str, material: str, function: Function, thickness: float, framing: Framing | None = None) -> Layer:
+def _layer(
+    id: str, name: str, material: str, function: Function, thickness: float, framing: Framing | None = None
+) -> Layer:
     return Layer(id=id, name=name, material=material, function=function, thickness=thickness, framing=framing)
 
 
@@ -53,7 +55,10 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
             id="wall-batten",
             name=_pick_name(units, "2x6 frame, board and batten", "140 frame, board and batten"),
             use="wall",
-            layers=(_layer("cladding", "board and batten", "board_batten", "cladding", _pick(units, 0.75 * INCH, 20.0)), *core),
+            layers=(
+                _layer("cladding", "board and batten", "board_batten", "cladding", _pick(units, 0.75 * INCH, 20.0)),
+                *core,
+            ),
         ),
         MakeUp(
             id="wall-inner",
@@ -61,7 +66,9 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
             use="wall",
             layers=(
                 _layer("lining-a", "gypsum board", "gypsum", "lining", board),
-                _layer("frame", _pick_name(units, "2x4 studs", "89 studs"), "softwood", "structure", shallow, partition),
+                _layer(
+                    "frame", _pick_name(units, "2x4 studs", "89 studs"), "softwood", "structure", shallow, partition
+                ),
                 _layer("lining-b", "gypsum board", "gypsum", "lining", board),
             ),
         ),
@@ -84,7 +91,14 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
                 _layer("shingles", "asphalt shingles", "shingle", "cladding", _pick(units, 0.375 * INCH, 10.0)),
                 _layer("underlay", "underlay", "membrane", "membrane", 1.0),
                 _layer("deck", "roof sheathing", "plywood", "sheathing", _pick(units, 0.625 * INCH, 15.0)),
-                _layer("rafters", _pick_name(units, "2x10 rafters", "235 rafters"), "softwood", "structure", rafter, rafters),
+                _layer(
+                    "rafters",
+                    _pick_name(units, "2x10 rafters", "235 rafters"),
+                    "softwood",
+                    "structure",
+                    rafter,
+                    rafters,
+                ),
             ),
         ),
         MakeUp(

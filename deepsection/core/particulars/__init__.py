@@ -4,7 +4,7 @@ One table says, per kind of element, what a field is called, how it reads, and w
 text becomes. The screen shows it and sends texts back; it knows no label of its own.
 """
 
-from .describe import Check, Particulars, SumRow, SumTable, Strip, StripLayer, describe_element
+from .describe import Check, Particulars, Strip, StripLayer, SumRow, SumTable, describe_element
 from .entries import enter
 from .fields import Field, Option, fields_of
 from .ladder import LadderRung, LadderTerm, ladder

@@ -159,7 +159,9 @@ def _strip(project: Project, held: Any) -> Strip | None:
     for layer in make_up.layers:
         if isinstance(held, Wall) and layer.id == held.set_out.layer:
             face = (reached + {"outer": 0.0, "middle": 0.5, "inner": 1.0}[held.set_out.face] * layer.thickness) / total
-            label = {"outer": "outside of ", "middle": "middle of ", "inner": "inside of "}[held.set_out.face] + layer.name
+            label = {"outer": "outside of ", "middle": "middle of ", "inner": "inside of "}[
+                held.set_out.face
+            ] + layer.name
         reached += layer.thickness
         made_of = material(layer.framing.infill if layer.framing and layer.framing.infill else layer.material)
         layers.append(

@@ -82,17 +82,29 @@ def fields_of(project: Project, element: Any) -> list[Row]:
     return _TABLE[type(element)](project, element)
 
 
-def _length(id: str, label: str, value: float, units: Units, make: Callable[[float], Sequence[Any]], *, least: float | None = None) -> Row:
+def _length(
+    id: str,
+    label: str,
+    value: float,
+    units: Units,
+    make: Callable[[float], Sequence[Any]],
+    *,
+    least: float | None = None,
+) -> Row:
     def edits(text: str) -> Sequence[Any]:
         parsed = parse_length(text, units)
         if least is not None and parsed <= least:
-            raise BadInput(f"{label.lower()} must be more than {format_length(least, units)}", field=id, value=text, limit=least)
+            raise BadInput(
+                f"{label.lower()} must be more than {format_length(least, units)}", field=id, value=text, limit=least
+            )
         return make(parsed)
 
     return Row(Field(id, label, "length", format_length(value, units)), edits)
 
 
-def _choice(id: str, label: str, value: str, options: Sequence[tuple[str, str]], make: Callable[[str], Sequence[Any]]) -> Row:
+def _choice(
+    id: str, label: str, value: str, options: Sequence[tuple[str, str]], make: Callable[[str], Sequence[Any]]
+) -> Row:
     def edits(text: str) -> Sequence[Any]:
         if text not in {option for option, _ in options}:
             raise BadInput(f"“{text}” is not one of the choices", field=id, value=text)
@@ -144,7 +156,14 @@ def _wall(project: Project, wall: Wall) -> list[Row]:
         return [PutWall(wall=changed(wall, top=changed_rule(wall.top, kind=kind)))]
 
     return [
-        _length("length", "Length", wall_length(project, wall), units, lambda value: [_stretch(project, wall, value)], least=0.0),
+        _length(
+            "length",
+            "Length",
+            wall_length(project, wall),
+            units,
+            lambda value: [_stretch(project, wall, value)],
+            least=0.0,
+        ),
         _choice(
             "make_up",
             "Make-up",
@@ -153,8 +172,16 @@ def _wall(project: Project, wall: Wall) -> list[Row]:
             lambda text: [UseMakeUp(wall=wall.id, make_up=text)],
         ),
         _choice("set_out", "Set-out face", f"{wall.set_out.layer}:{wall.set_out.face}", faces, set_out),
-        _length("offset", "Set-out offset", wall.offset, units, lambda value: [PutWall(wall=changed(wall, offset=value))]),
-        _choice("status", "Status", wall.status, [("outer", "outer wall"), ("inner", "inner wall")], lambda t: [PutWall(wall=changed(wall, status=t))]),
+        _length(
+            "offset", "Set-out offset", wall.offset, units, lambda value: [PutWall(wall=changed(wall, offset=value))]
+        ),
+        _choice(
+            "status",
+            "Status",
+            wall.status,
+            [("outer", "outer wall"), ("inner", "inner wall")],
+            lambda t: [PutWall(wall=changed(wall, status=t))],
+        ),
         _choice(
             "base",
             "Stands on",
@@ -169,7 +196,9 @@ def _wall(project: Project, wall: Wall) -> list[Row]:
             _levels(project),
             lambda t: [PutWall(wall=changed(wall, top=changed_rule(wall.top, level=t)))],
         ),
-        _choice("top", "Goes up to", wall.top.kind, [("level", "the plate"), ("roof", "the plate and on to the roof")], top),
+        _choice(
+            "top", "Goes up to", wall.top.kind, [("level", "the plate"), ("roof", "the plate and on to the roof")], top
+        ),
         _length(
             "top_offset",
             "Above the plate",
@@ -213,11 +242,22 @@ def _opening(project: Project, opening: Opening) -> list[Row]:
 
     rows = [
         _text("number", "Number", opening.number, lambda t: put(number=t)),
-        _length("width", "Width", opening.width, units, lambda v: [ResizeOpening(opening=opening.id, width=v)], least=0.0),
+        _length(
+            "width", "Width", opening.width, units, lambda v: [ResizeOpening(opening=opening.id, width=v)], least=0.0
+        ),
         _length("height", "Height", opening.height, units, lambda v: put(height=v), least=0.0),
         _length("sill", "Sill above floor", opening.sill, units, lambda v: put(sill=v)),
-        _length("head", "Head above floor", opening.sill + opening.height, units, lambda v: put(**_head(opening, v)), least=0.0),
-        _length("from_start", f"To {_corner_name(project, wall, 'start')} corner", clear("start"), units, place("start")),
+        _length(
+            "head",
+            "Head above floor",
+            opening.sill + opening.height,
+            units,
+            lambda v: put(**_head(opening, v)),
+            least=0.0,
+        ),
+        _length(
+            "from_start", f"To {_corner_name(project, wall, 'start')} corner", clear("start"), units, place("start")
+        ),
         _length("from_end", f"To {_corner_name(project, wall, 'end')} corner", clear("end"), units, place("end")),
         _choice(
             "stays",
@@ -228,7 +268,11 @@ def _opening(project: Project, opening: Opening) -> list[Row]:
         ),
         _length("trim", "Trim width", opening.trim, units, lambda v: put(trim=v)),
         _length(
-            "set_in", "Set in from sheathing", opening.set_in.distance, units, lambda v: put(set_in=changed_rule(opening.set_in, distance=v))
+            "set_in",
+            "Set in from sheathing",
+            opening.set_in.distance,
+            units,
+            lambda v: put(set_in=changed_rule(opening.set_in, distance=v)),
         ),
     ]
     if opening.unit == "window":
@@ -238,7 +282,13 @@ def _opening(project: Project, opening: Opening) -> list[Row]:
         ]
     else:
         rows += [
-            _choice("hinge", "Hinge at", opening.hinge, [("start", "start edge"), ("end", "end edge")], lambda t: put(hinge=t)),
+            _choice(
+                "hinge",
+                "Hinge at",
+                opening.hinge,
+                [("start", "start edge"), ("end", "end edge")],
+                lambda t: put(hinge=t),
+            ),
             _choice("swing", "Swings", opening.swing, [("in", "inward"), ("out", "outward")], lambda t: put(swing=t)),
         ]
     return rows
@@ -250,7 +300,13 @@ def _head(opening: Opening, head: float) -> dict[str, float]:
         return {"height": head - opening.sill}
     sill = head - opening.height
     if sill < 0:
-        raise RefusedEdit("that head would put the sill below the floor", element=opening.id, field="head", value=head, limit=opening.height)
+        raise RefusedEdit(
+            "that head would put the sill below the floor",
+            element=opening.id,
+            field="head",
+            value=head,
+            limit=opening.height,
+        )
     return {"sill": sill}
 
 
@@ -273,14 +329,20 @@ def _roof(project: Project, roof: RoofBlock) -> list[Row]:
         return [PutRoof(roof=changed(roof, **changes))]
 
     def edges(which: Sequence[int], **changes: Any) -> Sequence[Any]:
-        return put(edges=tuple(changed_rule(edge, **changes) if i in which else edge for i, edge in enumerate(roof.edges)))
+        return put(
+            edges=tuple(changed_rule(edge, **changes) if i in which else edge for i, edge in enumerate(roof.edges))
+        )
 
     def end_kind(index: int) -> Callable[[str], Sequence[Any]]:
-        return lambda text: edges([index], kind=text, overhang=roof.edges[index].overhang or (304.8 if text == "gable" else 0.0))
+        return lambda text: edges(
+            [index], kind=text, overhang=roof.edges[index].overhang or (304.8 if text == "gable" else 0.0)
+        )
 
     rows = [
         _text("name", "Name", roof.name, lambda t: put(name=t)),
-        Row(Field("pitch", "Pitch", "pitch", format_pitch(roof.pitch, units)), lambda text: put(pitch=parse_pitch(text))),
+        Row(
+            Field("pitch", "Pitch", "pitch", format_pitch(roof.pitch, units)), lambda text: put(pitch=parse_pitch(text))
+        ),
         _length("overhang", "Eave overhang", roof.edges[eaves[0]].overhang, units, lambda v: edges(eaves, overhang=v)),
         _length(
             "rake",
@@ -317,7 +379,9 @@ def _rung(project: Project, rung: Rung) -> list[Row]:
         base = next(held.name for held in project.rungs if held.id == rung.from_rung)
         word = "Above" if rung.direction == "up" else "Below"
         total = sum(term.value * term.count for term in rung.terms)
-        rows.append(_length("total", f"{word} {base}, in all", total, units, lambda v: [SetTotal(rung=rung.id, total=v)]))
+        rows.append(
+            _length("total", f"{word} {base}, in all", total, units, lambda v: [SetTotal(rung=rung.id, total=v)])
+        )
     return rows
 
 
@@ -340,13 +404,32 @@ def _foundation(project: Project, held: Foundation) -> list[Row]:
     units = project.units
 
     def row(id: str, label: str) -> Row:
-        return _length(id, label, getattr(held, id), units, lambda v: [PutFoundation(foundation=changed(held, **{id: v}))], least=0.0)
+        return _length(
+            id,
+            label,
+            getattr(held, id),
+            units,
+            lambda v: [PutFoundation(foundation=changed(held, **{id: v}))],
+            least=0.0,
+        )
 
-    return [row("stem_thickness", "Wall thickness"), row("footing_width", "Footing width"), row("footing_depth", "Footing depth")]
+    return [
+        row("stem_thickness", "Wall thickness"),
+        row("footing_width", "Footing width"),
+        row("footing_depth", "Footing depth"),
+    ]
 
 
 def _ceiling(project: Project, held: Ceiling) -> list[Row]:
-    return [_choice("level", "Joists bear on", held.level, _levels(project), lambda t: [PutCeiling(ceiling=changed(held, level=t))])]
+    return [
+        _choice(
+            "level",
+            "Joists bear on",
+            held.level,
+            _levels(project),
+            lambda t: [PutCeiling(ceiling=changed(held, level=t))],
+        )
+    ]
 
 
 def _note(project: Project, note: Note) -> list[Row]:
@@ -357,7 +440,10 @@ def _sheet(project: Project, sheet: Sheet) -> list[Row]:
     def put(**changes: Any) -> Sequence[Any]:
         return [PutSheet(sheet=changed(sheet, **changes))]
 
-    return [_text("number", "Sheet number", sheet.number, lambda t: put(number=t)), _text("name", "Sheet name", sheet.name, lambda t: put(name=t))]
+    return [
+        _text("number", "Sheet number", sheet.number, lambda t: put(number=t)),
+        _text("name", "Sheet name", sheet.name, lambda t: put(name=t)),
+    ]
 
 
 def _project(project: Project, _: Project) -> list[Row]:

@@ -40,13 +40,24 @@ def ladder(project: Project, building: Building) -> tuple[LadderRung, ...]:
     for rung in project.rungs:
         level = building.levels[rung.id]
         terms = tuple(
-            LadderTerm(term.id, f"{term.count} x {term.name}" if term.count > 1 else term.name, format_length(term.value, units), term.id == rung.free)
+            LadderTerm(
+                term.id,
+                f"{term.count} x {term.name}" if term.count > 1 else term.name,
+                format_length(term.value, units),
+                term.id == rung.free,
+            )
             for term in rung.terms
         )
-        rungs.append(LadderRung(rung.id, rung.id, level.sum.id, rung.name, level.z, format_length(level.z, units), True, terms))
+        rungs.append(
+            LadderRung(rung.id, rung.id, level.sum.id, rung.name, level.z, format_length(level.z, units), True, terms)
+        )
     for roof in building.roofs:
         height = roof.ridge_top
         own = tuple(LadderTerm("", term.label, format_length(term.value, units), False) for term in height.terms[1:])
         label = height.label[:1].upper() + height.label[1:]
-        rungs.append(LadderRung(height.id, roof.block.id, height.id, label, height.total, format_length(height.total, units), False, own))
+        rungs.append(
+            LadderRung(
+                height.id, roof.block.id, height.id, label, height.total, format_length(height.total, units), False, own
+            )
+        )
     return tuple(sorted(rungs, key=lambda rung: -rung.z))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Iterator
 from functools import lru_cache
@@ -116,7 +117,7 @@ def ceiling_parts(
 def short_direction(outline: Polygon) -> tuple[float, float]:
     """Unit vector along the short side of the smallest rectangle around an outline."""
     corners = list(shapely.oriented_envelope(outline).exterior.coords)
-    sides = [(math.dist(a, b), a, b) for a, b in zip(corners[:2], corners[1:3])]
+    sides = [(math.dist(a, b), a, b) for a, b in itertools.pairwise(corners)]
     length, a, b = min(sides)
     return (b[0] - a[0]) / length, (b[1] - a[1]) / length
 

@@ -6,7 +6,8 @@ import math
 from collections.abc import Iterator
 from functools import lru_cache
 
-from shapely.geometry import Polygon, box as rectangle
+from shapely.geometry import Polygon
+from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 
 from ..geometry import Point, line_through, prism, prism_along
@@ -30,7 +31,9 @@ def roof_parts(roof: ResolvedRoof, make_up: MakeUp, faces: tuple[float, ...]) ->
     for plane in roof.planes:
         parts += _covering(roof, plane, make_up)
         if structure.framing:
-            parts += _rafters(roof, plane, structure.id, structure.material, structure.framing.thickness, structure.framing.spacing)
+            parts += _rafters(
+                roof, plane, structure.id, structure.material, structure.framing.thickness, structure.framing.spacing
+            )
         parts += _eave_boards(roof, plane, faces)
     if structure.framing:
         parts.append(_ridge_board(roof, structure.id, structure.material))
@@ -38,7 +41,9 @@ def roof_parts(roof: ResolvedRoof, make_up: MakeUp, faces: tuple[float, ...]) ->
     return tuple(parts)
 
 
-def _make(roof: ResolvedRoof, role: str, material: str, solid: object, layer: str = "", slot: str = "", **more: object) -> Part:
+def _make(
+    roof: ResolvedRoof, role: str, material: str, solid: object, layer: str = "", slot: str = "", **more: object
+) -> Part:
     sums = (roof.ridge_top.id, roof.eave.id)
     return Part(part_key(roof.block.id, role, layer, slot), roof.block.id, role, material, solid, sums=sums, **more)  # type: ignore[arg-type]
 
@@ -97,7 +102,9 @@ def rafter_stations(roof: ResolvedRoof, thickness: float, spacing: float) -> lis
     return stations(first, last, spacing, thickness)
 
 
-def _rafters(roof: ResolvedRoof, plane: RoofPlane, layer: str, material: str, thickness: float, spacing: float) -> Iterator[Part]:
+def _rafters(
+    roof: ResolvedRoof, plane: RoofPlane, layer: str, material: str, thickness: float, spacing: float
+) -> Iterator[Part]:
     block, length = roof.block, _length(plane)
     profile = rafter_profile(roof)
     rise = math.hypot(1.0, block.pitch)
@@ -106,7 +113,15 @@ def _rafters(roof: ResolvedRoof, plane: RoofPlane, layer: str, material: str, th
         along = near if plane is roof.planes[0] else length - near - thickness
         solid = prism_along(profile, _at(plane, along), plane.inward, thickness)
         yield _make(
-            roof, "rafter", material, solid, layer, f"edge:{plane.edge}:{slot}", axis=axis, outside=False, function="structure"
+            roof,
+            "rafter",
+            material,
+            solid,
+            layer,
+            f"edge:{plane.edge}:{slot}",
+            axis=axis,
+            outside=False,
+            function="structure",
         )
 
 
@@ -128,9 +143,7 @@ def rafter_profile(roof: ResolvedRoof) -> Polygon:
         (tail, top(tail)),
     ]
     level = _soffit_z(roof) + SOFFIT
-    return max(
-        _list(Polygon(points).difference(rectangle(-_FAR, -_FAR, 0.0, level))), key=lambda piece: piece.area
-    )
+    return max(_list(Polygon(points).difference(rectangle(-_FAR, -_FAR, 0.0, level))), key=lambda piece: piece.area)
 
 
 def _list(shape: Polygon) -> list[Polygon]:
@@ -148,7 +161,9 @@ def _ridge_board(roof: ResolvedRoof, layer: str, material: str) -> Part:
     profile = rectangle(roof.run - RIDGE_BOARD / 2, top - roof.plumb_depth, roof.run + RIDGE_BOARD / 2, top)
     solid = prism_along(profile, _at(plane, first), plane.inward, last - first)
     along = line_through(plane.eave_start, plane.eave_end)
-    return _make(roof, "ridge_board", material, solid, layer, axis=(along.dx, along.dy, 0.0), outside=False, function="structure")
+    return _make(
+        roof, "ridge_board", material, solid, layer, axis=(along.dx, along.dy, 0.0), outside=False, function="structure"
+    )
 
 
 def _eave_boards(roof: ResolvedRoof, plane: RoofPlane, faces: tuple[float, ...]) -> Iterator[Part]:
@@ -159,17 +174,34 @@ def _eave_boards(roof: ResolvedRoof, plane: RoofPlane, faces: tuple[float, ...])
     start, length = -rakes[0] + trims[0], _length(plane) + sum(rakes) - sum(trims)
     fascia = rectangle(-roof.reach, top - block.fascia_depth, -roof.reach + board, top)
     slot = f"edge:{plane.edge}"
-    yield _make(roof, "fascia", "trim", prism_along(fascia, _at(plane, start), plane.inward, length), slot=slot, function="finish")
+    yield _make(
+        roof,
+        "fascia",
+        "trim",
+        prism_along(fascia, _at(plane, start), plane.inward, length),
+        slot=slot,
+        function="finish",
+    )
     z = _soffit_z(roof)
     if roof.reach - board - faces[plane.edge] > 10:
         soffit = rectangle(-roof.reach + board, z, -faces[plane.edge], z + SOFFIT)
-        yield _make(roof, "soffit", "trim", prism_along(soffit, _at(plane, start), plane.inward, length), slot=slot, function="finish")
+        yield _make(
+            roof,
+            "soffit",
+            "trim",
+            prism_along(soffit, _at(plane, start), plane.inward, length),
+            slot=slot,
+            function="finish",
+        )
 
 
 def _barges(roof: ResolvedRoof, faces: tuple[float, ...]) -> Iterator[Part]:
     block, plane = roof.block, roof.planes[0]
     length = _length(plane)
-    ends = (((plane.edge + 3) % 4, roof.rakes[0], -roof.rakes[0]), ((plane.edge + 1) % 4, roof.rakes[1], length + roof.rakes[1]))
+    ends = (
+        ((plane.edge + 3) % 4, roof.rakes[0], -roof.rakes[0]),
+        ((plane.edge + 1) % 4, roof.rakes[1], length + roof.rakes[1]),
+    )
     for side, (edge, rake, edge_along) in enumerate(ends):
         if block.edges[edge].kind != "gable" or rake < block.fascia_thickness:
             continue
@@ -183,7 +215,12 @@ def _barges(roof: ResolvedRoof, faces: tuple[float, ...]) -> Iterator[Part]:
             low = block.fascia_depth - SOFFIT_UP
             band = _band(roof, low - SOFFIT, low, -faces[plane.edge])
             yield _make(
-                roof, "soffit", "trim", prism_along(band, _at(plane, start), plane.inward, width), slot=f"rake:{edge}", function="finish"
+                roof,
+                "soffit",
+                "trim",
+                prism_along(band, _at(plane, start), plane.inward, width),
+                slot=f"rake:{edge}",
+                function="finish",
             )
 
 
@@ -203,7 +240,12 @@ def _barge_profile(roof: ResolvedRoof, faces: tuple[float, ...]) -> Polygon:
         face = -faces[edge]
         if roof.reach + face < 10:
             continue
-        triangle = [(-roof.reach, foot), (face, foot), (face, structure_top(roof, face) - depth + 1), (-roof.reach, foot + 1)]
+        triangle = [
+            (-roof.reach, foot),
+            (face, foot),
+            (face, structure_top(roof, face) - depth + 1),
+            (-roof.reach, foot + 1),
+        ]
         if mirror:
             triangle = [(2 * roof.run - x, z) for x, z in triangle]
         pieces.append(Polygon(triangle))

@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from dataclasses import replace
 from functools import lru_cache
 
-from shapely.geometry import Polygon, box as rectangle
+from shapely.geometry import Polygon
+from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 
 from ._walls import wall_solid
@@ -32,7 +33,16 @@ def unit_parts(wall: PlannedWall, placed: PlacedOpening, trimmed: bool, outside:
     return tuple(parts if outside else (replace(part, outside=False) for part in parts))
 
 
-def _part(wall: PlannedWall, placed: PlacedOpening, role: str, material: str, profile: Polygon, inner: float, outer: float, slot: str = "") -> Part:
+def _part(
+    wall: PlannedWall,
+    placed: PlacedOpening,
+    role: str,
+    material: str,
+    profile: Polygon,
+    inner: float,
+    outer: float,
+    slot: str = "",
+) -> Part:
     id = placed.opening.id
     return Part(
         part_key(id, role, "", slot),
@@ -60,23 +70,36 @@ def _window(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
     x0, x1, y0, y1 = placed.left, placed.right, placed.sill.total, placed.head.total
     face, opening = placed.face, placed.opening
     if min(x1 - x0, y1 - y0) < 2 * (FRAME_FACE + SASH_FACE) + 20:
-        yield _part(wall, placed, "glass", "glass", rectangle(x0, y0, x1, y1), face - GLASS_SET - GLASS_DEPTH, face - GLASS_SET)
+        yield _part(
+            wall, placed, "glass", "glass", rectangle(x0, y0, x1, y1), face - GLASS_SET - GLASS_DEPTH, face - GLASS_SET
+        )
         return
     yield _part(wall, placed, "frame", "unit_frame", _ring(x0, y0, x1, y1, FRAME_FACE), face - FRAME_DEPTH, face)
     a, b, c, d = x0 + FRAME_FACE, y0 + FRAME_FACE, x1 - FRAME_FACE, y1 - FRAME_FACE
-    yield _part(wall, placed, "sash", "unit_frame", _ring(a, b, c, d, SASH_FACE), face - SASH_SET - SASH_DEPTH, face - SASH_SET)
+    yield _part(
+        wall, placed, "sash", "unit_frame", _ring(a, b, c, d, SASH_FACE), face - SASH_SET - SASH_DEPTH, face - SASH_SET
+    )
     a, b, c, d = a + SASH_FACE, b + SASH_FACE, c - SASH_FACE, d - SASH_FACE
     yield _part(wall, placed, "glass", "glass", rectangle(a, b, c, d), face - GLASS_SET - GLASS_DEPTH, face - GLASS_SET)
     bars = [
-        rectangle(a + (c - a) * i / opening.bars_across - BAR_FACE / 2, b, a + (c - a) * i / opening.bars_across + BAR_FACE / 2, d)
+        rectangle(
+            a + (c - a) * i / opening.bars_across - BAR_FACE / 2,
+            b,
+            a + (c - a) * i / opening.bars_across + BAR_FACE / 2,
+            d,
+        )
         for i in range(1, opening.bars_across)
     ]
     bars += [
-        rectangle(a, b + (d - b) * i / opening.bars_up - BAR_FACE / 2, c, b + (d - b) * i / opening.bars_up + BAR_FACE / 2)
+        rectangle(
+            a, b + (d - b) * i / opening.bars_up - BAR_FACE / 2, c, b + (d - b) * i / opening.bars_up + BAR_FACE / 2
+        )
         for i in range(1, opening.bars_up)
     ]
     for slot, piece in enumerate(_pieces(unary_union(bars)) if bars else []):
-        yield _part(wall, placed, "bar", "unit_frame", piece, face - GLASS_SET, face - GLASS_SET + BAR_DEPTH - 14, f"{slot}")
+        yield _part(
+            wall, placed, "bar", "unit_frame", piece, face - GLASS_SET, face - GLASS_SET + BAR_DEPTH - 14, f"{slot}"
+        )
 
 
 def _door(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:

@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 
-from shapely.geometry import Polygon, box as rectangle
+from shapely.geometry import Polygon
+from shapely.geometry import box as rectangle
 
 from ..catalog import lumber
 from ..geometry import Plane3, Solid, polygons_of, prism, prism_along
@@ -53,7 +54,9 @@ def wall_solid(wall: PlannedWall, profile: Polygon, inner: float, outer: float) 
 
 
 @lru_cache(maxsize=512)
-def wall_parts(wall: PlannedWall, make_up: MakeUp, openings: tuple[PlacedOpening, ...], top: WallTop) -> tuple[Part, ...]:
+def wall_parts(
+    wall: PlannedWall, make_up: MakeUp, openings: tuple[PlacedOpening, ...], top: WallTop
+) -> tuple[Part, ...]:
     """Every part of a wall but the units in its openings."""
     return tuple(
         part
@@ -154,7 +157,12 @@ def _members(
         if header_top > opening.head.total + 1:
             yield member("header", name, rectangle(left, opening.head.total, right, header_top), False)
         if opening not in doors and opening.sill.total - t > foot:
-            yield member("rough_sill", name, rectangle(opening.left, opening.sill.total - t, opening.right, opening.sill.total), False)
+            yield member(
+                "rough_sill",
+                name,
+                rectangle(opening.left, opening.sill.total - t, opening.right, opening.sill.total),
+                False,
+            )
     if top.gable:
         yield from _gable_studs(wall, planned, layer, framing, first, last, top)
 
@@ -166,7 +174,8 @@ def header_depth(width: float) -> float:
 
 def _extent(wall: PlannedWall, planned: PlannedLayer) -> tuple[float, float]:
     alongs = [
-        (x - wall.start[0]) * wall.run[0] + (y - wall.start[1]) * wall.run[1] for x, y in planned.polygon.exterior.coords
+        (x - wall.start[0]) * wall.run[0] + (y - wall.start[1]) * wall.run[1]
+        for x, y in planned.polygon.exterior.coords
     ]
     middle = wall.length / 2
     return max(a for a in alongs if a < middle), min(a for a in alongs if a > middle)
@@ -185,7 +194,9 @@ def _plates(
     for where, index, z in levels:
         solid = prism(planned.polygon, z, z + framing.thickness)
         holes = [
-            wall_solid(wall, rectangle(o.left, z - 1, o.right, z + framing.thickness + 1), planned.inner - 1, planned.outer + 1)
+            wall_solid(
+                wall, rectangle(o.left, z - 1, o.right, z + framing.thickness + 1), planned.inner - 1, planned.outer + 1
+            )
             for o in openings
             if where == "bottom" and o.sill.total < z + framing.thickness
         ]
@@ -277,7 +288,12 @@ def _gable_studs(
 def opening_plan(wall: PlannedWall, opening: PlacedOpening, inner: float, outer: float) -> Polygon:
     """The plan rectangle of an opening between two distances outward."""
     return Polygon(
-        [wall.at(opening.left, inner), wall.at(opening.right, inner), wall.at(opening.right, outer), wall.at(opening.left, outer)]
+        [
+            wall.at(opening.left, inner),
+            wall.at(opening.right, inner),
+            wall.at(opening.right, outer),
+            wall.at(opening.left, outer),
+        ]
     )
 
 

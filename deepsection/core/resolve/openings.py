@@ -28,7 +28,9 @@ def _place(wall: PlannedWall, opening: Opening, make_up: MakeUp, base: Level) ->
     foot = base.sum
     if wall.wall.base.offset:
         foot = foot.plus(f"foot:{wall.wall.id}", "foot of wall", SumTerm("offset", wall.wall.base.offset, wall.wall.id))
-    sill = foot.plus(f"sill:{opening.id}", f"sill of {opening.number}", SumTerm("sill above floor", opening.sill, opening.id, "sill"))
+    sill = foot.plus(
+        f"sill:{opening.id}", f"sill of {opening.number}", SumTerm("sill above floor", opening.sill, opening.id, "sill")
+    )
     head = HeightSum(
         f"head:{opening.id}",
         f"head of {opening.number}",

@@ -8,7 +8,8 @@ from contextlib import nullcontext
 from typing import Any
 
 import shapely
-from shapely.geometry import LineString, Point as ShapelyPoint, Polygon
+from shapely.geometry import LineString, Polygon
+from shapely.geometry import Point as ShapelyPoint
 
 from ..geometry import Plane3, Point, line_through
 from ..model import MakeUp, Opening, Project, RoofBlock, corner_point
@@ -63,7 +64,13 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     found += _missed_sections(project, plan)
     rooms = tuple(_room_space(room, plan) for room in project.rooms)
     found += [
-        Diagnostic("room-open", f"{space.room.name} is not enclosed by walls", "warning", space.room.id, at=(space.room.x, space.room.y))
+        Diagnostic(
+            "room-open",
+            f"{space.room.name} is not enclosed by walls",
+            "warning",
+            space.room.id,
+            at=(space.room.x, space.room.y),
+        )
         for space in rooms
         if space.area is None
     ]
@@ -134,7 +141,9 @@ def _roofs(
         measured = tuple(
             outer if edge.kind == "abutment" else sheathing for edge, (sheathing, outer) in zip(block.edges, skins)
         )
-        resolved, faults = resolve_roof(block, corners, make_ups[block.make_up], levels[block.plate], measured, project.units)
+        resolved, faults = resolve_roof(
+            block, corners, make_ups[block.make_up], levels[block.plate], measured, project.units
+        )
         found += faults
         if resolved:
             roofs.append(resolved)
@@ -160,10 +169,17 @@ def _wall_top(
     if plate.total - foot < 100.0:
         found.append(
             Diagnostic(
-                "wall-too-low", "the top of this wall is not above its foot", "blocking", wall.wall.id, "top", plate.total - foot, 100.0
+                "wall-too-low",
+                "the top of this wall is not above its foot",
+                "blocking",
+                wall.wall.id,
+                "top",
+                plate.total - foot,
+                100.0,
             )
         )
-    gable, under, peak = False, (), plate.total
+    gable, peak = False, plate.total
+    under: tuple[Plane3, ...] = ()
     if wall.wall.top.kind == "roof":
         middle = ShapelyPoint(wall.at(wall.length / 2))
         over = [roof for roof in roofs if roof.outline.buffer(ON_EDGE).contains(middle)]

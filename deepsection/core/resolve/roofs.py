@@ -59,9 +59,23 @@ def resolve_roof(
         for edge, start, end, rake in ((eaves[0], a, b, rakes), (eaves[1], c, d, rakes[::-1]))
     )
     along = line_through(a, b)
-    ridge_ends = (_shift(_middle(a, d), along.dx, along.dy, -rakes[0]), _shift(_middle(b, c), along.dx, along.dy, rakes[1]))
+    ridge_ends = (
+        _shift(_middle(a, d), along.dx, along.dy, -rakes[0]),
+        _shift(_middle(b, c), along.dx, along.dy, rakes[1]),
+    )
     resolved = ResolvedRoof(
-        block, planes, ridge_ends, plumb, run, reach, (rakes[0], rakes[1]), Polygon(corners), plate.sum, heel, eave, ridge
+        block,
+        planes,
+        ridge_ends,
+        plumb,
+        run,
+        reach,
+        (rakes[0], rakes[1]),
+        Polygon(corners),
+        plate.sum,
+        heel,
+        eave,
+        ridge,
     )
     return resolved, ()
 

@@ -33,11 +33,7 @@ def plan_walls(walls: tuple[Wall, ...], joints: tuple[Joint, ...], make_ups: tup
     outlines = tuple(polygonize(unary_union(outer))) if outer else ()
     # Walls that only touch leave a hairline between them; a hundredth of a millimetre closes it.
     footprint = shapely.union_all([wall.footprint.buffer(TOL.point, join_style="mitre") for wall in planned])
-    spaces = [
-        space
-        for outline in outlines
-        for space in polygons_of(outline.difference(footprint), min_area=1e4)
-    ]
+    spaces = [space for outline in outlines for space in polygons_of(outline.difference(footprint), min_area=1e4)]
     return WallPlan(planned, outlines, tuple(spaces), tuple(_crossings(planned, joints)))
 
 
@@ -64,8 +60,8 @@ def join_strips(walls: tuple[Wall, ...], joints: tuple[Joint, ...], bands: dict[
     meeting: dict[str, list[Arm]] = defaultdict(list)
     for wall in walls:
         start, end = points[wall.id]
-        for joint, here, there, which in ((wall.start, start, end, "start"), (wall.end, end, start, "end")):
-            meeting[joint].append(_arm(wall, which, line_through(here, there), bands[wall.id]))
+        for at, here, there, which in ((wall.start, start, end, "start"), (wall.end, end, start, "end")):
+            meeting[at].append(_arm(wall, which, line_through(here, there), bands[wall.id]))
     caps: dict[tuple[str, str], Cap] = {}
     for id, arms in meeting.items():
         joint = by_joint[id]
@@ -103,9 +99,7 @@ def _tee(arm: Arm, host: Wall, points: tuple[Point, Point], bands: Bands) -> Cap
     return tee_cap(arm, line_through(*points), faces, _lefts(host, *_frame_faces(bands)))
 
 
-def _strip(
-    wall: Wall, points: tuple[Point, Point], bands: Bands, caps: dict[tuple[str, str], Cap]
-) -> PlannedWall:
+def _strip(wall: Wall, points: tuple[Point, Point], bands: Bands, caps: dict[tuple[str, str], Cap]) -> PlannedWall:
     line = line_through(*points)
     length = math.dist(*points)
     sign = 1.0 if wall.outside == "left" else -1.0
@@ -117,7 +111,9 @@ def _strip(
         reach = 20 * (bands[0][1] - bands[-1][2]) + 1000.0
         far = [offset_line(line, sign * outer), offset_line(line, sign * inner)]
         strip = Polygon([far[0].at(-reach), far[0].at(length + reach), far[1].at(length + reach), far[1].at(-reach)])
-        whole = max(polygons_of(strip.intersection(frame if structure else skin)), key=lambda p: p.area, default=Polygon())
+        whole = max(
+            polygons_of(strip.intersection(frame if structure else skin)), key=lambda p: p.area, default=Polygon()
+        )
         layers.append(PlannedLayer(id, outer, inner, whole, whole))
     return PlannedWall(
         wall, points[0], points[1], (line.dx, line.dy), (-sign * line.dy, sign * line.dx), length, tuple(layers), skin
@@ -167,7 +163,10 @@ def _crossings(planned: tuple[PlannedWall, ...], joints: tuple[Joint, ...]) -> l
         if crossing.is_empty:
             continue
         if crossing.geom_type == "Point":
-            ends = [math.dist((crossing.x, crossing.y), point) for point in (first.start, first.end, second.start, second.end)]
+            ends = [
+                math.dist((crossing.x, crossing.y), point)
+                for point in (first.start, first.end, second.start, second.end)
+            ]
             if shared or min(ends) < TOL.point * 100:
                 continue
             at = (crossing.x, crossing.y)

@@ -68,7 +68,9 @@ def compose(project: Project, building: Building, sheet: Sheet, *, date: str) ->
     own: list[Mark] = [*_frame(size), *_title_block(project, sheet, size, date)]
     for number, held in enumerate(placed, start=1):
         own += _view_title(held, number, project.units)
-    return SheetDrawing(f"{sheet.number} {sheet.name}", size, project.units, tuple(placed), _on_paper(own, size), tuple(messages))
+    return SheetDrawing(
+        f"{sheet.number} {sheet.name}", size, project.units, tuple(placed), _on_paper(own, size), tuple(messages)
+    )
 
 
 def place(project: Project, building: Building, view: PlacedView) -> PlacedDrawing:
@@ -89,7 +91,9 @@ def compose_view(project: Project, building: Building, name: str, scale: float) 
     height = (y1 - y0) / scale + 2 * margin + 20.0
     size = Paper("view", width, height)
     held = PlacedDrawing("view", drawing, scale, margin - x0 / scale, margin + 20.0 - y0 / scale)
-    return SheetDrawing(drawing.title, size, project.units, (held,), _on_paper(_view_title(held, 1, project.units), size))
+    return SheetDrawing(
+        drawing.title, size, project.units, (held,), _on_paper(_view_title(held, 1, project.units), size)
+    )
 
 
 def _on_paper(marks: list[Mark], size: Paper) -> Drawing:
@@ -140,7 +144,9 @@ def _title_block(project: Project, sheet: Sheet, size: Paper, date: str) -> list
         a, b, y = x0 + 4, x0 + 4 + CHECK_LINE, y0 + 7.5
         marks.append(Stroke(path((a, y), (b, y)), "edge", feature="check_line"))
         marks += [Stroke(path((x, y - 1.2), (x, y + 1.2)), "edge") for x in (a, b)]
-        marks.append(Text((a + b) / 2, y - 1.2, "this line measures 100 mm when printed at full size", 1.8, "centre", "top"))
+        marks.append(
+            Text((a + b) / 2, y - 1.2, "this line measures 100 mm when printed at full size", 1.8, "centre", "top")
+        )
     return marks
 
 
@@ -148,7 +154,11 @@ def _view_title(held: PlacedDrawing, number: int, units: Units) -> list[Mark]:
     x0, y0, x1, _ = held.box()
     x, y = x0, y0 - TITLE_DROP
     title = Symbol(
-        "view_title", x, y, (str(number), held.drawing.title, scale_name(held.scale, units)), values=(min(max(x1 - x0, 60.0), 90.0),)
+        "view_title",
+        x,
+        y,
+        (str(number), held.drawing.title, scale_name(held.scale, units)),
+        values=(min(max(x1 - x0, 60.0), 90.0),),
     )
     field, count, labels = _bar(held.scale, units)
     bar = Symbol("scale_bar", x + 98.0, y, labels, values=(field, float(count), 1 / held.scale))

@@ -124,6 +124,6 @@ def format_length(value: float, units: Units = "mm", *, denominator: int = 16) -
     sign = "-" if value < 0 and steps else ""
     feet, inches = divmod(Fraction(steps, denominator), 12)
     if not feet:
-        return f"{sign}{_inches_text(inches)}" if steps else "0\""
+        return f"{sign}{_inches_text(inches)}" if steps else '0"'
     whole = "0 " if 0 < inches < 1 else ""
     return f"{sign}{feet}'-{whole}{_inches_text(inches)}"

@@ -41,12 +41,33 @@ def level_marks(
             x = edge + side * (6.0 + step * SIDE_STEP) * scale
             name = height.label[:1].upper() + height.label[1:]
             if step:
-                marks.append(Stroke(path((edge + side * 4.0 * scale, height.total), (x, height.total)), "level", feature="level_mark", sum=height.id))
+                marks.append(
+                    Stroke(
+                        path((edge + side * 4.0 * scale, height.total), (x, height.total)),
+                        "level",
+                        feature="level_mark",
+                        sum=height.id,
+                    )
+                )
             marks.append(
-                Symbol("level", x, height.total, (name, format_length(height.total, units)), values=(float(side),), sum=height.id)
+                Symbol(
+                    "level",
+                    x,
+                    height.total,
+                    (name, format_length(height.total, units)),
+                    values=(float(side),),
+                    sum=height.id,
+                )
             )
     for height in level_heights(building):
         if height.id in levels:
             reach = 4.0 * scale
-            marks.append(Stroke(path((u0 - reach, height.total), (u1 + reach, height.total)), "level", feature="level", sum=height.id))
+            marks.append(
+                Stroke(
+                    path((u0 - reach, height.total), (u1 + reach, height.total)),
+                    "level",
+                    feature="level",
+                    sum=height.id,
+                )
+            )
     return marks

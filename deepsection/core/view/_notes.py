@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from ..drawing import Mark, Stroke, Text, path
+from ..drawing import Align, Mark, Stroke, Text, path
 from ..geometry import Frame
 from ..model import Note
 from ..resolve import Building, Part
@@ -36,7 +36,7 @@ def note_marks(
             at = anchor_point(part, note.anchor.feature, note.anchor.along, frame)
         end = (at[0] + note.dx * scale, at[1] + note.dy * scale)
         marks.append(Stroke(path(at, end), "note" if part else "hidden", part=note.id, feature="leader"))
-        align = "left" if note.dx >= 0 else "right"
+        align: Align = "left" if note.dx >= 0 else "right"
         shift = 1.0 * scale * (1 if note.dx >= 0 else -1)
-        marks.append(Text(end[0] + shift, end[1], note.text, 2.5, align, "middle", part=note.id))  # type: ignore[arg-type]
+        marks.append(Text(end[0] + shift, end[1], note.text, 2.5, align, "middle", part=note.id))
     return tuple(lost), marks

@@ -9,7 +9,7 @@ import shapely
 from shapely.geometry import box as rectangle
 
 from ..catalog import material
-from ..drawing import Handle, Mark, Region, Stroke, path, place_hatch, rings_of
+from ..drawing import Handle, Mark, Region, Stroke, path, rings_of
 from ..geometry import Frame, polygons_of
 from ..resolve import Building, Part
 from .edges import Edge, visible_edges
@@ -69,7 +69,9 @@ def face_regions(faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, be
     return marks
 
 
-def edge_strokes(edges: Iterable[Edge], building: Building, *, pen: str | None = None, floor: float | None = None) -> list[Mark]:
+def edge_strokes(
+    edges: Iterable[Edge], building: Building, *, pen: str | None = None, floor: float | None = None
+) -> list[Mark]:
     """One stroke per edge; level ones carry the height sum that they lie at."""
     marks: list[Mark] = []
     for edge in edges:

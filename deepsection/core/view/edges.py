@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -120,5 +121,5 @@ def _straight(pieces: list[NDArray[np.float64]]) -> list[tuple[Point, Point]]:
     found = []
     for line in shapely.get_parts(shapely.simplify(merged, TOL.grid * 2)):
         points = [(float(x), float(y)) for x, y in line.coords]
-        found += [(p, q) for p, q in zip(points, points[1:]) if abs(p[0] - q[0]) + abs(p[1] - q[1]) > TOL.point]
+        found += [(p, q) for p, q in itertools.pairwise(points) if abs(p[0] - q[0]) + abs(p[1] - q[1]) > TOL.point]
     return found

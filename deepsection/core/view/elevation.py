@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 
 import shapely
 from shapely.geometry import Polygon
@@ -20,7 +21,9 @@ GROUND_REACH = 10.0
 """Paper mm that the ground line runs past the house on each side."""
 
 
-def draw_elevation(building: Building, side: Side, scale: float, units: Units, notes: tuple[object, ...] = ()) -> Drawing:
+def draw_elevation(
+    building: Building, side: Side, scale: float, units: Units, notes: tuple[object, ...] = ()
+) -> Drawing:
     """The elevation of the side that faces `side` (project north is up in plan)."""
     frame = Frame.looking(side_direction(side))
     outside = tuple(part for part in building.parts if part.outside)
@@ -35,7 +38,11 @@ def draw_elevation(building: Building, side: Side, scale: float, units: Units, n
         marks += _below_ground(building, frame)
         reach = GROUND_REACH * scale
         grade = next((level.sum.id for level in building.levels.values() if level.surface == "grade"), None)
-        marks.append(Stroke(path((u0 - reach, building.grade), (u1 + reach, building.grade)), "ground", feature="ground", sum=grade))
+        marks.append(
+            Stroke(
+                path((u0 - reach, building.grade), (u1 + reach, building.grade)), "ground", feature="ground", sum=grade
+            )
+        )
         for roof in building.roofs:
             marks += _pitch_mark(roof, frame, units, scale)
         marks += level_marks(building, u0 - reach * 0.2, u1 + reach * 0.4, scale, units)
@@ -72,7 +79,7 @@ def _below_ground(building: Building, frame: Frame) -> list[Mark]:
             if not isinstance(polygon, Polygon) or polygon.is_empty:
                 continue
             points = list(shapely.simplify(polygon, 0.01).exterior.coords)
-            for start, end in zip(points, points[1:]):
+            for start, end in itertools.pairwise(points):
                 if max(start[1], end[1]) < building.grade - 1 or start[0] == end[0]:
                     marks.append(Stroke(path(start, end), "hidden", part=faces[0].part.key, feature="hidden"))
     return marks
@@ -90,4 +97,8 @@ def _pitch_mark(roof: ResolvedRoof, frame: Frame, units: Units, scale: float) ->
     v = roof.ridge_top.total - roof.block.pitch * (ridge_u - u - run) + 5.0 * scale
     rise = format_pitch(roof.block.pitch, units)
     over = "12" if units == "ft-in" else ""
-    return [Symbol("pitch", u, v, (rise.split(":")[0], over), values=(roof.block.pitch, 1.0), part=f"{roof.block.id}/roofing//")]
+    return [
+        Symbol(
+            "pitch", u, v, (rise.split(":")[0], over), values=(roof.block.pitch, 1.0), part=f"{roof.block.id}/roofing//"
+        )
+    ]

@@ -66,7 +66,9 @@ def draw_plan(building: Building, project: Project, look_deg: float, scale: floa
         for placed in building.openings[wall.wall.id]:
             marks += _opening_marks(wall, placed, frame, scale)
     for space in building.rooms:
-        marks += _room_marks(space.room.name, space.room.id, space.area, (space.room.x, space.room.y), frame, scale, project.units)
+        marks += _room_marks(
+            space.room.name, space.room.id, space.area, (space.room.x, space.room.y), frame, scale, project.units
+        )
     marks += _overall(building, frame, project.units)
     for line in project.sections:
         marks += _section_marks(line, frame, scale)
@@ -159,7 +161,13 @@ def _opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale
     left, right = placed.left, placed.right
     if opening.unit == "window":
         face, back = placed.face, placed.face - 90.0
-        for outward, pen in ((face, "edge"), ((face + back) / 2, "fine"), (back, "edge"), (wall.outer, "fine"), (wall.inner, "fine")):
+        for outward, pen in (
+            (face, "edge"),
+            ((face + back) / 2, "fine"),
+            (back, "edge"),
+            (wall.outer, "fine"),
+            (wall.inner, "fine"),
+        ):
             line((left, outward), (right, outward), pen)
         for along in (left, right):
             line((along, wall.inner), (along, wall.outer), "edge")
@@ -167,7 +175,9 @@ def _opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale
         for along in (left, right):
             line((along, wall.inner), (along, wall.outer), "edge")
         marks += _door_leaf(wall, placed, frame, key, handle)
-    tag_at = turned((left + right) / 2, wall.outer + 4.2 * scale if wall.wall.status == "outer" else wall.outer + 3.0 * scale)
+    tag_at = turned(
+        (left + right) / 2, wall.outer + 4.2 * scale if wall.wall.status == "outer" else wall.outer + 3.0 * scale
+    )
     marks.append(Text(*tag_at, opening.number, 2.0, "centre", "middle", 0, "mono", key))
     return marks
 
@@ -208,7 +218,9 @@ def _roof_marks(building: Building, frame: Frame) -> list[Mark]:
         key = f"{roof.block.id}/roofing//"
         whole = shapely.union_all([plane.polygon for plane in roof.planes], grid_size=0.1)
         for polygon in polygons_of(_turn(whole, frame)):
-            marks.append(Stroke(rings_of(polygon)[0], "hidden", closed=True, part=key, feature="roof_edge", sum=roof.eave.id))
+            marks.append(
+                Stroke(rings_of(polygon)[0], "hidden", closed=True, part=key, feature="roof_edge", sum=roof.eave.id)
+            )
         start, end = (frame.plan_to_turned(*point) for point in roof.ridge)
         marks.append(Stroke(path(start, end), "hidden", part=key, feature="ridge", sum=roof.ridge_top.id))
     return marks
@@ -218,7 +230,11 @@ def _room_marks(
     name: str, id: str, area: float | None, at: tuple[float, float], frame: Frame, scale: float, units: Units
 ) -> list[Mark]:
     u, w = frame.plan_to_turned(*at)
-    size = "not enclosed" if area is None else (f"{area / FOOT**2:.0f} sq ft" if units == "ft-in" else f"{area / 1e6:.1f} m²")
+    size = (
+        "not enclosed"
+        if area is None
+        else (f"{area / FOOT**2:.0f} sq ft" if units == "ft-in" else f"{area / 1e6:.1f} m²")
+    )
     return [
         Text(u, w + 0.6 * scale, name, 2.8, "centre", "bottom", 0, "bold", id),
         Text(u, w - 0.6 * scale, size, 2.2, "centre", "top", 0, "mono", id),
@@ -234,7 +250,13 @@ def _section_marks(line: SectionLine, frame: Frame, scale: float) -> list[Mark]:
     side = (-dy, dx) if look == "left" else (dy, -dx)
     angle = math.degrees(math.atan2(side[1], side[0]))
     marks: list[Mark] = [
-        Stroke(path(a, b), "section", part=f"{id}/section//", feature="line", handle=Handle("move_section", id, "line", "across"))
+        Stroke(
+            path(a, b),
+            "section",
+            part=f"{id}/section//",
+            feature="line",
+            handle=Handle("move_section", id, "line", "across"),
+        )
     ]
     for end, point in (("start", a), ("end", b)):
         marks.append(Symbol("section", point[0], point[1], (name,), angle, part=f"{id}/section//{end}"))

@@ -104,10 +104,21 @@ def _reach(part: Part, frame: Frame) -> tuple[float, float, float, float]:
 
 @lru_cache(maxsize=4096)
 def _behind(part: Part, frame: Frame) -> Part:
-    return Part(part.key, part.element, part.role, part.material, part.solid.behind(frame, TOL.cut), part.axis, part.sums, part.origin)
+    return Part(
+        part.key,
+        part.element,
+        part.role,
+        part.material,
+        part.solid.behind(frame, TOL.cut),
+        part.axis,
+        part.sums,
+        part.origin,
+    )
 
 
-def beyond_faces(building: Building, frame: Frame, cut: list[CutPart], u0: float, u1: float, depth: float) -> list[Face]:
+def beyond_faces(
+    building: Building, frame: Frame, cut: list[CutPart], u0: float, u1: float, depth: float
+) -> list[Face]:
     """What is seen behind the plane, to the look depth, where nothing is cut in front of it."""
     faces: list[Face] = []
     for part in building.parts:
@@ -135,7 +146,9 @@ def _within(polygon: Polygon, u0: float, u1: float) -> bool:
     return bool(polygon.bounds[0] >= u0 and polygon.bounds[2] <= u1)
 
 
-def draw_section(building: Building, line: SectionLine, scale: float, units: Units, notes: tuple[object, ...] = ()) -> Drawing:
+def draw_section(
+    building: Building, line: SectionLine, scale: float, units: Units, notes: tuple[object, ...] = ()
+) -> Drawing:
     """The section along a line at a scale. A line that misses the house gives a message and no marks."""
     frame = section_frame(line)
     ends = [x * frame.ux + y * frame.uy for x, y in ((line.x1, line.y1), (line.x2, line.y2))]
@@ -182,7 +195,7 @@ def _cut_marks(cut: list[CutPart], frame: Frame, scale: float, hatches: HatchTab
             lumped[held.part.element].append(held)
         elif shown_from(held.part.function, scale):
             marks += _cut_mark(held, frame, scale, hatches)
-    for element, group in lumped.items():
+    for group in lumped.values():
         whole = shapely.union_all([held.polygon.buffer(0.5, join_style="mitre") for held in group])
         for polygon in polygons_of(whole.buffer(-0.5, join_style="mitre")):
             marks.append(Region(rings_of(polygon), fill="poche", pen="cut", part=group[0].part.key, feature="cut"))
@@ -225,7 +238,9 @@ def _diagonals(polygon: Polygon, key: str) -> list[Mark]:
     return marks
 
 
-def _earth(building: Building, cut: list[CutPart], scale: float, hatches: HatchTable, u0: float, u1: float) -> list[Mark]:
+def _earth(
+    building: Building, cut: list[CutPart], scale: float, hatches: HatchTable, u0: float, u1: float
+) -> list[Mark]:
     """Hatched earth along the ground line, under the slab and around footings; the ground line outside."""
     solid = shapely.union_all([held.polygon for held in cut], grid_size=TOL.grid)
     x0, y0, x1, _ = solid.bounds
@@ -235,10 +250,14 @@ def _earth(building: Building, cut: list[CutPart], scale: float, hatches: HatchT
     rooms = [shapely.box(box.bounds[0], box.bounds[3], box.bounds[2], building.grade + 1e5) for box in floors]
     ground = shapely.union_all([shapely.box(left, low, right, building.grade), *floors])
     earth = ground.difference(shapely.union_all([solid, *rooms]))
-    surface = LineString([(left, building.grade), (right, building.grade)]).difference(shapely.union_all([solid, *floors, *rooms]))
+    surface = LineString([(left, building.grade), (right, building.grade)]).difference(
+        shapely.union_all([solid, *floors, *rooms])
+    )
     reach = EARTH_DEPTH * scale
     tops = [LineString([(box.bounds[0], box.bounds[3]), (box.bounds[2], box.bounds[3])]) for box in floors]
-    near = shapely.union_all([surface.buffer(reach), solid.buffer(reach * 0.6, join_style="mitre"), *(top.buffer(reach) for top in tops)])
+    near = shapely.union_all(
+        [surface.buffer(reach), solid.buffer(reach * 0.6, join_style="mitre"), *(top.buffer(reach) for top in tops)]
+    )
     hatch = hatches.add("earth")
     marks: list[Mark] = [
         Region(rings_of(polygon), hatch=hatch, feature="earth") for polygon in polygons_of(earth.intersection(near))

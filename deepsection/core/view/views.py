@@ -36,7 +36,7 @@ def look_of(project: Project, name: str) -> float:
     """The look direction (deg, counter-clockwise from east) of a view. Raises: UnknownElement."""
     kind, _, which = name.partition(":")
     if kind == "elevation" and which in SIDES:
-        return side_direction(cast(Side, which))
+        return side_direction(which)
     if kind == "section":
         line = next((line for line in project.sections if line.id == which), None)
         if line is not None:
@@ -47,13 +47,15 @@ def look_of(project: Project, name: str) -> float:
     raise UnknownElement(f"this project has no view “{name}”", field="view", value=name)
 
 
-def draw_view(building: Building, project: Project, name: str, scale: float, *, look_deg: float | None = None) -> Drawing:
+def draw_view(
+    building: Building, project: Project, name: str, scale: float, *, look_deg: float | None = None
+) -> Drawing:
     """The drawing of a view at a scale; `look_deg` turns the plan. Raises: UnknownElement."""
     look = look_of(project, name)
     kind, _, which = name.partition(":")
     if kind == "plan":
         return draw_plan(building, project, look if look_deg is None else look_deg, scale)
     if kind == "elevation":
-        return draw_elevation(building, cast(Side, which), scale, project.units, project.notes)
+        return draw_elevation(building, cast("Side", which), scale, project.units, project.notes)
     line = next(line for line in project.sections if line.id == which)
     return draw_section(building, line, scale, project.units, project.notes)

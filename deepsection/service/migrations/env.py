@@ -4,6 +4,8 @@ from alembic import context
 
 from deepsection.service.tables import Base
 
-context.configure(connection=context.config.attributes["connection"], target_metadata=Base.metadata, render_as_batch=True)
+context.configure(
+    connection=context.config.attributes["connection"], target_metadata=Base.metadata, render_as_batch=True
+)
 with context.begin_transaction():
     context.run_migrations()

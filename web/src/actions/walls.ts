@@ -138,15 +138,13 @@ export class DrawWalls implements PlanAction {
       ? { u: last.u + this.direction[0] * 1000, w: last.w + this.direction[1] * 1000 }
       : { u: this.pointer.u, w: this.pointer.w };
     const points = [...this.corners, target];
-    const lines = points
-      .slice(1)
-      .map((point, i) => ({
-        u1: points[i].u,
-        w1: points[i].w,
-        u2: point.u,
-        w2: point.w,
-        dashed: i === points.length - 2,
-      }));
+    const lines = points.slice(1).map((point, i) => ({
+      u1: points[i].u,
+      w1: points[i].w,
+      u2: point.u,
+      w2: point.w,
+      dashed: i === points.length - 2,
+    }));
     const length = Math.hypot(target.u - last.u, target.w - last.w);
     const moved = length >= 1 && !this.direction;
     return {
