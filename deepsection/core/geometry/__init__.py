@@ -1,11 +1,13 @@
 """Plane and solid geometry. Knows no wall, sheet or format."""
 
 from .arcs import arc_of, flatten
+from .facets import Facet
 from .frames import Frame, Side, side_direction
-from .plane import Line, Point, line_through, meet, offset_line, polygons_of, ring_of
-from .solids import Facet, Plane3, Solid, box, plane_under, prism, prism_along
+from .plane import Line, Point, half_plane, line_through, meet, offset_line, polygons_of, ring_of
+from .solids import Box, Plane3, Solid, bar_along, plane_under, prism, prism_along
 
 __all__ = [
+    "Box",
     "Facet",
     "Frame",
     "Line",
@@ -14,8 +16,9 @@ __all__ = [
     "Side",
     "Solid",
     "arc_of",
-    "box",
+    "bar_along",
     "flatten",
+    "half_plane",
     "line_through",
     "meet",
     "offset_line",

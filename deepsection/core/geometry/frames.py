@@ -46,14 +46,17 @@ class Frame:
         """y of the unit vector to the right."""
         return -self.dx
 
+    def depth(self, x: float, y: float) -> float:
+        """How far behind the plane of the frame a plan point lies."""
+        return (x - self.x0) * self.dx + (y - self.y0) * self.dy
+
     def to_view(self, points: NDArray[np.float64]) -> NDArray[np.float64]:
         """(n, 3) float of u, v, depth from (n, 3) float of x, y, z; mm.
 
         u is measured from the world's origin, so that parallel views share their projection lines.
         """
         x, y, z = points[:, 0], points[:, 1], points[:, 2]
-        depth = (x - self.x0) * self.dx + (y - self.y0) * self.dy
-        return np.column_stack((x * self.ux + y * self.uy, z, depth))
+        return np.column_stack((x * self.ux + y * self.uy, z, (x - self.x0) * self.dx + (y - self.y0) * self.dy))
 
     def plan_to_turned(self, x: float, y: float) -> tuple[float, float]:
         """(u, w) of a plan point in the turned plan; w runs along the look direction."""

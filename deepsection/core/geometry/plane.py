@@ -73,7 +73,31 @@ def polygons_of(shape: BaseGeometry, *, min_area: float = TOL.area) -> Iterator[
             yield from polygons_of(part, min_area=min_area)
 
 
+def half_plane(box: tuple[float, float, float, float], a: float, b: float, c: float) -> Polygon | None:
+    """What of a box (x0, y0, x1, y1) lies where a x + b y + c > 0; None when nothing does.
+
+    >>> half_plane((0, 0, 2, 2), 1.0, 0.0, -1.0).area
+    2.0
+    """
+    x0, y0, x1, y1 = box
+    ring: list[Point] = [(x0, y0), (x1, y0), (x1, y1), (x0, y1)]
+    values = [a * x + b * y + c for x, y in ring]
+    clipped: list[Point] = []
+    for k in range(4):
+        (p, d), (q, e) = (ring[k], values[k]), (ring[(k + 1) % 4], values[(k + 1) % 4])
+        if d > 0:
+            clipped.append(p)
+        if (d > 0) != (e > 0):
+            t = d / (d - e)
+            clipped.append((p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t))
+    return Polygon(clipped) if len(clipped) > 2 else None
+
+
 def ring_of(polygon: Polygon) -> list[list[Point]]:
     """Rings of a polygon without the closing point: the outer one counter-clockwise, then the holes."""
-    oriented = shapely.geometry.polygon.orient(polygon)
-    return [[(x, y) for x, y, *_ in ring.coords[:-1]] for ring in (oriented.exterior, *oriented.interiors)]
+    oriented = shapely.orient_polygons(polygon)
+    points, ring = shapely.get_coordinates(shapely.get_rings(oriented), return_index=True)
+    rings: list[list[Point]] = [[] for _ in range(1 + len(oriented.interiors))]
+    for k, (x, y) in zip(ring.tolist(), points.tolist()):
+        rings[k].append((x, y))
+    return [held[:-1] for held in rings]

@@ -1,24 +1,43 @@
 """Solids: a small typed wrap of the solid engine (manifold3d). Millimetres, z up.
 
-A `Solid` is immutable; its mesh, facets and bounds are worked out once, on demand.
+A `Solid` is immutable and lazy: nothing is evaluated before its shape is asked for. `reach` is known
+beforehand, so that most bodies of a house (studs behind their cladding) never are. Cuts need no
+engine at all: the section of a difference is the difference of the sections.
 """
 
 from __future__ import annotations
 
-from collections import defaultdict
-from collections.abc import Iterable
-from dataclasses import dataclass
+from abc import ABC, abstractmethod
+from collections.abc import Callable, Iterable
 from functools import cached_property
 from typing import Any, NamedTuple
 
 import manifold3d
 import numpy as np
+import shapely
 from numpy.typing import NDArray
-from shapely.geometry import Polygon
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
 
 from ..tolerance import TOL
+from .facets import Facet, Matrix, extruded_facets, mesh_facets
 from .frames import Frame
-from .plane import Point, ring_of
+from .plane import Point, half_plane, polygons_of, ring_of
+
+
+class Box(NamedTuple):
+    """An upright box around something."""
+
+    x0: float
+    y0: float
+    z0: float
+    x1: float
+    y1: float
+    z1: float
+
+    def corners(self) -> tuple[Point, Point, Point, Point]:
+        """Its corners in plan."""
+        return (self.x0, self.y0), (self.x1, self.y0), (self.x1, self.y1), (self.x0, self.y1)
 
 
 class Plane3(NamedTuple):
@@ -37,180 +56,257 @@ class Plane3(NamedTuple):
         return Plane3(self.a, self.b, self.c + dz)
 
 
-@dataclass(frozen=True, slots=True)
-class Facet:
-    """A flat face: outward unit normal, plane offset (normal . point), rings as (n, 3) float."""
-
-    normal: tuple[float, float, float]
-    offset: float
-    rings: tuple[NDArray[np.float64], ...]
+FAR = 1e7
+"""Farther than anything is built (mm)."""
 
 
-class Solid:
-    """A closed body. Compare and cache by identity: it is made by stages that are memoised."""
+class Solid(ABC):
+    """A closed body. Compare and cache by identity: it is made by stages that are memoised.
 
-    def __init__(self, manifold: Any) -> None:
-        self._manifold = manifold
+    `reach` is a box that holds it, not always tightly; `bounds` is tight.
+    """
+
+    reach: Box
+
+    @abstractmethod
+    def _build(self) -> Any:
+        """The body in the solid engine."""
+
+    @abstractmethod
+    def cut(self, frame: Frame) -> BaseGeometry:
+        """Area in (u, v) where the plane of the frame, set back by `TOL.cut`, cuts this; may be empty."""
 
     @cached_property
-    def bounds(self) -> tuple[float, float, float, float, float, float]:
-        """x0, y0, z0, x1, y1, z1."""
-        box = self._manifold.bounding_box()
-        return (box[0], box[1], box[2], box[3], box[4], box[5])
+    def manifold(self) -> Any:
+        """The body in the solid engine, made once."""
+        return self._build()
+
+    @cached_property
+    def bounds(self) -> Box:
+        """The tight box around the body."""
+        return Box(*self.manifold.bounding_box())
 
     @cached_property
     def volume(self) -> float:
         """mm3."""
-        return float(self._manifold.volume())
+        return float(self.manifold.volume())
 
-    @property
+    @cached_property
     def is_empty(self) -> bool:
         """True when nothing solid is left: touching bodies intersect as slivers."""
-        return self._manifold.is_empty() or self.volume < TOL.volume
-
-    def minus(self, others: Iterable[Solid]) -> Solid:
-        """This solid without the others."""
-        bodies = [other._manifold for other in others]
-        if not bodies:
-            return self
-        return Solid(manifold3d.Manifold.batch_boolean([self._manifold, *bodies], manifold3d.OpType.Subtract))
-
-    def meets(self, other: Solid) -> bool:
-        """Whether the boxes of the two overlap."""
-        a, b = self.bounds, other.bounds
-        return all(a[axis] < b[axis + 3] and b[axis] < a[axis + 3] for axis in range(3))
-
-    def below(self, plane: Plane3) -> Solid:
-        """What lies under a sloping plane."""
-        length = (plane.a**2 + plane.b**2 + 1) ** 0.5
-        normal = (plane.a / length, plane.b / length, -1 / length)
-        return Solid(self._manifold.trim_by_plane(normal, -plane.c / length))
-
-    def above(self, plane: Plane3) -> Solid:
-        """What lies over a sloping plane."""
-        length = (plane.a**2 + plane.b**2 + 1) ** 0.5
-        normal = (-plane.a / length, -plane.b / length, 1 / length)
-        return Solid(self._manifold.trim_by_plane(normal, plane.c / length))
-
-    def behind(self, frame: Frame, depth: float) -> Solid:
-        """What lies farther than a depth along the look direction of a frame."""
-        offset = depth + frame.x0 * frame.dx + frame.y0 * frame.dy
-        return Solid(self._manifold.trim_by_plane((frame.dx, frame.dy, 0.0), offset))
-
-    def before(self, frame: Frame, depth: float) -> Solid:
-        """What lies nearer than a depth along the look direction of a frame."""
-        offset = depth + frame.x0 * frame.dx + frame.y0 * frame.dy
-        return Solid(self._manifold.trim_by_plane((-frame.dx, -frame.dy, 0.0), -offset))
-
-    def cut(self, frame: Frame) -> list[NDArray[np.float64]]:
-        """Rings (n, 2) float of u, v where the plane of the frame, set back by `TOL.cut`, cuts this."""
-        matrix = [
-            [frame.ux, frame.uy, 0.0, 0.0],
-            [0.0, 0.0, 1.0, 0.0],
-            [-frame.dx, -frame.dy, 0.0, frame.x0 * frame.dx + frame.y0 * frame.dy],
-        ]
-        turned = self._manifold.transform(matrix)
-        return [np.asarray(ring, dtype=float) for ring in turned.slice(-TOL.cut).to_polygons()]
+        return bool(self.manifold.is_empty()) or self.volume < TOL.volume
 
     @cached_property
     def facets(self) -> tuple[Facet, ...]:
-        """Flat faces, with triangles linked across coplanar edges and boundaries chained."""
-        mesh = self._manifold.to_mesh64()
-        points = np.asarray(mesh.vert_properties, dtype=float)[:, :3]
-        triangles = np.asarray(mesh.tri_verts, dtype=int)
-        if not len(triangles):
-            return ()
-        _, first, same = np.unique(np.round(points, 6), axis=0, return_index=True, return_inverse=True)
-        points, triangles = points[first], np.asarray(same).reshape(-1)[triangles]
-        return tuple(_facets(points, triangles))
+        """Flat faces, each with its boundary rings."""
+        return mesh_facets(*self.mesh())
+
+    def mesh(self) -> tuple[NDArray[np.float64], NDArray[np.int_]]:
+        """(n, 3) float points and (m, 3) int triangles, counter-clockwise from outside."""
+        mesh = self.manifold.to_mesh64()
+        return np.asarray(mesh.vert_properties, dtype=float)[:, :3], np.asarray(mesh.tri_verts, dtype=int)
+
+    def minus(self, others: Iterable[Solid]) -> Solid:
+        """This solid without the others."""
+        bodies = tuple(other for other in others if _overlap(self.reach, other.reach))
+        return _Difference(self, bodies) if bodies else self
+
+    def below(self, plane: Plane3) -> Solid:
+        """What lies under a sloping plane."""
+        heights = [plane.z(x, y) for x, y in self.reach.corners()]
+        if min(heights) >= self.reach.z1:
+            return self
+        reach = self.reach._replace(z1=max(self.reach.z0, min(self.reach.z1, max(heights))))
+        return _Trimmed(self, (plane.a, plane.b, -1.0), -plane.c, reach)
+
+    def above(self, plane: Plane3) -> Solid:
+        """What lies over a sloping plane."""
+        heights = [plane.z(x, y) for x, y in self.reach.corners()]
+        if max(heights) <= self.reach.z0:
+            return self
+        reach = self.reach._replace(z0=min(self.reach.z1, max(self.reach.z0, min(heights))))
+        return _Trimmed(self, (-plane.a, -plane.b, 1.0), plane.c, reach)
 
 
-def _facets(points: NDArray[np.float64], triangles: NDArray[np.int_]) -> Iterable[Facet]:
-    edges = points[triangles]
-    normals = np.cross(edges[:, 1] - edges[:, 0], edges[:, 2] - edges[:, 0])
-    lengths = np.linalg.norm(normals, axis=1)
-    normals = normals / np.where(lengths > 0, lengths, 1)[:, None]
-    owner: dict[tuple[int, int], int] = {}
-    for index, (a, b, c) in enumerate(triangles.tolist()):
-        owner[a, b] = owner[b, c] = owner[c, a] = index
-    group = list(range(len(triangles)))
+class _Extrusion(Solid):
+    """A profile drawn out from 0 to `length` along the third axis of a rigid motion."""
 
-    def root(index: int) -> int:
-        while group[index] != index:
-            group[index] = group[group[index]]
-            index = group[index]
-        return index
+    def __init__(self, profile: Callable[[], BaseGeometry], length: float, matrix: Matrix, reach: Box) -> None:
+        self._profile, self._length, self._matrix, self.reach = profile, length, matrix, reach
 
-    for (a, b), index in owner.items():
-        other = owner.get((b, a))
-        if other is not None and (
-            float(normals[index] @ normals[other]) > 1 - TOL.facet**1.5
-            or min(lengths[index], lengths[other]) < TOL.area
-        ):
-            group[root(index)] = root(other)
-    members: dict[int, list[int]] = defaultdict(list)
-    for index in range(len(triangles)):
-        members[root(index)].append(index)
-    for held in members.values():
-        best = max(held, key=lambda index: float(lengths[index]))
-        if lengths[best] < TOL.area:
+    @cached_property
+    def _polygons(self) -> tuple[Polygon, ...]:
+        return tuple(polygons_of(self._profile()))
+
+    @property
+    def is_empty(self) -> bool:
+        """Known without the engine."""
+        return not self._polygons or self._length < TOL.grid
+
+    def _build(self) -> Any:
+        rings = [np.array(ring) for polygon in self._polygons for ring in ring_of(polygon)]
+        section = manifold3d.CrossSection(rings, manifold3d.FillRule.Positive)
+        return manifold3d.Manifold.extrude(section, self._length).transform(self._matrix)
+
+    @cached_property
+    def facets(self) -> tuple[Facet, ...]:
+        """Flat faces, each with its boundary rings."""
+        return extruded_facets([ring_of(polygon) for polygon in self._polygons], self._length, self._matrix)
+
+    def cut(self, frame: Frame) -> BaseGeometry:
+        """The cut in (u, v), worked out in the coordinates of the profile."""
+        (px, qx, hx, x0), (py, qy, hy, y0), (_, qz, _, _) = self._matrix
+        depth = frame.x0 * frame.dx + frame.y0 * frame.dy + TOL.cut
+        bx, by = frame.dx * depth - x0, frame.dy * depth - y0
+        # Along the cut, u -> (p, q, h) in the body is linear; p and h lie level, and q up, unless it is upright.
+        if abs(qz) > 0.5:
+            s, ds = bx * px + by * py, frame.ux * px + frame.uy * py
+            t, dt = bx * hx + by * hy, frame.ux * hx + frame.uy * hy
+            return _cut_standing(self._polygons, self._length, (s, ds), (t, dt))
+        line = _LineInPlan(
+            bx * px + by * py, bx * qx + by * qy, frame.ux * px + frame.uy * py, frame.ux * qx + frame.uy * qy
+        )
+        z0, z1 = self.reach.z0, self.reach.z1
+        spans = [span for polygon in self._polygons for span in line.spans(polygon)]
+        return shapely.union_all([shapely.box(u0, z0, u1, z1) for u0, u1 in spans])
+
+
+class _LineInPlan(NamedTuple):
+    """The cut as a line in a profile: p = p0 + u dp, q = q0 + u dq."""
+
+    p0: float
+    q0: float
+    dp: float
+    dq: float
+
+    def spans(self, polygon: Polygon) -> list[tuple[float, float]]:
+        """Where (in u) the line lies within a polygon."""
+        x0, y0, x1, y1 = polygon.bounds
+        middle = ((x0 + x1) / 2 - self.p0) * self.dp + ((y0 + y1) / 2 - self.q0) * self.dq
+        reach = x1 - x0 + y1 - y0
+        ends = [(self.p0 + u * self.dp, self.q0 + u * self.dq) for u in (middle - reach, middle + reach)]
+        crossing = polygon.intersection(shapely.linestrings(ends))
+        spans = []
+        for piece in shapely.get_parts(crossing):
+            if piece.geom_type == "LineString" and piece.length > TOL.grid:
+                us = [(x - self.p0) * self.dp + (y - self.q0) * self.dq for x, y in piece.coords]
+                spans.append((min(us), max(us)))
+        return spans
+
+
+def _cut_standing(
+    polygons: tuple[Polygon, ...], length: float, along: tuple[float, float], across: tuple[float, float]
+) -> BaseGeometry:
+    """The cut of a body whose profile (s, z) stands upright: s and t (its thickness) are linear in u."""
+    (s, ds), (t, dt) = along, across
+    low, high = -FAR, FAR
+    if abs(dt) > TOL.parallel:
+        low, high = sorted(((0.0 - t) / dt, (length - t) / dt))
+    elif not 0.0 <= t < length:
+        return Polygon()
+    shapes: list[BaseGeometry] = []
+    for polygon in polygons:
+        _, z0, _, z1 = polygon.bounds
+        if abs(ds) > TOL.parallel:
+            mapped = shapely.transform(polygon, lambda points: np.column_stack(((points[:, 0] - s) / ds, points[:, 1])))
+            shapes.append(mapped if low == -FAR else mapped.intersection(shapely.box(low, z0 - 1, high, z1 + 1)))
             continue
-        inside = set(held)
-        step: dict[int, list[int]] = defaultdict(list)
-        for index in held:
-            a, b, c = triangles[index].tolist()
-            for start, end in ((a, b), (b, c), (c, a)):
-                if owner.get((end, start)) not in inside:
-                    step[start].append(end)
-        rings = tuple(points[ring] for ring in _chain(step))
-        if rings:
-            normal = normals[best]
-            offset = float(normal @ points[triangles[best][0]])
-            yield Facet((float(normal[0]), float(normal[1]), float(normal[2])), offset, rings)
+        upright = shapely.linestrings([(s, z0 - 1), (s, z1 + 1)])
+        for piece in shapely.get_parts(polygon.intersection(upright)):
+            if piece.geom_type == "LineString" and piece.length > TOL.grid:
+                zs = [z for _, z in piece.coords]
+                shapes.append(shapely.box(low, min(zs), high, max(zs)))
+    return shapes[0] if len(shapes) == 1 else shapely.union_all(shapes)
 
 
-def _chain(step: dict[int, list[int]]) -> Iterable[list[int]]:
-    while step:
-        start = next(iter(step))
-        ring, current = [], start
-        while current in step:
-            ring.append(current)
-            following = step[current].pop()
-            if not step[current]:
-                del step[current]
-            current = following
-        if len(ring) > 2:
-            yield ring
+class _Difference(Solid):
+    """A body without others."""
+
+    def __init__(self, body: Solid, taken: tuple[Solid, ...]) -> None:
+        self._body, self._taken, self.reach = body, taken, body.reach
+
+    def _build(self) -> Any:
+        bodies = [self._body.manifold, *(other.manifold for other in self._taken)]
+        return manifold3d.Manifold.batch_boolean(bodies, manifold3d.OpType.Subtract)
+
+    def cut(self, frame: Frame) -> BaseGeometry:
+        """The section of a difference is the difference of the sections."""
+        shape = self._body.cut(frame)
+        if shape.is_empty:
+            return shape
+        gone = [other.cut(frame) for other in self._taken if _crosses(other.reach, frame)]
+        return shape.difference(shapely.union_all(gone)) if gone else shape
 
 
-def prism(polygon: Polygon, z0: float, z1: float) -> Solid:
-    """An upright body over a plan polygon (holes allowed) from z0 to z1."""
-    section = manifold3d.CrossSection([np.array(ring) for ring in ring_of(polygon)], manifold3d.FillRule.Positive)
-    return Solid(manifold3d.Manifold.extrude(section, z1 - z0).translate((0.0, 0.0, z0)))
+class _Trimmed(Solid):
+    """What of a body lies where normal . point > offset."""
+
+    def __init__(self, body: Solid, normal: tuple[float, float, float], offset: float, reach: Box) -> None:
+        self._body, self._normal, self._offset, self.reach = body, normal, offset, reach
+
+    def _build(self) -> Any:
+        size = float(np.linalg.norm(self._normal))
+        x, y, z = (value / size for value in self._normal)
+        return self._body.manifold.trim_by_plane((x, y, z), self._offset / size)
+
+    def cut(self, frame: Frame) -> BaseGeometry:
+        """The section of the body on the kept side of a line."""
+        shape = self._body.cut(frame)
+        if shape.is_empty:
+            return shape
+        nx, ny, nz = self._normal
+        depth = frame.x0 * frame.dx + frame.y0 * frame.dy + TOL.cut
+        kept = half_plane(
+            shape.bounds,
+            nx * frame.ux + ny * frame.uy,
+            nz,
+            (nx * frame.dx + ny * frame.dy) * depth - self._offset,
+        )
+        return Polygon() if kept is None else shape.intersection(kept)
 
 
-def box(origin: Point, along: Point, lengths: tuple[float, float], z0: float, z1: float) -> Solid:
-    """A box from a plan corner: `lengths` along the unit vector `along` and to its left, z0 to z1."""
-    (x, y), (ax, ay), (length, width) = origin, along, lengths
-    corners = [
-        (x, y),
-        (x + ax * length, y + ay * length),
-        (x + ax * length - ay * width, y + ay * length + ax * width),
-        (x - ay * width, y + ax * width),
-    ]
-    return prism(Polygon(corners), z0, z1)
+def _overlap(a: Box, b: Box) -> bool:
+    return all(a[axis] < b[axis + 3] and b[axis] < a[axis + 3] for axis in range(3))
 
 
-def prism_along(profile: Polygon, origin: Point, run: Point, thickness: float) -> Solid:
+def _crosses(reach: Box, frame: Frame) -> bool:
+    depths = [frame.depth(x, y) for x, y in reach.corners()]
+    return min(depths) <= TOL.cut <= max(depths)
+
+
+def prism(shape: Polygon | MultiPolygon, z0: float, z1: float) -> Solid:
+    """An upright body over plan polygons (holes allowed) from z0 to z1."""
+    x0, y0, x1, y1 = shape.bounds
+    matrix = ((1.0, 0.0, 0.0, 0.0), (0.0, 1.0, 0.0, 0.0), (0.0, 0.0, 1.0, z0))
+    return _Extrusion(lambda: shape, z1 - z0, matrix, Box(x0, y0, z0, x1, y1, z1))
+
+
+def prism_along(profile: Polygon | MultiPolygon, origin: Point, run: Point, thickness: float) -> Solid:
     """A profile in an upright plane (holes allowed), given thickness.
 
     Profile points are (distance along the unit vector `run` from `origin`, z); the body lies to the
     right of `run`, from the plane to `thickness` away.
     """
-    section = manifold3d.CrossSection([np.array(ring) for ring in ring_of(profile)], manifold3d.FillRule.Positive)
-    body = manifold3d.Manifold.extrude(section, thickness)
-    (x, y), (rx, ry) = origin, run
-    return Solid(body.transform([[rx, 0.0, ry, x], [ry, 0.0, -rx, y], [0.0, 1.0, 0.0, 0.0]]))
+    return _standing(lambda: profile, profile.bounds, origin, run, thickness)
+
+
+def bar_along(box: tuple[float, float, float, float], origin: Point, run: Point, thickness: float) -> Solid:
+    """As `prism_along`, of a rectangle (from, low, to, high): a stud, a plate, a joist."""
+    return _standing(lambda: shapely.box(*box), box, origin, run, thickness)
+
+
+def _standing(
+    profile: Callable[[], BaseGeometry],
+    bounds: tuple[float, float, float, float],
+    origin: Point,
+    run: Point,
+    thickness: float,
+) -> Solid:
+    (x, y), (rx, ry), (s0, z0, s1, z1) = origin, run, bounds
+    matrix = ((rx, 0.0, ry, x), (ry, 0.0, -rx, y), (0.0, 1.0, 0.0, 0.0))
+    xs = [x + rx * s + ry * t for s in (s0, s1) for t in (0.0, thickness)]
+    ys = [y + ry * s - rx * t for s in (s0, s1) for t in (0.0, thickness)]
+    return _Extrusion(profile, thickness, matrix, Box(min(xs), min(ys), z0, max(xs), max(ys), z1))
 
 
 def plane_under(start: Point, end: Point, z: float, pitch: float) -> Plane3:

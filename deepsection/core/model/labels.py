@@ -24,6 +24,7 @@ _PHRASES = {
     "draw_walls": "draw walls",
     "move_joint": "move a corner",
     "move_wall": "move a wall",
+    "set_wall_length": "change the length of a wall",
     "flip_wall": "flip a wall",
     "use_make_up": "choose a make-up",
     "resize_opening": "resize {name}",

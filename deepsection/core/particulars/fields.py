@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
@@ -27,7 +26,6 @@ from ..model import (
 )
 from ..model.edits import (
     FlipWall,
-    MoveJoint,
     MoveOpening,
     PutCeiling,
     PutFoundation,
@@ -43,6 +41,7 @@ from ..model.edits import (
     SetProject,
     SetTerm,
     SetTotal,
+    SetWallLength,
     UseMakeUp,
 )
 from ..units import Units, format_length, format_pitch, parse_length, parse_pitch
@@ -161,7 +160,7 @@ def _wall(project: Project, wall: Wall) -> list[Row]:
             "Length",
             wall_length(project, wall),
             units,
-            lambda value: [_stretch(project, wall, value)],
+            lambda value: [SetWallLength(wall=wall.id, length=value)],
             least=0.0,
         ),
         _choice(
@@ -216,13 +215,6 @@ _FACE_WORDS = {"outer": "outside", "middle": "middle", "inner": "inside"}
 def changed_rule(rule: Any, **changes: Any) -> Any:
     """A rule (which has no id) with fields replaced."""
     return type(rule).model_validate({**rule.model_dump(), **changes})
-
-
-def _stretch(project: Project, wall: Wall, length: float) -> MoveJoint:
-    """The end joint moved along the wall to give a length."""
-    start, end = wall_points(project, wall)
-    ratio = length / math.dist(start, end)
-    return MoveJoint(joint=wall.end, x=start[0] + (end[0] - start[0]) * ratio, y=start[1] + (end[1] - start[1]) * ratio)
 
 
 def _opening(project: Project, opening: Opening) -> list[Row]:

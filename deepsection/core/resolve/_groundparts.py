@@ -11,7 +11,7 @@ import shapely
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
-from ..geometry import Line, Plane3, polygons_of, prism, prism_along
+from ..geometry import Line, Plane3, bar_along, polygons_of, prism
 from ..model import Ceiling, Foundation, Joint, Layer, MakeUp
 from ._walls import stations
 from .building import Level, Part, PlannedWall, part_key
@@ -143,16 +143,9 @@ def _joists(
     joists = []
     for slot, near in stations(min(reach), max(reach), framing.spacing, framing.thickness):
         origin = (across.dx * near, across.dy * near)
-        strip = prism_along(
-            Polygon([(min(far), level.z), (max(far), level.z), (max(far), top), (min(far), top)]),
-            origin,
-            (dx, dy),
-            framing.thickness,
-        )
+        strip = bar_along((min(far), level.z, max(far), top), origin, (dx, dy), framing.thickness)
         for plane in planes:
             strip = strip.below(plane)
-        if strip.is_empty:
-            continue
         joists.append(
             Part(
                 part_key(ceiling.id, "joist", layer.id, f"{number}:{slot}"),

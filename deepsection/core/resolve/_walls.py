@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 
+import shapely
 from shapely.geometry import Polygon
 from shapely.geometry import box as rectangle
 
 from ..catalog import lumber
-from ..geometry import Plane3, Solid, polygons_of, prism, prism_along
+from ..geometry import Plane3, Solid, bar_along, polygons_of, prism, prism_along
 from ..model import Framing, Layer, MakeUp
 from ..units import FOOT
 from .building import Part, PlacedOpening, PlannedLayer, PlannedWall, part_key
@@ -47,6 +47,12 @@ class WallTop:
         return position in (0, count - 1)
 
 
+def wall_bar(wall: PlannedWall, box: tuple[float, float, float, float], inner: float, outer: float) -> Solid:
+    """A body of a rectangle (along, z) between two distances outward from the set-out line."""
+    outward = inner if wall.wall.outside == "right" else outer
+    return bar_along(box, wall.at(0.0, outward), wall.run, outer - inner)
+
+
 def wall_solid(wall: PlannedWall, profile: Polygon, inner: float, outer: float) -> Solid:
     """A body of a profile (distance along, z) between two distances outward from the set-out line."""
     outward = inner if wall.wall.outside == "right" else outer
@@ -74,49 +80,42 @@ def _layer_parts(
     top: WallTop,
 ) -> Iterator[Part]:
     position = make_up.layers.index(layer)
-    framed = layer.framing is not None
     structure = next((i for i, held in enumerate(make_up.layers) if held.function == "structure"), 0)
     rising = top.gable and not (top.ceiled and position > structure)
-    pieces = _pieces(planned, top, rising)
+    members = tuple(_members(wall, planned, layer, openings, top))
+    yield from members
+    if planned.polygon.is_empty or (layer.framing is not None and layer.framing.infill is None):
+        return
+    solid = _body(planned, top, rising)
+    if rising or position < structure:
+        for plane in top.under:
+            solid = solid.below(plane)
     holes = [
-        wall_solid(wall, rectangle(o.left, o.sill.total, o.right, o.head.total), planned.inner - 1, planned.outer + 1)
+        wall_bar(wall, (o.left, o.sill.total, o.right, o.head.total), planned.inner - 1, planned.outer + 1)
         for o in openings
     ]
-    members = tuple(_members(wall, planned, layer, openings, top)) if layer.framing is not None else ()
-    yield from members
-    if framed and (layer.framing is None or layer.framing.infill is None):
-        return
-    for slot, solid in enumerate(pieces):
-        if rising or position < structure:
-            for plane in top.under:
-                solid = solid.below(plane)
-        solid = solid.minus([*holes, *(member.solid for member in members)])
-        if solid.is_empty:
-            continue
-        role = "infill" if framed else layer.function
-        yield Part(
-            key=part_key(wall.wall.id, role, layer.id, f"piece:{slot}" if slot else ""),
-            element=wall.wall.id,
-            role=role,
-            material=layer.framing.infill if layer.framing and layer.framing.infill else layer.material,
-            solid=solid,
-            sums=(top.base_sum, top.plate_sum, *(o.head.id for o in openings), *(o.sill.id for o in openings)),
-            origin=(*wall.at(0.0), top.base),
-            outside=top.shows(wall, position, len(make_up.layers)),
-            function=layer.function,
-        )
+    role = "infill" if layer.framing else layer.function
+    yield Part(
+        key=part_key(wall.wall.id, role, layer.id),
+        element=wall.wall.id,
+        role=role,
+        material=layer.framing.infill if layer.framing and layer.framing.infill else layer.material,
+        solid=solid.minus([*holes, *(member.solid for member in members)]),
+        sums=(top.base_sum, top.plate_sum, *(o.head.id for o in openings), *(o.sill.id for o in openings)),
+        origin=(*wall.at(0.0), top.base),
+        outside=top.shows(wall, position, len(make_up.layers)),
+        function=layer.function,
+    )
 
 
-def _pieces(planned: PlannedLayer, top: WallTop, rising: bool) -> list[Solid]:
-    """The bodies of a layer: parted where other walls stand on this one, whole above the plate."""
-    cut = list(polygons_of(planned.polygon))
+def _body(planned: PlannedLayer, top: WallTop, rising: bool) -> Solid:
+    """The body of a layer before holes: parted where other walls stand on it, whole above the plate."""
     if not rising:
-        return [prism(piece, top.base, top.plate) for piece in cut]
+        return prism(planned.polygon, top.base, top.plate)
     if planned.polygon == planned.whole:
-        return [prism(piece, top.base, top.peak) for piece in cut]
-    body = prism(planned.whole, top.base, top.peak)
+        return prism(planned.whole, top.base, top.peak)
     gaps = [prism(gap, top.base - 1, top.plate) for gap in polygons_of(planned.whole.difference(planned.polygon))]
-    return [body.minus(gaps)]
+    return prism(planned.whole, top.base, top.peak).minus(gaps)
 
 
 def _members(
@@ -131,9 +130,9 @@ def _members(
     if head <= foot:
         return
 
-    def member(role: str, slot: str, profile: Polygon, upright: bool) -> Part:
+    def member(role: str, slot: str, box: tuple[float, float, float, float], upright: bool) -> Part:
         axis = (0.0, 0.0, 1.0) if upright else (wall.run[0], wall.run[1], 0.0)
-        solid = wall_solid(wall, profile, planned.inner, planned.outer)
+        solid = wall_bar(wall, box, planned.inner, planned.outer)
         return Part(
             part_key(wall.wall.id, role, layer.id, slot),
             wall.wall.id,
@@ -149,18 +148,18 @@ def _members(
     yield from _plates(wall, planned, layer, framing, openings, top)
     doors = [o for o in openings if o.sill.total <= foot]
     for slot, left, right, low, high in _upright(framing, first, last, foot, head, openings, doors, top):
-        yield member("stud", slot, rectangle(left, low, right, high), True)
+        yield member("stud", slot, (left, low, right, high), True)
     for opening in openings:
         name, t = opening.opening.id, framing.thickness
         left, right = max(opening.left - t, first), min(opening.right + t, last)
         header_top = min(opening.head.total + header_depth(opening.opening.width), head)
         if header_top > opening.head.total + 1:
-            yield member("header", name, rectangle(left, opening.head.total, right, header_top), False)
+            yield member("header", name, (left, opening.head.total, right, header_top), False)
         if opening not in doors and opening.sill.total - t > foot:
             yield member(
                 "rough_sill",
                 name,
-                rectangle(opening.left, opening.sill.total - t, opening.right, opening.sill.total),
+                (opening.left, opening.sill.total - t, opening.right, opening.sill.total),
                 False,
             )
     if top.gable:
@@ -194,9 +193,7 @@ def _plates(
     for where, index, z in levels:
         solid = prism(planned.polygon, z, z + framing.thickness)
         holes = [
-            wall_solid(
-                wall, rectangle(o.left, z - 1, o.right, z + framing.thickness + 1), planned.inner - 1, planned.outer + 1
-            )
+            wall_bar(wall, (o.left, z - 1, o.right, z + framing.thickness + 1), planned.inner - 1, planned.outer + 1)
             for o in openings
             if where == "bottom" and o.sill.total < z + framing.thickness
         ]
@@ -267,36 +264,28 @@ def _upright(
 def _gable_studs(
     wall: PlannedWall, planned: PlannedLayer, layer: Layer, framing: Framing, first: float, last: float, top: WallTop
 ) -> Iterator[Part]:
+    roofed = _under_roof(wall, (planned.inner + planned.outer) / 2, top)
     for number, left in stations(first, last, framing.spacing, framing.thickness):
-        profile = rectangle(left, top.plate, left + framing.thickness, top.peak)
-        solid = wall_solid(wall, profile, planned.inner, planned.outer)
-        for plane in top.under:
-            solid = solid.below(plane)
-        if not solid.is_empty and solid.bounds[5] - solid.bounds[2] > framing.thickness:
-            yield Part(
-                part_key(wall.wall.id, "stud", layer.id, f"gable:{number}"),
-                wall.wall.id,
-                "stud",
-                layer.material,
-                solid,
-                (0.0, 0.0, 1.0),
-                outside=False,
-                function="structure",
-            )
+        stud = rectangle(left, top.plate, left + framing.thickness, top.peak).intersection(roofed)
+        for profile in polygons_of(stud):
+            if profile.bounds[3] - profile.bounds[1] > framing.thickness:
+                yield Part(
+                    part_key(wall.wall.id, "stud", layer.id, f"gable:{number}"),
+                    wall.wall.id,
+                    "stud",
+                    layer.material,
+                    wall_solid(wall, profile, planned.inner, planned.outer),
+                    (0.0, 0.0, 1.0),
+                    outside=False,
+                    function="structure",
+                )
 
 
-def opening_plan(wall: PlannedWall, opening: PlacedOpening, inner: float, outer: float) -> Polygon:
-    """The plan rectangle of an opening between two distances outward."""
-    return Polygon(
-        [
-            wall.at(opening.left, inner),
-            wall.at(opening.right, inner),
-            wall.at(opening.right, outer),
-            wall.at(opening.left, outer),
-        ]
-    )
-
-
-def wall_angle_deg(wall: PlannedWall) -> float:
-    """Direction of the wall from start to end, degrees counter-clockwise from east."""
-    return math.degrees(math.atan2(wall.run[1], wall.run[0]))
+def _under_roof(wall: PlannedWall, outward: float, top: WallTop) -> Polygon:
+    """What lies under the roof along a wall, as (distance along, z): the gable's own outline."""
+    ends, low = (-wall.length, 2 * wall.length), top.base - wall.length
+    shape: shapely.Geometry = rectangle(ends[0], low, ends[1], top.peak)
+    for plane in top.under:
+        slope = [(along, plane.z(*wall.at(along, outward))) for along in ends]
+        shape = shape.intersection(Polygon([(ends[0], low - 1e6), *slope, (ends[1], low - 1e6)]))
+    return next(polygons_of(shape), Polygon())

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal
 
-from shapely.geometry import Polygon
+from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Plane3, Point, Solid
 from ..model import Opening, RoofBlock, Room, Wall
@@ -55,7 +55,7 @@ class PlannedLayer:
     layer: str
     outer: float
     inner: float
-    polygon: Polygon
+    polygon: Polygon | MultiPolygon
     whole: Polygon
 
 

@@ -236,7 +236,7 @@ def _parts(
         )
     for ceiling in project.ceilings:
         parts += _ceiling(ceiling, plan, levels, make_ups, roofs, tops)
-    return tuple(part for part in parts if not part.solid.is_empty)
+    return tuple(parts)
 
 
 def _frame_outer(wall: PlannedWall, make_up: MakeUp) -> float:

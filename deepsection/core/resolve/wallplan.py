@@ -9,7 +9,7 @@ from functools import lru_cache
 from itertools import combinations
 
 import shapely
-from shapely.geometry import LineString, Polygon
+from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.ops import polygonize, unary_union
 
 from ..geometry import Line, Point, line_through, offset_line, polygons_of
@@ -148,10 +148,10 @@ def _cut_by_tees(
     return replace(host, layers=layers)
 
 
-def _pieces(shape: shapely.Geometry) -> Polygon:
+def _pieces(shape: shapely.Geometry) -> Polygon | MultiPolygon:
     """A polygon, or all pieces of it when a tee parts a layer."""
     pieces = list(polygons_of(shape))
-    return pieces[0] if len(pieces) == 1 else shapely.multipolygons(pieces)
+    return pieces[0] if len(pieces) == 1 else MultiPolygon(pieces)
 
 
 def _crossings(planned: tuple[PlannedWall, ...], joints: tuple[Joint, ...]) -> list[Diagnostic]:

@@ -14,7 +14,7 @@ from ..geometry import Frame, polygons_of
 from ..resolve import Building, Part
 from .edges import Edge, visible_edges
 from .hatching import HatchTable
-from .visible import Face, part_faces, visible_faces
+from .visible import Face, faces_of, visible_faces
 
 TONED = {"glass", "door_leaf"}
 """Materials whose own tone is shown; everything else is paper."""
@@ -28,7 +28,7 @@ FINE_ROLES = {"sash", "bar", "glass", "panel", "sill", "reveal", "trim", "leaf",
 @lru_cache(maxsize=64)
 def seen_faces(parts: tuple[Part, ...], dx: float, dy: float) -> tuple[tuple[Face, ...], tuple[Edge, ...]]:
     """Visible faces and edges of parts along a direction; cached, since parts keep their identity."""
-    faces = visible_faces([face for part in parts for face in part_faces(part, dx, dy)])
+    faces = visible_faces([face for held in faces_of(parts, dx, dy) for face in held])
     return tuple(faces), tuple(visible_edges(faces))
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -51,11 +50,12 @@ def visible_edges(faces: Sequence[Face], *, backdrop: bool = False) -> list[Edge
         found = _classify(segment, faces, int(left), int(right), backdrop)
         if found:
             chains[found].append(segment)
+    if not chains:
+        return []
     edges = []
-    for (pen, near, far), held in chains.items():
+    for (pen, near, far), lines in zip(chains, _straight(list(chains.values()))):
         other = faces[far] if far >= 0 else None
-        for start, end in _straight(held):
-            edges.append(Edge(start, end, pen, faces[near], other))
+        edges += [Edge(start, end, pen, faces[near], other) for start, end in lines]
     return edges
 
 
@@ -115,11 +115,17 @@ def _classify(
     return None
 
 
-def _straight(pieces: list[NDArray[np.float64]]) -> list[tuple[Point, Point]]:
-    """Pieces joined and parted again at their bends."""
-    merged = shapely.line_merge(shapely.multilinestrings([shapely.linestrings(piece) for piece in pieces]))
-    found = []
-    for line in shapely.get_parts(shapely.simplify(merged, TOL.grid * 2)):
-        points = [(float(x), float(y)) for x, y in line.coords]
-        found += [(p, q) for p, q in itertools.pairwise(points) if abs(p[0] - q[0]) + abs(p[1] - q[1]) > TOL.point]
+def _straight(chains: list[list[NDArray[np.float64]]]) -> list[list[tuple[Point, Point]]]:
+    """Per chain, its pieces joined and parted again at their bends."""
+    owner = np.repeat(np.arange(len(chains)), [len(chain) for chain in chains])
+    pieces = shapely.linestrings(np.concatenate([np.stack(chain) for chain in chains]))
+    merged = shapely.simplify(shapely.line_merge(shapely.multilinestrings(pieces, indices=owner)), TOL.grid * 2)
+    lines, chain_of = shapely.get_parts(merged, return_index=True)
+    points, line_of = shapely.get_coordinates(lines, return_index=True)
+    found: list[list[tuple[Point, Point]]] = [[] for _ in chains]
+    within = line_of[1:] == line_of[:-1]
+    long = np.abs(points[1:] - points[:-1]).sum(axis=1) > TOL.point
+    for k in np.flatnonzero(within & long).tolist():
+        (x0, y0), (x1, y1) = points[k].tolist(), points[k + 1].tolist()
+        found[chain_of[line_of[k]]].append(((x0, y0), (x1, y1)))
     return found

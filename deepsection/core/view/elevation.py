@@ -15,7 +15,7 @@ from ._levels import level_marks
 from ._notes import note_marks
 from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
 from .hatching import HatchTable
-from .visible import part_faces
+from .visible import faces_of
 
 GROUND_REACH = 10.0
 """Paper mm that the ground line runs past the house on each side."""
@@ -69,7 +69,8 @@ def _below_ground(building: Building, frame: Frame) -> list[Mark]:
     """Dashed outlines of what stands below the ground line: walls and footings."""
     marks: list[Mark] = []
     for role in ("stem", "footing"):
-        faces = [face for part in building.parts if part.role == role for face in part_faces(part, frame.dx, frame.dy)]
+        buried = [part for part in building.parts if part.role == role]
+        faces = [face for held in faces_of(buried, frame.dx, frame.dy) for face in held]
         if not faces:
             continue
         whole = shapely.union_all([face.polygon for face in faces], grid_size=0.01)

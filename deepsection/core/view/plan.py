@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import shapely
@@ -15,13 +16,17 @@ from shapely.ops import unary_union
 
 from ..drawing import Dimension, Drawing, Handle, Mark, Region, Stroke, Symbol, Text, extent, path, rings_of
 from ..geometry import Frame, polygons_of
-from ..model import Project, SectionLine
+from ..model import MakeUp, Project, SectionLine
 from ..resolve import Building, PlacedOpening, PlannedWall
 from ..units import FOOT, Units, format_length
 from .detail import shown_from
 
 CUT_HEIGHT = 4 * FOOT
 """Height of the plan's cut above the floor. Common practice, no source."""
+
+
+MEMBRANE = 2.0
+"""Layers thinner than this (mm) are not drawn in plan."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,8 +64,10 @@ def draw_plan(building: Building, project: Project, look_deg: float, scale: floa
     """The plan turned so that the look direction points up."""
     frame = Frame.looking(look_deg)
     marks: list[Mark] = []
+    make_ups = {held.id: held for held in project.make_ups}
     for wall in building.plan.walls:
-        marks += _wall_marks(wall, building.openings[wall.wall.id], building, project, frame, scale)
+        base = building.levels[wall.wall.base.level].z
+        marks += _wall_marks(wall, building.openings[wall.wall.id], make_ups[wall.wall.make_up], base, frame, scale)
     marks += _roof_marks(building, frame)
     for wall in building.plan.walls:
         for placed in building.openings[wall.wall.id]:
@@ -98,23 +105,16 @@ def _matrix(frame: Frame) -> list[list[float]]:
     return [[frame.ux, frame.dx], [frame.uy, frame.dy]]
 
 
+@lru_cache(maxsize=1024)
 def _wall_marks(
-    wall: PlannedWall,
-    openings: tuple[PlacedOpening, ...],
-    building: Building,
-    project: Project,
-    frame: Frame,
-    scale: float,
-) -> list[Mark]:
+    wall: PlannedWall, openings: tuple[PlacedOpening, ...], make_up: MakeUp, base: float, frame: Frame, scale: float
+) -> tuple[Mark, ...]:
     """The cut wall: structure filled, the layers around it as lines where the scale allows."""
-    base = building.levels[wall.wall.base.level].z
     holes = [_hole(wall, placed) for placed in openings if placed.sill.total < base + CUT_HEIGHT < placed.head.total]
     gone = unary_union(holes) if holes else Polygon()
-    make_up = next(held for held in project.make_ups if held.id == wall.wall.make_up)
     handle = Handle("move_wall", wall.wall.id, "line", "across")
     marks: list[Mark] = []
-    layers = list(zip(make_up.layers, wall.layers))
-    layers = [pair for pair in layers if pair[0].thickness > 2.0]
+    layers = [pair for pair in zip(make_up.layers, wall.layers) if pair[0].thickness > MEMBRANE]
     if not shown_from("layers", scale):
         whole = unary_union([planned.polygon for _, planned in layers]).difference(gone)
         groups = [(whole, "poche", "cut", "structure")]
@@ -133,7 +133,7 @@ def _wall_marks(
         for polygon in polygons_of(_turn(shape, frame)):
             key = f"{wall.wall.id}/wall/{layer_id}/"
             marks.append(Region(rings_of(polygon), fill=fill, pen=pen, part=key, feature="cut", handle=handle))
-    return marks
+    return tuple(marks)
 
 
 def _hole(wall: PlannedWall, placed: PlacedOpening) -> Polygon:

@@ -9,6 +9,7 @@ from functools import lru_cache
 
 import numpy as np
 import shapely
+from numpy.typing import NDArray
 from shapely.geometry import LineString, MultiLineString, Polygon
 
 from ..catalog import material
@@ -25,7 +26,7 @@ from ._seen import clipped_above, edge_strokes, face_regions
 from .detail import shown_from
 from .edges import visible_edges
 from .hatching import HatchTable
-from .visible import Face, part_faces, visible_faces
+from .visible import Face, behind, faces_of, visible_faces
 
 NOT_BEYOND = {
     "stud",
@@ -71,64 +72,43 @@ class CutPart:
 
 @lru_cache(maxsize=20_000)
 def _cut_polygons(part: Part, frame: Frame) -> tuple[Polygon, ...]:
-    rings = part.solid.cut(frame)
-    whole: shapely.Geometry = Polygon()
-    for ring in sorted(rings, key=lambda ring: -len(ring)):
-        if len(ring) > 2:
-            shape = shapely.make_valid(Polygon(np.round(ring / TOL.grid) * TOL.grid))
-            whole = shape if whole.is_empty else whole.symmetric_difference(shape)
-    return tuple(polygons_of(shapely.simplify(whole, TOL.grid)))
+    return tuple(polygons_of(shapely.set_precision(part.solid.cut(frame), TOL.grid)))
 
 
 def cut_parts(building: Building, frame: Frame, u0: float, u1: float) -> list[CutPart]:
     """What the plane cuts, within the length of the section line."""
     found = []
     window = shapely.box(u0, -1e6, u1, 1e6)
-    for part in building.parts:
-        low, high, left, right = _reach(part, frame)
-        if low <= TOL.cut <= high and right > u0 and left < u1:
-            for polygon in _cut_polygons(part, frame):
-                inside = polygon if u0 <= left and right <= u1 else polygon.intersection(window)
-                found += [CutPart(part, piece) for piece in polygons_of(inside)]
+    low, high, left, right = _reaches(building.parts, frame)
+    for k in np.flatnonzero((low <= TOL.cut) & (high >= TOL.cut) & (right > u0) & (left < u1)).tolist():
+        part = building.parts[k]
+        for polygon in _cut_polygons(part, frame):
+            inside = polygon if u0 <= left[k] and right[k] <= u1 else polygon.intersection(window)
+            found += [CutPart(part, piece) for piece in polygons_of(inside)]
     return found
 
 
-def _reach(part: Part, frame: Frame) -> tuple[float, float, float, float]:
-    """Nearest and farthest depth, leftmost and rightmost u of the box of a part."""
-    x0, y0, _, x1, y1, _ = part.solid.bounds
-    corners = [(x, y) for x in (x0, x1) for y in (y0, y1)]
-    depths = [(x - frame.x0) * frame.dx + (y - frame.y0) * frame.dy for x, y in corners]
-    us = [x * frame.ux + y * frame.uy for x, y in corners]
-    return min(depths), max(depths), min(us), max(us)
-
-
-@lru_cache(maxsize=4096)
-def _behind(part: Part, frame: Frame) -> Part:
-    return Part(
-        part.key,
-        part.element,
-        part.role,
-        part.material,
-        part.solid.behind(frame, TOL.cut),
-        part.axis,
-        part.sums,
-        part.origin,
-    )
+def _reaches(parts: tuple[Part, ...], frame: Frame) -> tuple[NDArray[np.float64], ...]:
+    """Nearest and farthest depth, leftmost and rightmost u of the box around each part."""
+    x0, y0, _, x1, y1, _ = np.array([part.solid.reach for part in parts]).reshape(-1, 6).T
+    x, y = np.stack([x0, x1, x1, x0]), np.stack([y0, y0, y1, y1])
+    depth = (x - frame.x0) * frame.dx + (y - frame.y0) * frame.dy
+    u = x * frame.ux + y * frame.uy
+    return depth.min(axis=0), depth.max(axis=0), u.min(axis=0), u.max(axis=0)
 
 
 def beyond_faces(
     building: Building, frame: Frame, cut: list[CutPart], u0: float, u1: float, depth: float
 ) -> list[Face]:
     """What is seen behind the plane, to the look depth, where nothing is cut in front of it."""
+    plane = frame.x0 * frame.dx + frame.y0 * frame.dy + TOL.cut
+    low, high, left, right = _reaches(building.parts, frame)
+    near = np.flatnonzero((high > TOL.cut) & (low <= depth) & (right >= u0) & (left <= u1)).tolist()
+    near = [k for k in near if building.parts[k].role not in NOT_BEYOND]
     faces: list[Face] = []
-    for part in building.parts:
-        if part.role in NOT_BEYOND:
-            continue
-        low, high, left, right = _reach(part, frame)
-        if high <= TOL.cut or low > depth or right < u0 or left > u1:
-            continue
-        faces += part_faces(part if low >= TOL.cut else _behind(part, frame), frame.dx, frame.dy)
-    base = frame.x0 * frame.dx + frame.y0 * frame.dy - 1e5
+    for k, held in zip(near, faces_of([building.parts[k] for k in near], frame.dx, frame.dy)):
+        faces += held if low[k] >= TOL.cut else [piece for face in held for piece in behind(face, plane)]
+    base = plane - 1e5
     if not cut:
         return visible_faces(faces)
     blinds = polygons_of(shapely.union_all([held.polygon for held in cut], grid_size=TOL.grid))

@@ -8,7 +8,7 @@ lie wholly behind one other facet are dropped before.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -18,7 +18,8 @@ from numpy.typing import NDArray
 from shapely.geometry import Polygon
 
 from ..catalog import material
-from ..geometry import Frame, Point, polygons_of
+from ..geometry import Facet, Point, half_plane, polygons_of
+from ..memo import BulkMemo
 from ..resolve import Part
 from ..tolerance import TOL
 
@@ -41,32 +42,76 @@ class Face:
         return a * u + b * v + c
 
 
-@lru_cache(maxsize=20_000)
-def part_faces(part: Part, dx: float, dy: float) -> tuple[Face, ...]:
-    """The facets of a part that look at a viewer who looks along (dx, dy); cached with the part."""
-    frame = Frame(dx, dy)
-    faces = []
-    for facet in part.solid.facets:
+def faces_of(parts: Sequence[Part], dx: float, dy: float) -> list[tuple[Face, ...]]:
+    """Per part, the facets that look at a viewer who looks along (dx, dy); remembered with the part."""
+    return _part_faces([(part, dx, dy) for part in parts])
+
+
+def _make_faces(wanted: Sequence[tuple[Part, float, float]]) -> list[tuple[Face, ...]]:
+    """Polygons of all parts are made in one call: one by one they cost ten times as much."""
+    rings: list[list[Point]] = []
+    outlines = [(k, facet, range(start, len(rings))) for k, facet, start in _turned(wanted, rings)]
+    shapes = _polygons(rings)
+    valid = shapely.is_valid(shapes)
+    faces: list[list[Face]] = [[] for _ in wanted]
+    for k, facet, held in outlines:
+        part, dx, dy = wanted[k]
         nx, ny, nz = facet.normal
         nd = nx * dx + ny * dy
-        if nd > -EDGE_ON:
-            continue
-        nu = nx * frame.ux + ny * frame.uy
-        rings = [np.round(frame.to_view(ring)[:, :2] / TOL.grid) * TOL.grid for ring in facet.rings]
-        for polygon in _assemble(rings):
-            faces.append(Face(polygon, (-nu / nd, -nz / nd, facet.offset / nd), part, facet.normal))
-    return tuple(faces)
+        plane = (-(nx * dy - ny * dx) / nd, -nz / nd, facet.offset / nd)
+        if len(held) == 1 and valid[held[0]]:
+            polygons = [shapes[held[0]]] if shapely.area(shapes[held[0]]) > TOL.area else []
+        else:
+            polygons = _assemble([shapes[index] for index in held])
+        faces[k] += [Face(polygon, plane, part, facet.normal) for polygon in polygons]
+    return [tuple(held) for held in faces]
 
 
-def _assemble(rings: Sequence[NDArray[np.float64]]) -> Iterable[Polygon]:
+def _turned(wanted: Sequence[tuple[Part, float, float]], rings: list[list[Point]]) -> Iterator[tuple[int, Facet, int]]:
+    """(index of the part, facet, first of its rings) of facets that look at the viewer; rings are added in (u, v)."""
+    for k, (part, dx, dy) in enumerate(wanted):
+        for facet in part.solid.facets:
+            nx, ny, _ = facet.normal
+            if nx * dx + ny * dy > -EDGE_ON:
+                continue
+            start = len(rings)
+            rings += [[(x * dy - y * dx, z) for x, y, z in ring] for ring in facet.rings if len(ring) > 2]
+            yield k, facet, start
+
+
+def _polygons(rings: list[list[Point]]) -> NDArray[np.object_]:
+    """A polygon per ring, snapped to the grid."""
+    if not rings:
+        return np.empty(0, dtype=object)
+    points = np.round(np.array([point for ring in rings for point in ring]) / TOL.grid) * TOL.grid
+    owner = np.repeat(np.arange(len(rings)), [len(ring) for ring in rings])
+    polygons: NDArray[np.object_] = shapely.polygons(shapely.linearrings(points, indices=owner))
+    return polygons
+
+
+_part_faces: BulkMemo[tuple[Part, float, float], tuple[Face, ...]] = BulkMemo(_make_faces, size=20_000)
+
+
+def _assemble(shapes: Sequence[Polygon]) -> list[Polygon]:
     """Polygons of rings that may be outer ones or holes, in any order."""
-    shapes = [shapely.Polygon(ring) for ring in rings if len(ring) > 2]
-    if len(shapes) == 1 and shapes[0].is_valid:
-        return [shapes[0]] if shapes[0].area > TOL.area else []
     whole: shapely.Geometry = Polygon()
     for shape in sorted(shapes, key=lambda polygon: -polygon.area):
         whole = whole.symmetric_difference(shapely.make_valid(shape))
     return list(polygons_of(whole))
+
+
+def behind(face: Face, depth: float) -> Iterable[Face]:
+    """The pieces of a face that lie farther than a depth from the viewer's origin."""
+    a, b, c = face.plane
+    x0, y0, x1, y1 = face.polygon.bounds
+    values = [a * x + b * y + c - depth for x in (x0, x1) for y in (y0, y1)]
+    if min(values) >= 0:
+        return [face]
+    kept = half_plane((x0, y0, x1, y1), a, b, c - depth)
+    if kept is None:
+        return []
+    pieces = polygons_of(face.polygon.intersection(kept))
+    return [Face(piece, face.plane, face.part, face.normal) for piece in pieces]
 
 
 def visible_faces(faces: Sequence[Face]) -> list[Face]:
@@ -81,20 +126,28 @@ def visible_faces(faces: Sequence[Face]) -> list[Face]:
     hidden = _hidden(polygons, boxes, behind, front, kind)
     keep = ~(hidden[behind] | hidden[front])
     behind, front, kind = behind[keep], front[keep], kind[keep]
-    occluders: dict[int, list[shapely.Geometry]] = defaultdict(list)
+    hiding: dict[int, list[tuple[Face, int]]] = defaultdict(list)
     for i, j, how in zip(behind.tolist(), front.tolist(), kind.tolist()):
-        shape = polygons[j] if how == _WHOLE else _nearer_part(polygons[j], boxes[i], planes[i] - planes[j])
+        hiding[i].append((faces[j], how))
+    return [
+        piece
+        for i, face in enumerate(faces)
+        if not hidden[i]
+        for piece in (_seen_pieces(face, tuple(hiding[i])) if i in hiding else (face,))
+    ]
+
+
+@lru_cache(maxsize=60_000)
+def _seen_pieces(face: Face, hiding: tuple[tuple[Face, int], ...]) -> tuple[Face, ...]:
+    """What is left of a face behind others. Cached, since faces keep their identity: an edit changes few."""
+    occluders = []
+    for other, how in hiding:
+        shape = other.polygon if how == _WHOLE else _nearer_part(other, face)
         if shape is not None and not shape.is_empty:
-            occluders[i].append(shape)
-    seen = []
-    for i, face in enumerate(faces):
-        if hidden[i]:
-            continue
-        shape = _without(face.polygon, occluders[i]) if i in occluders else face.polygon
-        for piece in polygons_of(shape):
-            if piece.area / piece.length > TOL.sliver_width / 2:
-                seen.append(Face(piece, face.plane, face.part, face.normal))
-    return seen
+            occluders.append(shape)
+    shape = _without(face.polygon, occluders) if occluders else face.polygon
+    pieces = (piece for piece in polygons_of(shape) if piece.area / piece.length > TOL.sliver_width / 2)
+    return tuple(Face(piece, face.plane, face.part, face.normal) for piece in pieces)
 
 
 LARGE_FIRST = 3
@@ -167,17 +220,8 @@ def _hidden(
     return hidden
 
 
-def _nearer_part(polygon: Polygon, box: NDArray[np.float64], gap: NDArray[np.float64]) -> shapely.Geometry | None:
-    """What of a polygon, within a box, is nearer: where the depth of the face behind it is greater by `gap`."""
-    x0, y0, x1, y1 = box
-    ring: list[Point] = [(x0, y0), (x1, y0), (x1, y1), (x0, y1)]
-    values = [gap[0] * x + gap[1] * y + gap[2] for x, y in ring]
-    clipped: list[Point] = []
-    for k in range(4):
-        (p, d), (q, e) = (ring[k], values[k]), (ring[(k + 1) % 4], values[(k + 1) % 4])
-        if d > 0:
-            clipped.append(p)
-        if (d > 0) != (e > 0):
-            t = d / (d - e)
-            clipped.append((p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t))
-    return polygon.intersection(Polygon(clipped)) if len(clipped) > 2 else None
+def _nearer_part(face: Face, than: Face) -> shapely.Geometry | None:
+    """What of a face is nearer to the viewer than another one, where the two overlap."""
+    a, b, c = (p - q for p, q in zip(than.plane, face.plane))
+    kept = half_plane(than.polygon.bounds, a, b, c)
+    return None if kept is None else face.polygon.intersection(kept)

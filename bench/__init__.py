@@ -1,0 +1,1 @@
+"""Measures: tables of stages, views and edits, printed by `python -m bench`."""

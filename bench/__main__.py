@@ -1,0 +1,141 @@
+"""The tables that `make bench` prints: every stage cold, every view cold, and edits end to end."""
+
+from __future__ import annotations
+
+import statistics
+import tempfile
+from collections import Counter
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from time import perf_counter
+
+import orjson
+from rich.console import Console
+from rich.table import Table
+
+from deepsection.core.model import Project
+from deepsection.core.resolve import STAGES, resolve
+from deepsection.core.view import draw_view, list_views
+from deepsection.demo import DEMOS
+from deepsection.service.database import open_database
+from deepsection.service.schemas import ViewWanted
+from deepsection.service.store import Store
+from deepsection.service.work import bench_of, checked_edits
+
+from .caches import clear_caches
+from .edits import EDIT_CASES
+
+ROUNDS = 9
+"""Runs of each figure; the median is printed."""
+
+out = Console(width=110)
+
+
+class Clock:
+    """Milliseconds by name, over runs."""
+
+    def __init__(self) -> None:
+        self.runs: dict[str, list[float]] = {}
+
+    @contextmanager
+    def __call__(self, name: str) -> Iterator[None]:
+        start = perf_counter()
+        yield
+        self.runs.setdefault(name, []).append((perf_counter() - start) * 1000)
+
+    def median(self, name: str) -> float:
+        return statistics.median(self.runs[name])
+
+
+def main() -> None:
+    """Print every table for every demo."""
+    for make in DEMOS:
+        project = make()
+        stages(project)
+        views(project)
+        edits(project)
+
+
+def stages(project: Project) -> None:
+    """Each stage of `resolve` with nothing cached, and once more with everything cached."""
+    clock, warm = Clock(), Clock()
+    for _ in range(ROUNDS):
+        clear_caches()
+        building = resolve(project, timer=clock)
+        resolve(project, timer=warm)
+    roles = Counter(part.role for part in building.parts)
+    table = _table(f"{project.name}: stages", "stage", "cold ms", "warm ms")
+    for stage in STAGES:
+        table.add_row(stage, f"{clock.median(stage):.1f}", f"{warm.median(stage):.2f}")
+    out.print(table)
+    counted = ", ".join(f"{role} {count}" for role, count in roles.most_common())
+    out.print(f"{len(building.parts)} parts: {counted}\n")
+
+
+def views(project: Project) -> None:
+    """Each view of a building whose solids stand, with nothing of the view cached; then again, cached."""
+    clock = Clock()
+    names = [view.name for view in list_views(project)]
+    counts = {}
+    for _ in range(ROUNDS):
+        clear_caches()
+        building = resolve(project)
+        for name in names:
+            with clock(name):
+                counts[name] = len(draw_view(building, project, name, project.scale).marks)
+            with clock(f"{name} again"):
+                draw_view(building, project, name, project.scale)
+    table = _table(f"{project.name}: views at 1:{project.scale:g}", "view", "cold ms", "again ms", "marks")
+    for name in names:
+        table.add_row(name, f"{clock.median(name):.1f}", f"{clock.median(f'{name} again'):.1f}", str(counts[name]))
+    out.print(table, "\n")
+
+
+def edits(project: Project) -> None:
+    """From an edit to plan, elevation and section: checked, saved, drawn and serialised; previews without saving."""
+    wanted = [ViewWanted(name=name) for name in ("plan", "elevation:south", f"section:{project.sections[0].id}")]
+    title = f"{project.name}: edit to plan + elevation + section"
+    table = _table(title, "edit", "saved ms", "worst ms", "preview ms", "kB")
+    everything: list[float] = []
+    for label, make in EDIT_CASES.items():
+        kept, shown, size = _edit_runs(project, wanted, make)
+        everything += kept
+        row = (statistics.median(kept), max(kept), statistics.median(shown), size / 1024)
+        table.add_row(label, *(f"{value:.0f}" for value in row))
+    out.print(table)
+    out.print(f"median over all edits, serialised and saved: [bold]{statistics.median(everything):.0f} ms[/bold]\n")
+
+
+def _edit_runs(
+    project: Project, wanted: list[ViewWanted], make: Callable[[Project, int], object]
+) -> tuple[list[float], list[float], int]:
+    kept, shown, size = [], [], 0
+    with tempfile.TemporaryDirectory() as folder:
+        engine = open_database(f"sqlite:///{Path(folder) / 'bench.db'}")
+        store = Store(engine)
+        stored = store.create(project, "bench")
+        bench_of(stored.project, stored.version, wanted)
+        for round_ in range(1, ROUNDS + 1):
+            start = perf_counter()
+            previewed = checked_edits(stored.project, [make(project, -round_)])
+            orjson.dumps(bench_of(previewed, stored.version, wanted))
+            shown.append((perf_counter() - start) * 1000)
+            start = perf_counter()
+            changed = checked_edits(stored.project, [make(project, round_)])
+            stored = store.append(project.id, stored.version, changed, "bench", "[]")
+            size = len(orjson.dumps(bench_of(stored.project, stored.version, wanted)))
+            kept.append((perf_counter() - start) * 1000)
+        engine.dispose()
+    return kept, shown, size
+
+
+def _table(title: str, *columns: str) -> Table:
+    table = Table(title=title, title_justify="left", title_style="bold")
+    for index, column in enumerate(columns):
+        table.add_column(column, justify="left" if index == 0 else "right")
+    return table
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,31 @@
+"""Memory of values that are cheaper to make many at a time."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Hashable, Sequence
+from typing import Generic, TypeVar
+
+K = TypeVar("K", bound=Hashable)
+V = TypeVar("V")
+
+
+class BulkMemo(Generic[K, V]):
+    """A bounded memory in front of a function from many keys to as many values; the oldest fall away."""
+
+    def __init__(self, make: Callable[[Sequence[K]], Sequence[V]], *, size: int) -> None:
+        self._make, self._size = make, size
+        self._held: dict[K, V] = {}
+
+    def __call__(self, keys: Sequence[K]) -> list[V]:
+        """The value of each key, in their order."""
+        missing = [key for key in dict.fromkeys(keys) if key not in self._held]
+        if missing:
+            self._held.update(zip(missing, self._make(missing), strict=True))
+        values = [self._held[key] for key in keys]
+        for key in list(self._held)[: max(0, len(self._held) - self._size)]:
+            del self._held[key]
+        return values
+
+    def cache_clear(self) -> None:
+        """Forget everything."""
+        self._held.clear()

@@ -1,0 +1,116 @@
+"""Edits: typed commands, each a pure function from project to project.
+
+The union `Edit` is told apart by `kind`. New ids arrive in the edit, so that applying it twice to
+one project gives one result. What the document cannot hold is refused here; what the building
+cannot be is a diagnostic of the building.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Annotated, Any
+
+from pydantic import Field, TypeAdapter, ValidationError
+
+from ...errors import DeepSectionError
+from ..project import Project
+from .heights import SetTerm, SetTotal
+from .openings import MoveOpening, ResizeOpening
+from .putting import (
+    PutCeiling,
+    PutFoundation,
+    PutJoint,
+    PutMakeUp,
+    PutNote,
+    PutOpening,
+    PutRoof,
+    PutRoom,
+    PutRung,
+    PutSection,
+    PutSheet,
+    PutWall,
+    SetProject,
+)
+from .rebuilding import changed, put, rebuild, refusal
+from .removing import Remove
+from .walls import DrawWalls, FlipWall, MoveJoint, MoveWall, SetWallLength, UseMakeUp
+
+Edit = Annotated[
+    PutMakeUp
+    | PutRung
+    | PutJoint
+    | PutWall
+    | PutOpening
+    | PutRoom
+    | PutRoof
+    | PutFoundation
+    | PutCeiling
+    | PutSection
+    | PutNote
+    | PutSheet
+    | SetProject
+    | DrawWalls
+    | MoveJoint
+    | MoveWall
+    | SetWallLength
+    | FlipWall
+    | UseMakeUp
+    | ResizeOpening
+    | MoveOpening
+    | SetTerm
+    | SetTotal
+    | Remove,
+    Field(discriminator="kind"),
+]
+
+EDITS: TypeAdapter[Any] = TypeAdapter(tuple[Edit, ...])
+
+
+def apply_edits(project: Project, edits: Iterable[Any]) -> Project:
+    """The project after a group of edits: all of them, or an error and none.
+
+    Raises: RefusedEdit, UnknownElement.
+    """
+    for edit in edits:
+        try:
+            project = edit.apply(project)
+        except DeepSectionError:
+            raise
+        except ValidationError as error:
+            raise refusal(error) from error
+    return project
+
+
+__all__ = [
+    "EDITS",
+    "DrawWalls",
+    "Edit",
+    "FlipWall",
+    "MoveJoint",
+    "MoveOpening",
+    "MoveWall",
+    "PutCeiling",
+    "PutFoundation",
+    "PutJoint",
+    "PutMakeUp",
+    "PutNote",
+    "PutOpening",
+    "PutRoof",
+    "PutRoom",
+    "PutRung",
+    "PutSection",
+    "PutSheet",
+    "PutWall",
+    "Remove",
+    "ResizeOpening",
+    "SetProject",
+    "SetTerm",
+    "SetTotal",
+    "SetWallLength",
+    "UseMakeUp",
+    "apply_edits",
+    "changed",
+    "put",
+    "rebuild",
+    "refusal",
+]

@@ -1,0 +1,116 @@
+"""Edits that add an element or replace it whole, by id, and those of the project itself."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from ..elements import (
+    Ceiling,
+    Element,
+    Foundation,
+    Joint,
+    MakeUp,
+    Name,
+    Note,
+    Opening,
+    RoofBlock,
+    Room,
+    Rung,
+    SectionLine,
+    Sheet,
+    Wall,
+)
+from ..project import Project
+from .rebuilding import put, rebuild
+
+
+class _Put(Element):
+    def apply(self, project: Project) -> Project:
+        """The project with this element added, or replaced by id. Raises: RefusedEdit."""
+        return put(project, getattr(self, self.__class__._carries()))
+
+    @classmethod
+    def _carries(cls) -> str:
+        return next(name for name in cls.model_fields if name != "kind")
+
+
+class PutMakeUp(_Put):
+    kind: Literal["put_make_up"] = "put_make_up"
+    make_up: MakeUp
+
+
+class PutRung(_Put):
+    kind: Literal["put_rung"] = "put_rung"
+    rung: Rung
+
+
+class PutJoint(_Put):
+    kind: Literal["put_joint"] = "put_joint"
+    joint: Joint
+
+
+class PutWall(_Put):
+    kind: Literal["put_wall"] = "put_wall"
+    wall: Wall
+
+
+class PutOpening(_Put):
+    kind: Literal["put_opening"] = "put_opening"
+    opening: Opening
+
+
+class PutRoom(_Put):
+    kind: Literal["put_room"] = "put_room"
+    room: Room
+
+
+class PutRoof(_Put):
+    kind: Literal["put_roof"] = "put_roof"
+    roof: RoofBlock
+
+
+class PutFoundation(_Put):
+    kind: Literal["put_foundation"] = "put_foundation"
+    foundation: Foundation
+
+
+class PutCeiling(_Put):
+    kind: Literal["put_ceiling"] = "put_ceiling"
+    ceiling: Ceiling
+
+
+class PutSection(_Put):
+    kind: Literal["put_section"] = "put_section"
+    section: SectionLine
+
+
+class PutNote(_Put):
+    kind: Literal["put_note"] = "put_note"
+    note: Note
+
+
+class PutSheet(_Put):
+    kind: Literal["put_sheet"] = "put_sheet"
+    sheet: Sheet
+
+
+class SetProject(Element):
+    """Name, place, author, units or working scale of the project."""
+
+    kind: Literal["set_project"] = "set_project"
+    name: Name | None = None
+    place: str | None = Field(default=None, max_length=120)
+    author: str | None = Field(default=None, max_length=120)
+    units: Literal["ft-in", "mm"] | None = None
+    scale: float | None = Field(default=None, ge=1, le=2000)
+
+    def apply(self, project: Project) -> Project:
+        """The project with what is given replaced."""
+        given = {
+            name: getattr(self, name)
+            for name in ("name", "place", "author", "units", "scale")
+            if getattr(self, name) is not None
+        }
+        return rebuild(project, **given)

@@ -1,0 +1,104 @@
+"""Documents and elements with parts replaced, validated anew; refusals in words."""
+
+from __future__ import annotations
+
+from typing import Any, TypeVar
+
+from pydantic import ValidationError
+
+from ...errors import RefusedEdit
+from ..elements import (
+    Ceiling,
+    Foundation,
+    FreeJoint,
+    HostedJoint,
+    MakeUp,
+    Note,
+    Opening,
+    RoofBlock,
+    Room,
+    Rung,
+    SectionLine,
+    Sheet,
+    Wall,
+)
+from ..project import Project
+
+E = TypeVar("E")
+
+
+def rebuild(project: Project, **changes: Any) -> Project:
+    """The project with fields replaced, validated anew. Raises: RefusedEdit."""
+    data = {name: getattr(project, name) for name in type(project).model_fields}
+    data.update(changes)
+    try:
+        return Project.model_validate(data)
+    except ValidationError as error:
+        raise refusal(error) from error
+
+
+def refusal(error: ValidationError) -> RefusedEdit:
+    """The first fault of a validation, in words that name the field."""
+    first = error.errors()[0]
+    path = [str(step) for step in first["loc"] if not isinstance(step, int)]
+    message = str(first["msg"]).removeprefix("Value error, ")
+    field = path[-1] if path else None
+    element, _, rest = message.partition(": ")
+    known = bool(rest) and " " not in element
+    value = first.get("input")
+    return RefusedEdit(
+        rest if known else (f"{field.replace('_', ' ')}: {message}" if field else message),
+        element=element if known else None,
+        field=field,
+        value=value if isinstance(value, (str, int, float)) else None,
+    )
+
+
+def changed(element: Any, **changes: Any) -> Any:
+    """An element with fields replaced, validated anew. Raises: RefusedEdit."""
+    data = {name: getattr(element, name) for name in type(element).model_fields}
+    data.update(changes)
+    try:
+        return type(element).model_validate(data)
+    except ValidationError as error:
+        refused = refusal(error)
+        refused.element = element.id
+        raise refused from error
+
+
+def put(project: Project, *elements: Any) -> Project:
+    """The project with elements added, or replaced where their id is known."""
+    changes: dict[str, Any] = {}
+    for element in elements:
+        collection = _COLLECTION_OF[type(element)]
+        held = changes.get(collection, getattr(project, collection))
+        if any(old.id == element.id for old in held):
+            changes[collection] = tuple(element if old.id == element.id else old for old in held)
+        else:
+            changes[collection] = (*held, element)
+    return rebuild(project, **changes)
+
+
+def held(project: Project, id: str, kind: type[E]) -> E:
+    """The element of this id and kind. Raises: UnknownElement, RefusedEdit when it is of another kind."""
+    element = project.find(id)
+    if not isinstance(element, kind):
+        raise RefusedEdit(f"“{id}” is not a {kind.__name__.lower()}", element=id)
+    return element
+
+
+_COLLECTION_OF: dict[type, str] = {
+    MakeUp: "make_ups",
+    Rung: "rungs",
+    FreeJoint: "joints",
+    HostedJoint: "joints",
+    Wall: "walls",
+    Opening: "openings",
+    Room: "rooms",
+    RoofBlock: "roofs",
+    Foundation: "foundations",
+    Ceiling: "ceilings",
+    SectionLine: "sections",
+    Note: "notes",
+    Sheet: "sheets",
+}

@@ -1,0 +1,59 @@
+"""Taking elements away, with what cannot stand without them."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from ...errors import RefusedEdit
+from ..elements import Element, FreeJoint, HostedJoint, Id, Joint, RoofBlock
+from ..places import corner_point, joint_point
+from ..project import COLLECTIONS, Project
+from .rebuilding import changed, rebuild
+
+
+class Remove(Element):
+    """Elements taken away, with what cannot stand without them.
+
+    Openings go with their wall; walls that met a removed one keep their end where it was.
+    """
+
+    kind: Literal["remove"] = "remove"
+    elements: Annotated[tuple[Id, ...], Field(min_length=1)]
+
+    def apply(self, project: Project) -> Project:
+        """The project without the elements. Raises: UnknownElement, RefusedEdit."""
+        gone = set(self.elements)
+        for id in gone:
+            if project.collection_of(id) == "joints":
+                raise RefusedEdit("a joint goes with its walls; remove the walls", element=id)
+        walls = tuple(wall for wall in project.walls if wall.id not in gone)
+        used = {id for wall in walls for id in (wall.start, wall.end)}
+        kept: dict[str, Any] = {
+            name: tuple(element for element in getattr(project, name) if element.id not in gone) for name in COLLECTIONS
+        }
+        kept["openings"] = tuple(o for o in kept["openings"] if o.wall not in gone)
+        kept["joints"] = tuple(_freed(project, joint, gone) for joint in project.joints if joint.id in used)
+        kept["roofs"] = tuple(_untied(project, roof, used) for roof in kept["roofs"])
+        return rebuild(project, **kept)
+
+
+def _freed(project: Project, joint: Joint, gone: set[str]) -> Joint:
+    if isinstance(joint, HostedJoint) and joint.wall in gone:
+        x, y = joint_point(project, joint.id)
+        return FreeJoint(id=joint.id, x=x, y=y, join=joint.join)
+    return joint
+
+
+def _untied(project: Project, roof: RoofBlock, used: set[str]) -> RoofBlock:
+    if all(corner.joint is None or corner.joint in used for corner in roof.outline):
+        return roof
+    outline = []
+    for corner in roof.outline:
+        if corner.joint is not None and corner.joint not in used:
+            x, y = corner_point(project, corner)
+            corner = type(corner)(x=x, y=y)
+        outline.append(corner)
+    untied: RoofBlock = changed(roof, outline=tuple(outline))
+    return untied

@@ -1,0 +1,255 @@
+"""Edits of walls: drawn in chains, moved, flipped, built otherwise."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from ...errors import RefusedEdit
+from ...tolerance import TOL
+from ..elements import (
+    BaseRule,
+    Element,
+    FreeJoint,
+    HostedJoint,
+    Id,
+    Joint,
+    MakeUp,
+    Mm,
+    Opening,
+    Positive,
+    SetOut,
+    TopRule,
+    Wall,
+)
+from ..places import joint_point, wall_points
+from ..project import Project
+from .rebuilding import changed, held, put
+
+Point = tuple[float, float]
+
+
+class DrawWalls(Element):
+    """A chain of walls through joints, new ones given here; closed when it returns to its first.
+
+    A closed chain has its outside on the outside of the loop; an open one on the left.
+    """
+
+    kind: Literal["draw_walls"] = "draw_walls"
+    joints: tuple[Joint, ...] = ()
+    chain: Annotated[tuple[Id, ...], Field(min_length=2)]
+    walls: Annotated[tuple[Id, ...], Field(min_length=1)]
+    make_up: Id
+    status: Literal["outer", "inner"] = "outer"
+    base: Id
+    top: Id
+
+    def apply(self, project: Project) -> Project:
+        """The project with the chain built. Raises: RefusedEdit."""
+        if len(self.walls) != len(self.chain) - 1:
+            raise RefusedEdit("a chain of walls has one wall between each two joints", field="walls")
+        make_up = next((known for known in project.make_ups if known.id == self.make_up), None)
+        if make_up is None:
+            raise RefusedEdit(f"no make-up is called “{self.make_up}”", field="make_up")
+        staged = put(project, *self.joints) if self.joints else project
+        points = [self._point(staged, id) for id in self.chain]
+        closed = self.chain[0] == self.chain[-1]
+        outside: Literal["left", "right"] = "right" if closed and _area(points) > 0 else "left"
+        for index, (start, end) in enumerate(itertools.pairwise(points)):
+            if math.dist(start, end) < 1.0:
+                raise RefusedEdit(
+                    "a wall needs a length", element=self.walls[index], field="length", value=0.0, limit=1.0
+                )
+        walls = [
+            Wall(
+                id=id,
+                start=start,
+                end=end,
+                make_up=make_up.id,
+                set_out=default_set_out(make_up, self.status),
+                outside=outside,
+                status=self.status,
+                base=BaseRule(level=self.base),
+                top=TopRule(kind="roof" if self.status == "outer" else "level", level=self.top),
+            )
+            for id, start, end in zip(self.walls, self.chain, self.chain[1:])
+        ]
+        return put(staged, *walls)
+
+    @staticmethod
+    def _point(project: Project, id: str) -> tuple[float, float]:
+        if all(joint.id != id for joint in project.joints):
+            raise RefusedEdit(f"no joint is called “{id}”", field="chain", value=id)
+        return joint_point(project, id)
+
+
+def default_set_out(make_up: MakeUp, status: str) -> SetOut:
+    """The usual set-out face: outside of the frame; the middle of it for inner walls."""
+    structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[0])
+    return SetOut(layer=structure.id, face="outer" if status == "outer" else "middle")
+
+
+def _area(points: list[tuple[float, float]]) -> float:
+    return sum(a[0] * b[1] - b[0] * a[1] for a, b in itertools.pairwise(points)) / 2
+
+
+class MoveJoint(Element):
+    """A joint moved to a point; a hosted one slides along its wall to the nearest place."""
+
+    kind: Literal["move_joint"] = "move_joint"
+    joint: Id
+    x: Mm
+    y: Mm
+
+    def apply(self, project: Project) -> Project:
+        """The project with the joint moved. Raises: RefusedEdit, UnknownElement."""
+        if project.collection_of(self.joint) != "joints":
+            raise RefusedEdit("only a joint can be moved to a point", element=self.joint)
+        return _with_joints_at(project, {self.joint: (self.x, self.y)})
+
+
+class MoveWall(Element):
+    """A wall shifted in plan; walls that share its joints stretch."""
+
+    kind: Literal["move_wall"] = "move_wall"
+    wall: Id
+    dx: Mm
+    dy: Mm
+
+    def apply(self, project: Project) -> Project:
+        """The project with both joints of the wall shifted. Raises: RefusedEdit, UnknownElement."""
+        wall = held(project, self.wall, Wall)
+        return _with_joints_at(project, _shifted(project, [wall], (self.dx, self.dy)))
+
+
+class SetWallLength(Element):
+    """Another length for a wall, joint to joint: the walls across its end move along, so that corners stay square.
+
+    An end that stands on another wall stays; then the start moves.
+    """
+
+    kind: Literal["set_wall_length"] = "set_wall_length"
+    wall: Id
+    length: Positive
+
+    def apply(self, project: Project) -> Project:
+        """The project with the wall of this length. Raises: RefusedEdit, UnknownElement."""
+        wall = held(project, self.wall, Wall)
+        free = {joint.id for joint in project.joints if isinstance(joint, FreeJoint)}
+        if wall.end not in free and wall.start not in free:
+            raise RefusedEdit(
+                "both ends of this wall stand on other walls; move those instead", element=wall.id, field="length"
+            )
+        stays, goes = (wall.start, wall.end) if wall.end in free else (wall.end, wall.start)
+        (x0, y0), (x1, y1) = joint_point(project, stays), joint_point(project, goes)
+        more = self.length / math.dist((x0, y0), (x1, y1)) - 1
+        shift = ((x1 - x0) * more, (y1 - y0) * more)
+        across = [
+            other
+            for other in project.walls
+            if goes in (other.start, other.end) and other.id != wall.id and not _parallel(project, wall, other)
+        ]
+        targets = {goes: (x1 + shift[0], y1 + shift[1]), **_shifted(project, across, shift)}
+        targets.pop(stays, None)
+        return _with_joints_at(project, targets)
+
+
+def _shifted(project: Project, walls: list[Wall], by: Point) -> dict[str, Point]:
+    """Where the joints of walls come to lie when these are shifted."""
+    targets = {}
+    for wall in walls:
+        for id, (x, y) in zip((wall.start, wall.end), wall_points(project, wall)):
+            targets[id] = (x + by[0], y + by[1])
+    return targets
+
+
+def _parallel(project: Project, first: Wall, second: Wall) -> bool:
+    (a, b), (c, d) = wall_points(project, first), wall_points(project, second)
+    cross = (b[0] - a[0]) * (d[1] - c[1]) - (b[1] - a[1]) * (d[0] - c[0])
+    return abs(cross) < TOL.parallel * math.dist(a, b) * math.dist(c, d)
+
+
+def _with_joints_at(project: Project, targets: dict[str, Point]) -> Project:
+    """The project with joints moved. What stands on a wall that stretches keeps its place in plan.
+
+    Free joints go where they are told; hosted ones to the nearest place on their wall.
+    """
+    places = {joint.id: joint_point(project, joint.id) for joint in project.joints} | targets
+    free = [
+        changed(joint, x=targets[joint.id][0], y=targets[joint.id][1])
+        for joint in project.joints
+        if isinstance(joint, FreeJoint) and joint.id in targets
+    ]
+    staged = put(project, *free) if free else project
+    for joint in _hosts_first(project):
+        distance = _nearest(staged, joint, places[joint.id])
+        if abs(distance - joint.distance) > TOL.grid:
+            staged = put(staged, changed(joint, distance=distance))
+    return staged
+
+
+def _hosts_first(project: Project) -> list[HostedJoint]:
+    """Hosted joints, those that a host's own ends depend on before those that stand on it."""
+    joints = {joint.id: joint for joint in project.joints}
+    walls = {wall.id: wall for wall in project.walls}
+
+    def depth(id: str) -> int:
+        joint = joints[id]
+        if isinstance(joint, FreeJoint):
+            return 0
+        return 1 + max(depth(walls[joint.wall].start), depth(walls[joint.wall].end))
+
+    return sorted((joint for joint in project.joints if isinstance(joint, HostedJoint)), key=lambda j: depth(j.id))
+
+
+def _nearest(project: Project, joint: HostedJoint, to: Point) -> float:
+    """Distance from its named end to the place on the host that is nearest to a point."""
+    start, end = wall_points(project, held(project, joint.wall, Wall))
+    if joint.end == "end":
+        start, end = end, start
+    length = math.dist(start, end)
+    along = ((to[0] - start[0]) * (end[0] - start[0]) + (to[1] - start[1]) * (end[1] - start[1])) / max(length, 1.0)
+    return min(max(along, 0.0), length)
+
+
+class FlipWall(Element):
+    """The outside of a wall put on the other side of its line."""
+
+    kind: Literal["flip_wall"] = "flip_wall"
+    wall: Id
+
+    def apply(self, project: Project) -> Project:
+        """The project with the wall flipped. Raises: UnknownElement."""
+        wall = held(project, self.wall, Wall)
+        return put(project, changed(wall, outside="right" if wall.outside == "left" else "left"))
+
+
+class UseMakeUp(Element):
+    """Another make-up for a wall, on its usual set-out face; openings measure set-in from the frame."""
+
+    kind: Literal["use_make_up"] = "use_make_up"
+    wall: Id
+    make_up: Id
+
+    def apply(self, project: Project) -> Project:
+        """The project with the wall built otherwise. Raises: RefusedEdit, UnknownElement."""
+        wall, make_up = held(project, self.wall, Wall), project.find(self.make_up)
+        if not isinstance(make_up, MakeUp) or make_up.use != "wall":
+            raise RefusedEdit("that make-up is not one for walls", element=self.wall, field="make_up")
+        layers = {layer.id for layer in make_up.layers}
+        openings = [
+            changed(opening, set_in=changed_set_in(opening, layers))
+            for opening in project.openings
+            if opening.wall == wall.id
+        ]
+        set_out = default_set_out(make_up, wall.status)
+        return put(project, changed(wall, make_up=make_up.id, set_out=set_out), *openings)
+
+
+def changed_set_in(opening: Opening, layers: set[str]) -> Any:
+    """The set-in of an opening, measured from the whole wall when its layer is gone."""
+    keep = opening.set_in.layer is None or opening.set_in.layer in layers
+    return opening.set_in if keep else type(opening.set_in)()
