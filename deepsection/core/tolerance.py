@@ -21,6 +21,8 @@ class Tolerance:
     """Regions smaller than this (mm2) are slivers."""
     sliver_width: float = 0.05
     """Regions thinner than this are slivers."""
+    shared: float = 0.02
+    """A wall lies on an outline when more than this share of it does."""
     parallel: float = 1e-9
     """Cross product of unit vectors below which two directions are parallel."""
     facet: float = 1e-6

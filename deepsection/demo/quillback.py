@@ -201,7 +201,7 @@ def _sheets() -> tuple[Sheet, ...]:
             number="A1",
             name="South elevation and section",
             paper="ARCH B",
-            placed=(at("v1", "elevation:south", 64, 230, 232), at("v2", "section:section-a", 64, 165, 103)),
+            placed=(at("v1", "elevation:south", 64, 226, 235), at("v2", "section:section-a", 64, 150, 102)),
         ),
         Sheet(
             id="sheet-2",
@@ -209,10 +209,10 @@ def _sheets() -> tuple[Sheet, ...]:
             name="Elevations",
             paper="ARCH B",
             placed=(
-                at("v3", "elevation:south", 96, 152, 235),
-                at("v4", "elevation:east", 96, 358, 235),
-                at("v5", "elevation:north", 96, 152, 115),
-                at("v6", "elevation:west", 96, 358, 115),
+                at("v3", "elevation:south", 96, 152, 244),
+                at("v4", "elevation:east", 96, 361, 244),
+                at("v5", "elevation:north", 96, 152, 124),
+                at("v6", "elevation:west", 96, 361, 124),
             ),
         ),
     )

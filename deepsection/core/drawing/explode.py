@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
-from .marks import Align, Dimension, Drawing, Mark, Region, Ring, Stroke, Symbol, Text, level_width, path
+from .marks import LEVEL_KNEE, Align, Dimension, Drawing, Mark, Region, Ring, Stroke, Symbol, Text, level_width, path
 
 _BULGE_HALF = 1.0
 """tan(180 / 4 deg): half a circle."""
@@ -57,27 +57,23 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
 
 
 def _level(mark: Symbol, scale: float) -> Iterator[Mark]:
-    """A level mark: a triangle on the line, name over it, height under. Source: ISO 129-1 level indication."""
+    """A level mark: a triangle at the height, then name over height; values: side, shift of the lettering (paper mm).
+
+    Source: ISO 129-1, level indication (from memory).
+    """
     s = scale
-    side = -1.0 if mark.values and mark.values[0] < 0 else 1.0
+    side, shift = mark.values
     x, y = mark.x, mark.y
+    part, sum, feature = mark.part, mark.sum, "level_mark"
     tip = path((x, y), (x - 1.4 * s, y + 1.9 * s), (x + 1.4 * s, y + 1.9 * s))
-    yield Region((tip,), fill="ink", pen="symbol", part=mark.part, sum=mark.sum, feature="level_mark")
-    yield Stroke(
-        path((x - side * 3 * s, y), (x + side * level_width(mark.texts) * s, y)),
-        "dimension",
-        part=mark.part,
-        sum=mark.sum,
-        feature="level_mark",
-    )
+    yield Region((tip,), fill="ink", pen="symbol", part=part, sum=sum, feature=feature)
+    start, end = x + side * LEVEL_KNEE * s, x + side * level_width(mark.texts) * s
+    line = y + shift * s
+    knee = path((x - side * 2 * s, y), (x + side * 2 * s, y), (start, line), (end, line))
+    yield Stroke(knee, "dimension", part=part, sum=sum, feature=feature)
     align: Align = "left" if side > 0 else "right"
-    start = x + side * 3 * s
-    yield Text(
-        start, y + 0.9 * s, mark.texts[0], 2.5, align, "bottom", 0, "bold", mark.part, mark.sum, feature="level_mark"
-    )
-    yield Text(
-        start, y - 0.9 * s, mark.texts[1], 2.5, align, "top", 0, "mono", mark.part, mark.sum, feature="level_mark"
-    )
+    yield Text(start, line + 0.9 * s, mark.texts[0], 2.5, align, "bottom", 0, "bold", part, sum, feature=feature)
+    yield Text(start, line - 0.9 * s, mark.texts[1], 2.5, align, "top", 0, "mono", part, sum, feature=feature)
 
 
 def circle(x: float, y: float, radius: float) -> Ring:

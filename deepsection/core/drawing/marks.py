@@ -150,9 +150,13 @@ def extent(marks: Iterable[Mark], scale: float) -> tuple[float, float, float, fl
     return (min(xs), min(ys), max(xs), max(ys)) if xs else (0.0, 0.0, 1.0, 1.0)
 
 
+LEVEL_KNEE = 4.5
+"""Paper mm from the tip of a level mark to its lettering."""
+
+
 def level_width(texts: tuple[str, ...]) -> float:
     """Paper mm that a level mark takes beside its point."""
-    return 4.0 + max(len(texts[0]) * 1.75, len(texts[1]) * 2.15)
+    return LEVEL_KNEE + max(len(texts[0]) * 1.75, len(texts[1]) * 2.15)
 
 
 def _points(mark: Mark, scale: float) -> Sequence[tuple[float, float]]:
@@ -170,7 +174,8 @@ def _points(mark: Mark, scale: float) -> Sequence[tuple[float, float]]:
         nx, ny = -(mark.y2 - mark.y1) / length * off, (mark.x2 - mark.x1) / length * off
         return [(mark.x1, mark.y1), (mark.x2, mark.y2), (mark.x1 + nx, mark.y1 + ny), (mark.x2 + nx, mark.y2 + ny)]
     if mark.kind == "level":
-        side = -1.0 if mark.values and mark.values[0] < 0 else 1.0
-        return [(mark.x, mark.y - 4.0 * scale), (mark.x + side * level_width(mark.texts) * scale, mark.y + 4.0 * scale)]
+        side, shift = mark.values
+        far, line = mark.x + side * level_width(mark.texts) * scale, mark.y + shift * scale
+        return [(mark.x, mark.y), (far, line - 4.0 * scale), (far, line + 4.0 * scale)]
     reach = 7.0 * scale
     return [(mark.x - reach, mark.y - reach), (mark.x + reach, mark.y + reach)]

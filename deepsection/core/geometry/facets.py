@@ -34,12 +34,52 @@ class Facet:
 def mesh_facets(points: NDArray[np.float64], triangles: NDArray[np.int_]) -> tuple[Facet, ...]:
     """Facets of a closed mesh: (n, 3) float points, (m, 3) int triangles, counter-clockwise from outside.
 
-    Triangles are linked across coplanar edges, and boundaries chained; slivers fall away.
+    Triangles of one plane make one facet, of one or more outer rings; slivers fall away.
     """
     if not len(triangles):
         return ()
     _, first, same = np.unique(np.round(points, 6), axis=0, return_index=True, return_inverse=True)
-    return tuple(_linked(points[first], np.asarray(same).reshape(-1)[triangles]))
+    points, triangles = points[first], np.asarray(same).reshape(-1)[triangles]
+    corners = points[triangles]
+    normals = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
+    sizes = np.linalg.norm(normals, axis=1)
+    normals = normals / np.where(sizes > 0, sizes, 1)[:, None]
+    group = _by_plane(normals, (normals * corners[:, 0]).sum(axis=1), sizes > TOL.area, triangles)
+    facets = []
+    for index, steps in _boundaries(triangles, group).items():
+        best = int(np.argmax(np.where(group == index, sizes, 0.0)))
+        rings = [tuple((x, y, z) for x, y, z in points[ring].tolist()) for ring in _chain(steps)]
+        if rings and sizes[best] > TOL.area:
+            nx, ny, nz = normals[best].tolist()
+            facets.append(Facet((nx, ny, nz), float(normals[best] @ points[triangles[best][0]]), tuple(rings)))
+    return tuple(facets)
+
+
+def _by_plane(
+    normals: NDArray[np.float64], offsets: NDArray[np.float64], solid: NDArray[np.bool_], triangles: NDArray[np.int_]
+) -> NDArray[np.int_]:
+    """A number per triangle, one for each plane; triangles without area go with a neighbour."""
+    planes = np.round(np.column_stack((normals / TOL.facet, offsets / TOL.grid)))
+    group: NDArray[np.int_] = np.unique(planes, axis=0, return_inverse=True)[1].reshape(-1)
+    for k in np.flatnonzero(~solid).tolist():
+        shared = np.isin(triangles, triangles[k]).sum(axis=1) == 2
+        near = np.flatnonzero(shared & solid)
+        if len(near):
+            group[k] = group[near[0]]
+    return group
+
+
+def _boundaries(triangles: NDArray[np.int_], group: NDArray[np.int_]) -> dict[int, dict[int, list[int]]]:
+    """Per group, the steps from point to point along its boundary: edges without a partner in it."""
+    start, end = triangles.reshape(-1), triangles[:, [1, 2, 0]].reshape(-1)
+    owner = np.repeat(group, 3)
+    count = int(triangles.max()) + 1
+    ahead, back = (owner * count + start) * count + end, (owner * count + end) * count + start
+    steps: dict[int, dict[int, list[int]]] = defaultdict(lambda: defaultdict(list))
+    bare = ~np.isin(ahead, back)
+    for index, a, b in zip(owner[bare].tolist(), start[bare].tolist(), end[bare].tolist()):
+        steps[index][a].append(b)
+    return steps
 
 
 def extruded_facets(polygons: Iterable[Rings], length: float, matrix: Matrix) -> tuple[Facet, ...]:
@@ -75,49 +115,6 @@ def extruded_facets(polygons: Iterable[Rings], length: float, matrix: Matrix) ->
 def _facet(normal: Point3, rings: list[tuple[Point3, ...]]) -> Facet:
     x, y, z = rings[0][0]
     return Facet(normal, normal[0] * x + normal[1] * y + normal[2] * z, tuple(rings))
-
-
-def _linked(points: NDArray[np.float64], triangles: NDArray[np.int_]) -> Iterable[Facet]:
-    edges = points[triangles]
-    normals = np.cross(edges[:, 1] - edges[:, 0], edges[:, 2] - edges[:, 0])
-    lengths = np.linalg.norm(normals, axis=1)
-    normals = normals / np.where(lengths > 0, lengths, 1)[:, None]
-    owner: dict[tuple[int, int], int] = {}
-    for index, (a, b, c) in enumerate(triangles.tolist()):
-        owner[a, b] = owner[b, c] = owner[c, a] = index
-    group = list(range(len(triangles)))
-
-    def root(index: int) -> int:
-        while group[index] != index:
-            group[index] = group[group[index]]
-            index = group[index]
-        return index
-
-    for (a, b), index in owner.items():
-        other = owner.get((b, a))
-        if other is not None and (
-            float(normals[index] @ normals[other]) > 1 - TOL.facet**1.5
-            or min(lengths[index], lengths[other]) < TOL.area
-        ):
-            group[root(index)] = root(other)
-    members: dict[int, list[int]] = defaultdict(list)
-    for index in range(len(triangles)):
-        members[root(index)].append(index)
-    for held in members.values():
-        best = max(held, key=lambda index: float(lengths[index]))
-        if lengths[best] < TOL.area:
-            continue
-        inside = set(held)
-        step: dict[int, list[int]] = defaultdict(list)
-        for index in held:
-            a, b, c = triangles[index].tolist()
-            for start, end in ((a, b), (b, c), (c, a)):
-                if owner.get((end, start)) not in inside:
-                    step[start].append(end)
-        rings = [tuple((x, y, z) for x, y, z in points[ring].tolist()) for ring in _chain(step)]
-        if rings:
-            nx, ny, nz = normals[best].tolist()
-            yield Facet((nx, ny, nz), float(normals[best] @ points[triangles[best][0]]), tuple(rings))
 
 
 def _chain(step: dict[int, list[int]]) -> Iterable[list[int]]:

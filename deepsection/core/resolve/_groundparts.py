@@ -5,16 +5,17 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterator
+from dataclasses import dataclass
 from functools import lru_cache
 
 import shapely
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
-from ..geometry import Line, Plane3, bar_along, polygons_of, prism
-from ..model import Ceiling, Foundation, Joint, Layer, MakeUp
+from ..geometry import Line, Plane3, Solid, polygons_of, prism
+from ..model import Ceiling, Foundation, Framing, Joint, Layer, MakeUp
 from ._walls import stations
-from .building import Level, Part, PlannedWall, part_key
+from .building import Level, Outline, Part, PlannedWall, part_key
 from .wallplan import Bands, join_strips
 
 
@@ -25,7 +26,7 @@ def foundation_parts(
     walls: tuple[PlannedWall, ...],
     joints: tuple[Joint, ...],
     frames: tuple[float, ...],
-    outlines: tuple[Polygon, ...],
+    outlines: tuple[Outline, ...],
     level: Level,
     footing: Level,
 ) -> tuple[Part, ...]:
@@ -61,56 +62,51 @@ def foundation_parts(
                     )
                 )
     within = unary_union([wall.footprint for wall in stems]) if stems else Polygon()
-    for number, outline in enumerate(outlines):
+    for outline in outlines:
         z = level.z
+        inside = outline.polygon.difference(within)
         for layer in slab.layers:
-            for polygon in polygons_of(outline.difference(within), min_area=1e4):
-                parts.append(_sheet(foundation.id, layer, polygon, z, f"outline:{number}", (level.sum.id,)))
+            parts.append(_sheet(foundation.id, layer, inside, z, f"outline:{outline.name}", (level.sum.id,)))
             z -= layer.thickness
     return tuple(parts)
 
 
-def _sheet(element: str, layer: Layer, polygon: Polygon, top: float, slot: str, sums: tuple[str, ...]) -> Part:
+def _sheet(element: str, layer: Layer, shape: Polygon, top: float, slot: str, sums: tuple[str, ...]) -> Part:
     return Part(
         part_key(element, layer.function, layer.id, slot),
         element,
         layer.function,
         layer.material,
-        prism(polygon, top - layer.thickness, top),
+        prism(shape, top - layer.thickness, top),
         sums=sums,
         outside=False,
         function=layer.function,
     )
 
 
-@lru_cache(maxsize=64)
-def ceiling_parts(
-    ceiling: Ceiling,
-    make_up: MakeUp,
-    outlines: tuple[Polygon, ...],
-    spaces: tuple[Polygon, ...],
-    gables: tuple[Polygon, ...],
-    directions: tuple[tuple[float, float] | None, ...],
-    roofs: tuple[tuple[Plane3, ...], ...],
-    level: Level,
-) -> tuple[Part, ...]:
-    """Joists on the plates beside the rafters, quilt between them, boards below between the walls.
+@dataclass(frozen=True, slots=True)
+class Ceiled:
+    """An outline under a ceiling: where joists may lie, which way they run, and the roof that ends them."""
 
-    Per outline: the direction the joists run (None: across the short side) and the roof that ends them.
-    """
+    outline: Outline
+    region: Polygon
+    direction: tuple[float, float]
+    roof: tuple[Plane3, ...]
+
+
+@lru_cache(maxsize=64)
+def ceiling_parts(ceiling: Ceiling, make_up: MakeUp, ceiled: tuple[Ceiled, ...], level: Level) -> tuple[Part, ...]:
+    """Joists on the plates beside the rafters, quilt between them, boards below between the walls."""
     parts: list[Part] = []
-    for number, (outline, direction, planes) in enumerate(zip(outlines, directions, roofs)):
-        inside = outline.difference(unary_union(gables)) if gables else outline
-        region = max(polygons_of(inside), key=lambda polygon: polygon.area, default=None)
-        if region is None:
-            continue
+    for held in ceiled:
         for layer in make_up.layers:
             if layer.framing:
-                parts += _joists(ceiling, layer, region, direction, planes, level, number)
-    for layer in make_up.layers:
-        if not layer.framing:
-            for number, space in enumerate(spaces):
-                parts.append(_sheet(ceiling.id, layer, space, level.z, f"space:{number}", (level.sum.id,)))
+                parts += _joists(ceiling, layer, layer.framing, held, level)
+            else:
+                boards = shapely.multipolygons(held.outline.spaces)
+                parts.append(
+                    _sheet(ceiling.id, layer, boards, level.z, f"outline:{held.outline.name}", (level.sum.id,))
+                )
     return tuple(parts)
 
 
@@ -122,55 +118,35 @@ def short_direction(outline: Polygon) -> tuple[float, float]:
     return (b[0] - a[0]) / length, (b[1] - a[1]) / length
 
 
-def _joists(
-    ceiling: Ceiling,
-    layer: Layer,
-    region: Polygon,
-    direction: tuple[float, float] | None,
-    planes: tuple[Plane3, ...],
-    level: Level,
-    number: int,
-) -> Iterator[Part]:
-    framing = layer.framing
-    if framing is None:
-        return
-    dx, dy = direction or short_direction(region)
-    across = Line(0.0, 0.0, dy, -dx)
-    span = Line(0.0, 0.0, dx, dy)
-    reach = [across.along(point) for point in region.exterior.coords]
-    far = [span.along(point) for point in region.exterior.coords]
+def _joists(ceiling: Ceiling, layer: Layer, framing: Framing, held: Ceiled, level: Level) -> Iterator[Part]:
+    dx, dy = held.direction
+    across, span = Line(0.0, 0.0, dy, -dx), Line(0.0, 0.0, dx, dy)
+    reach = [across.along(point) for point in held.region.exterior.coords]
+    far = [span.along(point) for point in held.region.exterior.coords]
     top = level.z + layer.thickness
+    slot = f"outline:{held.outline.name}"
+
+    def part(role: str, material: str, solid: Solid, slot: str, axis: tuple[float, float, float] | None) -> Part:
+        key = part_key(ceiling.id, role, layer.id, slot)
+        function = "structure" if axis else "insulation"
+        return Part(key, ceiling.id, role, material, solid, axis, (level.sum.id,), outside=False, function=function)
+
     joists = []
-    for slot, near in stations(min(reach), max(reach), framing.spacing, framing.thickness):
-        origin = (across.dx * near, across.dy * near)
-        strip = bar_along((min(far), level.z, max(far), top), origin, (dx, dy), framing.thickness)
-        for plane in planes:
-            strip = strip.below(plane)
-        joists.append(
-            Part(
-                part_key(ceiling.id, "joist", layer.id, f"{number}:{slot}"),
-                ceiling.id,
-                "joist",
-                layer.material,
-                strip,
-                (dx, dy, 0.0),
-                (level.sum.id,),
-                outside=False,
-                function="structure",
-            )
-        )
+    for number, near in stations(min(reach), max(reach), framing.spacing, framing.thickness):
+        corners = [(near, min(far)), (near + framing.thickness, min(far))]
+        corners += [(near + framing.thickness, max(far)), (near, max(far))]
+        strip = Polygon([(across.dx * a + dx * s, across.dy * a + dy * s) for a, s in corners])
+        shape = shapely.multipolygons(list(polygons_of(strip.intersection(held.region))))
+        if not shape.is_empty:
+            solid = _under(prism(shape, level.z, top), held.roof)
+            joists.append(part("joist", layer.material, solid, f"{slot}:{number}", (dx, dy, 0.0)))
     yield from joists
     if framing.infill:
-        solid = prism(region, level.z, top)
-        for plane in planes:
-            solid = solid.below(plane)
-        yield Part(
-            part_key(ceiling.id, "infill", layer.id, f"{number}"),
-            ceiling.id,
-            "infill",
-            framing.infill,
-            solid.minus(joist.solid for joist in joists),
-            sums=(level.sum.id,),
-            outside=False,
-            function="insulation",
-        )
+        solid = _under(prism(held.region, level.z, top), held.roof).minus(joist.solid for joist in joists)
+        yield part("infill", framing.infill, solid, slot, None)
+
+
+def _under(solid: Solid, planes: tuple[Plane3, ...]) -> Solid:
+    for plane in planes:
+        solid = solid.below(plane)
+    return solid

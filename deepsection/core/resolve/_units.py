@@ -96,10 +96,9 @@ def _window(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
         )
         for i in range(1, opening.bars_up)
     ]
-    for slot, piece in enumerate(_pieces(unary_union(bars)) if bars else []):
-        yield _part(
-            wall, placed, "bar", "unit_frame", piece, face - GLASS_SET, face - GLASS_SET + BAR_DEPTH - 14, f"{slot}"
-        )
+    if bars:
+        outer = face - GLASS_SET + BAR_DEPTH - 14
+        yield _part(wall, placed, "bar", "unit_frame", unary_union(bars), face - GLASS_SET, outer)
 
 
 def _door(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
@@ -118,9 +117,9 @@ def _door(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
         ]
     leaf = rectangle(a, b, c, d).difference(unary_union(panels)) if panels else rectangle(a, b, c, d)
     yield _part(wall, placed, "leaf", "door_leaf", leaf, face - LEAF_SET - LEAF_DEPTH, face - LEAF_SET)
-    for slot, panel in enumerate(panels):
+    for slot, panel in zip(("low", "high"), panels):
         back = face - LEAF_SET - PANEL_SET
-        yield _part(wall, placed, "panel", "door_leaf", panel, back - 20, back, f"{slot}")
+        yield _part(wall, placed, "panel", "door_leaf", panel, back - 20, back, slot)
 
 
 def _trim(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:

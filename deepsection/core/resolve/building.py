@@ -91,13 +91,29 @@ class PlannedWall:
 
 
 @dataclass(frozen=True, slots=True)
+class Outline:
+    """A closed ring of outer walls, along their set-out lines, and the free spaces between the walls within.
+
+    It is named by its first wall that belongs to no other ring, so that its name lasts.
+    """
+
+    name: str
+    polygon: Polygon
+    spaces: tuple[Polygon, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class WallPlan:
-    """All walls in plan, the closed outlines of outer walls (along set-out lines), and the free spaces."""
+    """All walls in plan, and the closed outlines of the outer ones."""
 
     walls: tuple[PlannedWall, ...]
-    outlines: tuple[Polygon, ...]
-    spaces: tuple[Polygon, ...]
+    outlines: tuple[Outline, ...]
     diagnostics: tuple[Diagnostic, ...]
+
+    @property
+    def spaces(self) -> tuple[Polygon, ...]:
+        """The free spaces of all outlines."""
+        return tuple(space for outline in self.outlines for space in outline.spaces)
 
 
 @dataclass(frozen=True, slots=True)

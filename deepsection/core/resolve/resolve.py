@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections import defaultdict
 from collections.abc import Callable
 from contextlib import nullcontext
@@ -11,10 +12,10 @@ import shapely
 from shapely.geometry import LineString, Polygon
 from shapely.geometry import Point as ShapelyPoint
 
-from ..geometry import Plane3, Point, line_through
+from ..geometry import Plane3, Point, line_through, polygons_of
 from ..model import MakeUp, Opening, Project, RoofBlock, corner_point
 from ..units import HeightSum, SumTerm
-from ._groundparts import ceiling_parts, foundation_parts
+from ._groundparts import Ceiled, ceiling_parts, foundation_parts, short_direction
 from ._roofparts import roof_parts
 from ._units import unit_parts
 from ._walls import WallTop, wall_parts
@@ -56,9 +57,14 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     with clock("roof planes"):
         roofs, edges = _roofs(project, plan, levels, make_ups, found)
     ceiled = {ceiling.level for ceiling in project.ceilings}
-    inside = shapely.union_all(plan.outlines).buffer(ON_EDGE) if plan.outlines else Polygon()
+    inside = (
+        shapely.union_all([outline.polygon for outline in plan.outlines]).buffer(ON_EDGE)
+        if plan.outlines
+        else Polygon()
+    )
     with clock("wall tops"):
-        tops = {wall.wall.id: _wall_top(wall, levels, roofs, ceiled, inside, found) for wall in plan.walls}
+        covers = [(roof, roof.outline.buffer(ON_EDGE)) for roof in roofs]
+        tops = {wall.wall.id: _wall_top(wall, levels, covers, ceiled, inside, found) for wall in plan.walls}
     with clock("solids"):
         parts = _parts(project, plan, levels, make_ups, openings, roofs, edges, tops)
     found += _missed_sections(project, plan)
@@ -109,14 +115,19 @@ def _plate_sum(wall: PlannedWall, levels: dict[str, Level]) -> HeightSum:
 
 
 def _edge_walls(corners: tuple[Point, ...], plan: WallPlan) -> list[PlannedWall | None]:
-    """Per edge of an outline, the wall whose line lies along it."""
+    """Per edge of an outline, the wall whose line lies along most of it."""
     walls: list[PlannedWall | None] = []
-    for index, start in enumerate(corners):
-        edge = LineString([start, corners[(index + 1) % len(corners)]])
+    for start, end in zip(corners, (*corners[1:], corners[0])):
+        if math.dist(start, end) < ON_EDGE:
+            walls.append(None)
+            continue
+        edge, length = line_through(start, end), math.dist(start, end)
         best = None
         for wall in plan.walls:
-            near = LineString([wall.start, wall.end]).intersection(edge.buffer(ON_EDGE, cap_style="flat"))
-            if near.length > min(edge.length, wall.length) * 0.6:
+            first, last = sorted((edge.along(wall.start), edge.along(wall.end)))
+            shared = min(last, length) - max(first, 0.0)
+            near = max(abs(edge.left_of(wall.start)), abs(edge.left_of(wall.end))) < ON_EDGE
+            if near and shared > min(length, wall.length) * 0.6:
                 best = wall
         walls.append(best)
     return walls
@@ -158,7 +169,7 @@ def _corners(project: Project, block: RoofBlock) -> tuple[Point, ...]:
 def _wall_top(
     wall: PlannedWall,
     levels: dict[str, Level],
-    roofs: tuple[ResolvedRoof, ...],
+    covers: list[tuple[ResolvedRoof, Polygon]],
     ceiled: set[str],
     inside: Polygon,
     found: list[Diagnostic],
@@ -182,7 +193,7 @@ def _wall_top(
     under: tuple[Plane3, ...] = ()
     if wall.wall.top.kind == "roof":
         middle = ShapelyPoint(wall.at(wall.length / 2))
-        over = [roof for roof in roofs if roof.outline.buffer(ON_EDGE).contains(middle)]
+        over = [roof for roof, cover in covers if cover.contains(middle)]
         for roof in sorted(over, key=lambda roof: roof.ridge_top.total)[-1:]:
             eave = line_through(roof.planes[0].eave_start, roof.planes[0].eave_end)
             gable = abs(eave.dx * wall.run[0] + eave.dy * wall.run[1]) < 0.02
@@ -252,23 +263,17 @@ def _ceiling(
     roofs: tuple[ResolvedRoof, ...],
     tops: dict[str, WallTop],
 ) -> tuple[Part, ...]:
-    gables = tuple(wall.footprint for wall in plan.walls if tops[wall.wall.id].gable)
-    directions: list[tuple[float, float] | None] = []
-    planes: list[tuple[Plane3, ...]] = []
+    gables = shapely.union_all([wall.footprint for wall in plan.walls if tops[wall.wall.id].gable])
+    ceiled = []
     for outline in plan.outlines:
-        over = [roof for roof in roofs if roof.outline.intersection(outline).area > outline.area / 2]
-        directions.append(over[0].planes[0].inward if over else None)
-        planes.append(tuple(plane.top for plane in over[0].planes) if over else ())
-    return ceiling_parts(
-        ceiling,
-        make_ups[ceiling.make_up],
-        plan.outlines,
-        plan.spaces,
-        gables,
-        tuple(directions),
-        tuple(planes),
-        levels[ceiling.level],
-    )
+        whole = outline.polygon
+        region = max(polygons_of(whole.difference(gables)), key=lambda piece: piece.area, default=None)
+        over = next((roof for roof in roofs if roof.outline.intersection(whole).area > whole.area / 2), None)
+        if region is not None:
+            direction = over.planes[0].inward if over else short_direction(region)
+            planes = tuple(plane.top for plane in over.planes) if over else ()
+            ceiled.append(Ceiled(outline, region, direction, planes))
+    return ceiling_parts(ceiling, make_ups[ceiling.make_up], tuple(ceiled), levels[ceiling.level])
 
 
 def _room_space(room: Any, plan: WallPlan) -> RoomSpace:

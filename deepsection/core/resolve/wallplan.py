@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections import defaultdict
+from collections.abc import Iterator
 from dataclasses import replace
 from functools import lru_cache
 from itertools import combinations
@@ -17,10 +18,14 @@ from ..model import FreeJoint, HostedJoint, Joint, MakeUp, Project, Wall
 from ..model.places import wall_points
 from ..tolerance import TOL
 from ._joins import Arm, Cap, corner_caps, square_cap, tee_cap
-from .building import Diagnostic, PlannedLayer, PlannedWall, WallPlan
+from .building import Diagnostic, Outline, PlannedLayer, PlannedWall, WallPlan
 
 Bands = tuple[tuple[str, float, float, bool], ...]
 """Layers as (id, outer, inner, is structure), distances outward from the set-out line."""
+
+
+SMALLEST_SPACE = 1e4
+"""Free spaces smaller than this (mm2) are no rooms."""
 
 
 @lru_cache(maxsize=64)
@@ -29,12 +34,22 @@ def plan_walls(walls: tuple[Wall, ...], joints: tuple[Joint, ...], make_ups: tup
     held = {make_up.id: make_up for make_up in make_ups}
     bands = {wall.id: layer_bands(wall, held[wall.make_up]) for wall in walls}
     planned = join_strips(walls, joints, bands)
-    outer = [LineString([wall.start, wall.end]) for wall in planned if wall.wall.status == "outer"]
-    outlines = tuple(polygonize(unary_union(outer))) if outer else ()
+    return WallPlan(planned, tuple(_outlines(planned)), tuple(_crossings(planned, joints)))
+
+
+def _outlines(planned: tuple[PlannedWall, ...]) -> Iterator[Outline]:
+    lines = {wall.wall.id: LineString([wall.start, wall.end]) for wall in planned if wall.wall.status == "outer"}
+    rings = list(polygonize(unary_union(list(lines.values())))) if lines else []
     # Walls that only touch leave a hairline between them; a hundredth of a millimetre closes it.
     footprint = shapely.union_all([wall.footprint.buffer(TOL.point, join_style="mitre") for wall in planned])
-    spaces = [space for outline in outlines for space in polygons_of(outline.difference(footprint), min_area=1e4)]
-    return WallPlan(planned, outlines, tuple(spaces), tuple(_crossings(planned, joints)))
+    along = [
+        [id for id, line in lines.items() if line.intersection(ring.exterior).length > line.length * TOL.shared]
+        for ring in rings
+    ]
+    for ring, walls in zip(rings, along):
+        own = [id for id in walls if sum(id in others for others in along) == 1]
+        spaces = tuple(polygons_of(ring.difference(footprint), min_area=SMALLEST_SPACE))
+        yield Outline((own or walls)[0], ring, spaces)
 
 
 def layer_bands(wall: Wall, make_up: MakeUp) -> Bands:

@@ -1,6 +1,6 @@
 """Lengths, pitches and height sums: parse what people type, format what they read."""
 
-from .lengths import FOOT, INCH, Units, format_length, parse_length
+from .lengths import FOOT, INCH, Units, format_length, format_level, parse_length
 from .pitch import Pitch, format_pitch, parse_pitch
 from .sums import HeightSum, SumTerm
 
@@ -12,6 +12,7 @@ __all__ = [
     "SumTerm",
     "Units",
     "format_length",
+    "format_level",
     "format_pitch",
     "parse_length",
     "parse_pitch",

@@ -19,6 +19,8 @@ INCH = 25.4
 """Exact. Source: international yard and pound agreement, 1959."""
 FOOT = 304.8
 
+ZERO_INCHES = '0"'
+
 _METRIC = {"mm": 1.0, "cm": 10.0, "m": 1000.0}
 _LONGEST_MM = 1e7
 
@@ -127,3 +129,19 @@ def format_length(value: float, units: Units = "mm", *, denominator: int = 16) -
         return f"{sign}{_inches_text(inches)}" if steps else '0"'
     whole = "0 " if 0 < inches < 1 else ""
     return f"{sign}{feet}'-{whole}{_inches_text(inches)}"
+
+
+def format_level(value: float, units: Units = "mm") -> str:
+    """A height as it is written at a level mark: always signed but for the datum; metric ones in metres.
+
+    Source: ISO 129-1, levels in metres to three decimals (from memory); feet and inches by common practice.
+
+    >>> format_level(0.0, "ft-in"), format_level(152.4, "ft-in"), format_level(2400.0), format_level(-450.0)
+    ('0\'-0"', '+0\'-6"', '+2.400', '-0.450')
+    """
+    sign = "+" if value > 0 else "-" if value < 0 else ""
+    if units == "mm":
+        return f"{sign if round(value) else '±'}{abs(value) / 1000:.3f}"
+    text = format_length(abs(value), units)
+    feet = text if "'" in text else f"0'-{text}"
+    return feet if text == ZERO_INCHES else sign + feet

@@ -1,4 +1,4 @@
-"""Level marks and level lines beside an elevation or section."""
+"""Level marks beside an elevation or section, and the level lines that lead to them."""
 
 from __future__ import annotations
 
@@ -6,18 +6,19 @@ from collections.abc import Iterable
 
 from ..drawing import Mark, Stroke, Symbol, path
 from ..resolve import Building
-from ..units import HeightSum, Units, format_length
+from ..units import HeightSum, Units, format_level
 
-CLEAR = 8.6
-"""Paper mm between two level marks that stand over each other."""
-SIDE_STEP = 30.0
-"""Paper mm that a crowded mark moves outward."""
+CLEAR = 8.2
+"""Paper mm between the lettering of two level marks."""
+GAP, STUB = 2.0, 6.0
+"""Paper mm between the house and a level line, and from there to its mark."""
 
 
-def level_heights(building: Building) -> list[HeightSum]:
-    """Levels and what the roofs add to them, low ones first; equal heights once."""
+def level_heights(building: Building, elements: Iterable[str]) -> list[HeightSum]:
+    """Levels, and the ridges of the roofs among some elements; low ones first, equal heights once."""
+    seen = set(elements)
     heights = [level.sum for level in building.levels.values()]
-    heights += [roof.ridge_top for roof in building.roofs]
+    heights += [roof.ridge_top for roof in building.roofs if roof.block.id in seen]
     found: dict[int, HeightSum] = {}
     for height in heights:
         found.setdefault(round(height.total * 10), height)
@@ -25,49 +26,36 @@ def level_heights(building: Building) -> list[HeightSum]:
 
 
 def level_marks(
-    building: Building, u0: float, u1: float, scale: float, units: Units, *, sides: Iterable[int] = (1,)
+    heights: list[HeightSum], u0: float, u1: float, scale: float, units: Units, *, sides: Iterable[int] = (1,)
 ) -> list[Mark]:
-    """Marks at the sides (+1 right, -1 left) of a view that spans u0 to u1, and lines across for the levels."""
+    """Marks at the sides (+1 right, -1 left) of a view that spans u0 to u1, each at the end of its level line.
+
+    Triangles stand at the true heights; lettering that would touch is moved apart, with a leader.
+    """
+    shifts = [at - height.total for at, height in zip(spread([h.total for h in heights], CLEAR * scale), heights)]
     marks: list[Mark] = []
-    levels = {level.sum.id for level in building.levels.values() if level.surface not in ("grade", "footing")}
     for side in sides:
-        taken: list[tuple[float, int]] = []
-        for height in level_heights(building):
-            step = 0
-            while any(abs(height.total - z) < CLEAR * scale and step == other for z, other in taken):
-                step += 1
-            taken.append((height.total, step))
-            edge = u1 if side > 0 else u0
-            x = edge + side * (6.0 + step * SIDE_STEP) * scale
-            name = height.label[:1].upper() + height.label[1:]
-            if step:
-                marks.append(
-                    Stroke(
-                        path((edge + side * 4.0 * scale, height.total), (x, height.total)),
-                        "level",
-                        feature="level_mark",
-                        sum=height.id,
-                    )
-                )
-            marks.append(
-                Symbol(
-                    "level",
-                    x,
-                    height.total,
-                    (name, format_length(height.total, units)),
-                    values=(float(side),),
-                    sum=height.id,
-                )
-            )
-    for height in level_heights(building):
-        if height.id in levels:
-            reach = 4.0 * scale
-            marks.append(
-                Stroke(
-                    path((u0 - reach, height.total), (u1 + reach, height.total)),
-                    "level",
-                    feature="level",
-                    sum=height.id,
-                )
-            )
+        edge = u1 if side > 0 else u0
+        for height, shift in zip(heights, shifts):
+            z, x = height.total, edge + side * (GAP + STUB) * scale
+            marks.append(Stroke(path((edge + side * GAP * scale, z), (x, z)), "level", feature="level", sum=height.id))
+            texts = (height.label[:1].upper() + height.label[1:], format_level(z, units))
+            marks.append(Symbol("level", x, z, texts, values=(float(side), shift / scale), sum=height.id))
     return marks
+
+
+def spread(wanted: list[float], clear: float) -> list[float]:
+    """Places at least `clear` apart, in order, as near as can be to the wanted ones (ascending).
+
+    >>> spread([0.0, 1.0, 10.0], 4.0)
+    [-1.5, 2.5, 10.0]
+    """
+    blocks: list[tuple[float, int]] = []
+    for index, value in enumerate(wanted):
+        mean, count = value - index * clear, 1
+        while blocks and blocks[-1][0] > mean:
+            other, held = blocks.pop()
+            mean, count = (mean * count + other * held) / (count + held), count + held
+        blocks.append((mean, count))
+    means = [mean for mean, count in blocks for _ in range(count)]
+    return [mean + index * clear for index, mean in enumerate(means)]

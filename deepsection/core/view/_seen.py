@@ -9,7 +9,7 @@ import shapely
 from shapely.geometry import box as rectangle
 
 from ..catalog import material
-from ..drawing import Handle, Mark, Region, Stroke, path, rings_of
+from ..drawing import Handle, Mark, Region, Ring, Stroke, path, rings_of
 from ..geometry import Frame, polygons_of
 from ..resolve import Building, Part
 from .edges import Edge, visible_edges
@@ -46,6 +46,11 @@ def clipped_above(faces: Iterable[Face], v: float) -> list[Face]:
     return kept
 
 
+@lru_cache(maxsize=30_000)
+def _rings(face: Face) -> tuple[Ring, ...]:
+    return rings_of(face.polygon)
+
+
 def face_regions(faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, beyond: bool = False) -> list[Mark]:
     """One region per visible face, far ones first."""
     marks: list[Mark] = []
@@ -57,7 +62,7 @@ def face_regions(faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, be
         x, y = face.polygon.centroid.coords[0]
         marks.append(
             Region(
-                rings_of(face.polygon),
+                _rings(face),
                 fill=tone or "paper",
                 hatch=hatch,
                 part=face.part.key,

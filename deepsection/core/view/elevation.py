@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import itertools
-
 import shapely
-from shapely.geometry import Polygon
 
 from ..drawing import Drawing, Mark, Stroke, Symbol, extent, path
 from ..geometry import Frame, Side, side_direction
-from ..resolve import Building, ResolvedRoof
+from ..resolve import Building, ResolvedRoof, part_key
+from ..tolerance import TOL
 from ..units import Units, format_pitch
-from ._levels import level_marks
+from ._levels import level_heights, level_marks
 from ._notes import note_marks
 from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
 from .hatching import HatchTable
@@ -19,6 +17,10 @@ from .visible import faces_of
 
 GROUND_REACH = 10.0
 """Paper mm that the ground line runs past the house on each side."""
+
+
+END_ON = 0.02
+"""A roof is seen end on when its slopes run this close to across the view (sine of the angle)."""
 
 
 def draw_elevation(
@@ -43,9 +45,11 @@ def draw_elevation(
                 path((u0 - reach, building.grade), (u1 + reach, building.grade)), "ground", feature="ground", sum=grade
             )
         )
-        for roof in building.roofs:
-            marks += _pitch_mark(roof, frame, units, scale)
-        marks += level_marks(building, u0 - reach * 0.2, u1 + reach * 0.4, scale, units)
+        seen = {face.part.element for face in above}
+        for roof in _pitched(building, frame, seen):
+            marks.append(_pitch_mark(roof, frame, units, scale))
+        heights = level_heights(building, seen)
+        marks += level_marks(heights, u0, u1 + reach, scale, units)
         lost, found = note_marks(building, notes, frame, scale, f"elevation:{side}")
         marks += found
         messages += lost
@@ -66,40 +70,44 @@ def draw_elevation(
 
 
 def _below_ground(building: Building, frame: Frame) -> list[Mark]:
-    """Dashed outlines of what stands below the ground line: walls and footings."""
+    """Dashed outlines of what stands below the ground line: footings and walls. No line is drawn twice."""
     marks: list[Mark] = []
-    for role in ("stem", "footing"):
+    drawn: shapely.Geometry = shapely.LineString()
+    for role in ("footing", "stem"):
         buried = [part for part in building.parts if part.role == role]
         faces = [face for held in faces_of(buried, frame.dx, frame.dy) for face in held]
         if not faces:
             continue
-        whole = shapely.union_all([face.polygon for face in faces], grid_size=0.01)
+        whole = shapely.union_all([face.polygon for face in faces], grid_size=TOL.point)
         x0, y0, x1, _ = whole.bounds
-        buried = whole.intersection(shapely.box(x0 - 1, y0 - 1, x1 + 1, building.grade))
-        for polygon in getattr(buried, "geoms", [buried]):
-            if not isinstance(polygon, Polygon) or polygon.is_empty:
-                continue
-            points = list(shapely.simplify(polygon, 0.01).exterior.coords)
-            for start, end in itertools.pairwise(points):
-                if max(start[1], end[1]) < building.grade - 1 or start[0] == end[0]:
-                    marks.append(Stroke(path(start, end), "hidden", part=faces[0].part.key, feature="hidden"))
+        earth = shapely.box(x0 - 1, y0 - 1, x1 + 1, building.grade - TOL.point)
+        lines = whole.boundary.intersection(earth).difference(drawn.buffer(TOL.point * 2))
+        drawn = drawn.union(lines)
+        for line in shapely.get_parts(shapely.simplify(shapely.line_merge(lines), TOL.point)):
+            if line.geom_type == "LineString":
+                marks.append(Stroke(path(*line.coords), "hidden", part=faces[0].part.key, feature="hidden"))
     return marks
 
 
-def _pitch_mark(roof: ResolvedRoof, frame: Frame, units: Units, scale: float) -> list[Mark]:
-    """The pitch triangle over the left slope, where the roof is seen end on."""
-    plane = roof.planes[0]
-    along = abs(plane.inward[0] * frame.dx + plane.inward[1] * frame.dy)
-    if along > 0.02:
-        return []
+def _pitched(building: Building, frame: Frame, seen: set[str]) -> list[ResolvedRoof]:
+    """Roofs that are seen end on, one for each pitch: the widest."""
+    found: dict[float, ResolvedRoof] = {}
+    for roof in building.roofs:
+        inward = roof.planes[0].inward
+        end_on = abs(inward[0] * frame.dx + inward[1] * frame.dy) < END_ON
+        wider = roof.block.pitch not in found or roof.run > found[roof.block.pitch].run
+        if end_on and wider and roof.block.id in seen:
+            found[roof.block.pitch] = roof
+    return list(found.values())
+
+
+def _pitch_mark(roof: ResolvedRoof, frame: Frame, units: Units, scale: float) -> Symbol:
+    """The pitch triangle over the left slope of a roof."""
     ridge_u = roof.ridge[0][0] * frame.ux + roof.ridge[0][1] * frame.uy
     run = 9.0 * scale
     u = ridge_u - roof.run * 0.75
     v = roof.ridge_top.total - roof.block.pitch * (ridge_u - u - run) + 5.0 * scale
     rise = format_pitch(roof.block.pitch, units)
     over = "12" if units == "ft-in" else ""
-    return [
-        Symbol(
-            "pitch", u, v, (rise.split(":")[0], over), values=(roof.block.pitch, 1.0), part=f"{roof.block.id}/roofing//"
-        )
-    ]
+    key = part_key(roof.block.id, "roofing")
+    return Symbol("pitch", u, v, (rise.split(":")[0], over), values=(roof.block.pitch, 1.0), part=key)

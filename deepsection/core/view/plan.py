@@ -205,7 +205,7 @@ def _overall(building: Building, frame: Frame, units: Units) -> list[Mark]:
     """Overall width below and depth at the right, to the set-out faces: what the trade measures."""
     if not building.plan.outlines:
         return []
-    x0, y0, x1, y1 = _turn(unary_union(list(building.plan.outlines)), frame).bounds
+    x0, y0, x1, y1 = _turn(unary_union([outline.polygon for outline in building.plan.outlines]), frame).bounds
     return [
         Dimension(x0, y0, x1, y0, -17.0, format_length(x1 - x0, units), feature="overall"),
         Dimension(x1, y0, x1, y1, -17.0, format_length(y1 - y0, units), feature="overall"),

@@ -19,7 +19,7 @@ from ..model import SectionLine
 from ..resolve import Building, Part
 from ..tolerance import TOL
 from ..units import Units
-from ._levels import level_marks
+from ._levels import level_heights, level_marks
 from ._notes import note_marks
 from ._quilt import quilt_strokes
 from ._seen import clipped_above, edge_strokes, face_regions
@@ -44,8 +44,8 @@ NOT_BEYOND = {
 }
 """Roles that lie within others, so that they are seen only where they are cut."""
 
-EARTH_DEPTH = 6.0
-"""Paper mm of hatched earth along the ground and around footings."""
+EARTH_DEPTH, EARTH_REACH = 4.5, 12.0
+"""Paper mm of hatched earth along the ground and around footings, and how far it runs past the house."""
 DIAGONALS_FROM = 0.7
 """A member this small on paper (mm) is not crossed: it would clog."""
 
@@ -145,8 +145,10 @@ def draw_section(
         marks += _cut_marks(cut, frame, scale, hatches, building)
         box = shapely.total_bounds([held.polygon for held in cut])
         marks += _room_names(building, line, frame, scale)
-        reach = 4.0 * scale
-        marks += level_marks(building, float(box[0]) - reach, float(box[2]) + reach, scale, units, sides=(1, -1))
+        shown = {held.part.element for held in cut} | {face.part.element for face in beyond}
+        heights = level_heights(building, shown)
+        reach = EARTH_REACH * scale
+        marks += level_marks(heights, float(box[0]) - reach, float(box[2]) + reach, scale, units, sides=(1, -1))
         lost, found = note_marks(building, notes, frame, scale, f"section:{line.id}")
         marks += found
         messages += lost
@@ -224,7 +226,7 @@ def _earth(
     """Hatched earth along the ground line, under the slab and around footings; the ground line outside."""
     solid = shapely.union_all([held.polygon for held in cut], grid_size=TOL.grid)
     x0, y0, x1, _ = solid.bounds
-    left, right = min(max(u0, x0 - 12 * scale), x0), max(min(u1, x1 + 12 * scale), x1)
+    left, right = min(max(u0, x0 - EARTH_REACH * scale), x0), max(min(u1, x1 + EARTH_REACH * scale), x1)
     low = min(y0, building.grade) - EARTH_DEPTH * scale
     floors = _floor_boxes(building, cut, low)
     rooms = [shapely.box(box.bounds[0], box.bounds[3], box.bounds[2], building.grade + 1e5) for box in floors]
@@ -236,7 +238,7 @@ def _earth(
     reach = EARTH_DEPTH * scale
     tops = [LineString([(box.bounds[0], box.bounds[3]), (box.bounds[2], box.bounds[3])]) for box in floors]
     near = shapely.union_all(
-        [surface.buffer(reach), solid.buffer(reach * 0.6, join_style="mitre"), *(top.buffer(reach) for top in tops)]
+        [surface.buffer(reach), solid.buffer(reach, join_style="mitre"), *(top.buffer(reach) for top in tops)]
     )
     hatch = hatches.add("earth")
     marks: list[Mark] = [
