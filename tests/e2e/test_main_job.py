@@ -77,11 +77,11 @@ def test_draw_a_house_in_feet_and_inches(bench: Bench) -> None:
     assert math.isclose(window["sill"] + window["height"], 80 * INCH)
 
     bench.tool("Door")
-    bench.click(15 * FOOT, 0)
+    bench.click(16.5 * FOOT, 0)
     bench.page.keyboard.press("Escape")
-    bench.drag((15 * FOOT, 0), (16 * FOOT, 0))
+    bench.drag((16.5 * FOOT, 0), (17.5 * FOOT, 0))
     door = next(held for held in bench.document()["openings"] if held["unit"] == "door")
-    assert abs(door["distance"] - 16 * FOOT) < 3 * INCH
+    assert abs(door["distance"] - 17.5 * FOOT) < 3 * INCH
     bench.page.keyboard.press("Delete")
     bench.saved()
     assert len(bench.document()["openings"]) == 1
@@ -186,7 +186,7 @@ def test_roof_four_sides_section_and_sheet(bench: Bench) -> None:
 
     bench.step("Sheets")
     for view in ("South elevation", "Section A"):
-        bench.page.get_by_label("View to place").select_option(label=view)
+        bench.page.get_by_label("View to place", exact=True).select_option(label=view)
         bench.page.get_by_label("Scale of the view to place").select_option("96")
         bench.button("Place this view").click()
         bench.saved()
@@ -244,7 +244,7 @@ def test_section_line_is_dragged_and_may_miss(bench: Bench) -> None:
     bench.button("Undo").click()
     bench.saved()
     bench.drag(looking, (looking[0], looking[1] - 5200))
-    expect(bench.page.get_by_text("Section A misses the house")).to_be_visible()
+    expect(bench.page.get_by_role("status").filter(has_text="Section A misses the house")).to_be_visible()
     bench.button("Undo").click()
     bench.saved()
     expect(bench.marks("view", "foundation/footing").first).to_be_attached()

@@ -540,7 +540,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1109,7 +1109,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */
@@ -1654,6 +1654,23 @@ export interface components {
             total: number;
         };
         /**
+         * SetWallLength
+         * @description Another length for a wall, joint to joint: the walls across its end move along, so that corners stay square.
+         *
+         *     An end that stands on another wall stays; then the start moves.
+         */
+        SetWallLength: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_wall_length";
+            /** Length */
+            length: number;
+            /** Wall */
+            wall: string;
+        };
+        /**
          * Sheet
          * @description Paper of a standard size with placed views and a title block.
          */
@@ -1976,6 +1993,8 @@ export interface components {
              * @enum {string}
              */
             face: "sans" | "bold" | "mono";
+            /** Feature */
+            feature?: string | null;
             /** Part */
             part?: string | null;
             /**

@@ -7,7 +7,7 @@ import { SIDES } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
 import { Ladder } from "./Ladder";
 import { LengthEntry } from "./LengthEntry";
-import { ActionOverlay, Halo, ProjectionLines } from "./Overlays";
+import { ActionOverlay, Halo, LevelLines, ProjectionLines } from "./Overlays";
 import { PaneHeads } from "./PaneHeads";
 import { Rim } from "./Rim";
 import { SumCard } from "./SumCard";
@@ -15,7 +15,8 @@ import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
 import { fitted, LADDER, type Panes, panesOf, type Size, SPLITTER } from "./viewport";
 
-const ON_LADDER = ["level_mark"] as const;
+/** The ladder shows levels in its own way. */
+const ON_LADDER = ["level_mark", "level"] as const;
 const NOTHING: readonly string[] = [];
 
 /** Plan and projected view on shared projection lines, with the height ladder. */
@@ -25,7 +26,8 @@ export function BenchScreen() {
   const { set, split, fill, selection, side, step } = client;
   const [box, size] = useSize();
   const panes = useMemo(() => panesOf(size, split, fill), [size, split, fill]);
-  const whole = step === "Plan" || step === "Roof" ? "plan" : "view";
+  const drawing = client.tool === "section" || (step === "Sections" && !client.section);
+  const whole = step === "Plan" || step === "Roof" || drawing ? "plan" : "view";
   const preview = usePreview(id, bench.version, views);
   const shown = preview.shown ?? bench;
   const plan = shown.drawings[0];
@@ -62,7 +64,7 @@ export function BenchScreen() {
       >
         <title>{`Plan and ${view?.title ?? "view"}`}</title>
         <clipPath id="clip-plan">
-          <rect x={0} y={0} width={size.width} height={panes.planBottom} />
+          <rect x={0} y={panes.planTop} width={size.width} height={Math.max(0, panes.planBottom - panes.planTop)} />
         </clipPath>
         <clipPath id="clip-view">
           <rect x={0} y={panes.viewTop} width={size.width} height={Math.max(0, panes.viewBottom - panes.viewTop)} />
@@ -73,6 +75,7 @@ export function BenchScreen() {
           </g>
         </g>
         <g clipPath="url(#clip-view)">
+          <LevelLines bench={shown} viewport={viewport} width={size.width} />
           <g transform={transform(viewport.v)} data-pane="view" data-testid="view">
             {view && <DrawingView drawing={view} id="v" k={viewport.k} without={ON_LADDER} />}
           </g>
@@ -164,7 +167,7 @@ function Grips({ pointer, viewport }: { pointer: ReturnType<typeof useBenchPoint
 /** What an empty or failing drawing says, in its pane. */
 function Messages({ panes, plan, view }: { panes: Panes; plan: Drawing | undefined; view: Drawing | undefined }) {
   const lines: [string, number][] = [];
-  for (const text of plan?.messages ?? []) lines.push([text, panes.planBottom / 2 - 20]);
+  for (const text of plan?.messages ?? []) lines.push([text, (panes.planTop + panes.planBottom) / 2 - 20]);
   for (const text of view?.messages ?? []) lines.push([text, panes.viewTop + 60]);
   return (
     <>

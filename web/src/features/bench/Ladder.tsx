@@ -29,6 +29,7 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
     bench.ladder
       .map((rung) => ({ rung, y: viewport.v - rung.z * viewport.k - panes.viewTop }))
       .filter(({ y }) => y > 4 && y < height - 4),
+    height,
   );
   return (
     <section
@@ -59,11 +60,12 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
             }
             onPointerEnter={() => onHover(rung.sum)}
             onPointerLeave={() => onHover(null)}
-            className={`absolute right-[24px] w-[84px] rounded px-0.5 text-right leading-[13px] ${selection === rung.element ? "outline-1 outline-dashed outline-line" : ""}`}
+            title={rung.label}
+            className={`absolute right-[24px] w-[96px] rounded px-0.5 text-right leading-[13px] ${selection === rung.element ? "outline-1 outline-dashed outline-line" : ""}`}
             style={{ top: shown - 13 }}
           >
             <span className={`block truncate text-[11px] font-semibold ${rung.stated ? "" : "text-line"}`}>
-              {rung.label.replace(/^Ridge, /, "Ridge ")}
+              {rung.label.replace(/^Ridge, (.*?)( roof)?$/, "Ridge $1")}
             </span>
             <span className="block font-mono text-[10.5px] text-quiet">{rung.text}</span>
           </button>
@@ -82,7 +84,7 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
                     text: term.text,
                   })
                 }
-                className="absolute right-[24px] max-w-[86px] truncate text-right font-mono text-[9.5px] leading-[12px] text-quiet hover:text-line"
+                className="absolute right-[24px] max-w-[96px] truncate text-right font-mono text-[9.5px] leading-[12px] text-quiet hover:text-line"
                 style={{ top: shown + 15 + index * TERM_HEIGHT }}
               >
                 {short(term.label)} {term.text}
@@ -132,14 +134,19 @@ function short(label: string): string {
 
 type Placed = { rung: Bench["ladder"][number]; y: number };
 
-/** Names pushed apart so that none covers another; `room` is what is free below each. */
-function spread(rungs: Placed[]): (Placed & { shown: number; room: number })[] {
+/** Names pushed apart so that none covers another and all stay in the pane; `room` is what is free below each. */
+function spread(rungs: Placed[], height: number): (Placed & { shown: number; room: number })[] {
   let last = 22;
   const placed = rungs.map(({ rung, y }) => {
     const shown = Math.max(y, last + NAME_HEIGHT);
     last = shown;
     return { rung, y, shown, room: 0 };
   });
+  let next = height + NAME_HEIGHT / 2;
+  for (const item of [...placed].reverse()) {
+    item.shown = Math.min(item.shown, next - NAME_HEIGHT);
+    next = item.shown;
+  }
   placed.forEach((item, index) => {
     const below = placed[index + 1];
     item.room = below ? below.shown - item.shown - NAME_HEIGHT : 0;

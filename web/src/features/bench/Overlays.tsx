@@ -1,7 +1,7 @@
 import type { Overlay } from "../../actions/types";
-import type { Drawing } from "../../api/client";
+import type { Bench, Drawing } from "../../api/client";
 import type { Viewport } from "../../store";
-import { type Extent, extentOf, type Panes } from "./viewport";
+import { type Extent, extentOf, LADDER, type Panes } from "./viewport";
 
 interface HaloProps {
   plan: Drawing | undefined;
@@ -110,6 +110,18 @@ export function ActionOverlay({ overlay, viewport }: { overlay: Overlay; viewpor
           strokeWidth={1.5}
         />
       ))}
+    </g>
+  );
+}
+
+/** The levels of the ladder, carried across the view behind the drawing. */
+export function LevelLines({ bench, viewport, width }: { bench: Bench; viewport: Viewport; width: number }) {
+  return (
+    <g stroke="#c3baa4" strokeWidth={0.8} strokeDasharray="12 3 2 3" pointerEvents="none">
+      {bench.ladder.map((rung) => {
+        const y = viewport.v - rung.z * viewport.k;
+        return <line key={rung.id} x1={LADDER} x2={width} y1={y} y2={y} />;
+      })}
     </g>
   );
 }

@@ -15,21 +15,20 @@ interface Props {
 
 /** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
 export function PaneHeads({ panes, plan, view, onFit }: Props) {
-  const { state, views } = useHeld();
+  const { state } = useHeld();
   const { step, tool, fill, side, set, makeUps, section } = useClient();
   const tools = TOOLS.filter((item) => item.steps.includes(step));
   const walls = (state.project.make_ups ?? []).filter((held) => held.use === "wall");
   const kind = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
-  const facing = step === "Sections" ? "with the section's look direction up" : `drawn from the ${side}`;
   return (
     <>
-      {panes.planBottom > 60 && (
-        <div className="pointer-events-none absolute left-3 right-[130px] top-2 flex flex-wrap items-start gap-x-5 gap-y-1">
-          <div className="rounded bg-paper/85 pr-1">
-            <h2 className="text-[13px] font-semibold">{plan?.title ?? "Plan"}</h2>
-            <p className="text-[11px] text-quiet">{views[0] ? facing : ""}</p>
-          </div>
-          <div role="toolbar" aria-label={`${step} actions`} className="pointer-events-auto flex flex-wrap gap-1">
+      {panes.planTop > 0 && (
+        <div
+          className="absolute inset-x-0 top-0 flex items-center gap-4 overflow-hidden border-b border-rule bg-ground/60 px-3"
+          style={{ height: panes.planTop }}
+        >
+          <h2 className="truncate text-[13px] font-semibold">{plan?.title ?? "Plan"}</h2>
+          <div role="toolbar" aria-label={`${step} actions`} className="flex shrink-0 gap-1">
             {tools.map((item) => (
               <Button
                 key={item.tool}
@@ -40,21 +39,23 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
                 {item.label}
               </Button>
             ))}
-            {kind && (
-              <select
-                aria-label="Make-up of new walls"
-                value={makeUps[kind] ?? (kind === "outer" ? walls[0]?.id : walls.at(-1)?.id)}
-                onChange={(event) => set({ makeUps: { ...makeUps, [kind]: event.target.value } })}
-                className="h-7 rounded-md border border-rule bg-field px-1.5 text-[12px]"
-              >
-                {walls.map((held) => (
-                  <option key={held.id} value={held.id}>
-                    {held.name}
-                  </option>
-                ))}
-              </select>
-            )}
           </div>
+          {kind && (
+            <select
+              aria-label="Make-up of new walls"
+              value={makeUps[kind] ?? (kind === "outer" ? walls[0]?.id : walls.at(-1)?.id)}
+              onChange={(event) => set({ makeUps: { ...makeUps, [kind]: event.target.value } })}
+              className="h-7 min-w-0 rounded-md border border-rule bg-field px-1.5 text-[12px]"
+            >
+              {walls.map((held) => (
+                <option key={held.id} value={held.id}>
+                  {held.name}
+                </option>
+              ))}
+            </select>
+          )}
+          <span className="grow" />
+          <PaneButtons onFit={onFit} />
         </div>
       )}
       {panes.viewBottom - panes.viewTop > 60 && (
@@ -87,18 +88,11 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
           )}
         </div>
       )}
-      <div className="absolute right-2 flex gap-1" style={{ top: panes.planBottom > 60 ? 40 : panes.viewTop + 8 }}>
-        <Button aria-label="Fit the drawings" title="Fit the drawings" onClick={onFit}>
-          <Scan size={14} aria-hidden />
-        </Button>
-        <Button
-          aria-label={fill === "both" ? "Let the plan fill the bench" : "Show both panes"}
-          title={fill === "both" ? "Let the plan fill the bench" : "Show both panes"}
-          onClick={() => set({ fill: fill === "both" ? "plan" : "both" })}
-        >
-          {fill === "both" ? <Maximize2 size={14} aria-hidden /> : <Minimize2 size={14} aria-hidden />}
-        </Button>
-      </div>
+      {panes.planTop === 0 && (
+        <div className="absolute right-2" style={{ top: panes.viewTop + 8 }}>
+          <PaneButtons onFit={onFit} />
+        </div>
+      )}
       {fill === "both" && (
         <div className="absolute right-2" style={{ top: panes.viewTop + 8 }}>
           <Button
@@ -111,5 +105,21 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
         </div>
       )}
     </>
+  );
+}
+
+/** Fit the drawings, and let the plan fill the bench or bring both panes back. */
+function PaneButtons({ onFit }: { onFit: () => void }) {
+  const { fill, set } = useClient();
+  const label = fill === "both" ? "Let the plan fill the bench" : "Show both panes";
+  return (
+    <div className="flex shrink-0 gap-1">
+      <Button aria-label="Fit the drawings" title="Fit the drawings" onClick={onFit}>
+        <Scan size={14} aria-hidden />
+      </Button>
+      <Button aria-label={label} title={label} onClick={() => set({ fill: fill === "both" ? "plan" : "both" })}>
+        {fill === "both" ? <Maximize2 size={14} aria-hidden /> : <Minimize2 size={14} aria-hidden />}
+      </Button>
+    </div>
   );
 }

@@ -19,9 +19,9 @@ interface Props {
 export function Rim({ facing, panes, onTurn }: Props) {
   if (panes.planBottom < 80) return null;
   const [down, right, up, left] = AROUND[facing ?? "south"];
-  const middle = panes.planBottom / 2 - 44;
+  const middle = (panes.planTop + panes.planBottom) / 2 - 44;
   const places: [Side, React.CSSProperties, boolean][] = [
-    [up, { left: panes.width - 118, top: 8 }, false],
+    [up, { left: panes.width - 118, top: panes.planTop + 8 }, false],
     [down, { left: panes.width - 118, top: panes.planBottom - 32 }, false],
     [left, { left: 10, top: middle }, true],
     [right, { left: panes.width - 34, top: middle }, true],

@@ -16,14 +16,16 @@ export interface Panes {
 }
 
 export const SPLITTER = 7;
-export const LADDER = 112;
+export const LADDER = 122;
+/** Height of the strip over the plan, with its name and the actions of the step. */
+export const HEAD = 38;
 const EDGE = 30;
 
 export function panesOf(size: Size, split: number, fill: Fill): Panes {
   const at = fill === "plan" ? size.height : fill === "view" ? -SPLITTER : Math.round(size.height * split);
   return {
     width: size.width,
-    planTop: 0,
+    planTop: at > HEAD ? HEAD : 0,
     planBottom: Math.max(at, 0),
     viewTop: at + SPLITTER,
     viewBottom: size.height,
@@ -44,7 +46,7 @@ function boundsOf(drawing: Drawing | undefined, kind: "plan" | "view"): Bounds {
 }
 
 /** How small the view may get for the sake of a plan that is deeper than its pane. */
-const VIEW_SHARE = 0.78;
+const VIEW_SHARE = 0.66;
 
 /** The viewport that shows both drawings on one horizontal scale: whole, unless the plan is so deep that the view
  * would be lost; then the plan stands with its near side, or its section line, in sight. */

@@ -14,7 +14,7 @@ const ICONS: Record<Step, typeof Home> = {
 
 export function Rail() {
   const { step, set } = useClient();
-  const { bench, state } = useHeld();
+  const { bench } = useHeld();
   const count = bench.findings.length;
   return (
     <nav aria-label="Steps" className="flex flex-col gap-1 border-r border-rule px-2 py-3">
@@ -27,13 +27,14 @@ export function Rail() {
             type="button"
             aria-current={chosen ? "step" : undefined}
             onClick={() => {
-              const first = state.project.sheets?.[0]?.id ?? null;
+              const held = useClient.getState();
+              const own = { Sheets: held.sheet, Sections: held.selection ?? held.section }[name as string];
               set({
                 step: name,
                 tool: "select",
                 message: null,
                 split: SPLIT[name],
-                selection: name === "Sheets" ? first : useClient.getState().selection,
+                selection: own ?? held.selection,
               });
             }}
             className={`flex flex-col items-center gap-1 rounded-md border-l-[3px] py-2 text-[11.5px] ${
