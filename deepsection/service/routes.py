@@ -10,7 +10,7 @@ import orjson
 from fastapi import APIRouter, Depends, Query, Request
 from starlette.responses import Response
 
-from deepsection.core.errors import StaleVersion, UnknownElement
+from deepsection.core.errors import BadLength, StaleVersion, UnknownElement
 from deepsection.core.model import Project, Sheet, changed, dump_project, load_project
 from deepsection.core.model.edits import EDITS
 from deepsection.core.model.labels import describe
@@ -18,7 +18,7 @@ from deepsection.core.model.starters import new_project
 from deepsection.core.particulars import Particulars, enter
 from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
-from deepsection.formats import MEDIA_TYPES, WRITERS
+from deepsection.formats import MEDIA_TYPES, WRITERS, write_png
 
 from .schemas import (
     Bench,
@@ -194,8 +194,11 @@ def get_particulars(id: str, element: str, store: Projects) -> Response:
 
 @router.get("/lengths", response_model=Length, operation_id="read_length")
 def read_length(text: Annotated[str, Query(max_length=200)], units: Units) -> Any:
-    """A typed length or sum, read as it would be taken."""
-    value = parse_length(text, units)
+    """A typed length or sum, read as it would be taken. Half a sum, while it is typed, is no error of the request."""
+    try:
+        value = parse_length(text, units)
+    except BadLength as error:
+        return Length(wrong=error.message)
     return Length(value=value, text=format_length(value, units))
 
 
@@ -258,6 +261,15 @@ def sheet_file(id: str, sheet: str, format: Format, store: Projects) -> Response
     stored = store.load(id)
     held, drawn = _composed(stored, sheet)
     return _download(WRITERS[format](drawn), MEDIA_TYPES[format], f"{stored.project.name} {held.number}.{format}")
+
+
+@router.get("/projects/{id}/sheets/{sheet}/picture", operation_id="sheet_picture")
+def sheet_picture(id: str, sheet: str, store: Projects, dpi: Annotated[float, Query(ge=36, le=400)] = 200) -> Response:
+    """A sheet as it prints, for the screen."""
+    _, drawn = _composed(store.load(id), sheet)
+    return Response(
+        write_png(drawn, dpi=dpi), media_type="image/png", headers={"Cache-Control": "private, max-age=3600"}
+    )
 
 
 @router.get("/projects/{id}/views/{view}/file", operation_id="view_file")

@@ -144,10 +144,11 @@ class Result(BaseModel):
 
 
 class Length(BaseModel):
-    """A typed length, read."""
+    """A typed length, read: its value in mm and how it is written, or what is wrong with it."""
 
-    value: float
-    text: str
+    value: float | None = None
+    text: str = ""
+    wrong: str | None = None
 
 
 class PlacedItem(BaseModel):

@@ -81,7 +81,10 @@ def draw_plan(building: Building, project: Project, look_deg: float, scale: floa
         marks += _section_marks(line, frame, scale)
     messages: tuple[str, ...] = ()
     if not building.plan.walls:
-        messages = ("Draw the outer walls: choose Outer wall, click the first corner, then type a length such as 34'.",)
+        such = "34'" if project.units == "ft-in" else "9.6m"
+        messages = (
+            f"Draw the outer walls: choose Outer wall, click the first corner, then type a length such as {such}.",
+        )
     return Drawing(
         name="plan",
         title="Main floor plan",

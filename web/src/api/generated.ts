@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Read Length
-         * @description A typed length or sum, read as it would be taken.
+         * @description A typed length or sum, read as it would be taken. Half a sum, while it is typed, is no error of the request.
          */
         get: operations["read_length"];
         put?: never;
@@ -240,6 +240,26 @@ export interface paths {
          * @description A sheet as PDF, DXF, SVG, PNG or JSON.
          */
         get: operations["sheet_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/sheets/{sheet}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet Picture
+         * @description A sheet as it prints, for the screen.
+         */
+        get: operations["sheet_picture"];
         put?: never;
         post?: never;
         delete?: never;
@@ -826,13 +846,18 @@ export interface components {
         };
         /**
          * Length
-         * @description A typed length, read.
+         * @description A typed length, read: its value in mm and how it is written, or what is wrong with it.
          */
         Length: {
-            /** Text */
+            /**
+             * Text
+             * @default
+             */
             text: string;
             /** Value */
-            value: number;
+            value?: number | null;
+            /** Wrong */
+            wrong?: string | null;
         };
         /**
          * MakeUp
@@ -2848,6 +2873,67 @@ export interface operations {
         parameters: {
             query: {
                 format: "pdf" | "dxf" | "svg" | "png" | "json";
+            };
+            header?: never;
+            path: {
+                id: string;
+                sheet: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_picture: {
+        parameters: {
+            query?: {
+                dpi?: number;
             };
             header?: never;
             path: {

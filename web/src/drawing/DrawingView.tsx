@@ -23,13 +23,17 @@ export const DrawingView = memo(function DrawingView({ drawing, id, k, without =
   );
 });
 
+/** Hatch lines closer than this would run together on the screen: every second one is drawn, and no dashes. */
+const SMALLEST_STEP_PX = 2.6;
+
 const Patterns = memo(function Patterns({ drawing, id, k }: { drawing: Drawing; id: string; k: number }) {
   const pen = screenPen("hatch");
   return (
     <defs>
       {(drawing.hatches ?? []).flatMap((hatch, index) =>
         hatch.families.map((family, row) => {
-          const tile = hatchTile(family);
+          const tile = hatchTile(family, SMALLEST_STEP_PX / k);
+          if (!tile) return null;
           const name = `${id}-${index}-${row}`;
           return (
             <pattern

@@ -38,10 +38,15 @@ export interface Tile {
 
 const MOST_ROWS = 12;
 
-/** The tile that repeats one family of hatch lines: rows shift along until the shift is a whole period. */
-export function hatchTile(family: Family): Tile {
+/** The tile that repeats one family of hatch lines: rows shift along until the shift is a whole period.
+ * Lines closer than `least` (real mm) are thinned out; dashes that short are left out: null. */
+export function hatchTile(family: Family, least = 0): Tile | null {
   const [along, signed] = family.offset as [number, number];
-  const across = Math.abs(signed);
+  const dashed = family.dashes.length > 0;
+  if (dashed && Math.max(...family.dashes.map(Math.abs)) < least) return null;
+  let across = Math.abs(signed);
+  if (across <= 0) return null;
+  while (!dashed && across < least) across *= 2;
   const shift = signed > 0 ? along : -along;
   const dashes = family.dashes as number[];
   const transform = `translate(${family.base[0]} ${family.base[1]}) rotate(${family.angle}) translate(0 ${-across / 2})`;

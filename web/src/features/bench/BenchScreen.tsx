@@ -21,14 +21,14 @@ const NOTHING: readonly string[] = [];
 
 /** Plan and projected view on shared projection lines, with the height ladder. */
 export function BenchScreen() {
-  const { id, bench, state, views, viewName } = useHeld();
+  const { id, bench, state, views, viewName, saving } = useHeld();
   const client = useClient();
   const { set, split, fill, selection, side, step } = client;
   const [box, size] = useSize();
   const panes = useMemo(() => panesOf(size, split, fill), [size, split, fill]);
   const drawing = client.tool === "section" || (step === "Sections" && !client.section);
   const whole = step === "Plan" || step === "Roof" || drawing ? "plan" : "view";
-  const preview = usePreview(id, bench.version, views);
+  const preview = usePreview(id, bench.version, views, saving);
   const shown = preview.shown ?? bench;
   const plan = shown.drawings[0];
   const view = shown.drawings[1];
@@ -103,7 +103,7 @@ export function BenchScreen() {
           y={place(pointer.at.y - 20, size.height - 40 - sum.rows.length * 18)}
         />
       )}
-      {pointer.dragLabel && (
+      {pointer.dragLabel && !pointer.entry && (
         <output
           className="pointer-events-none absolute z-10 rounded border border-line bg-field px-1.5 py-0.5 font-mono text-[11.5px] text-line"
           style={{ left: pointer.at.x + 14, top: pointer.at.y + 12 }}

@@ -1,5 +1,10 @@
 import { useEffect, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
 import { readLength } from "../../api/queries";
+
+function shown(length: Schemas["Length"]) {
+  return length.wrong ? { text: length.wrong, wrong: true } : { text: `= ${length.text}`, wrong: false };
+}
 
 interface Props {
   x: number;
@@ -24,7 +29,7 @@ export function LengthEntry({ x, y, label, first, units, onEnter, onClose }: Pro
     latest.current = text;
     if (!units || !text.trim()) return setRead(null);
     readLength(text, units).then(
-      (length) => latest.current === text && setRead({ text: `= ${length.text}`, wrong: false }),
+      (length) => latest.current === text && setRead(shown(length)),
       (error: Error) => latest.current === text && setRead({ text: error.message, wrong: true }),
     );
   }, [text, units]);
@@ -34,6 +39,7 @@ export function LengthEntry({ x, y, label, first, units, onEnter, onClose }: Pro
     if (!units) return onEnter(text, 0);
     try {
       const length = await readLength(text, units);
+      if (length.value == null) return setRead(shown(length));
       onEnter(text, length.value);
     } catch (error) {
       setRead({ text: error instanceof Error ? error.message : "not a length", wrong: true });

@@ -24,10 +24,10 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
     <>
       {panes.planTop > 0 && (
         <div
-          className="absolute inset-x-0 top-0 flex items-center gap-4 overflow-hidden border-b border-rule bg-ground/60 px-3"
+          className="absolute inset-x-0 top-0 flex items-center gap-3 overflow-hidden border-b border-rule bg-ground/60 px-3"
           style={{ height: panes.planTop }}
         >
-          <h2 className="truncate text-[13px] font-semibold">{plan?.title ?? "Plan"}</h2>
+          <h2 className="shrink-0 text-[13px] font-semibold">{plan?.title ?? "Plan"}</h2>
           <div role="toolbar" aria-label={`${step} actions`} className="flex shrink-0 gap-1">
             {tools.map((item) => (
               <Button
@@ -45,7 +45,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
               aria-label="Make-up of new walls"
               value={makeUps[kind] ?? (kind === "outer" ? walls[0]?.id : walls.at(-1)?.id)}
               onChange={(event) => set({ makeUps: { ...makeUps, [kind]: event.target.value } })}
-              className="h-7 min-w-0 rounded-md border border-rule bg-field px-1.5 text-[12px]"
+              className="h-7 min-w-0 max-w-[148px] rounded-md border border-rule bg-field px-1.5 text-[12px]"
             >
               {walls.map((held) => (
                 <option key={held.id} value={held.id}>

@@ -54,7 +54,7 @@ function Paper({ id, sheet }: { id: string; sheet: SheetOut }) {
   const { state, commit } = useHeld();
   const paper = useRef<HTMLDivElement>(null);
   const [drag, setDrag] = useState<{ placed: Placed; x: number; y: number; dx: number; dy: number } | null>(null);
-  const source = `/api/projects/${id}/sheets/${sheet.id}/file?format=svg&v=${sheet.version}`;
+  const source = `/api/projects/${id}/sheets/${sheet.id}/picture?dpi=${sheet.width > 600 ? 120 : 200}&version=${sheet.version}`;
   const document = state.project.sheets?.find((held) => held.id === sheet.id);
 
   function shift(placed: string, dx: number, dy: number) {
