@@ -126,9 +126,12 @@ def _rafters(
 
 
 def rafter_profile(roof: ResolvedRoof) -> Polygon:
-    """A rafter in its own plane (inward, z): plumb tail cut level over the soffit, birdsmouth, plumb ridge cut."""
+    """A rafter in its own plane (inward, z): plumb tail cut level over the soffit, birdsmouth, plumb ridge cut.
+
+    Without an overhang it ends plumb at the bearing line.
+    """
     block, plate = roof.block, roof.plate.total
-    tail, head = -roof.reach + block.fascia_thickness, roof.run - RIDGE_BOARD / 2
+    tail, head = min(0.0, block.fascia_thickness - roof.reach), roof.run - RIDGE_BOARD / 2
 
     def top(inward: float) -> float:
         return roof.heel.total + block.pitch * inward
@@ -172,6 +175,8 @@ def _eave_boards(roof: ResolvedRoof, plane: RoofPlane, faces: tuple[float, ...])
     top = roof.eave.total
     trims = tuple(board if rake > 0 else 0.0 for rake in rakes)
     start, length = -rakes[0] + trims[0], _length(plane) + sum(rakes) - sum(trims)
+    if not roof.has_fascia(faces[plane.edge]):
+        return
     fascia = rectangle(-roof.reach, top - block.fascia_depth, -roof.reach + board, top)
     slot = f"edge:{plane.edge}"
     yield _make(

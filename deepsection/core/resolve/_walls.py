@@ -24,14 +24,15 @@ HEADER_SHORT_SPAN = 6 * FOOT
 class WallTop:
     """How high a wall goes: its plate, and the roof surfaces that end what goes past it.
 
-    A gable wall is filled up to `under`; other walls stop at the plate, and what lies outside the
-    frame stops under the roof.
+    A gable wall is filled up to `under`, the underside of the rafters; what lies outside of its frame
+    goes on up to `deck`, past the last rafter. Other walls stop at the plate, and their outer layers under the rafters.
     """
 
     base: float
     plate: float
     gable: bool
     under: tuple[Plane3, ...]
+    deck: tuple[Plane3, ...]
     peak: float
     base_sum: str
     plate_sum: str
@@ -88,7 +89,7 @@ def _layer_parts(
         return
     solid = _body(planned, top, rising)
     if rising or position < structure:
-        for plane in top.under:
+        for plane in top.deck if rising and position < structure else top.under:
             solid = solid.below(plane)
     holes = [
         wall_bar(wall, (o.left, o.sill.total, o.right, o.head.total), planned.inner - 1, planned.outer + 1)

@@ -162,6 +162,10 @@ class ResolvedRoof:
     eave: HeightSum
     ridge_top: HeightSum
 
+    def has_fascia(self, face: float) -> bool:
+        """Whether the overhang leaves room for a fascia before a wall face this far outside of the bearing line."""
+        return self.reach - self.block.fascia_thickness >= face
+
 
 @dataclass(frozen=True, slots=True)
 class RoomSpace:

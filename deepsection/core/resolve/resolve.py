@@ -152,13 +152,14 @@ def _roofs(
         measured = tuple(
             outer if edge.kind == "abutment" else sheathing for edge, (sheathing, outer) in zip(block.edges, skins)
         )
+        outer_faces = tuple(outer for _, outer in skins)
         resolved, faults = resolve_roof(
-            block, corners, make_ups[block.make_up], levels[block.plate], measured, project.units
+            block, corners, make_ups[block.make_up], levels[block.plate], measured, outer_faces, project.units
         )
         found += faults
         if resolved:
             roofs.append(resolved)
-            faces[block.id] = tuple(outer for _, outer in skins)
+            faces[block.id] = outer_faces
     return tuple(roofs), faces
 
 
@@ -191,19 +192,22 @@ def _wall_top(
         )
     gable, peak = False, plate.total
     under: tuple[Plane3, ...] = ()
+    deck: tuple[Plane3, ...] = ()
     if wall.wall.top.kind == "roof":
         middle = ShapelyPoint(wall.at(wall.length / 2))
         over = [roof for roof, cover in covers if cover.contains(middle)]
         for roof in sorted(over, key=lambda roof: roof.ridge_top.total)[-1:]:
             eave = line_through(roof.planes[0].eave_start, roof.planes[0].eave_end)
             gable = abs(eave.dx * wall.run[0] + eave.dy * wall.run[1]) < 0.02
-            under = tuple(plane.top.lifted(-roof.plumb_depth) for plane in roof.planes)
+            deck = tuple(plane.top for plane in roof.planes)
+            under = tuple(plane.lifted(-roof.plumb_depth) for plane in deck)
             peak = max(plate.total, roof.ridge_top.total) if gable else plate.total
     return WallTop(
         foot,
         max(plate.total, foot + 100.0),
         gable,
         under,
+        deck,
         max(peak, foot + 100.0),
         base.sum.id,
         plate.id,

@@ -19,14 +19,24 @@ SQUARE_MM = 2.0
 """How far an outline may be from a rectangle."""
 
 
+DEEPEST_NOTCH = 0.5
+"""A birdsmouth that takes more than this share of the rafter is refused. Practice allows a quarter to a third."""
+
+
 @lru_cache(maxsize=256)
 def resolve_roof(
-    block: RoofBlock, corners: tuple[Point, ...], make_up: MakeUp, plate: Level, skin: tuple[float, ...], units: str
+    block: RoofBlock,
+    corners: tuple[Point, ...],
+    make_up: MakeUp,
+    plate: Level,
+    skin: tuple[float, ...],
+    faces: tuple[float, ...],
+    units: str,
 ) -> tuple[ResolvedRoof | None, tuple[Diagnostic, ...]]:
     """The block in place, or None with the reason.
 
     `corners` counter-clockwise; `skin` is, per edge, what overhangs are measured from: the distance
-    from the outline to the outside of the sheathing.
+    from the outline to the outside of the sheathing; `faces`, to the outer face of the wall below.
     """
     if fault := _fault(block, corners):
         return None, (fault,)
@@ -36,6 +46,9 @@ def resolve_roof(
     run = math.dist(b, c) / 2
     structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[-1])
     plumb = structure.thickness * math.hypot(1.0, block.pitch)
+    deepest = min(plumb * DEEPEST_NOTCH / block.pitch, run / 2)
+    if block.seat > deepest:
+        return None, (_too_deep(block, deepest, corners[first]),)
     above = sum(layer.thickness for layer in make_up.layers[: make_up.layers.index(structure)])
     heel = plate.sum.plus(
         f"heel:{block.id}",
@@ -77,7 +90,25 @@ def resolve_roof(
         eave,
         ridge,
     )
-    return resolved, ()
+    return resolved, tuple(_without_fascia(resolved, faces))
+
+
+def _without_fascia(roof: ResolvedRoof, faces: tuple[float, ...]) -> list[Diagnostic]:
+    bare = [plane.edge for plane in roof.planes if not roof.has_fascia(faces[plane.edge])]
+    if not bare:
+        return []
+    room = max(faces[edge] for edge in bare) + roof.block.fascia_thickness - roof.reach
+    return [
+        Diagnostic(
+            "no-room-for-fascia",
+            f"the overhang of {roof.block.name} leaves no room for its fascia, so there is none; make it wider",
+            "warning",
+            roof.block.id,
+            "overhang",
+            roof.block.edges[bare[0]].overhang,
+            roof.block.edges[bare[0]].overhang + room,
+        )
+    ]
 
 
 def _fault(block: RoofBlock, corners: tuple[Point, ...]) -> Diagnostic | None:
@@ -100,6 +131,19 @@ def _fault(block: RoofBlock, corners: tuple[Point, ...]) -> Diagnostic | None:
         value=abs(diagonals[0] - diagonals[1]),
         limit=SQUARE_MM,
         at=corners[0],
+    )
+
+
+def _too_deep(block: RoofBlock, deepest: float, at: Point) -> Diagnostic:
+    return Diagnostic(
+        "birdsmouth-too-deep",
+        f"the birdsmouth of {block.name} would cut through more than half of its rafters; make its seat shorter",
+        "blocking",
+        block.id,
+        "seat",
+        block.seat,
+        deepest,
+        at=at,
     )
 
 

@@ -1,0 +1,141 @@
+"""Small houses for tests, with numbers that can be checked by hand."""
+
+from __future__ import annotations
+
+import math
+
+from deepsection.core.model import (
+    BaseRule,
+    Corner,
+    DrawWalls,
+    Foundation,
+    FreeJoint,
+    Layer,
+    MakeUp,
+    Opening,
+    Project,
+    RoofBlock,
+    RoofEdge,
+    SetOut,
+    TopRule,
+    Wall,
+    apply_edits,
+    put,
+    rebuild,
+)
+from deepsection.core.model.starters import new_project
+from deepsection.core.units import Units
+
+
+def box_house(width: float, depth: float, units: Units = "mm", *, make_up: str = "wall-lap") -> Project:
+    """Four outer walls, counter-clockwise from the south, their frames' outside on a width x depth rectangle."""
+    corners = (("sw", 0.0, 0.0), ("se", width, 0.0), ("ne", width, depth), ("nw", 0.0, depth))
+    return chain_house(corners, ("south", "east", "north", "west"), units, make_up=make_up)
+
+
+def chain_house(
+    corners: tuple[tuple[str, float, float], ...],
+    walls: tuple[str, ...],
+    units: Units = "mm",
+    *,
+    make_up: str = "wall-lap",
+) -> Project:
+    """A closed chain of outer walls through corners."""
+    ids = tuple(id for id, _, _ in corners)
+    draw = DrawWalls(
+        joints=tuple(FreeJoint(id=id, x=x, y=y) for id, x, y in corners),
+        chain=(*ids, ids[0]),
+        walls=walls,
+        make_up=make_up,
+        base="floor",
+        top="plate",
+    )
+    return apply_edits(new_project("p", "House", units), (draw,))
+
+
+def l_house() -> Project:
+    """An L in millimetres: 12 m x 6.5 m with a 7 m x 3 m leg at its north-west."""
+    corners = (
+        ("a", 0.0, 0.0),
+        ("b", 12000.0, 0.0),
+        ("c", 12000.0, 6500.0),
+        ("d", 7000.0, 6500.0),
+        ("e", 7000.0, 9500.0),
+        ("f", 0.0, 9500.0),
+    )
+    return chain_house(corners, ("w1", "w2", "w3", "w4", "w5", "w6"))
+
+
+def gable(project: Project, pitch: float, *, overhang: float = 0.0, rake: float = 0.0, seat: float = 90.0) -> Project:
+    """The box house with a gable roof whose eaves lie south and north."""
+    eave, end = RoofEdge(kind="eave", overhang=overhang), RoofEdge(kind="gable", overhang=rake)
+    roof = RoofBlock(
+        id="roof-1",
+        name="Main roof",
+        outline=tuple(Corner(joint=joint) for joint in ("sw", "se", "ne", "nw")),
+        edges=(eave, end, eave, end),
+        pitch=pitch,
+        plate="plate",
+        seat=seat,
+        make_up="roof",
+        fascia_depth=190.0,
+    )
+    return put(project, roof)
+
+
+def window(
+    id: str, wall: str, at: float, *, width: float = 1200.0, height: float = 1200.0, sill: float = 900.0
+) -> Opening:
+    """A window measured from the start of its wall."""
+    return Opening(
+        id=id,
+        wall=wall,
+        end="start",
+        distance=at,
+        width=width,
+        height=height,
+        sill=sill,
+        unit="window",
+        number=id.upper(),
+    )
+
+
+def plain_wall(*, opening: Opening | None = None, angle_deg: float = 0.0) -> Project:
+    """One wall of one layer, 6000 x 200 x 2700, standing on grade: check value 10 of the reference table."""
+    turn = math.radians(angle_deg)
+    x, y = 6000.0 * math.cos(turn), 6000.0 * math.sin(turn)
+    base = new_project("p", "One wall", "mm")
+    solid = MakeUp(
+        id="solid",
+        name="concrete",
+        use="wall",
+        layers=(Layer(id="core", name="concrete", material="concrete", function="structure", thickness=200.0),),
+    )
+    rungs = tuple(
+        rung.model_copy(
+            update={
+                "terms": (rung.terms[0].model_copy(update={"value": 2700.0}),),
+                "free": rung.terms[0].id,
+                "from_rung": "grade",
+            }
+        )
+        if rung.id == "plate"
+        else rung
+        for rung in base.rungs
+    )
+    base = rebuild(base, rungs=rungs, foundations=(), ceilings=())
+    wall = Wall(
+        id="w",
+        start="a",
+        end="b",
+        make_up="solid",
+        set_out=SetOut(layer="core", face="outer"),
+        outside="right",
+        base=BaseRule(level="grade"),
+        top=TopRule(kind="level", level="plate"),
+    )
+    built = put(base, solid, FreeJoint(id="a", x=0.0, y=0.0), FreeJoint(id="b", x=x, y=y), wall)
+    return put(built, opening) if opening else built
+
+
+__all__ = ["Foundation", "box_house", "chain_house", "gable", "l_house", "plain_wall", "window"]

@@ -1,0 +1,87 @@
+"""Catalogue, pens, paper and scales against the standards that they quote."""
+
+from __future__ import annotations
+
+import itertools
+import math
+
+import pytest
+
+from deepsection.core.catalog import hatch, hatches, lumber, material, materials
+from deepsection.core.drawing import PENS
+from deepsection.core.errors import UnknownElement
+from deepsection.core.sheets import PAPERS, fitting_scale, scale_name, standard_scales
+
+
+@pytest.mark.parametrize(
+    ("nominal", "thickness", "depth"),
+    [("2x4", 1.5, 3.5), ("2x6", 1.5, 5.5), ("2x8", 1.5, 7.25), ("2x10", 1.5, 9.25), ("2x12", 1.5, 11.25)],
+)
+def test_dressed_lumber(nominal: str, thickness: float, depth: float) -> None:
+    """Source: PS 20, American Softwood Lumber Standard, dressed sizes of dry lumber (from memory)."""
+    assert lumber()[nominal].thickness == pytest.approx(thickness * 25.4)
+    assert lumber()[nominal].depth == pytest.approx(depth * 25.4)
+
+
+def test_every_row_names_its_source_and_its_hatches_exist() -> None:
+    for row in materials().values():
+        assert row.source
+        for name in (row.cut, row.seen):
+            assert name is None or name == "quilt" or hatch(name).source
+    assert all(pattern.families for pattern in hatches().values())
+    with pytest.raises(UnknownElement):
+        material("unobtainium")
+
+
+def test_cladding_stands_before_sheathing_before_frame() -> None:
+    order = [material(id).order for id in ("trim", "lap_board", "plywood", "softwood", "gypsum")]
+    assert order == sorted(order) and len(set(order)) == len(order)
+
+
+def test_pen_widths_are_of_the_series() -> None:
+    """Source: ISO 128-2, line widths 0.13 to 2 mm, in the ratio 1 : sqrt 2 (from memory)."""
+    series = {0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1.0}
+    assert {pen.width for pen in PENS.values()} <= series
+
+
+@pytest.mark.parametrize(
+    ("name", "size"),
+    [("A4", (297, 210)), ("A3", (420, 297)), ("A2", (594, 420)), ("A1", (841, 594)), ("A0", (1189, 841))],
+)
+def test_iso_paper(name: str, size: tuple[float, float]) -> None:
+    """Source: ISO 216; each size is the one above it, halved; A0 is a square metre."""
+    paper = PAPERS[name]
+    assert (paper.width, paper.height) == size
+    assert math.isclose(paper.width / paper.height, math.sqrt(2), rel_tol=5e-3)
+
+
+def test_paper_in_inches() -> None:
+    """Sources: ANSI/ASME Y14.1 for ANSI sizes; architectural sizes by common practice."""
+    inches = {name: (round(p.width / 25.4, 6), round(p.height / 25.4, 6)) for name, p in PAPERS.items()}
+    assert inches["ANSI B"] == (17, 11) and inches["ANSI D"] == (34, 22)
+    assert inches["ARCH B"] == (18, 12) and inches["ARCH D"] == (36, 24)
+
+
+def test_scales_of_the_standard() -> None:
+    """Source: ISO 5455, recommended reductions 1:2, 1:5, 1:10 and their decades (from memory)."""
+    metric = standard_scales("mm")
+    assert {5, 10, 20, 50, 100, 200, 500, 1000} <= set(metric)
+    assert all(a < b for a, b in itertools.pairwise(metric))
+
+
+def test_imperial_scales_say_what_they_are() -> None:
+    """Arithmetic: 1/4 inch to the foot is 1:48."""
+    for scale in standard_scales("ft-in"):
+        name = scale_name(scale, "ft-in")
+        left, right = name.split(" = ")
+        whole, _, fraction = left.rstrip('"').partition(" ")
+        inches = sum(
+            float(p.split("/")[0]) / float(p.split("/")[1]) if "/" in p else float(p) for p in (whole, fraction) if p
+        )
+        assert int(right.split("'")[0]) * 12 / inches == scale
+
+
+def test_a_fitting_scale_is_the_largest_that_fits() -> None:
+    assert fitting_scale(12000, 6000, (130, 70), "mm") == 100
+    assert fitting_scale(12000, 6000, (119, 70), "mm") == 125
+    assert fitting_scale(1e9, 1e9, (100, 100), "mm") is None

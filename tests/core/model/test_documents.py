@@ -1,0 +1,92 @@
+"""Documents: stored whole, refused when they are not, never misread."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+from pydantic import ValidationError
+
+from deepsection.core.errors import BadInput, DeepSectionError, UnknownVersion
+from deepsection.core.model import Project, dump_project, load_project, rebuild
+from deepsection.demo import DEMOS
+from tests.builders import box_house
+
+
+@pytest.mark.parametrize("make", DEMOS)
+def test_demos_survive_storage(make: object) -> None:
+    project = make()  # type: ignore[operator]
+    data = dump_project(project)
+    assert load_project(data) == project
+    assert dump_project(load_project(data)) == data
+
+
+def test_a_file_cut_short_anywhere_is_refused(house: Project) -> None:
+    data = dump_project(house)
+    for cut in range(0, len(data) - 1, max(1, len(data) // 60)):
+        with pytest.raises(BadInput):
+            load_project(data[:cut])
+
+
+@pytest.mark.parametrize("version", [0, 2, 99, -1, "1", None, True, 1.5])
+def test_an_unknown_version_is_named(house: Project, version: object) -> None:
+    document = json.loads(dump_project(house)) | {"schema_version": version}
+    with pytest.raises(UnknownVersion) as caught:
+        load_project(json.dumps(document))
+    assert caught.value.field == "schema_version" and caught.value.limit == 1
+
+
+@pytest.mark.parametrize(
+    ("path", "value"),
+    [
+        (("walls", 0, "start"), "nowhere"),
+        (("walls", 0, "make_up"), "straw"),
+        (("walls", 1, "id"), "south"),
+        (("openings", 0, "wall"), "ghost"),
+        (("openings", 0, "width"), -5),
+        (("openings", 0, "width"), "wide"),
+        (("rungs", 0, "from_rung"), "plate"),
+        (("rungs", 0, "free"), "no-such-term"),
+        (("roofs", 0, "edges", 1, "kind"), "eave"),
+        (("joints", 0, "x"), 1e12),
+        (("joints", 0, "surprise"), 1),
+    ],
+)
+def test_a_document_that_does_not_hold_together_is_refused(
+    house: Project, path: tuple[object, ...], value: object
+) -> None:
+    document = json.loads(dump_project(house))
+    place = document
+    for step in path[:-1]:
+        place = place[step]
+    place[path[-1]] = value
+    with pytest.raises(BadInput):
+        load_project(json.dumps(document))
+
+
+@pytest.mark.parametrize("text", ["", "[]", "null", "42", '"text"', "{", "[" * 100_000, "\x00", "{}"])
+def test_what_is_no_project_is_refused(text: str) -> None:
+    with pytest.raises(DeepSectionError):
+        load_project(text)
+
+
+def test_a_project_is_a_value() -> None:
+    """Frozen, hashable, equal by content."""
+    first, second = box_house(8000, 6000), box_house(8000, 6000)
+    assert first == second and hash(first) == hash(second)
+    with pytest.raises(ValidationError):
+        first.name = "other"  # type: ignore[misc]
+    assert rebuild(first, name="other") != first
+
+
+def test_the_ladder_has_one_datum_and_no_circle() -> None:
+    house = box_house(8000, 6000)
+    two = tuple(
+        r.model_copy(update={"from_rung": None, "terms": (), "free": None}) if r.id == "floor" else r
+        for r in house.rungs
+    )
+    with pytest.raises(DeepSectionError, match="one datum"):
+        rebuild(house, rungs=two)
+    ring = tuple(r.model_copy(update={"from_rung": "plate"}) if r.id == "floor" else r for r in house.rungs)
+    with pytest.raises(DeepSectionError, match="circle"):
+        rebuild(house, rungs=ring)
