@@ -152,7 +152,7 @@ def _wall(project: Project, wall: Wall) -> list[Row]:
         return [PutWall(wall=changed(wall, set_out=SetOut(layer=layer, face=face)))]  # type: ignore[arg-type]
 
     def top(kind: str) -> Sequence[Any]:
-        return [PutWall(wall=changed(wall, top=changed_rule(wall.top, kind=kind)))]
+        return [PutWall(wall=changed(wall, top=changed(wall.top, kind=kind)))]
 
     return [
         _length(
@@ -186,14 +186,14 @@ def _wall(project: Project, wall: Wall) -> list[Row]:
             "Stands on",
             wall.base.level,
             _levels(project),
-            lambda t: [PutWall(wall=changed(wall, base=changed_rule(wall.base, level=t)))],
+            lambda t: [PutWall(wall=changed(wall, base=changed(wall.base, level=t)))],
         ),
         _choice(
             "top_level",
             "Plate at",
             wall.top.level,
             _levels(project),
-            lambda t: [PutWall(wall=changed(wall, top=changed_rule(wall.top, level=t)))],
+            lambda t: [PutWall(wall=changed(wall, top=changed(wall.top, level=t)))],
         ),
         _choice(
             "top", "Goes up to", wall.top.kind, [("level", "the plate"), ("roof", "the plate and on to the roof")], top
@@ -203,18 +203,13 @@ def _wall(project: Project, wall: Wall) -> list[Row]:
             "Above the plate",
             wall.top.offset,
             units,
-            lambda value: [PutWall(wall=changed(wall, top=changed_rule(wall.top, offset=value)))],
+            lambda value: [PutWall(wall=changed(wall, top=changed(wall.top, offset=value)))],
         ),
         _action("flip", "Flip outside and inside", [FlipWall(wall=wall.id)]),
     ]
 
 
 _FACE_WORDS = {"outer": "outside", "middle": "middle", "inner": "inside"}
-
-
-def changed_rule(rule: Any, **changes: Any) -> Any:
-    """A rule (which has no id) with fields replaced."""
-    return type(rule).model_validate({**rule.model_dump(), **changes})
 
 
 def _opening(project: Project, opening: Opening) -> list[Row]:
@@ -264,7 +259,7 @@ def _opening(project: Project, opening: Opening) -> list[Row]:
             "Set in from sheathing",
             opening.set_in.distance,
             units,
-            lambda v: put(set_in=changed_rule(opening.set_in, distance=v)),
+            lambda v: put(set_in=changed(opening.set_in, distance=v)),
         ),
     ]
     if opening.unit == "window":
@@ -321,9 +316,7 @@ def _roof(project: Project, roof: RoofBlock) -> list[Row]:
         return [PutRoof(roof=changed(roof, **changes))]
 
     def edges(which: Sequence[int], **changes: Any) -> Sequence[Any]:
-        return put(
-            edges=tuple(changed_rule(edge, **changes) if i in which else edge for i, edge in enumerate(roof.edges))
-        )
+        return put(edges=tuple(changed(edge, **changes) if i in which else edge for i, edge in enumerate(roof.edges)))
 
     def end_kind(index: int) -> Callable[[str], Sequence[Any]]:
         return lambda text: edges(

@@ -2,7 +2,7 @@
 
 from .compose import PlacedDrawing, SheetDrawing, compose, compose_view
 from .paper import PAPERS, Paper, paper
-from .scales import fitting_scale, scale_name, standard_scales
+from .scales import scale_name, standard_scales
 
 __all__ = [
     "PAPERS",
@@ -11,7 +11,6 @@ __all__ = [
     "SheetDrawing",
     "compose",
     "compose_view",
-    "fitting_scale",
     "paper",
     "scale_name",
     "standard_scales",

@@ -10,7 +10,7 @@ from ..resolve import Building
 from ..units import FOOT, Units
 from ..view import draw_view, list_views
 from .paper import BINDING, BORDER, Paper, paper
-from .scales import fitting_scale, scale_name
+from .scales import scale_name, standard_scales
 
 TITLE_WIDTH, TITLE_HEIGHT = 170.0, 34.0
 TITLE_DROP = 13.0
@@ -63,7 +63,7 @@ def compose(project: Project, building: Building, sheet: Sheet, *, date: str) ->
             continue
         held = place(project, building, view)
         placed.append(held)
-        if message := _misfit(held, size, project.units):
+        if message := _misfit(project, building, view, held, size):
             messages.append((view.id, message))
     own: list[Mark] = [*_frame(size), *_title_block(project, sheet, size, date)]
     for number, held in enumerate(placed, start=1):
@@ -100,17 +100,24 @@ def _on_paper(marks: list[Mark], size: Paper) -> Drawing:
     return Drawing("sheet", "", "sheet", 1.0, tuple(marks), bounds=(0.0, 0.0, size.width, size.height))
 
 
-def _misfit(held: PlacedDrawing, size: Paper, units: Units) -> str | None:
+def _misfit(project: Project, building: Building, view: PlacedView, held: PlacedDrawing, size: Paper) -> str | None:
     x0, y0, x1, y1 = held.box()
     fx0, fy0, fx1, fy1 = size.frame
     if x0 >= fx0 and y0 >= fy0 and x1 <= fx1 and y1 <= fy1:
         return None
-    bx0, by0, bx1, by1 = held.drawing.bounds
-    if x1 - x0 <= fx1 - fx0 and y1 - y0 <= fy1 - fy0:
+    if _fits(held, size):
         return f"{held.drawing.title} lies over the frame of the sheet; move it inward"
-    fits = fitting_scale(bx1 - bx0, by1 - by0, (fx1 - fx0, fy1 - fy0 - TITLE_DROP), units)
-    advice = f"it fits at {scale_name(fits, units)}" if fits else "choose larger paper"
-    return f"{held.drawing.title} does not fit at {scale_name(held.scale, units)}; {advice}"
+    smaller = (scale for scale in standard_scales(project.units) if scale > held.scale)
+    # Lettering keeps its size on paper, so that only drawing the view again tells whether it fits.
+    trials = (place(project, building, view.model_copy(update={"scale": scale})) for scale in smaller)
+    fitting = next((trial for trial in trials if _fits(trial, size)), None)
+    advice = f"it fits at {scale_name(fitting.scale, project.units)}" if fitting else "choose larger paper"
+    return f"{held.drawing.title} does not fit at {scale_name(held.scale, project.units)}; {advice}"
+
+
+def _fits(held: PlacedDrawing, size: Paper) -> bool:
+    (x0, y0, x1, y1), (fx0, fy0, fx1, fy1) = held.box(), size.frame
+    return x1 - x0 <= fx1 - fx0 and y1 - y0 <= fy1 - fy0 - TITLE_DROP
 
 
 def _frame(size: Paper) -> list[Mark]:

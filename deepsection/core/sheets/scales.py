@@ -36,11 +36,3 @@ def scale_name(scale: float, units: Units) -> str:
     if units == "ft-in" and scale in IMPERIAL:
         return IMPERIAL[scale]
     return f"1:{scale:g}"
-
-
-def fitting_scale(width: float, height: float, space: tuple[float, float], units: Units) -> float | None:
-    """The largest standard scale at which real mm fit a space in paper mm; None when none does."""
-    for scale in standard_scales(units):
-        if width / scale <= space[0] and height / scale <= space[1]:
-            return scale
-    return None

@@ -10,7 +10,7 @@ import pytest
 from deepsection.core.catalog import hatch, hatches, lumber, material, materials
 from deepsection.core.drawing import PENS
 from deepsection.core.errors import UnknownElement
-from deepsection.core.sheets import PAPERS, fitting_scale, scale_name, standard_scales
+from deepsection.core.sheets import PAPERS, scale_name, standard_scales
 
 
 @pytest.mark.parametrize(
@@ -79,9 +79,3 @@ def test_imperial_scales_say_what_they_are() -> None:
             float(p.split("/")[0]) / float(p.split("/")[1]) if "/" in p else float(p) for p in (whole, fraction) if p
         )
         assert int(right.split("'")[0]) * 12 / inches == scale
-
-
-def test_a_fitting_scale_is_the_largest_that_fits() -> None:
-    assert fitting_scale(12000, 6000, (130, 70), "mm") == 100
-    assert fitting_scale(12000, 6000, (119, 70), "mm") == 125
-    assert fitting_scale(1e9, 1e9, (100, 100), "mm") is None

@@ -55,14 +55,14 @@ def refusal(error: ValidationError) -> RefusedEdit:
 
 
 def changed(element: Any, **changes: Any) -> Any:
-    """An element with fields replaced, validated anew. Raises: RefusedEdit."""
+    """An element (or a rule within one) with fields replaced, validated anew. Raises: RefusedEdit."""
     data = {name: getattr(element, name) for name in type(element).model_fields}
     data.update(changes)
     try:
         return type(element).model_validate(data)
     except ValidationError as error:
         refused = refusal(error)
-        refused.element = element.id
+        refused.element = getattr(element, "id", None)
         raise refused from error
 
 

@@ -1,0 +1,152 @@
+"""Particulars: every fact of every element reads back, and what cannot be is refused at its field."""
+
+from __future__ import annotations
+
+import pytest
+
+from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
+from deepsection.core.model import Project, apply_edits
+from deepsection.core.particulars import describe_element, enter, fields_of, ladder
+from deepsection.core.resolve import Building, resolve
+
+
+def typed(project: Project, element: str, field: str, text: str) -> Project:
+    return apply_edits(project, enter(project, element, field, text))
+
+
+def value(project: Project, element: str, field: str) -> str:
+    held = project if element == "project" else project.find(element)
+    return next(row.field.text for row in fields_of(project, held) if row.field.id == field)
+
+
+def test_every_element_can_be_described(house: Project, building: Building) -> None:
+    for id in [
+        "project",
+        *(element.id for element in house.elements() if element.id not in {j.id for j in house.joints}),
+    ]:
+        if any(held.id == id for held in house.make_ups):
+            continue
+        facts = describe_element(house, building, id)
+        assert facts.title and facts.fields
+        assert len({field.id for field in facts.fields}) == len(facts.fields)
+        for field in facts.fields:
+            assert field.label
+            if field.kind == "choice":
+                assert field.text in {option.value for option in field.options}
+
+
+def test_typing_what_stands_there_changes_nothing(house: Project) -> None:
+    """Every length is shown to 1/16 inch: typed back it is the same house, but for what is finer than that."""
+    for element in (*house.openings, *house.walls, *house.roofs, *house.rungs, *house.sections):
+        for row in fields_of(house, element):
+            if row.field.kind in ("text", "choice", "number", "pitch"):
+                assert apply_edits(house, row.edits(row.field.text)) == house, f"{element.id} {row.field.id}"
+
+
+@pytest.mark.parametrize(
+    ("element", "field", "text", "shown"),
+    [
+        ("w2", "width", "4'", "4'-0\""),
+        ("w2", "head", "7'", "7'-0\""),
+        ("w2", "from_start", "20' + 3/4\"", "20'-0 3/4\""),
+        ("w2", "from_end", '30"', "2'-6\""),
+        ("roof-main", "pitch", "45 deg", "12:12"),
+        ("roof-main", "overhang", "2'", "2'-0\""),
+        ("roof-main", "fascia", '5 1/2"', '5 1/2"'),
+        ("plate", "term:stud", "104 5/8", "8'-8 5/8\""),
+        ("plate", "total", "9'", "9'-0\""),
+        ("south", "length", "40'", "40'-0\""),
+        ("section-a", "depth", "3m", "9'-10 1/8\""),
+        ("project", "units", "mm", "mm"),
+        ("foundation", "footing_width", "20", "1'-8\""),
+    ],
+)
+def test_what_is_typed_is_what_stands_there(house: Project, element: str, field: str, text: str, shown: str) -> None:
+    assert value(typed(house, element, field, text), element, field) == shown
+
+
+def test_a_head_moves_a_window_and_stretches_a_door(house: Project) -> None:
+    window = typed(house, "w2", "head", "7'").find("w2")
+    assert window.height == pytest.approx(4 * 304.8) and window.sill == pytest.approx(3 * 304.8)
+    door = typed(house, "d1", "head", "7'").find("d1")
+    assert door.sill == 0 and door.height == pytest.approx(7 * 304.8)
+
+
+@pytest.mark.parametrize(
+    ("element", "field", "text"),
+    [
+        ("w2", "width", "0"),
+        ("w2", "width", "-3'"),
+        ("w2", "width", "wide"),
+        ("w2", "sill", "-1'"),
+        ("w2", "head", "1'"),
+        ("w2", "bars_across", "2.5"),
+        ("w2", "bars_across", "99"),
+        ("w2", "stays", "left"),
+        ("w2", "number", " "),
+        ("roof-main", "pitch", "0"),
+        ("roof-main", "pitch", "90 deg"),
+        ("roof-main", "overhang", "-1'"),
+        ("plate", "term:stud", "0"),
+        ("plate", "total", "-9'"),
+        ("south", "length", "0"),
+        ("south", "make_up", "roof"),
+        ("section-a", "depth", ""),
+    ],
+)
+def test_what_cannot_be_is_refused_at_its_field(house: Project, element: str, field: str, text: str) -> None:
+    with pytest.raises(BadInput) as caught:
+        typed(house, element, field, text)
+    assert caught.value.message and caught.value.element == element and caught.value.field
+
+
+def test_unknown_fields_and_elements_are_named(house: Project) -> None:
+    with pytest.raises(UnknownElement):
+        enter(house, "w2", "colour", "red")
+    with pytest.raises(UnknownElement):
+        enter(house, "ghost", "width", "1'")
+
+
+def test_the_ladder_runs_from_high_to_low(house: Project, building: Building) -> None:
+    rungs = ladder(house, building)
+    assert [rung.z for rung in rungs] == sorted((rung.z for rung in rungs), reverse=True)
+    assert [rung.label for rung in rungs if rung.stated] == ["Plate", "Main floor", "Grade", "Footing"]
+    plate = next(rung for rung in rungs if rung.id == "plate")
+    assert [(term.label, term.free) for term in plate.terms] == [
+        ("bottom plate", False),
+        ("stud", True),
+        ("2 x top plate", False),
+    ]
+    assert all(rung.sum in building.sums for rung in rungs)
+
+
+def test_the_strip_is_at_true_scale(house: Project, building: Building) -> None:
+    strip = describe_element(house, building, "south").strip
+    assert strip is not None
+    assert sum(layer.share for layer in strip.layers) == pytest.approx(1)
+    frame = next(layer for layer in strip.layers if layer.id == "frame")
+    assert frame.share == pytest.approx(5.5 * 25.4 / (0.75 * 25.4 + 0.5 + 0.5 * 25.4 + 5.5 * 25.4 + 0.2 + 0.5 * 25.4))
+    assert strip.face_label == "outside of 2x6 studs"
+
+
+def test_checks_show_where_they_fail(house: Project) -> None:
+    off = house.model_copy(
+        update={
+            "openings": tuple(o.model_copy(update={"distance": 9e4}) if o.id == "w2" else o for o in house.openings)
+        }
+    )
+    facts = describe_element(off, resolve(off), "w2")
+    assert [check.severity for check in facts.checks] == ["blocking"]
+    assert describe_element(off, resolve(off), "w3").checks == ()
+
+
+def test_no_text_in_any_field_escapes_as_another_error(house: Project) -> None:
+    """Whatever is typed anywhere: edits, or an error of ours; never anything else."""
+    for element in (*house.openings[:2], house.walls[0], house.roofs[0], house.rungs[0], house.sections[0], house):
+        id = "project" if element is house else element.id
+        for row in fields_of(house, element):
+            for text in ("", "💥", "1/0", "-", "9" * 40, "12' 6 1/2\""):
+                try:
+                    apply_edits(house, enter(house, id, row.field.id, text))
+                except DeepSectionError as error:
+                    assert error.message

@@ -1,0 +1,184 @@
+"""Sections: areas against trimesh, what is heavy and what is light, lumber crossed, and lines that miss."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+import shapely
+import trimesh
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from deepsection.core.drawing import Drawing, Region, Stroke
+from deepsection.core.model import Project, SectionLine
+from deepsection.core.resolve import Building, Part, resolve
+from deepsection.core.tolerance import TOL
+from deepsection.core.view import draw_view
+from deepsection.core.view.section import beyond_faces, cut_parts, draw_section, section_frame
+from tests.builders import box_house, gable, plain_wall, window
+
+
+def mesh_area(part: Part, line: SectionLine) -> float:
+    """Area in which a plane cuts a part, by trimesh; where its mesh does not close, by the solid engine's own slice."""
+    frame = section_frame(line)
+    mesh = trimesh.Trimesh(*part.solid.mesh())
+    if not mesh.is_watertight:
+        base = frame.x0 * frame.dx + frame.y0 * frame.dy
+        matrix = [[frame.ux, frame.uy, 0.0, 0.0], [0.0, 0.0, 1.0, 0.0], [-frame.dx, -frame.dy, 0.0, base]]
+        return float(part.solid.manifold.transform(matrix).slice(-TOL.cut).area())
+    origin = (frame.x0 + frame.dx * TOL.cut, frame.y0 + frame.dy * TOL.cut, 0.0)
+    section = mesh.section(plane_origin=origin, plane_normal=(frame.dx, frame.dy, 0.0))
+    return float(section.to_2D()[0].area) if section is not None else 0.0
+
+
+@pytest.mark.parametrize("id", ["section-a", "section-b"])
+def test_cut_areas_of_the_demo_agree_with_the_reference(house: Project, building: Building, id: str) -> None:
+    line = next(held for held in house.sections if held.id == id)
+    ours: dict[str, float] = {}
+    for held in cut_parts(building, section_frame(line), -1e6, 1e6):
+        ours[held.part.key] = ours.get(held.part.key, 0.0) + held.polygon.area
+    assert len(ours) > 40
+    for part in building.parts:
+        assert ours.get(part.key, 0.0) == pytest.approx(mesh_area(part, line), rel=1e-4, abs=3.0), part.key
+
+
+@settings(max_examples=15, deadline=None)
+@given(x=st.floats(500, 7500), angle=st.floats(-40, 40))
+def test_any_cut_through_a_house_agrees_with_the_reference(x: float, angle: float) -> None:
+    building = resolve(gable(box_house(8000, 6000), 0.5, overhang=400, rake=300))
+    run = math.tan(math.radians(angle)) * 5000
+    line = SectionLine(id="s", name="S", x1=x - run, y1=-2000.0, x2=x + run, y2=8000.0)
+    frame = section_frame(line)
+    ours = sum(held.polygon.area for held in cut_parts(building, frame, -1e6, 1e6))
+    assert ours == pytest.approx(sum(mesh_area(part, line) for part in building.parts), rel=1e-4)
+
+
+def test_a_wall_cut_through_its_window() -> None:
+    """Check value 10 of the reference table: 200 x (2700 - 1200) = 300 000 mm2 cut; the reveal seen beyond is
+    1200 x 200 = 240 000 mm2 (arithmetic)."""
+    building = resolve(plain_wall(opening=window("o", "w", 3000.0, sill=700.0)))
+    line = SectionLine(id="s", name="S", x1=3000.0, y1=-1000.0, x2=3000.0, y2=1000.0)
+    frame = section_frame(line)
+    wall = [held for held in cut_parts(building, frame, -1e6, 1e6) if held.part.element == "w"]
+    assert sum(held.polygon.area for held in wall) == pytest.approx(300_000)
+    bare = type(building)(
+        **{name: getattr(building, name) for name in building.__slots__ if name != "parts"},
+        parts=tuple(part for part in building.parts if part.element == "w"),
+    )
+    beyond = beyond_faces(bare, frame, wall, -1e6, 1e6, 50_000)
+    reveal = [face for face in beyond if abs(face.normal[0]) > 0.9]
+    assert sum(face.polygon.area for face in reveal) == pytest.approx(240_000, rel=1e-6)
+
+
+@pytest.fixture(scope="module")
+def cross(house: Project, building: Building) -> Drawing:
+    return draw_view(building, house, "section:section-b", 24)
+
+
+def parts_of(drawing: Drawing, role: str) -> list[Region | Stroke]:
+    return [
+        mark for mark in drawing.marks if isinstance(mark, (Region, Stroke)) and mark.part and f"/{role}/" in mark.part
+    ]
+
+
+def test_structure_is_heavy_and_what_lies_beyond_is_light(cross: Drawing) -> None:
+    """Roles of pens by drawing practice: cut structure 0.5, beyond 0.18."""
+    assert {mark.pen for mark in parts_of(cross, "stem") if mark.feature == "cut"} == {"cut"}
+    beyond = {mark.pen for mark in cross.marks if isinstance(mark, Stroke) and mark.feature == "edge"}
+    assert beyond == {"beyond"}
+
+
+def test_lumber_cut_across_is_crossed(cross: Drawing) -> None:
+    """Two diagonals per member cut across (common practice): it runs along the ridge."""
+    for role in ("joist", "header", "rafter"):
+        cut = {mark.part for mark in parts_of(cross, role) if mark.feature == "cut"}
+        crossed = [mark.part for mark in parts_of(cross, role) if mark.feature == "lumber"]
+        assert cut and set(crossed) == cut
+        assert len(crossed) == 2 * len(cut)
+
+
+def test_lumber_cut_along_is_not_crossed(house: Project, building: Building) -> None:
+    along = draw_view(building, house, "section:section-a", 24)
+    assert [mark for mark in parts_of(along, "rafter") if mark.feature == "cut"]
+    assert not [mark for mark in parts_of(along, "rafter") if mark.feature == "lumber"]
+    ridge = [mark for mark in parts_of(along, "ridge_board") if mark.feature == "lumber"]
+    assert len(ridge) == 2
+
+
+def test_every_cut_material_has_its_hatch(cross: Drawing) -> None:
+    names = {
+        cross.hatches[mark.hatch].name for mark in cross.marks if isinstance(mark, Region) and mark.hatch is not None
+    }
+    assert {"concrete", "gravel", "rigid", "board", "gypsum", "earth"} <= names
+    assert any(mark.feature == "quilt" for mark in cross.marks if isinstance(mark, Stroke))
+
+
+def test_quilt_loops_stay_within_their_cavity(cross: Drawing, building: Building) -> None:
+    quilts = {mark.part for mark in cross.marks if isinstance(mark, Stroke) and mark.feature == "quilt"}
+    for key in quilts:
+        areas = [
+            shapely.Polygon([(x, y) for x, y, _ in m.rings[0]])
+            for m in cross.marks
+            if isinstance(m, Region) and m.part == key
+        ]
+        whole = shapely.union_all(areas).buffer(0.5)
+        for mark in cross.marks:
+            if isinstance(mark, Stroke) and mark.part == key and mark.feature == "quilt":
+                assert whole.covers(shapely.MultiPoint([(x, y) for x, y, _ in mark.path]))
+
+
+@pytest.mark.parametrize(("scale", "layers"), [(96.0, False), (48.0, True), (20.0, True)])
+def test_detail_follows_scale(house: Project, building: Building, scale: float, layers: bool) -> None:
+    """1:100 shows filled walls, 1:50 the main layers, 1:25 membranes too (drawing practice)."""
+    drawing = draw_view(building, house, "section:section-a", scale)
+    cut = [mark for mark in drawing.marks if isinstance(mark, Region) and mark.part and mark.feature == "cut"]
+    hatches = {drawing.hatches[mark.hatch].name for mark in cut if mark.hatch is not None}
+    assert ("rigid" in hatches) == layers
+    assert any("/membrane/" in (mark.part or "") for mark in cut if mark.fill != "poche") == (scale <= 25)
+    poche = [mark for mark in drawing.marks if isinstance(mark, Region) and mark.fill == "poche"]
+    assert bool(poche) == (not layers)
+
+
+def test_looking_the_other_way_mirrors_the_cut(house: Project, building: Building) -> None:
+    """Opposite looks cut the same areas (0.005 mm apart) and see the other side."""
+    line = next(held for held in house.sections if held.id == "section-b")
+    line = line.model_copy(update={"y1": line.y1 + 37.0, "y2": line.y2 + 37.0})
+    other = line.model_copy(update={"look": "right"})
+    total = {
+        held.look: sum(cut.polygon.area for cut in cut_parts(building, section_frame(held), -1e6, 1e6))
+        for held in (line, other)
+    }
+    assert total["left"] == pytest.approx(total["right"], rel=1e-3)
+    first, second = (draw_section(building, held, 96, "ft-in") for held in (line, other))
+    assert first.look == pytest.approx((-second.look[0], -second.look[1]))
+
+
+def test_a_short_look_sees_less(house: Project, building: Building) -> None:
+    line = next(held for held in house.sections if held.id == "section-b")
+    near = line.model_copy(update={"depth": 500.0})
+    far_marks, near_marks = (draw_section(building, held, 48, "ft-in").marks for held in (line, near))
+    assert len(near_marks) < len(far_marks)
+
+
+def test_a_line_that_misses_the_house_says_so(house: Project) -> None:
+    line = SectionLine(id="section-c", name="C", x1=-9000.0, y1=0.0, x2=-9000.0, y2=5000.0)
+    building = resolve(house.model_copy(update={"sections": (line,)}))
+    drawing = draw_section(building, line, 48, "ft-in")
+    assert drawing.marks == () and "misses the house" in drawing.messages[0]
+    assert [found.code for found in building.diagnostics] == ["section-misses"]
+
+
+def test_earth_lies_outside_of_everything_built(cross: Drawing) -> None:
+    earth = [
+        shapely.Polygon([(x, y) for x, y, _ in m.rings[0]], [[(x, y) for x, y, _ in r] for r in m.rings[1:]])
+        for m in cross.marks
+        if isinstance(m, Region) and m.feature == "earth"
+    ]
+    built = [
+        shapely.Polygon([(x, y) for x, y, _ in m.rings[0]])
+        for m in cross.marks
+        if isinstance(m, Region) and m.feature == "cut"
+    ]
+    assert earth
+    assert shapely.union_all(earth).intersection(shapely.union_all(built)).area < 1.0

@@ -1,0 +1,114 @@
+"""DXF: opened with another reader's audit, in real units, on named layers, with real hatches and dimensions."""
+
+from __future__ import annotations
+
+import io
+import math
+
+import ezdxf
+import ezdxf.recover
+import pytest
+from ezdxf.document import Drawing as Document
+
+from deepsection.core.drawing import PENS, Region, Stroke
+from deepsection.core.model import Project, rebuild
+from deepsection.core.resolve import Building, resolve
+from deepsection.core.sheets import SheetDrawing, compose, compose_view
+from deepsection.formats import write_dxf
+
+
+def read(data: bytes) -> Document:
+    document, auditor = ezdxf.recover.read(io.BytesIO(data))
+    assert not auditor.errors and not auditor.fixes
+    return document
+
+
+@pytest.fixture(scope="module")
+def document(files: dict[str, bytes]) -> Document:
+    return read(files["dxf"])
+
+
+def test_every_view_and_sheet_passes_the_audit(house: Project, building: Building) -> None:
+    for sheet in house.sheets:
+        read(write_dxf(compose(house, building, sheet, date="")))
+    for view in ("plan", "section:section-b"):
+        read(write_dxf(compose_view(house, building, view, 24)))
+
+
+@pytest.mark.parametrize(("units", "code", "factor"), [("ft-in", 1, 1 / 25.4), ("mm", 4, 1.0)])
+def test_units_are_real(house: Project, units: str, code: int, factor: float) -> None:
+    """$INSUNITS 1 is inches, 4 millimetres (published: DXF reference, header variables). The house keeps its size."""
+    project = rebuild(house, units=units)
+    drawn = compose_view(project, resolve(project), "elevation:south", 96)
+    document = read(write_dxf(drawn))
+    assert document.header["$INSUNITS"] == code
+    (ground,) = [line for line in document.modelspace().query("LINE") if line.dxf.layer == "GROUND"]
+    mark = next(m for m in drawn.placed[0].drawing.marks if isinstance(m, Stroke) and m.feature == "ground")
+    length = abs(mark.path[1][0] - mark.path[0][0])
+    assert ground.dxf.start.distance(ground.dxf.end) == pytest.approx(length * factor, abs=1e-6)
+
+
+def test_layers_are_named_by_role_with_their_widths(document: Document) -> None:
+    used = {entity.dxf.layer for space in (document.modelspace(), document.layout("Layout1")) for entity in space}
+    assert {"GROUND", "OUTLINE", "EDGE", "HATCH", "CUT-STRUCTURE", "LEVELS", "SHEET-FRAME"} <= used
+    layers = {layer.dxf.name: layer for layer in document.layers}
+    assert used <= set(layers)
+    for pen in PENS.values():
+        assert layers[pen.layer].dxf.lineweight == round(
+            next(p.width for p in PENS.values() if p.layer == pen.layer) * 100
+        )
+
+
+def test_hatches_are_real_and_lie_where_the_marks_do(sheet: SheetDrawing, document: Document) -> None:
+    hatches = [entity for entity in document.modelspace().query("HATCH") if entity.dxf.solid_fill == 0]
+    marks = [
+        mark
+        for held in sheet.placed
+        for mark in held.drawing.marks
+        if isinstance(mark, Region) and mark.hatch is not None and held.drawing.hatches[mark.hatch].families
+    ]
+    assert len(hatches) == len(marks)
+    assert {"LAP_BOARD", "SHINGLE", "CONCRETE", "EARTH"} <= {hatch.dxf.pattern_name for hatch in hatches}
+    boards = next(hatch for hatch in hatches if hatch.dxf.pattern_name == "LAP_BOARD")
+    (line,) = boards.pattern.lines
+    assert math.hypot(*line.offset) == pytest.approx(6.0), "boards are 6 inches apart in the file too"
+
+
+def test_dimensions_are_dimensions(house: Project, building: Building) -> None:
+    document = read(write_dxf(compose_view(house, building, "plan", 96)))
+    texts = [entity.dxf.text for entity in document.modelspace().query("DIMENSION")]
+    assert sorted(texts) == ["26'-0\"", "54'-0\""]
+    measured = sorted(entity.get_measurement() for entity in document.modelspace().query("DIMENSION"))
+    assert measured == pytest.approx([26 * 12, 54 * 12])
+
+
+def test_arcs_stay_arcs(house: Project, building: Building) -> None:
+    """The swing of a door is one bulged polyline of a quarter circle."""
+    document = read(write_dxf(compose_view(house, building, "plan", 96)))
+    swings = [line for line in document.modelspace().query("LWPOLYLINE") if line.has_arc and not line.closed]
+    assert len(swings) == sum(opening.unit == "door" for opening in house.openings)
+    for swing in swings:
+        assert abs(swing.get_points("b")[0][0]) == pytest.approx(math.tan(math.pi / 8))
+
+
+def test_straight_lines_lie_on_the_model(sheet: SheetDrawing, document: Document) -> None:
+    """Each stroke of the drawing is a line of the file, within 0.01 mm."""
+    shift, ends = 0.0, set()
+    for entity in document.modelspace().query("LINE"):
+        for point in (entity.dxf.start, entity.dxf.end):
+            ends.add((round(point.x * 25.4, 1), round(point.y * 25.4, 1)))
+    held = sheet.placed[0]
+    shift = -held.drawing.bounds[0]
+    strokes = [m for m in held.drawing.marks if isinstance(m, Stroke) and m.pen == "outline" and len(m.path) == 2]
+    assert len(strokes) > 10
+    for mark in strokes:
+        for x, y, _ in mark.path:
+            near = {(round(x + shift + dx, 1), round(y + dy, 1)) for dx in (-0.05, 0, 0.05) for dy in (-0.05, 0, 0.05)}
+            assert near & ends
+
+
+def test_viewports_show_the_views_at_their_scale(sheet: SheetDrawing, document: Document) -> None:
+    views = [entity for entity in document.layout("Layout1").query("VIEWPORT") if entity.dxf.id > 1]
+    assert len(views) == len(sheet.placed)
+    for view, held in zip(views, sheet.placed):
+        assert view.dxf.view_height * 25.4 / view.dxf.height == pytest.approx(held.scale)
