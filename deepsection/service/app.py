@@ -11,6 +11,7 @@ from fastapi import FastAPI, Request
 from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 from sqlalchemy import Engine
+from starlette.exceptions import HTTPException
 from starlette.responses import Response
 
 from deepsection.demo import DEMOS
@@ -82,6 +83,8 @@ def create_app(database: str | None = None, *, demos: bool = False) -> FastAPI:
 
         @app.get("/{path:path}", include_in_schema=False)
         async def page(path: str) -> FileResponse:
+            if path.startswith("api/"):
+                raise HTTPException(404, "there is no such address")
             wanted = (WEB / path).resolve()
             return FileResponse(wanted if path and wanted.is_file() and WEB in wanted.parents else WEB / "index.html")
 

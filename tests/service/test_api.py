@@ -1,0 +1,228 @@
+"""The API: edits kept or refused whole, versions that never overwrite each other, problems with their place."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from deepsection.service import app as application
+from tests.service.conftest import VIEWS, edit, move, state
+
+
+def placed(data: dict[str, Any], opening: str = "w2") -> float:
+    return float(next(held for held in data["project"]["openings"] if held["id"] == opening)["distance"])
+
+
+def test_an_edit_is_kept_and_drawn(client: TestClient) -> None:
+    answer = edit(client, 1, move(7600.0))
+    assert answer.status_code == 200
+    result = answer.json()
+    assert result["state"]["version"] == 2 and result["state"]["undo"] == "move W2"
+    assert [drawing["name"] for drawing in result["bench"]["drawings"]] == ["plan", "elevation:south"]
+    assert placed(state(client)) == 7600.0
+
+
+def test_two_windows_never_overwrite_each_other(client: TestClient) -> None:
+    assert edit(client, 1, move(7600.0)).status_code == 200
+    late = edit(client, 1, move(8000.0))
+    assert late.status_code == 409 and late.headers["content-type"] == "application/problem+json"
+    problem = late.json()
+    assert problem["field"] == "base_version" and problem["value"] == 1 and problem["limit"] == 2
+    assert "another window" in problem["detail"]
+    assert placed(state(client)) == 7600.0
+
+
+def test_undo_and_redo_lose_nothing(client: TestClient) -> None:
+    first = placed(state(client))
+    for version, distance in ((1, 7600.0), (2, 7700.0)):
+        edit(client, version, move(distance))
+    for version, there in ((3, 7600.0), (4, first)):
+        back = client.post("/api/projects/quillback/undo", json={"base_version": version}).json()
+        assert placed(back["state"]) == there
+    assert back["state"]["undo"] is None and back["state"]["redo"] == "move W2"
+    again = client.post("/api/projects/quillback/redo", json={"base_version": 5}).json()["state"]
+    assert placed(again) == 7600.0 and again["redo"] == "move W2"
+    again = client.post("/api/projects/quillback/redo", json={"base_version": 6}).json()["state"]
+    assert placed(again) == 7700.0 and again["redo"] is None
+    nothing = client.post("/api/projects/quillback/redo", json={"base_version": 7})
+    assert nothing.status_code == 409 and "nothing to redo" in nothing.json()["detail"]
+
+
+def test_an_edit_after_undo_starts_a_new_way(client: TestClient) -> None:
+    edit(client, 1, move(7600.0))
+    client.post("/api/projects/quillback/undo", json={"base_version": 2})
+    result = edit(client, 3, move(7900.0)).json()["state"]
+    assert result["redo"] is None and placed(result) == 7900.0
+
+
+def test_a_preview_is_drawn_and_not_kept(client: TestClient) -> None:
+    body = {"base_version": 1, "sequence": 7, "edits": [move(7600.0)], "views": VIEWS}
+    bench = client.post("/api/projects/quillback/preview", json=body).json()
+    assert bench["sequence"] == 7 and len(bench["drawings"]) == 2
+    assert (
+        bench["drawings"][1]
+        != client.post("/api/projects/quillback/views", json={"views": VIEWS}).json()["bench"]["drawings"][1]
+    )
+    assert state(client)["version"] == 1
+
+
+@pytest.mark.parametrize(
+    ("edit_", "element", "field"),
+    [
+        (move(-500.0), "w2", "distance"),
+        (move(9500.0), "w2", "distance"),
+        ({"kind": "resize_opening", "opening": "w2", "width": 99000.0}, "w2", "width"),
+        ({"kind": "set_total", "rung": "plate", "total": -10.0}, "plate", "total"),
+        ({"kind": "flip_wall", "wall": "ghost"}, "ghost", None),
+        ({"kind": "move_joint", "joint": "ne", "x": 12000.0, "y": 9000.0}, "roof-main", "outline"),
+    ],
+)
+def test_refusals_name_the_place_and_keep_nothing(
+    client: TestClient, edit_: dict[str, Any], element: str, field: str | None
+) -> None:
+    answer = edit(client, 1, {"kind": "set_project", "name": "Half applied"}, edit_)
+    assert answer.status_code in (404, 422)
+    problem = answer.json()
+    assert problem["element"] == element and problem.get("field") == field
+    assert problem["detail"] and problem["status"] == answer.status_code
+    assert state(client)["version"] == 1 and state(client)["project"]["name"] == "Quillback House"
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        {},
+        {"base_version": 1, "edits": []},
+        {"base_version": 1, "edits": [{"kind": "burn_down"}]},
+        {"base_version": 1, "edits": [{"kind": "move_opening", "opening": "w2", "distance": "far"}]},
+        {"base_version": 1, "edits": [{"kind": "move_opening", "opening": "w2", "distance": 1e99}]},
+        {"base_version": 1, "edits": [move(1.0)], "surprise": 1},
+        {"base_version": "one", "edits": [move(1.0)]},
+    ],
+)
+def test_malformed_requests_are_problems_with_a_field(client: TestClient, body: dict[str, Any]) -> None:
+    answer = client.post("/api/projects/quillback/edits", json=body)
+    assert answer.status_code == 422 and answer.headers["content-type"] == "application/problem+json"
+    assert answer.json()["field"] and "Traceback" not in answer.text
+
+
+@pytest.mark.parametrize(
+    "path",
+    [
+        "/api/projects/ghost",
+        "/api/projects/quillback/particulars/ghost",
+        "/api/projects/quillback/sheets/ghost",
+        "/api/projects/quillback/views/roof/file?format=pdf",
+        "/api/nothing",
+    ],
+)
+def test_what_is_not_there_is_404(client: TestClient, path: str) -> None:
+    answer = client.get(path)
+    assert answer.status_code == 404 and answer.json()["title"] == "not found"
+
+
+def test_an_unknown_view_is_named(client: TestClient) -> None:
+    answer = client.post("/api/projects/quillback/views", json={"views": [{"name": "elevation:up"}]})
+    assert answer.status_code == 404 and answer.json()["value"] == "elevation:up"
+
+
+def test_bodies_are_limited(client: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(application, "LARGEST_BODY", 1000)
+    big = client.post("/api/projects/import", content=b"x" * 1001)
+    assert big.status_code == 413 and big.json()["title"] == "too large"
+
+    def chunks() -> Any:
+        yield b"{"
+
+    assert client.post("/api/projects/import", content=chunks()).status_code == 413
+
+
+def test_a_fault_of_ours_shows_no_trace(client: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    def broken(*_: object, **__: object) -> None:
+        raise ZeroDivisionError("inner secret")
+
+    monkeypatch.setattr("deepsection.service.routes.particulars_of", broken)
+    answer = client.get("/api/projects/quillback/particulars/w2")
+    assert (
+        answer.status_code == 500 and "secret" not in answer.text and "nothing was changed" in answer.json()["detail"]
+    )
+
+
+def test_a_project_goes_out_and_comes_in_as_a_file(client: TestClient) -> None:
+    edit(client, 1, move(7600.0))
+    data = client.get("/api/projects/quillback/file").content
+    back = client.post("/api/projects/import", content=data)
+    assert back.status_code == 200
+    twin = back.json()
+    assert twin["id"] != "quillback" and placed(twin) == 7600.0
+    assert {item["id"] for item in client.get("/api/projects").json()} >= {"quillback", twin["id"]}
+
+
+@pytest.mark.parametrize(
+    ("content", "words"),
+    [
+        (b"", "not a whole project file"),
+        (b"{", "not a whole project file"),
+        (b"[]", "not a project file"),
+        (b"\xff\xfe", "not a whole project file"),
+        (json.dumps({"schema_version": 99}).encode(), "schema version 99"),
+        (json.dumps({"schema_version": 1, "id": "x"}).encode(), "does not hold together"),
+    ],
+)
+def test_a_bad_file_is_refused_in_words(client: TestClient, content: bytes, words: str) -> None:
+    before = client.get("/api/projects").json()
+    answer = client.post("/api/projects/import", content=content)
+    assert answer.status_code == 422 and words in answer.json()["detail"]
+    assert client.get("/api/projects").json() == before
+
+
+@pytest.mark.parametrize("units", ["ft-in", "mm"])
+def test_a_new_project_has_all_it_needs(client: TestClient, units: str) -> None:
+    made = client.post("/api/projects", json={"name": "Shed / “No. 2”", "units": units}).json()
+    assert made["version"] == 1 and made["project"]["units"] == units
+    assert made["project"]["walls"] == [] and len(made["project"]["make_ups"]) >= 5
+
+
+def test_text_typed_into_a_field_is_kept(client: TestClient) -> None:
+    body = {"base_version": 1, "element": "w2", "field": "width", "text": "3' + 6\"", "views": []}
+    result = client.post("/api/projects/quillback/entries", json=body).json()["state"]
+    window = next(held for held in result["project"]["openings"] if held["id"] == "w2")
+    assert window["width"] == pytest.approx(42 * 25.4) and result["undo"] == "resize W2"
+
+
+def test_lengths_are_read_as_they_are_typed(client: TestClient) -> None:
+    read = client.get("/api/lengths", params={"text": '3/4" + 10 3/8"', "units": "ft-in"}).json()
+    assert read["value"] == pytest.approx(11.125 * 25.4) and read["text"] == '11 1/8"' and read["wrong"] is None
+    half = client.get("/api/lengths", params={"text": '3/4" +', "units": "ft-in"}).json()
+    assert half["value"] is None and half["wrong"]
+
+
+@pytest.mark.parametrize(
+    ("format", "start"), [("pdf", b"%PDF"), ("dxf", b"  0"), ("svg", b"<svg"), ("png", b"\x89PNG"), ("json", b"{")]
+)
+def test_sheets_and_views_become_files(client: TestClient, format: str, start: bytes) -> None:
+    for path in ("sheets/sheet-1", "views/section:section-a"):
+        answer = client.get(f"/api/projects/quillback/{path}/file", params={"format": format})
+        assert answer.status_code == 200 and answer.content.startswith(start)
+        assert "Quillback House" in answer.headers["content-disposition"]
+
+
+def test_a_sheet_can_be_looked_at(client: TestClient) -> None:
+    answer = client.get("/api/projects/quillback/sheets/sheet-1/picture", params={"dpi": 72})
+    assert answer.headers["content-type"] == "image/png" and answer.content.startswith(b"\x89PNG")
+    held = client.get("/api/projects/quillback/sheets/sheet-1").json()
+    assert held["messages"] == [] and [item["view"] for item in held["placed"]] == [
+        "elevation:south",
+        "section:section-a",
+    ]
+
+
+def test_pages_load_nothing_from_elsewhere(client: TestClient) -> None:
+    answer = client.get("/project/quillback")
+    assert answer.status_code == 200 and "default-src 'self'" in answer.headers["content-security-policy"]
+    assert client.get("/../pyproject.toml").text == client.get("/").text, (
+        "files outside of the front end are not served"
+    )
