@@ -1,0 +1,102 @@
+import { describe, expect, it } from "vitest";
+import type { Edit } from "../api/client";
+import { dragOf, sectionDrag } from "./drag";
+import { emptyProject, NORTH_UP, ONE_WALL } from "./fixtures";
+import { lengthText } from "./lengthText";
+import { DrawRoof, DrawSection, nextNumber, PlaceOpening, PlaceRoom } from "./place";
+import type { Place, Project } from "./types";
+
+const at = (u: number, w: number, more: Partial<Place> = {}): Place => ({ u, w, label: "", ...more });
+type Of<K extends Edit["kind"]> = Extract<Edit, { kind: K }>;
+
+function withWindow(end: "start" | "end" = "start"): Project {
+  const opening = { id: "w1", wall: "south", end, distance: 3000, width: 1200, number: "W1" };
+  return { ...emptyProject(), openings: [opening] } as unknown as Project;
+}
+
+describe("placing", () => {
+  it("puts a window on the wall under the pointer", () => {
+    const action = new PlaceOpening(emptyProject(), "window");
+    expect(action.click(at(50, 900)).edits).toBeUndefined();
+    const edit = action.click(at(2500, 0, { wall: "south", along: 2500 })).edits?.[0] as Of<"put_opening">;
+    expect(edit.opening).toMatchObject({ wall: "south", end: "start", distance: 2500, unit: "window", number: "W1" });
+    expect(edit.opening.height + edit.opening.sill).toBeCloseTo(2100);
+  });
+  it("numbers what it places", () => {
+    expect(nextNumber("W", ["W1", "W2", "W4"])).toBe("W3");
+  });
+  it("names a room where one clicks", () => {
+    const edit = new PlaceRoom(emptyProject(), NORTH_UP).click(at(10, 20)).edits?.[0] as Of<"put_room">;
+    expect(edit.room).toMatchObject({ name: "Room 1", x: 10, y: 20 });
+  });
+  it("roofs a rectangle with its ridge along the longer side", () => {
+    const action = new DrawRoof(emptyProject(), NORTH_UP);
+    action.click(at(0, 0));
+    const { roof } = action.click(at(12000, 6000)).edits?.[0] as Of<"put_roof">;
+    expect(roof.edges.map((edge) => edge.kind)).toEqual(["eave", "gable", "eave", "gable"]);
+    expect(roof.outline.map((corner) => [corner.x, corner.y])).toEqual([
+      [0, 0],
+      [12000, 0],
+      [12000, 6000],
+      [0, 6000],
+    ]);
+  });
+  it("refuses a roof without width and a section without length", () => {
+    const roof = new DrawRoof(emptyProject(), NORTH_UP);
+    roof.click(at(0, 0));
+    expect(roof.click(at(5000, 100)).wrong).toContain("at least 300 mm");
+    const section = new DrawSection(emptyProject(), NORTH_UP);
+    section.click(at(0, 0));
+    expect(section.click(at(10, 0)).wrong).toContain("two points");
+    expect(section.key("Escape")?.overlay.dots).toHaveLength(0);
+  });
+  it("gives a section the next free letter", () => {
+    const project = { ...emptyProject(), sections: [{ id: "s", name: "A" }] } as unknown as Project;
+    const action = new DrawSection(project, NORTH_UP);
+    action.click(at(0, -2000));
+    const { section } = action.click(at(0, 8000)).edits?.[0] as Of<"put_section">;
+    expect(section).toMatchObject({ name: "B", x1: 0, y1: -2000, x2: 0, y2: 8000, look: "left" });
+  });
+});
+
+describe("dragging", () => {
+  const handle = { edit: "move_opening", element: "w1", field: "distance", axis: "along" as const };
+
+  it("moves an opening along its wall in steps, and no farther than its ends", () => {
+    const drag = dragOf(handle, withWindow(), ONE_WALL, NORTH_UP, 10, false);
+    expect(drag?.edits(503, 9999)).toEqual([{ kind: "move_opening", opening: "w1", distance: 3500 }]);
+    expect(drag?.edits(99999, 0)).toEqual([{ kind: "move_opening", opening: "w1", distance: 7400 }]);
+    expect(drag?.edits(-99999, 0)).toEqual([{ kind: "move_opening", opening: "w1", distance: 600 }]);
+  });
+  it("follows an opening that is measured from the other end", () => {
+    const drag = dragOf(handle, withWindow("end"), ONE_WALL, NORTH_UP, 10, true);
+    expect(drag?.edits(500, 0)).toEqual([{ kind: "move_opening", opening: "w1", distance: 2500 }]);
+  });
+  it("moves a wall across itself only", () => {
+    const wall = { edit: "move_wall", element: "south", field: "line", axis: "across" as const };
+    expect(dragOf(wall, emptyProject(), ONE_WALL, NORTH_UP, 10, false)?.edits(700, 304)).toEqual([
+      { kind: "move_wall", wall: "south", dx: 0, dy: 300 },
+    ]);
+  });
+  it("moves a section line sideways, or one of its ends", () => {
+    const line = { id: "s", name: "A", x1: 0, y1: 0, x2: 0, y2: 8000, look: "left", depth: 1 };
+    const project = { ...emptyProject(), sections: [line] } as unknown as Project;
+    const step = (value: number) => Math.round(value / 10) * 10;
+    const whole = sectionDrag("s", project, NORTH_UP, step, null)?.edits(404, 777) as Of<"put_section">[];
+    expect(whole[0].section).toMatchObject({ x1: 400, y1: 0, x2: 400, y2: 8000 });
+    const end = sectionDrag("s", project, NORTH_UP, step, "end")?.edits(404, -1000) as Of<"put_section">[];
+    expect(end[0].section).toMatchObject({ x1: 0, y1: 0, x2: 400, y2: 7000 });
+  });
+  it("knows no drag for what is gone", () => {
+    expect(dragOf({ ...handle, element: "ghost" }, withWindow(), ONE_WALL, NORTH_UP, 10, false)).toBeNull();
+  });
+});
+
+describe("lengths while drawing", () => {
+  it("are read at a glance", () => {
+    expect(lengthText(34 * 304.8, "ft-in")).toBe("34'-0\"");
+    expect(lengthText(12.5 * 304.8 + 12.7, "ft-in")).toBe("12'-6 1/2\"");
+    expect(lengthText(-304.8, "ft-in")).toBe("-1'-0\"");
+    expect(lengthText(3599.6, "mm")).toBe("3600");
+  });
+});
