@@ -112,6 +112,17 @@ class Bench:
     def tool(self, name: str) -> None:
         self.page.get_by_role("toolbar").get_by_role("button", name=name).click()
 
+    def search(self, action: str) -> None:
+        """Run an action from the action search, by its name."""
+        self.page.keyboard.press("Escape")
+        self.page.evaluate("document.activeElement && document.activeElement.blur()")
+        self.page.keyboard.press("/")
+        self.page.keyboard.type(action)
+        self.page.get_by_role("option", name=action).first.wait_for()
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_timeout(150)
+        self.page.evaluate("document.activeElement && document.activeElement.blur()")
+
     def at(self, u: float, y: float, pane: str = "plan") -> tuple[float, float]:
         """Screen point of a point of a pane, in real mm."""
         box = self.page.get_by_role("main", name="Bench").bounding_box()

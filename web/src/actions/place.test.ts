@@ -4,10 +4,16 @@ import { dragOf, sectionDrag } from "./drag";
 import { emptyProject, NORTH_UP, ONE_WALL } from "./fixtures";
 import { lengthText } from "./lengthText";
 import { DrawRoof, DrawSection, nextNumber, PlaceOpening, PlaceRoom } from "./place";
-import type { Place, Project } from "./types";
+import type { Outcome, Place, Project } from "./types";
 
 const at = (u: number, w: number, more: Partial<Place> = {}): Place => ({ u, w, label: "", ...more });
 type Of<K extends Edit["kind"]> = Extract<Edit, { kind: K }>;
+
+function made<K extends Edit["kind"]>(outcome: Outcome): Of<K> {
+  const edit = outcome.edits?.[0];
+  if (!edit) throw new Error("nothing was made");
+  return edit as Of<K>;
+}
 
 function withWindow(end: "start" | "end" = "start"): Project {
   const opening = { id: "w1", wall: "south", end, distance: 3000, width: 1200, number: "W1" };
@@ -32,7 +38,7 @@ describe("placing", () => {
   it("roofs a rectangle with its ridge along the longer side", () => {
     const action = new DrawRoof(emptyProject(), NORTH_UP);
     action.click(at(0, 0));
-    const { roof } = action.click(at(12000, 6000)).edits?.[0] as Of<"put_roof">;
+    const { roof } = made<"put_roof">(action.click(at(12000, 6000)));
     expect(roof.edges.map((edge) => edge.kind)).toEqual(["eave", "gable", "eave", "gable"]);
     expect(roof.outline.map((corner) => [corner.x, corner.y])).toEqual([
       [0, 0],
@@ -54,7 +60,7 @@ describe("placing", () => {
     const project = { ...emptyProject(), sections: [{ id: "s", name: "A" }] } as unknown as Project;
     const action = new DrawSection(project, NORTH_UP);
     action.click(at(0, -2000));
-    const { section } = action.click(at(0, 8000)).edits?.[0] as Of<"put_section">;
+    const { section } = made<"put_section">(action.click(at(0, 8000)));
     expect(section).toMatchObject({ name: "B", x1: 0, y1: -2000, x2: 0, y2: 8000, look: "left" });
   });
 });

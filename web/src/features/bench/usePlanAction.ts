@@ -37,11 +37,12 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
   }, [tool, makeUps, dx, dy, round, state.version]);
 
   const take = useCallback(
-    (outcome: Outcome | null) => {
+    (outcome: Outcome | null, moved = false) => {
       if (!outcome) return;
       setOverlay(outcome.overlay);
       setAsks(outcome.asks ?? null);
-      setWrong(outcome.wrong ?? null);
+      // What is wrong stays in sight while the pointer moves on; the next click or key answers it.
+      if (!moved) setWrong(outcome.wrong ?? null);
       set({ hint: outcome.hint });
       if (outcome.edits) {
         const done = outcome.done;
@@ -67,8 +68,7 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
   // biome-ignore lint/correctness/useExhaustiveDependencies: starts when the action changes, not when `take` does
   useEffect(() => {
     preview.clear();
-    setWrong(null);
-    if (action) take(action.start());
+    if (action) take(action.start(), true);
     else {
       setOverlay(EMPTY);
       setAsks(null);
@@ -79,6 +79,9 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
     }
   }, [action, tool]);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another tool, another matter
+  useEffect(() => setWrong(null), [tool]);
+
   return {
     action,
     overlay,
@@ -86,7 +89,7 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
     wrong,
     setWrong,
     take,
-    move: (place: Place) => action && take(action.move(place)),
+    move: (place: Place) => action && take(action.move(place), true),
     click: (place: Place) => action && take(action.click(place)),
   };
 }

@@ -5,13 +5,19 @@ import { Button } from "../../ui/Button";
 import { type Action, useActions } from "./useActions";
 import { useHeld } from "./useProject";
 
-export function TopStrip({ offline, onLeave }: { offline: boolean; onLeave: () => void }) {
+const UNREACHED = {
+  unsaved: "server not reached; the last change is not saved",
+  unread: "server not reached; what you see was saved",
+};
+
+export function TopStrip({ reach, onLeave }: { reach: "reached" | "unsaved" | "unread"; onLeave: () => void }) {
   const { state, saving } = useHeld();
   const { set } = useClient();
   const actions = useActions();
   const undo = actions.find((action) => action.id === "undo");
   const redo = actions.find((action) => action.id === "redo");
-  const saved = offline ? "server not reached; what you see was saved" : saving ? "saving…" : "all changes saved";
+  const offline = reach !== "reached";
+  const saved = offline ? UNREACHED[reach] : saving ? "saving…" : "all changes saved";
   return (
     <header className="col-span-3 flex items-center gap-3 border-b border-rule px-4">
       <button type="button" onClick={onLeave} className="rounded text-[15px] font-semibold" title="All projects">

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { Refusal, type ViewWanted } from "../../api/client";
+import { Refusal, Unreachable, type ViewWanted } from "../../api/client";
 import { type Change, useChange, useResult } from "../../api/queries";
 import { LOOK, useClient } from "../../store";
 import { Button } from "../../ui/Button";
@@ -43,7 +43,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     [viewName, looks, side],
   );
   const result = useResult(id, views);
-  const { mutate, isPending } = useChange(id, views);
+  const { mutate, isPending, error: unsaved } = useChange(id, views);
   const state = result.data?.state;
   const bench = result.data?.bench;
 
@@ -98,7 +98,10 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     <HeldContext.Provider value={held}>
       <Keys />
       <div className="grid h-full grid-cols-[84px_minmax(0,1fr)_296px] grid-rows-[44px_minmax(0,1fr)_28px]">
-        <TopStrip offline={result.isError} onLeave={onLeave} />
+        <TopStrip
+          reach={unsaved instanceof Unreachable ? "unsaved" : result.isError ? "unread" : "reached"}
+          onLeave={onLeave}
+        />
         <Rail />
         {step === "Sheets" ? <SheetsScreen /> : <BenchScreen />}
         <ParticularsPane />
