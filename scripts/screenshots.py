@@ -1,0 +1,108 @@
+"""Refresh docs/screenshots from the demo: each main view at 1280 x 800, and a sheet as it prints."""
+
+from __future__ import annotations
+
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+TARGET = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+QUIET = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
+
+
+@contextmanager
+def served() -> Iterator[str]:
+    """The address of a server of our own, on a new database."""
+    with tempfile.TemporaryDirectory() as folder, socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+        probe.close()
+        environment = {**os.environ, "DEEPSECTION_DATABASE": f"sqlite:///{folder}/data.db"}
+        command = [sys.executable, "-m", "deepsection.cli", "serve", "--port", str(port)]
+        with subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL) as process:
+            address = f"http://127.0.0.1:{port}"
+            try:
+                for _ in range(100):
+                    try:
+                        urllib.request.urlopen(f"{address}/api/projects").close()
+                        break
+                    except OSError:
+                        time.sleep(0.1)
+                yield address
+            finally:
+                process.kill()
+
+
+def step(page: Page, name: str) -> None:
+    page.get_by_label("Steps").get_by_role("button", name=name).click()
+    page.wait_for_timeout(1500)
+
+
+def select(page: Page, action: str) -> None:
+    page.keyboard.press("/")
+    page.keyboard.type(action)
+    page.wait_for_timeout(300)
+    page.keyboard.press("Enter")
+    page.wait_for_timeout(900)
+    page.mouse.click(640, 790)
+
+
+def shoot(page: Page, address: str) -> None:
+    """Every picture, in the order of the tour."""
+
+    def picture(name: str) -> None:
+        page.screenshot(path=str(TARGET / f"{name}.png"))
+
+    page.goto(address)
+    page.wait_for_timeout(800)
+    picture("projects")
+    page.goto(f"{address}/project/quillback")
+    page.wait_for_timeout(2500)
+    select(page, "Select window W2")
+    picture("elevation")
+    step(page, "Plan")
+    page.get_by_role("button", name="Inner wall").click()
+    picture("plan")
+    page.keyboard.press("Escape")
+    step(page, "Heights")
+    page.get_by_label("Height ladder").get_by_role("button", name="Plate").first.click()
+    page.wait_for_timeout(600)
+    picture("heights")
+    step(page, "Roof")
+    select(page, "Select Main roof")
+    picture("roof")
+    step(page, "Sections")
+    page.get_by_role("button", name="A", exact=True).click()
+    page.wait_for_timeout(1500)
+    picture("section")
+    step(page, "Sheets")
+    page.wait_for_timeout(2000)
+    picture("sheets")
+
+
+def main() -> None:
+    """Write all pictures."""
+    TARGET.mkdir(parents=True, exist_ok=True)
+    with served() as address, sync_playwright() as driver:
+        browser = driver.chromium.launch(executable_path="/usr/bin/chromium", args=QUIET)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.set_default_timeout(15_000)
+        shoot(page, address)
+        browser.close()
+        for sheet in ("sheet-1", "sheet-2"):
+            url = f"{address}/api/projects/quillback/sheets/{sheet}/picture?dpi=90"
+            with urllib.request.urlopen(url) as answer:
+                (TARGET / f"printed-{sheet}.png").write_bytes(answer.read())
+
+
+if __name__ == "__main__":
+    main()
