@@ -70,7 +70,7 @@ def parse_length(text: str, units: Units = "mm") -> float:
     A hyphen that touches both sides joins (`12'-6"`, `11-7/8"`); one with space on both sides
     subtracts (`12' - 6"`).
 
-    >>> parse_length("12' 6 1/2\\"")
+    >>> round(parse_length("12' 6 1/2\\""), 4)
     3822.7
     >>> round(parse_length("3/4\\" + 10 3/8\\""), 4)
     282.575
@@ -114,8 +114,8 @@ def format_length(value: float, units: Units = "mm", *, denominator: int = 16) -
 
     Feet and inches are rounded to 1/`denominator` inch and carry; millimetres to 0.1.
 
-    >>> format_length(304.0, "ft-in")
-    '1\\'-0"'
+    >>> print(format_length(304.6, "ft-in"))
+    1'-0"
     >>> format_length(3600.0), format_length(12.46)
     ('3600', '12.5')
     """
@@ -136,8 +136,10 @@ def format_level(value: float, units: Units = "mm") -> str:
 
     Source: ISO 129-1, levels in metres to three decimals (from memory); feet and inches by common practice.
 
-    >>> format_level(0.0, "ft-in"), format_level(152.4, "ft-in"), format_level(2400.0), format_level(-450.0)
-    ('0\'-0"', '+0\'-6"', '+2.400', '-0.450')
+    >>> print(format_level(0.0, "ft-in"), format_level(152.4, "ft-in"))
+    0'-0" +0'-6"
+    >>> format_level(2400.0), format_level(-450.0)
+    ('+2.400', '-0.450')
     """
     sign = "+" if value > 0 else "-" if value < 0 else ""
     if units == "mm":

@@ -99,7 +99,7 @@ export function BenchScreen() {
       {sum && !pointer.dragging && (
         <SumCard
           table={sum}
-          x={place(pointer.at.x + 18, size.width - 246)}
+          x={place(hoverSum ? LADDER + 12 : pointer.at.x + 18, size.width - 258)}
           y={place(pointer.at.y - 20, size.height - 40 - sum.rows.length * 18)}
         />
       )}
