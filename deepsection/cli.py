@@ -1,9 +1,12 @@
-"""The command line: serve the application, load the demo, list views, draw one view or sheet."""
+"""The command line: the same work without a browser, through the functions that the service uses."""
 
 from __future__ import annotations
 
 import os
 import socket
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Annotated
 
@@ -11,20 +14,22 @@ import typer
 import uvicorn
 from rich.console import Console
 
-from deepsection.core.errors import DeepSectionError
-from deepsection.core.model import Project
+from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
+from deepsection.core.model import dump_project
+from deepsection.core.sheets import SheetDrawing
 from deepsection.core.units import format_length
 from deepsection.core.view import list_views
 from deepsection.formats import WRITERS
+from deepsection.service import projects
 from deepsection.service.app import create_app, default_database, load_demos
 from deepsection.service.database import open_database
-from deepsection.service.store import Store
+from deepsection.service.store import Store, Stored
 from deepsection.service.work import building_of, sheet_of, view_sheet_of
 
 app = typer.Typer(
     help="Elevations, sections and sheets of houses, from the command line.", no_args_is_help=True, add_completion=False
 )
-out, err = Console(highlight=False), Console(stderr=True, highlight=False)
+out, err = Console(highlight=False, soft_wrap=True), Console(stderr=True, highlight=False, soft_wrap=True)
 
 
 def _open() -> Store:
@@ -56,68 +61,164 @@ def _free_port(host: str, port: int) -> int:
     return port
 
 
-@app.command()
-def projects() -> None:
-    """List the projects."""
+@app.command("projects")
+def list_projects(
+    archived: Annotated[bool, typer.Option("--all", help="Those that are put away too.")] = False,
+) -> None:
+    """List the projects: id, name, version."""
     for item in _open().list():
-        out.print(f"{item.id}\t{item.name}\tversion {item.version}")
+        if archived or not item.archived:
+            away = "\tput away" if item.archived else ""
+            typer.echo(f"{item.id}\t{item.name}\tversion {item.version}{away}")
+
+
+@app.command()
+def start(
+    name: str,
+    units: Annotated[str, typer.Option(help="ft-in or mm.")] = "ft-in",
+) -> None:
+    """Start a project from a starter, and print its id."""
+    with _told():
+        if units not in ("ft-in", "mm"):
+            raise BadInput(f"“{units}” is no unit; give ft-in or mm", field="units", value=units)
+        store = _open()
+        projects.refuse_taken_name(store, name)
+        typer.echo(projects.start(store, name, "mm" if units == "mm" else "ft-in").project.id)
+
+
+@app.command()
+def copy(project: str) -> None:
+    """Copy a project, and print the id of the copy."""
+    with _told():
+        typer.echo(projects.copy(_open(), project).project.id)
+
+
+@app.command()
+def archive(
+    project: str,
+    back: Annotated[bool, typer.Option("--back", help="Bring it back.")] = False,
+) -> None:
+    """Put a project away, or bring it back."""
+    with _told():
+        _open().archive(project, not back)
+
+
+@app.command("export")
+def export_project(
+    project: str, output: Annotated[Path, typer.Option("--output", "-o", help="File to write.")]
+) -> None:
+    """Write a project as a project file."""
+    with _told():
+        _write(output, dump_project(_open().load(project).project))
+
+
+@app.command("import")
+def import_project(file: Path) -> None:
+    """Bring in a project file, and print the id that it got."""
+    with _told():
+        typer.echo(projects.bring_in(_open(), _read(file)).project.id)
+
+
+@app.command()
+def history(project: str) -> None:
+    """What was done in a project, the latest first."""
+    with _told():
+        for point in _open().history(project):
+            mark = f"\t[{point.mark}]" if point.mark else ""
+            typer.echo(f"{point.version}\t{point.made:%Y-%m-%d %H:%M}\t{point.words}{mark}")
 
 
 @app.command()
 def views(project: str) -> None:
-    """List the views of a project."""
-    for view in list_views(_load(project)):
-        out.print(f"{view.name}\t{view.title}")
-
-
-def _load(id: str) -> Project:
-    try:
-        return _open().load(id).project
-    except DeepSectionError as error:
-        raise _failed(error) from error
-
-
-def _failed(error: DeepSectionError) -> typer.Exit:
-    err.print(f"deepsection: {error.message}")
-    return typer.Exit(2)
+    """List the views and sheets of a project."""
+    with _told():
+        held = _open().load(project).project
+        for view in list_views(held):
+            typer.echo(f"{view.name}\t{view.title}")
+        for sheet in held.sheets:
+            typer.echo(f"sheet {sheet.number}\t{sheet.name}")
 
 
 @app.command()
 def draw(
     project: str,
-    output: Annotated[Path, typer.Option("--output", "-o", help="File to write.")],
+    output: Annotated[
+        Path | None, typer.Option("--output", "-o", help="File to write; its ending tells the format.")
+    ] = None,
     view: Annotated[str | None, typer.Option(help="A view, as `views` lists it.")] = None,
     sheet: Annotated[str | None, typer.Option(help="A sheet, by its number.")] = None,
-    format: Annotated[str, typer.Option(help="pdf, dxf, svg, png or json.")] = "pdf",
+    format: Annotated[str | None, typer.Option(help="pdf, dxf, svg, png or json.")] = None,
     scale: Annotated[float | None, typer.Option(help="Scale denominator of a view: 48 is 1:48.")] = None,
 ) -> None:
-    """Draw one view or one sheet to a file."""
-    held = _load(project)
-    if format not in WRITERS or (view is None) == (sheet is None):
-        err.print("deepsection: give one of --view and --sheet, and a format of pdf, dxf, svg, png, json")
-        raise typer.Exit(2)
-    try:
-        if view is not None:
-            drawn = view_sheet_of(held, view, scale)
+    """Draw one view or one sheet to a file; json goes to standard output when no file is given."""
+    with _told():
+        chosen = format or (output.suffix.lstrip(".").lower() if output else "json")
+        if chosen not in WRITERS:
+            raise BadInput(f"“{chosen}” is no format; give pdf, dxf, svg, png or json", field="format", value=chosen)
+        if (view is None) == (sheet is None):
+            raise BadInput("give one of --view and --sheet", field="view")
+        if output is None and chosen != "json":
+            raise BadInput("give a file with --output", field="output")
+        stored = _open().load(project)
+        with err.status(f"Drawing {view or sheet}…"):
+            data = WRITERS[chosen](_drawn(stored, view, sheet, scale))
+        if output is None:
+            sys.stdout.write(data.decode())
         else:
-            found = next((item for item in held.sheets if item.number == sheet), None)
-            if found is None:
-                err.print(f"deepsection: there is no sheet {sheet}")
-                raise typer.Exit(2)
-            drawn = sheet_of(held, found, "")
-    except DeepSectionError as error:
-        raise _failed(error) from error
-    output.write_bytes(WRITERS[format](drawn))
+            _write(output, data)
+
+
+def _drawn(stored: Stored, view: str | None, sheet: str | None, scale: float | None) -> SheetDrawing:
+    held = stored.project
+    if view is not None:
+        return view_sheet_of(held, view, scale)
+    found = next((item for item in held.sheets if item.number == sheet), None)
+    if found is None:
+        numbers = ", ".join(item.number for item in held.sheets) or "none"
+        raise UnknownElement(f"there is no sheet {sheet}; there is {numbers}", field="sheet", value=sheet)
+    drawn = sheet_of(held, found, stored.saved.date().isoformat())
+    for _, message in drawn.messages:
+        err.print(f"deepsection: {message}", markup=False)
+    return drawn
 
 
 @app.command()
 def heights(project: str) -> None:
     """Print every height with the sum that makes it."""
-    held = _load(project)
-    for height in building_of(held).sums.values():
-        out.print(f"[bold]{height.label}[/bold]  {format_length(height.total, held.units)}")
-        for term in height.terms:
-            out.print(f"    {term.label:32} {format_length(term.value, held.units):>14}")
+    with _told():
+        held = _open().load(project).project
+        for height in building_of(held).sums.values():
+            out.print(f"[bold]{height.label}[/bold]  {format_length(height.total, held.units)}")
+            for term in height.terms:
+                out.print(f"    {term.label:32} {format_length(term.value, held.units):>14}")
+
+
+@contextmanager
+def _told() -> Iterator[None]:
+    """Errors of ours go to standard error in one line, with exit code 2."""
+    try:
+        yield
+    except DeepSectionError as error:
+        err.print(f"deepsection: {error.message}", markup=False)
+        raise typer.Exit(2) from error
+
+
+def _read(file: Path) -> bytes:
+    try:
+        return file.read_bytes()
+    except OSError as error:
+        raise BadInput(f"{file} cannot be read: {error.strerror}", field="file", value=str(file)) from error
+
+
+def _write(file: Path, data: bytes) -> None:
+    """Write a file whole or not at all."""
+    part = file.with_name(f".{file.name}.part")
+    try:
+        part.write_bytes(data)
+        part.replace(file)
+    except OSError as error:
+        part.unlink(missing_ok=True)
+        raise BadInput(f"{file} cannot be written: {error.strerror}", field="output", value=str(file)) from error
 
 
 if __name__ == "__main__":

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-import secrets
 from typing import Annotated, Any, Literal
 
 import orjson
@@ -11,23 +10,28 @@ from fastapi import APIRouter, Depends, Query, Request
 from starlette.responses import Response
 
 from deepsection.core.errors import BadLength, StaleVersion, UnknownElement
-from deepsection.core.model import Project, Sheet, changed, dump_project, load_project
-from deepsection.core.model.edits import EDITS
+from deepsection.core.model import Project, Sheet, dump_project
+from deepsection.core.model.edits import EDITS, PutMakeUp, SetProject
 from deepsection.core.model.labels import describe
-from deepsection.core.model.starters import new_project
 from deepsection.core.particulars import Particulars, enter
 from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
 from deepsection.formats import MEDIA_TYPES, WRITERS, write_png
 
+from . import projects
 from .schemas import (
+    BackIn,
     Bench,
     EditsIn,
     EntryIn,
+    HistoryItem,
     Length,
+    MakeUpIn,
+    MarkIn,
     NewProject,
     PreviewIn,
     Problem,
+    ProjectChange,
     ProjectItem,
     Result,
     SheetOut,
@@ -102,15 +106,33 @@ def list_projects(store: Projects) -> Any:
 
 @router.post("/projects", response_model=State, operation_id="create_project")
 def create_project(new: NewProject, store: Projects) -> Response:
-    """A new project from the starter of its units."""
-    return _json(_state(store.create(new_project(_new_id(new.name), new.name, new.units), "start the project")))
+    """A new project from the starter of its units. 422 when its name is taken."""
+    projects.refuse_taken_name(store, new.name)
+    return _json(_state(projects.start(store, new.name, new.units)))
 
 
 @router.post("/projects/import", response_model=State, operation_id="import_project")
 async def import_project(request: Request, store: Projects) -> Response:
-    """A project from a project file; it gets an id of its own."""
-    project = load_project(await request.body())
-    return _json(_state(store.create(changed(project, id=_new_id(project.name)), "import the project")))
+    """A project from a project file; it gets an id of its own, and another name when its name is taken."""
+    return _json(_state(projects.bring_in(store, await request.body())))
+
+
+@router.post("/projects/{id}/copy", response_model=State, operation_id="copy_project")
+def copy_project(id: str, store: Projects) -> Response:
+    """A copy of the latest version, under a name of its own; the copy never changes its origin."""
+    return _json(_state(projects.copy(store, id)))
+
+
+@router.patch("/projects/{id}", response_model=ProjectItem, operation_id="change_project")
+def change_project(id: str, sent: ProjectChange, store: Projects) -> Any:
+    """Another name, or put away and brought back. 422 when the name is taken."""
+    stored = store.load(id)
+    if sent.name is not None and sent.name != stored.project.name:
+        projects.refuse_taken_name(store, sent.name)
+        _keep(store, stored, [SetProject(name=sent.name)], [])
+    if sent.archived is not None:
+        store.archive(id, sent.archived)
+    return next(item for item in store.list() if item.id == id)
 
 
 @router.get("/projects/{id}", response_model=State, operation_id="get_project")
@@ -124,11 +146,6 @@ def project_file(id: str, store: Projects) -> Response:
     """The project as a file."""
     project = store.load(id).project
     return _download(dump_project(project), "application/json", f"{project.name}.deepsection.json")
-
-
-def _new_id(name: str) -> str:
-    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:24]
-    return f"{stem if stem[:1].isalpha() else 'project'}-{secrets.token_hex(4)}"
 
 
 # --- edits --------------------------------------------------------------------------------------
@@ -175,6 +192,36 @@ def undo(id: str, sent: StepIn, store: Projects) -> Response:
 def redo(id: str, sent: StepIn, store: Projects) -> Response:
     """One step forward again, as a new version."""
     return _result(store.step(id, sent.base_version, False), sent.views)
+
+
+@router.post("/projects/{id}/make-ups", response_model=Result, operation_id="copy_make_up")
+def copy_make_up(id: str, sent: MakeUpIn, store: Projects) -> Response:
+    """A make-up of another project, copied into this one; the copy never changes its origin."""
+    stored = _at(store, id, sent.base_version)
+    copied = projects.make_up_from(store, stored.project, sent.project, sent.make_up)
+    return _keep(store, stored, [PutMakeUp(make_up=copied)], sent.views)
+
+
+# --- history ------------------------------------------------------------------------------------
+
+
+@router.get("/projects/{id}/history", response_model=list[HistoryItem], operation_id="get_history")
+def get_history(id: str, store: Projects) -> Any:
+    """What was done, in words, the latest first."""
+    return store.history(id)
+
+
+@router.put("/projects/{id}/history/{version}", response_model=list[HistoryItem], operation_id="name_point")
+def name_point(id: str, version: int, sent: MarkIn, store: Projects) -> Any:
+    """A name for a point in the history."""
+    store.mark(id, version, sent.mark)
+    return store.history(id)
+
+
+@router.post("/projects/{id}/back", response_model=Result, operation_id="go_back")
+def go_back(id: str, sent: BackIn, store: Projects) -> Response:
+    """Back to any point, as a new version: nothing in between is lost."""
+    return _result(store.back(id, sent.base_version, sent.version), sent.views)
 
 
 # --- views --------------------------------------------------------------------------------------

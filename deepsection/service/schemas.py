@@ -30,6 +30,14 @@ class Problem(BaseModel):
     limit: str | float | None = None
 
 
+class ViewWanted(_Shape):
+    """A view to draw: by name, at a scale (the project's when none is given); `look_deg` turns the plan."""
+
+    name: str
+    scale: float | None = Field(default=None, ge=1, le=2000)
+    look_deg: float | None = None
+
+
 class ProjectItem(BaseModel):
     """A project in the list."""
 
@@ -37,6 +45,46 @@ class ProjectItem(BaseModel):
     name: str
     version: int
     changed: datetime
+    archived: bool = False
+
+
+class ProjectChange(_Shape):
+    """Another name for a project, or whether it is put away."""
+
+    name: str | None = Field(default=None, min_length=1, max_length=120)
+    archived: bool | None = None
+
+
+class HistoryItem(BaseModel):
+    """A version in the history, in words; `mark` is the name it was given."""
+
+    version: int
+    words: str
+    made: datetime
+    mark: str | None
+
+
+class MarkIn(_Shape):
+    """A name for a point in the history; none takes it away."""
+
+    mark: str | None = Field(default=None, min_length=1, max_length=120)
+
+
+class BackIn(_Shape):
+    """A version to go back to."""
+
+    base_version: int
+    version: int
+    views: list[ViewWanted] = []
+
+
+class MakeUpIn(_Shape):
+    """A make-up of another project to copy into this one."""
+
+    base_version: int
+    project: str
+    make_up: str
+    views: list[ViewWanted] = []
 
 
 class NewProject(_Shape):
@@ -44,14 +92,6 @@ class NewProject(_Shape):
 
     name: str = Field(min_length=1, max_length=120)
     units: Literal["ft-in", "mm"]
-
-
-class ViewWanted(_Shape):
-    """A view to draw: by name, at a scale (the project's when none is given); `look_deg` turns the plan."""
-
-    name: str
-    scale: float | None = Field(default=None, ge=1, le=2000)
-    look_deg: float | None = None
 
 
 class EditsIn(_Shape):

@@ -41,6 +41,17 @@ class Listed:
     name: str
     version: int
     changed: datetime
+    archived: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """A version in the history: how it came to be, when, and the name it was given."""
+
+    version: int
+    words: str
+    made: datetime
+    mark: str | None
 
 
 class Store:
@@ -53,7 +64,7 @@ class Store:
         """Every project, the one changed last first."""
         with Session(self._engine) as session:
             rows = session.scalars(select(ProjectRow).order_by(ProjectRow.changed.desc())).all()
-            return [Listed(row.id, row.name, row.version, row.changed) for row in rows]
+            return [_listed(row) for row in rows]
 
     def create(self, project: Project, label: str) -> Stored:
         """A new project at version 1. Raises: StaleVersion when its id is taken."""
@@ -91,19 +102,63 @@ class Store:
             if target is None:
                 raise StaleVersion("there is nothing to undo" if back else "there is nothing to redo")
             goal = self._version_row(session, id, target)
-            version = VersionRow(
-                project_id=id,
-                version=base + 1,
-                digest=goal.digest,
-                label=goal.label,
-                edits="[]",
-                undo_to=goal.undo_to,
-                redo_to=base if back else goal.redo_to,
-                made=_now(),
-            )
-            name = _document(session.get_one(DocumentRow, goal.digest).data).name
-            self._add(session, row, version, name)
-            return self._stored(session, row)
+            words = f"undo: {current.label}" if back else f"redo: {goal.label}"
+            redo_to = base if back else goal.redo_to
+            return self._again(session, row, goal, goal.label, words, goal.undo_to, redo_to)
+
+    def back(self, id: str, base: int, version: int) -> Stored:
+        """Back to any version: a new one with its document; undo takes it back.
+
+        Raises: StaleVersion, UnknownElement.
+        """
+        with Session(self._engine) as session:
+            row = self._latest(session, id, base)
+            goal = self._version_row(session, id, version)
+            label = f"go back to “{goal.mark or goal.words or goal.label}”"[:200]
+            return self._again(session, row, goal, label, None, base, None)
+
+    def _again(
+        self,
+        session: Session,
+        row: ProjectRow,
+        goal: VersionRow,
+        label: str,
+        words: str | None,
+        undo_to: int | None,
+        redo_to: int | None,
+    ) -> Stored:
+        version = VersionRow(
+            project_id=row.id,
+            version=row.version + 1,
+            digest=goal.digest,
+            label=label,
+            words=words,
+            edits="[]",
+            undo_to=undo_to,
+            redo_to=redo_to,
+            made=_now(),
+        )
+        self._add(session, row, version, _document(session.get_one(DocumentRow, goal.digest).data).name)
+        return self._stored(session, row)
+
+    def history(self, id: str) -> tuple[Point, ...]:
+        """Every version, the latest first. Raises: UnknownElement."""
+        with Session(self._engine) as session:
+            self._row(session, id)
+            query = select(VersionRow).where(VersionRow.project_id == id).order_by(VersionRow.version.desc())
+            return tuple(Point(v.version, v.words or v.label, v.made, v.mark) for v in session.scalars(query))
+
+    def mark(self, id: str, version: int, name: str | None) -> None:
+        """Give a version a name, or take it away. Raises: UnknownElement."""
+        with Session(self._engine) as session:
+            self._version_row(session, id, version).mark = name
+            session.commit()
+
+    def archive(self, id: str, archived: bool) -> None:
+        """Put a project away, or bring it back. Raises: UnknownElement."""
+        with Session(self._engine) as session:
+            self._row(session, id).archived = archived
+            session.commit()
 
     def _add(self, session: Session, row: ProjectRow, version: VersionRow, name: str) -> None:
         session.add(version)
@@ -126,9 +181,11 @@ class Store:
         return row
 
     def _version_row(self, session: Session, id: str, version: int) -> VersionRow:
-        return session.scalars(
-            select(VersionRow).where(VersionRow.project_id == id, VersionRow.version == version)
-        ).one()
+        query = select(VersionRow).where(VersionRow.project_id == id, VersionRow.version == version)
+        row = session.scalars(query).one_or_none()
+        if row is None:
+            raise UnknownElement(f"this project has no version {version}", element=id, field="version", value=version)
+        return row
 
     def _version(
         self,
@@ -168,6 +225,10 @@ class Store:
 @lru_cache(maxsize=64)
 def _document(data: bytes) -> Project:
     return load_project(zlib.decompress(data))
+
+
+def _listed(row: ProjectRow) -> Listed:
+    return Listed(row.id, row.name, row.version, row.changed, row.archived)
 
 
 def _stale(base: int, latest: int) -> StaleVersion:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from sqlalchemy import DateTime, ForeignKey, Integer, LargeBinary, String, Text, UniqueConstraint
+from sqlalchemy import Boolean, DateTime, ForeignKey, Integer, LargeBinary, String, Text, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
@@ -21,6 +21,7 @@ class ProjectRow(Base):
     version: Mapped[int] = mapped_column(Integer)
     created: Mapped[datetime] = mapped_column(DateTime)
     changed: Mapped[datetime] = mapped_column(DateTime)
+    archived: Mapped[bool] = mapped_column(Boolean, default=False)
 
 
 class DocumentRow(Base):
@@ -32,7 +33,11 @@ class DocumentRow(Base):
 
 
 class VersionRow(Base):
-    """One version of a project: what was done, the document after it, and where undo and redo lead."""
+    """One version of a project: what was done, the document after it, and where undo and redo lead.
+
+    `label` is what undo would take back; `words` say how this version came to be, where that differs; `mark` is a
+    name that somebody gave to this point.
+    """
 
     __tablename__ = "versions"
     __table_args__ = (UniqueConstraint("project_id", "version"),)
@@ -45,3 +50,5 @@ class VersionRow(Base):
     undo_to: Mapped[int | None] = mapped_column(Integer)
     redo_to: Mapped[int | None] = mapped_column(Integer)
     made: Mapped[datetime] = mapped_column(DateTime)
+    words: Mapped[str | None] = mapped_column(String(240))
+    mark: Mapped[str | None] = mapped_column(String(120))

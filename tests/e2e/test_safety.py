@@ -190,3 +190,64 @@ def test_a_missing_project_says_so(page: Page, server: Server) -> None:
     expect(page.get_by_text("there is no project")).to_be_visible()
     page.get_by_role("button", name="All projects").click()
     expect(page.get_by_role("heading", name="Projects here")).to_be_visible()
+
+
+def test_history_goes_back_and_loses_nothing(bench: Bench) -> None:
+    bench.open("quillback")
+    page = bench.page
+    before = bench.document()
+    bench.search("Select window W3")
+    bench.enter("Width", "3' 2\"")
+    bench.button("History").click()
+    points = page.get_by_role("list", name="What was done").get_by_role("listitem")
+    expect(points.first).to_contain_text("resize W3")
+    expect(points.first).to_contain_text("this is what you see")
+    points.nth(1).get_by_role("button", name="Name this point").click()
+    page.get_by_label("Name of this point").fill("before the change")
+    page.get_by_role("button", name="Keep").click()
+    expect(points.nth(1)).to_contain_text("before the change")
+    points.nth(1).get_by_role("button", name="Go back here").click()
+    expect(points.first).to_contain_text("go back to “before the change”")
+    page.keyboard.press("Escape")
+    assert bench.document() == before
+    bench.button("Undo").click()
+    bench.saved()
+    assert bench.document() != before
+    bench.button("Undo").click()
+    bench.saved()
+
+
+def test_projects_are_copied_renamed_and_put_away(page: Page, own_server: Server) -> None:
+    page.goto(own_server.url)
+    page.get_by_role("button", name="Copy Quillback House").click()
+    page.get_by_role("button", name="Rename Quillback House, copy").click()
+    page.get_by_label("New name of Quillback House, copy").fill("Quillback House")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("is here already")
+    page.get_by_label("New name of Quillback House, copy").fill("Heron Row")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name=re.compile("^Heron Row"))).to_be_visible()
+    page.get_by_role("button", name="Put away Heron Row").click()
+    expect(page.get_by_role("button", name=re.compile("^Heron Row"))).to_be_hidden()
+    page.get_by_role("button", name="Show what is put away (1)").click()
+    page.get_by_role("button", name="Bring back Heron Row").click()
+    with page.expect_download() as waiting:
+        page.get_by_role("link", name="File of Heron Row").click()
+    assert waiting.value.suggested_filename == "Heron Row.deepsection.json"
+    page.get_by_label("Name", exact=True).fill("heron row")
+    page.get_by_role("button", name="Start drawing").click()
+    expect(page.get_by_role("alert")).to_contain_text("choose another name")
+
+
+def test_a_make_up_comes_from_another_project(page: Page, own_server: Server) -> None:
+    bench = Bench(page, own_server.url)
+    bench.new("Donor", "mm")
+    bench.open("quillback")
+    bench.search("Bring a make-up from another project")
+    page.get_by_label("From project").select_option(label="Donor")
+    page.get_by_role("button", name="Copy 140 frame, lap boards").click()
+    bench.saved()
+    bench.search("Select outer wall 1")
+    bench.choose("Make-up", "140 frame, lap boards")
+    south = next(wall for wall in bench.document()["walls"] if wall["id"] == "south")  # type: ignore[attr-defined]
+    assert south["make_up"].startswith("make-up-")

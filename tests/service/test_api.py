@@ -226,3 +226,61 @@ def test_pages_load_nothing_from_elsewhere(client: TestClient) -> None:
     assert client.get("/../pyproject.toml").text == client.get("/").text, (
         "files outside of the front end are not served"
     )
+
+
+# --- projects and history -----------------------------------------------------------------------
+
+
+def test_a_taken_name_is_refused_and_a_copy_finds_its_own(client: TestClient) -> None:
+    taken = client.post("/api/projects", json={"name": "quillback HOUSE", "units": "mm"})
+    assert taken.status_code == 422 and taken.json()["field"] == "name"
+    first, second = (client.post("/api/projects/quillback/copy").json() for _ in range(2))
+    assert (
+        first["project"]["name"] == "Quillback House, copy" and second["project"]["name"] == "Quillback House, copy 2"
+    )
+    assert first["project"]["walls"] == state(client)["project"]["walls"]
+    edit(client, 1, move(7600.0), id=first["id"])
+    assert placed(state(client)) != 7600.0, "a copy never changes its origin"
+    renamed = client.patch(f"/api/projects/{second['id']}", json={"name": "Quillback House, copy"})
+    assert renamed.status_code == 422 and renamed.json()["field"] == "name"
+
+
+def test_a_project_is_renamed_and_put_away(client: TestClient) -> None:
+    item = client.patch("/api/projects/quillback", json={"name": "Heron Row 7"}).json()
+    assert item["name"] == "Heron Row 7" and state(client)["undo"] == "change the project"
+    assert client.patch("/api/projects/quillback", json={"archived": True}).json()["archived"] is True
+    assert state(client)["project"]["name"] == "Heron Row 7", "what is put away can still be opened"
+    assert client.patch("/api/projects/quillback", json={"archived": False}).json()["archived"] is False
+
+
+def test_history_is_told_in_words_and_any_point_can_be_gone_back_to(client: TestClient) -> None:
+    first = placed(state(client))
+    edit(client, 1, move(7600.0))
+    edit(client, 2, {"kind": "set_total", "rung": "plate", "total": 2743.2})
+    client.post("/api/projects/quillback/undo", json={"base_version": 3})
+    told = [item["words"] for item in client.get("/api/projects/quillback/history").json()]
+    assert told == ["undo: change a height", "change a height", "move W2", "open the demo"]
+    named = client.put("/api/projects/quillback/history/1", json={"mark": "as bought"}).json()
+    assert named[-1]["mark"] == "as bought"
+    back = client.post("/api/projects/quillback/back", json={"base_version": 4, "version": 1}).json()["state"]
+    assert placed(back) == first and back["version"] == 5 and back["undo"] == "go back to “as bought”"
+    again = client.post("/api/projects/quillback/undo", json={"base_version": 5}).json()["state"]
+    assert placed(again) == 7600.0, "nothing is lost by going back"
+    forward = client.post("/api/projects/quillback/back", json={"base_version": 6, "version": 3}).json()["state"]
+    plate = next(rung for rung in forward["project"]["rungs"] if rung["id"] == "plate")
+    assert sum(term["value"] * term["count"] for term in plate["terms"]) == pytest.approx(2743.2)
+    missing = client.post("/api/projects/quillback/back", json={"base_version": 7, "version": 99})
+    assert missing.status_code == 404 and missing.json()["value"] == 99
+    assert client.put("/api/projects/quillback/history/1", json={"mark": ""}).status_code == 422
+
+
+def test_a_make_up_is_copied_from_another_project(client: TestClient) -> None:
+    made = client.post("/api/projects", json={"name": "Other", "units": "mm"}).json()
+    body = {"base_version": 1, "project": made["id"], "make_up": "wall-lap"}
+    result = client.post("/api/projects/quillback/make-ups", json=body).json()["state"]["project"]
+    copied = next(held for held in result["make_ups"] if held["name"] == "140 frame, lap boards")
+    assert copied["layers"] == next(held for held in made["project"]["make_ups"] if held["id"] == "wall-lap")["layers"]
+    again = client.post("/api/projects/quillback/make-ups", json=body | {"base_version": 2}).json()["state"]["project"]
+    assert "140 frame, lap boards 2" in [held["name"] for held in again["make_ups"]]
+    missing = client.post("/api/projects/quillback/make-ups", json=body | {"base_version": 3, "make_up": "straw"})
+    assert missing.status_code == 404 and missing.json()["field"] == "make_up"

@@ -4,6 +4,7 @@ export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sh
 export type Side = "south" | "east" | "north" | "west";
 export type Tool = "select" | "outer-wall" | "inner-wall" | "window" | "door" | "room" | "roof" | "section" | "note";
 export type Fill = "both" | "plan" | "view";
+export type PanelName = "history" | "make-ups";
 
 export const LOOK: Record<Side, number> = { south: 90, east: 180, north: 270, west: 0 };
 
@@ -36,6 +37,7 @@ interface Client {
   split: number;
   makeUps: { outer: string | null; inner: string | null };
   message: { text: string; tone: "wrong" | "note" } | null;
+  panel: PanelName | null;
   hint: string;
   snapped: string;
   position: string;
@@ -54,6 +56,7 @@ export const useClient = create<Client>((set) => ({
   split: 0.47,
   makeUps: { outer: null, inner: null },
   message: null,
+  panel: null,
   hint: "",
   snapped: "",
   position: "",

@@ -45,6 +45,53 @@ export function useImportProject() {
   });
 }
 
+export function useCopyProject() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string) => unwrap<State>(api.POST("/api/projects/{id}/copy", { params: { path: { id } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.projects }),
+  });
+}
+
+export function useChangeProject() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, ...body }: { id: string; name?: string; archived?: boolean }) =>
+      unwrap<Schemas["ProjectItem"]>(api.PATCH("/api/projects/{id}", { params: { path: { id } }, body })),
+    onSuccess: () => client.invalidateQueries(),
+  });
+}
+
+/** What was done, the latest first. */
+export function useHistory(id: string, version: number) {
+  return useQuery({
+    queryKey: ["project", id, "history", version],
+    queryFn: () =>
+      unwrap<Schemas["HistoryItem"][]>(api.GET("/api/projects/{id}/history", { params: { path: { id } } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useNamePoint(id: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ version, mark }: { version: number; mark: string | null }) =>
+      unwrap<Schemas["HistoryItem"][]>(
+        api.PUT("/api/projects/{id}/history/{version}", { params: { path: { id, version } }, body: { mark } }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["project", id, "history"] }),
+  });
+}
+
+/** The make-ups of another project. */
+export function useProjectState(id: string | null) {
+  return useQuery({
+    queryKey: ["state", id],
+    queryFn: () => unwrap<State>(api.GET("/api/projects/{id}", { params: { path: { id: id ?? "" } } })),
+    enabled: Boolean(id),
+  });
+}
+
 /** The saved state with the views that the screen shows. */
 export function useResult(id: string, views: ViewWanted[]) {
   return useQuery({
@@ -58,7 +105,9 @@ export type Change =
   | { kind: "edits"; edits: Edit[] }
   | { kind: "entry"; element: string; field: string; text: string }
   | { kind: "undo" }
-  | { kind: "redo" };
+  | { kind: "redo" }
+  | { kind: "back"; version: number }
+  | { kind: "make-up"; project: string; make_up: string };
 
 async function send(id: string, base_version: number, views: ViewWanted[], change: Change): Promise<Result> {
   const params = { path: { id } };
@@ -70,6 +119,16 @@ async function send(id: string, base_version: number, views: ViewWanted[], chang
     const { element, field, text } = change;
     return unwrap<Result>(
       api.POST("/api/projects/{id}/entries", { params, body: { base_version, element, field, text, views } }),
+    );
+  }
+  if (change.kind === "back")
+    return unwrap<Result>(
+      api.POST("/api/projects/{id}/back", { params, body: { base_version, version: change.version, views } }),
+    );
+  if (change.kind === "make-up") {
+    const { project, make_up } = change;
+    return unwrap<Result>(
+      api.POST("/api/projects/{id}/make-ups", { params, body: { base_version, project, make_up, views } }),
     );
   }
   if (change.kind === "undo")

@@ -2,6 +2,7 @@ import { type FormEvent, useRef, useState } from "react";
 import { useCreateProject, useImportProject, useProjects } from "../../api/queries";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
+import { ProjectRow } from "./ProjectRow";
 
 export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
   const projects = useProjects();
@@ -9,7 +10,11 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
   const bring = useImportProject();
   const [name, setName] = useState("");
   const [units, setUnits] = useState<"ft-in" | "mm">("ft-in");
+  const [archived, setArchived] = useState(false);
   const file = useRef<HTMLInputElement>(null);
+  const all = projects.data ?? [];
+  const away = all.filter((project) => project.archived).length;
+  const shown = all.filter((project) => archived || !project.archived);
 
   function submit(event: FormEvent) {
     event.preventDefault();
@@ -93,21 +98,15 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
         )}
         {projects.data?.length === 0 && <Note tone="note">No project yet. Name one above and start drawing.</Note>}
         <ul className="divide-y divide-rule rounded-md border border-rule bg-paper empty:hidden">
-          {projects.data?.map((project) => (
-            <li key={project.id}>
-              <button
-                type="button"
-                onClick={() => onOpen(project.id)}
-                className="flex w-full items-baseline justify-between px-4 py-3 text-left hover:bg-field"
-              >
-                <span className="text-[14px] font-semibold">{project.name}</span>
-                <span className="font-mono text-[11.5px] text-quiet">
-                  changed {new Date(`${project.changed}Z`).toLocaleString()}
-                </span>
-              </button>
-            </li>
+          {shown.map((project) => (
+            <ProjectRow key={project.id} project={project} onOpen={onOpen} />
           ))}
         </ul>
+        {away > 0 && (
+          <Button className="mt-3" aria-pressed={archived} onClick={() => setArchived(!archived)}>
+            {archived ? "Hide what is put away" : `Show what is put away (${away})`}
+          </Button>
+        )}
       </section>
     </main>
   );

@@ -48,6 +48,7 @@ export function TopStrip({ reach, onLeave }: { reach: "reached" | "unsaved" | "u
       <Button disabled={!redo} onClick={() => redo?.run()} title={redo?.label ?? "Nothing to redo"}>
         Redo
       </Button>
+      <Button onClick={() => set({ panel: "history" })}>History</Button>
       <Button tone="strong" onClick={() => set({ step: "Sheets" })}>
         Sheets and files
       </Button>

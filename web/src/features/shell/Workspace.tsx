@@ -7,6 +7,8 @@ import { Note } from "../../ui/Note";
 import { BenchScreen } from "../bench/BenchScreen";
 import { ParticularsPane } from "../particulars/ParticularsPane";
 import { SheetsScreen } from "../sheets/SheetsScreen";
+import { HistoryPanel } from "./HistoryPanel";
+import { MakeUpPanel } from "./MakeUpPanel";
 import { Rail } from "./Rail";
 import { StatusLine } from "./StatusLine";
 import { TopStrip } from "./TopStrip";
@@ -30,6 +32,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         step: "Elevations",
         side: "south",
         fill: "both",
+        panel: null,
       }),
     [set],
   );
@@ -106,6 +109,8 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         {step === "Sheets" ? <SheetsScreen /> : <BenchScreen />}
         <ParticularsPane />
         <StatusLine />
+        <HistoryPanel />
+        <MakeUpPanel />
       </div>
     </HeldContext.Provider>
   );

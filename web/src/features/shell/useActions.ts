@@ -120,6 +120,12 @@ export function useActions(): Action[] {
     ];
     for (const { id, label } of named)
       actions.push({ id: `select-${id}`, label: `Select ${label}`, run: () => set({ selection: id }) });
+    actions.push({ id: "history", label: "History: what was done", run: () => set({ panel: "history" }) });
+    actions.push({
+      id: "make-ups",
+      label: "Bring a make-up from another project",
+      run: () => set({ panel: "make-ups" }),
+    });
     actions.push({ id: "project", label: "Project: name, place, units", run: () => set({ selection: null }) });
     actions.push({
       id: "export-file",

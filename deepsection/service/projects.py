@@ -1,0 +1,65 @@
+"""What can be done with whole projects: started, brought in, copied; the same for the routes and the command line."""
+
+from __future__ import annotations
+
+import re
+import secrets
+
+from deepsection.core.errors import BadInput, UnknownElement
+from deepsection.core.model import MakeUp, Project, changed, load_project
+from deepsection.core.model.starters import new_project
+from deepsection.core.units import Units
+
+from .store import Store, Stored
+
+
+def start(store: Store, name: str, units: Units) -> Stored:
+    """A new project from the starter of its units."""
+    return store.create(new_project(new_id(name), name, units), "start the project")
+
+
+def bring_in(store: Store, data: bytes) -> Stored:
+    """A project from a project file, with an id and, where it is taken, a name of its own. Raises: BadInput."""
+    project = load_project(data)
+    return store.create(_renewed(store, project, project.name), "bring in the project")
+
+
+def copy(store: Store, id: str) -> Stored:
+    """A copy of the latest version. Raises: UnknownElement."""
+    project = store.load(id).project
+    return store.create(_renewed(store, project, f"{project.name}, copy"), f"copy {project.name}")
+
+
+def refuse_taken_name(store: Store, name: str) -> None:
+    """Raises: BadInput when a project of this name is here."""
+    if any(item.name.casefold() == name.strip().casefold() for item in store.list()):
+        raise BadInput(f"a project called “{name}” is here already; choose another name", field="name", value=name)
+
+
+def make_up_from(store: Store, project: Project, other: str, make_up: str) -> MakeUp:
+    """A make-up of another project with an id that is free in this one. Raises: UnknownElement."""
+    found = next((held for held in store.load(other).project.make_ups if held.id == make_up), None)
+    if found is None:
+        raise UnknownElement(f"that project has no make-up “{make_up}”", element=other, field="make_up", value=make_up)
+    names = {held.name for held in project.make_ups}
+    copied: MakeUp = changed(found, id=new_id(found.name, "make-up"), name=_free(found.name, names))
+    return copied
+
+
+def new_id(name: str, kind: str = "project") -> str:
+    """An id that begins like a name, or with its kind where the name begins with no letter."""
+    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:24]
+    return f"{stem if stem[:1].isalpha() else kind}-{secrets.token_hex(4)}"
+
+
+def _renewed(store: Store, project: Project, name: str) -> Project:
+    renewed: Project = changed(project, id=new_id(name), name=_free(name, {item.name for item in store.list()}))
+    return renewed
+
+
+def _free(name: str, taken: set[str]) -> str:
+    """The name, or with the lowest number after it that is free."""
+    held = {known.casefold() for known in taken}
+    name = name[:110]
+    candidates = [name, *(f"{name} {number}" for number in range(2, len(held) + 3))]
+    return next(candidate for candidate in candidates if candidate.casefold() not in held)

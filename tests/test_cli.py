@@ -1,0 +1,85 @@
+"""The command line, as a shell sees it: files, exit codes, and errors on standard error."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+import pytest
+from typer.testing import CliRunner, Result
+
+from deepsection.cli import app
+
+
+@pytest.fixture(autouse=True)
+def database(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv("DEEPSECTION_DATABASE", f"sqlite:///{tmp_path / 'data.db'}")
+
+
+def run(*words: str) -> Result:
+    return CliRunner().invoke(app, list(words))
+
+
+def refused(*words: str) -> str:
+    """What is said on standard error by a command that must fail."""
+    done = run(*words)
+    assert done.exit_code == 2 and not done.stdout and "Traceback" not in done.stderr
+    return done.stderr
+
+
+def test_projects_and_views_are_listed() -> None:
+    assert "quillback\tQuillback House" in run("projects").stdout
+    listed = run("views", "quillback").stdout
+    assert "elevation:south\tSouth elevation" in listed and "sheet A1" in listed
+
+
+@pytest.mark.parametrize(
+    ("ending", "start"), [("pdf", b"%PDF"), ("dxf", b"  0"), ("svg", b"<svg"), ("png", b"\x89PNG"), ("json", b"{")]
+)
+def test_views_and_sheets_are_drawn(tmp_path: Path, ending: str, start: bytes) -> None:
+    for number, what in enumerate((("--view", "section:section-a", "--scale", "24"), ("--sheet", "A1"))):
+        file = tmp_path / f"out{number}.{ending}"
+        done = run("draw", "quillback", *what, "-o", str(file))
+        assert done.exit_code == 0, done.stderr
+        assert file.read_bytes().startswith(start)
+
+
+def test_marks_go_to_standard_output() -> None:
+    done = run("draw", "quillback", "--view", "elevation:south", "--format", "json")
+    assert json.loads(done.stdout)["placed"][0]["drawing"]["name"] == "elevation:south"
+
+
+def test_heights_are_printed_with_their_sums() -> None:
+    told = run("heights", "quillback").stdout
+    assert "ridge, Main roof  18'-7 3/16\"" in told and "8:12 over half span" in told
+
+
+def test_a_project_goes_round(tmp_path: Path) -> None:
+    made = run("start", "Hen house", "--units", "mm").stdout.strip()
+    twin = run("copy", made).stdout.strip()
+    file = tmp_path / "hen.json"
+    assert run("export", twin, "-o", str(file)).exit_code == 0
+    back = run("import", str(file)).stdout.strip()
+    assert len({made, twin, back}) == 3
+    assert "Hen house, copy 2" in run("projects").stdout
+    assert run("archive", made).exit_code == 0
+    assert made not in run("projects").stdout and "put away" in run("projects", "--all").stdout
+    assert "bring in the project" in run("history", back).stdout
+
+
+def test_mistakes_are_told_in_one_line(tmp_path: Path) -> None:
+    broken = tmp_path / "broken.json"
+    broken.write_text('{"schema_version": 1, "id"')
+    assert "no project “ghost”" in refused("views", "ghost")
+    assert "elevation:up" in refused("draw", "quillback", "--view", "elevation:up", "-o", str(tmp_path / "x.pdf"))
+    assert "no sheet Z9; there is A1, A2" in refused(
+        "draw", "quillback", "--sheet", "Z9", "-o", str(tmp_path / "x.pdf")
+    )
+    assert "no format" in refused("draw", "quillback", "--sheet", "A1", "-o", str(tmp_path / "x.bmp"))
+    assert "one of --view and --sheet" in refused("draw", "quillback", "-o", str(tmp_path / "x.pdf"))
+    assert "cannot be written" in refused("draw", "quillback", "--sheet", "A1", "-o", str(tmp_path / "none" / "x.pdf"))
+    assert "no unit" in refused("start", "X", "--units", "furlong")
+    assert "here already" in refused("start", "Quillback House")
+    assert "whole project file" in refused("import", str(broken))
+    assert "cannot be read" in refused("import", str(tmp_path / "nothing.json"))
+    assert not list(tmp_path.glob("*.part")) and not (tmp_path / "x.pdf").exists()

@@ -1,0 +1,70 @@
+import { useState } from "react";
+import { useProjectState, useProjects } from "../../api/queries";
+import { useClient } from "../../store";
+import { Button } from "../../ui/Button";
+import { Note } from "../../ui/Note";
+import { Panel } from "../../ui/Panel";
+import { useHeld } from "./useProject";
+
+/** Copies a make-up of another project into this one. */
+export function MakeUpPanel() {
+  const { panel, set } = useClient();
+  return (
+    <Panel title="Bring a make-up" open={panel === "make-ups"} onClose={() => set({ panel: null })}>
+      <Choices onDone={() => set({ panel: null })} />
+    </Panel>
+  );
+}
+
+function Choices({ onDone }: { onDone: () => void }) {
+  const { id, change } = useHeld();
+  const projects = useProjects();
+  const [from, setFrom] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const other = useProjectState(from);
+  const others = (projects.data ?? []).filter((project) => project.id !== id);
+  if (projects.data && others.length === 0) return <Note tone="note">There is no other project to take one from.</Note>;
+  return (
+    <div className="flex flex-col gap-3">
+      <label className="text-[12px] text-quiet">
+        From project
+        <select
+          aria-label="From project"
+          value={from ?? ""}
+          onChange={(event) => setFrom(event.target.value || null)}
+          className="mt-1 h-8 w-full rounded-md border border-rule bg-field px-2 text-[13px] text-ink"
+        >
+          <option value="">choose one</option>
+          {others.map((project) => (
+            <option key={project.id} value={project.id}>
+              {project.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      {other.error && <Note>{other.error.message}</Note>}
+      {wrong && <Note>{wrong}</Note>}
+      <ul className="flex flex-col gap-1.5">
+        {from &&
+          other.data?.project.make_ups?.map((held) => (
+            <li key={held.id} className="flex items-center justify-between gap-2 border-b border-rule py-1.5">
+              <span className="text-[13px]">
+                {held.name} <span className="text-[11.5px] text-quiet">{held.layers.length} layers</span>
+              </span>
+              <Button
+                aria-label={`Copy ${held.name}`}
+                onClick={() =>
+                  change(
+                    { kind: "make-up", project: from, make_up: held.id },
+                    { done: onDone, failed: (error) => setWrong(error.message) },
+                  )
+                }
+              >
+                Copy
+              </Button>
+            </li>
+          ))}
+      </ul>
+    </div>
+  );
+}
