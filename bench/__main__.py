@@ -18,6 +18,7 @@ from deepsection.core.model import Project
 from deepsection.core.resolve import STAGES, resolve
 from deepsection.core.view import draw_view, list_views
 from deepsection.demo import DEMOS
+from deepsection.service.app import tune_memory
 from deepsection.service.database import open_database
 from deepsection.service.schemas import ViewWanted
 from deepsection.service.store import Store
@@ -50,6 +51,7 @@ class Clock:
 
 def main() -> None:
     """Print every table for every demo."""
+    tune_memory()
     for make in DEMOS:
         project = make()
         stages(project)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -31,6 +32,11 @@ def default_database() -> str:
     return os.environ.get("DEEPSECTION_DATABASE", f"sqlite:///{Path.cwd() / '.data' / 'deepsection.db'}")
 
 
+def tune_memory() -> None:
+    """Collect rarely: remembered faces and parts are many, long-lived and free of cycles."""
+    gc.set_threshold(100_000, 20, 50)
+
+
 def load_demos(store: Store) -> None:
     """Add the demo projects that are not there yet."""
     held = {item.id for item in store.list()}
@@ -49,6 +55,7 @@ def create_app(database: str | None = None, *, demos: bool = False) -> FastAPI:
         app.state.store = Store(engine)
         if demos:
             load_demos(app.state.store)
+        tune_memory()
         yield
         engine.dispose()
 

@@ -28,22 +28,32 @@ FINE_ROLES = {"sash", "bar", "glass", "panel", "sill", "reveal", "trim", "leaf",
 @lru_cache(maxsize=64)
 def seen_faces(parts: tuple[Part, ...], dx: float, dy: float) -> tuple[tuple[Face, ...], tuple[Edge, ...]]:
     """Visible faces and edges of parts along a direction; cached, since parts keep their identity."""
-    faces = visible_faces([face for held in faces_of(parts, dx, dy) for face in held])
-    return tuple(faces), tuple(visible_edges(faces))
+    faces = tuple(visible_faces([face for held in faces_of(parts, dx, dy) for face in held]))
+    return faces, visible_edges(faces)
 
 
 def clipped_above(faces: Iterable[Face], v: float) -> list[Face]:
     """The faces without what lies below a height."""
-    kept = []
+    kept: list[Face] = []
     for face in faces:
-        low = face.polygon.bounds[1]
+        _, low, _, high = face.polygon.bounds
         if low >= v:
             kept.append(face)
-        elif face.polygon.bounds[3] > v:
-            x0, _, x1, y1 = face.polygon.bounds
-            for piece in polygons_of(face.polygon.intersection(rectangle(x0 - 1, v, x1 + 1, y1 + 1))):
-                kept.append(Face(piece, face.plane, face.part, face.normal))
+        elif high > v:
+            kept += _above(face, v)
     return kept
+
+
+@lru_cache(maxsize=10_000)
+def _above(face: Face, v: float) -> tuple[Face, ...]:
+    x0, _, x1, y1 = face.polygon.bounds
+    pieces = polygons_of(face.polygon.intersection(rectangle(x0 - 1, v, x1 + 1, y1 + 1)))
+    return tuple(Face(piece, face.plane, face.part, face.normal) for piece in pieces)
+
+
+@lru_cache(maxsize=30_000)
+def _middle_depth(face: Face) -> float:
+    return face.depth(*face.polygon.centroid.coords[0])
 
 
 @lru_cache(maxsize=30_000)
@@ -54,7 +64,7 @@ def _rings(face: Face) -> tuple[Ring, ...]:
 def face_regions(faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, beyond: bool = False) -> list[Mark]:
     """One region per visible face, far ones first."""
     marks: list[Mark] = []
-    ordered = sorted(faces, key=lambda face: (-face.depth(*face.polygon.centroid.coords[0]), face.part.key))
+    ordered = sorted(faces, key=lambda face: (-_middle_depth(face), face.part.key))
     for face in ordered:
         made_of = material(face.part.material)
         tone = made_of.tone if face.part.material in TONED and not beyond else None

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 import shapely
@@ -33,17 +34,18 @@ class Edge:
     other: Face | None
 
 
-def visible_edges(faces: Sequence[Face], *, backdrop: bool = False) -> list[Edge]:
+@lru_cache(maxsize=64)
+def visible_edges(faces: tuple[Face, ...], *, backdrop: bool = False) -> tuple[Edge, ...]:
     """The lines between visible faces, each once, longest straight pieces.
 
     With `backdrop` the outline against nothing is drawn as an ordinary edge (behind a cut).
     """
     if not faces:
-        return []
+        return ()
     polygons = np.array([face.polygon for face in faces], dtype=object)
     segments = _segments(polygons)
     if not len(segments):
-        return []
+        return ()
     sides = _sides(segments, polygons, np.array([face.plane for face in faces]))
     chains: dict[tuple[str, int, int], list[NDArray[np.float64]]] = defaultdict(list)
     for segment, left, right in zip(segments, *sides):
@@ -51,12 +53,12 @@ def visible_edges(faces: Sequence[Face], *, backdrop: bool = False) -> list[Edge
         if found:
             chains[found].append(segment)
     if not chains:
-        return []
-    edges = []
+        return ()
+    edges: list[Edge] = []
     for (pen, near, far), lines in zip(chains, _straight(list(chains.values()))):
         other = faces[far] if far >= 0 else None
         edges += [Edge(start, end, pen, faces[near], other) for start, end in lines]
-    return edges
+    return tuple(edges)
 
 
 def _segments(polygons: NDArray[np.object_]) -> NDArray[np.float64]:

@@ -44,6 +44,8 @@ NOT_BEYOND = {
 }
 """Roles that lie within others, so that they are seen only where they are cut."""
 
+SCREEN_BEFORE = 1e5
+"""How far before the section plane the screen of what is cut stands (mm)."""
 EARTH_DEPTH, EARTH_REACH = 4.5, 12.0
 """Paper mm of hatched earth along the ground and around footings, and how far it runs past the house."""
 DIAGONALS_FROM = 0.7
@@ -108,18 +110,27 @@ def beyond_faces(
     faces: list[Face] = []
     for k, held in zip(near, faces_of([building.parts[k] for k in near], frame.dx, frame.dy)):
         faces += held if low[k] >= TOL.cut else [piece for face in held for piece in behind(face, plane)]
-    base = plane - 1e5
     if not cut:
         return visible_faces(faces)
-    blinds = polygons_of(shapely.union_all([held.polygon for held in cut], grid_size=TOL.grid))
-    screen = [Face(polygon, (0.0, 0.0, base), cut[0].part, (0.0, 0.0, 1.0)) for polygon in blinds]
+    screen = _screen(tuple(held.polygon for held in cut), cut[0].part, plane - SCREEN_BEFORE)
     window = shapely.box(u0, -1e6, u1, 1e6)
-    seen = [face for face in visible_faces([*screen, *faces]) if face.plane[2] != base]
-    return [
-        Face(piece, face.plane, face.part, face.normal)
-        for face in seen
-        for piece in polygons_of(face.polygon if _within(face.polygon, u0, u1) else face.polygon.intersection(window))
-    ]
+    seen: list[Face] = []
+    for face in visible_faces([*screen, *faces]):
+        if face.plane[2] == plane - SCREEN_BEFORE:
+            continue
+        if _within(face.polygon, u0, u1):
+            seen.append(face)
+        else:
+            pieces = polygons_of(face.polygon.intersection(window))
+            seen += [Face(piece, face.plane, face.part, face.normal) for piece in pieces]
+    return seen
+
+
+@lru_cache(maxsize=32)
+def _screen(polygons: tuple[Polygon, ...], part: Part, depth: float) -> tuple[Face, ...]:
+    """What is cut, as a screen before all that lies beyond; the same cut is the same screen."""
+    blinds = polygons_of(shapely.union_all(polygons, grid_size=TOL.grid))
+    return tuple(Face(polygon, (0.0, 0.0, depth), part, (0.0, 0.0, 1.0)) for polygon in blinds)
 
 
 def _within(polygon: Polygon, u0: float, u1: float) -> bool:
@@ -140,7 +151,7 @@ def draw_section(
     if cut:
         beyond = clipped_above(beyond_faces(building, frame, cut, u0, u1, line.depth), building.grade)
         marks += face_regions(beyond, frame, hatches, beyond=True)
-        marks += edge_strokes(visible_edges(beyond, backdrop=True), building, pen="beyond")
+        marks += edge_strokes(visible_edges(tuple(beyond), backdrop=True), building, pen="beyond")
         marks += _earth(building, cut, scale, hatches, u0, u1)
         marks += _cut_marks(cut, frame, scale, hatches, building)
         box = shapely.total_bounds([held.polygon for held in cut])
@@ -201,6 +212,7 @@ def _cut_mark(held: CutPart, frame: Frame, scale: float, hatches: HatchTable) ->
     return marks
 
 
+@lru_cache(maxsize=10_000)
 def _narrow(polygon: Polygon) -> float:
     """The narrow side of the smallest rectangle around a polygon."""
     corners = list(shapely.oriented_envelope(polygon).exterior.coords)

@@ -8,7 +8,7 @@ lie wholly behind one other facet are dropped before.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -100,18 +100,19 @@ def _assemble(shapes: Sequence[Polygon]) -> list[Polygon]:
     return list(polygons_of(whole))
 
 
-def behind(face: Face, depth: float) -> Iterable[Face]:
+@lru_cache(maxsize=10_000)
+def behind(face: Face, depth: float) -> tuple[Face, ...]:
     """The pieces of a face that lie farther than a depth from the viewer's origin."""
     a, b, c = face.plane
     x0, y0, x1, y1 = face.polygon.bounds
     values = [a * x + b * y + c - depth for x in (x0, x1) for y in (y0, y1)]
     if min(values) >= 0:
-        return [face]
+        return (face,)
     kept = half_plane((x0, y0, x1, y1), a, b, c - depth)
     if kept is None:
-        return []
+        return ()
     pieces = polygons_of(face.polygon.intersection(kept))
-    return [Face(piece, face.plane, face.part, face.normal) for piece in pieces]
+    return tuple(Face(piece, face.plane, face.part, face.normal) for piece in pieces)
 
 
 def visible_faces(faces: Sequence[Face]) -> list[Face]:
