@@ -23,6 +23,7 @@ from deepsection.core.model import (
     put,
     rebuild,
 )
+from deepsection.core.model.edits import DrawRoof
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import Units
 
@@ -83,6 +84,52 @@ def gable(project: Project, pitch: float, *, overhang: float = 0.0, rake: float 
     return put(project, roof)
 
 
+def roof_block(
+    id: str,
+    name: str,
+    corners: tuple[tuple[float, float], ...],
+    pitch: float,
+    *,
+    overhang: float = 400.0,
+    rake: float = 300.0,
+    ridge: str = "x",
+) -> RoofBlock:
+    """A gable roof over a rectangle, counter-clockwise from its south-west corner, ridge along x or y."""
+    eave, end = RoofEdge(kind="eave", overhang=overhang), RoofEdge(kind="gable", overhang=rake)
+    return RoofBlock(
+        id=id,
+        name=name,
+        outline=tuple(Corner(x=x, y=y) for x, y in corners),
+        edges=(eave, end, eave, end) if ridge == "x" else (end, eave, end, eave),
+        pitch=pitch,
+        plate="plate",
+        seat=90.0,
+        make_up="roof",
+        fascia_depth=190.0,
+    )
+
+
+def rectangle(x0: float, y0: float, x1: float, y1: float) -> tuple[tuple[float, float], ...]:
+    """Corners counter-clockwise from the south-west."""
+    return (x0, y0), (x1, y0), (x1, y1), (x0, y1)
+
+
+def roofed_l(pitch: float = 0.5, leg_pitch: float | None = None) -> Project:
+    """An L of 12 m x 6 m with a leg 5 m wide and 4 m deep at its north-west, running into the main slope."""
+    corners = (
+        ("a", 0.0, 0.0),
+        ("b", 12000.0, 0.0),
+        ("c", 12000.0, 6000.0),
+        ("d", 5000.0, 6000.0),
+        ("e", 5000.0, 10000.0),
+        ("f", 0.0, 10000.0),
+    )
+    house = chain_house(corners, ("w1", "w2", "w3", "w4", "w5", "w6"))
+    main = roof_block("roof-main", "Main roof", rectangle(0, 0, 12000, 6000), pitch)
+    leg = roof_block("roof-leg", "Leg roof", rectangle(0, 6000, 5000, 10000), leg_pitch or pitch)
+    return apply_edits(house, (DrawRoof(roof=main), DrawRoof(roof=leg)))
+
+
 def window(
     id: str, wall: str, at: float, *, width: float = 1200.0, height: float = 1200.0, sill: float = 900.0
 ) -> Opening:
@@ -138,4 +185,16 @@ def plain_wall(*, opening: Opening | None = None, angle_deg: float = 0.0) -> Pro
     return put(built, opening) if opening else built
 
 
-__all__ = ["Foundation", "box_house", "chain_house", "gable", "l_house", "plain_wall", "window"]
+__all__ = [
+    "Foundation",
+    "box_house",
+    "chain_house",
+    "gable",
+    "l_house",
+    "plain_wall",
+    "put",
+    "rectangle",
+    "roof_block",
+    "roofed_l",
+    "window",
+]

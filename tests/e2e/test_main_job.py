@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+import re
 from typing import Any
 
 import ezdxf
@@ -261,3 +262,27 @@ def test_pointing_explains_a_height(bench: Bench) -> None:
     expect(card).to_contain_text("over half span")
     expect(card).to_contain_text("18'-7 3/16\"")
     expect(bench.page.get_by_test_id("projection-lines").locator("line").first).to_be_attached()
+
+
+def test_a_lower_gable_runs_into_the_main_roof(bench: Bench) -> None:
+    bench.new("Two roofs", "mm")
+    bench.step("Plan")
+    bench.tool("Outer wall")
+    bench.click(0, 0)
+    for key, text in (("Right", "12m"), ("Up", "6m"), ("Left", "7m"), ("Up", "4m"), ("Left", "5m")):
+        bench.page.keyboard.press(f"Arrow{key}")
+        bench.type_length(text)
+    bench.click(0, 0)
+    bench.step("Roof")
+    for a, b in (((0, 0), (12000, 6000)), ((0, 6000), (5000, 10000))):
+        bench.tool("Gable roof")
+        bench.click(*a)
+        bench.click(*b)
+    main, leg = bench.document()["roofs"]
+    assert [edge["kind"] for edge in main["edges"]] == ["eave", "gable", "eave", "gable"]
+    assert [edge["kind"] for edge in leg["edges"]] == ["joined", "eave", "gable", "eave"]
+    expect(bench.field("End 1")).to_have_text(re.compile("into another roof|gable"))
+    bench.step("Elevations")
+    bench.page.get_by_role("button", name="north side").click()
+    expect(bench.page.get_by_role("heading", name="North elevation")).to_be_visible()
+    expect(bench.marks("view", f"{leg['id']}/barge").first).to_be_attached()

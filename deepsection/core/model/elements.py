@@ -206,9 +206,9 @@ class Corner(Element):
 
 
 class RoofEdge(Element):
-    """The treatment of the roof edge that starts at the corner of the same number."""
+    """The treatment of the roof edge that starts at the corner of the same number; `joined` runs into another roof."""
 
-    kind: Literal["eave", "gable", "abutment"]
+    kind: Literal["eave", "gable", "abutment", "joined"]
     overhang: NotNegative = 0.0
 
 

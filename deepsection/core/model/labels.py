@@ -22,6 +22,7 @@ _PHRASES = {
     "put_sheet": "change sheet {name}",
     "set_project": "change the project",
     "draw_walls": "draw walls",
+    "draw_roof": "put on {name}",
     "move_joint": "move a corner",
     "move_wall": "move a wall",
     "set_wall_length": "change the length of a wall",

@@ -7,6 +7,8 @@ import math
 from .elements import Corner, FreeJoint, Wall
 from .project import Project
 
+Point = tuple[float, float]
+
 
 def joint_point(project: Project, id: str) -> tuple[float, float]:
     """Plan point (x, y) mm of a joint; a hosted one is measured along its wall."""

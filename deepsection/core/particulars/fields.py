@@ -341,7 +341,7 @@ def _roof(project: Project, roof: RoofBlock) -> list[Row]:
         _choice("plate", "Sits on", roof.plate, _levels(project), lambda t: put(plate=t)),
         _action("turn", "Turn the ridge the other way", put(edges=(roof.edges[3], *roof.edges[:3]))),
     ]
-    words = [("gable", "gable"), ("abutment", "against a wall")]
+    words = [("gable", "gable"), ("abutment", "against a wall"), ("joined", "into another roof")]
     rows += [_choice(f"end_{i}", f"End {n}", roof.edges[i].kind, words, end_kind(i)) for n, i in enumerate(gables, 1)]
     return rows
 

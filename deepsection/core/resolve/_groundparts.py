@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.ops import unary_union
 
 from ..geometry import Line, Plane3, Solid, polygons_of, prism
@@ -92,21 +92,25 @@ class Ceiled:
     region: Polygon
     direction: tuple[float, float]
     roof: tuple[Plane3, ...]
+    under: str
+    """The id of that roof, or nothing."""
 
 
 @lru_cache(maxsize=64)
-def ceiling_parts(ceiling: Ceiling, make_up: MakeUp, ceiled: tuple[Ceiled, ...], level: Level) -> tuple[Part, ...]:
+def ceiling_parts(
+    ceiling: Ceiling, make_up: MakeUp, outlines: tuple[Outline, ...], ceiled: tuple[Ceiled, ...], level: Level
+) -> tuple[Part, ...]:
     """Joists on the plates beside the rafters, quilt between them, boards below between the walls."""
     parts: list[Part] = []
-    for held in ceiled:
-        for layer in make_up.layers:
-            if layer.framing:
+    for layer in make_up.layers:
+        if layer.framing:
+            for held in ceiled:
                 parts += _joists(ceiling, layer, layer.framing, held, level)
-            else:
-                boards = shapely.multipolygons(held.outline.spaces)
-                parts.append(
-                    _sheet(ceiling.id, layer, boards, level.z, f"outline:{held.outline.name}", (level.sum.id,))
-                )
+            continue
+        for outline in outlines:
+            boards, slot = MultiPolygon(outline.spaces), f"outline:{outline.name}"
+            if outline.spaces:
+                parts.append(_sheet(ceiling.id, layer, boards, level.z, slot, (level.sum.id,)))
     return tuple(parts)
 
 
@@ -124,7 +128,7 @@ def _joists(ceiling: Ceiling, layer: Layer, framing: Framing, held: Ceiled, leve
     reach = [across.along(point) for point in held.region.exterior.coords]
     far = [span.along(point) for point in held.region.exterior.coords]
     top = level.z + layer.thickness
-    slot = f"outline:{held.outline.name}"
+    slot = f"outline:{held.outline.name}" + (f":{held.under}" if held.under else "")
 
     def part(role: str, material: str, solid: Solid, slot: str, axis: tuple[float, float, float] | None) -> Part:
         key = part_key(ceiling.id, role, layer.id, slot)
@@ -136,7 +140,7 @@ def _joists(ceiling: Ceiling, layer: Layer, framing: Framing, held: Ceiled, leve
         corners = [(near, min(far)), (near + framing.thickness, min(far))]
         corners += [(near + framing.thickness, max(far)), (near, max(far))]
         strip = Polygon([(across.dx * a + dx * s, across.dy * a + dy * s) for a, s in corners])
-        shape = shapely.multipolygons(list(polygons_of(strip.intersection(held.region))))
+        shape = MultiPolygon(list(polygons_of(strip.intersection(held.region))))
         if not shape.is_empty:
             solid = _under(prism(shape, level.z, top), held.roof)
             joists.append(part("joist", layer.material, solid, f"{slot}:{number}", (dx, dy, 0.0)))

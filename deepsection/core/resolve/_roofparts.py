@@ -6,12 +6,14 @@ import math
 from collections.abc import Iterator
 from functools import lru_cache
 
-from shapely.geometry import Polygon
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 
-from ..geometry import Point, line_through, prism, prism_along
+from ..geometry import Point, line_through, polygons_of, prism, prism_along
 from ..model import MakeUp
+from ..tolerance import TOL
 from ._walls import stations
 from .building import Part, ResolvedRoof, RoofPlane, part_key
 
@@ -19,6 +21,9 @@ RIDGE_BOARD = 38.1
 SOFFIT = 9.5
 SOFFIT_UP = 12.0
 """Ridge board and soffit board in mm; the soffit lies this far above the foot of the fascia. Common practice."""
+
+TAIL_AT = 60.0
+"""How far outside of the bearing line (mm) it is asked whether another roof covers a rafter's tail."""
 
 _FAR = 1e5
 
@@ -76,7 +81,8 @@ def _covering(roof: ResolvedRoof, plane: RoofPlane, make_up: MakeUp) -> Iterator
     for layer in reversed(above):
         low, high = plane.top.lifted(reached), plane.top.lifted(reached + layer.thickness * slope)
         reached += layer.thickness * slope
-        solid = prism(plane.polygon, roof.eave.total - 1000, roof.ridge_top.total + 1000).below(high).above(low)
+        area = plane.under if layer.function == "sheathing" else plane.polygon
+        solid = prism(area, roof.eave.total - 1000, roof.ridge_top.total + 1000).below(high).above(low)
         yield _make(
             roof,
             "roofing" if layer is make_up.layers[0] else layer.function,
@@ -96,10 +102,20 @@ def _eave_edge(roof: ResolvedRoof, plane: RoofPlane) -> Point:
 
 
 def rafter_stations(roof: ResolvedRoof, thickness: float, spacing: float) -> list[tuple[int, float]]:
-    """(slot, near edge) of rafters along the first eave, measured from its start."""
-    first = max(0.0, -roof.rakes[0])
-    last = _length(roof.planes[0]) - max(0.0, -roof.rakes[1])
-    return stations(first, last, spacing, thickness)
+    """(slot, near edge) of rafters along the first eave, measured from its start.
+
+    They are laid out from the gable towards an end that runs into another roof, and on until its ridge dies there.
+    """
+    length = _length(roof.planes[0])
+    first, last = max(0.0, -roof.rakes[0]), length - max(0.0, -roof.rakes[1])
+    if not roof.joins:
+        return stations(first, last, spacing, thickness)
+    join = roof.joins[0]
+    reach = last - first + join.reach
+    found = [(slot, near) for slot, near in stations(0.0, reach + spacing, spacing, thickness) if near < reach]
+    if join.end == 1:
+        return [(slot, first + near) for slot, near in found]
+    return [(slot, last - near - thickness) for slot, near in found]
 
 
 def _rafters(
@@ -107,11 +123,18 @@ def _rafters(
 ) -> Iterator[Part]:
     block, length = roof.block, _length(plane)
     profile = rafter_profile(roof)
+    bare = _largest(profile.intersection(rectangle(0.0, -_FAR, _FAR, _FAR)))
     rise = math.hypot(1.0, block.pitch)
     axis = (plane.inward[0] / rise, plane.inward[1] / rise, block.pitch / rise)
+    covered = unary_union(roof.guests)
     for slot, near in rafter_stations(roof, thickness, spacing):
         along = near if plane is roof.planes[0] else length - near - thickness
-        solid = prism_along(profile, _at(plane, along), plane.inward, thickness)
+        x, y = _at(plane, along + thickness / 2)
+        tail = shapely.Point(x - plane.inward[0] * TAIL_AT, y - plane.inward[1] * TAIL_AT)
+        solid = prism_along(bare if covered.contains(tail) else profile, _at(plane, along), plane.inward, thickness)
+        for join in roof.joins:
+            if near + thickness < 0 or near > length:
+                solid = solid.above(join.deck)
         yield _make(
             roof,
             "rafter",
@@ -146,11 +169,11 @@ def rafter_profile(roof: ResolvedRoof) -> Polygon:
         (tail, top(tail)),
     ]
     level = _soffit_z(roof) + SOFFIT
-    return max(_list(Polygon(points).difference(rectangle(-_FAR, -_FAR, 0.0, level))), key=lambda piece: piece.area)
+    return _largest(Polygon(points).difference(rectangle(-_FAR, -_FAR, 0.0, level)))
 
 
-def _list(shape: Polygon) -> list[Polygon]:
-    return [shape] if isinstance(shape, Polygon) else list(shape.geoms)
+def _largest(shape: shapely.Geometry) -> Polygon:
+    return max(polygons_of(shape), key=lambda piece: piece.area, default=Polygon())
 
 
 def _soffit_z(roof: ResolvedRoof) -> float:
@@ -161,8 +184,12 @@ def _ridge_board(roof: ResolvedRoof, layer: str, material: str) -> Part:
     plane = roof.planes[0]
     top = structure_top(roof, roof.run - RIDGE_BOARD / 2)
     first, last = max(0.0, -roof.rakes[0]), _length(plane) - max(0.0, -roof.rakes[1])
+    for join in roof.joins:
+        first, last = (first - join.reach, last) if join.end == 0 else (first, last + join.reach)
     profile = rectangle(roof.run - RIDGE_BOARD / 2, top - roof.plumb_depth, roof.run + RIDGE_BOARD / 2, top)
     solid = prism_along(profile, _at(plane, first), plane.inward, last - first)
+    for join in roof.joins:
+        solid = solid.above(join.deck)
     along = line_through(plane.eave_start, plane.eave_end)
     return _make(
         roof, "ridge_board", material, solid, layer, axis=(along.dx, along.dy, 0.0), outside=False, function="structure"
@@ -170,34 +197,55 @@ def _ridge_board(roof: ResolvedRoof, layer: str, material: str) -> Part:
 
 
 def _eave_boards(roof: ResolvedRoof, plane: RoofPlane, faces: tuple[float, ...]) -> Iterator[Part]:
-    block, rakes = roof.block, _rakes(roof, plane)
-    board = block.fascia_thickness
-    top = roof.eave.total
-    trims = tuple(board if rake > 0 else 0.0 for rake in rakes)
-    start, length = -rakes[0] + trims[0], _length(plane) + sum(rakes) - sum(trims)
+    """Fascia and soffit, where this slope still comes down to its eave."""
     if not roof.has_fascia(faces[plane.edge]):
         return
-    fascia = rectangle(-roof.reach, top - block.fascia_depth, -roof.reach + board, top)
+    board, top, z = roof.block.fascia_thickness, roof.eave.total, _soffit_z(roof)
     slot = f"edge:{plane.edge}"
-    yield _make(
-        roof,
-        "fascia",
-        "trim",
-        prism_along(fascia, _at(plane, start), plane.inward, length),
-        slot=slot,
-        function="finish",
-    )
-    z = _soffit_z(roof)
+    spans = _eave_spans(roof, plane)
+    fascia = _strips(plane, spans, -roof.reach, -roof.reach + board)
+    yield _make(roof, "fascia", "trim", prism(fascia, top - roof.block.fascia_depth, top), slot=slot, function="finish")
     if roof.reach - board - faces[plane.edge] > 10:
-        soffit = rectangle(-roof.reach + board, z, -faces[plane.edge], z + SOFFIT)
-        yield _make(
-            roof,
-            "soffit",
-            "trim",
-            prism_along(soffit, _at(plane, start), plane.inward, length),
-            slot=slot,
-            function="finish",
+        soffit = _strips(plane, spans, -roof.reach + board, -faces[plane.edge])
+        yield _make(roof, "soffit", "trim", prism(soffit, z, z + SOFFIT), slot=slot, function="finish")
+
+
+def _eave_spans(roof: ResolvedRoof, plane: RoofPlane) -> list[tuple[float, float]]:
+    """From-to distances along the eave where the slope reaches its lower edge; barges take their thickness off."""
+    board, rakes = roof.block.fascia_thickness, _rakes(roof, plane)
+    line = line_through(plane.eave_start, plane.eave_end)
+    low, high = -rakes[0], _length(plane) + rakes[1]
+    edge = shapely.LineString(_eave_corner(plane, at, roof.reach) for at in (low, high))
+    shared = edge.intersection(plane.polygon.boundary.buffer(TOL.point * 5))
+    spans = []
+    for piece in shapely.get_parts(shared):
+        ends = sorted(line.along(point) for point in piece.coords) if piece.geom_type == "LineString" else [0.0, 0.0]
+        if ends[-1] - ends[0] > board * 2:
+            spans.append((ends[0], ends[-1]))
+    return [
+        (
+            start + (board if rakes[0] > 0 and start < low + 2 else 0.0),
+            end - (board if rakes[1] > 0 and end > high - 2 else 0.0),
         )
+        for start, end in spans
+    ]
+
+
+def _eave_corner(plane: RoofPlane, along: float, outward: float) -> Point:
+    x, y = _at(plane, along)
+    return x - plane.inward[0] * outward, y - plane.inward[1] * outward
+
+
+def _strips(plane: RoofPlane, spans: list[tuple[float, float]], outer: float, inner: float) -> MultiPolygon:
+    """Rectangles along an eave between two distances inward from the bearing line."""
+    return MultiPolygon(
+        [
+            Polygon(
+                [_eave_corner(plane, at, -inward) for at, inward in ((a, outer), (b, outer), (b, inner), (a, inner))]
+            )
+            for a, b in spans
+        ]
+    )
 
 
 def _barges(roof: ResolvedRoof, faces: tuple[float, ...]) -> Iterator[Part]:
@@ -213,6 +261,7 @@ def _barges(roof: ResolvedRoof, faces: tuple[float, ...]) -> Iterator[Part]:
         near = edge_along if side == 0 else edge_along - block.fascia_thickness
         profile = _barge_profile(roof, faces)
         solid = prism_along(profile, _at(plane, near), plane.inward, block.fascia_thickness)
+        solid = solid.minus(prism(guest, roof.eave.total - _FAR, roof.ridge_top.total + _FAR) for guest in roof.guests)
         yield _make(roof, "barge", "trim", solid, slot=f"edge:{edge}", function="finish")
         width = rake - block.fascia_thickness - faces[edge]
         if width > 10:
@@ -254,4 +303,4 @@ def _barge_profile(roof: ResolvedRoof, faces: tuple[float, ...]) -> Polygon:
         if mirror:
             triangle = [(2 * roof.run - x, z) for x, z in triangle]
         pieces.append(Polygon(triangle))
-    return max(_list(unary_union(pieces)), key=lambda piece: piece.area)
+    return _largest(unary_union(pieces))

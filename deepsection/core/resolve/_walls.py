@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
 
 from ..catalog import lumber
@@ -21,19 +21,29 @@ HEADER_SHORT_SPAN = 6 * FOOT
 
 
 @dataclass(frozen=True, slots=True)
-class WallTop:
-    """How high a wall goes: its plate, and the roof surfaces that end what goes past it.
+class TopSpan:
+    """A stretch of a wall under one roof (or none): from-to distances along it, and the surfaces that end it.
 
-    A gable wall is filled up to `under`, the underside of the rafters; what lies outside of its frame
-    goes on up to `deck`, past the last rafter. Other walls stop at the plate, and their outer layers under the rafters.
+    Under a gable the wall is filled up to `under`, the underside of the rafters; what lies outside of its frame goes
+    on up to `deck`, past the last rafter. Elsewhere it stops at the plate, and its outer layers under the rafters.
     """
 
-    base: float
-    plate: float
+    start: float
+    end: float
+    roof: str
     gable: bool
     under: tuple[Plane3, ...]
     deck: tuple[Plane3, ...]
     peak: float
+
+
+@dataclass(frozen=True, slots=True)
+class WallTop:
+    """How high a wall goes: its foot and plate, and the spans of its top."""
+
+    base: float
+    plate: float
+    spans: tuple[TopSpan, ...]
     base_sum: str
     plate_sum: str
     ceiled: bool
@@ -82,41 +92,54 @@ def _layer_parts(
 ) -> Iterator[Part]:
     position = make_up.layers.index(layer)
     structure = next((i for i, held in enumerate(make_up.layers) if held.function == "structure"), 0)
-    rising = top.gable and not (top.ceiled and position > structure)
     members = tuple(_members(wall, planned, layer, openings, top))
     yield from members
     if planned.polygon.is_empty or (layer.framing is not None and layer.framing.infill is None):
         return
-    solid = _body(planned, top, rising)
-    if rising or position < structure:
-        for plane in top.deck if rising and position < structure else top.under:
-            solid = solid.below(plane)
     holes = [
         wall_bar(wall, (o.left, o.sill.total, o.right, o.head.total), planned.inner - 1, planned.outer + 1)
         for o in openings
     ]
     role = "infill" if layer.framing else layer.function
-    yield Part(
-        key=part_key(wall.wall.id, role, layer.id),
-        element=wall.wall.id,
-        role=role,
-        material=layer.framing.infill if layer.framing and layer.framing.infill else layer.material,
-        solid=solid.minus([*holes, *(member.solid for member in members)]),
-        sums=(top.base_sum, top.plate_sum, *(o.head.id for o in openings), *(o.sill.id for o in openings)),
-        origin=(*wall.at(0.0), top.base),
-        outside=top.shows(wall, position, len(make_up.layers)),
-        function=layer.function,
-    )
+    for span in top.spans:
+        rising = span.gable and not (top.ceiled and position > structure)
+        solid = _body(wall, planned, top, span, rising)
+        if solid is None:
+            continue
+        if rising or position < structure:
+            for plane in span.deck if rising and position < structure else span.under:
+                solid = solid.below(plane)
+        yield Part(
+            key=part_key(wall.wall.id, role, layer.id, span.roof if len(top.spans) > 1 else ""),
+            element=wall.wall.id,
+            role=role,
+            material=layer.framing.infill if layer.framing and layer.framing.infill else layer.material,
+            solid=solid.minus([*holes, *(member.solid for member in members)]),
+            sums=(top.base_sum, top.plate_sum, *(o.head.id for o in openings), *(o.sill.id for o in openings)),
+            origin=(*wall.at(0.0), top.base),
+            outside=top.shows(wall, position, len(make_up.layers)),
+            function=layer.function,
+        )
 
 
-def _body(planned: PlannedLayer, top: WallTop, rising: bool) -> Solid:
-    """The body of a layer before holes: parted where other walls stand on it, whole above the plate."""
+def _body(wall: PlannedWall, planned: PlannedLayer, top: WallTop, span: TopSpan, rising: bool) -> Solid | None:
+    """The body of a layer in a span, before holes: parted where other walls stand on it, whole above the plate."""
+    polygon, whole = planned.polygon, planned.whole
+    if len(top.spans) > 1:
+        strip = _across(wall, span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
+        polygon, whole = (MultiPolygon(list(polygons_of(p.intersection(strip)))) for p in (polygon, whole))
+    if polygon.is_empty:
+        return None
     if not rising:
-        return prism(planned.polygon, top.base, top.plate)
-    if planned.polygon == planned.whole:
-        return prism(planned.whole, top.base, top.peak)
-    gaps = [prism(gap, top.base - 1, top.plate) for gap in polygons_of(planned.whole.difference(planned.polygon))]
-    return prism(planned.whole, top.base, top.peak).minus(gaps)
+        return prism(polygon, top.base, top.plate)
+    if polygon.equals(whole):
+        return prism(whole, top.base, span.peak)
+    gaps = [prism(gap, top.base - 1, top.plate) for gap in polygons_of(whole.difference(polygon))]
+    return prism(whole, top.base, span.peak).minus(gaps)
+
+
+def _across(wall: PlannedWall, left: float, right: float, inner: float, outer: float) -> Polygon:
+    return Polygon([wall.at(left, inner), wall.at(right, inner), wall.at(right, outer), wall.at(left, outer)])
 
 
 def _members(
@@ -163,8 +186,9 @@ def _members(
                 (opening.left, opening.sill.total - t, opening.right, opening.sill.total),
                 False,
             )
-    if top.gable:
-        yield from _gable_studs(wall, planned, layer, framing, first, last, top)
+    for span in top.spans:
+        if span.gable:
+            yield from _gable_studs(wall, planned, layer, framing, (first, last), top, span)
 
 
 def header_depth(width: float) -> float:
@@ -263,11 +287,17 @@ def _upright(
 
 
 def _gable_studs(
-    wall: PlannedWall, planned: PlannedLayer, layer: Layer, framing: Framing, first: float, last: float, top: WallTop
+    wall: PlannedWall,
+    planned: PlannedLayer,
+    layer: Layer,
+    framing: Framing,
+    extent: tuple[float, float],
+    top: WallTop,
+    span: TopSpan,
 ) -> Iterator[Part]:
-    roofed = _under_roof(wall, (planned.inner + planned.outer) / 2, top)
-    for number, left in stations(first, last, framing.spacing, framing.thickness):
-        stud = rectangle(left, top.plate, left + framing.thickness, top.peak).intersection(roofed)
+    roofed = _under_roof(wall, (planned.inner + planned.outer) / 2, top, span)
+    for number, left in stations(*extent, framing.spacing, framing.thickness):
+        stud = rectangle(left, top.plate, left + framing.thickness, span.peak).intersection(roofed)
         for profile in polygons_of(stud):
             if profile.bounds[3] - profile.bounds[1] > framing.thickness:
                 yield Part(
@@ -282,11 +312,11 @@ def _gable_studs(
                 )
 
 
-def _under_roof(wall: PlannedWall, outward: float, top: WallTop) -> Polygon:
-    """What lies under the roof along a wall, as (distance along, z): the gable's own outline."""
-    ends, low = (-wall.length, 2 * wall.length), top.base - wall.length
-    shape: shapely.Geometry = rectangle(ends[0], low, ends[1], top.peak)
-    for plane in top.under:
+def _under_roof(wall: PlannedWall, outward: float, top: WallTop, span: TopSpan) -> Polygon:
+    """What lies under the roof along a span, as (distance along, z): the gable's own outline."""
+    ends, low = (max(span.start, -wall.length), min(span.end, 2 * wall.length)), top.base - wall.length
+    shape: shapely.Geometry = rectangle(ends[0], low, ends[1], span.peak)
+    for plane in span.under:
         slope = [(along, plane.z(*wall.at(along, outward))) for along in ends]
         shape = shape.intersection(Polygon([(ends[0], low - 1e6), *slope, (ends[1], low - 1e6)]))
     return next(polygons_of(shape), Polygon())

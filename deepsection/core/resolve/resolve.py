@@ -12,9 +12,8 @@ import shapely
 from shapely.geometry import LineString, Polygon
 from shapely.geometry import Point as ShapelyPoint
 
-from ..geometry import Plane3, Point, line_through, polygons_of
+from ..geometry import Point, line_through, polygons_of
 from ..model import MakeUp, Opening, Project, RoofBlock, corner_point
-from ..units import HeightSum, SumTerm
 from ._groundparts import Ceiled, ceiling_parts, foundation_parts, short_direction
 from ._roofparts import roof_parts
 from ._units import unit_parts
@@ -32,13 +31,15 @@ from .building import (
 )
 from .levels import resolve_levels
 from .openings import place_openings
+from .roofjoins import join_roofs
 from .roofs import resolve_roof
 from .wallplan import plan_walls
+from .walltops import ON_EDGE, gable_footprints, plate_sum, wall_top
 
 STAGES = ("levels", "wall plan", "openings", "roof planes", "wall tops", "solids")
 
-ON_EDGE = 60.0
-"""A wall belongs to a roof edge when its line lies this close to it (mm)."""
+SMALLEST_CEILING = 1e6
+"""A place smaller than this (mm2) gets no ceiling joists of its own."""
 
 Timer = Callable[[str], Any]
 
@@ -63,8 +64,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         else Polygon()
     )
     with clock("wall tops"):
-        covers = [(roof, roof.outline.buffer(ON_EDGE)) for roof in roofs]
-        tops = {wall.wall.id: _wall_top(wall, levels, covers, ceiled, inside, found) for wall in plan.walls}
+        tops = {wall.wall.id: wall_top(wall, levels, roofs, ceiled, inside, found) for wall in plan.walls}
     with clock("solids"):
         parts = _parts(project, plan, levels, make_ups, openings, roofs, edges, tops)
     found += _missed_sections(project, plan)
@@ -99,19 +99,12 @@ def _openings(
         held[opening.wall].append(opening)
     placed = {}
     for wall in plan.walls:
-        top = _plate_sum(wall, levels)
+        top = plate_sum(wall, levels)
         placed[wall.wall.id], faults = place_openings(
             wall, tuple(held[wall.wall.id]), make_ups[wall.wall.make_up], levels[wall.wall.base.level], top
         )
         found += faults
     return placed
-
-
-def _plate_sum(wall: PlannedWall, levels: dict[str, Level]) -> HeightSum:
-    level = levels[wall.wall.top.level]
-    if not wall.wall.top.offset:
-        return level.sum
-    return level.sum.plus(f"top:{wall.wall.id}", "top of wall", SumTerm("offset", wall.wall.top.offset, wall.wall.id))
 
 
 def _edge_walls(corners: tuple[Point, ...], plan: WallPlan) -> list[PlannedWall | None]:
@@ -160,60 +153,13 @@ def _roofs(
         if resolved:
             roofs.append(resolved)
             faces[block.id] = outer_faces
-    return tuple(roofs), faces
+    joined, faults = join_roofs(tuple(roofs))
+    found += faults
+    return joined, faces
 
 
 def _corners(project: Project, block: RoofBlock) -> tuple[Point, ...]:
     return tuple(corner_point(project, corner) for corner in block.outline)
-
-
-def _wall_top(
-    wall: PlannedWall,
-    levels: dict[str, Level],
-    covers: list[tuple[ResolvedRoof, Polygon]],
-    ceiled: set[str],
-    inside: Polygon,
-    found: list[Diagnostic],
-) -> WallTop:
-    base = levels[wall.wall.base.level]
-    plate = _plate_sum(wall, levels)
-    foot = base.z + wall.wall.base.offset
-    if plate.total - foot < 100.0:
-        found.append(
-            Diagnostic(
-                "wall-too-low",
-                "the top of this wall is not above its foot",
-                "blocking",
-                wall.wall.id,
-                "top",
-                plate.total - foot,
-                100.0,
-            )
-        )
-    gable, peak = False, plate.total
-    under: tuple[Plane3, ...] = ()
-    deck: tuple[Plane3, ...] = ()
-    if wall.wall.top.kind == "roof":
-        middle = ShapelyPoint(wall.at(wall.length / 2))
-        over = [roof for roof, cover in covers if cover.contains(middle)]
-        for roof in sorted(over, key=lambda roof: roof.ridge_top.total)[-1:]:
-            eave = line_through(roof.planes[0].eave_start, roof.planes[0].eave_end)
-            gable = abs(eave.dx * wall.run[0] + eave.dy * wall.run[1]) < 0.02
-            deck = tuple(plane.top for plane in roof.planes)
-            under = tuple(plane.lifted(-roof.plumb_depth) for plane in deck)
-            peak = max(plate.total, roof.ridge_top.total) if gable else plate.total
-    return WallTop(
-        foot,
-        max(plate.total, foot + 100.0),
-        gable,
-        under,
-        deck,
-        max(peak, foot + 100.0),
-        base.sum.id,
-        plate.id,
-        wall.wall.top.level in ceiled,
-        bool(inside.covers(LineString([wall.start, wall.end]))),
-    )
 
 
 def _parts(
@@ -267,17 +213,24 @@ def _ceiling(
     roofs: tuple[ResolvedRoof, ...],
     tops: dict[str, WallTop],
 ) -> tuple[Part, ...]:
-    gables = shapely.union_all([wall.footprint for wall in plan.walls if tops[wall.wall.id].gable])
+    gables = shapely.union_all([gable for wall in plan.walls for gable in gable_footprints(wall, tops[wall.wall.id])])
     ceiled = []
     for outline in plan.outlines:
-        whole = outline.polygon
-        region = max(polygons_of(whole.difference(gables)), key=lambda piece: piece.area, default=None)
-        over = next((roof for roof in roofs if roof.outline.intersection(whole).area > whole.area / 2), None)
-        if region is not None:
-            direction = over.planes[0].inward if over else short_direction(region)
-            planes = tuple(plane.top for plane in over.planes) if over else ()
-            ceiled.append(Ceiled(outline, region, direction, planes))
-    return ceiling_parts(ceiling, make_ups[ceiling.make_up], tuple(ceiled), levels[ceiling.level])
+        rest = outline.polygon.difference(gables)
+        for roof in sorted(roofs, key=lambda roof: -roof.ridge_top.total):
+            region = _largest(rest.intersection(roof.outline))
+            if region.area > SMALLEST_CEILING:
+                planes = tuple(plane.top for plane in roof.planes)
+                ceiled.append(Ceiled(outline, region, roof.planes[0].inward, planes, roof.block.id))
+                rest = rest.difference(roof.outline)
+        region = _largest(rest)
+        if region.area > SMALLEST_CEILING:
+            ceiled.append(Ceiled(outline, region, short_direction(region), (), ""))
+    return ceiling_parts(ceiling, make_ups[ceiling.make_up], plan.outlines, tuple(ceiled), levels[ceiling.level])
+
+
+def _largest(shape: shapely.Geometry) -> Polygon:
+    return max(polygons_of(shape), key=lambda piece: piece.area, default=Polygon())
 
 
 def _room_space(room: Any, plan: WallPlan) -> RoomSpace:

@@ -66,7 +66,7 @@ def resolve_roof(
     overhang = SumTerm("pitch x overhang", -block.pitch * reach, block.id, "overhang")
     eave = HeightSum(f"eave:{block.id}", f"eave, {block.name}", (*heel.terms, overhang))
     sides = [(first + 3) % 4, (first + 1) % 4]
-    rakes = tuple(block.edges[i].overhang + skin[i] if block.edges[i].kind == "gable" else -skin[i] for i in sides)
+    rakes = tuple(_past(block, i, skin[i]) for i in sides)
     planes = tuple(
         _plane(block, edge, start, end, heel.total, run, reach, rake)
         for edge, start, end, rake in ((eaves[0], a, b, rakes), (eaves[1], c, d, rakes[::-1]))
@@ -89,8 +89,18 @@ def resolve_roof(
         heel,
         eave,
         ridge,
+        (sides[0], sides[1]),
+        above * math.hypot(1.0, block.pitch),
+        sum(layer.thickness for layer in make_up.layers if layer.function == "sheathing")
+        * math.hypot(1.0, block.pitch),
     )
     return resolved, tuple(_without_fascia(resolved, faces))
+
+
+def _past(block: RoofBlock, edge: int, skin: float) -> float:
+    """How far the slopes go past an end: its overhang; up to a wall's face; or, for now, not at all."""
+    treatment = block.edges[edge]
+    return {"gable": treatment.overhang + skin, "joined": 0.0}.get(treatment.kind, -skin)
 
 
 def _without_fascia(roof: ResolvedRoof, faces: tuple[float, ...]) -> list[Diagnostic]:
@@ -170,4 +180,4 @@ def _plane(
             _shift(left, *inward, run),
         ]
     )
-    return RoofPlane(block.id, edge, polygon, plane_under(start, end, z, block.pitch), start, end, inward)
+    return RoofPlane(block.id, edge, polygon, polygon, plane_under(start, end, z, block.pitch), start, end, inward)

@@ -11,7 +11,7 @@ from functools import lru_cache
 from typing import Literal
 
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import LineString, Polygon
 from shapely.ops import unary_union
 
 from ..drawing import Dimension, Drawing, Handle, Mark, Region, Stroke, Symbol, Text, extent, path, rings_of
@@ -25,6 +25,8 @@ CUT_HEIGHT = 4 * FOOT
 """Height of the plan's cut above the floor. Common practice, no source."""
 
 
+VALLEY_CLEAR = 2.0
+"""Roof edges this close to a valley (mm) are the valley itself."""
 MEMBRANE = 2.0
 """Layers thinner than this (mm) are not drawn in plan."""
 
@@ -216,16 +218,25 @@ def _overall(building: Building, frame: Frame, units: Units) -> list[Mark]:
 
 
 def _roof_marks(building: Building, frame: Frame) -> list[Mark]:
+    """Edges, ridges and valleys of the roofs above, dashed; a line that two roofs share is drawn once."""
     marks: list[Mark] = []
+    valleys = [LineString([valley.start, valley.end]) for roof in building.roofs for valley in roof.valleys]
+    drawn = shapely.union_all(valleys).buffer(VALLEY_CLEAR) if valleys else Polygon()
     for roof in building.roofs:
         key = f"{roof.block.id}/roofing//"
         whole = shapely.union_all([plane.polygon for plane in roof.planes], grid_size=0.1)
-        for polygon in polygons_of(_turn(whole, frame)):
+        edges = shapely.line_merge(whole.boundary.difference(drawn))
+        for line in shapely.get_parts(_turn(edges, frame)):
+            closed = bool(line.is_ring)
+            points = list(line.coords)[: -1 if closed else None]
             marks.append(
-                Stroke(rings_of(polygon)[0], "hidden", closed=True, part=key, feature="roof_edge", sum=roof.eave.id)
+                Stroke(path(*points), "hidden", closed=closed, part=key, feature="roof_edge", sum=roof.eave.id)
             )
-        start, end = (frame.plan_to_turned(*point) for point in roof.ridge)
-        marks.append(Stroke(path(start, end), "hidden", part=key, feature="ridge", sum=roof.ridge_top.id))
+        ends = [frame.plan_to_turned(*point) for point in roof.ridge]
+        marks.append(Stroke(path(*ends), "hidden", part=key, feature="ridge", sum=roof.ridge_top.id))
+        for valley in roof.valleys:
+            ends = [frame.plan_to_turned(*point) for point in (valley.start, valley.end)]
+            marks.append(Stroke(path(*ends), "hidden", part=key, feature="valley"))
     return marks
 
 

@@ -15,7 +15,7 @@ from functools import lru_cache
 import numpy as np
 import shapely
 from numpy.typing import NDArray
-from shapely.geometry import Polygon
+from shapely.geometry import MultiPolygon, Polygon
 
 from ..catalog import material
 from ..geometry import Facet, Point, half_plane, polygons_of
@@ -160,11 +160,20 @@ def _without(polygon: Polygon, occluders: list[shapely.Geometry]) -> shapely.Geo
     held = sorted(occluders, key=lambda shape: -shape.area)
     shape: shapely.Geometry = polygon
     for taken in held[:LARGE_FIRST]:
-        shape = shapely.difference(shape, taken, grid_size=TOL.grid)
+        shape = _polygonal(shapely.difference(shape, taken, grid_size=TOL.grid))
         if shape.is_empty:
             return shape
     rest = held[LARGE_FIRST:]
-    return shapely.difference(shape, shapely.union_all(rest), grid_size=TOL.grid) if rest else shape
+    if rest:
+        shape = shapely.difference(shape, _polygonal(shapely.union_all(rest)), grid_size=TOL.grid)
+    return shape
+
+
+def _polygonal(shape: shapely.Geometry) -> shapely.Geometry:
+    """A result without the lines and points that an overlay may leave: the next overlay would refuse them."""
+    if shape.geom_type in ("Polygon", "MultiPolygon"):
+        return shape
+    return MultiPolygon(list(polygons_of(shape))) if shape.geom_type == "GeometryCollection" else Polygon()
 
 
 _WHOLE, _CLIP = 1, 2
@@ -225,4 +234,6 @@ def _nearer_part(face: Face, than: Face) -> shapely.Geometry | None:
     """What of a face is nearer to the viewer than another one, where the two overlap."""
     a, b, c = (p - q for p, q in zip(than.plane, face.plane))
     kept = half_plane(than.polygon.bounds, a, b, c)
-    return None if kept is None else face.polygon.intersection(kept)
+    if kept is None:
+        return None
+    return _polygonal(face.polygon.intersection(kept))

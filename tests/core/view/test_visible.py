@@ -12,7 +12,7 @@ import shapely
 from deepsection.core.geometry import Frame, side_direction
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.view.visible import Face, faces_of, visible_faces
-from tests.builders import box_house, gable, plain_wall, window
+from tests.builders import box_house, gable, plain_wall, roofed_l, window
 from tests.core.view.raster import rasterise
 
 NEAR_EDGE = 0.02
@@ -124,3 +124,11 @@ def test_crossing_faces_are_parted_where_their_depths_are_equal() -> None:
     assert math.isclose(
         sum(f.polygon.area for f in faces), shapely.union_all([f.polygon for f in faces]).area, rel_tol=1e-9
     )
+
+
+@pytest.mark.parametrize("look_deg", [90.0, 180.0, 270.0, 0.0, 205.0])
+@pytest.mark.parametrize("leg_pitch", [0.5, 0.4])
+def test_roofs_that_meet_agree_with_the_raster(look_deg: float, leg_pitch: float) -> None:
+    parts = [part for part in resolve(roofed_l(0.5, leg_pitch)).parts if part.outside]
+    compared, wrong = compare(parts, seen_from(parts, look_deg), look_deg, 60.0)
+    assert compared > 8_000 and wrong == 0

@@ -38,7 +38,7 @@ describe("placing", () => {
   it("roofs a rectangle with its ridge along the longer side", () => {
     const action = new DrawRoof(emptyProject(), NORTH_UP);
     action.click(at(0, 0));
-    const { roof } = made<"put_roof">(action.click(at(12000, 6000)));
+    const { roof } = made<"draw_roof">(action.click(at(12000, 6000)));
     expect(roof.edges.map((edge) => edge.kind)).toEqual(["eave", "gable", "eave", "gable"]);
     expect(roof.outline.map((corner) => [corner.x, corner.y])).toEqual([
       [0, 0],

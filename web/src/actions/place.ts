@@ -281,7 +281,7 @@ export class DrawRoof extends TwoPoints {
       fascia_depth: start(units, 7.25, 190),
       fascia_thickness: start(units, 0.75, 20),
     };
-    return { id: this.id, edit: { kind: "put_roof" as const, roof } as Edit };
+    return { id: this.id, edit: { kind: "draw_roof" as const, roof } as Edit };
   }
 
   private cornersByPlace() {

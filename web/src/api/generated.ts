@@ -578,6 +578,18 @@ export interface components {
             y2: number;
         };
         /**
+         * DrawRoof
+         * @description A gable roof over a rectangle: a side that lies on or in another roof runs into it, and its ridge with it.
+         */
+        DrawRoof: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw_roof";
+            roof: components["schemas"]["RoofBlock"];
+        };
+        /**
          * DrawWalls
          * @description A chain of walls through joints, new ones given here; closed when it returns to its first.
          *
@@ -679,7 +691,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1295,7 +1307,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */
@@ -1669,14 +1681,14 @@ export interface components {
         };
         /**
          * RoofEdge
-         * @description The treatment of the roof edge that starts at the corner of the same number.
+         * @description The treatment of the roof edge that starts at the corner of the same number; `joined` runs into another roof.
          */
         RoofEdge: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "eave" | "gable" | "abutment";
+            kind: "eave" | "gable" | "abutment" | "joined";
             /**
              * Overhang
              * @default 0

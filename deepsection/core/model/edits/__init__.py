@@ -33,6 +33,7 @@ from .putting import (
 )
 from .rebuilding import changed, put, rebuild, refusal
 from .removing import Remove
+from .roofs import DrawRoof
 from .walls import DrawWalls, FlipWall, MoveJoint, MoveWall, SetWallLength, UseMakeUp
 
 Edit = Annotated[
@@ -50,6 +51,7 @@ Edit = Annotated[
     | PutSheet
     | SetProject
     | DrawWalls
+    | DrawRoof
     | MoveJoint
     | MoveWall
     | SetWallLength
@@ -83,6 +85,7 @@ def apply_edits(project: Project, edits: Iterable[Any]) -> Project:
 
 __all__ = [
     "EDITS",
+    "DrawRoof",
     "DrawWalls",
     "Edit",
     "FlipWall",

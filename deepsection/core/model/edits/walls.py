@@ -25,11 +25,9 @@ from ..elements import (
     TopRule,
     Wall,
 )
-from ..places import joint_point, wall_points
+from ..places import Point, joint_point, wall_points
 from ..project import Project
 from .rebuilding import changed, held, put
-
-Point = tuple[float, float]
 
 
 class DrawWalls(Element):

@@ -1,0 +1,118 @@
+"""Stage 6: how high walls go: to their plate, and on to the roofs that lie over them, span by span."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from shapely.geometry import LineString, Polygon
+
+from ..geometry import line_through
+from ..units import HeightSum, SumTerm
+from ._walls import TopSpan, WallTop
+from .building import Diagnostic, Level, PlannedWall, ResolvedRoof
+
+ON_EDGE = 60.0
+"""A wall belongs to a roof edge when its line lies this close to it (mm)."""
+LOWEST = 100.0
+"""A wall lower than this (mm) is no wall."""
+ACROSS = 0.02
+"""A wall is a gable wall when it runs this close to square with the eaves (cosine of the angle)."""
+FAR = 1e6
+
+
+def plate_sum(wall: PlannedWall, levels: dict[str, Level]) -> HeightSum:
+    """The height of a wall's plate, with its terms."""
+    level = levels[wall.wall.top.level]
+    if not wall.wall.top.offset:
+        return level.sum
+    return level.sum.plus(f"top:{wall.wall.id}", "top of wall", SumTerm("offset", wall.wall.top.offset, wall.wall.id))
+
+
+def wall_top(
+    wall: PlannedWall,
+    levels: dict[str, Level],
+    roofs: tuple[ResolvedRoof, ...],
+    ceiled: set[str],
+    inside: Polygon,
+    found: list[Diagnostic],
+) -> WallTop:
+    """The top of a wall; one that is too low is added to what is found wrong."""
+    base = levels[wall.wall.base.level]
+    plate = plate_sum(wall, levels)
+    foot = base.z + wall.wall.base.offset
+    if plate.total - foot < LOWEST:
+        message = "the top of this wall is not above its foot"
+        height = plate.total - foot
+        found.append(Diagnostic("wall-too-low", message, "blocking", wall.wall.id, "top", height, LOWEST))
+    top = max(plate.total, foot + LOWEST)
+    spans = tuple(_spans(wall, roofs, top)) if wall.wall.top.kind == "roof" else (_plain(-FAR, FAR, top),)
+    return WallTop(
+        foot,
+        top,
+        spans,
+        base.sum.id,
+        plate.id,
+        wall.wall.top.level in ceiled,
+        bool(inside.covers(LineString([wall.start, wall.end]))),
+    )
+
+
+def _plain(start: float, end: float, top: float) -> TopSpan:
+    return TopSpan(start, end, "", False, (), (), top)
+
+
+def _spans(wall: PlannedWall, roofs: tuple[ResolvedRoof, ...], top: float) -> Iterator[TopSpan]:
+    """Spans from end to end; where roofs overlap, the highest takes its stretch first."""
+    taken: list[tuple[float, float, ResolvedRoof]] = []
+    for roof in sorted(roofs, key=lambda roof: -roof.ridge_top.total):
+        stretch = _stretch(wall, roof)
+        for start, end in _free(stretch, [(a, b) for a, b, _ in taken]) if stretch else ():
+            taken.append((start, end, roof))
+    at = -FAR
+    for start, end, roof in sorted(taken, key=lambda held: held[0]):
+        start = -FAR if start < ON_EDGE else start
+        end = FAR if end > wall.length - ON_EDGE else end
+        if start > at + ON_EDGE:
+            yield _plain(at, start, top)
+            at = start
+        yield _under(wall, roof, at, end, top)
+        at = end
+    if at < wall.length:
+        yield _plain(at, FAR, top)
+
+
+def _stretch(wall: PlannedWall, roof: ResolvedRoof) -> tuple[float, float] | None:
+    """From-to distances along a wall that lie under a roof's outline."""
+    line = LineString([wall.start, wall.end]).intersection(roof.outline.buffer(ON_EDGE, join_style="mitre"))
+    if line.geom_type != "LineString" or line.length < 2 * ON_EDGE:
+        return None
+    along = line_through(wall.start, wall.end)
+    reach = [along.along(point) for point in roof.outline.exterior.coords]
+    ends = [along.along(point) for point in line.coords]
+    return max(min(ends), min(reach)), min(max(ends), max(reach))
+
+
+def _free(stretch: tuple[float, float], taken: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    """What of a stretch is not taken yet."""
+    free = [stretch]
+    for a, b in taken:
+        free = [piece for s, e in free for piece in ((s, min(e, a)), (max(s, b), e)) if piece[1] - piece[0] > ON_EDGE]
+    return free
+
+
+def _under(wall: PlannedWall, roof: ResolvedRoof, start: float, end: float, top: float) -> TopSpan:
+    eave = line_through(roof.planes[0].eave_start, roof.planes[0].eave_end)
+    gable = abs(eave.dx * wall.run[0] + eave.dy * wall.run[1]) < ACROSS
+    deck = tuple(plane.top for plane in roof.planes)
+    under = tuple(plane.lifted(-roof.plumb_depth) for plane in deck)
+    peak = max(top, roof.ridge_top.total) if gable else top
+    return TopSpan(start, end, roof.block.id, gable, under, deck, peak)
+
+
+def gable_footprints(wall: PlannedWall, top: WallTop) -> Iterator[Polygon]:
+    """The plan of a wall where it rises past its plate."""
+    for span in top.spans:
+        if span.gable:
+            low, high = max(span.start, -FAR), min(span.end, FAR)
+            strip = Polygon([wall.at(low, -FAR), wall.at(high, -FAR), wall.at(high, FAR), wall.at(low, FAR)])
+            yield wall.footprint.intersection(strip)
