@@ -16,8 +16,9 @@ from rich.console import Console
 
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
 from deepsection.core.model import dump_project
+from deepsection.core.model.starters import Tradition
 from deepsection.core.sheets import SheetDrawing
-from deepsection.core.units import format_length
+from deepsection.core.units import Units, format_length
 from deepsection.core.view import list_views
 from deepsection.formats import WRITERS
 from deepsection.service import projects
@@ -75,15 +76,21 @@ def list_projects(
 @app.command()
 def start(
     name: str,
-    units: Annotated[str, typer.Option(help="ft-in or mm.")] = "ft-in",
+    units: Annotated[str | None, typer.Option(help="ft-in or mm; the starter's own when none is given.")] = None,
+    starter: Annotated[str, typer.Option(help="timber or masonry.")] = "timber",
 ) -> None:
     """Start a project from a starter, and print its id."""
     with _told():
-        if units not in ("ft-in", "mm"):
+        traditions: dict[str, Tradition] = {"timber": "timber", "masonry": "masonry"}
+        known: dict[str, Units] = {"ft-in": "ft-in", "mm": "mm"}
+        if starter not in traditions:
+            raise BadInput(f"“{starter}” is no starter; give timber or masonry", field="starter", value=starter)
+        units = units or ("mm" if starter == "masonry" else "ft-in")
+        if units not in known:
             raise BadInput(f"“{units}” is no unit; give ft-in or mm", field="units", value=units)
         store = _open()
         projects.refuse_taken_name(store, name)
-        typer.echo(projects.start(store, name, "mm" if units == "mm" else "ft-in").project.id)
+        typer.echo(projects.start(store, name, known[units], traditions[starter]).project.id)
 
 
 @app.command()

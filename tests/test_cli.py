@@ -83,3 +83,10 @@ def test_mistakes_are_told_in_one_line(tmp_path: Path) -> None:
     assert "whole project file" in refused("import", str(broken))
     assert "cannot be read" in refused("import", str(tmp_path / "nothing.json"))
     assert not list(tmp_path.glob("*.part")) and not (tmp_path / "x.pdf").exists()
+
+
+def test_a_masonry_project_is_started_from_the_shell() -> None:
+    made = run("start", "Block house", "--starter", "masonry").stdout.strip()
+    assert "elevation:south" in run("views", made).stdout
+    assert "in millimetres" in refused("start", "Y", "--starter", "masonry", "--units", "ft-in")
+    assert "no starter" in refused("start", "Z", "--starter", "straw")

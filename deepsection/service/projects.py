@@ -7,15 +7,15 @@ import secrets
 
 from deepsection.core.errors import BadInput, UnknownElement
 from deepsection.core.model import MakeUp, Project, changed, load_project
-from deepsection.core.model.starters import new_project
+from deepsection.core.model.starters import Tradition, new_project
 from deepsection.core.units import Units
 
 from .store import Store, Stored
 
 
-def start(store: Store, name: str, units: Units) -> Stored:
-    """A new project from the starter of its units."""
-    return store.create(new_project(new_id(name), name, units), "start the project")
+def start(store: Store, name: str, units: Units, tradition: Tradition = "timber") -> Stored:
+    """A new project from the starter of its tradition and units. Raises: BadInput."""
+    return store.create(new_project(new_id(name), name, units, tradition), "start the project")
 
 
 def bring_in(store: Store, data: bytes) -> Stored:

@@ -108,7 +108,7 @@ def list_projects(store: Projects) -> Any:
 def create_project(new: NewProject, store: Projects) -> Response:
     """A new project from the starter of its units. 422 when its name is taken."""
     projects.refuse_taken_name(store, new.name)
-    return _json(_state(projects.start(store, new.name, new.units)))
+    return _json(_state(projects.start(store, new.name, new.units, new.tradition)))
 
 
 @router.post("/projects/import", response_model=State, operation_id="import_project")

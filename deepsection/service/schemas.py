@@ -92,6 +92,7 @@ class NewProject(_Shape):
 
     name: str = Field(min_length=1, max_length=120)
     units: Literal["ft-in", "mm"]
+    tradition: Literal["timber", "masonry"] = "timber"
 
 
 class EditsIn(_Shape):

@@ -286,3 +286,29 @@ def test_a_lower_gable_runs_into_the_main_roof(bench: Bench) -> None:
     bench.page.get_by_role("button", name="north side").click()
     expect(bench.page.get_by_role("heading", name="North elevation")).to_be_visible()
     expect(bench.marks("view", f"{leg['id']}/barge").first).to_be_attached()
+
+
+def test_a_masonry_house_from_its_starter(bench: Bench) -> None:
+    bench.page.goto(bench.url)
+    bench.page.get_by_label("Name", exact=True).fill("Cavity house")
+    bench.button("Masonry").click()
+    bench.button("Start drawing").click()
+    bench.ready()
+    draw_box(bench, "9.2m", "6800")
+    document = bench.document()
+    assert document["tradition"] == "masonry" and {wall["make_up"] for wall in document["walls"]} == {"wall-cavity"}
+    bench.tool("Window")
+    bench.click(3000, 0)
+    bench.page.keyboard.press("Escape")
+    expect(bench.field("Set in from sheathing")).to_have_value("70")
+    bench.step("Roof")
+    bench.tool("Gable roof")
+    bench.click(0, 0)
+    bench.click(9200, 6800)
+    bench.enter("Pitch", "30 deg")
+    bench.step("Sections")
+    bench.tool("Section line")
+    bench.click(3000, -1500)
+    bench.click(3000, 8300)
+    for part in ("wall_plate", "lintel"):
+        expect(bench.marks("view", f"{document['walls'][0]['id']}/{part}").first).to_be_attached()

@@ -284,3 +284,10 @@ def test_a_make_up_is_copied_from_another_project(client: TestClient) -> None:
     assert "140 frame, lap boards 2" in [held["name"] for held in again["make_ups"]]
     missing = client.post("/api/projects/quillback/make-ups", json=body | {"base_version": 3, "make_up": "straw"})
     assert missing.status_code == 404 and missing.json()["field"] == "make_up"
+
+
+def test_a_masonry_project_is_in_millimetres(client: TestClient) -> None:
+    made = client.post("/api/projects", json={"name": "Block house", "units": "mm", "tradition": "masonry"}).json()
+    assert [held["id"] for held in made["project"]["make_ups"]][:2] == ["wall-cavity", "wall-inner"]
+    refused = client.post("/api/projects", json={"name": "Other", "units": "ft-in", "tradition": "masonry"})
+    assert refused.status_code == 422 and refused.json()["field"] == "units"

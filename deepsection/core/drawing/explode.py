@@ -104,10 +104,15 @@ def _pitch(mark: Symbol, scale: float) -> Iterator[Mark]:
     rise = run * pitch
     x, y = mark.x, mark.y
     corner = path((x, y), (x + side * run, y), (x + side * run, y + rise))
-    yield Stroke(corner, "symbol", closed=True, part=mark.part)
-    yield Text(x + side * run / 2, y - 0.8 * scale, mark.texts[1], 2.2, "centre", "top", 0, "mono", mark.part)
+    beside, below = x + side * (run + 1.0 * scale), y - 0.8 * scale
+    reach = side * (len(mark.texts[0]) * 1.7 + 0.8) * scale
+    back = path((beside - side * 0.5 * scale, y - 0.5 * scale), (beside + reach, y - 0.5 * scale))
+    yield Region(((*back, *path(*((u, y + rise) for u, _, _ in reversed(back)))),), fill="paper", part=mark.part)
+    yield Region((corner,), fill="paper", pen="symbol", part=mark.part)
+    if mark.texts[1]:
+        yield Text(x + side * run / 2, below, mark.texts[1], 2.2, "centre", "top", 0, "mono", mark.part)
     align: Align = "left" if side > 0 else "right"
-    yield Text(x + side * (run + 1.0 * scale), y + rise / 2, mark.texts[0], 2.2, align, "middle", 0, "mono", mark.part)
+    yield Text(beside, y + rise / 2, mark.texts[0], 2.2, align, "middle", 0, "mono", mark.part)
 
 
 def _scale_bar(mark: Symbol, scale: float) -> Iterator[Mark]:

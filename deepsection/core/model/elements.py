@@ -147,6 +147,21 @@ class Framing(Element):
     infill: Id | None = None
 
 
+class WallPlate(Element):
+    """The timber bedded on top of a masonry leaf, under the rafters. Its width is that of the leaf."""
+
+    depth: Positive
+    material: Id = "softwood"
+
+
+class Lintels(Element):
+    """What carries a leaf over its openings: depth, and how far it bears on each side."""
+
+    depth: Positive
+    bearing: Positive
+    material: Id = "concrete"
+
+
 class Layer(Element):
     """One sheet of a make-up."""
 
@@ -156,6 +171,8 @@ class Layer(Element):
     function: Function
     thickness: Positive
     framing: Framing | None = None
+    wall_plate: WallPlate | None = None
+    lintels: Lintels | None = None
 
 
 class MakeUp(Element):

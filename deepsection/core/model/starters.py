@@ -8,9 +8,13 @@ from __future__ import annotations
 from typing import Literal
 
 from ..catalog import lumber
+from ..errors import BadInput
 from ..units import FOOT, INCH, Units
 from .elements import Ceiling, Foundation, Framing, Layer, MakeUp, Rung, Sheet, Term
+from .masonry import new_masonry_project
 from .project import Project
+
+Tradition = Literal["timber", "masonry"]
 
 Function = Literal["structure", "sheathing", "membrane", "insulation", "cavity", "cladding", "lining", "finish"]
 
@@ -154,7 +158,7 @@ def rungs(units: Units) -> tuple[Rung, ...]:
     )
 
 
-def new_project(id: str, name: str, units: Units) -> Project:
+def new_timber_project(id: str, name: str, units: Units) -> Project:
     """An empty project with everything in place to draw the first wall."""
     return Project(
         id=id,
@@ -178,3 +182,12 @@ def new_project(id: str, name: str, units: Units) -> Project:
         ceilings=(Ceiling(id="ceiling-1", name="Ceiling", level="plate", make_up="ceiling"),),
         sheets=(Sheet(id="sheet-1", number="A1", name="Drawings", paper="ARCH B" if units == "ft-in" else "A3"),),
     )
+
+
+def new_project(id: str, name: str, units: Units, tradition: Tradition = "timber") -> Project:
+    """An empty project of a tradition. Raises: BadInput, for masonry in feet and inches."""
+    if tradition == "timber":
+        return new_timber_project(id, name, units)
+    if units != "mm":
+        raise BadInput("the masonry starter is in millimetres", field="units", value=units)
+    return new_masonry_project(id, name)

@@ -27,6 +27,8 @@ class Arm:
     right: float
     frame_left: float
     frame_right: float
+    leaves: int = 1
+    """How many structure layers it has: a cavity wall has two, which are mitred, each on its own."""
 
     @property
     def angle(self) -> float:
@@ -67,7 +69,9 @@ def corner_caps(arms: list[Arm]) -> dict[tuple[str, str], Cap]:
         middle = ((arm.line.x, arm.line.y),) if len(around) > 2 else ()
         skin = (left, frame_left, *middle, frame_right, right)
         frame: tuple[Point, ...] = (frame_left, *middle, frame_right)
-        if len(around) == 2:
+        if max(held.leaves for held in around) > 1:
+            frame = skin
+        elif len(around) == 2:
             frame = _through_or_butt(arm, ahead) or frame
         caps[arm.wall, arm.end] = Cap(frame, skin)
     return caps

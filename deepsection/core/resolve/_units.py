@@ -20,7 +20,8 @@ GLASS_DEPTH, GLASS_SET = 20.0, 26.0
 LEAF_DEPTH, LEAF_SET, PANEL_SET = 45.0, 14.0, 10.0
 TRIM_DEPTH = 19.05
 SILL_DEPTH, SILL_OUT = 38.1, 32.0
-"""Sizes of ordinary units in mm. Common practice, no source."""
+STONE_SILL, STONE_OUT, STONE_END = 75.0, 40.0, 75.0
+"""Sizes of ordinary units and sills in mm. Common practice, no source."""
 
 
 @lru_cache(maxsize=1024)
@@ -30,6 +31,8 @@ def unit_parts(wall: PlannedWall, placed: PlacedOpening, trimmed: bool, outside:
     parts = [*make(wall, placed)]
     if trimmed and placed.opening.trim > 0:
         parts += _trim(wall, placed)
+    elif not trimmed and wall.wall.status == "outer" and placed.opening.unit == "window":
+        parts.append(_nib(wall, placed))
     return tuple(parts if outside else (replace(part, outside=False) for part in parts))
 
 
@@ -133,6 +136,13 @@ def _trim(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
         sill = rectangle(x0 - w - 20, y0 - SILL_DEPTH, x1 + w + 20, y0)
         yield _part(wall, placed, "sill", "trim", sill, outer, outer + SILL_OUT)
     yield from _reveal(wall, placed, reach, outer)
+
+
+def _nib(wall: PlannedWall, placed: PlacedOpening) -> Part:
+    """The part of a masonry sill that stands out from the wall."""
+    low = placed.sill.total - STONE_SILL
+    box = rectangle(placed.left - STONE_END, low, placed.right + STONE_END, placed.sill.total)
+    return _part(wall, placed, "sill", "concrete", box, wall.outer, wall.outer + STONE_OUT)
 
 
 def _reveal(wall: PlannedWall, placed: PlacedOpening, face: float, outer: float) -> Iterator[Part]:

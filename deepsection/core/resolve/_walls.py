@@ -16,6 +16,8 @@ from ..model import Framing, Layer, MakeUp
 from ..units import FOOT
 from .building import Part, PlacedOpening, PlannedLayer, PlannedWall, part_key
 
+AIR = "air"
+"""The material of a residual cavity: it is measured, and holds no part."""
 HEADER_SHORT_SPAN = 6 * FOOT
 """Up to this opening width a header is a pair of 2x8, above it of 2x12. Common practice, no source."""
 
@@ -51,11 +53,24 @@ class WallTop:
     enclosed: bool
     """Whether closed outlines hold the wall: then its inside is never seen from outside."""
 
-    def shows(self, wall: PlannedWall, position: int, count: int) -> bool:
-        """Whether the layer at a position may be seen from outside the house."""
-        if self.enclosed:
-            return position == 0 and wall.wall.status == "outer"
-        return position in (0, count - 1)
+    def shows(self, wall: PlannedWall, position: int, make_up: MakeUp) -> bool:
+        """Whether the layer at a position may be seen from outside the house, its reveals included."""
+        if not self.enclosed:
+            return position in (0, len(make_up.layers) - 1) or make_up.layers[position].function == "structure"
+        if wall.wall.status != "outer":
+            return False
+        trimmed = make_up.layers[0].function == "cladding"
+        return position == 0 or (not trimmed and position <= first_structure(make_up))
+
+
+def first_structure(make_up: MakeUp) -> int:
+    """Position of the outermost structure layer."""
+    return next((i for i, held in enumerate(make_up.layers) if held.function == "structure"), 0)
+
+
+def bearing_layer(make_up: MakeUp) -> int:
+    """Position of the layer that carries: the frame; the inner leaf of a cavity wall."""
+    return max((i for i, held in enumerate(make_up.layers) if held.function == "structure"), default=0)
 
 
 def wall_bar(wall: PlannedWall, box: tuple[float, float, float, float], inner: float, outer: float) -> Solid:
@@ -91,10 +106,11 @@ def _layer_parts(
     top: WallTop,
 ) -> Iterator[Part]:
     position = make_up.layers.index(layer)
-    structure = next((i for i, held in enumerate(make_up.layers) if held.function == "structure"), 0)
-    members = tuple(_members(wall, planned, layer, openings, top))
+    structure = bearing_layer(make_up)
+    members = (*_members(wall, planned, layer, openings, top), *_masonry(wall, planned, layer, openings, top))
     yield from members
-    if planned.polygon.is_empty or (layer.framing is not None and layer.framing.infill is None):
+    bare = layer.framing is not None and layer.framing.infill is None
+    if planned.polygon.is_empty or bare or layer.material == AIR:
         return
     holes = [
         wall_bar(wall, (o.left, o.sill.total, o.right, o.head.total), planned.inner - 1, planned.outer + 1)
@@ -117,9 +133,39 @@ def _layer_parts(
             solid=solid.minus([*holes, *(member.solid for member in members)]),
             sums=(top.base_sum, top.plate_sum, *(o.head.id for o in openings), *(o.sill.id for o in openings)),
             origin=(*wall.at(0.0), top.base),
-            outside=top.shows(wall, position, len(make_up.layers)),
+            outside=top.shows(wall, position, make_up),
             function=layer.function,
         )
+
+
+def _masonry(
+    wall: PlannedWall, planned: PlannedLayer, layer: Layer, openings: tuple[PlacedOpening, ...], top: WallTop
+) -> Iterator[Part]:
+    """What is built into a leaf: its wall plate where rafters bear on it, and lintels over its openings."""
+
+    def part(role: str, slot: str, material: str, solid: Solid) -> Part:
+        axis = (wall.run[0], wall.run[1], 0.0)
+        key = part_key(wall.wall.id, role, layer.id, slot)
+        sums = (top.base_sum, top.plate_sum)
+        return Part(key, wall.wall.id, role, material, solid, axis, sums, outside=False, function="structure")
+
+    if layer.wall_plate and not planned.polygon.is_empty:
+        low = top.plate - layer.wall_plate.depth
+        for span in top.spans:
+            if span.roof and not span.gable:
+                strip = _across(wall, span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
+                area = MultiPolygon(list(polygons_of(planned.polygon.intersection(strip))))
+                if not area.is_empty:
+                    slot = span.roof if len(top.spans) > 1 else ""
+                    yield part("wall_plate", slot, layer.wall_plate.material, prism(area, low, top.plate))
+    if layer.lintels:
+        for held in openings:
+            head = held.head.total
+            rise = min(head + layer.lintels.depth, top.plate)
+            box = (held.left - layer.lintels.bearing, head, held.right + layer.lintels.bearing, rise)
+            if rise - head > 1:
+                solid = wall_bar(wall, box, planned.inner, planned.outer)
+                yield part("lintel", held.opening.id, layer.lintels.material, solid)
 
 
 def _body(wall: PlannedWall, planned: PlannedLayer, top: WallTop, span: TopSpan, rising: bool) -> Solid | None:

@@ -6,6 +6,7 @@ import math
 from collections import defaultdict
 from collections.abc import Callable
 from contextlib import nullcontext
+from dataclasses import dataclass
 from typing import Any
 
 import shapely
@@ -17,11 +18,12 @@ from ..model import MakeUp, Opening, Project, RoofBlock, corner_point
 from ._groundparts import Ceiled, ceiling_parts, foundation_parts, short_direction
 from ._roofparts import roof_parts
 from ._units import unit_parts
-from ._walls import WallTop, wall_parts
+from ._walls import WallTop, bearing_layer, wall_parts
 from .building import (
     Building,
     Diagnostic,
     Level,
+    Outline,
     Part,
     PlacedOpening,
     PlannedWall,
@@ -126,33 +128,45 @@ def _edge_walls(corners: tuple[Point, ...], plan: WallPlan) -> list[PlannedWall 
     return walls
 
 
-def _skins(wall: PlannedWall | None, make_ups: dict[str, MakeUp]) -> tuple[float, float]:
-    """From the set-out line of a wall outward: to the outside of its sheathing, and to its outer face."""
+@dataclass(frozen=True, slots=True)
+class _EdgeFaces:
+    """Of the wall under a roof edge, outward from its set-out line: bearing line, sheathing, outer face."""
+
+    bearing: float = 0.0
+    sheathing: float = 0.0
+    outer: float = 0.0
+
+
+def _edge_faces(wall: PlannedWall | None, make_ups: dict[str, MakeUp]) -> _EdgeFaces:
     if wall is None:
-        return 0.0, 0.0
-    layers = zip(make_ups[wall.wall.make_up].layers, wall.layers)
-    sheathing = [planned.outer for layer, planned in layers if layer.function in ("sheathing", "structure")]
-    return max(sheathing, default=0.0), wall.outer
+        return _EdgeFaces()
+    make_up = make_ups[wall.wall.make_up]
+    layers = zip(make_up.layers, wall.layers)
+    sheathing = max((p.outer for layer, p in layers if layer.function in ("sheathing", "structure")), default=0.0)
+    return _EdgeFaces(wall.layers[bearing_layer(make_up)].outer, sheathing, wall.outer)
 
 
 def _roofs(
     project: Project, plan: WallPlan, levels: dict[str, Level], make_ups: dict[str, MakeUp], found: list[Diagnostic]
 ) -> tuple[tuple[ResolvedRoof, ...], dict[str, tuple[float, ...]]]:
+    """Roofs in place. Heel and span are measured at bearing lines, which may lie inside of the set-out lines."""
     roofs, faces = [], {}
     for block in project.roofs:
         corners = _corners(project, block)
-        skins = [_skins(wall, make_ups) for wall in _edge_walls(corners, plan)]
-        measured = tuple(
-            outer if edge.kind == "abutment" else sheathing for edge, (sheathing, outer) in zip(block.edges, skins)
+        held = [_edge_faces(wall, make_ups) for wall in _edge_walls(corners, plan)]
+        bearing = tuple(edge.bearing for edge in held)
+        outer = tuple(edge.outer - edge.bearing for edge in held)
+        skins = tuple(
+            face if edge.kind == "abutment" else faces_.sheathing - faces_.bearing
+            for edge, faces_, face in zip(block.edges, held, outer)
         )
-        outer_faces = tuple(outer for _, outer in skins)
         resolved, faults = resolve_roof(
-            block, corners, make_ups[block.make_up], levels[block.plate], measured, outer_faces, project.units
+            block, corners, bearing, make_ups[block.make_up], levels[block.plate], skins, outer, project.units
         )
         found += faults
         if resolved:
             roofs.append(resolved)
-            faces[block.id] = outer_faces
+            faces[block.id] = outer
     joined, faults = join_roofs(tuple(roofs))
     found += faults
     return joined, faces
@@ -179,7 +193,7 @@ def _parts(
         parts += wall_parts(wall, make_up, placed, tops[wall.wall.id])
         trimmed = make_up.layers[0].function == "cladding"
         for opening in placed:
-            parts += unit_parts(wall, opening, trimmed, tops[wall.wall.id].shows(wall, 0, 1))
+            parts += unit_parts(wall, opening, trimmed, tops[wall.wall.id].shows(wall, 0, make_up))
     for roof in roofs:
         parts += roof_parts(roof, make_ups[roof.block.make_up], faces[roof.block.id])
     for foundation in project.foundations:
@@ -216,7 +230,7 @@ def _ceiling(
     gables = shapely.union_all([gable for wall in plan.walls for gable in gable_footprints(wall, tops[wall.wall.id])])
     ceiled = []
     for outline in plan.outlines:
-        rest = outline.polygon.difference(gables)
+        rest = _within_bearing(outline, plan, make_ups).difference(gables)
         for roof in sorted(roofs, key=lambda roof: -roof.ridge_top.total):
             region = _largest(rest.intersection(roof.outline))
             if region.area > SMALLEST_CEILING:
@@ -227,6 +241,13 @@ def _ceiling(
         if region.area > SMALLEST_CEILING:
             ceiled.append(Ceiled(outline, region, short_direction(region), (), ""))
     return ceiling_parts(ceiling, make_ups[ceiling.make_up], plan.outlines, tuple(ceiled), levels[ceiling.level])
+
+
+def _within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) -> Polygon:
+    """What lies within the bearing lines of an outline's walls: as far as joists reach."""
+    wall = next(held for held in plan.walls if held.wall.id == outline.name)
+    bearing = wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
+    return outline.polygon.buffer(bearing, join_style="mitre") if bearing else outline.polygon
 
 
 def _largest(shape: shapely.Geometry) -> Polygon:

@@ -10,7 +10,7 @@ from functools import lru_cache
 
 from shapely.geometry import Polygon
 
-from ..geometry import Point, line_through, plane_under
+from ..geometry import Point, line_through, meet, offset_line, plane_under
 from ..model import MakeUp, RoofBlock
 from ..units import HeightSum, SumTerm, format_pitch
 from .building import Diagnostic, Level, ResolvedRoof, RoofPlane
@@ -26,7 +26,8 @@ DEEPEST_NOTCH = 0.5
 @lru_cache(maxsize=256)
 def resolve_roof(
     block: RoofBlock,
-    corners: tuple[Point, ...],
+    outline: tuple[Point, ...],
+    bearing: tuple[float, ...],
     make_up: MakeUp,
     plate: Level,
     skin: tuple[float, ...],
@@ -35,11 +36,13 @@ def resolve_roof(
 ) -> tuple[ResolvedRoof | None, tuple[Diagnostic, ...]]:
     """The block in place, or None with the reason.
 
-    `corners` counter-clockwise; `skin` is, per edge, what overhangs are measured from: the distance
-    from the outline to the outside of the sheathing; `faces`, to the outer face of the wall below.
+    `outline` counter-clockwise. Per edge: `bearing`, how far outside of it the bearing line lies (inside: negative);
+    from the bearing line, `skin`, what overhangs are measured from (the outside of the sheathing, the face of the
+    masonry), and `faces`, the outer face of the wall below.
     """
-    if fault := _fault(block, corners):
+    if fault := _fault(block, outline):
         return None, (fault,)
+    corners = _moved_out(outline, bearing)
     first = next(index for index, edge in enumerate(block.edges) if edge.kind == "eave")
     eaves = (first, first + 2)
     a, b, c, d = (corners[(first + step) % 4] for step in range(4))
@@ -84,7 +87,7 @@ def resolve_roof(
         run,
         reach,
         (rakes[0], rakes[1]),
-        Polygon(corners),
+        Polygon(outline),
         plate.sum,
         heel,
         eave,
@@ -95,6 +98,16 @@ def resolve_roof(
         * math.hypot(1.0, block.pitch),
     )
     return resolved, tuple(_without_fascia(resolved, faces))
+
+
+def _moved_out(corners: tuple[Point, ...], outward: tuple[float, ...]) -> tuple[Point, ...]:
+    """The corners of a rectangle whose edges have moved outward."""
+    lines = [
+        offset_line(line_through(start, end), -by)
+        for start, end, by in zip(corners, (*corners[1:], corners[0]), outward)
+    ]
+    met = [meet(lines[index - 1], lines[index]) for index in range(len(lines))]
+    return tuple(point or corner for point, corner in zip(met, corners))
 
 
 def _past(block: RoofBlock, edge: int, skin: float) -> float:

@@ -106,7 +106,8 @@ def _arm(wall: Wall, end: str, line: Line, bands: Bands) -> Arm:
     frame_left, frame_right = _lefts(wall, *_frame_faces(bands))
     if end == "end":
         left, right, frame_left, frame_right = -right, -left, -frame_right, -frame_left
-    return Arm(wall.id, end, line, left, right, frame_left, frame_right)
+    leaves = sum(structure for *_, structure in bands)
+    return Arm(wall.id, end, line, left, right, frame_left, frame_right, leaves)
 
 
 def _tee(arm: Arm, host: Wall, points: tuple[Point, Point], bands: Bands) -> Cap:

@@ -46,7 +46,8 @@ def draw_elevation(
             )
         )
         seen = {face.part.element for face in above}
-        for roof in _pitched(building, frame, seen):
+        barges = {face.part.element for face in above if face.part.role == "barge"}
+        for roof in _pitched(building, frame, barges):
             marks.append(_pitch_mark(roof, frame, units, scale))
         heights = level_heights(building, seen)
         marks += level_marks(heights, u0, u1 + reach, scale, units)
@@ -90,7 +91,7 @@ def _below_ground(building: Building, frame: Frame) -> list[Mark]:
 
 
 def _pitched(building: Building, frame: Frame, seen: set[str]) -> list[ResolvedRoof]:
-    """Roofs that are seen end on, one for each pitch: the widest."""
+    """Roofs whose gables are seen end on, one for each pitch: the widest."""
     found: dict[float, ResolvedRoof] = {}
     for roof in building.roofs:
         inward = roof.planes[0].inward

@@ -89,7 +89,7 @@ def draw_plan(building: Building, project: Project, look_deg: float, scale: floa
         )
     return Drawing(
         name="plan",
-        title="Main floor plan",
+        title=plan_title(project),
         kind="plan",
         scale=scale,
         marks=tuple(marks),
@@ -97,6 +97,12 @@ def draw_plan(building: Building, project: Project, look_deg: float, scale: floa
         look=(frame.dx, frame.dy),
         messages=messages,
     )
+
+
+def plan_title(project: Project) -> str:
+    """The plan's name: that of the floor it shows."""
+    floor = next((rung.name for rung in project.rungs if rung.surface in ("slab", "deck")), "Floor")
+    return f"{floor} plan"
 
 
 def _turn(shape: shapely.Geometry, frame: Frame) -> shapely.Geometry:

@@ -11,7 +11,7 @@ from ..geometry import Side, side_direction
 from ..model import Project
 from ..resolve import Building
 from .elevation import draw_elevation
-from .plan import draw_plan
+from .plan import draw_plan, plan_title
 from .section import draw_section, section_frame
 
 SIDES: tuple[Side, ...] = ("south", "east", "north", "west")
@@ -26,7 +26,7 @@ class ViewName(NamedTuple):
 
 def list_views(project: Project) -> list[ViewName]:
     """Every view of a project, in the order of work."""
-    views = [ViewName("plan", "Main floor plan")]
+    views = [ViewName("plan", plan_title(project))]
     views += [ViewName(f"elevation:{side}", f"{side.capitalize()} elevation") for side in SIDES]
     views += [ViewName(f"section:{line.id}", f"Section {line.name}") for line in project.sections]
     return views

@@ -12,6 +12,7 @@ import shapely
 from deepsection.core.geometry import Frame, side_direction
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.view.visible import Face, faces_of, visible_faces
+from deepsection.demo import fernacre_bungalow
 from tests.builders import box_house, gable, plain_wall, roofed_l, window
 from tests.core.view.raster import rasterise
 
@@ -130,5 +131,12 @@ def test_crossing_faces_are_parted_where_their_depths_are_equal() -> None:
 @pytest.mark.parametrize("leg_pitch", [0.5, 0.4])
 def test_roofs_that_meet_agree_with_the_raster(look_deg: float, leg_pitch: float) -> None:
     parts = [part for part in resolve(roofed_l(0.5, leg_pitch)).parts if part.outside]
+    compared, wrong = compare(parts, seen_from(parts, look_deg), look_deg, 60.0)
+    assert compared > 8_000 and wrong == 0
+
+
+@pytest.mark.parametrize("look_deg", [90.0, 180.0, 270.0, 0.0, 140.0])
+def test_the_masonry_demo_agrees_with_the_raster(look_deg: float) -> None:
+    parts = [part for part in resolve(fernacre_bungalow()).parts if part.outside]
     compared, wrong = compare(parts, seen_from(parts, look_deg), look_deg, 60.0)
     assert compared > 8_000 and wrong == 0

@@ -72,6 +72,7 @@ export class PlaceOpening implements PlanAction {
     const head = start(units, 82, 2100);
     const height = this.unit === "window" ? start(units, 48, 1200) : head;
     const letter = this.unit === "window" ? "W" : "D";
+    const setBack = this.project.tradition === "masonry" && wall?.status === "outer";
     const opening: Opening = {
       id: this.id,
       wall: this.at.wall,
@@ -86,12 +87,12 @@ export class PlaceOpening implements PlanAction {
         (this.project.openings ?? []).map((opening) => opening.number),
       ),
       stays: "centre",
-      set_in: { layer: null, face: "outer", distance: 0 },
+      set_in: { layer: null, face: "outer", distance: setBack ? 70 : 0 },
       hinge: "start",
       swing: "in",
       bars_across: this.unit === "window" ? 2 : 1,
       bars_up: this.unit === "window" ? 2 : 1,
-      trim: wall?.status === "inner" ? 0 : start(units, 3.5, 90),
+      trim: wall?.status === "inner" || setBack ? 0 : start(units, 3.5, 90),
     };
     return { kind: "put_opening", opening };
   }
@@ -276,7 +277,7 @@ export class DrawRoof extends TwoPoints {
       edges,
       pitch: 0.5,
       plate,
-      seat: start(units, 3.5, 90),
+      seat: this.project.tradition === "masonry" ? 60 : start(units, 3.5, 90),
       make_up: makeUp,
       fascia_depth: start(units, 7.25, 190),
       fascia_thickness: start(units, 0.75, 20),

@@ -985,12 +985,14 @@ export interface components {
             function: "structure" | "sheathing" | "membrane" | "insulation" | "cavity" | "cladding" | "lining" | "finish";
             /** Id */
             id: string;
+            lintels?: components["schemas"]["Lintels"] | null;
             /** Material */
             material: string;
             /** Name */
             name: string;
             /** Thickness */
             thickness: number;
+            wall_plate?: components["schemas"]["WallPlate"] | null;
         };
         /**
          * Length
@@ -1006,6 +1008,21 @@ export interface components {
             value?: number | null;
             /** Wrong */
             wrong?: string | null;
+        };
+        /**
+         * Lintels
+         * @description What carries a leaf over its openings: depth, and how far it bears on each side.
+         */
+        Lintels: {
+            /** Bearing */
+            bearing: number;
+            /** Depth */
+            depth: number;
+            /**
+             * Material
+             * @default concrete
+             */
+            material: string;
         };
         /**
          * MakeUp
@@ -1107,6 +1124,12 @@ export interface components {
         NewProject: {
             /** Name */
             name: string;
+            /**
+             * Tradition
+             * @default timber
+             * @enum {string}
+             */
+            tradition: "timber" | "masonry";
             /**
              * Units
              * @enum {string}
@@ -2334,6 +2357,19 @@ export interface components {
              */
             status: "outer" | "inner";
             top: components["schemas"]["TopRule"];
+        };
+        /**
+         * WallPlate
+         * @description The timber bedded on top of a masonry leaf, under the rafters. Its width is that of the leaf.
+         */
+        WallPlate: {
+            /** Depth */
+            depth: number;
+            /**
+             * Material
+             * @default softwood
+             */
+            material: string;
         };
     };
     responses: never;

@@ -27,7 +27,7 @@ export function useProjects() {
 export function useCreateProject() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: { name: string; units: "ft-in" | "mm" }) => unwrap<State>(api.POST("/api/projects", { body })),
+    mutationFn: (body: Schemas["NewProject"]) => unwrap<State>(api.POST("/api/projects", { body })),
     onSuccess: () => client.invalidateQueries({ queryKey: keys.projects }),
   });
 }

@@ -10,6 +10,7 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
   const bring = useImportProject();
   const [name, setName] = useState("");
   const [units, setUnits] = useState<"ft-in" | "mm">("ft-in");
+  const [tradition, setTradition] = useState<"timber" | "masonry">("timber");
   const [archived, setArchived] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const all = projects.data ?? [];
@@ -18,7 +19,7 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
 
   function submit(event: FormEvent) {
     event.preventDefault();
-    create.mutate({ name: name.trim(), units }, { onSuccess: (state) => onOpen(state.id) });
+    create.mutate({ name: name.trim(), units, tradition }, { onSuccess: (state) => onOpen(state.id) });
   }
 
   return (
@@ -45,10 +46,31 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
             />
           </label>
           <fieldset className="flex gap-1">
+            <legend className="mb-1 text-[12px] text-quiet">Built of</legend>
+            <Button
+              tone={tradition === "timber" ? "chosen" : "plain"}
+              aria-pressed={tradition === "timber"}
+              onClick={() => setTradition("timber")}
+            >
+              Timber frame
+            </Button>
+            <Button
+              tone={tradition === "masonry" ? "chosen" : "plain"}
+              aria-pressed={tradition === "masonry"}
+              onClick={() => {
+                setTradition("masonry");
+                setUnits("mm");
+              }}
+            >
+              Masonry
+            </Button>
+          </fieldset>
+          <fieldset className="flex gap-1">
             <legend className="mb-1 text-[12px] text-quiet">Drawn in</legend>
             <Button
               tone={units === "ft-in" ? "chosen" : "plain"}
               aria-pressed={units === "ft-in"}
+              disabled={tradition === "masonry"}
               onClick={() => setUnits("ft-in")}
             >
               Feet and inches
