@@ -22,6 +22,9 @@ Matrix = tuple[tuple[float, float, float, float], ...]
 """The three rows of a rigid motion: (x, y, z) = rows . (p, q, h, 1)."""
 
 
+WEIGHTS = np.array([1.0, math.sqrt(2.0), math.sqrt(3.0), math.sqrt(5.0)])
+
+
 @dataclass(frozen=True, slots=True)
 class Facet:
     """A flat face: outward unit normal, plane offset (normal . point), rings of points."""
@@ -38,8 +41,6 @@ def mesh_facets(points: NDArray[np.float64], triangles: NDArray[np.int_]) -> tup
     """
     if not len(triangles):
         return ()
-    _, first, same = np.unique(np.round(points, 6), axis=0, return_index=True, return_inverse=True)
-    points, triangles = points[first], np.asarray(same).reshape(-1)[triangles]
     corners = points[triangles]
     normals = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
     sizes = np.linalg.norm(normals, axis=1)
@@ -60,7 +61,8 @@ def _by_plane(
 ) -> NDArray[np.int_]:
     """A number per triangle, one for each plane; triangles without area go with a neighbour."""
     planes = np.round(np.column_stack((normals / TOL.facet, offsets / TOL.grid)))
-    group: NDArray[np.int_] = np.unique(planes, axis=0, return_inverse=True)[1].reshape(-1)
+    # One number per plane: weights without a common measure keep different planes apart, and sort fast.
+    group: NDArray[np.int_] = np.unique(planes @ WEIGHTS, return_inverse=True)[1].reshape(-1)
     for k in np.flatnonzero(~solid).tolist():
         shared = np.isin(triangles, triangles[k]).sum(axis=1) == 2
         near = np.flatnonzero(shared & solid)

@@ -95,6 +95,10 @@ def half_plane(box: tuple[float, float, float, float], a: float, b: float, c: fl
 
 def ring_of(polygon: Polygon) -> list[list[Point]]:
     """Rings of a polygon without the closing point: the outer one counter-clockwise, then the holes."""
+    if not shapely.get_num_interior_rings(polygon):
+        plain = [(x, y) for x, y in shapely.get_coordinates(polygon)[:-1].tolist()]
+        turn = sum(x0 * y1 - x1 * y0 for (x0, y0), (x1, y1) in zip(plain, plain[1:] + plain[:1]))
+        return [plain if turn > 0 else plain[::-1]]
     oriented = shapely.orient_polygons(polygon)
     points, ring = shapely.get_coordinates(shapely.get_rings(oriented), return_index=True)
     rings: list[list[Point]] = [[] for _ in range(1 + len(oriented.interiors))]

@@ -104,7 +104,11 @@ class Solid(ABC):
     def mesh(self) -> tuple[NDArray[np.float64], NDArray[np.int_]]:
         """(n, 3) float points and (m, 3) int triangles, counter-clockwise from outside."""
         mesh = self.manifold.to_mesh64()
-        return np.asarray(mesh.vert_properties, dtype=float)[:, :3], np.asarray(mesh.tri_verts, dtype=int)
+        points = np.asarray(mesh.vert_properties, dtype=float)[:, :3]
+        triangles = np.asarray(mesh.tri_verts, dtype=int)
+        alias = np.arange(len(points))
+        alias[np.asarray(mesh.merge_from_vert, dtype=int)] = np.asarray(mesh.merge_to_vert, dtype=int)
+        return points, alias[triangles]
 
     def minus(self, others: Iterable[Solid]) -> Solid:
         """This solid without the others."""

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import math
 import re
-from fractions import Fraction
 from typing import Literal
 
 from ..errors import BadLength
@@ -101,11 +100,11 @@ def parse_length(text: str, units: Units = "mm") -> float:
     return total
 
 
-def _inches_text(inches: Fraction) -> str:
-    whole, rest = divmod(inches, 1)
-    if not rest:
+def _inches_text(whole: int, part: int, denominator: int) -> str:
+    if not part:
         return f'{whole}"'
-    fraction = f"{rest.numerator}/{rest.denominator}"
+    common = math.gcd(part, denominator)
+    fraction = f"{part // common}/{denominator // common}"
     return f'{whole} {fraction}"' if whole else f'{fraction}"'
 
 
@@ -124,11 +123,12 @@ def format_length(value: float, units: Units = "mm", *, denominator: int = 16) -
         return "0" if text == "-0" else text
     steps = round(abs(value) / INCH * denominator)
     sign = "-" if value < 0 and steps else ""
-    feet, inches = divmod(Fraction(steps, denominator), 12)
+    feet, rest = divmod(steps, 12 * denominator)
+    inches, part = divmod(rest, denominator)
     if not feet:
-        return f"{sign}{_inches_text(inches)}" if steps else '0"'
-    whole = "0 " if 0 < inches < 1 else ""
-    return f"{sign}{feet}'-{whole}{_inches_text(inches)}"
+        return f"{sign}{_inches_text(inches, part, denominator)}" if steps else ZERO_INCHES
+    whole = "0 " if part and not inches else ""
+    return f"{sign}{feet}'-{whole}{_inches_text(inches, part, denominator)}"
 
 
 def format_level(value: float, units: Units = "mm") -> str:
