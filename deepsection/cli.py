@@ -81,16 +81,44 @@ def start(
 ) -> None:
     """Start a project from a starter, and print its id."""
     with _told():
-        traditions: dict[str, Tradition] = {"timber": "timber", "masonry": "masonry"}
-        known: dict[str, Units] = {"ft-in": "ft-in", "mm": "mm"}
-        if starter not in traditions:
-            raise BadInput(f"“{starter}” is no starter; give timber or masonry", field="starter", value=starter)
-        units = units or ("mm" if starter == "masonry" else "ft-in")
-        if units not in known:
-            raise BadInput(f"“{units}” is no unit; give ft-in or mm", field="units", value=units)
+        chosen = _starter(units, starter)
         store = _open()
         projects.refuse_taken_name(store, name)
-        typer.echo(projects.start(store, name, known[units], traditions[starter]).project.id)
+        typer.echo(projects.start(store, name, *chosen).project.id)
+
+
+@app.command()
+def plan(
+    file: Path,
+    name: Annotated[str, typer.Option(help="Name of the new project.")],
+    unit: Annotated[
+        str | None, typer.Option(help="Unit of the file, where it does not say: mm, cm, m, in or ft.")
+    ] = None,
+    units: Annotated[str | None, typer.Option(help="ft-in or mm; the starter's own when none is given.")] = None,
+    starter: Annotated[str, typer.Option(help="timber or masonry.")] = "timber",
+) -> None:
+    """Start a project from a floor plan in a DXF file, and print its id; what was not read goes to standard error."""
+    with _told():
+        units_, tradition = _starter(units, starter)
+        store, data = _open(), _read(file)
+        projects.refuse_taken_name(store, name)
+        with err.status(f"Reading {file.name}…"):
+            stored, planned = projects.from_plan(store, name, data, unit=unit, units=units_, tradition=tradition)
+        for line in planned.skipped:
+            err.print(f"not read: {line}", markup=False)
+        err.print("built: " + ", ".join(planned.built), markup=False)
+        typer.echo(stored.project.id)
+
+
+def _starter(units: str | None, starter: str) -> tuple[Units, Tradition]:
+    traditions: dict[str, Tradition] = {"timber": "timber", "masonry": "masonry"}
+    known: dict[str, Units] = {"ft-in": "ft-in", "mm": "mm"}
+    if starter not in traditions:
+        raise BadInput(f"“{starter}” is no starter; give timber or masonry", field="starter", value=starter)
+    units = units or ("mm" if starter == "masonry" else "ft-in")
+    if units not in known:
+        raise BadInput(f"“{units}” is no unit; give ft-in or mm", field="units", value=units)
+    return known[units], traditions[starter]
 
 
 @app.command()

@@ -9,6 +9,7 @@ import pytest
 from typer.testing import CliRunner, Result
 
 from deepsection.cli import app
+from tests.plan_files import plan_file, small_house
 
 
 @pytest.fixture(autouse=True)
@@ -90,3 +91,18 @@ def test_a_masonry_project_is_started_from_the_shell() -> None:
     assert "elevation:south" in run("views", made).stdout
     assert "in millimetres" in refused("start", "Y", "--starter", "masonry", "--units", "ft-in")
     assert "no starter" in refused("start", "Z", "--starter", "straw")
+
+
+def test_a_plan_becomes_a_printed_sheet_by_the_shell_alone(tmp_path: Path) -> None:
+    file, pdf = tmp_path / "plan.dxf", tmp_path / "south.pdf"
+    file.write_bytes(plan_file(small_house))
+    done = run("plan", str(file), "--name", "From a file", "--units", "mm")
+    assert done.exit_code == 0 and "not read: 1 x CIRCLE on layer FURNITURE" in done.stderr and "6 walls" in done.stderr
+    made = done.stdout.strip()
+    assert run("draw", made, "--view", "elevation:south", "--scale", "100", "-o", str(pdf)).exit_code == 0
+    assert pdf.read_bytes().startswith(b"%PDF")
+    file.write_bytes(plan_file(small_house, insunits=0))
+    assert "does not say its unit" in refused("plan", str(file), "--name", "Other")
+    file.write_bytes(b"broken")
+    assert "not a DXF file" in refused("plan", str(file), "--name", "Other", "--unit", "mm")
+    assert "Other" not in run("projects").stdout, "nothing half applied"

@@ -6,16 +6,27 @@ import re
 import secrets
 
 from deepsection.core.errors import BadInput, UnknownElement
-from deepsection.core.model import MakeUp, Project, changed, load_project
+from deepsection.core.model import MakeUp, Project, apply_edits, changed, load_project
 from deepsection.core.model.starters import Tradition, new_project
 from deepsection.core.units import Units
+from deepsection.formats.dxf_plan import read_plan
 
+from .plans import PlannedEdits, plan_edits
 from .store import Store, Stored
 
 
 def start(store: Store, name: str, units: Units, tradition: Tradition = "timber") -> Stored:
     """A new project from the starter of its tradition and units. Raises: BadInput."""
     return store.create(new_project(new_id(name), name, units, tradition), "start the project")
+
+
+def from_plan(
+    store: Store, name: str, data: bytes, *, unit: str | None, units: Units, tradition: Tradition
+) -> tuple[Stored, PlannedEdits]:
+    """A new project with the floor plan of a DXF file built into it, or nothing at all. Raises: BadInput."""
+    empty = new_project(new_id(name), name, units, tradition)
+    planned = plan_edits(empty, read_plan(data, unit), prefix="read")
+    return store.create(apply_edits(empty, planned.edits), "read a plan"), planned
 
 
 def bring_in(store: Store, data: bytes) -> Stored:

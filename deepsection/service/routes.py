@@ -17,8 +17,10 @@ from deepsection.core.particulars import Particulars, enter
 from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
 from deepsection.formats import MEDIA_TYPES, WRITERS, write_png
+from deepsection.formats.dxf_plan import read_plan
 
 from . import projects
+from .plans import plan_edits
 from .schemas import (
     BackIn,
     Bench,
@@ -29,6 +31,7 @@ from .schemas import (
     MakeUpIn,
     MarkIn,
     NewProject,
+    PlanOut,
     PreviewIn,
     Problem,
     ProjectChange,
@@ -200,6 +203,24 @@ def copy_make_up(id: str, sent: MakeUpIn, store: Projects) -> Response:
     stored = _at(store, id, sent.base_version)
     copied = projects.make_up_from(store, stored.project, sent.project, sent.make_up)
     return _keep(store, stored, [PutMakeUp(make_up=copied)], sent.views)
+
+
+@router.post("/projects/{id}/plan", response_model=PlanOut, operation_id="read_plan")
+async def read_floor_plan(
+    id: str,
+    request: Request,
+    store: Projects,
+    base_version: int,
+    unit: Annotated[str | None, Query(max_length=4)] = None,
+) -> Response:
+    """A floor plan in a DXF file, built into the project as one step; what could not be read or built is listed."""
+    stored = _at(store, id, base_version)
+    found = read_plan(await request.body(), unit)
+    planned = plan_edits(stored.project, found, prefix=f"read{stored.version}")
+    project = checked_edits(stored.project, planned.edits)
+    text = EDITS.dump_json(planned.edits).decode()
+    saved = store.append(stored.project.id, stored.version, project, "read a plan", text)
+    return _json({"state": _state(saved), "built": planned.built, "skipped": planned.skipped})
 
 
 # --- history ------------------------------------------------------------------------------------

@@ -234,3 +234,11 @@ class SheetOut(BaseModel):
     messages: list[SheetMessage]
     scales: list[ScaleItem]
     papers: list[str]
+
+
+class PlanOut(BaseModel):
+    """What was built of a plan that was read from a file, and what was not."""
+
+    state: State
+    built: list[str]
+    skipped: list[str]

@@ -12,6 +12,8 @@ import ezdxf.recover
 import pdfplumber
 from playwright.sync_api import expect
 
+from tests.plan_files import plan_file, small_house
+
 from .conftest import Bench
 
 FOOT, INCH = 304.8, 25.4
@@ -312,3 +314,25 @@ def test_a_masonry_house_from_its_starter(bench: Bench) -> None:
     bench.click(3000, 8300)
     for part in ("wall_plate", "lintel"):
         expect(bench.marks("view", f"{document['walls'][0]['id']}/{part}").first).to_be_attached()
+
+
+def test_a_plan_from_a_file_stands_in_all_views(bench: Bench) -> None:
+    bench.new("From a file", "mm")
+    bench.search("Read a plan from a DXF file")
+    page = bench.page
+    upload = {"name": "plan.dxf", "mimeType": "image/vnd.dxf", "buffer": plan_file(small_house, insunits=0)}
+    page.get_by_label("DXF file").set_input_files(upload)  # type: ignore[arg-type]
+    expect(page.get_by_role("alert")).to_contain_text("does not say its unit")
+    page.get_by_label("Unit of the file").select_option("mm")
+    page.get_by_label("DXF file").set_input_files(upload)  # type: ignore[arg-type]
+    expect(page.get_by_label("What was read")).to_contain_text("6 walls")
+    expect(page.get_by_label("What was read")).to_contain_text("CIRCLE on layer FURNITURE")
+    page.keyboard.press("Escape")
+    assert len(bench.document()["walls"]) == 6
+    for side in ("north", "west", "south"):
+        page.get_by_role("button", name=f"{side} side").click()
+        expect(page.get_by_role("heading", name=f"{side.capitalize()} elevation")).to_be_visible()
+    expect(page.get_by_test_id("view").locator('[data-part$="/frame//"]').first).to_be_attached()
+    bench.button("Undo").click()
+    bench.saved()
+    assert bench.document()["walls"] == []

@@ -9,6 +9,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from deepsection.service import app as application
+from tests.plan_files import plan_file, small_house
 from tests.service.conftest import VIEWS, edit, move, state
 
 
@@ -291,3 +292,15 @@ def test_a_masonry_project_is_in_millimetres(client: TestClient) -> None:
     assert [held["id"] for held in made["project"]["make_ups"]][:2] == ["wall-cavity", "wall-inner"]
     refused = client.post("/api/projects", json={"name": "Other", "units": "ft-in", "tradition": "masonry"})
     assert refused.status_code == 422 and refused.json()["field"] == "units"
+
+
+def test_a_plan_is_read_as_one_step(client: TestClient) -> None:
+    made = client.post("/api/projects", json={"name": "Read", "units": "mm"}).json()["id"]
+    url = f"/api/projects/{made}/plan"
+    answer = client.post(url, params={"base_version": 1}, content=plan_file(small_house)).json()
+    assert answer["state"]["version"] == 2 and answer["state"]["undo"] == "read a plan"
+    assert len(answer["state"]["project"]["walls"]) == 6 and answer["built"][0] == "6 walls"
+    asked = client.post(url, params={"base_version": 2}, content=plan_file(small_house, insunits=0))
+    assert asked.status_code == 422 and asked.json()["field"] == "unit"
+    assert client.post(url, params={"base_version": 1}, content=plan_file(small_house)).status_code == 409
+    assert state(client, made)["version"] == 2

@@ -4,7 +4,7 @@ export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sh
 export type Side = "south" | "east" | "north" | "west";
 export type Tool = "select" | "outer-wall" | "inner-wall" | "window" | "door" | "room" | "roof" | "section" | "note";
 export type Fill = "both" | "plan" | "view";
-export type PanelName = "history" | "make-ups";
+export type PanelName = "history" | "make-ups" | "plan";
 
 export const LOOK: Record<Side, number> = { south: 90, east: 180, north: 270, west: 0 };
 

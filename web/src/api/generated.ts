@@ -272,6 +272,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Floor Plan
+         * @description A floor plan in a DXF file, built into the project as one step; what could not be read or built is listed.
+         */
+        post: operations["read_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/preview": {
         parameters: {
             query?: never;
@@ -1321,6 +1341,17 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PlanOut
+         * @description What was built of a plan that was read from a file, and what was not.
+         */
+        PlanOut: {
+            /** Built */
+            built: string[];
+            /** Skipped */
+            skipped: string[];
+            state: components["schemas"]["State"];
         };
         /**
          * PreviewIn
@@ -3235,6 +3266,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Particulars"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_plan: {
+        parameters: {
+            query: {
+                base_version: number;
+                unit?: string | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
                 };
             };
             /** @description Not Found */

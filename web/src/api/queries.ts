@@ -45,6 +45,25 @@ export function useImportProject() {
   });
 }
 
+/** Builds the floor plan of a DXF file into the project. */
+export function useReadPlan(id: string, version: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ file, unit }: { file: File; unit: string | null }) => {
+      const body = await file.arrayBuffer();
+      const query = { base_version: version, ...(unit ? { unit } : {}) };
+      return unwrap<Schemas["PlanOut"]>(
+        api.POST("/api/projects/{id}/plan", {
+          params: { path: { id }, query },
+          body: body as never,
+          bodySerializer: (held: unknown) => held as never,
+        } as never),
+      );
+    },
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.project(id) }),
+  });
+}
+
 export function useCopyProject() {
   const client = useQueryClient();
   return useMutation({

@@ -9,6 +9,7 @@ import { ParticularsPane } from "../particulars/ParticularsPane";
 import { SheetsScreen } from "../sheets/SheetsScreen";
 import { HistoryPanel } from "./HistoryPanel";
 import { MakeUpPanel } from "./MakeUpPanel";
+import { PlanPanel } from "./PlanPanel";
 import { Rail } from "./Rail";
 import { StatusLine } from "./StatusLine";
 import { TopStrip } from "./TopStrip";
@@ -111,6 +112,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         <StatusLine />
         <HistoryPanel />
         <MakeUpPanel />
+        <PlanPanel />
       </div>
     </HeldContext.Provider>
   );

@@ -120,6 +120,7 @@ export function useActions(): Action[] {
     ];
     for (const { id, label } of named)
       actions.push({ id: `select-${id}`, label: `Select ${label}`, run: () => set({ selection: id }) });
+    actions.push({ id: "plan", label: "Read a plan from a DXF file", run: () => set({ panel: "plan" }) });
     actions.push({ id: "history", label: "History: what was done", run: () => set({ panel: "history" }) });
     actions.push({
       id: "make-ups",

@@ -1,0 +1,232 @@
+"""Reads a floor plan from DXF: closed outlines, wall lines with their gaps, and blocks of windows and doors.
+
+First version: an outline is the outside of the frames of outer walls, a line the middle of an inner wall; two lines
+of one direction with a gap between them are one wall with a doorway. What is not understood is listed, never dropped
+in silence.
+"""
+
+from __future__ import annotations
+
+import io
+import math
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from itertools import pairwise
+from typing import Any
+
+import ezdxf
+import ezdxf.bbox
+import ezdxf.recover
+from shapely.geometry import Polygon
+
+from deepsection.core.errors import BadInput
+from deepsection.core.geometry import Point
+
+UNITS = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
+INSUNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
+"""Units by the code in the header. Source: DXF reference, $INSUNITS (from memory)."""
+MOST_ENTITIES = 20_000
+SAME = 15.0
+"""Points this close are one, and lines this close to each other in one direction are one wall (mm)."""
+GAP = (500.0, 4000.0)
+"""A gap between two lines of one direction is a doorway when it is this wide (mm)."""
+UNIT_WIDTH = (300.0, 6000.0)
+"""A block is a window or door when it is this wide (mm)."""
+SMALLEST_OUTLINE = 4e6
+"""A closed outline smaller than this (mm2) is no house."""
+
+
+@dataclass(frozen=True, slots=True)
+class FoundWall:
+    """A wall line with the gaps in it, as (from, to) distances from its start."""
+
+    start: Point
+    end: Point
+    gaps: tuple[Point, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class FoundUnit:
+    """A window or door block: where it stands, and how wide it is."""
+
+    kind: str
+    at: Point
+    width: float
+
+
+@dataclass(slots=True)
+class FoundPlan:
+    """What was read of a plan, in mm, and what was not, in words."""
+
+    unit: str
+    outlines: list[tuple[Point, ...]] = field(default_factory=list)
+    walls: list[FoundWall] = field(default_factory=list)
+    units: list[FoundUnit] = field(default_factory=list)
+    skipped: list[str] = field(default_factory=list)
+
+
+def read_plan(data: bytes, unit: str | None = None) -> FoundPlan:
+    """The plan in a DXF file; `unit` is needed when the header names none, and wins when it does.
+
+    Raises: BadInput for what is no DXF, holds nothing, holds too much, or does not say its unit.
+    """
+    document = _opened(data)
+    named = unit or INSUNITS.get(int(document.header.get("$INSUNITS", 0)))
+    if named is None:
+        raise BadInput("this file does not say its unit; give mm, cm, m, in or ft", field="unit")
+    if named not in UNITS:
+        raise BadInput(f"“{named}” is no unit; give mm, cm, m, in or ft", field="unit", value=named)
+    entities = list(document.modelspace())
+    if not entities:
+        raise BadInput("there is nothing in the model space of this file", field="file")
+    if len(entities) > MOST_ENTITIES:
+        message = f"this file holds {len(entities)} things; a plan of more than {MOST_ENTITIES} is not read"
+        raise BadInput(message, field="file", value=len(entities), limit=MOST_ENTITIES)
+    found = FoundPlan(named)
+    lines = _sorted_out(entities, UNITS[named], found)
+    found.walls += _joined(lines)
+    _keep_outer(found)
+    if not found.outlines and not found.walls:
+        raise BadInput("no closed outline and no wall line was found in this file", field="file")
+    return found
+
+
+def _opened(data: bytes) -> Any:
+    try:
+        document, auditor = ezdxf.recover.read(io.BytesIO(data))
+    except (ezdxf.DXFError, OSError, UnicodeDecodeError, ValueError, KeyError, IndexError) as error:
+        raise BadInput("this is not a DXF file that can be read", field="file") from error
+    if auditor.has_errors:
+        raise BadInput("this DXF file is broken: " + str(auditor.errors[0].message), field="file")
+    return document
+
+
+def _sorted_out(entities: list[Any], factor: float, found: FoundPlan) -> list[tuple[Point, Point]]:
+    """Wall lines; outlines and units go into what is found, all else is counted as skipped."""
+    lines: list[tuple[Point, Point]] = []
+    left: Counter[str] = Counter()
+    for entity in entities:
+        kind, layer = entity.dxftype(), entity.dxf.layer
+        if kind == "LINE":
+            lines.append((_point(entity.dxf.start, factor), _point(entity.dxf.end, factor)))
+        elif kind in ("LWPOLYLINE", "POLYLINE") and not entity.has_arc:
+            corners = [_point(point, factor) for point in _vertices(entity)]
+            closed = bool(entity.closed if kind == "LWPOLYLINE" else entity.is_closed)
+            if len(corners) > 3 and math.dist(corners[0], corners[-1]) < SAME:
+                corners, closed = corners[:-1], True
+            if closed and len(corners) > 2:
+                _outline(corners, layer, found)
+            else:
+                lines += list(pairwise(corners))
+        elif kind == "INSERT" and (unit := _unit(entity, factor)):
+            found.units.append(unit)
+        else:
+            left[f"{kind} on layer {layer}"] += 1
+    found.skipped += [f"{count} x {name}" for name, count in sorted(left.items())]
+    return [(a, b) for a, b in lines if math.dist(a, b) > SAME]
+
+
+def _vertices(entity: Any) -> Iterator[Any]:
+    if entity.dxftype() == "LWPOLYLINE":
+        yield from entity.get_points("xy")
+    else:
+        yield from (vertex.dxf.location for vertex in entity.vertices)
+
+
+def _point(value: Any, factor: float) -> Point:
+    return float(value[0]) * factor, float(value[1]) * factor
+
+
+def _outline(corners: list[Point], layer: str, found: FoundPlan) -> None:
+    polygon = Polygon(corners)
+    if not polygon.is_valid:
+        found.skipped.append(f"an outline on layer {layer} that crosses itself")
+    elif polygon.area < SMALLEST_OUTLINE:
+        found.skipped.append(f"a small closed outline on layer {layer}")
+    else:
+        found.outlines.append(tuple(corners if polygon.exterior.is_ccw else corners[::-1]))
+
+
+def _keep_outer(found: FoundPlan) -> None:
+    """Outlines within another one are rooms or furniture: they are listed, and the outer one is kept."""
+    polygons = [Polygon(outline) for outline in found.outlines]
+    inner = {
+        k
+        for k, polygon in enumerate(polygons)
+        if any(other is not polygon and other.buffer(1.0).contains(polygon) for other in polygons)
+    }
+    found.skipped += ["a closed outline within another one"] * len(inner)
+    found.outlines = [outline for k, outline in enumerate(found.outlines) if k not in inner]
+
+
+def _unit(entity: Any, factor: float) -> FoundUnit | None:
+    """A block that calls itself a window or a door, when its width is clear."""
+    name = f"{entity.dxf.name} {entity.dxf.layer}".lower()
+    kind = "window" if "win" in name or "glaz" in name else "door" if "door" in name else None
+    if kind is None:
+        return None
+    box = ezdxf.bbox.extents([entity])
+    if not box.has_data:
+        return None
+    width = max(box.size.x, box.size.y) * factor
+    if not UNIT_WIDTH[0] <= width <= UNIT_WIDTH[1]:
+        return None
+    return FoundUnit(kind, _point(box.center, factor), width)
+
+
+def _joined(lines: list[tuple[Point, Point]]) -> list[FoundWall]:
+    """Lines of one direction that follow each other, with doorways where there are gaps between them."""
+    left = sorted({tuple(sorted(line)) for line in lines})
+    walls = []
+    while left:
+        start, end = left.pop(0)
+        pieces = [(start, end)]
+        for other in list(left):
+            if _in_line(start, end, other):
+                pieces.append((other[0], other[1]))
+        chain = _chain(start, end, pieces)
+        used = {tuple(sorted(piece)) for piece, _ in chain}
+        left = [line for line in left if line not in used]
+        along = [(_along(start, end, p), _along(start, end, q)) for (p, q), _ in chain]
+        first, last = min(min(pair) for pair in along), max(max(pair) for pair in along)
+        spans = sorted((min(pair), max(pair)) for pair in along)
+        gaps = [(a[1] - first, b[0] - first) for a, b in pairwise(spans) if b[0] - a[1] > GAP[0]]
+        walls.append(FoundWall(_at(start, end, first), _at(start, end, last), tuple(gaps)))
+    return walls
+
+
+def _chain(start: Point, end: Point, pieces: list[tuple[Point, Point]]) -> list[tuple[tuple[Point, Point], float]]:
+    """The pieces that hang together with the first one, over gaps no wider than a doorway."""
+    placed = sorted(((piece, min(_along(start, end, p) for p in piece)) for piece in pieces), key=lambda held: held[1])
+    own = next(k for k, (piece, _) in enumerate(placed) if piece == (start, end))
+
+    def clear(before: tuple[Point, Point], after: tuple[Point, Point]) -> bool:
+        gap = min(_along(start, end, p) for p in after) - max(_along(start, end, p) for p in before)
+        return gap < SAME or GAP[0] <= gap <= GAP[1]
+
+    low = high = own
+    while low > 0 and clear(placed[low - 1][0], placed[low][0]):
+        low -= 1
+    while high + 1 < len(placed) and clear(placed[high][0], placed[high + 1][0]):
+        high += 1
+    return placed[low : high + 1]
+
+
+def _in_line(start: Point, end: Point, other: Any) -> bool:
+    length = math.dist(start, end)
+
+    def away(x: float, y: float) -> float:
+        return abs((end[0] - start[0]) * (y - start[1]) - (end[1] - start[1]) * (x - start[0])) / length
+
+    return all(away(x, y) < SAME for x, y in other)
+
+
+def _along(start: Point, end: Point, point: Point) -> float:
+    length = math.dist(start, end)
+    return ((point[0] - start[0]) * (end[0] - start[0]) + (point[1] - start[1]) * (end[1] - start[1])) / length
+
+
+def _at(start: Point, end: Point, along: float) -> Point:
+    share = along / math.dist(start, end)
+    return start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share

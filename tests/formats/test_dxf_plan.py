@@ -1,0 +1,124 @@
+"""Floor plans read from DXF: walls, doorways and blocks where they stand, in real units; all else listed."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import ezdxf
+import pytest
+
+from deepsection.core.errors import BadInput
+from deepsection.core.model import apply_edits, wall_length
+from deepsection.core.model.starters import new_project
+from deepsection.core.resolve import resolve
+from deepsection.formats import dxf_plan
+from deepsection.formats.dxf_plan import read_plan
+from deepsection.service.plans import plan_edits
+from tests.plan_files import plan_file, small_house
+
+
+def test_walls_doorways_and_blocks_are_found() -> None:
+    found = read_plan(plan_file(small_house))
+    assert found.unit == "mm"
+    assert [sorted(outline) for outline in found.outlines] == [[(0, 0), (0, 7000), (10000, 0), (10000, 7000)]]
+    walls = {(wall.start, wall.end): wall.gaps for wall in found.walls}
+    assert walls == {((6000, 0), (6000, 7000)): ((2500, 3400),), ((6000, 4500), (10000, 4500)): ()}
+    units = sorted((unit.kind, unit.at, round(unit.width)) for unit in found.units)
+    assert units == [("door", (8000, 7000), 900), ("window", (3000, 0), 1800)]
+    assert found.skipped == ["1 x CIRCLE on layer FURNITURE", "1 x TEXT on layer NOTES"]
+
+
+def test_a_plan_becomes_a_house() -> None:
+    project = new_project("p", "Read", "mm")
+    planned = plan_edits(project, read_plan(plan_file(small_house)), prefix="read")
+    house = apply_edits(project, planned.edits)
+    assert planned.built == ("6 walls", "3 openings", "read in mm")
+    lengths = sorted(round(wall_length(house, wall)) for wall in house.walls)
+    assert lengths == [4000, 7000, 7000, 7000, 10000, 10000]
+    doors = {held.number: round(held.width) for held in house.openings}
+    assert doors == {"D1": 900, "D2": 900, "W1": 1800}
+    building = resolve(house)
+    assert building.diagnostics == () and len(building.plan.spaces) == 3
+
+
+@pytest.mark.parametrize(("code", "factor"), [(1, 25.4), (2, 304.8), (4, 1.0), (5, 10.0), (6, 1000.0)])
+def test_units_come_from_the_header(code: int, factor: float) -> None:
+    """$INSUNITS: 1 inches, 2 feet, 4 millimetres, 5 centimetres, 6 metres (published: DXF reference, from memory)."""
+
+    def draw(space: Any) -> None:
+        space.add_lwpolyline(
+            [(0, 0), (9000 / factor, 0), (9000 / factor, 6000 / factor), (0, 6000 / factor)], close=True
+        )
+
+    found = read_plan(plan_file(draw, insunits=code))
+    assert max(x for x, _ in found.outlines[0]) == pytest.approx(9000)
+
+
+def test_a_unit_is_asked_for_when_the_file_has_none() -> None:
+    data = plan_file(small_house, insunits=0)
+    with pytest.raises(BadInput, match="does not say its unit") as caught:
+        read_plan(data)
+    assert caught.value.field == "unit"
+    assert read_plan(data, "mm").unit == "mm"
+    with pytest.raises(BadInput, match="is no unit"):
+        read_plan(data, "furlong")
+
+
+@pytest.mark.parametrize("data", [b"", b"not a dxf", b"  0\nSECTION\n", bytes(range(256)) * 20])
+def test_what_is_no_dxf_is_refused(data: bytes) -> None:
+    with pytest.raises(BadInput):
+        read_plan(data, "mm")
+
+
+def test_empty_and_huge_files_are_refused(monkeypatch: pytest.MonkeyPatch) -> None:
+    with pytest.raises(BadInput, match="nothing in the model space"):
+        read_plan(plan_file(lambda space: None))
+    monkeypatch.setattr(dxf_plan, "MOST_ENTITIES", 3)
+    with pytest.raises(BadInput, match="more than 3"):
+        read_plan(plan_file(small_house))
+
+
+def test_outlines_that_cross_or_lie_within_are_listed() -> None:
+    def draw(space: Any) -> None:
+        small_house(space)
+        space.add_lwpolyline([(20000, 0), (26000, 5000), (26000, 0), (20000, 5000)], close=True)
+        space.add_lwpolyline([(500, 500), (4000, 500), (4000, 4000), (500, 4000)], close=True)
+        space.add_lwpolyline([(0, 9000), (100, 9000), (100, 9100)], close=True)
+
+    found = read_plan(plan_file(draw))
+    assert len(found.outlines) == 1
+    assert any("crosses itself" in line for line in found.skipped)
+    assert any("within another" in line for line in found.skipped) and any(
+        "small closed" in line for line in found.skipped
+    )
+
+
+def test_an_outline_that_does_not_close_is_walls_of_its_own() -> None:
+    def draw(space: Any) -> None:
+        space.add_lwpolyline([(0, 0), (8000, 0), (8000, 6000), (0, 6000)])
+
+    found = read_plan(plan_file(draw))
+    assert found.outlines == [] and len(found.walls) == 3
+
+
+def test_what_the_building_refuses_is_left_out_and_listed() -> None:
+    def draw(space: Any) -> None:
+        small_house(space)
+        space.add_line((3000, 3000), (9000, 3700))
+        space.add_blockref("DOOR-900", (3200, 0))
+        space.add_blockref("WINDOW-1800", (30000, 30000))
+
+    planned = plan_edits(new_project("p", "Read", "mm"), read_plan(plan_file(draw)), prefix="read")
+    told = " | ".join(planned.skipped)
+    assert "cross each other" in told and "overlap" in told and "stands on no wall" in told
+    assert planned.built[0] == "6 walls"
+
+
+def test_a_plan_of_our_own_comes_back(house: Any) -> None:
+    """The outer corners of the demo, written as an outline, come back as walls of the same length."""
+    corners = [(j.x / 25.4, j.y / 25.4) for j in house.joints if j.kind == "free"][:4]
+    data = plan_file(lambda space: space.add_lwpolyline(corners, close=True), insunits=1)
+    assert ezdxf.units.IN == 1
+    project = new_project("p", "Back", "ft-in")
+    back = apply_edits(project, plan_edits(project, read_plan(data), prefix="read").edits)
+    assert sorted(round(wall_length(back, wall) / 304.8, 6) for wall in back.walls) == [26, 26, 36, 36]
