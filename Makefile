@@ -25,7 +25,7 @@ lint: .venv/test web/node_modules/.ready ## Ruff, mypy, Biome and tsc
 	$(NPM) run check
 
 types: .venv/test web/node_modules/.ready ## Generate the TypeScript types from the service's OpenAPI
-	$(BIN)/python scripts/openapi.py web/src/api/openapi.json
+	$(BIN)/python scripts/openapi.py web/src/api/generated.openapi.json
 	$(NPM) run types
 
 bench: .venv/test deepsection/fonts/sans.ttf ## The table of stages, views and edits with part counts

@@ -87,6 +87,14 @@ def shoot(page: Page, address: str) -> None:
     step(page, "Sheets")
     page.wait_for_timeout(2000)
     picture("sheets")
+    page.get_by_role("button", name="History").click()
+    page.wait_for_timeout(800)
+    picture("history")
+    page.goto(f"{address}/project/fernacre")
+    page.wait_for_timeout(2500)
+    page.get_by_role("button", name="north side").click()
+    page.wait_for_timeout(1800)
+    picture("masonry")
 
 
 def main() -> None:
@@ -98,10 +106,10 @@ def main() -> None:
         page.set_default_timeout(15_000)
         shoot(page, address)
         browser.close()
-        for sheet in ("sheet-1", "sheet-2"):
-            url = f"{address}/api/projects/quillback/sheets/{sheet}/picture?dpi=90"
+        for project, sheet in (("quillback", "sheet-1"), ("quillback", "sheet-2"), ("fernacre", "sheet-1")):
+            url = f"{address}/api/projects/{project}/sheets/{sheet}/picture?dpi=90"
             with urllib.request.urlopen(url) as answer:
-                (TARGET / f"printed-{sheet}.png").write_bytes(answer.read())
+                (TARGET / f"printed-{project}-{sheet}.png").write_bytes(answer.read())
 
 
 if __name__ == "__main__":

@@ -100,7 +100,7 @@ class Bench:
 
     def new(self, name: str, units: str) -> None:
         self.page.goto(self.url)
-        self.page.get_by_label("Name").fill(name)
+        self.page.get_by_label("Name", exact=True).fill(name)
         self.page.get_by_role("button", name="Feet and inches" if units == "ft-in" else "Millimetres").click()
         self.page.get_by_role("button", name="Start drawing").click()
         self.ready()

@@ -68,8 +68,11 @@ function Search({ actions }: { actions: Action[] }) {
       value={null}
       onChange={(action) => {
         setQuery("");
-        (document.activeElement as HTMLElement | null)?.blur();
-        action?.run();
+        // Once the list has closed and given the focus back: a panel that opens must not return it to the search.
+        window.setTimeout(() => {
+          (document.activeElement as HTMLElement | null)?.blur();
+          action?.run();
+        });
       }}
       onClose={() => setQuery("")}
     >
