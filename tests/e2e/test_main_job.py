@@ -302,7 +302,7 @@ def test_a_masonry_house_from_its_starter(bench: Bench) -> None:
     bench.tool("Window")
     bench.click(3000, 0)
     bench.page.keyboard.press("Escape")
-    expect(bench.field("Set in from sheathing")).to_have_value("70")
+    expect(bench.field("Set in from outer leaf")).to_have_value("70")
     bench.step("Roof")
     bench.tool("Gable roof")
     bench.click(0, 0)

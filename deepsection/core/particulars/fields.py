@@ -256,7 +256,7 @@ def _opening(project: Project, opening: Opening) -> list[Row]:
         _length("trim", "Trim width", opening.trim, units, lambda v: put(trim=v)),
         _length(
             "set_in",
-            "Set in from sheathing",
+            f"Set in from {_set_in_face(project, wall, opening)}",
             opening.set_in.distance,
             units,
             lambda v: put(set_in=changed(opening.set_in, distance=v)),
@@ -279,6 +279,14 @@ def _opening(project: Project, opening: Opening) -> list[Row]:
             _choice("swing", "Swings", opening.swing, [("in", "inward"), ("out", "outward")], lambda t: put(swing=t)),
         ]
     return rows
+
+
+def _set_in_face(project: Project, wall: Wall, opening: Opening) -> str:
+    """The name of the layer from which a unit is set in: by default the first that is no cladding."""
+    layers = next(held for held in project.make_ups if held.id == wall.make_up).layers
+    named = next((layer for layer in layers if layer.id == opening.set_in.layer), None)
+    usual = next((layer for layer in layers if layer.function in ("sheathing", "structure")), layers[0])
+    return (named or usual).name
 
 
 def _head(opening: Opening, head: float) -> dict[str, float]:

@@ -8,6 +8,7 @@ from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
 from deepsection.core.model import Project, apply_edits
 from deepsection.core.particulars import describe_element, enter, fields_of, ladder
 from deepsection.core.resolve import Building, resolve
+from deepsection.demo import fernacre_bungalow
 
 
 def typed(project: Project, element: str, field: str, text: str) -> Project:
@@ -150,3 +151,10 @@ def test_no_text_in_any_field_escapes_as_another_error(house: Project) -> None:
                     apply_edits(house, enter(house, id, row.field.id, text))
                 except DeepSectionError as error:
                     assert error.message
+
+
+def test_a_set_in_names_the_layer_that_it_is_measured_from(house: Project) -> None:
+    labels = {row.field.id: row.field.label for row in fields_of(house, house.find("w2"))}
+    assert labels["set_in"] == "Set in from sheathing"
+    other = fernacre_bungalow()
+    assert "Set in from outer leaf" in [row.field.label for row in fields_of(other, other.find("w1"))]

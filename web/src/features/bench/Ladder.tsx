@@ -84,10 +84,11 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
                     text: term.text,
                   })
                 }
-                className="absolute right-[24px] max-w-[96px] truncate text-right font-mono text-[9.5px] leading-[12px] text-quiet hover:text-line"
+                className="absolute right-[24px] flex max-w-[96px] gap-1 text-right font-mono text-[9.5px] leading-[12px] text-quiet hover:text-line"
                 style={{ top: shown + 15 + index * TERM_HEIGHT }}
               >
-                {short(term.label)} {term.text}
+                <span className="truncate">{short(term.label)}</span>
+                <span className="whitespace-nowrap">{term.text}</span>
               </button>
             ))}
         </div>
