@@ -1,0 +1,36 @@
+"""Memory in front of a function of many keys: it asks once, keeps order, and forgets the oldest."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from deepsection.core.memo import BulkMemo
+
+
+@given(st.lists(st.lists(st.integers(0, 20), max_size=12), max_size=8), st.integers(1, 30))
+def test_values_are_those_of_the_function_whatever_was_asked_before(calls: list[list[int]], size: int) -> None:
+    memo: BulkMemo[int, int] = BulkMemo(lambda keys: [key * key for key in keys], size=size)
+    for keys in calls:
+        assert memo(keys) == [key * key for key in keys]
+
+
+def test_what_is_known_is_not_made_again() -> None:
+    asked: list[int] = []
+
+    def make(keys: Sequence[int]) -> list[int]:
+        asked.extend(keys)
+        return list(keys)
+
+    memo: BulkMemo[int, int] = BulkMemo(make, size=3)
+    memo([1, 2, 2, 1])
+    memo([2, 3])
+    assert asked == [1, 2, 3]
+    memo([4])
+    memo([1])
+    assert asked == [1, 2, 3, 4, 1], "the oldest fell away"
+    memo.cache_clear()
+    memo([4])
+    assert asked[-1] == 4
