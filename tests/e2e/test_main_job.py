@@ -336,3 +336,30 @@ def test_a_plan_from_a_file_stands_in_all_views(bench: Bench) -> None:
     bench.button("Undo").click()
     bench.saved()
     assert bench.document()["walls"] == []
+
+
+def test_a_wall_is_dragged_and_the_house_follows(bench: Bench) -> None:
+    """The west wall, 1 m outward: the elevation grows before the drop, neighbours stretch, the roof goes along."""
+    bench.new("Dragged", "mm")
+    draw_box(bench, "8m", "6m")
+    bench.step("Roof")
+    bench.tool("Gable roof")
+    bench.click(0, 0)
+    bench.click(8000, 6000)
+    bench.step("Plan")
+    before = bench.document()
+    west = next(
+        w for w in before["walls"] if {w["start"], w["end"]} == {j["id"] for j in before["joints"] if j["x"] == 0}
+    )
+    wide = bench.marks("view", f"{before['roofs'][0]['id']}/roofing").first.bounding_box()
+    bench.drag((70, 2000), (-930, 2000), drop=False)
+    bench.page.wait_for_timeout(1500)
+    wider = bench.marks("view", f"{before['roofs'][0]['id']}/roofing").first.bounding_box()
+    assert wide and wider and wider["width"] > wide["width"] + 10
+    assert bench.document() == before, "nothing is kept before the drop"
+    bench.page.mouse.up()
+    bench.saved()
+    after = bench.document()
+    moved = {j["id"]: j["x"] for j in after["joints"]}
+    assert moved[west["start"]] == moved[west["end"]] and abs(moved[west["start"]] + 1000) < 60
+    assert sorted(x for x in moved.values() if x > 0) == [8000, 8000]
