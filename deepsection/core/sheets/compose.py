@@ -15,6 +15,8 @@ from .scales import scale_name, standard_scales
 TITLE_WIDTH, TITLE_HEIGHT = 170.0, 34.0
 TITLE_DROP = 13.0
 """Title block size, and how far a view's title lies below it; paper mm."""
+TITLE_TALL, BAR_AT, BAR_LABEL = 4.0, 98.0, 4.0
+"""A title's reach below its rule; where the scale bar begins, and what its last label takes; paper mm."""
 CHECK_LINE = 100.0
 """Length on paper of the printed check line."""
 
@@ -101,23 +103,31 @@ def _on_paper(marks: list[Mark], size: Paper) -> Drawing:
 
 
 def _misfit(project: Project, building: Building, view: PlacedView, held: PlacedDrawing, size: Paper) -> str | None:
-    x0, y0, x1, y1 = held.box()
+    x0, y0, x1, y1 = footprint(held, project.units)
     fx0, fy0, fx1, fy1 = size.frame
     if x0 >= fx0 and y0 >= fy0 and x1 <= fx1 and y1 <= fy1:
         return None
-    if _fits(held, size):
+    if _fits(held, size, project.units):
         return f"{held.drawing.title} lies over the frame of the sheet; move it inward"
     smaller = (scale for scale in standard_scales(project.units) if scale > held.scale)
     # Lettering keeps its size on paper, so that only drawing the view again tells whether it fits.
     trials = (place(project, building, view.model_copy(update={"scale": scale})) for scale in smaller)
-    fitting = next((trial for trial in trials if _fits(trial, size)), None)
+    fitting = next((trial for trial in trials if _fits(trial, size, project.units)), None)
     advice = f"it fits at {scale_name(fitting.scale, project.units)}" if fitting else "choose larger paper"
     return f"{held.drawing.title} does not fit at {scale_name(held.scale, project.units)}; {advice}"
 
 
-def _fits(held: PlacedDrawing, size: Paper) -> bool:
-    (x0, y0, x1, y1), (fx0, fy0, fx1, fy1) = held.box(), size.frame
-    return x1 - x0 <= fx1 - fx0 and y1 - y0 <= fy1 - fy0 - TITLE_DROP
+def footprint(held: PlacedDrawing, units: Units) -> tuple[float, float, float, float]:
+    """x0, y0, x1, y1 on paper of a placed view with its title and scale bar."""
+    x0, y0, x1, y1 = held.box()
+    field, count, _ = _bar(held.scale, units)
+    bar = x0 + BAR_AT + field * count / held.scale + BAR_LABEL
+    return x0, y0 - TITLE_DROP - TITLE_TALL, max(x1, bar), y1
+
+
+def _fits(held: PlacedDrawing, size: Paper, units: Units) -> bool:
+    (x0, y0, x1, y1), (fx0, fy0, fx1, fy1) = footprint(held, units), size.frame
+    return x1 - x0 <= fx1 - fx0 and y1 - y0 <= fy1 - fy0
 
 
 def _frame(size: Paper) -> list[Mark]:
@@ -168,7 +178,7 @@ def _view_title(held: PlacedDrawing, number: int, units: Units) -> list[Mark]:
         values=(min(max(x1 - x0, 60.0), 90.0),),
     )
     field, count, labels = _bar(held.scale, units)
-    bar = Symbol("scale_bar", x + 98.0, y, labels, values=(field, float(count), 1 / held.scale))
+    bar = Symbol("scale_bar", x + BAR_AT, y, labels, values=(field, float(count), 1 / held.scale))
     return [title, bar]
 
 

@@ -59,6 +59,16 @@ def test_a_view_over_the_frame_is_asked_inward(house: Project, building: Buildin
     assert "move it inward" in message
 
 
+def test_a_title_and_scale_bar_over_the_frame_are_asked_inward(house: Project, building: Building) -> None:
+    inside = composed(house, building, at("elevation:south", 128))
+    (held,) = inside.placed
+    y0 = held.box()[1]
+    low = composed(house, building, at("elevation:south", 128, 200, 160 - (y0 - inside.paper.frame[1]) + 5))
+    assert low.placed[0].box()[1] > inside.paper.frame[1]
+    ((_, message),) = low.messages
+    assert inside.messages == () and "move it inward" in message
+
+
 def test_a_view_that_is_gone_is_listed(house: Project, building: Building) -> None:
     drawn = composed(house, building, at("section:ghost", 96))
     assert drawn.placed == () and "no longer in this project" in drawn.messages[0][1]
