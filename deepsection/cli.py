@@ -16,7 +16,7 @@ from rich.console import Console
 
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
 from deepsection.core.model import dump_project
-from deepsection.core.model.starters import Tradition
+from deepsection.core.model.elements import Tradition
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.units import Units, format_length
 from deepsection.core.view import list_views

@@ -21,7 +21,7 @@ import ezdxf.recover
 from shapely.geometry import Polygon
 
 from deepsection.core.errors import BadInput
-from deepsection.core.geometry import Point
+from deepsection.core.geometry import Point, line_through
 
 UNITS = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
 INSUNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
@@ -188,21 +188,23 @@ def _joined(lines: list[tuple[Point, Point]]) -> list[FoundWall]:
         chain = _chain(start, end, pieces)
         used = {tuple(sorted(piece)) for piece, _ in chain}
         left = [line for line in left if line not in used]
-        along = [(_along(start, end, p), _along(start, end, q)) for (p, q), _ in chain]
+        line = line_through(start, end)
+        along = [(line.along(p), line.along(q)) for (p, q), _ in chain]
         first, last = min(min(pair) for pair in along), max(max(pair) for pair in along)
         spans = sorted((min(pair), max(pair)) for pair in along)
         gaps = [(a[1] - first, b[0] - first) for a, b in pairwise(spans) if b[0] - a[1] > GAP[0]]
-        walls.append(FoundWall(_at(start, end, first), _at(start, end, last), tuple(gaps)))
+        walls.append(FoundWall(line.at(first), line.at(last), tuple(gaps)))
     return walls
 
 
 def _chain(start: Point, end: Point, pieces: list[tuple[Point, Point]]) -> list[tuple[tuple[Point, Point], float]]:
     """The pieces that hang together with the first one, over gaps no wider than a doorway."""
-    placed = sorted(((piece, min(_along(start, end, p) for p in piece)) for piece in pieces), key=lambda held: held[1])
+    line = line_through(start, end)
+    placed = sorted(((piece, min(line.along(p) for p in piece)) for piece in pieces), key=lambda held: held[1])
     own = next(k for k, (piece, _) in enumerate(placed) if piece == (start, end))
 
     def clear(before: tuple[Point, Point], after: tuple[Point, Point]) -> bool:
-        gap = min(_along(start, end, p) for p in after) - max(_along(start, end, p) for p in before)
+        gap = min(line.along(p) for p in after) - max(line.along(p) for p in before)
         return gap < SAME or GAP[0] <= gap <= GAP[1]
 
     low = high = own
@@ -214,19 +216,5 @@ def _chain(start: Point, end: Point, pieces: list[tuple[Point, Point]]) -> list[
 
 
 def _in_line(start: Point, end: Point, other: Any) -> bool:
-    length = math.dist(start, end)
-
-    def away(x: float, y: float) -> float:
-        return abs((end[0] - start[0]) * (y - start[1]) - (end[1] - start[1]) * (x - start[0])) / length
-
-    return all(away(x, y) < SAME for x, y in other)
-
-
-def _along(start: Point, end: Point, point: Point) -> float:
-    length = math.dist(start, end)
-    return ((point[0] - start[0]) * (end[0] - start[0]) + (point[1] - start[1]) * (end[1] - start[1])) / length
-
-
-def _at(start: Point, end: Point, along: float) -> Point:
-    share = along / math.dist(start, end)
-    return start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share
+    line = line_through(start, end)
+    return all(abs(line.left_of(point)) < SAME for point in other)

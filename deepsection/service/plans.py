@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from deepsection.core.errors import BadInput, RefusedEdit
-from deepsection.core.geometry import Point
-from deepsection.core.model import DrawWalls, FreeJoint, HostedJoint, Joint, Opening, Project, wall_points
+from deepsection.core.geometry import Point, line_through
+from deepsection.core.model import DrawWalls, FreeJoint, HostedJoint, Joint, Opening, Project, wall_length, wall_points
 from deepsection.core.model.edits import PutOpening
 from deepsection.formats.dxf_plan import FoundPlan, FoundUnit, FoundWall
 
@@ -126,10 +126,8 @@ class _Builder:
         """The wall whose line is nearest: id, distance along, length."""
         best: tuple[float, tuple[str, float, float]] | None = None
         for wall in self.project.walls:
-            (x0, y0), (x1, y1) = wall_points(self.project, wall)
-            length = math.dist((x0, y0), (x1, y1))
-            along = ((point[0] - x0) * (x1 - x0) + (point[1] - y0) * (y1 - y0)) / length
-            away = abs((x1 - x0) * (point[1] - y0) - (y1 - y0) * (point[0] - x0)) / length
+            line, length = line_through(*wall_points(self.project, wall)), wall_length(self.project, wall)
+            along, away = line.along(point), abs(line.left_of(point))
             if away < ON_WALL and -ON_WALL < along < length + ON_WALL and (best is None or away < best[0]):
                 best = away, (wall.id, min(max(along, 0.0), length), length)
         return best[1] if best else None

@@ -9,7 +9,9 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from deepsection.core.drawing import Drawing
 from deepsection.core.model import Edit, Project
+from deepsection.core.model.elements import Tradition
 from deepsection.core.particulars import LadderRung, SumTable
+from deepsection.core.units import Units
 from deepsection.core.view import Snaps
 
 
@@ -91,8 +93,8 @@ class NewProject(_Shape):
     """What a new project needs."""
 
     name: str = Field(min_length=1, max_length=120)
-    units: Literal["ft-in", "mm"]
-    tradition: Literal["timber", "masonry"] = "timber"
+    units: Units
+    tradition: Tradition = "timber"
 
 
 class EditsIn(_Shape):

@@ -3,7 +3,7 @@
 from .arcs import arc_of, flatten
 from .facets import Facet
 from .frames import Frame, Side, side_direction
-from .plane import Line, Point, half_plane, line_through, meet, offset_line, polygons_of, ring_of
+from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, polygons_of, ring_of
 from .solids import Box, Plane3, Solid, bar_along, plane_under, prism, prism_along
 
 __all__ = [
@@ -19,6 +19,7 @@ __all__ = [
     "bar_along",
     "flatten",
     "half_plane",
+    "largest",
     "line_through",
     "meet",
     "offset_line",

@@ -73,6 +73,11 @@ def polygons_of(shape: BaseGeometry, *, min_area: float = TOL.area) -> Iterator[
             yield from polygons_of(part, min_area=min_area)
 
 
+def largest(shape: BaseGeometry) -> Polygon:
+    """The largest polygon of any result of an overlay; an empty one when there is none."""
+    return max(polygons_of(shape), key=lambda piece: piece.area, default=Polygon())
+
+
 def half_plane(box: tuple[float, float, float, float], a: float, b: float, c: float) -> Polygon | None:
     """What of a box (x0, y0, x1, y1) lies where a x + b y + c > 0; None when nothing does.
 

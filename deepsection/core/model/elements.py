@@ -134,6 +134,7 @@ class Room(Element):
 
 # --- make-ups -----------------------------------------------------------------------------------
 
+Tradition = Literal["timber", "masonry"]
 Function = Literal["structure", "sheathing", "membrane", "insulation", "cavity", "cladding", "lining", "finish"]
 
 

@@ -8,6 +8,7 @@ from typing import Any, Literal, Self
 from pydantic import model_validator
 
 from ..errors import UnknownElement
+from ..units import Units
 from .elements import (
     Ceiling,
     Element,
@@ -25,6 +26,7 @@ from .elements import (
     Rung,
     SectionLine,
     Sheet,
+    Tradition,
     Wall,
 )
 
@@ -55,8 +57,8 @@ class Project(Element):
     name: Name
     place: str = ""
     author: str = ""
-    units: Literal["ft-in", "mm"]
-    tradition: Literal["timber", "masonry"] = "timber"
+    units: Units
+    tradition: Tradition = "timber"
     scale: float = 48.0
     make_ups: tuple[MakeUp, ...] = ()
     rungs: tuple[Rung, ...] = ()

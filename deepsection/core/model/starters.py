@@ -5,18 +5,16 @@ Sizes are common practice (no source) but for dressed lumber, which the catalogu
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import TypeVar
 
 from ..catalog import lumber
 from ..errors import BadInput
 from ..units import FOOT, INCH, Units
-from .elements import Ceiling, Foundation, Framing, Layer, MakeUp, Rung, Sheet, Term
+from .elements import Ceiling, Foundation, Framing, Function, Layer, MakeUp, Rung, Sheet, Term, Tradition
 from .masonry import new_masonry_project
 from .project import Project
 
-Tradition = Literal["timber", "masonry"]
-
-Function = Literal["structure", "sheathing", "membrane", "insulation", "cavity", "cladding", "lining", "finish"]
+Value = TypeVar("Value", float, str)
 
 
 def _layer(
@@ -25,7 +23,7 @@ def _layer(
     return Layer(id=id, name=name, material=material, function=function, thickness=thickness, framing=framing)
 
 
-def _pick(units: Units, imperial: float, metric: float) -> float:
+def _pick(units: Units, imperial: Value, metric: Value) -> Value:
     return imperial if units == "ft-in" else metric
 
 
@@ -41,7 +39,7 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
     core = (
         _layer("wrap", "weather membrane", "membrane", "membrane", 0.5),
         _layer("sheathing", "sheathing", "plywood", "sheathing", sheet),
-        _layer("frame", _pick_name(units, "2x6 studs", "140 studs"), "softwood", "structure", deep, studs),
+        _layer("frame", _pick(units, "2x6 studs", "140 studs"), "softwood", "structure", deep, studs),
         _layer("vapour", "vapour control", "membrane", "membrane", 0.2),
         lining,
     )
@@ -51,13 +49,13 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
     return (
         MakeUp(
             id="wall-lap",
-            name=_pick_name(units, "2x6 frame, lap boards", "140 frame, lap boards"),
+            name=_pick(units, "2x6 frame, lap boards", "140 frame, lap boards"),
             use="wall",
             layers=(_layer("cladding", "lap boards", "lap_board", "cladding", _pick(units, 0.75 * INCH, 20.0)), *core),
         ),
         MakeUp(
             id="wall-batten",
-            name=_pick_name(units, "2x6 frame, board and batten", "140 frame, board and batten"),
+            name=_pick(units, "2x6 frame, board and batten", "140 frame, board and batten"),
             use="wall",
             layers=(
                 _layer("cladding", "board and batten", "board_batten", "cladding", _pick(units, 0.75 * INCH, 20.0)),
@@ -66,13 +64,11 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
         ),
         MakeUp(
             id="wall-inner",
-            name=_pick_name(units, "2x4 inner wall", "89 inner wall"),
+            name=_pick(units, "2x4 inner wall", "89 inner wall"),
             use="wall",
             layers=(
                 _layer("lining-a", "gypsum board", "gypsum", "lining", board),
-                _layer(
-                    "frame", _pick_name(units, "2x4 studs", "89 studs"), "softwood", "structure", shallow, partition
-                ),
+                _layer("frame", _pick(units, "2x4 studs", "89 studs"), "softwood", "structure", shallow, partition),
                 _layer("lining-b", "gypsum board", "gypsum", "lining", board),
             ),
         ),
@@ -97,7 +93,7 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
                 _layer("deck", "roof sheathing", "plywood", "sheathing", _pick(units, 0.625 * INCH, 15.0)),
                 _layer(
                     "rafters",
-                    _pick_name(units, "2x10 rafters", "235 rafters"),
+                    _pick(units, "2x10 rafters", "235 rafters"),
                     "softwood",
                     "structure",
                     rafter,
@@ -110,15 +106,11 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
             name="ceiling joists and quilt",
             use="ceiling",
             layers=(
-                _layer("joists", _pick_name(units, "2x6 joists", "140 joists"), "softwood", "structure", deep, joists),
+                _layer("joists", _pick(units, "2x6 joists", "140 joists"), "softwood", "structure", deep, joists),
                 _layer("lining", "gypsum board", "gypsum", "lining", board),
             ),
         ),
     )
-
-
-def _pick_name(units: Units, imperial: str, metric: str) -> str:
-    return imperial if units == "ft-in" else metric
 
 
 def rungs(units: Units) -> tuple[Rung, ...]:

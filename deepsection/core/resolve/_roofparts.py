@@ -11,7 +11,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 
-from ..geometry import Point, line_through, polygons_of, prism, prism_along
+from ..geometry import Point, largest, line_through, prism, prism_along
 from ..model import MakeUp
 from ..tolerance import TOL
 from ._walls import stations
@@ -123,7 +123,7 @@ def _rafters(
 ) -> Iterator[Part]:
     block, length = roof.block, _length(plane)
     profile = rafter_profile(roof)
-    bare = _largest(profile.intersection(rectangle(0.0, -_FAR, _FAR, _FAR)))
+    bare = largest(profile.intersection(rectangle(0.0, -_FAR, _FAR, _FAR)))
     rise = math.hypot(1.0, block.pitch)
     axis = (plane.inward[0] / rise, plane.inward[1] / rise, block.pitch / rise)
     covered = unary_union(roof.guests)
@@ -169,11 +169,7 @@ def rafter_profile(roof: ResolvedRoof) -> Polygon:
         (tail, top(tail)),
     ]
     level = _soffit_z(roof) + SOFFIT
-    return _largest(Polygon(points).difference(rectangle(-_FAR, -_FAR, 0.0, level)))
-
-
-def _largest(shape: shapely.Geometry) -> Polygon:
-    return max(polygons_of(shape), key=lambda piece: piece.area, default=Polygon())
+    return largest(Polygon(points).difference(rectangle(-_FAR, -_FAR, 0.0, level)))
 
 
 def _soffit_z(roof: ResolvedRoof) -> float:
@@ -303,4 +299,4 @@ def _barge_profile(roof: ResolvedRoof, faces: tuple[float, ...]) -> Polygon:
         if mirror:
             triangle = [(2 * roof.run - x, z) for x, z in triangle]
         pieces.append(Polygon(triangle))
-    return _largest(unary_union(pieces))
+    return largest(unary_union(pieces))

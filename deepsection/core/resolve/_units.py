@@ -10,6 +10,7 @@ from shapely.geometry import Polygon
 from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 
+from ..geometry import largest
 from ._walls import wall_solid
 from .building import Part, PlacedOpening, PlannedWall, part_key
 
@@ -62,11 +63,7 @@ def _part(
 def _ring(x0: float, y0: float, x1: float, y1: float, face: float, *, foot: float | None = None) -> Polygon:
     low = y0 + (face if foot is None else foot)
     inner = rectangle(x0 + face, low if low > y0 else y0 - 1, x1 - face, y1 - face)
-    return max(_pieces(rectangle(x0, y0, x1, y1).difference(inner)), key=lambda piece: piece.area)
-
-
-def _pieces(shape: Polygon) -> list[Polygon]:
-    return [shape] if isinstance(shape, Polygon) else list(shape.geoms)
+    return largest(rectangle(x0, y0, x1, y1).difference(inner))
 
 
 def _window(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:

@@ -153,7 +153,7 @@ def _masonry(
         low = top.plate - layer.wall_plate.depth
         for span in top.spans:
             if span.roof and not span.gable:
-                strip = _across(wall, span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
+                strip = wall.panel(span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
                 area = MultiPolygon(list(polygons_of(planned.polygon.intersection(strip))))
                 if not area.is_empty:
                     slot = span.roof if len(top.spans) > 1 else ""
@@ -172,7 +172,7 @@ def _body(wall: PlannedWall, planned: PlannedLayer, top: WallTop, span: TopSpan,
     """The body of a layer in a span, before holes: parted where other walls stand on it, whole above the plate."""
     polygon, whole = planned.polygon, planned.whole
     if len(top.spans) > 1:
-        strip = _across(wall, span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
+        strip = wall.panel(span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
         polygon, whole = (MultiPolygon(list(polygons_of(p.intersection(strip)))) for p in (polygon, whole))
     if polygon.is_empty:
         return None
@@ -182,10 +182,6 @@ def _body(wall: PlannedWall, planned: PlannedLayer, top: WallTop, span: TopSpan,
         return prism(whole, top.base, span.peak)
     gaps = [prism(gap, top.base - 1, top.plate) for gap in polygons_of(whole.difference(polygon))]
     return prism(whole, top.base, span.peak).minus(gaps)
-
-
-def _across(wall: PlannedWall, left: float, right: float, inner: float, outer: float) -> Polygon:
-    return Polygon([wall.at(left, inner), wall.at(right, inner), wall.at(right, outer), wall.at(left, outer)])
 
 
 def _members(

@@ -89,6 +89,10 @@ class PlannedWall:
             self.start[1] + self.run[1] * along + self.out[1] * outward,
         )
 
+    def panel(self, left: float, right: float, inner: float, outer: float) -> Polygon:
+        """The piece in plan between two distances along, from one distance outward to another."""
+        return Polygon([self.at(left, inner), self.at(right, inner), self.at(right, outer), self.at(left, outer)])
+
 
 @dataclass(frozen=True, slots=True)
 class Outline:

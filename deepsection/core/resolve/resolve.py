@@ -13,7 +13,7 @@ import shapely
 from shapely.geometry import LineString, Polygon
 from shapely.geometry import Point as ShapelyPoint
 
-from ..geometry import Point, line_through, polygons_of
+from ..geometry import Point, largest, line_through
 from ..model import MakeUp, Opening, Project, RoofBlock, corner_point
 from ._groundparts import Ceiled, ceiling_parts, foundation_parts, short_direction
 from ._roofparts import roof_parts
@@ -232,12 +232,12 @@ def _ceiling(
     for outline in plan.outlines:
         rest = _within_bearing(outline, plan, make_ups).difference(gables)
         for roof in sorted(roofs, key=lambda roof: -roof.ridge_top.total):
-            region = _largest(rest.intersection(roof.outline))
+            region = largest(rest.intersection(roof.outline))
             if region.area > SMALLEST_CEILING:
                 planes = tuple(plane.top for plane in roof.planes)
                 ceiled.append(Ceiled(outline, region, roof.planes[0].inward, planes, roof.block.id))
                 rest = rest.difference(roof.outline)
-        region = _largest(rest)
+        region = largest(rest)
         if region.area > SMALLEST_CEILING:
             ceiled.append(Ceiled(outline, region, short_direction(region), (), ""))
     return ceiling_parts(ceiling, make_ups[ceiling.make_up], plan.outlines, tuple(ceiled), levels[ceiling.level])
@@ -248,10 +248,6 @@ def _within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp
     wall = next(held for held in plan.walls if held.wall.id == outline.name)
     bearing = wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
     return outline.polygon.buffer(bearing, join_style="mitre") if bearing else outline.polygon
-
-
-def _largest(shape: shapely.Geometry) -> Polygon:
-    return max(polygons_of(shape), key=lambda piece: piece.area, default=Polygon())
 
 
 def _room_space(room: Any, plan: WallPlan) -> RoomSpace:

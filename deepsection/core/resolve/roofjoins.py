@@ -12,7 +12,7 @@ from shapely import affinity
 from shapely.geometry import LineString, MultiLineString, Polygon
 from shapely.ops import unary_union
 
-from ..geometry import Point, half_plane, line_through, polygons_of
+from ..geometry import Point, half_plane, largest, line_through, polygons_of
 from ..tolerance import TOL
 from .building import Diagnostic, ResolvedRoof, RoofJoin, RoofPlane, Valley
 
@@ -83,8 +83,8 @@ def _joined(guest: ResolvedRoof, end: int, host: ResolvedRoof) -> tuple[Resolved
     outside = covered.union(guest.outline).difference(host.outline)
     left = []
     for other in host.planes:
-        polygon = _largest(other.polygon.difference(covered))
-        left.append(replace(other, polygon=polygon, under=_largest(other.under.difference(outside))))
+        polygon = _largest_on_grid(other.polygon.difference(covered))
+        left.append(replace(other, polygon=polygon, under=_largest_on_grid(other.under.difference(outside))))
     for plane in planes:
         for other in left:
             valleys += _valleys(plane, guest, other, host)
@@ -148,8 +148,8 @@ def _valleys(plane: RoofPlane, guest: ResolvedRoof, other: RoofPlane, host: Reso
     return found
 
 
-def _largest(shape: shapely.Geometry) -> Polygon:
-    return max(polygons_of(shapely.set_precision(shape, TOL.grid)), key=lambda piece: piece.area, default=Polygon())
+def _largest_on_grid(shape: shapely.Geometry) -> Polygon:
+    return largest(shapely.set_precision(shape, TOL.grid))
 
 
 def _far_end(guest: ResolvedRoof, end: int, covered: shapely.Geometry, host: shapely.Geometry) -> Point:

@@ -148,11 +148,7 @@ def _wall_marks(
 
 
 def _hole(wall: PlannedWall, placed: PlacedOpening) -> Polygon:
-    return _across(wall, placed.left, placed.right, wall.inner - 1, wall.outer + 1)
-
-
-def _across(wall: PlannedWall, left: float, right: float, inner: float, outer: float) -> Polygon:
-    return Polygon([wall.at(left, inner), wall.at(right, inner), wall.at(right, outer), wall.at(left, outer)])
+    return wall.panel(placed.left, placed.right, wall.inner - 1, wall.outer + 1)
 
 
 def _opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale: float) -> list[Mark]:
@@ -163,7 +159,7 @@ def _opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale
     def turned(along: float, outward: float) -> tuple[float, float]:
         return frame.plan_to_turned(*wall.at(along, outward))
 
-    hit = _turn(_across(wall, placed.left, placed.right, wall.inner, wall.outer), frame)
+    hit = _turn(wall.panel(placed.left, placed.right, wall.inner, wall.outer), frame)
     marks: list[Mark] = [Region(rings_of(hit), fill="paper", part=key, feature="opening", handle=handle)]
 
     def line(a: tuple[float, float], b: tuple[float, float], pen: str) -> None:

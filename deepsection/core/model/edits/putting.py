@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from ...units import Units
 from ..elements import (
     Ceiling,
     Element,
@@ -103,7 +104,7 @@ class SetProject(Element):
     name: Name | None = None
     place: str | None = Field(default=None, max_length=120)
     author: str | None = Field(default=None, max_length=120)
-    units: Literal["ft-in", "mm"] | None = None
+    units: Units | None = None
     scale: float | None = Field(default=None, ge=1, le=2000)
 
     def apply(self, project: Project) -> Project:
