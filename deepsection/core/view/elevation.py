@@ -4,23 +4,20 @@ from __future__ import annotations
 
 import shapely
 
-from ..drawing import Drawing, Mark, Stroke, Symbol, extent, path
+from ..drawing import Drawing, Mark, Stroke, extent, path
 from ..geometry import Frame, Side, side_direction
-from ..resolve import Building, ResolvedRoof, part_key
+from ..resolve import Building
 from ..tolerance import TOL
-from ..units import Units, format_pitch
+from ..units import Units
 from ._levels import level_heights, level_marks
 from ._notes import note_marks
+from ._pitches import gables_shown, pitch_marks
 from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
 from .hatching import HatchTable
 from .visible import faces_of
 
 GROUND_REACH = 10.0
 """Paper mm that the ground line runs past the house on each side."""
-
-
-END_ON = 0.02
-"""A roof is seen end on when its slopes run this close to across the view (sine of the angle)."""
 
 
 def draw_elevation(
@@ -46,9 +43,7 @@ def draw_elevation(
             )
         )
         seen = {face.part.element for face in above}
-        barges = {face.part.element for face in above if face.part.role == "barge"}
-        for roof in _pitched(building, frame, barges):
-            marks.append(_pitch_mark(roof, frame, units, scale))
+        marks += pitch_marks(building, frame, gables_shown(building, above), scale, units)
         heights = level_heights(building, seen)
         marks += level_marks(heights, u0, u1 + reach, scale, units)
         lost, found = note_marks(building, notes, frame, scale, f"elevation:{side}")
@@ -88,27 +83,3 @@ def _below_ground(building: Building, frame: Frame) -> list[Mark]:
             if line.geom_type == "LineString":
                 marks.append(Stroke(path(*line.coords), "hidden", part=faces[0].part.key, feature="hidden"))
     return marks
-
-
-def _pitched(building: Building, frame: Frame, seen: set[str]) -> list[ResolvedRoof]:
-    """Roofs whose gables are seen end on, one for each pitch: the widest."""
-    found: dict[float, ResolvedRoof] = {}
-    for roof in building.roofs:
-        inward = roof.planes[0].inward
-        end_on = abs(inward[0] * frame.dx + inward[1] * frame.dy) < END_ON
-        wider = roof.block.pitch not in found or roof.run > found[roof.block.pitch].run
-        if end_on and wider and roof.block.id in seen:
-            found[roof.block.pitch] = roof
-    return list(found.values())
-
-
-def _pitch_mark(roof: ResolvedRoof, frame: Frame, units: Units, scale: float) -> Symbol:
-    """The pitch triangle over the left slope of a roof."""
-    ridge_u = roof.ridge[0][0] * frame.ux + roof.ridge[0][1] * frame.uy
-    run = 9.0 * scale
-    u = ridge_u - roof.run * 0.75
-    v = roof.ridge_top.total - roof.block.pitch * (ridge_u - u - run) + 5.0 * scale
-    rise = format_pitch(roof.block.pitch, units)
-    over = "12" if units == "ft-in" else ""
-    key = part_key(roof.block.id, "roofing")
-    return Symbol("pitch", u, v, (rise.split(":")[0], over), values=(roof.block.pitch, 1.0), part=key)

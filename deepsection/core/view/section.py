@@ -21,6 +21,7 @@ from ..tolerance import TOL
 from ..units import Units
 from ._levels import level_heights, level_marks
 from ._notes import note_marks
+from ._pitches import pitch_marks
 from ._quilt import quilt_strokes
 from ._seen import clipped_above, edge_strokes, face_regions
 from .detail import shown_from
@@ -157,6 +158,7 @@ def draw_section(
         box = shapely.total_bounds([held.polygon for held in cut])
         marks += _room_names(building, line, frame, scale)
         shown = {held.part.element for held in cut} | {face.part.element for face in beyond}
+        marks += pitch_marks(building, frame, {held.part.element for held in cut}, scale, units)
         heights = level_heights(building, shown)
         reach = EARTH_REACH * scale
         marks += level_marks(heights, float(box[0]) - reach, float(box[2]) + reach, scale, units, sides=(1, -1))

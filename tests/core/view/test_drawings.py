@@ -16,6 +16,7 @@ from deepsection.core.model.edits import MoveOpening, Remove
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.view import draw_view, list_views, plan_snaps
 from deepsection.core.view._levels import spread
+from deepsection.demo.fernacre import fernacre_bungalow
 from tests.builders import box_house
 
 SIDES = ("south", "east", "north", "west")
@@ -207,6 +208,24 @@ def test_level_marks_never_touch(drawings: dict[str, Drawing]) -> None:
     lines = sorted(mark.y / 48 + mark.values[1] for mark in marks)
     assert all(b - a > 8.1 for a, b in itertools.pairwise(lines))
     assert spread([0, 0, 0], 2) == [-2, 0, 2]
+
+
+def pitches(project: Project, view: str) -> list[tuple[str, ...]]:
+    marks = draw_view(resolve(project), project, view, project.scale).marks
+    return [mark.texts for mark in marks if isinstance(mark, Symbol) and mark.kind == "pitch"]
+
+
+def test_the_pitch_stands_where_a_roof_is_cut_or_seen_end_on(house: Project) -> None:
+    """Pitch on gable ends and cross sections, none on a long side. Common practice, no source."""
+    assert pitches(house, "section:section-a") == [("8", "12")]
+    assert pitches(house, "section:section-b") == []
+    assert pitches(house, "elevation:south") == [] and pitches(house, "elevation:west") == [("8", "12")]
+
+
+def test_a_gable_hidden_behind_another_roof_has_no_pitch() -> None:
+    bungalow = fernacre_bungalow()
+    assert pitches(bungalow, "elevation:south") == []
+    assert pitches(bungalow, "elevation:north") == [("30°", "")]
 
 
 def test_unknown_views_are_named(house: Project, building: Building) -> None:
