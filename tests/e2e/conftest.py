@@ -180,6 +180,11 @@ class Bench:
     def marks(self, pane: str, part: str) -> Locator:
         return self.page.get_by_test_id(pane).locator(f'[data-part^="{part}"]')
 
+    def shows(self, view: str) -> None:
+        """Wait until the bench has this view below the plan; the particulars may have a heading of the same name."""
+        heading = self.page.get_by_role("main", name="Bench").get_by_role("heading", name=view, exact=True)
+        expect(heading).to_be_visible()
+
     def document(self) -> dict[str, object]:
         """The saved document, as the service holds it."""
         project = re.search(r"/project/([\w-]+)", self.page.url)

@@ -176,14 +176,14 @@ def test_roof_four_sides_section_and_sheet(bench: Bench) -> None:
     bench.step("Elevations")
     for side in ("east", "north", "west", "south"):
         bench.page.get_by_role("button", name=f"{side} side").click()
-        expect(bench.page.get_by_role("heading", name=f"{side.capitalize()} elevation")).to_be_visible()
+        bench.shows(f"{side.capitalize()} elevation")
         expect(bench.marks("view", f"{roof['id']}/").first).to_be_attached()
 
     bench.step("Sections")
     bench.tool("Section line")
     bench.click(10 * FOOT, -4 * FOOT)
     bench.click(10 * FOOT, 29 * FOOT)
-    expect(bench.page.get_by_role("heading", name="Section A")).to_be_visible()
+    bench.shows("Section A")
     expect(bench.marks("view", "foundation/footing").first).to_be_attached()
     section = only(bench.document(), "sections")
 
@@ -286,7 +286,7 @@ def test_a_lower_gable_runs_into_the_main_roof(bench: Bench) -> None:
     expect(bench.field("End 1")).to_have_text(re.compile("into another roof|gable"))
     bench.step("Elevations")
     bench.page.get_by_role("button", name="north side").click()
-    expect(bench.page.get_by_role("heading", name="North elevation")).to_be_visible()
+    bench.shows("North elevation")
     expect(bench.marks("view", f"{leg['id']}/barge").first).to_be_attached()
 
 
@@ -331,7 +331,7 @@ def test_a_plan_from_a_file_stands_in_all_views(bench: Bench) -> None:
     assert len(bench.document()["walls"]) == 6
     for side in ("north", "west", "south"):
         page.get_by_role("button", name=f"{side} side").click()
-        expect(page.get_by_role("heading", name=f"{side.capitalize()} elevation")).to_be_visible()
+        bench.shows(f"{side.capitalize()} elevation")
     expect(page.get_by_test_id("view").locator('[data-part$="/frame//"]').first).to_be_attached()
     bench.button("Undo").click()
     bench.saved()
