@@ -8,7 +8,7 @@ import secrets
 from deepsection.core.errors import BadInput, UnknownElement
 from deepsection.core.model import MakeUp, Project, apply_edits, changed, load_project
 from deepsection.core.model.elements import Tradition
-from deepsection.core.model.starters import new_project
+from deepsection.core.model.starters import Ground, new_project
 from deepsection.core.units import Units
 from deepsection.formats.dxf_plan import read_plan
 
@@ -16,9 +16,9 @@ from .plans import PlannedEdits, plan_edits
 from .store import Store, Stored
 
 
-def start(store: Store, name: str, units: Units, tradition: Tradition = "timber") -> Stored:
-    """A new project from the starter of its tradition and units. Raises: BadInput."""
-    return store.create(new_project(new_id(name), name, units, tradition), "start the project")
+def start(store: Store, name: str, units: Units, tradition: Tradition = "timber", ground: Ground = "slab") -> Stored:
+    """A new project from the starter of its tradition, units and ground. Raises: BadInput."""
+    return store.create(new_project(new_id(name), name, units, tradition, ground), "start the project")
 
 
 def from_plan(

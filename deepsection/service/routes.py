@@ -43,7 +43,7 @@ from .schemas import (
     ViewsIn,
 )
 from .store import Store, Stored
-from .work import bench_of, checked_edits, particulars_of, sheet_of, view_items, view_sheet_of
+from .work import bench_of, checked_edits, particulars_of, sheet_of, standing, storey_items, view_items, view_sheet_of
 
 Format = Literal["pdf", "dxf", "svg", "png", "json"]
 
@@ -79,11 +79,17 @@ def _state(stored: Stored) -> dict[str, Any]:
         "redo": stored.redo,
         "project": stored.project,
         "views": view_items(stored.project),
+        "storeys": storey_items(stored.project),
     }
 
 
 def _result(stored: Stored, views: Any) -> Response:
     return _json({"state": _state(stored), "bench": bench_of(stored.project, stored.version, views)})
+
+
+def _after(stored: Stored, views: Any) -> Response:
+    """What a change made, in the views that still stand."""
+    return _result(stored, standing(stored.project, views))
 
 
 def _at(store: Store, id: str, base: int) -> Stored:
@@ -111,7 +117,7 @@ def list_projects(store: Projects) -> Any:
 def create_project(new: NewProject, store: Projects) -> Response:
     """A new project from the starter of its units. 422 when its name is taken."""
     projects.refuse_taken_name(store, new.name)
-    return _json(_state(projects.start(store, new.name, new.units, new.tradition)))
+    return _json(_state(projects.start(store, new.name, new.units, new.tradition, new.ground)))
 
 
 @router.post("/projects/import", response_model=State, operation_id="import_project")
@@ -171,10 +177,10 @@ def enter_text(id: str, sent: EntryIn, store: Projects) -> Response:
 def _keep(store: Store, stored: Stored, edits: list[Any], views: Any) -> Response:
     project = checked_edits(stored.project, edits)
     if project == stored.project:
-        return _result(stored, views)
+        return _after(stored, views)
     text = EDITS.dump_json(tuple(edits)).decode()
     saved = store.append(stored.project.id, stored.version, project, describe(edits, stored.project), text)
-    return _result(saved, views)
+    return _after(saved, views)
 
 
 @router.post("/projects/{id}/preview", response_model=Bench, operation_id="preview_edits")
@@ -182,19 +188,19 @@ def preview_edits(id: str, sent: PreviewIn, store: Projects) -> Response:
     """Views as they would be after edits; nothing is kept."""
     stored = _at(store, id, sent.base_version)
     project = checked_edits(stored.project, sent.edits)
-    return _json(bench_of(project, stored.version, sent.views, sequence=sent.sequence))
+    return _json(bench_of(project, stored.version, standing(project, sent.views), sequence=sent.sequence))
 
 
 @router.post("/projects/{id}/undo", response_model=Result, operation_id="undo")
 def undo(id: str, sent: StepIn, store: Projects) -> Response:
     """One step back, as a new version."""
-    return _result(store.step(id, sent.base_version, True), sent.views)
+    return _after(store.step(id, sent.base_version, True), sent.views)
 
 
 @router.post("/projects/{id}/redo", response_model=Result, operation_id="redo")
 def redo(id: str, sent: StepIn, store: Projects) -> Response:
     """One step forward again, as a new version."""
-    return _result(store.step(id, sent.base_version, False), sent.views)
+    return _after(store.step(id, sent.base_version, False), sent.views)
 
 
 @router.post("/projects/{id}/make-ups", response_model=Result, operation_id="copy_make_up")
@@ -242,7 +248,7 @@ def name_point(id: str, version: int, sent: MarkIn, store: Projects) -> Any:
 @router.post("/projects/{id}/back", response_model=Result, operation_id="go_back")
 def go_back(id: str, sent: BackIn, store: Projects) -> Response:
     """Back to any point, as a new version: nothing in between is lost."""
-    return _result(store.back(id, sent.base_version, sent.version), sent.views)
+    return _after(store.back(id, sent.base_version, sent.version), sent.views)
 
 
 # --- views --------------------------------------------------------------------------------------

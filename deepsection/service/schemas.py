@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from deepsection.core.drawing import Drawing
 from deepsection.core.model import Edit, Project
 from deepsection.core.model.elements import Tradition
+from deepsection.core.model.starters import Ground
 from deepsection.core.particulars import LadderRung, SumTable
 from deepsection.core.units import Units
 from deepsection.core.view import Snaps
@@ -95,6 +96,7 @@ class NewProject(_Shape):
     name: str = Field(min_length=1, max_length=120)
     units: Units
     tradition: Tradition = "timber"
+    ground: Ground = "slab"
 
 
 class EditsIn(_Shape):
@@ -155,6 +157,15 @@ class ViewItem(BaseModel):
     look_deg: float
 
 
+class StoreyItem(BaseModel):
+    """A level on which walls stand: its plate, and the name of its plan."""
+
+    level: str
+    name: str
+    plate: str | None
+    plan: str
+
+
 class State(BaseModel):
     """A saved version of a project."""
 
@@ -165,6 +176,7 @@ class State(BaseModel):
     redo: str | None
     project: Project
     views: list[ViewItem]
+    storeys: list[StoreyItem]
 
 
 class Bench(BaseModel):

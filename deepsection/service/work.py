@@ -13,9 +13,9 @@ from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import Project, Sheet, apply_edits
 from deepsection.core.particulars import Particulars, describe_element, ladder
 from deepsection.core.particulars.describe import sum_table
-from deepsection.core.resolve import Building, resolve
+from deepsection.core.resolve import Building, resolve, storeys
 from deepsection.core.sheets import SheetDrawing, compose, compose_view
-from deepsection.core.view import draw_view, list_views, look_of, plan_snaps
+from deepsection.core.view import draw_view, list_views, look_of, plan_level, plan_name, plan_snaps, standing_name
 
 from .schemas import ViewWanted
 
@@ -66,13 +66,13 @@ def bench_of(project: Project, version: int, views: Sequence[ViewWanted], *, seq
         explode(draw_view(building, project, view.name, view.scale or project.scale, look_deg=view.look_deg))
         for view in views
     ]
-    plan = next((view for view in views if view.name == "plan"), None)
-    look = plan.look_deg if plan and plan.look_deg is not None else look_of(project, "plan")
+    plan = next((view for view in views if view.name.partition(":")[0] == "plan"), ViewWanted(name="plan"))
+    look = plan.look_deg if plan.look_deg is not None else look_of(project, plan.name)
     return {
         "version": version,
         "sequence": sequence,
         "drawings": drawings,
-        "snaps": plan_snaps(building, look),
+        "snaps": plan_snaps(building, project, plan_level(project, plan.name), look),
         "ladder": ladder(project, building),
         "sums": [sum_table(project, building, height) for height in building.sums.values()],
         "findings": [
@@ -80,6 +80,19 @@ def bench_of(project: Project, version: int, views: Sequence[ViewWanted], *, seq
             for f in building.diagnostics
         ],
     }
+
+
+def standing(project: Project, views: Sequence[ViewWanted]) -> list[ViewWanted]:
+    """The views that were asked for, with those that a change took away replaced by plain ones."""
+    return [view.model_copy(update={"name": standing_name(project, view.name)}) for view in views]
+
+
+def storey_items(project: Project) -> list[dict[str, Any]]:
+    """The storeys of a project, low ones first, with the names of their plans."""
+    return [
+        {"level": held.level, "name": held.name, "plate": held.plate, "plan": plan_name(project, held.level)}
+        for held in storeys(project)
+    ]
 
 
 def view_items(project: Project) -> list[dict[str, Any]]:

@@ -1,12 +1,28 @@
 """The language that views speak: marks with pens, hatches, text, dimensions."""
 
 from .explode import explode
-from .marks import Align, Dimension, Drawing, Handle, Mark, Region, Ring, Stroke, Symbol, Text, extent, path, rings_of
+from .marks import (
+    PITCH_RUN,
+    Align,
+    Dimension,
+    Drawing,
+    Handle,
+    Mark,
+    Region,
+    Ring,
+    Stroke,
+    Symbol,
+    Text,
+    extent,
+    path,
+    rings_of,
+)
 from .patterns import PlacedHatch, place_hatch
 from .pens import PENS, Pen, pen_width
 
 __all__ = [
     "PENS",
+    "PITCH_RUN",
     "Align",
     "Dimension",
     "Drawing",

@@ -6,7 +6,21 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
-from .marks import LEVEL_KNEE, Align, Dimension, Drawing, Mark, Region, Ring, Stroke, Symbol, Text, level_width, path
+from .marks import (
+    LEVEL_KNEE,
+    PITCH_RUN,
+    Align,
+    Dimension,
+    Drawing,
+    Mark,
+    Region,
+    Ring,
+    Stroke,
+    Symbol,
+    Text,
+    level_width,
+    path,
+)
 
 _BULGE_HALF = 1.0
 """tan(180 / 4 deg): half a circle."""
@@ -100,7 +114,7 @@ def _section(mark: Symbol, scale: float) -> Iterator[Mark]:
 def _pitch(mark: Symbol, scale: float) -> Iterator[Mark]:
     """A pitch mark: the triangle of rise over run under the slope; values: pitch, side (+1 rises right)."""
     pitch, side = mark.values
-    run = 9.0 * scale
+    run = PITCH_RUN * scale
     rise = run * pitch
     x, y = mark.x, mark.y
     corner = path((x, y), (x + side * run, y), (x + side * run, y + rise))

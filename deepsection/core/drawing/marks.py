@@ -150,6 +150,8 @@ def extent(marks: Iterable[Mark], scale: float) -> tuple[float, float, float, fl
     return (min(xs), min(ys), max(xs), max(ys)) if xs else (0.0, 0.0, 1.0, 1.0)
 
 
+PITCH_RUN = 9.0
+"""Paper mm of the run of a pitch triangle."""
 LEVEL_KNEE = 4.5
 """Paper mm from the tip of a level mark to its lettering."""
 

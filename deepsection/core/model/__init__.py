@@ -25,12 +25,14 @@ from .elements import (
     Ceiling,
     Corner,
     Element,
+    Floor,
     Foundation,
     Framing,
     FreeJoint,
     HostedJoint,
     Joint,
     Layer,
+    LayerRef,
     MakeUp,
     Note,
     Opening,
@@ -59,6 +61,11 @@ from .project import (
     SCHEMA_VERSION,
     Project,
 )
+from .rises import (
+    plate_of,
+    rise,
+    term_value,
+)
 
 __all__ = [
     "COLLECTIONS",
@@ -71,12 +78,14 @@ __all__ = [
     "DrawWalls",
     "Edit",
     "Element",
+    "Floor",
     "Foundation",
     "Framing",
     "FreeJoint",
     "HostedJoint",
     "Joint",
     "Layer",
+    "LayerRef",
     "MakeUp",
     "MoveJoint",
     "MoveOpening",
@@ -106,8 +115,11 @@ __all__ = [
     "dump_project",
     "joint_point",
     "load_project",
+    "plate_of",
     "put",
     "rebuild",
+    "rise",
+    "term_value",
     "wall_length",
     "wall_points",
 ]

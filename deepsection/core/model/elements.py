@@ -124,12 +124,13 @@ class Opening(Element):
 
 
 class Room(Element):
-    """A named space; its area is that of the space which encloses the point."""
+    """A named space: the one that encloses the point, on the storey of a level or the lowest one."""
 
     id: Id
     name: Name
     x: Mm
     y: Mm
+    level: Id | None = None
 
 
 # --- make-ups -----------------------------------------------------------------------------------
@@ -181,19 +182,27 @@ class MakeUp(Element):
 
     id: Id
     name: Name
-    use: Literal["wall", "slab", "ceiling", "roof"]
+    use: Literal["wall", "slab", "floor", "ceiling", "roof"]
     layers: Annotated[tuple[Layer, ...], Field(min_length=1)]
 
 
 # --- heights ------------------------------------------------------------------------------------
 
 
+class LayerRef(Element):
+    """A layer of a make-up."""
+
+    make_up: Id
+    layer: Id
+
+
 class Term(Element):
-    """One part of a rise sum: `count` times `value`."""
+    """One part of a rise sum: `count` times `value`, or the thickness of a layer, which then states it alone."""
 
     id: Id
     name: Name
-    value: Mm
+    value: Mm = 0.0
+    layer: LayerRef | None = None
     count: Annotated[int, Field(ge=1, le=99)] = 1
 
 
@@ -205,7 +214,7 @@ class Rung(Element):
 
     id: Id
     name: Name
-    surface: Literal["grade", "deck", "slab", "plate", "finish", "footing"]
+    surface: Literal["grade", "deck", "slab", "plate", "sill", "foundation", "finish", "footing"]
     from_rung: Id | None = None
     direction: Literal["up", "down"] = "up"
     terms: tuple[Term, ...] = ()
@@ -249,7 +258,11 @@ class RoofBlock(Element):
 
 
 class Foundation(Element):
-    """Stem wall and strip footing below the outer walls, and the slab within, at one level."""
+    """Foundation wall and strip footing below the outer walls of a storey, and the ground layers within.
+
+    The wall reaches up to `top`, by default to the level of the storey; a sill plate lies on it up to the level `sill`.
+    The slab, or what else covers the ground, has its top at `slab_level`, by default that of the storey.
+    """
 
     id: Id
     name: Name
@@ -258,16 +271,40 @@ class Foundation(Element):
     stem_thickness: Positive
     footing_width: Positive
     footing_depth: Positive
-    slab: Id
+    slab: Id | None = None
+    slab_level: Id | None = None
+    top: Id | None = None
+    sill: Id | None = None
+
+
+JoistSpan = Literal["short", "east-west", "north-south"]
+
+
+class Floor(Element):
+    """A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
+
+    A rim joist closes it along the outside of the frames. `span` is the direction in which joists run.
+    """
+
+    id: Id
+    name: Name
+    level: Id
+    bearing: Id
+    make_up: Id
+    span: JoistSpan = "short"
 
 
 class Ceiling(Element):
-    """A flat ceiling whose joists bear at a level, over every closed outline of outer walls."""
+    """A flat ceiling whose joists bear at a level, over every closed outline of outer walls that reaches it.
+
+    Joists run along the rafters above, or as `span` says.
+    """
 
     id: Id
     name: Name
     level: Id
     make_up: Id
+    span: Literal["roof"] | JoistSpan = "roof"
 
 
 # --- what is drawn ------------------------------------------------------------------------------

@@ -16,7 +16,8 @@ _PHRASES = {
     "put_room": "name a room",
     "put_roof": "change {name}",
     "put_foundation": "change the foundation",
-    "put_ceiling": "change the ceiling",
+    "put_floor": "change {name}",
+    "put_ceiling": "change {name}",
     "put_section": "change section {name}",
     "put_note": "write a note",
     "put_sheet": "change sheet {name}",
@@ -32,6 +33,8 @@ _PHRASES = {
     "move_opening": "move {name}",
     "set_term": "change a part of a height",
     "set_total": "change a height",
+    "add_storey": "add a storey over {name}",
+    "remove_storey": "remove the storey {name}",
     "remove": "remove {name}",
 }
 

@@ -12,6 +12,7 @@ from ..units import Units
 from .elements import (
     Ceiling,
     Element,
+    Floor,
     Foundation,
     FreeJoint,
     HostedJoint,
@@ -41,6 +42,7 @@ COLLECTIONS = (
     "rooms",
     "roofs",
     "foundations",
+    "floors",
     "ceilings",
     "sections",
     "notes",
@@ -68,6 +70,7 @@ class Project(Element):
     rooms: tuple[Room, ...] = ()
     roofs: tuple[RoofBlock, ...] = ()
     foundations: tuple[Foundation, ...] = ()
+    floors: tuple[Floor, ...] = ()
     ceilings: tuple[Ceiling, ...] = ()
     sections: tuple[SectionLine, ...] = ()
     notes: tuple[Note, ...] = ()
@@ -98,6 +101,7 @@ class Project(Element):
         _check_walls(self)
         _check_rungs(self)
         _check_roofs(self)
+        _check_floors(self)
         return self
 
 
@@ -166,6 +170,7 @@ def _check_hosts_end(project: Project) -> None:
 
 def _check_rungs(project: Project) -> None:
     by_id = {rung.id: rung for rung in project.rungs}
+    layers = {make_up.id: _ids(make_up.layers) for make_up in project.make_ups}
     if project.rungs and sum(rung.from_rung is None for rung in project.rungs) != 1:
         raise ValueError("the height ladder needs exactly one datum")
     for rung in project.rungs:
@@ -180,6 +185,10 @@ def _check_rungs(project: Project) -> None:
             _need(_ids(rung.terms), rung.free, rung.id, "the free term")
             if not rung.terms or rung.free is None:
                 raise ValueError(f"{rung.id}: a height needs at least one term, one of them free")
+        for term in rung.terms:
+            if term.layer is not None:
+                _need(set(layers), term.layer.make_up, rung.id, f"the part “{term.name}”")
+                _need(layers[term.layer.make_up], term.layer.layer, rung.id, f"the part “{term.name}”")
 
 
 def _check_roofs(project: Project) -> None:
@@ -193,10 +202,26 @@ def _check_roofs(project: Project) -> None:
         eaves = [index for index, kind in enumerate(kinds) if kind == "eave"]
         if len(eaves) != 2 or eaves[1] - eaves[0] != 2:
             raise ValueError(f"{roof.id}: a gable roof has two eaves, on opposite edges")
+
+
+def _check_floors(project: Project) -> None:
+    rungs, make_ups = _ids(project.rungs), _ids(project.make_ups)
     for foundation in project.foundations:
-        _need(rungs, foundation.level, foundation.id, "level")
-        _need(rungs, foundation.footing, foundation.id, "footing level")
+        for field, rung in (
+            ("level", foundation.level),
+            ("footing level", foundation.footing),
+            ("top", foundation.top),
+            ("sill plate", foundation.sill),
+            ("ground level", foundation.slab_level),
+        ):
+            _need(rungs, rung, foundation.id, field)
         _need(make_ups, foundation.slab, foundation.id, "slab make-up")
+    for floor in project.floors:
+        _need(rungs, floor.level, floor.id, "level")
+        _need(rungs, floor.bearing, floor.id, "bearing level")
+        _need(make_ups, floor.make_up, floor.id, "make-up")
     for ceiling in project.ceilings:
         _need(rungs, ceiling.level, ceiling.id, "level")
         _need(make_ups, ceiling.make_up, ceiling.id, "make-up")
+    for room in project.rooms:
+        _need(rungs, room.level, room.id, "level")

@@ -5,16 +5,31 @@ Sizes are common practice (no source) but for dressed lumber, which the catalogu
 
 from __future__ import annotations
 
-from typing import TypeVar
+from typing import Literal, TypeVar
 
 from ..catalog import lumber
 from ..errors import BadInput
 from ..units import FOOT, INCH, Units
-from .elements import Ceiling, Foundation, Framing, Function, Layer, MakeUp, Rung, Sheet, Term, Tradition
+from .edits import floor_terms
+from .elements import (
+    Ceiling,
+    Floor,
+    Foundation,
+    Framing,
+    Function,
+    Layer,
+    MakeUp,
+    Rung,
+    Sheet,
+    Term,
+    Tradition,
+)
 from .masonry import new_masonry_project
 from .project import Project
 
 Value = TypeVar("Value", float, str)
+Ground = Literal["slab", "joists"]
+"""What the lowest storey stands on: a slab on the ground, or joists over a foundation wall and a crawl space."""
 
 
 def _layer(
@@ -45,6 +60,11 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
     )
     partition = Framing(spacing=centres, thickness=t, top_plates=1)
     rafters = Framing(spacing=_pick(units, 24 * INCH, 600.0), thickness=t, bottom_plates=0, top_plates=0)
+    floor_depth = _pick(units, lumber()["2x10"].depth, 235.0)
+    floor_frame = Framing(spacing=centres, thickness=t, bottom_plates=0, top_plates=0)
+    floor_name = _pick(units, "2x10 joists", "235 joists")
+    subfloor = _layer("deck", "subfloor", "plywood", "sheathing", _pick(units, 0.75 * INCH, 18.0))
+    floor_quilt = floor_frame.model_copy(update={"infill": "quilt"})
     joists = Framing(spacing=_pick(units, 24 * INCH, 600.0), thickness=t, bottom_plates=0, top_plates=0, infill="quilt")
     return (
         MakeUp(
@@ -84,6 +104,27 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
             ),
         ),
         MakeUp(
+            id="floor-joists",
+            name="joist floor, boarded below",
+            use="floor",
+            layers=(subfloor, _layer("joists", floor_name, "softwood", "structure", floor_depth, floor_frame), lining),
+        ),
+        MakeUp(
+            id="floor-ground",
+            name="joist floor over a crawl space",
+            use="floor",
+            layers=(subfloor, _layer("joists", floor_name, "softwood", "structure", floor_depth, floor_quilt)),
+        ),
+        MakeUp(
+            id="ground-cover",
+            name="ground cover of a crawl space",
+            use="slab",
+            layers=(
+                _layer("vapour", "ground membrane", "membrane", "membrane", 0.3),
+                _layer("gravel", "gravel", "gravel", "finish", _pick(units, 3 * INCH, 75.0)),
+            ),
+        ),
+        MakeUp(
             id="roof",
             name="shingles on rafters",
             use="roof",
@@ -115,28 +156,54 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
 
 def rungs(units: Units) -> tuple[Rung, ...]:
     """Grade as the datum, footing below it, floor and plate above; the stud is the plate's free term."""
-    stud, plate = _pick(units, 92.625 * INCH, 2386.0), _pick(units, 1.5 * INCH, 38.0)
+    above = Term(id="above-grade", name="floor above grade", value=_pick(units, FOOT, 300.0))
+    floor = Rung(id="floor", name="Main floor", surface="slab", from_rung="grade", terms=(above,), free=above.id)
+    return (_plate(units), floor, *_ground_rungs(units))
+
+
+def _rungs_over_crawl(units: Units, floor: MakeUp) -> tuple[Rung, ...]:
+    """As `rungs`, with a joist floor on a sill plate on a foundation wall, and the ground below it dug out."""
+    parts = floor_terms(floor)
+    stem = Term(id="above-grade", name="wall above grade", value=_pick(units, 10 * INCH, 250.0))
+    sill = Term(id="sill", name="sill plate", value=_pick(units, 1.5 * INCH, 38.0))
+    dug = Term(id="dug", name="dug below grade", value=_pick(units, 10 * INCH, 250.0))
     return (
+        _plate(units),
+        Rung(id="floor", name="Main floor", surface="deck", from_rung="sill", terms=parts, free=parts[0].id),
+        Rung(id="sill", name="Sill plate", surface="sill", from_rung="stem", terms=(sill,), free=sill.id),
+        Rung(id="stem", name="Top of foundation", surface="foundation", from_rung="grade", terms=(stem,), free=stem.id),
         Rung(
-            id="plate",
-            name="Plate",
-            surface="plate",
-            from_rung="floor",
-            terms=(
-                Term(id="bottom-plate", name="bottom plate", value=plate),
-                Term(id="stud", name="stud", value=stud),
-                Term(id="top-plate", name="top plate", value=plate, count=2),
-            ),
-            free="stud",
-        ),
-        Rung(
-            id="floor",
-            name="Main floor",
-            surface="slab",
+            id="crawl",
+            name="Crawl space",
+            surface="finish",
             from_rung="grade",
-            terms=(Term(id="above-grade", name="floor above grade", value=_pick(units, FOOT, 300.0)),),
-            free="above-grade",
+            direction="down",
+            terms=(dug,),
+            free=dug.id,
         ),
+        *_ground_rungs(units),
+    )
+
+
+def _plate(units: Units) -> Rung:
+    stud, plate = _pick(units, 92.625 * INCH, 2386.0), _pick(units, 1.5 * INCH, 38.0)
+    return Rung(
+        id="plate",
+        name="Plate",
+        surface="plate",
+        from_rung="floor",
+        terms=(
+            Term(id="bottom-plate", name="bottom plate", value=plate),
+            Term(id="stud", name="stud", value=stud),
+            Term(id="top-plate", name="top plate", value=plate, count=2),
+        ),
+        free="stud",
+    )
+
+
+def _ground_rungs(units: Units) -> tuple[Rung, Rung]:
+    frost = Term(id="frost", name="frost depth", value=_pick(units, 3.5 * FOOT, 1050.0))
+    return (
         Rung(id="grade", name="Grade", surface="grade"),
         Rung(
             id="footing",
@@ -144,42 +211,52 @@ def rungs(units: Units) -> tuple[Rung, ...]:
             surface="footing",
             from_rung="grade",
             direction="down",
-            terms=(Term(id="frost", name="frost depth", value=_pick(units, 3.5 * FOOT, 1050.0)),),
-            free="frost",
+            terms=(frost,),
+            free=frost.id,
         ),
     )
 
 
-def new_timber_project(id: str, name: str, units: Units) -> Project:
+def new_timber_project(id: str, name: str, units: Units, ground: Ground = "slab") -> Project:
     """An empty project with everything in place to draw the first wall."""
+    shipped = make_ups(units)
+    over = next(held for held in shipped if held.id == "floor-ground")
+    foundation = Foundation(
+        id="foundation",
+        name="Foundation",
+        level="floor",
+        footing="footing",
+        stem_thickness=_pick(units, 8 * INCH, 200.0),
+        footing_width=_pick(units, 16 * INCH, 400.0),
+        footing_depth=_pick(units, 8 * INCH, 200.0),
+        slab="slab",
+    )
+    floors: tuple[Floor, ...] = ()
+    if ground == "joists":
+        foundation = foundation.model_copy(
+            update={"slab": "ground-cover", "slab_level": "crawl", "top": "stem", "sill": "sill"}
+        )
+        floors = (Floor(id="main-floor", name="Main floor", level="floor", bearing="sill", make_up=over.id),)
     return Project(
         id=id,
         name=name,
         units=units,
         scale=48.0 if units == "ft-in" else 50.0,
-        make_ups=make_ups(units),
-        rungs=rungs(units),
-        foundations=(
-            Foundation(
-                id="foundation",
-                name="Foundation",
-                level="floor",
-                footing="footing",
-                stem_thickness=_pick(units, 8 * INCH, 200.0),
-                footing_width=_pick(units, 16 * INCH, 400.0),
-                footing_depth=_pick(units, 8 * INCH, 200.0),
-                slab="slab",
-            ),
-        ),
+        make_ups=shipped,
+        rungs=rungs(units) if ground == "slab" else _rungs_over_crawl(units, over),
+        foundations=(foundation,),
+        floors=floors,
         ceilings=(Ceiling(id="ceiling-1", name="Ceiling", level="plate", make_up="ceiling"),),
         sheets=(Sheet(id="sheet-1", number="A1", name="Drawings", paper="ARCH B" if units == "ft-in" else "A3"),),
     )
 
 
-def new_project(id: str, name: str, units: Units, tradition: Tradition = "timber") -> Project:
-    """An empty project of a tradition. Raises: BadInput, for masonry in feet and inches."""
+def new_project(id: str, name: str, units: Units, tradition: Tradition = "timber", ground: Ground = "slab") -> Project:
+    """An empty project of a tradition. Raises: BadInput, for masonry in feet and inches or on joists."""
     if tradition == "timber":
-        return new_timber_project(id, name, units)
+        return new_timber_project(id, name, units, ground)
     if units != "mm":
         raise BadInput("the masonry starter is in millimetres", field="units", value=units)
+    if ground != "slab":
+        raise BadInput("the masonry starter stands on a slab", field="ground", value=ground)
     return new_masonry_project(id, name)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from ..catalog import material
-from ..model import Ceiling, Foundation, MakeUp, Opening, Project, RoofBlock, Room, Rung, SectionLine, Wall
+from ..model import Ceiling, Floor, Foundation, MakeUp, Opening, Project, RoofBlock, Room, Rung, SectionLine, Wall
 from ..resolve import Building, sum_id
 from ..units import HeightSum, format_length
 from .fields import Field, fields_of
@@ -118,7 +118,9 @@ def _sum_ids(held: Any) -> list[str]:
     if isinstance(held, Wall):
         return [sum_id(held.top.level), sum_id(held.base.level)]
     if isinstance(held, Foundation):
-        return [sum_id(held.level), sum_id(held.footing)]
+        return [sum_id(id) for id in (held.sill or held.top or held.level, held.footing)]
+    if isinstance(held, Floor):
+        return [sum_id(held.level), sum_id(held.bearing)]
     return [sum_id(held.level)] if isinstance(held, Ceiling) else []
 
 
@@ -141,8 +143,10 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         return held.name, "gable roof"
     if isinstance(held, SectionLine):
         return f"Section {held.name}", "drag its line on the plan, or its ends"
-    if isinstance(held, (Foundation, Ceiling)):
-        return held.name, _make_up_name(project, held.slab if isinstance(held, Foundation) else held.make_up)
+    if isinstance(held, (Floor, Ceiling)):
+        return held.name, _make_up_name(project, held.make_up)
+    if isinstance(held, Foundation):
+        return held.name, _make_up_name(project, held.slab) if held.slab else "foundation wall and footing"
     return str(getattr(held, "name", None) or getattr(held, "text", held.id)), type(held).__name__.lower()
 
 

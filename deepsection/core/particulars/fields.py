@@ -9,6 +9,7 @@ from typing import Any, Literal
 from ..errors import BadInput, RefusedEdit
 from ..model import (
     Ceiling,
+    Floor,
     Foundation,
     Note,
     Opening,
@@ -21,6 +22,9 @@ from ..model import (
     Sheet,
     Wall,
     changed,
+    plate_of,
+    rise,
+    term_value,
     wall_length,
     wall_points,
 )
@@ -28,6 +32,7 @@ from ..model.edits import (
     FlipWall,
     MoveOpening,
     PutCeiling,
+    PutFloor,
     PutFoundation,
     PutNote,
     PutOpening,
@@ -37,12 +42,15 @@ from ..model.edits import (
     PutSection,
     PutSheet,
     PutWall,
+    RemoveStorey,
     ResizeOpening,
     SetProject,
     SetTerm,
     SetTotal,
     SetWallLength,
     UseMakeUp,
+    floor_terms,
+    storey_above,
 )
 from ..units import Units, format_length, format_pitch, parse_length, parse_pitch
 
@@ -363,7 +371,7 @@ def _rung(project: Project, rung: Rung) -> list[Row]:
             _length(
                 f"term:{term.id}",
                 f"{count}{term.name}",
-                term.value,
+                term_value(term, project.make_ups),
                 units,
                 lambda v, id=term.id: [SetTerm(rung=rung.id, term=id, value=v)],  # type: ignore[misc]
             )
@@ -371,10 +379,25 @@ def _rung(project: Project, rung: Rung) -> list[Row]:
     if rung.terms:
         base = next(held.name for held in project.rungs if held.id == rung.from_rung)
         word = "Above" if rung.direction == "up" else "Below"
-        total = sum(term.value * term.count for term in rung.terms)
+        total = rise(rung, project.make_ups)
         rows.append(
             _length("total", f"{word} {base}, in all", total, units, lambda v: [SetTotal(rung=rung.id, total=v)])
         )
+    return [*rows, *_storey_actions(project, rung)]
+
+
+def _storey_actions(project: Project, rung: Rung) -> list[Row]:
+    """A storey more above the level of one that has none above; the one on a joist floor may go."""
+    plate = plate_of(project.rungs, rung.id)
+    if plate is None or any(floor.bearing == plate.id for floor in project.floors):
+        return []
+    rows = []
+    if any(make_up.use == "floor" for make_up in project.make_ups):
+        add = Field("add_storey", "Add a storey above", "action", "")
+        rows.append(Row(add, lambda _: [storey_above(project, rung.id)]))
+    floor = next((floor for floor in project.floors if floor.level == rung.id), None)
+    if floor and any(held.id == floor.bearing and held.surface == "plate" for held in project.rungs):
+        rows.append(_action("remove_storey", "Remove this storey", [RemoveStorey(level=rung.id)]))
     return rows
 
 
@@ -413,15 +436,58 @@ def _foundation(project: Project, held: Foundation) -> list[Row]:
     ]
 
 
+_SPANS = [
+    ("short", "the short way"),
+    ("east-west", "east to west"),
+    ("north-south", "north to south"),
+]
+
+
+def _floor(project: Project, held: Floor) -> list[Row]:
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutFloor(floor=changed(held, **changes))]
+
+    return [
+        _text("name", "Name", held.name, lambda t: put(name=t)),
+        _choice(
+            "make_up",
+            "Make-up",
+            held.make_up,
+            [(make_up.id, make_up.name) for make_up in project.make_ups if make_up.use == "floor"],
+            lambda t: [PutFloor(floor=changed(held, make_up=t)), *_rises_by(project, held, t)],
+        ),
+        _choice("bearing", "Joists bear on", held.bearing, _levels(project), lambda t: put(bearing=t)),
+        _choice("span", "Joists run", held.span, _SPANS, lambda t: put(span=t)),
+    ]
+
+
+def _rises_by(project: Project, floor: Floor, make_up: str) -> Sequence[Any]:
+    """The level of a floor, its parts taken from another make-up where they were taken from the present one."""
+    rung = next(rung for rung in project.rungs if rung.id == floor.level)
+    others = [term for term in rung.terms if term.layer is None or term.layer.make_up != floor.make_up]
+    terms = floor_terms(next(held for held in project.make_ups if held.id == make_up))
+    if len(others) == len(rung.terms) or not terms:
+        return []
+    free = rung.free if rung.free in {term.id for term in others} else terms[0].id
+    return [PutRung(rung=changed(rung, terms=(*others, *terms), free=free))]
+
+
 def _ceiling(project: Project, held: Ceiling) -> list[Row]:
     return [
+        _choice(
+            "span",
+            "Joists run",
+            held.span,
+            [("roof", "as the rafters"), *_SPANS],
+            lambda t: [PutCeiling(ceiling=changed(held, span=t))],
+        ),
         _choice(
             "level",
             "Joists bear on",
             held.level,
             _levels(project),
             lambda t: [PutCeiling(ceiling=changed(held, level=t))],
-        )
+        ),
     ]
 
 
@@ -462,6 +528,7 @@ _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
     SectionLine: _section,
     Room: _room,
     Foundation: _foundation,
+    Floor: _floor,
     Ceiling: _ceiling,
     Note: _note,
     Sheet: _sheet,

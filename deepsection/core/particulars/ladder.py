@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..model import Project
+from ..model import Project, term_value
 from ..resolve import Building
 from ..units import format_length
 
@@ -43,7 +43,7 @@ def ladder(project: Project, building: Building) -> tuple[LadderRung, ...]:
             LadderTerm(
                 term.id,
                 f"{term.count} x {term.name}" if term.count > 1 else term.name,
-                format_length(term.value, units),
+                format_length(term_value(term, project.make_ups), units),
                 term.id == rung.free,
             )
             for term in rung.terms

@@ -1,6 +1,6 @@
 """From the model to the building, in stages.
 
-levels -> wall plan -> openings -> roof planes -> wall tops -> members and solids. No stage reads a
+levels -> wall plan -> openings -> floors -> roof planes -> wall tops -> members and solids. No stage reads a
 later one; each is memoised on exactly the values that it reads, so an edit rebuilds what it touches.
 """
 
@@ -8,6 +8,7 @@ from .building import (
     Building,
     Diagnostic,
     Level,
+    Outline,
     Part,
     PlacedOpening,
     PlannedLayer,
@@ -15,10 +16,11 @@ from .building import (
     ResolvedRoof,
     RoofPlane,
     RoomSpace,
+    Storey,
     WallPlan,
     part_key,
 )
-from .levels import resolve_levels, sum_id
+from .levels import resolve_levels, storeys, sum_id
 from .resolve import STAGES, resolve
 from .wallplan import layer_bands, plan_walls
 
@@ -27,6 +29,7 @@ __all__ = [
     "Building",
     "Diagnostic",
     "Level",
+    "Outline",
     "Part",
     "PlacedOpening",
     "PlannedLayer",
@@ -34,11 +37,13 @@ __all__ = [
     "ResolvedRoof",
     "RoofPlane",
     "RoomSpace",
+    "Storey",
     "WallPlan",
     "layer_bands",
     "part_key",
     "plan_walls",
     "resolve",
     "resolve_levels",
+    "storeys",
     "sum_id",
 ]

@@ -41,9 +41,15 @@ class TopSpan:
 
 @dataclass(frozen=True, slots=True)
 class WallTop:
-    """How high a wall goes: its foot and plate, and the spans of its top."""
+    """How high a wall goes: its foot and plate, and the spans of its top.
+
+    Outside of its frame it comes down to `skirt`, over the edge of the floor that it stands on; its boards are laid
+    out from `courses`.
+    """
 
     base: float
+    skirt: float
+    courses: float
     plate: float
     spans: tuple[TopSpan, ...]
     base_sum: str
@@ -119,7 +125,8 @@ def _layer_parts(
     role = "infill" if layer.framing else layer.function
     for span in top.spans:
         rising = span.gable and not (top.ceiled and position > structure)
-        solid = _body(wall, planned, top, span, rising)
+        clads = position < first_structure(make_up)
+        solid = _body(wall, planned, top, span, rising, top.skirt if clads else top.base)
         if solid is None:
             continue
         if rising or position < structure:
@@ -132,7 +139,7 @@ def _layer_parts(
             material=layer.framing.infill if layer.framing and layer.framing.infill else layer.material,
             solid=solid.minus([*holes, *(member.solid for member in members)]),
             sums=(top.base_sum, top.plate_sum, *(o.head.id for o in openings), *(o.sill.id for o in openings)),
-            origin=(*wall.at(0.0), top.base),
+            origin=(*wall.at(0.0), top.courses if clads else top.base),
             outside=top.shows(wall, position, make_up),
             function=layer.function,
         )
@@ -168,8 +175,11 @@ def _masonry(
                 yield part("lintel", held.opening.id, layer.lintels.material, solid)
 
 
-def _body(wall: PlannedWall, planned: PlannedLayer, top: WallTop, span: TopSpan, rising: bool) -> Solid | None:
-    """The body of a layer in a span, before holes: parted where other walls stand on it, whole above the plate."""
+def _body(
+    wall: PlannedWall, planned: PlannedLayer, top: WallTop, span: TopSpan, rising: bool, low: float
+) -> Solid | None:
+    """The body of a layer in a span from `low` up, before holes: parted where other walls stand on it, whole above
+    the plate."""
     polygon, whole = planned.polygon, planned.whole
     if len(top.spans) > 1:
         strip = wall.panel(span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
@@ -177,11 +187,11 @@ def _body(wall: PlannedWall, planned: PlannedLayer, top: WallTop, span: TopSpan,
     if polygon.is_empty:
         return None
     if not rising:
-        return prism(polygon, top.base, top.plate)
+        return prism(polygon, low, top.plate)
     if polygon.equals(whole):
-        return prism(whole, top.base, span.peak)
-    gaps = [prism(gap, top.base - 1, top.plate) for gap in polygons_of(whole.difference(polygon))]
-    return prism(whole, top.base, span.peak).minus(gaps)
+        return prism(whole, low, span.peak)
+    gaps = [prism(gap, low - 1, top.plate) for gap in polygons_of(whole.difference(polygon))]
+    return prism(whole, low, span.peak).minus(gaps)
 
 
 def _members(

@@ -46,6 +46,15 @@ class Level:
 
 
 @dataclass(frozen=True, slots=True)
+class Storey:
+    """A level on which walls stand, and the level of the plate that they reach up to, where there is one."""
+
+    level: str
+    name: str
+    plate: str | None
+
+
+@dataclass(frozen=True, slots=True)
 class PlannedLayer:
     """A layer in plan: its polygon, and its faces as distances outward from the set-out line.
 
@@ -96,28 +105,43 @@ class PlannedWall:
 
 @dataclass(frozen=True, slots=True)
 class Outline:
-    """A closed ring of outer walls, along their set-out lines, and the free spaces between the walls within.
+    """A closed ring of outer walls of a storey, along their set-out lines, and the free spaces between walls within.
 
-    It is named by its first wall that belongs to no other ring, so that its name lasts.
+    It is named by its first wall that belongs to no other ring, so that its name lasts; `walls` are those along it.
     """
 
     name: str
+    level: str
+    plate: str
     polygon: Polygon
     spaces: tuple[Polygon, ...]
+    walls: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class WallPlan:
-    """All walls in plan, and the closed outlines of the outer ones."""
+    """All walls in plan, storey by storey, and the closed outlines of the outer ones."""
 
     walls: tuple[PlannedWall, ...]
     outlines: tuple[Outline, ...]
     diagnostics: tuple[Diagnostic, ...]
 
+    def on(self, level: str) -> tuple[PlannedWall, ...]:
+        """The walls that stand on a level."""
+        return tuple(wall for wall in self.walls if wall.wall.base.level == level)
+
+    def outlines_on(self, level: str) -> tuple[Outline, ...]:
+        """The outlines of the walls that stand on a level."""
+        return tuple(outline for outline in self.outlines if outline.level == level)
+
+    def outlines_under(self, plate: str) -> tuple[Outline, ...]:
+        """The outlines of the walls that reach up to a level."""
+        return tuple(outline for outline in self.outlines if outline.plate == plate)
+
     @property
-    def spaces(self) -> tuple[Polygon, ...]:
-        """The free spaces of all outlines."""
-        return tuple(space for outline in self.outlines for space in outline.spaces)
+    def by_id(self) -> dict[str, PlannedWall]:
+        """The walls by their ids."""
+        return {wall.wall.id: wall for wall in self.walls}
 
 
 @dataclass(frozen=True, slots=True)
@@ -207,10 +231,16 @@ class ResolvedRoof:
 
 @dataclass(frozen=True, slots=True)
 class RoomSpace:
-    """A room with the space it names; the area is in mm2, None when nothing encloses its point."""
+    """A room with its storey and the space that it names; None when nothing encloses its point."""
 
     room: Room
-    area: float | None
+    level: str
+    space: Polygon | None
+
+    @property
+    def area(self) -> float | None:
+        """In mm2."""
+        return self.space.area if self.space else None
 
 
 @dataclass(frozen=True, eq=False, slots=True)

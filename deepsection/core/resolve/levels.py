@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from ..model import Rung
+from ..model import MakeUp, Project, Rung, plate_of, term_value
 from ..units import HeightSum, SumTerm
-from .building import Level
+from .building import Level, Storey
 
 
 def sum_id(rung: str) -> str:
@@ -15,7 +15,7 @@ def sum_id(rung: str) -> str:
 
 
 @lru_cache(maxsize=256)
-def resolve_levels(rungs: tuple[Rung, ...]) -> dict[str, Level]:
+def resolve_levels(rungs: tuple[Rung, ...], make_ups: tuple[MakeUp, ...]) -> dict[str, Level]:
     """Levels by rung id; each sum starts from the level it stands on (or hangs below)."""
     by_id = {rung.id: rung for rung in rungs}
     levels: dict[str, Level] = {}
@@ -31,7 +31,7 @@ def resolve_levels(rungs: tuple[Rung, ...]) -> dict[str, Level]:
             terms = [
                 SumTerm(
                     term.name if term.count == 1 else f"{term.count} x {term.name}",
-                    sign * term.count * term.value,
+                    sign * term.count * term_value(term, make_ups),
                     rung.id,
                     term.id,
                 )
@@ -44,3 +44,17 @@ def resolve_levels(rungs: tuple[Rung, ...]) -> dict[str, Level]:
     for rung in rungs:
         resolve(rung)
     return levels
+
+
+def storeys(project: Project) -> tuple[Storey, ...]:
+    """The levels that walls stand on or may stand on, low ones first, each with its plate."""
+    levels = resolve_levels(project.rungs, project.make_ups)
+    named = {foundation.level for foundation in project.foundations} | {floor.level for floor in project.floors}
+    named |= {wall.base.level for wall in project.walls}
+    if not named:
+        named = {rung.id for rung in project.rungs if rung.surface in ("slab", "deck")}
+    found = []
+    for id in sorted(named, key=lambda id: (levels[id].z, id)):
+        plate = plate_of(project.rungs, id)
+        found.append(Storey(id, levels[id].name, plate.id if plate else None))
+    return tuple(found)

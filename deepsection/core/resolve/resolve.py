@@ -13,9 +13,10 @@ import shapely
 from shapely.geometry import LineString, Polygon
 from shapely.geometry import Point as ShapelyPoint
 
-from ..geometry import Point, largest, line_through
-from ..model import MakeUp, Opening, Project, RoofBlock, corner_point
-from ._groundparts import Ceiled, ceiling_parts, foundation_parts, short_direction
+from ..geometry import Point, line_through
+from ..model import MakeUp, Opening, Project, RoofBlock, Room, corner_point
+from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
+from ._joists import ceiling_parts, floor_parts
 from ._roofparts import roof_parts
 from ._units import unit_parts
 from ._walls import WallTop, bearing_layer, wall_parts
@@ -23,25 +24,23 @@ from .building import (
     Building,
     Diagnostic,
     Level,
-    Outline,
     Part,
     PlacedOpening,
     PlannedWall,
     ResolvedRoof,
     RoomSpace,
+    Storey,
     WallPlan,
 )
-from .levels import resolve_levels
+from .floors import FloorPlan, course_starts, floor_edges, plan_ceiling, plan_floor
+from .levels import resolve_levels, storeys
 from .openings import place_openings
 from .roofjoins import join_roofs
 from .roofs import resolve_roof
 from .wallplan import plan_walls
-from .walltops import ON_EDGE, gable_footprints, plate_sum, wall_top
+from .walltops import ON_EDGE, Surroundings, gable_footprints, plate_sum, wall_top
 
-STAGES = ("levels", "wall plan", "openings", "roof planes", "wall tops", "solids")
-
-SMALLEST_CEILING = 1e6
-"""A place smaller than this (mm2) gets no ceiling joists of its own."""
+STAGES = ("levels", "wall plan", "openings", "floors", "roof planes", "wall tops", "solids")
 
 Timer = Callable[[str], Any]
 
@@ -51,26 +50,26 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     clock = timer or (lambda stage: nullcontext())
     make_ups = {make_up.id: make_up for make_up in project.make_ups}
     with clock("levels"):
-        levels = resolve_levels(project.rungs)
+        levels = resolve_levels(project.rungs, _of_use(project, "floor"))
     with clock("wall plan"):
-        plan = plan_walls(project.walls, project.joints, project.make_ups)
+        plan = plan_walls(project.walls, project.joints, _of_use(project, "wall"))
     found = list(plan.diagnostics)
     with clock("openings"):
         openings = _openings(project, plan, levels, make_ups, found)
+    with clock("floors"):
+        floors = tuple(
+            plan_floor(floor, plan, make_ups, project.foundations, levels, found) for floor in project.floors
+        )
     with clock("roof planes"):
         roofs, edges = _roofs(project, plan, levels, make_ups, found)
-    ceiled = {ceiling.level for ceiling in project.ceilings}
-    inside = (
-        shapely.union_all([outline.polygon for outline in plan.outlines]).buffer(ON_EDGE)
-        if plan.outlines
-        else Polygon()
-    )
     with clock("wall tops"):
-        tops = {wall.wall.id: wall_top(wall, levels, roofs, ceiled, inside, found) for wall in plan.walls}
+        around = _around(project, plan, levels, roofs)
+        tops = {wall.wall.id: wall_top(wall, around, found) for wall in plan.walls}
     with clock("solids"):
-        parts = _parts(project, plan, levels, make_ups, openings, roofs, edges, tops)
+        parts = _parts(project, plan, levels, make_ups, openings, floors, roofs, edges, tops)
     found += _missed_sections(project, plan)
-    rooms = tuple(_room_space(room, plan) for room in project.rooms)
+    lowest = storeys(project)[:1]
+    rooms = tuple(_room_space(room, plan, lowest) for room in project.rooms)
     found += [
         Diagnostic(
             "room-open",
@@ -80,7 +79,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
             at=(space.room.x, space.room.y),
         )
         for space in rooms
-        if space.area is None
+        if space.space is None
     ]
     sums = {level.sum.id: level.sum for level in levels.values()}
     for placed in (opening for held in openings.values() for opening in held):
@@ -90,6 +89,30 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
     return Building(
         levels, plan, openings, roofs, rooms, parts, sums, tuple(found), grade, {part.key: part for part in parts}
+    )
+
+
+def _of_use(project: Project, use: str) -> tuple[MakeUp, ...]:
+    """The make-ups of one use: a stage that reads no others is not built anew when others change."""
+    return tuple(make_up for make_up in project.make_ups if make_up.use == use)
+
+
+def _around(
+    project: Project, plan: WallPlan, levels: dict[str, Level], roofs: tuple[ResolvedRoof, ...]
+) -> Surroundings:
+    floored = frozenset(floor.bearing for floor in project.floors)
+    edges = floor_edges(project.floors, project.foundations, levels)
+    return Surroundings(
+        levels,
+        roofs,
+        floored | {ceiling.level for ceiling in project.ceilings},
+        floored,
+        edges,
+        course_starts(project.floors, edges, plan, levels),
+        {
+            level: shapely.union_all([outline.polygon for outline in plan.outlines_on(level)]).buffer(ON_EDGE)
+            for level in {wall.wall.base.level for wall in plan.walls}
+        },
     )
 
 
@@ -109,16 +132,17 @@ def _openings(
     return placed
 
 
-def _edge_walls(corners: tuple[Point, ...], plan: WallPlan) -> list[PlannedWall | None]:
-    """Per edge of an outline, the wall whose line lies along most of it."""
+def _edge_walls(corners: tuple[Point, ...], plate: str, plan: WallPlan) -> list[PlannedWall | None]:
+    """Per edge of an outline, the wall whose line lies along most of it; one that reaches up to its plate first."""
     walls: list[PlannedWall | None] = []
+    ranked = sorted(plan.walls, key=lambda wall: wall.wall.top.level == plate)
     for start, end in zip(corners, (*corners[1:], corners[0])):
         if math.dist(start, end) < ON_EDGE:
             walls.append(None)
             continue
         edge, length = line_through(start, end), math.dist(start, end)
         best = None
-        for wall in plan.walls:
+        for wall in ranked:
             first, last = sorted((edge.along(wall.start), edge.along(wall.end)))
             shared = min(last, length) - max(first, 0.0)
             near = max(abs(edge.left_of(wall.start)), abs(edge.left_of(wall.end))) < ON_EDGE
@@ -153,7 +177,7 @@ def _roofs(
     roofs, faces = [], {}
     for block in project.roofs:
         corners = _corners(project, block)
-        held = [_edge_faces(wall, make_ups) for wall in _edge_walls(corners, plan)]
+        held = [_edge_faces(wall, make_ups) for wall in _edge_walls(corners, block.plate, plan)]
         bearing = tuple(edge.bearing for edge in held)
         outer = tuple(edge.outer - edge.bearing for edge in held)
         skins = tuple(
@@ -182,6 +206,7 @@ def _parts(
     levels: dict[str, Level],
     make_ups: dict[str, MakeUp],
     openings: dict[str, tuple[PlacedOpening, ...]],
+    floors: tuple[FloorPlan, ...],
     roofs: tuple[ResolvedRoof, ...],
     faces: dict[str, tuple[float, ...]],
     tops: dict[str, WallTop],
@@ -197,63 +222,47 @@ def _parts(
     for roof in roofs:
         parts += roof_parts(roof, make_ups[roof.block.make_up], faces[roof.block.id])
     for foundation in project.foundations:
-        walls = tuple(w for w in plan.walls if w.wall.status == "outer" and w.wall.base.level == foundation.level)
-        frames = tuple(_frame_outer(wall, make_ups[wall.wall.make_up]) for wall in walls)
+        walls = tuple(w for w in plan.on(foundation.level) if w.wall.status == "outer")
         parts += foundation_parts(
             foundation,
-            make_ups[foundation.slab],
+            make_ups[foundation.slab] if foundation.slab else None,
             walls,
             project.joints,
-            frames,
-            plan.outlines,
-            levels[foundation.level],
-            levels[foundation.footing],
+            tuple(_frame_faces(wall, make_ups[wall.wall.make_up]) for wall in walls),
+            plan.outlines_on(foundation.level),
+            FoundationLevels(
+                levels[foundation.top or foundation.level],
+                levels[foundation.sill] if foundation.sill else None,
+                levels[foundation.slab_level or foundation.level],
+                levels[foundation.footing],
+            ),
+        )
+    for held in floors:
+        bearing, level = levels[held.floor.bearing], levels[held.floor.level]
+        parts += floor_parts(
+            held.floor, make_ups[held.floor.make_up], held.bays, held.rims, held.below, bearing, level, held.closed
         )
     for ceiling in project.ceilings:
-        parts += _ceiling(ceiling, plan, levels, make_ups, roofs, tops)
+        under = [wall for wall in plan.walls if wall.wall.top.level == ceiling.level]
+        gables = shapely.union_all([gable for wall in under for gable in gable_footprints(wall, tops[wall.wall.id])])
+        planned = plan_ceiling(ceiling, plan, make_ups, floors, roofs, gables)
+        parts += ceiling_parts(ceiling, make_ups[ceiling.make_up], planned.bays, planned.boards, levels[ceiling.level])
     return tuple(parts)
 
 
-def _frame_outer(wall: PlannedWall, make_up: MakeUp) -> float:
-    frames = [planned.outer for planned, layer in zip(wall.layers, make_up.layers) if layer.function == "structure"]
-    return frames[0] if frames else wall.outer
+def _frame_faces(wall: PlannedWall, make_up: MakeUp) -> FrameFaces:
+    for planned, layer in zip(wall.layers, make_up.layers):
+        if layer.function == "structure":
+            return FrameFaces(planned.outer, planned.inner)
+    return FrameFaces(wall.outer, wall.inner)
 
 
-def _ceiling(
-    ceiling: Any,
-    plan: WallPlan,
-    levels: dict[str, Level],
-    make_ups: dict[str, MakeUp],
-    roofs: tuple[ResolvedRoof, ...],
-    tops: dict[str, WallTop],
-) -> tuple[Part, ...]:
-    gables = shapely.union_all([gable for wall in plan.walls for gable in gable_footprints(wall, tops[wall.wall.id])])
-    ceiled = []
-    for outline in plan.outlines:
-        rest = _within_bearing(outline, plan, make_ups).difference(gables)
-        for roof in sorted(roofs, key=lambda roof: -roof.ridge_top.total):
-            region = largest(rest.intersection(roof.outline))
-            if region.area > SMALLEST_CEILING:
-                planes = tuple(plane.top for plane in roof.planes)
-                ceiled.append(Ceiled(outline, region, roof.planes[0].inward, planes, roof.block.id))
-                rest = rest.difference(roof.outline)
-        region = largest(rest)
-        if region.area > SMALLEST_CEILING:
-            ceiled.append(Ceiled(outline, region, short_direction(region), (), ""))
-    return ceiling_parts(ceiling, make_ups[ceiling.make_up], plan.outlines, tuple(ceiled), levels[ceiling.level])
-
-
-def _within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) -> Polygon:
-    """What lies within the bearing lines of an outline's walls: as far as joists reach."""
-    wall = next(held for held in plan.walls if held.wall.id == outline.name)
-    bearing = wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
-    return outline.polygon.buffer(bearing, join_style="mitre") if bearing else outline.polygon
-
-
-def _room_space(room: Any, plan: WallPlan) -> RoomSpace:
+def _room_space(room: Room, plan: WallPlan, lowest: tuple[Storey, ...]) -> RoomSpace:
+    """A room with the space around its point, on its level or on the lowest that walls may stand on."""
     spot = ShapelyPoint(room.x, room.y)
-    area = next((space.area for space in plan.spaces if space.contains(spot)), None)
-    return RoomSpace(room, area)
+    level = room.level or (lowest[0].level if lowest else "")
+    spaces = (space for outline in plan.outlines_on(level) for space in outline.spaces)
+    return RoomSpace(room, level, next((space for space in spaces if space.contains(spot)), None))
 
 
 def _missed_sections(project: Project, plan: WallPlan) -> list[Diagnostic]:

@@ -28,28 +28,55 @@ SMALLEST_SPACE = 1e4
 """Free spaces smaller than this (mm2) are no rooms."""
 
 
+Ends = tuple[Point, Point]
+"""Start and end of the set-out line of a wall."""
+
+
 @lru_cache(maxsize=64)
 def plan_walls(walls: tuple[Wall, ...], joints: tuple[Joint, ...], make_ups: tuple[MakeUp, ...]) -> WallPlan:
-    """Every wall with its layers in plan, outlines, free spaces, and what is wrong with them."""
+    """Every wall with its layers in plan, outlines, free spaces, and what is wrong with them; each storey by itself."""
+    document = Project.model_construct(walls=walls, joints=joints)
+    groups: dict[str, list[Wall]] = defaultdict(list)
+    for wall in walls:
+        groups[wall.base.level].append(wall)
+    plans = []
+    for group in groups.values():
+        used = {id for wall in group for id in (wall.start, wall.end)}
+        ends = tuple(wall_points(document, wall) for wall in group)
+        plans.append(_storey(tuple(group), ends, tuple(joint for joint in joints if joint.id in used), make_ups))
+    return WallPlan(
+        tuple(wall for plan in plans for wall in plan.walls),
+        tuple(outline for plan in plans for outline in plan.outlines),
+        tuple(found for plan in plans for found in plan.diagnostics),
+    )
+
+
+@lru_cache(maxsize=128)
+def _storey(
+    walls: tuple[Wall, ...], ends: tuple[Ends, ...], joints: tuple[Joint, ...], make_ups: tuple[MakeUp, ...]
+) -> WallPlan:
+    """The walls that stand on one level."""
     held = {make_up.id: make_up for make_up in make_ups}
     bands = {wall.id: layer_bands(wall, held[wall.make_up]) for wall in walls}
-    planned = join_strips(walls, joints, bands)
+    planned = join_strips(walls, joints, bands, {wall.id: held for wall, held in zip(walls, ends)})
     return WallPlan(planned, tuple(_outlines(planned)), tuple(_crossings(planned, joints)))
 
 
 def _outlines(planned: tuple[PlannedWall, ...]) -> Iterator[Outline]:
-    lines = {wall.wall.id: LineString([wall.start, wall.end]) for wall in planned if wall.wall.status == "outer"}
+    outer = {wall.wall.id: wall for wall in planned if wall.wall.status == "outer"}
+    lines = {id: LineString([wall.start, wall.end]) for id, wall in outer.items()}
     rings = list(polygonize(unary_union(list(lines.values())))) if lines else []
     # Walls that only touch leave a hairline between them; a hundredth of a millimetre closes it.
     footprint = shapely.union_all([wall.footprint.buffer(TOL.point, join_style="mitre") for wall in planned])
     along = [
-        [id for id, line in lines.items() if line.intersection(ring.exterior).length > line.length * TOL.shared]
+        tuple(id for id, line in lines.items() if line.intersection(ring.exterior).length > line.length * TOL.shared)
         for ring in rings
     ]
     for ring, walls in zip(rings, along):
         own = [id for id in walls if sum(id in others for others in along) == 1]
         spaces = tuple(polygons_of(ring.difference(footprint), min_area=SMALLEST_SPACE))
-        yield Outline((own or walls)[0], ring, spaces)
+        named = outer[(own or walls)[0]].wall
+        yield Outline(named.id, named.base.level, named.top.level, ring, spaces, walls)
 
 
 def layer_bands(wall: Wall, make_up: MakeUp) -> Bands:
@@ -66,10 +93,13 @@ def layer_bands(wall: Wall, make_up: MakeUp) -> Bands:
     return tuple((id, shift - outer, shift - inner, structure) for id, outer, inner, structure in faces)
 
 
-def join_strips(walls: tuple[Wall, ...], joints: tuple[Joint, ...], bands: dict[str, Bands]) -> tuple[PlannedWall, ...]:
-    """Strips of any bands along walls, joined where they meet. Used for walls, stem walls and footings."""
-    document = Project.model_construct(walls=walls, joints=joints)
-    points = {wall.id: wall_points(document, wall) for wall in walls}
+def join_strips(
+    walls: tuple[Wall, ...], joints: tuple[Joint, ...], bands: dict[str, Bands], points: dict[str, Ends]
+) -> tuple[PlannedWall, ...]:
+    """Strips of any bands along walls, joined where they meet. Used for walls, stem walls and footings.
+
+    A joint on a wall that is not among these is a corner like any other.
+    """
     walls = tuple(wall for wall in walls if math.dist(*points[wall.id]) > 1.0)
     by_id, by_joint = {wall.id: wall for wall in walls}, {joint.id: joint for joint in joints}
     meeting: dict[str, list[Arm]] = defaultdict(list)

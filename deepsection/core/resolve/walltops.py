@@ -1,10 +1,11 @@
-"""Stage 6: how high walls go: to their plate, and on to the roofs that lie over them, span by span."""
+"""Stage 7: how high walls go: to their plate, and on to the roofs that lie over them, span by span."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
-from shapely.geometry import LineString, Polygon
+from shapely.geometry import LineString, MultiPolygon, Polygon
 
 from ..geometry import line_through
 from ..units import HeightSum, SumTerm
@@ -28,33 +29,57 @@ def plate_sum(wall: PlannedWall, levels: dict[str, Level]) -> HeightSum:
     return level.sum.plus(f"top:{wall.wall.id}", "top of wall", SumTerm("offset", wall.wall.top.offset, wall.wall.id))
 
 
-def wall_top(
-    wall: PlannedWall,
-    levels: dict[str, Level],
-    roofs: tuple[ResolvedRoof, ...],
-    ceiled: set[str],
-    inside: Polygon,
-    found: list[Diagnostic],
-) -> WallTop:
+@dataclass(frozen=True, slots=True)
+class Surroundings:
+    """What of the rest of the building decides where walls start and end."""
+
+    levels: dict[str, Level]
+    roofs: tuple[ResolvedRoof, ...]
+    ceiled: frozenset[str]
+    """Levels under a ceiling or a floor."""
+    floored: frozenset[str]
+    """Levels on which a floor lies."""
+    edges: dict[str, float]
+    """Per level of a floor, the height down to which cladding covers its edge."""
+    courses: dict[str, float]
+    """Per level that walls stand on, the height at which their boards start."""
+    inside: dict[str, Polygon | MultiPolygon]
+    """Per level that walls stand on, what closed outlines hold."""
+
+
+def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -> WallTop:
     """The top of a wall; one that is too low is added to what is found wrong."""
-    base = levels[wall.wall.base.level]
-    plate = plate_sum(wall, levels)
+    level = wall.wall.base.level
+    base = around.levels[level]
+    plate = plate_sum(wall, around.levels)
     foot = base.z + wall.wall.base.offset
     if plate.total - foot < LOWEST:
         message = "the top of this wall is not above its foot"
         height = plate.total - foot
         found.append(Diagnostic("wall-too-low", message, "blocking", wall.wall.id, "top", height, LOWEST))
     top = max(plate.total, foot + LOWEST)
-    spans = tuple(_spans(wall, roofs, top)) if wall.wall.top.kind == "roof" else (_plain(-FAR, FAR, top),)
+    roofs = _over(wall, around) if wall.wall.top.kind == "roof" else ()
+    skirted = wall.wall.status == "outer" and not wall.wall.base.offset
     return WallTop(
         foot,
+        around.edges.get(level, foot) if skirted else foot,
+        around.courses[level] if skirted else foot,
         top,
-        spans,
+        tuple(_spans(wall, roofs, top)),
         base.sum.id,
         plate.id,
-        wall.wall.top.level in ceiled,
-        bool(inside.covers(LineString([wall.start, wall.end]))),
+        wall.wall.top.level in around.ceiled,
+        bool(around.inside[level].covers(LineString([wall.start, wall.end]))),
     )
+
+
+def _over(wall: PlannedWall, around: Surroundings) -> tuple[ResolvedRoof, ...]:
+    """The roofs that may end a wall: those on its plate, else those that start no lower; none through a floor."""
+    level = wall.wall.top.level
+    own = tuple(roof for roof in around.roofs if roof.block.plate == level)
+    if own or level in around.floored:
+        return own
+    return tuple(roof for roof in around.roofs if roof.plate.total > around.levels[level].z - ON_EDGE)
 
 
 def _plain(start: float, end: float, top: float) -> TopSpan:

@@ -3,7 +3,7 @@
 from .elevation import draw_elevation
 from .plan import Snaps, draw_plan, plan_snaps
 from .section import draw_section, section_frame
-from .views import ViewName, draw_view, list_views, look_of
+from .views import ViewName, draw_view, list_views, look_of, plan_level, plan_name, standing_name
 
 __all__ = [
     "Snaps",
@@ -14,6 +14,9 @@ __all__ = [
     "draw_view",
     "list_views",
     "look_of",
+    "plan_level",
+    "plan_name",
     "plan_snaps",
     "section_frame",
+    "standing_name",
 ]

@@ -14,10 +14,13 @@ GAP, STUB = 2.0, 6.0
 """Paper mm between the house and a level line, and from there to its mark."""
 
 
-def level_heights(building: Building, elements: Iterable[str]) -> list[HeightSum]:
-    """Levels, and the ridges of the roofs among some elements; low ones first, equal heights once."""
-    seen = set(elements)
-    heights = [level.sum for level in building.levels.values()]
+def level_heights(building: Building, elements: Iterable[str], *, without: Iterable[str] = ()) -> list[HeightSum]:
+    """Levels, and the ridges of the roofs among some elements; low ones first, equal heights once.
+
+    `without` names surfaces that a view does not mark; the top of a sill plate is never marked.
+    """
+    seen, left_out = set(elements), {"sill", *without}
+    heights = [level.sum for level in building.levels.values() if level.surface not in left_out]
     heights += [roof.ridge_top for roof in building.roofs if roof.block.id in seen]
     found: dict[int, HeightSum] = {}
     for height in heights:

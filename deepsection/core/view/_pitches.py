@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from ..drawing import Symbol
+from ..drawing import PITCH_RUN, Symbol
 from ..geometry import Frame
 from ..resolve import Building, ResolvedRoof, part_key
 from ..units import Units, format_pitch
 from .visible import Face
 
+CLEAR = 1.5
+"""Paper mm between a pitch mark and the roof below it."""
 END_ON = 0.02
 """A roof is seen end on when its slopes run this close to across the view (sine of the angle)."""
 
@@ -40,12 +42,17 @@ def pitch_marks(building: Building, frame: Frame, shown: set[str], scale: float,
 
 
 def _pitch_mark(roof: ResolvedRoof, frame: Frame, scale: float, units: Units) -> Symbol:
-    """The pitch triangle over the left slope of a roof."""
+    """The pitch triangle over the left slope of a roof, clear of it with its figures."""
     ridge_u = roof.ridge[0][0] * frame.ux + roof.ridge[0][1] * frame.uy
-    run = 9.0 * scale
-    u = ridge_u - roof.run * 0.75
-    v = roof.ridge_top.total - roof.block.pitch * (ridge_u - u - run) + 5.0 * scale
-    rise = format_pitch(roof.block.pitch, units)
+    rise = format_pitch(roof.block.pitch, units).split(":")[0]
     over = "12" if units == "ft-in" else ""
+    u = ridge_u - roof.run * 0.75
+
+    def slope(right: float) -> float:
+        """Height of the covering, so many paper mm to the right of the triangle's tip."""
+        return roof.ridge_top.total - roof.block.pitch * max(0.0, ridge_u - u - right * scale)
+
+    beside, below = slope(PITCH_RUN + 1.8 + 1.7 * len(rise)), slope(PITCH_RUN / 2 + 2.0)
+    v = max(beside + CLEAR * scale, below + (3.0 + CLEAR) * scale) if over else beside + CLEAR * scale
     key = part_key(roof.block.id, "roofing")
-    return Symbol("pitch", u, v, (rise.split(":")[0], over), values=(roof.block.pitch, 1.0), part=key)
+    return Symbol("pitch", u, v, (rise, over), values=(roof.block.pitch, 1.0), part=key)

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 from functools import lru_cache
 
 import shapely
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
 
 from ..catalog import material
@@ -32,13 +33,17 @@ def seen_faces(parts: tuple[Part, ...], dx: float, dy: float) -> tuple[tuple[Fac
     return faces, visible_edges(faces)
 
 
-def clipped_above(faces: Iterable[Face], v: float) -> list[Face]:
-    """The faces without what lies below a height."""
+def clipped_above(faces: Iterable[Face], v: float, dug: Polygon | MultiPolygon | None = None) -> list[Face]:
+    """The faces without what lies below a height, but for what is seen in spaces that are dug out."""
     kept: list[Face] = []
     for face in faces:
-        _, low, _, high = face.polygon.bounds
+        x0, low, x1, high = face.polygon.bounds
         if low >= v:
             kept.append(face)
+        elif dug is not None and not dug.is_empty:
+            air = dug.union(rectangle(x0 - 1, v, x1 + 1, max(high, v) + 1))
+            pieces = polygons_of(face.polygon.intersection(air))
+            kept += [Face(piece, face.plane, face.part, face.normal) for piece in pieces]
         elif high > v:
             kept += _above(face, v)
     return kept

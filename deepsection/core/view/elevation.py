@@ -44,7 +44,7 @@ def draw_elevation(
         )
         seen = {face.part.element for face in above}
         marks += pitch_marks(building, frame, gables_shown(building, above), scale, units)
-        heights = level_heights(building, seen)
+        heights = level_heights(building, seen, without=("finish",))
         marks += level_marks(heights, u0, u1 + reach, scale, units)
         lost, found = note_marks(building, notes, frame, scale, f"elevation:{side}")
         marks += found

@@ -6,6 +6,7 @@ It is drawn from the wall plan alone, so that it can follow a drag without any s
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -17,7 +18,7 @@ from shapely.ops import unary_union
 from ..drawing import Dimension, Drawing, Handle, Mark, Region, Stroke, Symbol, Text, extent, path, rings_of
 from ..geometry import Frame, polygons_of
 from ..model import MakeUp, Project, SectionLine
-from ..resolve import Building, PlacedOpening, PlannedWall
+from ..resolve import Building, Outline, PlacedOpening, PlannedWall, ResolvedRoof, Storey, storeys
 from ..units import FOOT, Units, format_length
 from .detail import shown_from
 
@@ -27,6 +28,8 @@ CUT_HEIGHT = 4 * FOOT
 
 VALLEY_CLEAR = 2.0
 """Roof edges this close to a valley (mm) are the valley itself."""
+WORTH_SEEING = 30.0
+"""A piece of a wall below shorter than this (mm) is not drawn."""
 MEMBRANE = 2.0
 """Layers thinner than this (mm) are not drawn in plan."""
 
@@ -62,47 +65,70 @@ class Snaps:
     lines: tuple[SnapLine, ...]
 
 
-def draw_plan(building: Building, project: Project, look_deg: float, scale: float) -> Drawing:
-    """The plan turned so that the look direction points up."""
+def draw_plan(building: Building, project: Project, level: str, name: str, look_deg: float, scale: float) -> Drawing:
+    """The plan of a storey, by the level that its walls stand on, turned so that the look direction points up."""
     frame = Frame.looking(look_deg)
-    marks: list[Mark] = []
+    storey = next(held for held in storeys(project) if held.level == level)
     make_ups = {held.id: held for held in project.make_ups}
-    for wall in building.plan.walls:
-        base = building.levels[wall.wall.base.level].z
+    base, walls = building.levels[level].z, building.plan.on(level)
+    marks: list[Mark] = list(_below_marks(building, project, storey, frame))
+    for wall in walls:
         marks += _wall_marks(wall, building.openings[wall.wall.id], make_ups[wall.wall.make_up], base, frame, scale)
-    marks += _roof_marks(building, frame)
-    for wall in building.plan.walls:
+    marks += _roof_marks([roof for roof in building.roofs if roof.block.plate == storey.plate], frame)
+    for wall in walls:
         for placed in building.openings[wall.wall.id]:
             marks += _opening_marks(wall, placed, frame, scale)
-    for space in building.rooms:
-        marks += _room_marks(
-            space.room.name, space.room.id, space.area, (space.room.x, space.room.y), frame, scale, project.units
-        )
-    marks += _overall(building, frame, project.units)
+    for held in building.rooms:
+        if held.level == level:
+            at = (held.room.x, held.room.y)
+            marks += _room_marks(held.room.name, held.room.id, held.area, at, frame, scale, project.units)
+    marks += _overall(building.plan.outlines_on(level), frame, project.units)
     for line in project.sections:
         marks += _section_marks(line, frame, scale)
-    messages: tuple[str, ...] = ()
-    if not building.plan.walls:
-        such = "34'" if project.units == "ft-in" else "9.6m"
-        messages = (
-            f"Draw the outer walls: choose Outer wall, click the first corner, then type a length such as {such}.",
-        )
     return Drawing(
-        name="plan",
-        title=plan_title(project),
+        name=name,
+        title=plan_title(storey),
         kind="plan",
         scale=scale,
         marks=tuple(marks),
         bounds=extent(marks, scale),
         look=(frame.dx, frame.dy),
-        messages=messages,
+        messages=() if walls else (_empty(project, storey),),
     )
 
 
-def plan_title(project: Project) -> str:
+def plan_title(storey: Storey) -> str:
     """The plan's name: that of the floor it shows."""
-    floor = next((rung.name for rung in project.rungs if rung.surface in ("slab", "deck")), "Floor")
-    return f"{floor} plan"
+    return f"{storey.name} plan"
+
+
+def _empty(project: Project, storey: Storey) -> str:
+    """What a plan without walls says."""
+    such = "34'" if project.units == "ft-in" else "9.6m"
+    start = "Draw the outer walls" if not project.walls else f"{storey.name} has no walls yet. Draw them"
+    return f"{start}: choose Outer wall, click the first corner, then type a length such as {such}."
+
+
+def storey_below(project: Project, storey: Storey) -> str | None:
+    """The level of the storey whose walls carry the floor of this one; None for the lowest."""
+    floor = next((floor for floor in project.floors if floor.level == storey.level), None)
+    carrying = (held.level for held in storeys(project) if floor and held.plate == floor.bearing)
+    return next(carrying, None)
+
+
+def _below_marks(building: Building, project: Project, storey: Storey, frame: Frame) -> Iterator[Mark]:
+    """The outside of the walls below, dashed, where those of this storey do not stand on them."""
+    below = storey_below(project, storey)
+    if below is None:
+        return
+    own = [wall.footprint for wall in building.plan.on(storey.level)]
+    outlines = shapely.union_all([wall.footprint for wall in building.plan.on(below)], grid_size=0.1)
+    seen = shapely.line_merge(outlines.boundary.difference(shapely.union_all(own).buffer(VALLEY_CLEAR)))
+    for line in shapely.get_parts(_turn(seen, frame)):
+        closed = bool(line.is_ring)
+        points = list(line.coords)[: -1 if closed else None]
+        if line.length > WORTH_SEEING:
+            yield Stroke(path(*points), "hidden", closed=closed, feature="below")
 
 
 def _turn(shape: shapely.Geometry, frame: Frame) -> shapely.Geometry:
@@ -208,23 +234,23 @@ def _door_leaf(wall: PlannedWall, placed: PlacedOpening, frame: Frame, key: str,
     ]
 
 
-def _overall(building: Building, frame: Frame, units: Units) -> list[Mark]:
+def _overall(outlines: tuple[Outline, ...], frame: Frame, units: Units) -> list[Mark]:
     """Overall width below and depth at the right, to the set-out faces: what the trade measures."""
-    if not building.plan.outlines:
+    if not outlines:
         return []
-    x0, y0, x1, y1 = _turn(unary_union([outline.polygon for outline in building.plan.outlines]), frame).bounds
+    x0, y0, x1, y1 = _turn(unary_union([outline.polygon for outline in outlines]), frame).bounds
     return [
         Dimension(x0, y0, x1, y0, -17.0, format_length(x1 - x0, units), feature="overall"),
         Dimension(x1, y0, x1, y1, -17.0, format_length(y1 - y0, units), feature="overall"),
     ]
 
 
-def _roof_marks(building: Building, frame: Frame) -> list[Mark]:
+def _roof_marks(roofs: list[ResolvedRoof], frame: Frame) -> list[Mark]:
     """Edges, ridges and valleys of the roofs above, dashed; a line that two roofs share is drawn once."""
     marks: list[Mark] = []
-    valleys = [LineString([valley.start, valley.end]) for roof in building.roofs for valley in roof.valleys]
+    valleys = [LineString([valley.start, valley.end]) for roof in roofs for valley in roof.valleys]
     drawn = shapely.union_all(valleys).buffer(VALLEY_CLEAR) if valleys else Polygon()
-    for roof in building.roofs:
+    for roof in roofs:
         key = f"{roof.block.id}/roofing//"
         whole = shapely.union_all([plane.polygon for plane in roof.planes], grid_size=0.1)
         edges = shapely.line_merge(whole.boundary.difference(drawn))
@@ -279,15 +305,23 @@ def _section_marks(line: SectionLine, frame: Frame, scale: float) -> list[Mark]:
     return marks
 
 
-def plan_snaps(building: Building, look_deg: float) -> Snaps:
-    """Ends and middles of set-out lines, and the lines themselves, in the turned plan."""
+def plan_snaps(building: Building, project: Project, level: str, look_deg: float) -> Snaps:
+    """Ends and middles of set-out lines, and the lines themselves, in the turned plan of a storey.
+
+    The ends of walls below are offered too, so that walls can stand on each other.
+    """
     frame = Frame.looking(look_deg)
     points: dict[str, SnapPoint] = {}
     middles, lines = [], []
-    for wall in building.plan.walls:
+    for wall in building.plan.on(level):
         a, b = frame.plan_to_turned(*wall.start), frame.plan_to_turned(*wall.end)
         for joint, (u, w) in ((wall.wall.start, a), (wall.wall.end, b)):
             points.setdefault(joint, SnapPoint(u, w, "joint", "end of wall", joint, wall.wall.id))
         middles.append(SnapPoint((a[0] + b[0]) / 2, (a[1] + b[1]) / 2, "middle", "middle of wall", None, wall.wall.id))
         lines.append(SnapLine(*a, *b, wall.wall.id))
+    storey = next(held for held in storeys(project) if held.level == level)
+    for wall in building.plan.on(storey_below(project, storey) or ""):
+        for joint, point in ((wall.wall.start, wall.start), (wall.wall.end, wall.end)):
+            u, w = frame.plan_to_turned(*point)
+            points.setdefault(joint, SnapPoint(u, w, "joint", "end of wall below", joint, wall.wall.id))
     return Snaps((*points.values(), *middles), tuple(lines))

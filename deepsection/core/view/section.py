@@ -10,7 +10,7 @@ from functools import lru_cache
 import numpy as np
 import shapely
 from numpy.typing import NDArray
-from shapely.geometry import LineString, MultiLineString, Polygon
+from shapely.geometry import LineString, Polygon
 
 from ..catalog import material
 from ..drawing import Drawing, Mark, Region, Stroke, Text, extent, path, rings_of
@@ -19,6 +19,7 @@ from ..model import SectionLine
 from ..resolve import Building, Part
 from ..tolerance import TOL
 from ..units import Units
+from ._ground import EARTH_REACH, ground_marks, ground_under
 from ._levels import level_heights, level_marks
 from ._notes import note_marks
 from ._pitches import pitch_marks
@@ -34,9 +35,7 @@ NOT_BEYOND = {
     "plate",
     "header",
     "rough_sill",
-    "rafter",
-    "ridge_board",
-    "joist",
+    "sill_plate",
     "infill",
     "membrane",
     "sheathing",
@@ -47,8 +46,8 @@ NOT_BEYOND = {
 
 SCREEN_BEFORE = 1e5
 """How far before the section plane the screen of what is cut stands (mm)."""
-EARTH_DEPTH, EARTH_REACH = 4.5, 12.0
-"""Paper mm of hatched earth along the ground and around footings, and how far it runs past the house."""
+NAME_ABOVE = 1250.0
+"""Height of a room's name above its floor (mm)."""
 DIAGONALS_FROM = 0.7
 """A member this small on paper (mm) is not crossed: it would clog."""
 
@@ -150,10 +149,11 @@ def draw_section(
     marks: list[Mark] = []
     messages: tuple[str, ...] = ()
     if cut:
-        beyond = clipped_above(beyond_faces(building, frame, cut, u0, u1, line.depth), building.grade)
+        ground = ground_under(building, [(held.part, held.polygon) for held in cut], scale, u0, u1)
+        beyond = clipped_above(beyond_faces(building, frame, cut, u0, u1, line.depth), building.grade, ground.dug)
         marks += face_regions(beyond, frame, hatches, beyond=True)
         marks += edge_strokes(visible_edges(tuple(beyond), backdrop=True), building, pen="beyond")
-        marks += _earth(building, cut, scale, hatches, u0, u1)
+        marks += ground_marks(building, ground, hatches)
         marks += _cut_marks(cut, frame, scale, hatches, building)
         box = shapely.total_bounds([held.polygon for held in cut])
         marks += _room_names(building, line, frame, scale)
@@ -234,69 +234,18 @@ def _diagonals(polygon: Polygon, key: str) -> list[Mark]:
     return marks
 
 
-def _earth(
-    building: Building, cut: list[CutPart], scale: float, hatches: HatchTable, u0: float, u1: float
-) -> list[Mark]:
-    """Hatched earth along the ground line, under the slab and around footings; the ground line outside."""
-    solid = shapely.union_all([held.polygon for held in cut], grid_size=TOL.grid)
-    x0, y0, x1, _ = solid.bounds
-    left, right = min(max(u0, x0 - EARTH_REACH * scale), x0), max(min(u1, x1 + EARTH_REACH * scale), x1)
-    low = min(y0, building.grade) - EARTH_DEPTH * scale
-    floors = _floor_boxes(building, cut, low)
-    rooms = [shapely.box(box.bounds[0], box.bounds[3], box.bounds[2], building.grade + 1e5) for box in floors]
-    ground = shapely.union_all([shapely.box(left, low, right, building.grade), *floors])
-    earth = ground.difference(shapely.union_all([solid, *rooms]))
-    surface = LineString([(left, building.grade), (right, building.grade)]).difference(
-        shapely.union_all([solid, *floors, *rooms])
-    )
-    reach = EARTH_DEPTH * scale
-    tops = [LineString([(box.bounds[0], box.bounds[3]), (box.bounds[2], box.bounds[3])]) for box in floors]
-    near = shapely.union_all(
-        [surface.buffer(reach), solid.buffer(reach, join_style="mitre"), *(top.buffer(reach) for top in tops)]
-    )
-    hatch = hatches.add("earth")
-    marks: list[Mark] = [
-        Region(rings_of(polygon), hatch=hatch, feature="earth") for polygon in polygons_of(earth.intersection(near))
-    ]
-    grade = next((level.sum.id for level in building.levels.values() if level.surface == "grade"), None)
-    pieces = list(surface.geoms) if isinstance(surface, MultiLineString) else [surface]
-    marks += [
-        Stroke(path(*piece.coords), "ground", feature="ground", sum=grade) for piece in pieces if not piece.is_empty
-    ]
-    return marks
-
-
-def _floor_boxes(building: Building, cut: list[CutPart], low: float) -> list[Polygon]:
-    """Per cut slab, the ground below its lowest layer."""
-    depths: dict[tuple[float, float], float] = {}
-    slabs = _slabs(building)
-    for held in cut:
-        if held.part.element in slabs and held.part.role not in ("stem", "footing"):
-            x0, y0, x1, _ = held.polygon.bounds
-            span = (round(x0, 1), round(x1, 1))
-            depths[span] = min(y0, depths.get(span, y0))
-    return [shapely.box(x0, low, x1, y) for (x0, x1), y in depths.items() if y > low]
-
-
-def _slabs(building: Building) -> set[str]:
-    return {part.element for part in building.parts if part.role == "footing"}
-
-
 def _room_names(building: Building, line: SectionLine, frame: Frame, scale: float) -> list[Mark]:
     plane = LineString([(line.x1, line.y1), (line.x2, line.y2)])
-    floor = next((level.z for level in building.levels.values() if level.surface in ("slab", "deck")), building.grade)
-    v = floor + 1250.0
     marks: list[Mark] = []
-    for space in building.plan.spaces:
-        crossing = plane.intersection(space)
+    for held in building.rooms:
+        crossing = plane.intersection(held.space) if held.space else LineString()
         if crossing.is_empty or crossing.length < 300:
             continue
-        for held in building.rooms:
-            if space.contains(shapely.Point(held.room.x, held.room.y)):
-                x, y = crossing.centroid.coords[0]
-                u = x * frame.ux + y * frame.uy
-                half, tall = (len(held.room.name) * 0.85 + 1.0) * scale, 2.2 * scale
-                back = path((u - half, v - tall), (u + half, v - tall), (u + half, v + tall), (u - half, v + tall))
-                marks.append(Region((back,), fill="paper", part=held.room.id, feature="label"))
-                marks.append(Text(u, v, held.room.name, 2.5, "centre", "middle", 0, "bold", held.room.id))
+        v = building.levels[held.level].z + NAME_ABOVE
+        x, y = crossing.centroid.coords[0]
+        u = x * frame.ux + y * frame.uy
+        half, tall = (len(held.room.name) * 0.85 + 1.0) * scale, 2.2 * scale
+        back = path((u - half, v - tall), (u + half, v - tall), (u + half, v + tall), (u - half, v + tall))
+        marks.append(Region((back,), fill="paper", part=held.room.id, feature="label"))
+        marks.append(Text(u, v, held.room.name, 2.5, "centre", "middle", 0, "bold", held.room.id))
     return marks

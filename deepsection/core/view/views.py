@@ -1,4 +1,4 @@
-"""Views by name: `plan`, `elevation:south`, `section:ID`."""
+"""Views by name: `plan` (of the lowest storey), `plan:LEVEL`, `elevation:south`, `section:ID`."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from ..drawing import Drawing
 from ..errors import UnknownElement
 from ..geometry import Side, side_direction
 from ..model import Project
-from ..resolve import Building
+from ..resolve import Building, storeys
 from .elevation import draw_elevation
 from .plan import draw_plan, plan_title
 from .section import draw_section, section_frame
@@ -26,10 +26,36 @@ class ViewName(NamedTuple):
 
 def list_views(project: Project) -> list[ViewName]:
     """Every view of a project, in the order of work."""
-    views = [ViewName("plan", plan_title(project))]
+    views = [ViewName(plan_name(project, held.level), plan_title(held)) for held in storeys(project)]
     views += [ViewName(f"elevation:{side}", f"{side.capitalize()} elevation") for side in SIDES]
     views += [ViewName(f"section:{line.id}", f"Section {line.name}") for line in project.sections]
     return views
+
+
+def plan_name(project: Project, level: str) -> str:
+    """The name of the plan of a storey: the lowest has the plain one."""
+    lowest = next((held.level for held in storeys(project)), level)
+    return "plan" if level == lowest else f"plan:{level}"
+
+
+def plan_level(project: Project, name: str) -> str:
+    """The level that a plan shows, by the name of the view. Raises: UnknownElement."""
+    _, _, which = name.partition(":")
+    levels = [held.level for held in storeys(project)]
+    if levels and (which or levels[0]) in levels:
+        return which or levels[0]
+    raise _unknown(name)
+
+
+def _unknown(name: str) -> UnknownElement:
+    return UnknownElement(f"this project has no view “{name}”", field="view", value=name)
+
+
+def standing_name(project: Project, name: str) -> str:
+    """The view itself while the project has it, else the plain one of its sort: what a screen shows after an undo."""
+    if any(view.name == name for view in list_views(project)):
+        return name
+    return "plan" if name.startswith("plan:") else f"elevation:{SIDES[0]}"
 
 
 def look_of(project: Project, name: str) -> float:
@@ -42,9 +68,9 @@ def look_of(project: Project, name: str) -> float:
         if line is not None:
             frame = section_frame(line)
             return math.degrees(math.atan2(frame.dy, frame.dx))
-    if kind == "plan":
+    if kind == "plan" and plan_level(project, name):
         return side_direction("south")
-    raise UnknownElement(f"this project has no view “{name}”", field="view", value=name)
+    raise _unknown(name)
 
 
 def draw_view(
@@ -54,7 +80,9 @@ def draw_view(
     look = look_of(project, name)
     kind, _, which = name.partition(":")
     if kind == "plan":
-        return draw_plan(building, project, look if look_deg is None else look_deg, scale)
+        return draw_plan(
+            building, project, plan_level(project, name), name, look if look_deg is None else look_deg, scale
+        )
     if kind == "elevation":
         return draw_elevation(building, cast("Side", which), scale, project.units, project.notes)
     line = next(line for line in project.sections if line.id == which)

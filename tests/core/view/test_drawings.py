@@ -158,8 +158,8 @@ def test_the_plan_is_turned_and_dimensioned(house: Project, building: Building) 
         assert [mark.text for mark in plan.marks if isinstance(mark, Text) and mark.text == "Workshop"]
 
 
-def test_a_plan_offers_ends_and_middles_to_snap_to(building: Building) -> None:
-    snaps = plan_snaps(building, 90.0)
+def test_a_plan_offers_ends_and_middles_to_snap_to(house: Project, building: Building) -> None:
+    snaps = plan_snaps(building, house, "floor", 90.0)
     joints = {point.joint for point in snaps.points if point.kind == "joint"}
     assert joints == {joint for wall in building.plan.walls for joint in (wall.wall.start, wall.wall.end)}
     assert sum(point.kind == "middle" for point in snaps.points) == len(snaps.lines) == len(building.plan.walls)

@@ -457,6 +457,41 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddStorey
+         * @description A joist floor on the plate of a storey, with a plate, outer walls and a ceiling as below; the roofs go up.
+         *
+         *     `walls` and `joints` say what is copied: outer walls, and the joints by which they stand on each other.
+         */
+        AddStorey: {
+            /** Below */
+            below: string;
+            /** Ceiling */
+            ceiling: string;
+            /** Floor */
+            floor: string;
+            /**
+             * Joints
+             * @default []
+             */
+            joints: components["schemas"]["Copied"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_storey";
+            /** Level */
+            level: string;
+            /** Make Up */
+            make_up: string;
+            /** Plate */
+            plate: string;
+            /**
+             * Walls
+             * @default []
+             */
+            walls: components["schemas"]["Copied"][];
+        };
+        /**
          * Anchor
          * @description A place that follows its part: part key, feature of the part, distance along it.
          */
@@ -527,7 +562,9 @@ export interface components {
         };
         /**
          * Ceiling
-         * @description A flat ceiling whose joists bear at a level, over every closed outline of outer walls.
+         * @description A flat ceiling whose joists bear at a level, over every closed outline of outer walls that reaches it.
+         *
+         *     Joists run along the rafters above, or as `span` says.
          */
         Ceiling: {
             /** Id */
@@ -538,6 +575,11 @@ export interface components {
             make_up: string;
             /** Name */
             name: string;
+            /**
+             * Span
+             * @default roof
+             */
+            span: "roof" | ("short" | "east-west" | "north-south");
         };
         /**
          * Check
@@ -553,6 +595,16 @@ export interface components {
              * @enum {string}
              */
             severity: "blocking" | "warning";
+        };
+        /**
+         * Copied
+         * @description What a new element is like: the one that is copied, and the id of the copy.
+         */
+        Copied: {
+            /** Id */
+            id: string;
+            /** Of */
+            of: string;
         };
         /**
          * Corner
@@ -711,7 +763,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -792,8 +844,35 @@ export interface components {
             wall: string;
         };
         /**
+         * Floor
+         * @description A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
+         *
+         *     A rim joist closes it along the outside of the frames. `span` is the direction in which joists run.
+         */
+        Floor: {
+            /** Bearing */
+            bearing: string;
+            /** Id */
+            id: string;
+            /** Level */
+            level: string;
+            /** Make Up */
+            make_up: string;
+            /** Name */
+            name: string;
+            /**
+             * Span
+             * @default short
+             * @enum {string}
+             */
+            span: "short" | "east-west" | "north-south";
+        };
+        /**
          * Foundation
-         * @description Stem wall and strip footing below the outer walls, and the slab within, at one level.
+         * @description Foundation wall and strip footing below the outer walls of a storey, and the ground layers within.
+         *
+         *     The wall reaches up to `top`, by default to the level of the storey; a sill plate lies on it up to the level `sill`.
+         *     The slab, or what else covers the ground, has its top at `slab_level`, by default that of the storey.
          */
         Foundation: {
             /** Footing */
@@ -808,10 +887,16 @@ export interface components {
             level: string;
             /** Name */
             name: string;
+            /** Sill */
+            sill?: string | null;
             /** Slab */
-            slab: string;
+            slab?: string | null;
+            /** Slab Level */
+            slab_level?: string | null;
             /** Stem Thickness */
             stem_thickness: number;
+            /** Top */
+            top?: string | null;
         };
         /**
          * Framing
@@ -1015,6 +1100,16 @@ export interface components {
             wall_plate?: components["schemas"]["WallPlate"] | null;
         };
         /**
+         * LayerRef
+         * @description A layer of a make-up.
+         */
+        LayerRef: {
+            /** Layer */
+            layer: string;
+            /** Make Up */
+            make_up: string;
+        };
+        /**
          * Length
          * @description A typed length, read: its value in mm and how it is written, or what is wrong with it.
          */
@@ -1059,7 +1154,7 @@ export interface components {
              * Use
              * @enum {string}
              */
-            use: "wall" | "slab" | "ceiling" | "roof";
+            use: "wall" | "slab" | "floor" | "ceiling" | "roof";
         };
         /**
          * MakeUpIn
@@ -1142,6 +1237,12 @@ export interface components {
          * @description What a new project needs.
          */
         NewProject: {
+            /**
+             * Ground
+             * @default slab
+             * @enum {string}
+             */
+            ground: "slab" | "joists";
             /** Name */
             name: string;
             /**
@@ -1361,7 +1462,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */
@@ -1404,6 +1505,11 @@ export interface components {
              * @default []
              */
             ceilings: components["schemas"]["Ceiling"][];
+            /**
+             * Floors
+             * @default []
+             */
+            floors: components["schemas"]["Floor"][];
             /**
              * Foundations
              * @default []
@@ -1531,6 +1637,15 @@ export interface components {
              * @enum {string}
              */
             kind: "put_ceiling";
+        };
+        /** PutFloor */
+        PutFloor: {
+            floor: components["schemas"]["Floor"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_floor";
         };
         /** PutFoundation */
         PutFoundation: {
@@ -1680,6 +1795,19 @@ export interface components {
             kind: "remove";
         };
         /**
+         * RemoveStorey
+         * @description A storey on a joist floor taken away with all that stands on it; its roofs come down to the plate below.
+         */
+        RemoveStorey: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_storey";
+            /** Level */
+            level: string;
+        };
+        /**
          * ResizeOpening
          * @description Another width for an opening; the edge that it names stays.
          */
@@ -1751,11 +1879,13 @@ export interface components {
         };
         /**
          * Room
-         * @description A named space; its area is that of the space which encloses the point.
+         * @description A named space: the one that encloses the point, on the storey of a level or the lowest one.
          */
         Room: {
             /** Id */
             id: string;
+            /** Level */
+            level?: string | null;
             /** Name */
             name: string;
             /** X */
@@ -1788,7 +1918,7 @@ export interface components {
              * Surface
              * @enum {string}
              */
-            surface: "grade" | "deck" | "slab" | "plate" | "finish" | "footing";
+            surface: "grade" | "deck" | "slab" | "plate" | "sill" | "foundation" | "finish" | "footing";
             /**
              * Terms
              * @default []
@@ -1890,7 +2020,7 @@ export interface components {
         };
         /**
          * SetTerm
-         * @description Another value for one part of a rise sum.
+         * @description Another value for one part of a rise sum; a part that is a layer changes the make-up of that layer.
          */
         SetTerm: {
             /**
@@ -2056,6 +2186,8 @@ export interface components {
              * Format: date-time
              */
             saved: string;
+            /** Storeys */
+            storeys: components["schemas"]["StoreyItem"][];
             /** Undo */
             undo: string | null;
             /** Version */
@@ -2075,6 +2207,20 @@ export interface components {
              * @default []
              */
             views: components["schemas"]["ViewWanted"][];
+        };
+        /**
+         * StoreyItem
+         * @description A level on which walls stand: its plate, and the name of its plan.
+         */
+        StoreyItem: {
+            /** Level */
+            level: string;
+            /** Name */
+            name: string;
+            /** Plan */
+            plan: string;
+            /** Plate */
+            plate: string | null;
         };
         /**
          * Strip
@@ -2223,7 +2369,7 @@ export interface components {
         };
         /**
          * Term
-         * @description One part of a rise sum: `count` times `value`.
+         * @description One part of a rise sum: `count` times `value`, or the thickness of a layer, which then states it alone.
          */
         Term: {
             /**
@@ -2233,9 +2379,13 @@ export interface components {
             count: number;
             /** Id */
             id: string;
+            layer?: components["schemas"]["LayerRef"] | null;
             /** Name */
             name: string;
-            /** Value */
+            /**
+             * Value
+             * @default 0
+             */
             value: number;
         };
         /**

@@ -18,6 +18,7 @@ from .heights import SetTerm, SetTotal
 from .openings import MoveOpening, ResizeOpening
 from .putting import (
     PutCeiling,
+    PutFloor,
     PutFoundation,
     PutJoint,
     PutMakeUp,
@@ -34,6 +35,7 @@ from .putting import (
 from .rebuilding import changed, put, rebuild, refusal
 from .removing import Remove
 from .roofs import DrawRoof
+from .storeys import AddStorey, RemoveStorey, floor_terms, storey_above
 from .walls import DrawWalls, FlipWall, MoveJoint, MoveWall, SetWallLength, UseMakeUp
 
 Edit = Annotated[
@@ -45,6 +47,7 @@ Edit = Annotated[
     | PutRoom
     | PutRoof
     | PutFoundation
+    | PutFloor
     | PutCeiling
     | PutSection
     | PutNote
@@ -61,6 +64,8 @@ Edit = Annotated[
     | MoveOpening
     | SetTerm
     | SetTotal
+    | AddStorey
+    | RemoveStorey
     | Remove,
     Field(discriminator="kind"),
 ]
@@ -85,6 +90,7 @@ def apply_edits(project: Project, edits: Iterable[Any]) -> Project:
 
 __all__ = [
     "EDITS",
+    "AddStorey",
     "DrawRoof",
     "DrawWalls",
     "Edit",
@@ -93,6 +99,7 @@ __all__ = [
     "MoveOpening",
     "MoveWall",
     "PutCeiling",
+    "PutFloor",
     "PutFoundation",
     "PutJoint",
     "PutMakeUp",
@@ -105,6 +112,7 @@ __all__ = [
     "PutSheet",
     "PutWall",
     "Remove",
+    "RemoveStorey",
     "ResizeOpening",
     "SetProject",
     "SetTerm",
@@ -113,7 +121,9 @@ __all__ = [
     "UseMakeUp",
     "apply_edits",
     "changed",
+    "floor_terms",
     "put",
     "rebuild",
     "refusal",
+    "storey_above",
 ]

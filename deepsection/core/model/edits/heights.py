@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from ...errors import RefusedEdit
-from ..elements import Element, Id, Mm, Rung
+from ..elements import Element, Id, Mm, Rung, Term
 from ..project import Project
+from ..rises import rise, term_value
 from .rebuilding import changed, held, put
 
 
 class SetTerm(Element):
-    """Another value for one part of a rise sum."""
+    """Another value for one part of a rise sum; a part that is a layer changes the make-up of that layer."""
 
     kind: Literal["set_term"] = "set_term"
     rung: Id
@@ -29,10 +30,10 @@ class SetTerm(Element):
                 value=self.value,
                 limit=0.0,
             )
-        if all(term.id != self.term for term in rung.terms):
+        term = next((term for term in rung.terms if term.id == self.term), None)
+        if term is None:
             raise RefusedEdit(f"{rung.name} has no part “{self.term}”", element=rung.id, field=self.term)
-        terms = tuple(changed(term, value=self.value) if term.id == self.term else term for term in rung.terms)
-        return put(project, changed(rung, terms=terms))
+        return put(project, _with_value(project, rung, term, self.value))
 
 
 class SetTotal(Element):
@@ -47,8 +48,8 @@ class SetTotal(Element):
         rung = held(project, self.rung, Rung)
         if rung.from_rung is None:
             raise RefusedEdit("the datum has no height of its own", element=rung.id, field="total")
-        others = sum(term.value * term.count for term in rung.terms if term.id != rung.free)
         free = next(term for term in rung.terms if term.id == rung.free)
+        others = rise(rung, project.make_ups) - free.count * term_value(free, project.make_ups)
         value = (self.total - others) / free.count
         if value <= 0:
             below = project.find(rung.from_rung).name
@@ -60,5 +61,14 @@ class SetTotal(Element):
                 value=self.total,
                 limit=others,
             )
-        terms = tuple(changed(term, value=value) if term is free else term for term in rung.terms)
-        return put(project, changed(rung, terms=terms))
+        return put(project, _with_value(project, rung, free, value))
+
+
+def _with_value(project: Project, rung: Rung, term: Term, value: float) -> Any:
+    """The element that states a part, with another value: the rung, or the make-up of the layer."""
+    if term.layer is None:
+        terms = tuple(changed(held, value=value) if held is term else held for held in rung.terms)
+        return changed(rung, terms=terms)
+    make_up = next(held for held in project.make_ups if held.id == term.layer.make_up)
+    layers = (changed(held, thickness=value) if held.id == term.layer.layer else held for held in make_up.layers)
+    return changed(make_up, layers=tuple(layers))

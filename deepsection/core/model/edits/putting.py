@@ -10,6 +10,7 @@ from ...units import Units
 from ..elements import (
     Ceiling,
     Element,
+    Floor,
     Foundation,
     Joint,
     MakeUp,
@@ -75,6 +76,11 @@ class PutRoof(_Put):
 class PutFoundation(_Put):
     kind: Literal["put_foundation"] = "put_foundation"
     foundation: Foundation
+
+
+class PutFloor(_Put):
+    kind: Literal["put_floor"] = "put_floor"
+    floor: Floor
 
 
 class PutCeiling(_Put):

@@ -9,6 +9,7 @@ from pydantic import ValidationError
 from ...errors import RefusedEdit
 from ..elements import (
     Ceiling,
+    Floor,
     Foundation,
     FreeJoint,
     HostedJoint,
@@ -97,6 +98,7 @@ _COLLECTION_OF: dict[type, str] = {
     Room: "rooms",
     RoofBlock: "roofs",
     Foundation: "foundations",
+    Floor: "floors",
     Ceiling: "ceilings",
     SectionLine: "sections",
     Note: "notes",

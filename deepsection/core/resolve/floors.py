@@ -1,0 +1,203 @@
+"""Stage 4: joist floors and ceilings in plan: what they cover, what carries them, which way their joists run."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+
+from ..geometry import largest, polygons_of
+from ..model import Ceiling, Floor, Foundation, MakeUp
+from ._joists import Bay, Boards, Rim, short_direction
+from ._walls import bearing_layer
+from .building import Diagnostic, Level, Outline, PlannedWall, ResolvedRoof, WallPlan
+
+SMALLEST_BAY = 1e6
+"""A place smaller than this (mm2) gets no ceiling joists of its own."""
+HANGS_OUT = 5e4
+"""A floor may pass what carries it by this much (mm2) before it is pointed out."""
+RISE_TOLERANCE = 0.5
+"""The ladder and a make-up may differ by this much (mm) before it is pointed out."""
+
+
+@dataclass(frozen=True, slots=True)
+class FloorPlan:
+    """A joist floor in plan: bays, rim joists, the boards below it; whether walls stand on it."""
+
+    floor: Floor
+    bays: tuple[Bay, ...]
+    rims: tuple[Rim, ...]
+    below: tuple[Boards, ...]
+    closed: bool
+
+    @property
+    def area(self) -> Polygon | MultiPolygon:
+        """All that it covers."""
+        return shapely.union_all([bay.region for bay in self.bays])
+
+
+def plan_floor(
+    floor: Floor,
+    plan: WallPlan,
+    make_ups: dict[str, MakeUp],
+    foundations: tuple[Foundation, ...],
+    levels: dict[str, Level],
+    found: list[Diagnostic],
+) -> FloorPlan:
+    """A floor under the outlines that stand on it, or over those that carry it; what is wrong goes to what is found."""
+    on, under = plan.outlines_on(floor.level), plan.outlines_under(floor.bearing)
+    founded = any(floor.bearing in (held.sill, held.top) and held.level == floor.level for held in foundations)
+    outlines = on or under
+    framing = next((layer.framing for layer in make_ups[floor.make_up].layers if layer.framing), None)
+    regions = [(outline, within_bearing(outline, plan, make_ups)) for outline in outlines]
+    carried = shapely.union_all([within_bearing(outline, plan, make_ups) for outline in (on if founded else under)])
+    found += _faults(floor, plan, framing is None, regions, carried, levels, make_ups)
+    direction = {"east-west": (1.0, 0.0), "north-south": (0.0, 1.0)}.get(floor.span)
+    bays, rims = [], []
+    walls = plan.by_id
+    for outline, region in regions:
+        bays.append(Bay(f"outline:{outline.name}", region, direction or short_direction(region)))
+        if framing:
+            rims += _rims(region, [walls[id] for id in outline.walls], make_ups, framing.thickness)
+    whole = shapely.union_all([bay.region for bay in bays])
+    below = tuple(
+        Boards(f"outline:{outline.name}", _pieces(MultiPolygon(outline.spaces).intersection(whole)))
+        for outline in under
+        if outline.spaces
+    )
+    return FloorPlan(floor, tuple(bays), tuple(rims), below, bool(on))
+
+
+def _rims(region: Polygon, walls: list[PlannedWall], make_ups: dict[str, MakeUp], thickness: float) -> list[Rim]:
+    """The edge of a floor, wall by wall; each runs past the corner at which the next one stops."""
+    ring = region.difference(region.buffer(-thickness, join_style="mitre"))
+    rims = []
+    for wall in walls:
+        face = wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
+        past = abs(face) + thickness + 1.0
+        along = wall.panel(-past, wall.length + past, face - thickness, face)
+        area = _pieces(ring.intersection(along))
+        if not area.is_empty:
+            rims.append(Rim(wall.wall.id, wall.run, area))
+            ring = ring.difference(along)
+    return rims
+
+
+def _faults(
+    floor: Floor,
+    plan: WallPlan,
+    unframed: bool,
+    regions: list[tuple[Outline, Polygon]],
+    carried: Polygon | MultiPolygon,
+    levels: dict[str, Level],
+    make_ups: dict[str, MakeUp],
+) -> list[Diagnostic]:
+    def fault(
+        code: str, message: str, field: str, value: float | None = None, limit: float | None = None
+    ) -> Diagnostic:
+        at = tuple(regions[0][1].representative_point().coords[0]) if regions else None
+        return Diagnostic(code, message, "warning", floor.id, field, value, limit, at=at)
+
+    bearing, level = levels[floor.bearing], levels[floor.level]
+    if unframed:
+        return [fault("floor-unframed", f"the make-up of {floor.name} has no joists", "make_up")]
+    found = []
+    if not regions and plan.on(floor.level):
+        message = f"the joists of {floor.name} span nothing: the outer walls on it do not close"
+        found.append(fault("floor-spans-nothing", message, "bearing"))
+    hanging = shapely.union_all([region for _, region in regions]).difference(carried)
+    if carried.is_empty and regions:
+        message = f"the joists of {floor.name} span nothing: no closed walls reach up to {bearing.name}"
+        found.append(fault("floor-spans-nothing", message, "bearing"))
+    elif hanging.area > HANGS_OUT:
+        message = f"part of {floor.name} hangs out: nothing carries it at {bearing.name}"
+        found.append(fault("floor-hangs-out", message, "bearing", hanging.area, HANGS_OUT))
+    layers = make_ups[floor.make_up].layers
+    frame = next(k for k, layer in enumerate(layers) if layer.framing)
+    depth, rise = sum(layer.thickness for layer in layers[: frame + 1]), level.z - bearing.z
+    if abs(depth - rise) > RISE_TOLERANCE:
+        message = (
+            f"{floor.name}: its layers do not fill the height from {bearing.name} to {level.name}; "
+            "take the parts of that height from its make-up"
+        )
+        found.append(fault("floor-rise", message, "make_up", depth, rise))
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class CeilingPlan:
+    """A ceiling in plan: bays of joists, and the boards below them."""
+
+    ceiling: Ceiling
+    bays: tuple[Bay, ...]
+    boards: tuple[Boards, ...]
+
+
+def plan_ceiling(
+    ceiling: Ceiling,
+    plan: WallPlan,
+    make_ups: dict[str, MakeUp],
+    floors: tuple[FloorPlan, ...],
+    roofs: tuple[ResolvedRoof, ...],
+    gables: Polygon | MultiPolygon,
+) -> CeilingPlan:
+    """A ceiling over the walls that reach up to it, where no floor lies on them; joists run along the rafters."""
+    floored = shapely.union_all([held.area for held in floors if held.floor.bearing == ceiling.level])
+    direction = {"east-west": (1.0, 0.0), "north-south": (0.0, 1.0)}.get(ceiling.span)
+    over = [roof for roof in roofs if roof.block.plate == ceiling.level]
+    bays, boards = [], []
+    for outline in plan.outlines_under(ceiling.level):
+        slot = f"outline:{outline.name}"
+        rest = within_bearing(outline, plan, make_ups).difference(shapely.union_all([gables, floored]))
+        for roof in sorted(over, key=lambda roof: -roof.ridge_top.total):
+            region = largest(rest.intersection(roof.outline))
+            if region.area > SMALLEST_BAY:
+                planes = tuple(plane.top for plane in roof.planes)
+                along = roof.planes[0].inward if ceiling.span == "roof" else direction or short_direction(region)
+                bays.append(Bay(f"{slot}:{roof.block.id}", region, along, planes))
+                rest = rest.difference(roof.outline)
+        region = largest(rest)
+        if region.area > SMALLEST_BAY:
+            bays.append(Bay(slot, region, direction or short_direction(region)))
+        if outline.spaces:
+            boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored))))
+    return CeilingPlan(ceiling, tuple(bays), tuple(boards))
+
+
+def within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) -> Polygon:
+    """What lies within the bearing lines of an outline's walls: as far as joists reach."""
+    wall = next(held for held in plan.walls if held.wall.id == outline.name)
+    bearing = wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
+    return outline.polygon.buffer(bearing, join_style="mitre") if bearing else outline.polygon
+
+
+def floor_edges(
+    floors: tuple[Floor, ...], foundations: tuple[Foundation, ...], levels: dict[str, Level]
+) -> dict[str, float]:
+    """Per level of a joist floor, the height down to which cladding covers its edge: the plate, or the foundation."""
+    edges = {floor.level: levels[floor.bearing].z for floor in floors}
+    for held in foundations:
+        if held.level in edges and held.sill and held.top:
+            edges[held.level] = levels[held.top].z
+    return edges
+
+
+def course_starts(
+    floors: tuple[Floor, ...], edges: dict[str, float], plan: WallPlan, levels: dict[str, Level]
+) -> dict[str, float]:
+    """Per level that walls stand on, the height at which their boards start: storeys that stack run through."""
+    below = {wall.wall.top.level: wall.wall.base.level for wall in plan.walls if wall.wall.status == "outer"}
+    bearings = {floor.level: floor.bearing for floor in floors}
+
+    def start(level: str, seen: frozenset[str] = frozenset()) -> float:
+        under = below.get(bearings.get(level, ""))
+        if under is None or under in seen:
+            return edges.get(level, levels[level].z)
+        return start(under, seen | {level})
+
+    return {wall.wall.base.level: start(wall.wall.base.level) for wall in plan.walls}
+
+
+def _pieces(shape: shapely.Geometry) -> MultiPolygon:
+    return MultiPolygon(list(polygons_of(shape)))

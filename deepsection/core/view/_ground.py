@@ -1,0 +1,78 @@
+"""The ground in a section: hatched earth, the line outside, and what is dug out below the lowest floor."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+import shapely
+from shapely.geometry import LineString, MultiPolygon, Polygon
+
+from ..drawing import Mark, Region, Stroke, path, rings_of
+from ..geometry import polygons_of
+from ..resolve import Building, Part
+from ..tolerance import TOL
+from .hatching import HatchTable
+
+EARTH_DEPTH, EARTH_REACH = 4.5, 12.0
+"""Paper mm of hatched earth along the ground and around footings, and how far it runs past the house."""
+HIGH = 1e5
+"""Above any house (mm)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Ground:
+    """Earth that is hatched, the surface outside, and the spaces over the lowest floors, where no earth is."""
+
+    earth: Polygon | MultiPolygon
+    surface: shapely.Geometry
+    dug: Polygon | MultiPolygon
+
+
+def ground_under(building: Building, cut: Iterable[tuple[Part, Polygon]], scale: float, u0: float, u1: float) -> Ground:
+    """The ground around what a section cuts, within the length of its line."""
+    cut = list(cut)
+    solid = shapely.union_all([polygon for _, polygon in cut], grid_size=TOL.grid)
+    x0, y0, x1, _ = solid.bounds
+    left, right = min(max(u0, x0 - EARTH_REACH * scale), x0), max(min(u1, x1 + EARTH_REACH * scale), x1)
+    low = min(y0, building.grade) - EARTH_DEPTH * scale
+    floors = _below_floors(building, cut, low)
+    rooms = [shapely.box(box.bounds[0], box.bounds[3], box.bounds[2], building.grade + HIGH) for box in floors]
+    whole = shapely.union_all([shapely.box(left, low, right, building.grade), *floors])
+    earth = whole.difference(shapely.union_all([solid, *rooms]))
+    surface = LineString([(left, building.grade), (right, building.grade)]).difference(
+        shapely.union_all([solid, *floors, *rooms])
+    )
+    reach = EARTH_DEPTH * scale
+    tops = [LineString([(box.bounds[0], box.bounds[3]), (box.bounds[2], box.bounds[3])]) for box in floors]
+    near = shapely.union_all(
+        [surface.buffer(reach), solid.buffer(reach, join_style="mitre"), *(top.buffer(reach) for top in tops)]
+    )
+    return Ground(earth.intersection(near), surface, shapely.union_all(rooms))
+
+
+def ground_marks(building: Building, ground: Ground, hatches: HatchTable) -> list[Mark]:
+    """Hatched earth, and the ground line."""
+    hatch = hatches.add("earth")
+    marks: list[Mark] = [
+        Region(rings_of(polygon), hatch=hatch, feature="earth") for polygon in polygons_of(ground.earth)
+    ]
+    grade = next((level.sum.id for level in building.levels.values() if level.surface == "grade"), None)
+    marks += [
+        Stroke(path(*piece.coords), "ground", feature="ground", sum=grade)
+        for piece in shapely.get_parts(ground.surface)
+        if not piece.is_empty
+    ]
+    return marks
+
+
+def _below_floors(building: Building, cut: list[tuple[Part, Polygon]], low: float) -> list[Polygon]:
+    """Per cut slab or ground cover, the ground below its lowest layer."""
+    depths: dict[tuple[float, float], float] = {}
+    founded = {part.element for part in building.parts if part.role == "footing"}
+    for part, polygon in cut:
+        if part.element in founded and part.role not in ("stem", "footing", "sill_plate"):
+            x0, y0, x1, _ = polygon.bounds
+            span = (round(x0, 1), round(x1, 1))
+            depths[span] = min(y0, depths.get(span, y0))
+    return [shapely.box(x0, low, x1, y) for (x0, x1), y in depths.items() if y > low]
