@@ -6,8 +6,9 @@ text becomes. The screen shows it and sends texts back; it knows no label of its
 
 from .describe import Check, Particulars, Strip, StripLayer, SumRow, SumTable, describe_element
 from .entries import enter
-from .fields import Field, Option, fields_of
+from .fields import fields_of
 from .ladder import LadderRung, LadderTerm, ladder
+from .rows import Field, Option
 
 __all__ = [
     "Check",

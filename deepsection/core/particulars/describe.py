@@ -9,7 +9,8 @@ from ..catalog import material
 from ..model import Ceiling, Floor, Foundation, MakeUp, Opening, Project, RoofBlock, Room, Rung, SectionLine, Wall
 from ..resolve import Building, sum_id
 from ..units import HeightSum, format_length
-from .fields import Field, fields_of
+from .fields import fields_of
+from .rows import Field
 
 
 @dataclass(frozen=True, slots=True)
