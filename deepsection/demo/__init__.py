@@ -1,8 +1,9 @@
 """The shipped demo projects: invented houses, invented places."""
 
 from .fernacre import fernacre_bungalow
+from .otterfold import otterfold_house
 from .quillback import quillback_house
 
-DEMOS = (quillback_house, fernacre_bungalow)
+DEMOS = (quillback_house, fernacre_bungalow, otterfold_house)
 
-__all__ = ["DEMOS", "fernacre_bungalow", "quillback_house"]
+__all__ = ["DEMOS", "fernacre_bungalow", "otterfold_house", "quillback_house"]

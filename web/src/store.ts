@@ -29,6 +29,8 @@ export interface Viewport {
 interface Client {
   step: Step;
   side: Side;
+  /** The level of the storey whose plan is shown; the lowest one when none. */
+  storey: string | null;
   section: string | null;
   sheet: string | null;
   tool: Tool;
@@ -48,6 +50,7 @@ interface Client {
 export const useClient = create<Client>((set) => ({
   step: "Elevations",
   side: "south",
+  storey: null,
   section: null,
   sheet: null,
   tool: "select",

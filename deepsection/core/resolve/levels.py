@@ -47,7 +47,7 @@ def resolve_levels(rungs: tuple[Rung, ...], make_ups: tuple[MakeUp, ...]) -> dic
 
 
 def storeys(project: Project) -> tuple[Storey, ...]:
-    """The levels that walls stand on or may stand on, low ones first, each with its plate."""
+    """The levels that walls stand on or may stand on, low ones first, each with its plate; never none."""
     levels = resolve_levels(project.rungs, project.make_ups)
     named = {foundation.level for foundation in project.foundations} | {floor.level for floor in project.floors}
     named |= {wall.base.level for wall in project.walls}
@@ -57,4 +57,4 @@ def storeys(project: Project) -> tuple[Storey, ...]:
     for id in sorted(named, key=lambda id: (levels[id].z, id)):
         plate = plate_of(project.rungs, id)
         found.append(Storey(id, levels[id].name, plate.id if plate else None))
-    return tuple(found)
+    return tuple(found) or (Storey("", "Floor", None),)

@@ -29,7 +29,6 @@ from .building import (
     PlannedWall,
     ResolvedRoof,
     RoomSpace,
-    Storey,
     WallPlan,
 )
 from .floors import FloorPlan, course_starts, floor_edges, plan_ceiling, plan_floor
@@ -63,12 +62,12 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     with clock("roof planes"):
         roofs, edges = _roofs(project, plan, levels, make_ups, found)
     with clock("wall tops"):
-        around = _around(project, plan, levels, roofs)
+        around = _around(project, plan, levels, floors, roofs)
         tops = {wall.wall.id: wall_top(wall, around, found) for wall in plan.walls}
     with clock("solids"):
         parts = _parts(project, plan, levels, make_ups, openings, floors, roofs, edges, tops)
     found += _missed_sections(project, plan)
-    lowest = storeys(project)[:1]
+    lowest = storeys(project)[0].level
     rooms = tuple(_room_space(room, plan, lowest) for room in project.rooms)
     found += [
         Diagnostic(
@@ -98,14 +97,18 @@ def _of_use(project: Project, use: str) -> tuple[MakeUp, ...]:
 
 
 def _around(
-    project: Project, plan: WallPlan, levels: dict[str, Level], roofs: tuple[ResolvedRoof, ...]
+    project: Project,
+    plan: WallPlan,
+    levels: dict[str, Level],
+    floors: tuple[FloorPlan, ...],
+    roofs: tuple[ResolvedRoof, ...],
 ) -> Surroundings:
-    floored = frozenset(floor.bearing for floor in project.floors)
+    floored = {held.floor.bearing: held.area for held in floors}
     edges = floor_edges(project.floors, project.foundations, levels)
     return Surroundings(
         levels,
         roofs,
-        floored | {ceiling.level for ceiling in project.ceilings},
+        frozenset(floored) | {ceiling.level for ceiling in project.ceilings},
         floored,
         edges,
         course_starts(project.floors, edges, plan, levels),
@@ -257,10 +260,10 @@ def _frame_faces(wall: PlannedWall, make_up: MakeUp) -> FrameFaces:
     return FrameFaces(wall.outer, wall.inner)
 
 
-def _room_space(room: Room, plan: WallPlan, lowest: tuple[Storey, ...]) -> RoomSpace:
+def _room_space(room: Room, plan: WallPlan, lowest: str) -> RoomSpace:
     """A room with the space around its point, on its level or on the lowest that walls may stand on."""
     spot = ShapelyPoint(room.x, room.y)
-    level = room.level or (lowest[0].level if lowest else "")
+    level = room.level or lowest
     spaces = (space for outline in plan.outlines_on(level) for space in outline.spaces)
     return RoomSpace(room, level, next((space for space in spaces if space.contains(spot)), None))
 

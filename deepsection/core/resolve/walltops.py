@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon
 
-from ..geometry import line_through
+from ..geometry import line_through, polygons_of
 from ..units import HeightSum, SumTerm
 from ._walls import TopSpan, WallTop
 from .building import Diagnostic, Level, PlannedWall, ResolvedRoof
@@ -37,8 +38,8 @@ class Surroundings:
     roofs: tuple[ResolvedRoof, ...]
     ceiled: frozenset[str]
     """Levels under a ceiling or a floor."""
-    floored: frozenset[str]
-    """Levels on which a floor lies."""
+    floored: dict[str, Polygon | MultiPolygon]
+    """Per level on which a floor lies, what it covers in plan."""
     edges: dict[str, float]
     """Per level of a floor, the height down to which cladding covers its edge."""
     courses: dict[str, float]
@@ -59,13 +60,14 @@ def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -
         found.append(Diagnostic("wall-too-low", message, "blocking", wall.wall.id, "top", height, LOWEST))
     top = max(plate.total, foot + LOWEST)
     roofs = _over(wall, around) if wall.wall.top.kind == "roof" else ()
+    floor = around.floored.get(wall.wall.top.level, Polygon())
     skirted = wall.wall.status == "outer" and not wall.wall.base.offset
     return WallTop(
         foot,
         around.edges.get(level, foot) if skirted else foot,
         around.courses[level] if skirted else foot,
         top,
-        tuple(_spans(wall, roofs, top)),
+        tuple(_spans(wall, roofs, floor, top)),
         base.sum.id,
         plate.id,
         wall.wall.top.level in around.ceiled,
@@ -74,10 +76,10 @@ def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -
 
 
 def _over(wall: PlannedWall, around: Surroundings) -> tuple[ResolvedRoof, ...]:
-    """The roofs that may end a wall: those on its plate, else those that start no lower; none through a floor."""
+    """The roofs that may end a wall: those on its plate, else those that start no lower."""
     level = wall.wall.top.level
     own = tuple(roof for roof in around.roofs if roof.block.plate == level)
-    if own or level in around.floored:
+    if own:
         return own
     return tuple(roof for roof in around.roofs if roof.plate.total > around.levels[level].z - ON_EDGE)
 
@@ -86,35 +88,38 @@ def _plain(start: float, end: float, top: float) -> TopSpan:
     return TopSpan(start, end, "", False, (), (), top)
 
 
-def _spans(wall: PlannedWall, roofs: tuple[ResolvedRoof, ...], top: float) -> Iterator[TopSpan]:
-    """Spans from end to end; where roofs overlap, the highest takes its stretch first."""
-    taken: list[tuple[float, float, ResolvedRoof]] = []
+def _spans(
+    wall: PlannedWall, roofs: tuple[ResolvedRoof, ...], floor: Polygon | MultiPolygon, top: float
+) -> Iterator[TopSpan]:
+    """Spans from end to end: a floor on the wall ends it at its plate; where roofs overlap, the highest comes first."""
+    taken: list[tuple[float, float, ResolvedRoof | None]] = [(a, b, None) for a, b in _stretches(wall, floor)]
     for roof in sorted(roofs, key=lambda roof: -roof.ridge_top.total):
-        stretch = _stretch(wall, roof)
-        for start, end in _free(stretch, [(a, b) for a, b, _ in taken]) if stretch else ():
-            taken.append((start, end, roof))
+        for stretch in _stretches(wall, roof.outline):
+            for start, end in _free(stretch, [(a, b) for a, b, _ in taken]):
+                taken.append((start, end, roof))
     at = -FAR
-    for start, end, roof in sorted(taken, key=lambda held: held[0]):
+    for start, end, held in sorted(taken, key=lambda span: span[0]):
         start = -FAR if start < ON_EDGE else start
         end = FAR if end > wall.length - ON_EDGE else end
         if start > at + ON_EDGE:
             yield _plain(at, start, top)
             at = start
-        yield _under(wall, roof, at, end, top)
+        yield _under(wall, held, at, end, top) if held else _plain(at, end, top)
         at = end
     if at < wall.length:
         yield _plain(at, FAR, top)
 
 
-def _stretch(wall: PlannedWall, roof: ResolvedRoof) -> tuple[float, float] | None:
-    """From-to distances along a wall that lie under a roof's outline."""
-    line = LineString([wall.start, wall.end]).intersection(roof.outline.buffer(ON_EDGE, join_style="mitre"))
-    if line.geom_type != "LineString" or line.length < 2 * ON_EDGE:
-        return None
+def _stretches(wall: PlannedWall, area: Polygon | MultiPolygon) -> Iterator[tuple[float, float]]:
+    """From-to distances along a wall that lie under an area."""
     along = line_through(wall.start, wall.end)
-    reach = [along.along(point) for point in roof.outline.exterior.coords]
-    ends = [along.along(point) for point in line.coords]
-    return max(min(ends), min(reach)), min(max(ends), max(reach))
+    line = LineString([wall.start, wall.end])
+    for piece in polygons_of(area):
+        reach = [along.along(point) for point in piece.exterior.coords]
+        for part in shapely.get_parts(line.intersection(piece.buffer(ON_EDGE, join_style="mitre"))):
+            if part.geom_type == "LineString" and part.length >= 2 * ON_EDGE:
+                ends = [along.along(point) for point in part.coords]
+                yield max(min(ends), min(reach)), min(max(ends), max(reach))
 
 
 def _free(stretch: tuple[float, float], taken: list[tuple[float, float]]) -> list[tuple[float, float]]:

@@ -59,10 +59,11 @@ class SnapLine:
 
 @dataclass(frozen=True, slots=True)
 class Snaps:
-    """What the plan offers to snap to."""
+    """What the plan offers to snap to; `axes` are the lines of all storeys, along which openings are dragged."""
 
     points: tuple[SnapPoint, ...]
     lines: tuple[SnapLine, ...]
+    axes: tuple[SnapLine, ...]
 
 
 def draw_plan(building: Building, project: Project, level: str, name: str, look_deg: float, scale: float) -> Drawing:
@@ -70,7 +71,8 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
     frame = Frame.looking(look_deg)
     storey = next(held for held in storeys(project) if held.level == level)
     make_ups = {held.id: held for held in project.make_ups}
-    base, walls = building.levels[level].z, building.plan.on(level)
+    walls = building.plan.on(level)
+    base = building.levels[level].z if walls else 0.0
     marks: list[Mark] = list(_below_marks(building, project, storey, frame))
     for wall in walls:
         marks += _wall_marks(wall, building.openings[wall.wall.id], make_ups[wall.wall.make_up], base, frame, scale)
@@ -121,9 +123,10 @@ def _below_marks(building: Building, project: Project, storey: Storey, frame: Fr
     below = storey_below(project, storey)
     if below is None:
         return
-    own = [wall.footprint for wall in building.plan.on(storey.level)]
-    outlines = shapely.union_all([wall.footprint for wall in building.plan.on(below)], grid_size=0.1)
-    seen = shapely.line_merge(outlines.boundary.difference(shapely.union_all(own).buffer(VALLEY_CLEAR)))
+    own = shapely.union_all([wall.footprint for wall in building.plan.on(storey.level)])
+    outer = [wall.footprint for wall in building.plan.on(below) if wall.wall.status == "outer"]
+    house = shapely.union_all([Polygon(piece.exterior) for piece in polygons_of(unary_union(outer))])
+    seen = shapely.line_merge(house.boundary.difference(own.buffer(VALLEY_CLEAR)))
     for line in shapely.get_parts(_turn(seen, frame)):
         closed = bool(line.is_ring)
         points = list(line.coords)[: -1 if closed else None]
@@ -312,16 +315,23 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
     """
     frame = Frame.looking(look_deg)
     points: dict[str, SnapPoint] = {}
-    middles, lines = [], []
-    for wall in building.plan.on(level):
-        a, b = frame.plan_to_turned(*wall.start), frame.plan_to_turned(*wall.end)
-        for joint, (u, w) in ((wall.wall.start, a), (wall.wall.end, b)):
-            points.setdefault(joint, SnapPoint(u, w, "joint", "end of wall", joint, wall.wall.id))
-        middles.append(SnapPoint((a[0] + b[0]) / 2, (a[1] + b[1]) / 2, "middle", "middle of wall", None, wall.wall.id))
-        lines.append(SnapLine(*a, *b, wall.wall.id))
+    middles = []
+
+    def line(wall: PlannedWall) -> SnapLine:
+        return SnapLine(*frame.plan_to_turned(*wall.start), *frame.plan_to_turned(*wall.end), wall.wall.id)
+
+    def ends(walls: tuple[PlannedWall, ...], label: str) -> None:
+        for wall in walls:
+            for joint, point in ((wall.wall.start, wall.start), (wall.wall.end, wall.end)):
+                u, w = frame.plan_to_turned(*point)
+                points.setdefault(joint, SnapPoint(u, w, "joint", label, joint, wall.wall.id))
+
+    own = building.plan.on(level)
+    ends(own, "end of wall")
     storey = next(held for held in storeys(project) if held.level == level)
-    for wall in building.plan.on(storey_below(project, storey) or ""):
-        for joint, point in ((wall.wall.start, wall.start), (wall.wall.end, wall.end)):
-            u, w = frame.plan_to_turned(*point)
-            points.setdefault(joint, SnapPoint(u, w, "joint", "end of wall below", joint, wall.wall.id))
-    return Snaps((*points.values(), *middles), tuple(lines))
+    ends(building.plan.on(storey_below(project, storey) or ""), "end of wall below")
+    for held in map(line, own):
+        middle = ((held.u1 + held.u2) / 2, (held.w1 + held.w2) / 2)
+        middles.append(SnapPoint(*middle, "middle", "middle of wall", None, held.wall))
+    axes = tuple(line(wall) for wall in building.plan.walls)
+    return Snaps((*points.values(), *middles), tuple(line(wall) for wall in own), axes)

@@ -34,15 +34,14 @@ def list_views(project: Project) -> list[ViewName]:
 
 def plan_name(project: Project, level: str) -> str:
     """The name of the plan of a storey: the lowest has the plain one."""
-    lowest = next((held.level for held in storeys(project)), level)
-    return "plan" if level == lowest else f"plan:{level}"
+    return "plan" if level == storeys(project)[0].level else f"plan:{level}"
 
 
 def plan_level(project: Project, name: str) -> str:
     """The level that a plan shows, by the name of the view. Raises: UnknownElement."""
     _, _, which = name.partition(":")
     levels = [held.level for held in storeys(project)]
-    if levels and (which or levels[0]) in levels:
+    if not which or which in levels:
         return which or levels[0]
     raise _unknown(name)
 
@@ -68,7 +67,8 @@ def look_of(project: Project, name: str) -> float:
         if line is not None:
             frame = section_frame(line)
             return math.degrees(math.atan2(frame.dy, frame.dx))
-    if kind == "plan" and plan_level(project, name):
+    if kind == "plan":
+        plan_level(project, name)
         return side_direction("south")
     raise _unknown(name)
 

@@ -15,7 +15,7 @@ interface Axis {
 }
 
 function wallAxis(snaps: Snaps, wall: string): Axis | null {
-  const line = snaps.lines.find((line) => line.wall === wall);
+  const line = snaps.axes.find((line) => line.wall === wall);
   if (!line) return null;
   const length = Math.hypot(line.u2 - line.u1, line.w2 - line.w1);
   return { au: (line.u2 - line.u1) / length, aw: (line.w2 - line.w1) / length, length };

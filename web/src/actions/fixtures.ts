@@ -1,4 +1,4 @@
-import type { Project, Snaps } from "./types";
+import type { Project, Snaps, Storey } from "./types";
 
 /** An empty project with what actions read of it. */
 export function emptyProject(units: "ft-in" | "mm" = "mm"): Project {
@@ -29,6 +29,10 @@ export const ONE_WALL: Snaps = {
     { u: 4000, w: 0, kind: "middle", label: "middle of wall", joint: null, wall: "south" },
   ],
   lines: [{ u1: 0, w1: 0, u2: 8000, w2: 0, wall: "south" }],
+  axes: [{ u1: 0, w1: 0, u2: 8000, w2: 0, wall: "south" }],
 };
+
+/** The storey between floor and plate. */
+export const MAIN: Storey = { level: "floor", name: "Floor", plate: "plate", plan: "plan" };
 
 export const NORTH_UP = { dx: 0, dy: 1 };

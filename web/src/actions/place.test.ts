@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Edit } from "../api/client";
 import { dragOf, sectionDrag } from "./drag";
-import { emptyProject, NORTH_UP, ONE_WALL } from "./fixtures";
+import { emptyProject, MAIN, NORTH_UP, ONE_WALL } from "./fixtures";
 import { lengthText } from "./lengthText";
 import { DrawRoof, DrawSection, nextNumber, PlaceOpening, PlaceRoom } from "./place";
 import type { Outcome, Place, Project } from "./types";
@@ -32,11 +32,11 @@ describe("placing", () => {
     expect(nextNumber("W", ["W1", "W2", "W4"])).toBe("W3");
   });
   it("names a room where one clicks", () => {
-    const edit = new PlaceRoom(emptyProject(), NORTH_UP).click(at(10, 20)).edits?.[0] as Of<"put_room">;
+    const edit = new PlaceRoom(emptyProject(), NORTH_UP, MAIN).click(at(10, 20)).edits?.[0] as Of<"put_room">;
     expect(edit.room).toMatchObject({ name: "Room 1", x: 10, y: 20 });
   });
   it("roofs a rectangle with its ridge along the longer side", () => {
-    const action = new DrawRoof(emptyProject(), NORTH_UP);
+    const action = new DrawRoof(emptyProject(), NORTH_UP, MAIN);
     action.click(at(0, 0));
     const { roof } = made<"draw_roof">(action.click(at(12000, 6000)));
     expect(roof.edges.map((edge) => edge.kind)).toEqual(["eave", "gable", "eave", "gable"]);
@@ -48,7 +48,7 @@ describe("placing", () => {
     ]);
   });
   it("refuses a roof without width and a section without length", () => {
-    const roof = new DrawRoof(emptyProject(), NORTH_UP);
+    const roof = new DrawRoof(emptyProject(), NORTH_UP, MAIN);
     roof.click(at(0, 0));
     expect(roof.click(at(5000, 100)).wrong).toContain("at least 300 mm");
     const section = new DrawSection(emptyProject(), NORTH_UP);

@@ -7,6 +7,7 @@ import {
   type Place,
   type PlanAction,
   type Project,
+  type Storey,
   type Turn,
   toPlan,
 } from "./types";
@@ -120,6 +121,7 @@ export class PlaceRoom implements PlanAction {
   constructor(
     private readonly project: Project,
     private readonly turn: Turn,
+    private readonly storey: Storey,
   ) {}
 
   start(): Outcome {
@@ -135,7 +137,9 @@ export class PlaceRoom implements PlanAction {
     const name = `Room ${(this.project.rooms?.length ?? 0) + 1}`;
     return {
       ...this.start(),
-      edits: [{ kind: "put_room", room: { id, name, ...toPlan(this.turn, place.u, place.w) } }],
+      edits: [
+        { kind: "put_room", room: { id, name, ...toPlan(this.turn, place.u, place.w), level: this.storey.level } },
+      ],
       done: { select: id },
     };
   }
@@ -238,6 +242,15 @@ export class DrawSection extends TwoPoints {
 
 export class DrawRoof extends TwoPoints {
   private readonly id = newId("roof");
+
+  constructor(
+    project: Project,
+    turn: Turn,
+    private readonly storey: Storey,
+  ) {
+    super(project, turn);
+  }
+
   protected readonly hints: [string, string, string] = [
     "Click one corner of the rectangle that the roof covers.",
     "Click the opposite corner. Escape begins again.",
@@ -268,7 +281,6 @@ export class DrawRoof extends TwoPoints {
     const gable = { kind: "gable" as const, overhang: start(units, 12, 300) };
     const alongFirst = u1 - u0 >= w1 - w0;
     const edges = alongFirst ? [eave, gable, eave, gable] : [gable, eave, gable, eave];
-    const plate = this.project.rungs?.find((rung) => rung.surface === "plate")?.id ?? "";
     const makeUp = this.project.make_ups?.find((held) => held.use === "roof")?.id ?? "";
     const roof = {
       id: this.id,
@@ -276,7 +288,7 @@ export class DrawRoof extends TwoPoints {
       outline: [corner(u0, w0), corner(u1, w0), corner(u1, w1), corner(u0, w1)],
       edges,
       pitch: 0.5,
-      plate,
+      plate: this.storey.plate ?? "",
       seat: this.project.tradition === "masonry" ? 60 : start(units, 3.5, 90),
       make_up: makeUp,
       fascia_depth: start(units, 7.25, 190),

@@ -26,6 +26,7 @@ describe("snapping", () => {
         { u: 250, w: 0, kind: "middle" as const, label: "middle of wall", joint: null, wall: "x" },
       ],
       lines: ONE_WALL.lines,
+      axes: ONE_WALL.axes,
     };
     expect(snapPlace(180, 0, close, options).joint).toBe("a");
   });

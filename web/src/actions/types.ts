@@ -2,6 +2,7 @@ import type { Edit, Schemas } from "../api/client";
 
 export type Project = Schemas["Project"];
 export type Snaps = Schemas["Snaps"];
+export type Storey = Schemas["StoreyItem"];
 
 /** A place in the turned plan, with what it was snapped to. */
 export interface Place {

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Edit } from "../api/client";
-import { emptyProject, NORTH_UP } from "./fixtures";
+import { MAIN, NORTH_UP } from "./fixtures";
 import type { Outcome, Place } from "./types";
 import { DrawWalls } from "./walls";
 
@@ -13,7 +13,7 @@ const points = (edit: Draw) => edit.joints?.map((joint) => (joint.kind === "free
 describe("drawing walls", () => {
   let action: DrawWalls;
   beforeEach(() => {
-    action = new DrawWalls(emptyProject(), NORTH_UP, "outer", "wall-lap");
+    action = new DrawWalls(NORTH_UP, MAIN, "outer", "wall-lap");
   });
 
   it("closes on its first corner with one wall per side", () => {
@@ -59,7 +59,7 @@ describe("drawing walls", () => {
   });
 
   it("turns what is drawn back into the plan", () => {
-    const east = new DrawWalls(emptyProject(), { dx: -1, dy: 0 }, "outer", "m");
+    const east = new DrawWalls({ dx: -1, dy: 0 }, MAIN, "outer", "m");
     east.click(at(0, 0));
     east.click(at(5000, 0));
     expect(points(drawn(east.key("Enter")))).toEqual([
@@ -69,7 +69,7 @@ describe("drawing walls", () => {
   });
 
   it("shares joints and stands on walls that it snaps to", () => {
-    const inner = new DrawWalls(emptyProject(), NORTH_UP, "inner", "wall-inner");
+    const inner = new DrawWalls(NORTH_UP, MAIN, "inner", "wall-inner");
     inner.click(at(2000, 0, { wall: "south", along: 2000 }));
     const edit = drawn(inner.click(at(2000, 6000, { joint: "corner" })));
     expect(edit.joints).toEqual([

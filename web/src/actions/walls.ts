@@ -1,5 +1,5 @@
 import type { Edit } from "../api/client";
-import { EMPTY, newId, type Outcome, type Place, type PlanAction, type Project, type Turn, toPlan } from "./types";
+import { EMPTY, newId, type Outcome, type Place, type PlanAction, type Storey, type Turn, toPlan } from "./types";
 
 type Joint = {
   id: string;
@@ -25,8 +25,8 @@ export class DrawWalls implements PlanAction {
   private direction: [number, number] | null = null;
 
   constructor(
-    private readonly project: Project,
     private readonly turn: Turn,
+    private readonly storey: Storey,
     private readonly status: "outer" | "inner",
     private readonly makeUp: string,
   ) {}
@@ -106,8 +106,6 @@ export class DrawWalls implements PlanAction {
   private edit(closed: boolean, corners: Corner[]): Edit {
     const chain = corners.map((corner) => corner.id);
     if (closed) chain.push(chain[0]);
-    const level = this.project.rungs?.find((rung) => rung.surface === "slab" || rung.surface === "deck");
-    const plate = this.project.rungs?.find((rung) => rung.surface === "plate");
     return {
       kind: "draw_walls",
       joints: corners.flatMap((corner) => (corner.made ? [corner.made] : [])),
@@ -115,8 +113,8 @@ export class DrawWalls implements PlanAction {
       walls: chain.slice(1).map(() => newId("wall")),
       make_up: this.makeUp,
       status: this.status,
-      base: level?.id ?? "",
-      top: plate?.id ?? "",
+      base: this.storey.level,
+      top: this.storey.plate ?? "",
     };
   }
 

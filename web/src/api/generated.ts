@@ -2163,9 +2163,11 @@ export interface components {
         };
         /**
          * Snaps
-         * @description What the plan offers to snap to.
+         * @description What the plan offers to snap to; `axes` are the lines of all storeys, along which openings are dragged.
          */
         Snaps: {
+            /** Axes */
+            axes: components["schemas"]["SnapLine"][];
             /** Lines */
             lines: components["schemas"]["SnapLine"][];
             /** Points */

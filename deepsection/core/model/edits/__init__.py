@@ -35,7 +35,7 @@ from .putting import (
 from .rebuilding import changed, put, rebuild, refusal
 from .removing import Remove
 from .roofs import DrawRoof
-from .storeys import AddStorey, RemoveStorey, floor_terms, storey_above
+from .storeys import AddStorey, Copied, RemoveStorey, floor_terms, storey_above
 from .walls import DrawWalls, FlipWall, MoveJoint, MoveWall, SetWallLength, UseMakeUp
 
 Edit = Annotated[
@@ -91,6 +91,7 @@ def apply_edits(project: Project, edits: Iterable[Any]) -> Project:
 __all__ = [
     "EDITS",
     "AddStorey",
+    "Copied",
     "DrawRoof",
     "DrawWalls",
     "Edit",

@@ -2,7 +2,7 @@ import { Maximize2, Minimize2, Scan } from "lucide-react";
 import type { Drawing } from "../../api/client";
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
-import { TOOLS } from "../shell/useActions";
+import { TOOLS, useActions } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
 import { LADDER, type Panes } from "./viewport";
 
@@ -15,8 +15,9 @@ interface Props {
 
 /** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
 export function PaneHeads({ panes, plan, view, onFit }: Props) {
-  const { state } = useHeld();
+  const { state, storey } = useHeld();
   const { step, tool, fill, side, set, makeUps, section } = useClient();
+  const actions = useActions();
   const tools = TOOLS.filter((item) => item.steps.includes(step));
   const walls = (state.project.make_ups ?? []).filter((held) => held.use === "wall");
   const kind = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
@@ -27,7 +28,24 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
           className="absolute inset-x-0 top-0 flex items-center gap-3 overflow-hidden border-b border-rule bg-ground/60 px-3"
           style={{ height: panes.planTop }}
         >
-          <h2 className="shrink-0 text-[13px] font-semibold">{plan?.title ?? "Plan"}</h2>
+          <h2 className="shrink-0 text-[13px] font-semibold">
+            {state.storeys.length > 1 ? (
+              <select
+                aria-label="Storey of the plan"
+                value={storey.level}
+                onChange={(event) => set({ storey: event.target.value })}
+                className="h-7 rounded-md border border-rule bg-field px-1.5 text-[12.5px] font-semibold"
+              >
+                {[...state.storeys].reverse().map((held) => (
+                  <option key={held.level} value={held.level}>
+                    {held.name} plan
+                  </option>
+                ))}
+              </select>
+            ) : (
+              (plan?.title ?? "Plan")
+            )}
+          </h2>
           <div role="toolbar" aria-label={`${step} actions`} className="flex shrink-0 gap-1">
             {tools.map((item) => (
               <Button
@@ -39,6 +57,13 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
                 {item.label}
               </Button>
             ))}
+            {actions
+              .filter((action) => action.step === step)
+              .map((action) => (
+                <Button key={action.id} onClick={action.run}>
+                  {action.label}
+                </Button>
+              ))}
           </div>
           {kind && (
             <select

@@ -12,7 +12,7 @@ export const SELECT_HINT =
 
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>) {
-  const { state, commit } = useHeld();
+  const { state, storey, commit } = useHeld();
   const { tool, makeUps, set } = useClient();
   const project = useRef(state.project);
   project.current = state.project;
@@ -27,14 +27,14 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
     const held = project.current;
     const walls = (held.make_ups ?? []).filter((makeUp) => makeUp.use === "wall");
     const frame = { dx, dy };
-    if (tool === "outer-wall") return new DrawWalls(held, frame, "outer", makeUps.outer ?? walls[0]?.id ?? "");
-    if (tool === "inner-wall") return new DrawWalls(held, frame, "inner", makeUps.inner ?? walls.at(-1)?.id ?? "");
+    if (tool === "outer-wall") return new DrawWalls(frame, storey, "outer", makeUps.outer ?? walls[0]?.id ?? "");
+    if (tool === "inner-wall") return new DrawWalls(frame, storey, "inner", makeUps.inner ?? walls.at(-1)?.id ?? "");
     if (tool === "window" || tool === "door") return new PlaceOpening(held, tool);
-    if (tool === "room") return new PlaceRoom(held, frame);
-    if (tool === "roof") return new DrawRoof(held, frame);
+    if (tool === "room") return new PlaceRoom(held, frame, storey);
+    if (tool === "roof") return new DrawRoof(held, frame, storey);
     if (tool === "section") return new DrawSection(held, frame);
     return null;
-  }, [tool, makeUps, dx, dy, round, state.version]);
+  }, [tool, makeUps, dx, dy, round, state.version, storey]);
 
   const take = useCallback(
     (outcome: Outcome | null, moved = false) => {

@@ -11,6 +11,7 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
   const [name, setName] = useState("");
   const [units, setUnits] = useState<"ft-in" | "mm">("ft-in");
   const [tradition, setTradition] = useState<"timber" | "masonry">("timber");
+  const [ground, setGround] = useState<"slab" | "joists">("slab");
   const [archived, setArchived] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const all = projects.data ?? [];
@@ -19,7 +20,7 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
 
   function submit(event: FormEvent) {
     event.preventDefault();
-    create.mutate({ name: name.trim(), units, tradition }, { onSuccess: (state) => onOpen(state.id) });
+    create.mutate({ name: name.trim(), units, tradition, ground }, { onSuccess: (state) => onOpen(state.id) });
   }
 
   return (
@@ -60,6 +61,7 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
               onClick={() => {
                 setTradition("masonry");
                 setUnits("mm");
+                setGround("slab");
               }}
             >
               Masonry
@@ -81,6 +83,24 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
               onClick={() => setUnits("mm")}
             >
               Millimetres
+            </Button>
+          </fieldset>
+          <fieldset className="flex gap-1">
+            <legend className="mb-1 text-[12px] text-quiet">Lowest floor</legend>
+            <Button
+              tone={ground === "slab" ? "chosen" : "plain"}
+              aria-pressed={ground === "slab"}
+              onClick={() => setGround("slab")}
+            >
+              Slab on the ground
+            </Button>
+            <Button
+              tone={ground === "joists" ? "chosen" : "plain"}
+              aria-pressed={ground === "joists"}
+              disabled={tradition === "masonry"}
+              onClick={() => setGround("joists")}
+            >
+              Joists over a crawl space
             </Button>
           </fieldset>
           <Button type="submit" tone="strong" disabled={!name.trim() || create.isPending}>

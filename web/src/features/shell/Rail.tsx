@@ -14,7 +14,7 @@ const ICONS: Record<Step, typeof Home> = {
 
 export function Rail() {
   const { step, set } = useClient();
-  const { bench } = useHeld();
+  const { bench, state } = useHeld();
   const count = bench.findings.length;
   return (
     <nav aria-label="Steps" className="flex flex-col gap-1 border-r border-rule px-2 py-3">
@@ -35,6 +35,8 @@ export function Rail() {
                 message: null,
                 split: SPLIT[name],
                 selection: own ?? held.selection,
+                // A roof is drawn over the highest storey unless another one is chosen.
+                ...(name === "Roof" ? { storey: state.storeys.at(-1)?.level } : {}),
               });
             }}
             className={`flex flex-col items-center gap-1 rounded-md border-l-[3px] py-2 text-[11.5px] ${

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
+import type { Project, Storey } from "../../actions/types";
 import { Refusal, Unreachable, type ViewWanted } from "../../api/client";
 import { type Change, useChange, useResult } from "../../api/queries";
 import { LOOK, useClient } from "../../store";
@@ -21,7 +22,8 @@ const LETTERED_AT = 96;
 
 /** One project: rail, strip, bench or sheets, particulars, status line. */
 export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) {
-  const { step, side, section, set } = useClient();
+  const { step, side, section, storey: level, selection, set } = useClient();
+  const [storeys, setStoreys] = useState<Storey[]>([]);
   const [looks, setLooks] = useState<Record<string, number>>({});
   useEffect(
     () =>
@@ -29,6 +31,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         selection: null,
         tool: "select",
         section: null,
+        storey: null,
         sheet: null,
         step: "Elevations",
         side: "south",
@@ -39,12 +42,13 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
   );
 
   const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${side}`;
+  const planName = storeys.find((held) => held.level === level)?.plan ?? "plan";
   const views = useMemo<ViewWanted[]>(
     () => [
-      { name: "plan", look_deg: looks[viewName] ?? LOOK[side], scale: LETTERED_AT },
+      { name: planName, look_deg: looks[viewName] ?? LOOK[side], scale: LETTERED_AT },
       viewName.startsWith("elevation") ? { name: viewName, scale: LETTERED_AT } : { name: viewName },
     ],
-    [viewName, looks, side],
+    [planName, viewName, looks, side],
   );
   const result = useResult(id, views);
   const { mutate, isPending, error: unsaved } = useChange(id, views);
@@ -57,12 +61,24 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
       const next = Object.fromEntries(state.views.map((view) => [view.name, view.look_deg]));
       return JSON.stringify(held) === JSON.stringify(next) ? held : next;
     });
+    setStoreys((held) => {
+      // A storey that was just added is the one to go on with.
+      if (held.length > 0 && state.storeys.length > held.length) set({ storey: state.storeys.at(-1)?.level ?? null });
+      return JSON.stringify(held) === JSON.stringify(state.storeys) ? held : state.storeys;
+    });
     const { section: chosen, sheet } = useClient.getState();
     const sections = state.project.sections ?? [];
     if (!sections.some((line) => line.id === chosen)) set({ section: sections[0]?.id ?? null });
     const sheets = state.project.sheets ?? [];
     if (!sheets.some((held) => held.id === sheet)) set({ sheet: sheets[0]?.id ?? null });
   }, [state, set]);
+
+  // What is selected is shown on the plan of its storey.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another selection turns to another storey
+  useEffect(() => {
+    const found = state && selection ? storeyOf(state.project, selection) : null;
+    if (found && state?.storeys.some((held) => held.level === found)) set({ storey: found });
+  }, [selection, set]);
 
   const change = useCallback<Held["change"]>(
     (what: Change, then) =>
@@ -97,7 +113,8 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
       </div>
     );
 
-  const held: Held = { id, state, bench, views, viewName, saving: isPending, change, commit };
+  const storey = state.storeys.find((held) => held.level === level) ?? state.storeys[0];
+  const held: Held = { id, state, bench, views, viewName, storey, saving: isPending, change, commit };
   return (
     <HeldContext.Provider value={held}>
       <Keys />
@@ -116,6 +133,15 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
       </div>
     </HeldContext.Provider>
   );
+}
+
+/** The level of the storey to which an element belongs. */
+function storeyOf(project: Project, id: string): string | null {
+  const opening = project.openings?.find((held) => held.id === id);
+  const wall = project.walls?.find((held) => held.id === (opening?.wall ?? id));
+  const room = project.rooms?.find((held) => held.id === id);
+  const rung = project.rungs?.find((held) => held.id === id);
+  return wall?.base.level ?? room?.level ?? rung?.id ?? null;
 }
 
 /** Keys that work everywhere in a project. */

@@ -7,6 +7,8 @@ export interface Action {
   id: string;
   label: string;
   run: () => void;
+  /** The step at which it has a button of its own beside the tools. */
+  step?: Step;
 }
 
 export const STEPS: Step[] = ["Plan", "Heights", "Roof", "Elevations", "Sections", "Sheets"];
@@ -30,6 +32,7 @@ export function useActions(): Action[] {
   const { selection, set } = useClient();
   return useMemo(() => {
     const project = state.project;
+    const top = state.storeys.at(-1);
     const actions: Action[] = [];
     if (state.undo) actions.push({ id: "undo", label: `Undo: ${state.undo}`, run: () => change({ kind: "undo" }) });
     if (state.redo) actions.push({ id: "redo", label: `Redo: ${state.redo}`, run: () => change({ kind: "redo" }) });
@@ -64,7 +67,8 @@ export function useActions(): Action[] {
       actions.push({
         id: `step-${step}`,
         label: `Go to ${step}`,
-        run: () => set({ step, tool: "select", split: SPLIT[step] }),
+        run: () =>
+          set({ step, tool: "select", split: SPLIT[step], ...(step === "Roof" ? { storey: top?.level } : {}) }),
       });
     for (const side of SIDES)
       actions.push({
@@ -116,10 +120,24 @@ export function useActions(): Action[] {
       ...(project.roofs ?? []).map((held) => ({ id: held.id, label: held.name })),
       ...(project.rooms ?? []).map((held) => ({ id: held.id, label: `room ${held.name}` })),
       ...(project.foundations ?? []).map((held) => ({ id: held.id, label: held.name })),
+      ...(project.floors ?? []).map((held) => ({ id: held.id, label: `joists of ${held.name}` })),
       ...(project.ceilings ?? []).map((held) => ({ id: held.id, label: held.name })),
     ];
     for (const { id, label } of named)
       actions.push({ id: `select-${id}`, label: `Select ${label}`, run: () => set({ selection: id }) });
+    if (top?.plate && project.make_ups?.some((held) => held.use === "floor"))
+      actions.push({
+        id: "add-storey",
+        label: `Add a storey above ${top.name}`,
+        step: "Heights",
+        run: () => change({ kind: "entry", element: top.level, field: "add_storey", text: "" }),
+      });
+    for (const storey of state.storeys.length > 1 ? state.storeys : [])
+      actions.push({
+        id: `storey-${storey.level}`,
+        label: `See the plan of ${storey.name}`,
+        run: () => set({ storey: storey.level }),
+      });
     actions.push({ id: "plan", label: "Read a plan from a DXF file", run: () => set({ panel: "plan" }) });
     actions.push({ id: "history", label: "History: what was done", run: () => set({ panel: "history" }) });
     actions.push({

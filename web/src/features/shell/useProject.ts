@@ -1,4 +1,5 @@
 import { createContext, useContext } from "react";
+import type { Storey } from "../../actions/types";
 import type { Bench, Edit, State, ViewWanted } from "../../api/client";
 import type { Change } from "../../api/queries";
 
@@ -9,6 +10,8 @@ export interface Held {
   bench: Bench;
   views: ViewWanted[];
   viewName: string;
+  /** The storey whose plan is shown. */
+  storey: Storey;
   saving: boolean;
   change: (change: Change, then?: { done?: () => void; failed?: (error: Error) => void }) => void;
   commit: (edits: Edit[], then?: { done?: () => void; failed?: (error: Error) => void }) => void;

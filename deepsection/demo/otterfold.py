@@ -1,0 +1,259 @@
+"""The larger timber demo: two storeys over a crawl space, with a kitchen of one. All of it is invented."""
+
+from __future__ import annotations
+
+from deepsection.core.model import (
+    Corner,
+    DrawWalls,
+    FreeJoint,
+    HostedJoint,
+    Opening,
+    PlacedView,
+    Project,
+    RoofBlock,
+    RoofEdge,
+    Room,
+    SectionLine,
+    Sheet,
+    apply_edits,
+    put,
+    rebuild,
+)
+from deepsection.core.model.edits import AddStorey, Copied
+from deepsection.core.model.starters import new_project
+from deepsection.core.units import parse_length
+
+SIDES = ("south", "east", "north", "west")
+
+
+def _ft(text: str) -> float:
+    return parse_length(text, "ft-in")
+
+
+def otterfold_house() -> Project:
+    """Otterfold House: two storeys of 32' x 24', and at its west side a kitchen 14' long under a lower roof."""
+    project = new_project("otterfold", "Otterfold House", "ft-in", ground="joists")
+    project = rebuild(project, place="Lot 3, Weir Lane, Otterfold", author="Deep Section demo")
+    project = apply_edits(project, (_main_walls(), _upper_storey(), _kitchen_walls(), *_partitions()))
+    return put(project, *_openings(), *_rooms(), *_roofs(), *_sections(), *_sheets())
+
+
+def _main_walls() -> DrawWalls:
+    x, y = _ft("32'"), _ft("24'")
+    corners = (("sw", 0.0, 0.0), ("se", x, 0.0), ("ne", x, y), ("nw", 0.0, y))
+    return DrawWalls(
+        joints=tuple(FreeJoint(id=id, x=px, y=py) for id, px, py in corners),
+        chain=("sw", "se", "ne", "nw", "sw"),
+        walls=SIDES,
+        make_up="wall-lap",
+        base="floor",
+        top="plate",
+    )
+
+
+def _upper_storey() -> AddStorey:
+    return AddStorey(
+        below="floor",
+        make_up="floor-joists",
+        level="upper",
+        plate="upper-plate",
+        floor="upper-joists",
+        ceiling="upper-ceiling",
+        walls=tuple(Copied(of=side, id=f"upper-{side}") for side in SIDES),
+    )
+
+
+def _kitchen_walls() -> DrawWalls:
+    x, low, high = _ft("-14'"), _ft("3'"), _ft("21'")
+    return DrawWalls(
+        joints=(
+            HostedJoint(id="kitchen-a", wall="west", end="end", distance=low),
+            FreeJoint(id="kitchen-b", x=x, y=low),
+            FreeJoint(id="kitchen-c", x=x, y=high),
+            HostedJoint(id="kitchen-d", wall="west", end="end", distance=high),
+        ),
+        chain=("kitchen-a", "kitchen-b", "kitchen-c", "kitchen-d"),
+        walls=("kitchen-south", "kitchen-west", "kitchen-north"),
+        make_up="wall-batten",
+        base="floor",
+        top="plate",
+    )
+
+
+def _partitions() -> tuple[DrawWalls, ...]:
+    def on(id: str, wall: str, distance: str) -> HostedJoint:
+        return HostedJoint(id=id, wall=wall, end="start", distance=_ft(distance))
+
+    def inner(id: str, first: HostedJoint, second: HostedJoint, base: str = "floor", top: str = "plate") -> DrawWalls:
+        return DrawWalls(
+            joints=(first, second),
+            chain=(first.id, second.id),
+            walls=(id,),
+            make_up="wall-inner",
+            status="inner",
+            base=base,
+            top=top,
+        )
+
+    upper = ("upper", "upper-plate")
+    return (
+        inner("hall", on("p1", "south", "12'"), on("p2", "north", "20'")),
+        inner("wash", on("p3", "hall", "15'"), on("p4", "west", "9'")),
+        inner("landing", on("p5", "upper-west", "11'"), on("p6", "upper-east", "13'"), *upper),
+        inner("between", on("p7", "landing", "18'"), on("p8", "upper-north", "14'"), *upper),
+        inner("bath", on("p9", "landing", "11'"), on("p10", "upper-south", "11'"), *upper),
+    )
+
+
+def _window(id: str, wall: str, at: str, width: str, height: str, across: int = 2, up: int = 2) -> Opening:
+    head = _ft("6'-10\"")
+    return Opening(
+        id=id,
+        wall=wall,
+        end="start",
+        distance=_ft(at),
+        width=_ft(width),
+        height=_ft(height),
+        sill=head - _ft(height),
+        unit="window",
+        number=id.upper(),
+        bars_across=across,
+        bars_up=up,
+    )
+
+
+def _door(id: str, wall: str, at: str, width: str, trim: float = 0.0) -> Opening:
+    return Opening(
+        id=id,
+        wall=wall,
+        end="start",
+        distance=_ft(at),
+        width=_ft(width),
+        height=_ft("6'-10\""),
+        sill=0.0,
+        unit="door",
+        number=id.upper(),
+        trim=trim,
+    )
+
+
+def _openings() -> tuple[Opening, ...]:
+    return (
+        _door("d1", "south", "8'-6\"", "3'-2\"", 88.9),
+        _window("w1", "south", "4'", "2'-6\"", "4'-6\"", 1),
+        _window("w2", "south", "18'", "5'", "4'-6\"", 3),
+        _window("w3", "south", "27'", "5'", "4'-6\"", 3),
+        _window("w4", "east", "7'", "4'", "4'-6\""),
+        _window("w5", "east", "17'", "4'", "4'-6\""),
+        _window("w6", "north", "8'", "6'", "4'-6\"", 3),
+        _window("w7", "north", "26'", "2'", "3'", 1),
+        _window("w8", "kitchen-south", "7'", "5'", "3'-6\"", 3, 1),
+        _window("w9", "kitchen-west", "9'", "6'", "3'-6\"", 3, 1),
+        _door("d2", "kitchen-north", "9'", "3'-2\"", 88.9),
+        _door("d3", "west", "18'", "3'-6\""),
+        _door("d4", "hall", "6'", "2'-8\""),
+        _door("d5", "wash", "6'", "2'-6\""),
+        _window("w11", "upper-south", "4'", "3'", "4'"),
+        _window("w12", "upper-south", "18'", "4'", "4'"),
+        _window("w13", "upper-south", "27'", "4'", "4'"),
+        _window("w14", "upper-east", "6'-6\"", "4'", "4'"),
+        _window("w15", "upper-east", "18'-6\"", "4'", "4'"),
+        _window("w16", "upper-north", "7'", "4'", "4'"),
+        _window("w17", "upper-north", "23'", "4'", "4'"),
+        _door("d6", "landing", "14'", "2'-8\""),
+        _door("d7", "landing", "22'", "2'-8\""),
+        _door("d8", "bath", "6'", "2'-6\""),
+    )
+
+
+def _rooms() -> tuple[Room, ...]:
+    places = (
+        ("living", "Living room", "23'", "12'", "floor"),
+        ("entry", "Hall", "6'", "7'", "floor"),
+        ("wash", "Laundry", "7'", "20'", "floor"),
+        ("kitchen", "Kitchen", "-7'", "12'", "floor"),
+        ("bed-1", "Front bedroom", "21'", "6'-6\"", "upper"),
+        ("bath", "Bath", "5'-6\"", "6'-6\"", "upper"),
+        ("bed-2", "West bedroom", "9'", "18'-6\"", "upper"),
+        ("bed-3", "East bedroom", "25'", "18'-6\"", "upper"),
+    )
+    return tuple(Room(id=f"room-{id}", name=name, x=_ft(x), y=_ft(y), level=level) for id, name, x, y, level in places)
+
+
+def _roofs() -> tuple[RoofBlock, ...]:
+    eave, gable, abutment = (
+        RoofEdge(kind="eave", overhang=_ft('16"')),
+        RoofEdge(kind="gable", overhang=_ft('12"')),
+        RoofEdge(kind="abutment"),
+    )
+
+    def block(id: str, name: str, joints: tuple[str, ...], edges: tuple[RoofEdge, ...], plate: str) -> RoofBlock:
+        return RoofBlock(
+            id=id,
+            name=name,
+            outline=tuple(Corner(joint=joint) for joint in joints),
+            edges=edges,
+            pitch=8 / 12,
+            plate=plate,
+            seat=_ft('3 1/2"'),
+            make_up="roof",
+            fascia_depth=_ft('7 1/4"'),
+        )
+
+    kitchen = ("kitchen-b", "kitchen-a", "kitchen-d", "kitchen-c")
+    return (
+        block("roof-main", "Main roof", ("sw", "se", "ne", "nw"), (eave, gable, eave, gable), "upper-plate"),
+        block("roof-kitchen", "Kitchen roof", kitchen, (eave, abutment, eave, gable), "plate"),
+    )
+
+
+def _sections() -> tuple[SectionLine, ...]:
+    def line(id: str, name: str, x1: str, y1: str, x2: str, y2: str, look: str) -> SectionLine:
+        ends = {"x1": _ft(x1), "y1": _ft(y1), "x2": _ft(x2), "y2": _ft(y2)}
+        return SectionLine.model_validate({"id": id, "name": name, "look": look, **ends})
+
+    return (
+        line("section-a", "A", "19'", "-8'", "19'", "32'", "right"),
+        line("section-b", "B", "-19'", "10'", "37'", "10'", "left"),
+    )
+
+
+def _sheets() -> tuple[Sheet, ...]:
+    def at(id: str, view: str, scale: float, x: float, y: float) -> PlacedView:
+        return PlacedView(id=id, view=view, scale=scale, x=x, y=y)
+
+    return (
+        Sheet(
+            id="sheet-1",
+            number="A1",
+            name="Plans",
+            paper="ARCH B",
+            placed=(at("v1", "plan", 96, 132, 190), at("v2", "plan:upper", 96, 342, 190)),
+        ),
+        Sheet(
+            id="sheet-2",
+            number="A2",
+            name="Elevations",
+            paper="ARCH B",
+            placed=(
+                at("v3", "elevation:south", 128, 140, 235),
+                at("v4", "elevation:east", 128, 340, 235),
+                at("v5", "elevation:north", 128, 140, 115),
+                at("v6", "elevation:west", 128, 340, 115),
+            ),
+        ),
+        Sheet(
+            id="sheet-3",
+            number="A3",
+            name="Section A",
+            paper="ARCH B",
+            placed=(at("v7", "section:section-a", 48, 232, 178),),
+        ),
+        Sheet(
+            id="sheet-4",
+            number="A4",
+            name="Section B",
+            paper="ARCH B",
+            placed=(at("v8", "section:section-b", 64, 234, 180),),
+        ),
+    )
