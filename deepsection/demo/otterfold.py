@@ -168,12 +168,12 @@ def _openings() -> tuple[Opening, ...]:
 
 def _rooms() -> tuple[Room, ...]:
     places = (
-        ("living", "Living room", "23'", "12'", "floor"),
-        ("entry", "Hall", "6'", "7'", "floor"),
+        ("living", "Living room", "26'", "12'", "floor"),
+        ("entry", "Hall", "7'", "11'", "floor"),
         ("wash", "Laundry", "7'", "20'", "floor"),
-        ("kitchen", "Kitchen", "-7'", "12'", "floor"),
-        ("bed-1", "Front bedroom", "21'", "6'-6\"", "upper"),
-        ("bath", "Bath", "5'-6\"", "6'-6\"", "upper"),
+        ("kitchen", "Kitchen", "-7'", "15'", "floor"),
+        ("bed-1", "Front bedroom", "26'", "4'", "upper"),
+        ("bath", "Bath", "5'-6\"", "4'", "upper"),
         ("bed-2", "West bedroom", "9'", "18'-6\"", "upper"),
         ("bed-3", "East bedroom", "25'", "18'-6\"", "upper"),
     )
@@ -214,7 +214,7 @@ def _sections() -> tuple[SectionLine, ...]:
 
     return (
         line("section-a", "A", "19'", "-8'", "19'", "32'", "right"),
-        line("section-b", "B", "-19'", "10'", "37'", "10'", "left"),
+        line("section-b", "B", "-19'", "7'-6\"", "37'", "7'-6\"", "left"),
     )
 
 

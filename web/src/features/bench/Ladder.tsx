@@ -3,10 +3,18 @@ import type { Bench } from "../../api/client";
 import { useClient, type Viewport } from "../../store";
 import { useHeld } from "../shell/useProject";
 import { LengthEntry } from "./LengthEntry";
+import { spread } from "./spread";
 import { LADDER, type Panes } from "./viewport";
 
 const NAME_HEIGHT = 28;
+/** A name without its height, where the pane is too low for both. */
+const LOW_NAME = 14;
 const TERM_HEIGHT = 12;
+/** Below the pane's title, and above its lower edge. */
+const TOP = 36;
+const BOTTOM = 16;
+/** Where names end and their leaders begin, and where these reach the rung. */
+const [NAME_END, RUNG] = [LADDER - 26, LADDER - 18];
 
 interface Props {
   bench: Bench;
@@ -25,12 +33,22 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
   const [wrong, setWrong] = useState<string | null>(null);
   const height = panes.viewBottom - panes.viewTop;
   if (height < 60) return null;
-  const rungs = spread(
-    bench.ladder
-      .map((rung) => ({ rung, y: viewport.v - rung.z * viewport.k - panes.viewTop }))
-      .filter(({ y }) => y > 4 && y < height - 4),
-    height,
+  const inSight = bench.ladder
+    .map((rung) => ({ rung, y: viewport.v - rung.z * viewport.k - panes.viewTop }))
+    .filter(({ y }) => y > 4 && y < height - 4);
+  const low = inSight.length * NAME_HEIGHT > height - TOP - BOTTOM + NAME_HEIGHT;
+  const clear = low ? LOW_NAME : NAME_HEIGHT;
+  const places = spread(
+    inSight.map(({ y }) => y),
+    clear,
+    TOP,
+    height - BOTTOM,
   );
+  const rungs = inSight.map((held, index) => ({
+    ...held,
+    shown: places[index],
+    room: low ? 0 : (places[index + 1] ?? 0) - places[index] - clear,
+  }));
   return (
     <section
       aria-label="Height ladder"
@@ -40,9 +58,10 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
       <h2 className="absolute left-3 top-2 text-[12px] font-semibold">Heights</h2>
       <svg className="absolute inset-0" width={LADDER} height={height} aria-hidden>
         <line x1={LADDER - 12} x2={LADDER - 12} y1={26} y2={height - 8} stroke="var(--color-ink)" strokeWidth={1.2} />
-        {rungs.map(({ rung, y }) => (
+        {rungs.map(({ rung, y, shown }) => (
           <g key={rung.id} stroke={rung.stated ? "var(--color-ink)" : "var(--color-line)"} strokeWidth={1.3}>
-            <line x1={LADDER - 20} x2={LADDER} y1={y} y2={y} />
+            <line x1={NAME_END} y1={shown} x2={RUNG} y2={y} strokeWidth={0.7} />
+            <line x1={RUNG} x2={LADDER} y1={y} y2={y} />
             <circle cx={LADDER - 12} cy={y} r={3.2} fill="var(--color-paper)" />
           </g>
         ))}
@@ -60,14 +79,14 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
             }
             onPointerEnter={() => onHover(rung.sum)}
             onPointerLeave={() => onHover(null)}
-            title={rung.label}
-            className={`absolute right-[24px] w-[96px] rounded px-0.5 text-right leading-[13px] ${selection === rung.element ? "outline-1 outline-dashed outline-line" : ""}`}
-            style={{ top: shown - 13 }}
+            title={`${rung.label} ${rung.text}`}
+            className={`absolute right-[27px] w-[94px] rounded px-0.5 text-right leading-[13px] ${selection === rung.element ? "outline-1 outline-dashed outline-line" : ""}`}
+            style={{ top: shown - clear / 2 + 1 }}
           >
             <span className={`block truncate text-[11px] font-semibold ${rung.stated ? "" : "text-line"}`}>
               {rung.label.replace(/^Ridge, (.*?)( roof)?$/, "Ridge $1")}
             </span>
-            <span className="block font-mono text-[10.5px] text-quiet">{rung.text}</span>
+            {!low && <span className="block font-mono text-[10.5px] text-quiet">{rung.text}</span>}
           </button>
           {rung.stated &&
             rung.terms?.slice(0, Math.max(0, Math.floor((room - 4) / TERM_HEIGHT))).map((term, index) => (
@@ -84,7 +103,7 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
                     text: term.text,
                   })
                 }
-                className="absolute right-[24px] flex max-w-[96px] gap-1 text-right font-mono text-[9.5px] leading-[12px] text-quiet hover:text-line"
+                className="absolute right-[27px] flex max-w-[94px] gap-1 text-right font-mono text-[9.5px] leading-[12px] text-quiet hover:text-line"
                 style={{ top: shown + 15 + index * TERM_HEIGHT }}
               >
                 <span className="truncate">{short(term.label)}</span>
@@ -131,26 +150,4 @@ function short(label: string): string {
     .replace("top plate", "top")
     .replace("floor above grade", "rise")
     .replace("frost depth", "frost");
-}
-
-type Placed = { rung: Bench["ladder"][number]; y: number };
-
-/** Names pushed apart so that none covers another and all stay in the pane; `room` is what is free below each. */
-function spread(rungs: Placed[], height: number): (Placed & { shown: number; room: number })[] {
-  let last = 22;
-  const placed = rungs.map(({ rung, y }) => {
-    const shown = Math.max(y, last + NAME_HEIGHT);
-    last = shown;
-    return { rung, y, shown, room: 0 };
-  });
-  let next = height + NAME_HEIGHT / 2;
-  for (const item of [...placed].reverse()) {
-    item.shown = Math.min(item.shown, next - NAME_HEIGHT);
-    next = item.shown;
-  }
-  placed.forEach((item, index) => {
-    const below = placed[index + 1];
-    item.room = below ? below.shown - item.shown - NAME_HEIGHT : 0;
-  });
-  return placed;
 }

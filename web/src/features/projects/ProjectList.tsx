@@ -103,7 +103,7 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
               Joists over a crawl space
             </Button>
           </fieldset>
-          <Button type="submit" tone="strong" disabled={!name.trim() || create.isPending}>
+          <Button type="submit" tone="strong" className="ml-auto" disabled={!name.trim() || create.isPending}>
             Start drawing
           </Button>
         </form>
