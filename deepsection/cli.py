@@ -13,17 +13,21 @@ from typing import Annotated
 import typer
 import uvicorn
 from rich.console import Console
+from rich.progress import Progress
 
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
 from deepsection.core.model import dump_project
 from deepsection.core.model.elements import Tradition
+from deepsection.core.model.starters import Ground
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.units import Units, format_length
 from deepsection.core.view import list_views
 from deepsection.formats import WRITERS
+from deepsection.formats.dxf_plan import read_plan
 from deepsection.service import projects
 from deepsection.service.app import create_app, default_database, load_demos
 from deepsection.service.database import open_database
+from deepsection.service.plans import layer_offers
 from deepsection.service.store import Store, Stored
 from deepsection.service.work import building_of, sheet_of, view_sheet_of
 
@@ -78,13 +82,30 @@ def start(
     name: str,
     units: Annotated[str | None, typer.Option(help="ft-in or mm; the starter's own when none is given.")] = None,
     starter: Annotated[str, typer.Option(help="timber or masonry.")] = "timber",
+    ground: Annotated[str, typer.Option(help="slab, or joists over a crawl space.")] = "slab",
 ) -> None:
     """Start a project from a starter, and print its id."""
     with _told():
-        chosen = _starter(units, starter)
+        chosen = _starter(units, starter, ground)
         store = _open()
         projects.refuse_taken_name(store, name)
         typer.echo(projects.start(store, name, *chosen).project.id)
+
+
+@app.command()
+def layers(
+    file: Path,
+    unit: Annotated[
+        str | None, typer.Option(help="Unit of the file, where it does not say: mm, cm, m, in or ft.")
+    ] = None,
+) -> None:
+    """List the layers of a floor plan in a DXF file: what was found on each, for `plan --layer`."""
+    with _told():
+        found = read_plan(_read(file), unit)
+        for offer in layer_offers(projects.fresh("layers", "mm"), found):
+            typer.echo(f"{offer.name}\t{offer.outlines} outlines\t{offer.lines} lines\t{offer.units} windows and doors")
+        for line in found.skipped:
+            err.print(f"not read: {line}", markup=False)
 
 
 @app.command()
@@ -96,29 +117,44 @@ def plan(
     ] = None,
     units: Annotated[str | None, typer.Option(help="ft-in or mm; the starter's own when none is given.")] = None,
     starter: Annotated[str, typer.Option(help="timber or masonry.")] = "timber",
+    ground: Annotated[str, typer.Option(help="slab, or joists over a crawl space.")] = "slab",
+    layer: Annotated[
+        list[str] | None, typer.Option(help="LAYER=MAKE-UP gives its walls a make-up; LAYER=- leaves it out.")
+    ] = None,
 ) -> None:
     """Start a project from a floor plan in a DXF file, and print its id; what was not read goes to standard error."""
     with _told():
-        units_, tradition = _starter(units, starter)
+        empty = projects.fresh(name, *_starter(units, starter, ground))
         store, data = _open(), _read(file)
         projects.refuse_taken_name(store, name)
-        with err.status(f"Reading {file.name}…"):
-            stored, planned = projects.from_plan(store, name, data, unit=unit, units=units_, tradition=tradition)
+        with Progress(console=err, transient=True) as bar:
+            task = bar.add_task(f"Building {file.name}", total=None)
+            stored, planned = projects.from_plan(
+                store,
+                empty,
+                data,
+                unit=unit,
+                layers=layer or (),
+                told=lambda done, total: bar.update(task, completed=done, total=total),
+            )
         for line in planned.skipped:
             err.print(f"not read: {line}", markup=False)
         err.print("built: " + ", ".join(planned.built), markup=False)
         typer.echo(stored.project.id)
 
 
-def _starter(units: str | None, starter: str) -> tuple[Units, Tradition]:
+def _starter(units: str | None, starter: str, ground: str) -> tuple[Units, Tradition, Ground]:
     traditions: dict[str, Tradition] = {"timber": "timber", "masonry": "masonry"}
     known: dict[str, Units] = {"ft-in": "ft-in", "mm": "mm"}
+    grounds: dict[str, Ground] = {"slab": "slab", "joists": "joists"}
     if starter not in traditions:
         raise BadInput(f"“{starter}” is no starter; give timber or masonry", field="starter", value=starter)
+    if ground not in grounds:
+        raise BadInput(f"“{ground}” is no lowest floor; give slab or joists", field="ground", value=ground)
     units = units or ("mm" if starter == "masonry" else "ft-in")
     if units not in known:
         raise BadInput(f"“{units}” is no unit; give ft-in or mm", field="units", value=units)
-    return known[units], traditions[starter]
+    return known[units], traditions[starter], grounds[ground]
 
 
 @app.command()

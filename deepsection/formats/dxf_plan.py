@@ -1,16 +1,16 @@
 """Reads a floor plan from DXF: closed outlines, wall lines with their gaps, and blocks of windows and doors.
 
-First version: an outline is the outside of the frames of outer walls, a line the middle of an inner wall; two lines
-of one direction with a gap between them are one wall with a doorway. What is not understood is listed, never dropped
-in silence.
+An outline is the outside of the frames of outer walls, drawn as one closed line or as lines end to end; any other line
+is the middle of an inner wall, and two lines of one direction with a gap between them are one wall with a doorway.
+Layers may be left out. What is not understood is listed, never dropped in silence.
 """
 
 from __future__ import annotations
 
 import io
 import math
-from collections import Counter
-from collections.abc import Iterator
+from collections import Counter, defaultdict
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass, field
 from itertools import pairwise
 from typing import Any
@@ -38,21 +38,31 @@ SMALLEST_OUTLINE = 4e6
 
 
 @dataclass(frozen=True, slots=True)
+class FoundOutline:
+    """The outside of outer walls: corners counter-clockwise, and the layer that they are drawn on."""
+
+    corners: tuple[Point, ...]
+    layer: str
+
+
+@dataclass(frozen=True, slots=True)
 class FoundWall:
-    """A wall line with the gaps in it, as (from, to) distances from its start."""
+    """A wall line with the gaps in it, as (from, to) distances from its start, and its layer."""
 
     start: Point
     end: Point
     gaps: tuple[Point, ...] = ()
+    layer: str = "0"
 
 
 @dataclass(frozen=True, slots=True)
 class FoundUnit:
-    """A window or door block: where it stands, and how wide it is."""
+    """A window or door block: where it stands, how wide it is, and its layer."""
 
     kind: str
     at: Point
     width: float
+    layer: str = "0"
 
 
 @dataclass(slots=True)
@@ -60,16 +70,22 @@ class FoundPlan:
     """What was read of a plan, in mm, and what was not, in words."""
 
     unit: str
-    outlines: list[tuple[Point, ...]] = field(default_factory=list)
+    outlines: list[FoundOutline] = field(default_factory=list)
     walls: list[FoundWall] = field(default_factory=list)
     units: list[FoundUnit] = field(default_factory=list)
     skipped: list[str] = field(default_factory=list)
 
+    @property
+    def layers(self) -> list[str]:
+        """The layers on which something was found, those with outlines first."""
+        return list(dict.fromkeys(held.layer for held in (*self.outlines, *self.walls, *self.units)))
 
-def read_plan(data: bytes, unit: str | None = None) -> FoundPlan:
+
+def read_plan(data: bytes, unit: str | None = None, *, without: Collection[str] = ()) -> FoundPlan:
     """The plan in a DXF file; `unit` is needed when the header names none, and wins when it does.
 
-    Raises: BadInput for what is no DXF, holds nothing, holds too much, or does not say its unit.
+    Layers in `without` are left out, and said to be. Raises: BadInput for what is no DXF, holds nothing, holds too
+    much, or does not say its unit.
     """
     document = _opened(data)
     named = unit or INSUNITS.get(int(document.header.get("$INSUNITS", 0)))
@@ -84,8 +100,10 @@ def read_plan(data: bytes, unit: str | None = None) -> FoundPlan:
         message = f"this file holds {len(entities)} things; a plan of more than {MOST_ENTITIES} is not read"
         raise BadInput(message, field="file", value=len(entities), limit=MOST_ENTITIES)
     found = FoundPlan(named)
-    lines = _sorted_out(entities, UNITS[named], found)
-    found.walls += _joined(lines)
+    kept = [entity for entity in entities if entity.dxf.layer not in without]
+    found.skipped += [f"layer {layer}, left out" for layer in sorted(without)]
+    for layer, lines in sorted(_sorted_out(kept, UNITS[named], found).items()):
+        found.walls += _joined(_loops(lines, layer, found), layer)
     _keep_outer(found)
     if not found.outlines and not found.walls:
         raise BadInput("no closed outline and no wall line was found in this file", field="file")
@@ -102,14 +120,17 @@ def _opened(data: bytes) -> Any:
     return document
 
 
-def _sorted_out(entities: list[Any], factor: float, found: FoundPlan) -> list[tuple[Point, Point]]:
-    """Wall lines; outlines and units go into what is found, all else is counted as skipped."""
-    lines: list[tuple[Point, Point]] = []
+Segment = tuple[Point, Point]
+
+
+def _sorted_out(entities: list[Any], factor: float, found: FoundPlan) -> dict[str, list[Segment]]:
+    """Wall lines by layer; outlines and units go into what is found, all else is counted as skipped."""
+    lines: dict[str, list[Segment]] = defaultdict(list)
     left: Counter[str] = Counter()
     for entity in entities:
         kind, layer = entity.dxftype(), entity.dxf.layer
         if kind == "LINE":
-            lines.append((_point(entity.dxf.start, factor), _point(entity.dxf.end, factor)))
+            lines[layer].append((_point(entity.dxf.start, factor), _point(entity.dxf.end, factor)))
         elif kind in ("LWPOLYLINE", "POLYLINE") and not entity.has_arc:
             corners = [_point(point, factor) for point in _vertices(entity)]
             closed = bool(entity.closed if kind == "LWPOLYLINE" else entity.is_closed)
@@ -118,13 +139,13 @@ def _sorted_out(entities: list[Any], factor: float, found: FoundPlan) -> list[tu
             if closed and len(corners) > 2:
                 _outline(corners, layer, found)
             else:
-                lines += list(pairwise(corners))
+                lines[layer] += list(pairwise(corners))
         elif kind == "INSERT" and (unit := _unit(entity, factor)):
             found.units.append(unit)
         else:
             left[f"{kind} on layer {layer}"] += 1
     found.skipped += [f"{count} x {name}" for name, count in sorted(left.items())]
-    return [(a, b) for a, b in lines if math.dist(a, b) > SAME]
+    return {layer: [(a, b) for a, b in held if math.dist(a, b) > SAME] for layer, held in lines.items()}
 
 
 def _vertices(entity: Any) -> Iterator[Any]:
@@ -145,12 +166,12 @@ def _outline(corners: list[Point], layer: str, found: FoundPlan) -> None:
     elif polygon.area < SMALLEST_OUTLINE:
         found.skipped.append(f"a small closed outline on layer {layer}")
     else:
-        found.outlines.append(tuple(corners if polygon.exterior.is_ccw else corners[::-1]))
+        found.outlines.append(FoundOutline(tuple(corners if polygon.exterior.is_ccw else corners[::-1]), layer))
 
 
 def _keep_outer(found: FoundPlan) -> None:
     """Outlines within another one are rooms or furniture: they are listed, and the outer one is kept."""
-    polygons = [Polygon(outline) for outline in found.outlines]
+    polygons = [Polygon(outline.corners) for outline in found.outlines]
     inner = {
         k
         for k, polygon in enumerate(polygons)
@@ -172,10 +193,42 @@ def _unit(entity: Any, factor: float) -> FoundUnit | None:
     width = max(box.size.x, box.size.y) * factor
     if not UNIT_WIDTH[0] <= width <= UNIT_WIDTH[1]:
         return None
-    return FoundUnit(kind, _point(box.center, factor), width)
+    return FoundUnit(kind, _point(box.center, factor), width, entity.dxf.layer)
 
 
-def _joined(lines: list[tuple[Point, Point]]) -> list[FoundWall]:
+def _loops(lines: list[Segment], layer: str, found: FoundPlan) -> list[Segment]:
+    """Lines that follow each other end to end into a closed loop are an outline; the rest are returned."""
+    spots: list[Point] = []
+
+    def spot(point: Point) -> int:
+        for index, known in enumerate(spots):
+            if math.dist(point, known) < SAME:
+                return index
+        spots.append(point)
+        return len(spots) - 1
+
+    ends = [(spot(a), spot(b)) for a, b in lines]
+    at: dict[int, list[int]] = defaultdict(list)
+    for index, pair in enumerate(ends):
+        for end in set(pair):
+            at[end].append(index)
+    used: set[int] = set()
+    for first in range(len(lines)):
+        chain, (start, here) = [first], ends[first]
+        while here != start and len(at[here]) == 2 and len(chain) <= len(lines):
+            following = next(index for index in at[here] if index != chain[-1])
+            chain.append(following)
+            here = next(end for end in ends[following] if end != here) if len(set(ends[following])) == 2 else start
+        if here == start and len(at[start]) == 2 and len(chain) > 2 and not used & set(chain):
+            corners = [lines[first][0]]
+            for index in chain[:-1]:
+                corners.append(next(p for p in lines[index] if math.dist(p, corners[-1]) >= SAME))
+            used |= set(chain)
+            _outline(corners, layer, found)
+    return [line for index, line in enumerate(lines) if index not in used]
+
+
+def _joined(lines: list[Segment], layer: str) -> list[FoundWall]:
     """Lines of one direction that follow each other, with doorways where there are gaps between them."""
     left = sorted({tuple(sorted(line)) for line in lines})
     walls = []
@@ -193,7 +246,7 @@ def _joined(lines: list[tuple[Point, Point]]) -> list[FoundWall]:
         first, last = min(min(pair) for pair in along), max(max(pair) for pair in along)
         spans = sorted((min(pair), max(pair)) for pair in along)
         gaps = [(a[1] - first, b[0] - first) for a, b in pairwise(spans) if b[0] - a[1] > GAP[0]]
-        walls.append(FoundWall(line.at(first), line.at(last), tuple(gaps)))
+        walls.append(FoundWall(line.at(first), line.at(last), tuple(gaps), layer))
     return walls
 
 

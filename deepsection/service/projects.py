@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 import secrets
+from collections.abc import Iterable
 
 from deepsection.core.errors import BadInput, UnknownElement
 from deepsection.core.model import MakeUp, Project, apply_edits, changed, load_project
@@ -12,22 +13,56 @@ from deepsection.core.model.starters import Ground, new_project
 from deepsection.core.units import Units
 from deepsection.formats.dxf_plan import read_plan
 
-from .plans import PlannedEdits, plan_edits
+from .plans import LEFT_OUT, PlannedEdits, Progress, layer_choices, left_out, plan_edits
 from .store import Store, Stored
 
 
 def start(store: Store, name: str, units: Units, tradition: Tradition = "timber", ground: Ground = "slab") -> Stored:
     """A new project from the starter of its tradition, units and ground. Raises: BadInput."""
-    return store.create(new_project(new_id(name), name, units, tradition, ground), "start the project")
+    return store.create(fresh(name, units, tradition, ground), "start the project")
+
+
+def fresh(name: str, units: Units, tradition: Tradition = "timber", ground: Ground = "slab") -> Project:
+    """A project from a starter that is kept nowhere yet. Raises: BadInput."""
+    return new_project(new_id(name), name, units, tradition, ground)
 
 
 def from_plan(
-    store: Store, name: str, data: bytes, *, unit: str | None, units: Units, tradition: Tradition
+    store: Store,
+    empty: Project,
+    data: bytes,
+    *,
+    unit: str | None,
+    layers: Iterable[str] = (),
+    told: Progress | None = None,
 ) -> tuple[Stored, PlannedEdits]:
     """A new project with the floor plan of a DXF file built into it, or nothing at all. Raises: BadInput."""
-    empty = new_project(new_id(name), name, units, tradition)
-    planned = plan_edits(empty, read_plan(data, unit), prefix="read")
+    planned = read_into(empty, data, unit=unit, layers=layers, prefix="read", told=told)
     return store.create(apply_edits(empty, planned.edits), "read a plan"), planned
+
+
+def read_into(
+    project: Project,
+    data: bytes,
+    *,
+    unit: str | None,
+    layers: Iterable[str],
+    prefix: str,
+    told: Progress | None = None,
+) -> PlannedEdits:
+    """The edits that build the plan of a DXF file into a project; `layers` are choices such as `WALLS=wall-lap`.
+
+    Raises: BadInput.
+    """
+    choices = layer_choices(project, layers)
+    found = read_plan(data, unit, without=left_out(choices))
+    unknown = [layer for layer in choices if choices[layer] != LEFT_OUT and layer not in found.layers]
+    if unknown:
+        there = ", ".join(found.layers)
+        raise BadInput(
+            f"nothing to build lies on layer {unknown[0]}; there is {there}", field="layer", value=unknown[0]
+        )
+    return plan_edits(project, found, prefix=prefix, make_ups=choices, told=told)
 
 
 def bring_in(store: Store, data: bytes) -> Stored:

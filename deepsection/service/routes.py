@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 
 import orjson
 from fastapi import APIRouter, Depends, Query, Request
+from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 
 from deepsection.core.errors import BadLength, StaleVersion, UnknownElement
@@ -20,7 +21,7 @@ from deepsection.formats import MEDIA_TYPES, WRITERS, write_png
 from deepsection.formats.dxf_plan import read_plan
 
 from . import projects
-from .plans import plan_edits
+from .plans import layer_offers
 from .schemas import (
     BackIn,
     Bench,
@@ -31,6 +32,7 @@ from .schemas import (
     MakeUpIn,
     MarkIn,
     NewProject,
+    PlanLayers,
     PlanOut,
     PreviewIn,
     Problem,
@@ -211,6 +213,21 @@ def copy_make_up(id: str, sent: MakeUpIn, store: Projects) -> Response:
     return _keep(store, stored, [PutMakeUp(make_up=copied)], sent.views)
 
 
+@router.post("/projects/{id}/plan/layers", response_model=PlanLayers, operation_id="look_at_plan")
+async def look_at_floor_plan(
+    id: str, request: Request, store: Projects, unit: Annotated[str | None, Query(max_length=4)] = None
+) -> Response:
+    """The layers of a floor plan in a DXF file, with the make-ups offered for them; nothing is built."""
+    body = await request.body()
+
+    def look() -> Response:
+        found = read_plan(body, unit)
+        offers = layer_offers(store.load(id).project, found)
+        return _json({"unit": found.unit, "layers": offers, "skipped": found.skipped})
+
+    return await run_in_threadpool(look)
+
+
 @router.post("/projects/{id}/plan", response_model=PlanOut, operation_id="read_plan")
 async def read_floor_plan(
     id: str,
@@ -218,15 +235,23 @@ async def read_floor_plan(
     store: Projects,
     base_version: int,
     unit: Annotated[str | None, Query(max_length=4)] = None,
+    layer: Annotated[list[str], Query(max_length=500)] = [],  # noqa: B006
 ) -> Response:
-    """A floor plan in a DXF file, built into the project as one step; what could not be read or built is listed."""
-    stored = _at(store, id, base_version)
-    found = read_plan(await request.body(), unit)
-    planned = plan_edits(stored.project, found, prefix=f"read{stored.version}")
-    project = checked_edits(stored.project, planned.edits)
-    text = EDITS.dump_json(planned.edits).decode()
-    saved = store.append(stored.project.id, stored.version, project, "read a plan", text)
-    return _json({"state": _state(saved), "built": planned.built, "skipped": planned.skipped})
+    """A floor plan in a DXF file, built into the project as one step; what could not be read or built is listed.
+
+    `layer` chooses make-ups by layer, as LAYER=MAKE-UP, or leaves a layer out, as LAYER=-.
+    """
+    body = await request.body()
+
+    def build() -> Response:
+        stored = _at(store, id, base_version)
+        planned = projects.read_into(stored.project, body, unit=unit, layers=layer, prefix=f"read{stored.version}")
+        project = checked_edits(stored.project, planned.edits)
+        text = EDITS.dump_json(planned.edits).decode()
+        saved = store.append(stored.project.id, stored.version, project, "read a plan", text)
+        return _json({"state": _state(saved), "built": planned.built, "skipped": planned.skipped})
+
+    return await run_in_threadpool(build)
 
 
 # --- history ------------------------------------------------------------------------------------

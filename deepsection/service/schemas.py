@@ -256,3 +256,21 @@ class PlanOut(BaseModel):
     state: State
     built: list[str]
     skipped: list[str]
+
+
+class PlanLayer(BaseModel):
+    """A layer of a plan: how much was found on it, and the make-up that its walls would get."""
+
+    name: str
+    outlines: int
+    lines: int
+    units: int
+    make_up: str | None
+
+
+class PlanLayers(BaseModel):
+    """What a plan holds, before it is built."""
+
+    unit: str
+    layers: list[PlanLayer]
+    skipped: list[str]

@@ -324,11 +324,14 @@ def test_a_plan_from_a_file_stands_in_all_views(bench: Bench) -> None:
     page.get_by_label("DXF file").set_input_files(upload)  # type: ignore[arg-type]
     expect(page.get_by_role("alert")).to_contain_text("does not say its unit")
     page.get_by_label("Unit of the file").select_option("mm")
-    page.get_by_label("DXF file").set_input_files(upload)  # type: ignore[arg-type]
+    expect(page.get_by_label("Layers of the file")).to_contain_text("2 x wall line")
+    page.get_by_label("What layer WALL-OUTER becomes").select_option(label="140 frame, board and batten")
+    bench.button("Build the walls").click()
     expect(page.get_by_label("What was read")).to_contain_text("6 walls")
     expect(page.get_by_label("What was read")).to_contain_text("CIRCLE on layer FURNITURE")
     page.keyboard.press("Escape")
-    assert len(bench.document()["walls"]) == 6
+    made_of = sorted(wall["make_up"] for wall in bench.document()["walls"])
+    assert made_of == ["wall-batten"] * 4 + ["wall-inner"] * 2
     for side in ("north", "west", "south"):
         page.get_by_role("button", name=f"{side} side").click()
         bench.shows(f"{side.capitalize()} elevation")

@@ -20,7 +20,7 @@ from tests.plan_files import plan_file, small_house
 def test_walls_doorways_and_blocks_are_found() -> None:
     found = read_plan(plan_file(small_house))
     assert found.unit == "mm"
-    assert [sorted(outline) for outline in found.outlines] == [[(0, 0), (0, 7000), (10000, 0), (10000, 7000)]]
+    assert [sorted(outline.corners) for outline in found.outlines] == [[(0, 0), (0, 7000), (10000, 0), (10000, 7000)]]
     walls = {(wall.start, wall.end): wall.gaps for wall in found.walls}
     assert walls == {((6000, 0), (6000, 7000)): ((2500, 3400),), ((6000, 4500), (10000, 4500)): ()}
     units = sorted((unit.kind, unit.at, round(unit.width)) for unit in found.units)
@@ -51,7 +51,7 @@ def test_units_come_from_the_header(code: int, factor: float) -> None:
         )
 
     found = read_plan(plan_file(draw, insunits=code))
-    assert max(x for x, _ in found.outlines[0]) == pytest.approx(9000)
+    assert max(x for x, _ in found.outlines[0].corners) == pytest.approx(9000)
 
 
 def test_a_unit_is_asked_for_when_the_file_has_none() -> None:

@@ -284,8 +284,30 @@ export interface paths {
         /**
          * Read Floor Plan
          * @description A floor plan in a DXF file, built into the project as one step; what could not be read or built is listed.
+         *
+         *     `layer` chooses make-ups by layer, as LAYER=MAKE-UP, or leaves a layer out, as LAYER=-.
          */
         post: operations["read_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/plan/layers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Floor Plan
+         * @description The layers of a floor plan in a DXF file, with the make-ups offered for them; nothing is built.
+         */
+        post: operations["look_at_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1442,6 +1464,34 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PlanLayer
+         * @description A layer of a plan: how much was found on it, and the make-up that its walls would get.
+         */
+        PlanLayer: {
+            /** Lines */
+            lines: number;
+            /** Make Up */
+            make_up: string | null;
+            /** Name */
+            name: string;
+            /** Outlines */
+            outlines: number;
+            /** Units */
+            units: number;
+        };
+        /**
+         * PlanLayers
+         * @description What a plan holds, before it is built.
+         */
+        PlanLayers: {
+            /** Layers */
+            layers: components["schemas"]["PlanLayer"][];
+            /** Skipped */
+            skipped: string[];
+            /** Unit */
+            unit: string;
         };
         /**
          * PlanOut
@@ -3463,6 +3513,7 @@ export interface operations {
             query: {
                 base_version: number;
                 unit?: string | null;
+                layer?: string[];
             };
             header?: never;
             path: {
@@ -3479,6 +3530,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_plan: {
+        parameters: {
+            query?: {
+                unit?: string | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanLayers"];
                 };
             };
             /** @description Not Found */

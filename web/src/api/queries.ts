@@ -45,18 +45,36 @@ export function useImportProject() {
   });
 }
 
-/** Builds the floor plan of a DXF file into the project. */
-export function useReadPlan(id: string, version: number) {
-  const client = useQueryClient();
+const asIs = (held: unknown) => held as never;
+
+/** The layers of a floor plan in a DXF file, before anything is built. */
+export function useLookAtPlan(id: string) {
   return useMutation({
     mutationFn: async ({ file, unit }: { file: File; unit: string | null }) => {
       const body = await file.arrayBuffer();
-      const query = { base_version: version, ...(unit ? { unit } : {}) };
+      return unwrap<Schemas["PlanLayers"]>(
+        api.POST("/api/projects/{id}/plan/layers", {
+          params: { path: { id }, query: unit ? { unit } : {} },
+          body: body as never,
+          bodySerializer: asIs,
+        } as never),
+      );
+    },
+  });
+}
+
+/** Builds the floor plan of a DXF file into the project; `layers` are choices such as `WALLS=wall-lap`. */
+export function useReadPlan(id: string, version: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ file, unit, layers }: { file: File; unit: string | null; layers: string[] }) => {
+      const body = await file.arrayBuffer();
+      const query = { base_version: version, layer: layers, ...(unit ? { unit } : {}) };
       return unwrap<Schemas["PlanOut"]>(
         api.POST("/api/projects/{id}/plan", {
           params: { path: { id }, query },
           body: body as never,
-          bodySerializer: (held: unknown) => held as never,
+          bodySerializer: asIs,
         } as never),
       );
     },

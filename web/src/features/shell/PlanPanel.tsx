@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
-import { useReadPlan } from "../../api/queries";
+import type { Schemas } from "../../api/client";
+import { useLookAtPlan, useReadPlan } from "../../api/queries";
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
@@ -14,8 +15,9 @@ const UNITS = [
   ["in", "inches"],
   ["ft", "feet"],
 ] as const;
+const LEFT_OUT = "-";
 
-/** Reads a floor plan from a DXF file into the project, and lists what was not read. */
+/** Reads a floor plan from a DXF file into the project: its layers first, then, with their make-ups chosen, the walls. */
 export function PlanPanel() {
   const { panel, set } = useClient();
   return (
@@ -27,9 +29,21 @@ export function PlanPanel() {
 
 function Reading() {
   const { id, state } = useHeld();
+  const look = useLookAtPlan(id);
   const read = useReadPlan(id, state.version);
   const [unit, setUnit] = useState("");
+  const [chosen, setChosen] = useState<File | null>(null);
+  const [makeUps, setMakeUps] = useState<Record<string, string>>({});
   const file = useRef<HTMLInputElement>(null);
+  const found = read.data ? null : look.data;
+
+  function open(next: File, drawnIn: string) {
+    setChosen(next);
+    setMakeUps({});
+    read.reset();
+    look.mutate({ file: next, unit: drawnIn || null });
+  }
+
   return (
     <div className="flex flex-col gap-3 text-[13px]">
       <p className="text-quiet">
@@ -41,7 +55,10 @@ function Reading() {
         <select
           aria-label="Unit of the file"
           value={unit}
-          onChange={(event) => setUnit(event.target.value)}
+          onChange={(event) => {
+            setUnit(event.target.value);
+            if (chosen && !read.data) open(chosen, event.target.value);
+          }}
           className="mt-1 h-8 w-full rounded-md border border-rule bg-field px-2 text-[13px] text-ink"
         >
           {UNITS.map(([value, label]) => (
@@ -51,8 +68,8 @@ function Reading() {
           ))}
         </select>
       </label>
-      <Button tone="strong" disabled={read.isPending} onClick={() => file.current?.click()}>
-        {read.isPending ? "Reading…" : "Choose a DXF file"}
+      <Button tone={found ? "plain" : "strong"} disabled={look.isPending} onClick={() => file.current?.click()}>
+        {look.isPending ? "Reading…" : found ? "Choose another file" : "Choose a DXF file"}
       </Button>
       <input
         ref={file}
@@ -61,28 +78,106 @@ function Reading() {
         aria-label="DXF file"
         className="hidden"
         onChange={(event) => {
-          const chosen = event.target.files?.[0];
-          if (chosen) read.mutate({ file: chosen, unit: unit || null });
+          const next = event.target.files?.[0];
+          if (next) open(next, unit);
           event.target.value = "";
         }}
       />
-      {read.error && <Note>{read.error.message}</Note>}
+      {look.error && <Note>{look.error.message}</Note>}
+      {found && chosen && (
+        <section aria-label="Layers of the file" className="flex flex-col gap-2">
+          <p className="font-semibold">
+            {chosen.name}, in {found.unit}
+          </p>
+          {found.layers.map((layer) => (
+            <LayerRow
+              key={layer.name}
+              layer={layer}
+              value={makeUps[layer.name] ?? layer.make_up ?? ""}
+              onChoose={(makeUp) => setMakeUps({ ...makeUps, [layer.name]: makeUp })}
+            />
+          ))}
+          <Button
+            tone="strong"
+            disabled={read.isPending}
+            onClick={() =>
+              read.mutate({
+                file: chosen,
+                unit: unit || null,
+                layers: Object.entries(makeUps).flatMap(([layer, makeUp]) => (makeUp ? [`${layer}=${makeUp}`] : [])),
+              })
+            }
+          >
+            {read.isPending ? "Building…" : "Build the walls"}
+          </Button>
+          {read.error && <Note>{read.error.message}</Note>}
+          <List title="Not read:" lines={found.skipped} />
+        </section>
+      )}
       {read.data && (
         <section aria-label="What was read">
           <p className="font-semibold">Built: {read.data.built.join(", ")}.</p>
-          {read.data.skipped.length > 0 && (
-            <>
-              <p className="mt-2 text-quiet">Not read:</p>
-              <ul className="list-disc pl-5">
-                {read.data.skipped.map((line, index) => (
-                  // biome-ignore lint/suspicious/noArrayIndexKey: the list never changes, and lines may repeat
-                  <li key={index}>{line}</li>
-                ))}
-              </ul>
-            </>
-          )}
+          <List title="Not read:" lines={read.data.skipped} />
         </section>
       )}
+    </div>
+  );
+}
+
+function LayerRow({
+  layer,
+  value,
+  onChoose,
+}: {
+  layer: Schemas["PlanLayer"];
+  value: string;
+  onChoose: (makeUp: string) => void;
+}) {
+  const { state } = useHeld();
+  const walls = (state.project.make_ups ?? []).filter((held) => held.use === "wall");
+  const counted = [
+    [layer.outlines, "outline"],
+    [layer.lines, "wall line"],
+    [layer.units, "window or door"],
+  ] as const;
+  return (
+    <label className="flex flex-col gap-1 border-t border-rule pt-2">
+      <span className="flex justify-between gap-2">
+        <span className="truncate font-mono text-[12px]">{layer.name}</span>
+        <span className="shrink-0 text-[12px] text-quiet">
+          {counted.flatMap(([count, word]) => (count ? [`${count} x ${word}`] : [])).join(", ")}
+        </span>
+      </span>
+      <select
+        aria-label={`What layer ${layer.name} becomes`}
+        value={value}
+        onChange={(event) => onChoose(event.target.value)}
+        className="h-8 w-full rounded-md border border-rule bg-field px-2 text-[13px] text-ink"
+      >
+        {layer.make_up === null && <option value="">windows and doors</option>}
+        {layer.make_up !== null &&
+          walls.map((held) => (
+            <option key={held.id} value={held.id}>
+              {held.name}
+            </option>
+          ))}
+        <option value={LEFT_OUT}>leave out</option>
+      </select>
+    </label>
+  );
+}
+
+function List({ title, lines }: { title: string; lines: string[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <div>
+      <p className="mt-2 text-quiet">{title}</p>
+      <ul className="list-disc pl-5">
+        {lines.map((line, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the list never changes, and lines may repeat
+          <li key={index}>{line}</li>
+        ))}
+      </ul>
     </div>
   );
 }
