@@ -23,8 +23,8 @@ from deepsection.core.model import (
     put,
     rebuild,
 )
-from deepsection.core.model.edits import DrawRoof
-from deepsection.core.model.starters import new_project
+from deepsection.core.model.edits import DrawRoof, storey_above
+from deepsection.core.model.starters import Ground, new_project
 from deepsection.core.units import Units
 
 
@@ -34,12 +34,26 @@ def box_house(width: float, depth: float, units: Units = "mm", *, make_up: str =
     return chain_house(corners, ("south", "east", "north", "west"), units, make_up=make_up)
 
 
+def joist_house(width: float, depth: float, units: Units = "mm") -> Project:
+    """The box house on joists over a crawl space, with a gable roof of 1 in 2 whose eaves lie south and north."""
+    corners = (("sw", 0.0, 0.0), ("se", width, 0.0), ("ne", width, depth), ("nw", 0.0, depth))
+    house = chain_house(corners, ("south", "east", "north", "west"), units, ground="joists")
+    return gable(house, 0.5, overhang=400.0, rake=300.0)
+
+
+def two_storeys(width: float, depth: float, units: Units = "mm") -> Project:
+    """The joist house with a second storey over all of it."""
+    house = joist_house(width, depth, units)
+    return apply_edits(house, (storey_above(house, "floor"),))
+
+
 def chain_house(
     corners: tuple[tuple[str, float, float], ...],
     walls: tuple[str, ...],
     units: Units = "mm",
     *,
     make_up: str = "wall-lap",
+    ground: Ground = "slab",
 ) -> Project:
     """A closed chain of outer walls through corners."""
     ids = tuple(id for id, _, _ in corners)
@@ -51,7 +65,7 @@ def chain_house(
         base="floor",
         top="plate",
     )
-    return apply_edits(new_project("p", "House", units), (draw,))
+    return apply_edits(new_project("p", "House", units, ground=ground), (draw,))
 
 
 def l_house() -> Project:
@@ -190,11 +204,13 @@ __all__ = [
     "box_house",
     "chain_house",
     "gable",
+    "joist_house",
     "l_house",
     "plain_wall",
     "put",
     "rectangle",
     "roof_block",
     "roofed_l",
+    "two_storeys",
     "window",
 ]

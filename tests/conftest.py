@@ -6,7 +6,7 @@ import pytest
 
 from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve
-from deepsection.demo import quillback_house
+from deepsection.demo import otterfold_house, quillback_house
 
 
 @pytest.fixture(scope="session")
@@ -19,3 +19,9 @@ def house() -> Project:
 def building(house: Project) -> Building:
     """The building of the timber demo."""
     return resolve(house)
+
+
+@pytest.fixture(scope="session")
+def otterfold() -> Building:
+    """The building of the demo with two storeys."""
+    return resolve(otterfold_house())

@@ -78,7 +78,8 @@ class FoundPlan:
     @property
     def layers(self) -> list[str]:
         """The layers on which something was found, those with outlines first."""
-        return list(dict.fromkeys(held.layer for held in (*self.outlines, *self.walls, *self.units)))
+        drawn = [held.layer for held in self.outlines] + [held.layer for held in self.walls]
+        return list(dict.fromkeys(drawn + [held.layer for held in self.units]))
 
 
 def read_plan(data: bytes, unit: str | None = None, *, without: Collection[str] = ()) -> FoundPlan:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Callable
 
 import pytest
 import shapely
@@ -11,13 +12,13 @@ import shapely
 from deepsection.core.drawing import PENS, Dimension, Drawing, Region, Stroke, Symbol, Text, explode
 from deepsection.core.errors import UnknownElement
 from deepsection.core.geometry import Frame, side_direction
-from deepsection.core.model import Anchor, Note, Project, apply_edits, put
+from deepsection.core.model import Anchor, Note, Project, Room, apply_edits, put
 from deepsection.core.model.edits import MoveOpening, Remove
 from deepsection.core.resolve import Building, resolve
-from deepsection.core.view import draw_view, list_views, plan_snaps
+from deepsection.core.view import draw_view, list_views, plan_snaps, standing_name
 from deepsection.core.view._levels import spread
-from deepsection.demo.fernacre import fernacre_bungalow
-from tests.builders import box_house
+from deepsection.demo import fernacre_bungalow, otterfold_house, quillback_house
+from tests.builders import box_house, joist_house, two_storeys, window
 
 SIDES = ("south", "east", "north", "west")
 
@@ -27,9 +28,12 @@ def drawings(house: Project, building: Building) -> dict[str, Drawing]:
     return {view.name: draw_view(building, house, view.name, 48) for view in list_views(house)}
 
 
-def test_every_mark_is_whole(drawings: dict[str, Drawing], building: Building) -> None:
+@pytest.mark.parametrize("make", [quillback_house, fernacre_bungalow, otterfold_house])
+def test_every_mark_is_whole(make: Callable[[], Project]) -> None:
     """Pens exist, hatches are of the drawing, sums are of the building, coordinates are numbers."""
-    for drawing in drawings.values():
+    house = make()
+    building = resolve(house)
+    for drawing in (draw_view(building, house, view.name, 48) for view in list_views(house)):
         sums = {held.id for held in drawing.sums} | {held.id for held in building.sums.values()}
         for mark in explode(drawing).marks:
             if isinstance(mark, Region):
@@ -166,6 +170,50 @@ def test_a_plan_offers_ends_and_middles_to_snap_to(house: Project, building: Bui
     frame = Frame.looking(90.0)
     for line, wall in zip(snaps.lines, building.plan.walls):
         assert (line.u1, line.w1) == pytest.approx(frame.plan_to_turned(*wall.start))
+
+
+def test_each_storey_has_its_plan() -> None:
+    house = put(two_storeys(9000.0, 6000.0), window("w1", "south", 3000.0), window("w2", "s2-w1", 5000.0))
+    house = put(house, Room(id="r", name="Loft", x=2000, y=2000, level="s2-floor"))
+    building = resolve(house)
+    views = {view.name: view.title for view in list_views(house)}
+    assert views["plan"] == "Main floor plan" and views["plan:s2-floor"] == "Upper floor plan"
+    shown = {}
+    for name in ("plan", "plan:s2-floor"):
+        drawing = draw_view(building, house, name, 50)
+        shown[name] = {mark.text for mark in drawing.marks if isinstance(mark, Text)}
+        assert drawing.name == name
+        ridge = any(isinstance(mark, Stroke) and mark.feature == "ridge" for mark in drawing.marks)
+        assert ridge == (name != "plan"), "the roof is drawn over the storey that carries it"
+    assert "W1" in shown["plan"] and not {"W2", "Loft"} & shown["plan"]
+    assert {"W2", "Loft"} <= shown["plan:s2-floor"] and "W1" not in shown["plan:s2-floor"]
+    with pytest.raises(UnknownElement, match="plan:attic"):
+        draw_view(building, house, "plan:attic", 50)
+
+
+def test_walls_below_are_dashed_where_none_stand_on_them(otterfold: Building) -> None:
+    """The kitchen's three sides, 14' + 18' + 14' and its walls' outside: nothing under the upper walls."""
+    plan = draw_view(otterfold, otterfold_house(), "plan:upper", 96)
+    below = [mark for mark in plan.marks if isinstance(mark, Stroke) and mark.feature == "below"]
+    assert below and all(mark.pen == "hidden" for mark in below)
+    points = [(x, y) for mark in below for x, y, _ in mark.path]
+    assert max(x for x, _ in points) < 0.0 and min(x for x, _ in points) == pytest.approx(-14 * 304.8 - 32.3, abs=1.0)
+
+
+def test_a_plan_offers_the_corners_below_to_stand_on(otterfold: Building) -> None:
+    house = otterfold_house()
+    snaps = plan_snaps(otterfold, house, "upper", 90.0)
+    labels = {point.joint: point.label for point in snaps.points if point.joint}
+    assert labels["sw"] == "end of wall" and labels["kitchen-b"] == "end of wall below"
+    assert {line.wall for line in snaps.lines} == {wall.wall.id for wall in otterfold.plan.on("upper")}
+    assert len(snaps.axes) == len(otterfold.plan.walls)
+
+
+def test_a_view_that_is_gone_has_one_to_stand_in_for_it() -> None:
+    house = joist_house(9000.0, 6000.0)
+    assert standing_name(house, "plan:s2-floor") == "plan"
+    assert standing_name(house, "section:gone") == "elevation:south"
+    assert standing_name(house, "elevation:west") == "elevation:west"
 
 
 def test_an_empty_project_teaches_the_first_action() -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 import pytest
 import shapely
@@ -16,7 +17,8 @@ from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.tolerance import TOL
 from deepsection.core.view import draw_view
 from deepsection.core.view.section import beyond_faces, cut_parts, draw_section, section_frame
-from tests.builders import box_house, gable, plain_wall, window
+from deepsection.demo import otterfold_house, quillback_house
+from tests.builders import box_house, gable, joist_house, plain_wall, two_storeys, window
 
 
 def mesh_area(part: Part, line: SectionLine) -> float:
@@ -32,8 +34,11 @@ def mesh_area(part: Part, line: SectionLine) -> float:
     return float(section.to_2D()[0].area) if section is not None else 0.0
 
 
+@pytest.mark.parametrize("demo", [quillback_house, otterfold_house], ids=["one storey", "two storeys"])
 @pytest.mark.parametrize("id", ["section-a", "section-b"])
-def test_cut_areas_of_the_demo_agree_with_the_reference(house: Project, building: Building, id: str) -> None:
+def test_cut_areas_of_the_demos_agree_with_the_reference(demo: Callable[[], Project], id: str) -> None:
+    house = demo()
+    building = resolve(house)
     line = next(held for held in house.sections if held.id == id)
     ours: dict[str, float] = {}
     for held in cut_parts(building, section_frame(line), -1e6, 1e6):
@@ -182,3 +187,51 @@ def test_earth_lies_outside_of_everything_built(cross: Drawing) -> None:
     ]
     assert earth
     assert shapely.union_all(earth).intersection(shapely.union_all(built)).area < 1.0
+
+
+def cut_across(house: Project, look: str = "right") -> Drawing:
+    """The section across a house of 9 m at 4.15 m, between two joists, looking east or west."""
+    line = SectionLine.model_validate(
+        {"id": "x", "name": "X", "x1": 4150.0, "y1": -2000.0, "x2": 4150.0, "y2": 8000.0, "look": look}
+    )
+    return draw_section(resolve(house), line, 50.0, "mm")
+
+
+def boxes(drawing: Drawing, role: str, feature: str) -> list[tuple[float, ...]]:
+    """Bounds of the regions of a role, to 0.1 mm."""
+    found = []
+    for mark in drawing.marks:
+        if isinstance(mark, Region) and mark.feature == feature and f"/{role}/" in (mark.part or ""):
+            points = [(x, y) for x, y, _ in mark.rings[0]]
+            found.append(tuple(round(value, 1) for value in shapely.MultiPoint(points).bounds))
+    return found
+
+
+def test_between_two_joists_the_next_one_is_seen() -> None:
+    """Cut between joists that run along the section: the side of the next one, from rim to rim, deck to ceiling."""
+    house = two_storeys(9000.0, 6000.0)
+    levels = resolve(house).levels
+    seen = boxes(cut_across(house), "joist", "face")
+    upper = [box for box in seen if box[1] == pytest.approx(levels["plate"].z)]
+    # looking east u runs south: from -6000 to 0, less a rim of 38 at both ends
+    assert upper == [(-5962.0, levels["plate"].z, -38.0, levels["s2-floor"].z - 18.0)]
+    assert len(boxes(cut_across(house), "rim_joist", "cut")) == 4
+
+
+def test_a_rafter_beyond_is_seen_in_the_attic() -> None:
+    house = gable(box_house(9000.0, 6000.0), 0.5, overhang=400.0)
+    drawing = cut_across(house)
+    assert not boxes(drawing, "rafter", "cut") and len(boxes(drawing, "rafter", "face")) >= 2
+
+
+def test_a_crawl_space_is_dug_out_and_seen() -> None:
+    """The far foundation wall is seen down to the ground cover, and no earth is hatched above it."""
+    house = joist_house(9000.0, 6000.0)
+    levels = resolve(house).levels
+    drawing = cut_across(house)
+    (far,) = [box for box in boxes(drawing, "stem", "face")]
+    assert (far[1], far[3]) == pytest.approx((levels["crawl"].z, levels["stem"].z), abs=0.2)
+    earth = [mark for mark in drawing.marks if isinstance(mark, Region) and mark.feature == "earth"]
+    inside = shapely.box(-5700.0, levels["crawl"].z + 1.0, -300.0, levels["stem"].z)
+    for mark in earth:
+        assert shapely.Polygon([(x, y) for x, y, _ in mark.rings[0]]).intersection(inside).area < 1.0

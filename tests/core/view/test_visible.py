@@ -76,6 +76,20 @@ def test_dense_places_agree_at_a_few_millimetres(
     assert compared > 50_000 and wrong == 0
 
 
+@pytest.mark.parametrize("look_deg", [90.0, 0.0, 215.0])
+def test_views_of_two_storeys_agree_with_the_raster(otterfold: Building, look_deg: float) -> None:
+    parts = [part for part in otterfold.parts if part.outside]
+    compared, wrong = compare(parts, seen_from(parts, look_deg), look_deg, 60.0)
+    assert compared > 20_000 and wrong == 0
+
+
+def test_nothing_enclosed_shows_between_storeys(otterfold: Building) -> None:
+    """Rim joists, decks and studs of two storeys: with all parts, the raster sees only what is said to be outside."""
+    outside = [part for part in otterfold.parts if part.outside]
+    compared, wrong = compare(otterfold.parts, seen_from(outside, 90.0), 90.0, 90.0)
+    assert compared > 10_000 and wrong == 0
+
+
 def test_leaving_out_enclosed_parts_changes_nothing(building: Building) -> None:
     """Studs behind cladding never show: with all parts the raster sees only what is said to be outside."""
     for side in ("south", "east", "north", "west"):

@@ -42,6 +42,11 @@ class AddStorey(Element):
         bearing = plate_of(project.rungs, below.id)
         if bearing is None:
             raise RefusedEdit(f"{below.name} has no plate to stand a storey on", element=below.id)
+        taken = {element.id for element in project.elements()}
+        new = (self.level, self.plate, self.floor, self.ceiling, *(held.id for held in (*self.walls, *self.joints)))
+        for id in new:
+            if id in taken:
+                raise RefusedEdit(f"“{id}” is in use; a new storey needs new names", element=below.id, value=id)
         if any(floor.bearing == bearing.id for floor in project.floors):
             raise RefusedEdit(f"a floor lies on {bearing.name} already", element=below.id)
         make_up = held(project, self.make_up, MakeUp)
