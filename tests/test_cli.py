@@ -45,6 +45,17 @@ def test_views_and_sheets_are_drawn(tmp_path: Path, ending: str, start: bytes) -
         assert file.read_bytes().startswith(start)
 
 
+def test_both_plans_of_two_storeys_are_drawn(tmp_path: Path) -> None:
+    listed = run("views", "otterfold").stdout
+    assert "plan\tMain floor plan" in listed and "plan:upper\tUpper floor plan" in listed
+    for view in ("plan", "plan:upper"):
+        done = run("draw", "otterfold", "--view", view, "--format", "json")
+        assert json.loads(done.stdout)["placed"][0]["drawing"]["name"] == view
+    told = run("heights", "otterfold").stdout
+    assert "Upper floor  10'-8 5/8\"" in told and "2x10 joists" in told
+    assert "plan:attic" in refused("draw", "otterfold", "--view", "plan:attic", "-o", str(tmp_path / "x.pdf"))
+
+
 def test_marks_go_to_standard_output() -> None:
     done = run("draw", "quillback", "--view", "elevation:south", "--format", "json")
     assert json.loads(done.stdout)["placed"][0]["drawing"]["name"] == "elevation:south"
@@ -101,6 +112,13 @@ def test_a_plan_becomes_a_printed_sheet_by_the_shell_alone(tmp_path: Path) -> No
     made = done.stdout.strip()
     assert run("draw", made, "--view", "elevation:south", "--scale", "100", "-o", str(pdf)).exit_code == 0
     assert pdf.read_bytes().startswith(b"%PDF")
+    assert "WALL-INNER\t0 outlines\t2 lines\t0 windows and doors" in run("layers", str(file)).stdout
+    chosen = ("--layer", "WALL-OUTER=wall-batten", "--layer", "WALL-INNER=-", "--ground", "joists", "--units", "mm")
+    other = run("plan", str(file), "--name", "Chosen", *chosen)
+    assert "4 walls" in other.stderr and "layer WALL-INNER, left out" in other.stderr
+    assert "Crawl space" in run("heights", other.stdout.strip()).stdout
+    assert "called “straw”" in refused("plan", str(file), "--name", "Other", "--layer", "WALL-OUTER=straw")
+    assert "no lowest floor" in refused("start", "Other", "--ground", "water")
     file.write_bytes(plan_file(small_house, insunits=0))
     assert "does not say its unit" in refused("plan", str(file), "--name", "Other")
     file.write_bytes(b"broken")

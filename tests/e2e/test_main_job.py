@@ -366,3 +366,67 @@ def test_a_wall_is_dragged_and_the_house_follows(bench: Bench) -> None:
     moved = {j["id"]: j["x"] for j in after["joints"]}
     assert moved[west["start"]] == moved[west["end"]] and abs(moved[west["start"]] + 1000) < 60
     assert sorted(x for x in moved.values() if x > 0) == [8000, 8000]
+
+
+def test_a_second_storey_from_its_floor_to_the_sheet(bench: Bench) -> None:
+    page = bench.page
+    page.goto(bench.url)
+    page.get_by_label("Name", exact=True).fill("Two up")
+    bench.button("Joists over a crawl space").click()
+    bench.button("Start drawing").click()
+    bench.ready()
+    draw_box(bench, "30'", "24'")
+    bench.step("Heights")
+    bench.button("Add a storey above Main floor").click()
+    bench.saved()
+    document = bench.document()
+    assert len(document["walls"]) == 8 and len(document["floors"]) == 2
+    storey = page.get_by_label("Storey of the plan")
+    expect(storey).to_have_value("s2-floor")
+    expect(bench.marks("view", "s2-w1/cladding").first).to_be_attached()
+
+    bench.step("Plan")
+    bench.tool("Window")
+    bench.click(8 * FOOT, 0)
+    page.keyboard.press("Escape")
+    assert only(bench.document(), "openings")["wall"].startswith("s2-")
+    storey.select_option("floor")
+    expect(bench.marks("plan", only(bench.document(), "openings")["id"])).to_have_count(0)
+    bench.search("Select window W1")
+    expect(storey).to_have_value("s2-floor")
+
+    bench.step("Roof")
+    bench.tool("Gable roof")
+    bench.click(0, 0)
+    bench.click(30 * FOOT, 24 * FOOT)
+    assert only(bench.document(), "roofs")["plate"] == "s2-plate"
+    bench.step("Sections")
+    bench.tool("Section line")
+    bench.click(12 * FOOT + 8 * INCH, -4 * FOOT)
+    bench.click(12 * FOOT + 8 * INCH, 29 * FOOT)
+    for part in ("s2-joists/joist", "main-floor/rim_joist", "foundation/sill_plate"):
+        expect(bench.marks("view", part).first).to_be_attached()
+
+    bench.step("Sheets")
+    for view in ("Main floor plan", "Upper floor plan"):
+        page.get_by_label("View to place", exact=True).select_option(label=view)
+        bench.button("Place this view").click()
+        bench.saved()
+    placed = [held["view"] for held in only(bench.document(), "sheets")["placed"]]
+    assert placed == ["plan", "plan:s2-floor"]
+
+    bench.step("Heights")
+    bench.search("Level: Upper floor")
+    bench.enter("2x10 joists", '11 1/4"')
+    make_up = next(held for held in bench.document()["make_ups"] if held["id"] == "floor-joists")
+    assert math.isclose(make_up["layers"][1]["thickness"], 11.25 * INCH)
+    bench.button("Remove this storey").click()
+    expect(storey).to_have_count(0)
+    bench.saved()
+    document = bench.document()
+    assert len(document["walls"]) == 4 and only(document, "roofs")["plate"] == "plate"
+    bench.step("Sheets")
+    expect(page.get_by_role("main")).to_contain_text("no longer in this project")
+    bench.button("Undo").click()
+    bench.saved()
+    assert len(bench.document()["walls"]) == 8

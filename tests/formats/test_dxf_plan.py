@@ -13,7 +13,7 @@ from deepsection.core.model.starters import new_project
 from deepsection.core.resolve import resolve
 from deepsection.formats import dxf_plan
 from deepsection.formats.dxf_plan import read_plan
-from deepsection.service.plans import plan_edits
+from deepsection.service.plans import layer_choices, plan_edits
 from tests.plan_files import plan_file, small_house
 
 
@@ -99,6 +99,64 @@ def test_an_outline_that_does_not_close_is_walls_of_its_own() -> None:
 
     found = read_plan(plan_file(draw))
     assert found.outlines == [] and len(found.walls) == 3
+
+
+def test_an_outline_drawn_as_single_lines_is_one() -> None:
+    """Lines end to end, drawn in any order and direction, with hairline gaps: an L of 12 m x 9 m less 5 m x 3 m."""
+    corners = [(0, 0), (12000, 0), (12000, 6000), (7000, 6000), (7000, 9000), (0, 9000)]
+
+    def draw(space: Any) -> None:
+        edges = list(zip(corners, corners[1:] + corners[:1]))
+        for number in (3, 0, 5, 1, 4, 2):
+            a, b = edges[number] if number % 2 else edges[number][::-1]
+            space.add_line((a[0] + 2, a[1]), b, dxfattribs={"layer": "OUTSIDE"})
+        space.add_line((7000, 0), (7000, 6000), dxfattribs={"layer": "INSIDE"})
+
+    found = read_plan(plan_file(draw))
+    (outline,) = found.outlines
+    assert outline.layer == "OUTSIDE" and len(outline.corners) == 6
+    x, y = zip(*(outline.corners))
+    doubled = sum(x[k - 1] * y[k] - x[k] * y[k - 1] for k in range(6))
+    assert doubled / 2 == pytest.approx(12000 * 6000 + 7000 * 3000, rel=1e-3), "counter-clockwise"
+    assert [wall.layer for wall in found.walls] == ["INSIDE"]
+
+
+def test_lines_that_branch_are_no_outline() -> None:
+    """A ring with a wall across it, all on one layer: where three lines meet nothing says which way is outside."""
+
+    def draw(space: Any) -> None:
+        for a, b in (((0, 0), (4000, 0)), ((4000, 0), (8000, 0)), ((8000, 0), (8000, 6000)), ((8000, 6000), (0, 6000))):
+            space.add_line(a, b)
+        space.add_line((0, 6000), (0, 0))
+        space.add_line((4000, 0), (4000, 6000))
+
+    assert read_plan(plan_file(draw)).outlines == []
+
+
+def test_layers_may_be_left_out() -> None:
+    found = read_plan(plan_file(small_house), without={"WALL-INNER", "NOTES"})
+    assert found.layers == ["WALL-OUTER", "0"] and found.walls == []
+    assert "layer WALL-INNER, left out" in found.skipped and "1 x TEXT on layer NOTES" not in found.skipped
+    with pytest.raises(BadInput, match="no closed outline"):
+        read_plan(plan_file(small_house), without={"WALL-INNER", "WALL-OUTER"})
+
+
+def test_layers_become_walls_of_chosen_make_ups() -> None:
+    project = new_project("p", "Read", "mm")
+    choices = layer_choices(project, ["WALL-OUTER=140 FRAME, board and batten", "WALL-INNER=wall-lap"])
+    assert choices == {"WALL-OUTER": "wall-batten", "WALL-INNER": "wall-lap"}
+    told: list[tuple[int, int]] = []
+    planned = plan_edits(
+        project,
+        read_plan(plan_file(small_house)),
+        prefix="read",
+        make_ups=choices,
+        told=lambda done, total: told.append((done, total)),
+    )
+    walls = apply_edits(project, planned.edits).walls
+    assert [wall.make_up for wall in walls if wall.status == "outer"] == ["wall-batten"] * 4
+    assert [wall.make_up for wall in walls if wall.status == "inner"] == ["wall-lap"] * 2
+    assert told == [(step, 5) for step in range(1, 6)], "one outline, two wall lines, two blocks"
 
 
 def test_what_the_building_refuses_is_left_out_and_listed() -> None:

@@ -173,10 +173,11 @@ async function send(id: string, base_version: number, views: ViewWanted[], chang
   return unwrap<Result>(api.POST("/api/projects/{id}/redo", { params, body: { base_version, views } }));
 }
 
-/** Keep a result: it replaces what the screen shows; all else of the project is asked for again. */
+/** Keep a result: it replaces what the screen shows; views of before are dropped, all else is asked for again. */
 function keep(client: QueryClient, id: string, views: ViewWanted[], result: Result) {
   client.setQueryData(keys.result(id, views), result);
   const shown = JSON.stringify(keys.result(id, views));
+  client.removeQueries({ queryKey: ["project", id, "views"], type: "inactive" });
   client.invalidateQueries({
     queryKey: keys.project(id),
     predicate: (query) => JSON.stringify(query.queryKey) !== shown,

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Project, Storey } from "../../actions/types";
 import { Refusal, Unreachable, type ViewWanted } from "../../api/client";
 import { type Change, useChange, useResult } from "../../api/queries";
@@ -24,6 +24,7 @@ const LETTERED_AT = 96;
 export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) {
   const { step, side, section, storey: level, selection, set } = useClient();
   const [storeys, setStoreys] = useState<Storey[]>([]);
+  const seen = useRef({ version: 0, storeys: 0 });
   const [looks, setLooks] = useState<Record<string, number>>({});
   useEffect(
     () =>
@@ -57,14 +58,16 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
 
   useEffect(() => {
     if (!state) return;
+    // Views kept from before a change may still be shown for a moment; they say nothing about what there is now.
+    if (state.version < seen.current.version) return;
+    setStoreys((held) => (JSON.stringify(held) === JSON.stringify(state.storeys) ? held : state.storeys));
+    // A storey that was just added is the one to go on with.
+    if (seen.current.storeys > 0 && state.storeys.length > seen.current.storeys)
+      set({ storey: state.storeys.at(-1)?.level ?? null });
+    seen.current = { version: state.version, storeys: state.storeys.length };
     setLooks((held) => {
       const next = Object.fromEntries(state.views.map((view) => [view.name, view.look_deg]));
       return JSON.stringify(held) === JSON.stringify(next) ? held : next;
-    });
-    setStoreys((held) => {
-      // A storey that was just added is the one to go on with.
-      if (held.length > 0 && state.storeys.length > held.length) set({ storey: state.storeys.at(-1)?.level ?? null });
-      return JSON.stringify(held) === JSON.stringify(state.storeys) ? held : state.storeys;
     });
     const { section: chosen, sheet } = useClient.getState();
     const sections = state.project.sections ?? [];
