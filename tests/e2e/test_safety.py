@@ -6,7 +6,7 @@ import math
 import re
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from .conftest import Bench, Server
 
@@ -104,6 +104,31 @@ def test_bad_input_is_answered_beside_its_field(bench: Bench, select: str, field
     bench.field(field).press("Escape")
     expect(bench.field(field)).to_have_value(kept)
     expect(alert).to_be_hidden()
+
+
+def test_facts_that_arrive_late_take_nothing_typed_away(bench: Bench) -> None:
+    """The width of a window moves its distance to the corner; that fact comes while the drafter types another one."""
+    bench.open("quillback")
+    page = bench.page
+    bench.search("Select window W5")
+    distance = bench.field("To west corner")
+    before = distance.input_value()
+    late: list[Route] = []
+    page.route("**/particulars/**", lambda route: late.append(route))
+    bench.enter("Width", "3'")
+    distance.fill("24'")
+    page.wait_for_timeout(500)
+    assert late, "the new facts were asked for"
+    page.unroute("**/particulars/**")  # lets what was held back go on
+    page.wait_for_timeout(600)
+    expect(distance).to_have_value("24'")
+    distance.press("Enter")
+    bench.saved()
+    expect(distance).to_have_value("24'-0\"")
+    assert distance.input_value() != before
+    for _ in range(2):
+        bench.button("Undo").click()
+        bench.saved()
 
 
 def test_walls_that_cross_are_refused_on_the_drawing(bench: Bench) -> None:

@@ -1,6 +1,6 @@
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from "@headlessui/react";
 import { ChevronDown } from "lucide-react";
-import { useEffect, useId, useState } from "react";
+import { useEffect, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { useHeld } from "../shell/useProject";
@@ -13,13 +13,17 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
   const [text, setText] = useState(field.text);
   const [wrong, setWrong] = useState<string | null>(null);
   const id = useId();
+  const typing = useRef(false);
 
+  // Facts that arrive while one types in this field, of a change made before, must not take away what is typed.
   useEffect(() => {
+    if (typing.current) return;
     setText(field.text);
     setWrong(null);
   }, [field.text]);
 
   function send(value: string) {
+    typing.current = false;
     setWrong(null);
     change({ kind: "entry", element, field: field.id, text: value }, { failed: (error) => setWrong(error.message) });
   }
@@ -76,12 +80,16 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
           value={text}
           aria-invalid={wrong !== null}
           aria-describedby={wrong ? id : undefined}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => {
+            typing.current = true;
+            setText(event.target.value);
+          }}
           onFocus={(event) => event.target.select()}
-          onBlur={() => text !== field.text && !wrong && send(text)}
+          onBlur={() => typing.current && text !== field.text && send(text)}
           onKeyDown={(event) => {
             if (event.key === "Enter") send(text);
             if (event.key === "Escape") {
+              typing.current = false;
               setText(field.text);
               setWrong(null);
             }
