@@ -8,16 +8,19 @@ import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
 import typer
 import uvicorn
+from pydantic import ValidationError
 from rich.console import Console
 from rich.progress import Progress
 
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
-from deepsection.core.model import dump_project
+from deepsection.core.model import EDITS, Project, Sheet, dump_project
+from deepsection.core.model.edits import refusal
 from deepsection.core.model.elements import Tradition
+from deepsection.core.model.labels import describe
 from deepsection.core.model.starters import Ground
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.units import Units, format_length
@@ -29,7 +32,7 @@ from deepsection.service.app import create_app, default_database, load_demos
 from deepsection.service.database import open_database
 from deepsection.service.plans import layer_offers
 from deepsection.service.store import Store, Stored
-from deepsection.service.work import building_of, sheet_of, view_sheet_of
+from deepsection.service.work import building_of, checked_edits, placing, sheet_of, view_sheet_of
 
 app = typer.Typer(
     help="Elevations, sections and sheets of houses, from the command line.", no_args_is_help=True, add_completion=False
@@ -243,14 +246,58 @@ def _drawn(stored: Stored, view: str | None, sheet: str | None, scale: float | N
     held = stored.project
     if view is not None:
         return view_sheet_of(held, view, scale)
-    found = next((item for item in held.sheets if item.number == sheet), None)
-    if found is None:
-        numbers = ", ".join(item.number for item in held.sheets) or "none"
-        raise UnknownElement(f"there is no sheet {sheet}; there is {numbers}", field="sheet", value=sheet)
+    found = _sheet(held, sheet or "")
     drawn = sheet_of(held, found, stored.saved.date().isoformat())
     for _, message in drawn.messages:
         err.print(f"deepsection: {message}", markup=False)
     return drawn
+
+
+def _sheet(held: Project, number: str) -> Sheet:
+    found = next((item for item in held.sheets if item.number == number), None)
+    if found is None:
+        numbers = ", ".join(item.number for item in held.sheets) or "none"
+        raise UnknownElement(f"there is no sheet {number}; there is {numbers}", field="sheet", value=number)
+    return found
+
+
+@app.command()
+def place(
+    project: str,
+    view: Annotated[str, typer.Option(help="A view, as `views` lists it.")],
+    scale: Annotated[float, typer.Option(help="Scale denominator: 48 is 1:48.")],
+    sheet: Annotated[str, typer.Option(help="A sheet, by its number.")] = "A1",
+) -> None:
+    """Place a view on a sheet, where there is room for it."""
+    with _told():
+        store = _open()
+        stored = store.load(project)
+        if not 1 <= scale <= 2000:
+            raise BadInput(f"1:{scale:g} is no scale; give 1 to 2000", field="scale", value=scale)
+        _keep(store, stored, [placing(stored.project, _sheet(stored.project, sheet), view, scale)])
+
+
+@app.command()
+def edit(
+    project: str,
+    file: Annotated[Path, typer.Argument(help="Edits as JSON, a list; - reads standard input.")],
+) -> None:
+    """Change a project by edits in a file, all of them or none, as one step that can be undone."""
+    with _told():
+        store, data = _open(), sys.stdin.buffer.read() if str(file) == "-" else _read(file)
+        try:
+            edits = EDITS.validate_json(data)
+        except ValidationError as error:
+            raise refusal(error) from error
+        _keep(store, store.load(project), list(edits))
+
+
+def _keep(store: Store, stored: Stored, edits: list[Any]) -> None:
+    """Keep edits as the next version, and say what was done."""
+    changed = checked_edits(stored.project, edits)
+    words = describe(edits, stored.project)
+    store.append(stored.project.id, stored.version, changed, words, EDITS.dump_json(tuple(edits)).decode())
+    err.print(f"done: {words}", markup=False)
 
 
 @app.command()

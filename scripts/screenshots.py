@@ -15,7 +15,11 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-TARGET = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+ROOT = Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT))
+from tests.plan_files import plan_file, small_house  # noqa: E402
+
+TARGET = ROOT / "docs" / "screenshots"
 QUIET = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 
 
@@ -95,6 +99,19 @@ def shoot(page: Page, address: str) -> None:
     page.get_by_role("button", name="north side").click()
     page.wait_for_timeout(1800)
     picture("masonry")
+    page.goto(f"{address}/project/otterfold")
+    page.wait_for_timeout(2500)
+    step(page, "Sections")
+    page.get_by_role("button", name="B", exact=True).click()
+    page.wait_for_timeout(1500)
+    page.get_by_label("Storey of the plan").select_option("upper")
+    page.wait_for_timeout(1200)
+    picture("storeys")
+    select(page, "Read a plan from a DXF file")
+    upload = {"name": "gate-lodge.dxf", "mimeType": "image/vnd.dxf", "buffer": plan_file(small_house)}
+    page.get_by_label("DXF file").set_input_files(upload)  # type: ignore[arg-type]
+    page.wait_for_timeout(1200)
+    picture("read-plan")
 
 
 def main() -> None:
@@ -106,7 +123,12 @@ def main() -> None:
         page.set_default_timeout(15_000)
         shoot(page, address)
         browser.close()
-        for project, sheet in (("quillback", "sheet-1"), ("quillback", "sheet-2"), ("fernacre", "sheet-1")):
+        for project, sheet in (
+            ("quillback", "sheet-1"),
+            ("quillback", "sheet-2"),
+            ("fernacre", "sheet-1"),
+            ("otterfold", "sheet-4"),
+        ):
             url = f"{address}/api/projects/{project}/sheets/{sheet}/picture?dpi=90"
             with urllib.request.urlopen(url) as answer:
                 (TARGET / f"printed-{project}-{sheet}.png").write_bytes(answer.read())

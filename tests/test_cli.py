@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
+import pdfplumber
 import pytest
 from typer.testing import CliRunner, Result
 
@@ -43,6 +44,48 @@ def test_views_and_sheets_are_drawn(tmp_path: Path, ending: str, start: bytes) -
         done = run("draw", "quillback", *what, "-o", str(file))
         assert done.exit_code == 0, done.stderr
         assert file.read_bytes().startswith(start)
+
+
+def test_from_a_plan_to_a_printed_sheet_by_the_shell_alone(tmp_path: Path) -> None:
+    """Plan in, a roof and a section by edits, views placed where there is room, the sheet out: no screen."""
+    plan, edits, pdf = tmp_path / "plan.dxf", tmp_path / "edits.json", tmp_path / "a1.pdf"
+    plan.write_bytes(plan_file(small_house))
+    made = run("plan", str(plan), "--name", "By shell", "--units", "mm").stdout.strip()
+    eave, gable = {"kind": "eave", "overhang": 400}, {"kind": "gable", "overhang": 300}
+    roof = {
+        "id": "roof-1",
+        "name": "Roof",
+        "outline": [{"x": 0, "y": 0}, {"x": 10000, "y": 0}, {"x": 10000, "y": 7000}, {"x": 0, "y": 7000}],
+        "edges": [eave, gable, eave, gable],
+        "pitch": 0.5,
+        "plate": "plate",
+        "seat": 90,
+        "make_up": "roof",
+        "fascia_depth": 190,
+    }
+    cut = {"id": "cut", "name": "A", "x1": 3000, "y1": -1500, "x2": 3000, "y2": 8500}
+    steps = [{"kind": "draw_roof", "roof": roof}, {"kind": "put_section", "section": cut}]
+    edits.write_text(json.dumps(steps))
+    done = run("edit", made, str(edits))
+    assert done.exit_code == 0 and "done: put on Roof" in done.stderr
+    for view in ("elevation:south", "section:cut"):
+        assert run("place", made, "--view", view, "--scale", "100").exit_code == 0
+    drawn = run("draw", made, "--sheet", "A1", "-o", str(pdf))
+    assert drawn.exit_code == 0 and "over the frame" not in drawn.stderr and "fit" not in drawn.stderr
+    with pdfplumber.open(pdf) as document:
+        text = document.pages[0].extract_text()
+    assert "South elevation" in text and "Section A" in text and "By shell" in text
+    assert "place" not in run("history", made).stdout.splitlines()[-1]
+
+    assert "no view “elevation:up”" in refused("place", made, "--view", "elevation:up", "--scale", "100")
+    assert "is no scale" in refused("place", made, "--view", "plan", "--scale", "0")
+    assert "no sheet B7" in refused("place", made, "--view", "plan", "--scale", "100", "--sheet", "B7")
+    edits.write_text(json.dumps([{"kind": "move_opening", "opening": "ghost", "distance": 1}]))
+    assert "ghost" in refused("edit", made, str(edits))
+    edits.write_text('[{"kind": "fly"}]')
+    assert "kind" in refused("edit", made, str(edits))
+    edits.write_text("[")
+    assert "deepsection: " in refused("edit", made, str(edits))
 
 
 def test_both_plans_of_two_storeys_are_drawn(tmp_path: Path) -> None:

@@ -32,6 +32,7 @@ from .schemas import (
     MakeUpIn,
     MarkIn,
     NewProject,
+    PlaceIn,
     PlanLayers,
     PlanOut,
     PreviewIn,
@@ -45,7 +46,17 @@ from .schemas import (
     ViewsIn,
 )
 from .store import Store, Stored
-from .work import bench_of, checked_edits, particulars_of, sheet_of, standing, storey_items, view_items, view_sheet_of
+from .work import (
+    bench_of,
+    checked_edits,
+    particulars_of,
+    placing,
+    sheet_of,
+    standing,
+    storey_items,
+    view_items,
+    view_sheet_of,
+)
 
 Format = Literal["pdf", "dxf", "svg", "png", "json"]
 
@@ -352,6 +363,14 @@ def get_sheet(id: str, sheet: str, store: Projects) -> Any:
         scales=[{"scale": scale, "name": scale_name(scale, units)} for scale in standard_scales(units)],  # type: ignore[misc]
         papers=list(PAPERS),
     )
+
+
+@router.post("/projects/{id}/sheets/{sheet}/views", response_model=Result, operation_id="place_view")
+def place_view(id: str, sheet: str, sent: PlaceIn, store: Projects) -> Response:
+    """A view placed on a sheet at a scale, where there is room for it, kept as one version."""
+    stored = _at(store, id, sent.base_version)
+    held = _sheet(stored.project, sheet)
+    return _keep(store, stored, [placing(stored.project, held, sent.view, sent.scale)], sent.views)
 
 
 @router.get("/projects/{id}/sheets/{sheet}/file", operation_id="sheet_file")

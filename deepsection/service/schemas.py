@@ -90,6 +90,15 @@ class MakeUpIn(_Shape):
     views: list[ViewWanted] = []
 
 
+class PlaceIn(_Shape):
+    """A view to place on a sheet, where there is room."""
+
+    base_version: int
+    view: str
+    scale: float = Field(ge=1, le=2000)
+    views: list[ViewWanted] = []
+
+
 class NewProject(_Shape):
     """What a new project needs."""
 

@@ -10,11 +10,12 @@ from typing import Any, ParamSpec, TypeVar
 
 from deepsection.core.drawing import explode
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Project, Sheet, apply_edits
+from deepsection.core.model import PlacedView, Project, Sheet, apply_edits, changed
+from deepsection.core.model.edits import PutSheet
 from deepsection.core.particulars import Particulars, describe_element, ladder
 from deepsection.core.particulars.describe import sum_table
 from deepsection.core.resolve import Building, resolve, storeys
-from deepsection.core.sheets import SheetDrawing, compose, compose_view
+from deepsection.core.sheets import SheetDrawing, compose, compose_view, free_place, paper
 from deepsection.core.view import draw_view, list_views, look_of, plan_level, plan_name, plan_snaps, standing_name
 
 from .schemas import ViewWanted
@@ -119,3 +120,14 @@ def sheet_of(project: Project, sheet: Sheet, date: str) -> SheetDrawing:
 def view_sheet_of(project: Project, view: str, scale: float | None) -> SheetDrawing:
     """One view alone on paper of its size. Raises: UnknownElement."""
     return compose_view(project, building_of(project), view, scale or project.scale)
+
+
+@in_turn
+def placing(project: Project, sheet: Sheet, view: str, scale: float) -> PutSheet:
+    """The edit that places a view on a sheet where there is room. Raises: UnknownElement."""
+    taken = {held.id for other in project.sheets for held in other.placed}
+    id = next(f"view-{number}" for number in range(1, len(taken) + 2) if f"view-{number}" not in taken)
+    size = paper(sheet.paper)
+    held = PlacedView(id=id, view=view, scale=scale, x=size.width / 2, y=size.height / 2)
+    placed = free_place(project, building_of(project), sheet, held)
+    return PutSheet(sheet=changed(sheet, placed=(*sheet.placed, placed)))

@@ -135,10 +135,15 @@ def _frame(size: Paper) -> list[Mark]:
     return [Stroke(path((x0, y0), (x1, y0), (x1, y1), (x0, y1)), "frame", closed=True, feature="frame")]
 
 
+def title_block(size: Paper) -> tuple[float, float, float, float]:
+    """x0, y0, x1, y1 of the title block, in the lower right corner of the frame."""
+    x1, y0 = size.width - BORDER, BORDER
+    return max(x1 - TITLE_WIDTH, BINDING), y0, x1, y0 + TITLE_HEIGHT
+
+
 def _title_block(project: Project, sheet: Sheet, size: Paper, date: str) -> list[Mark]:
     """Project, sheet, number, scale, date and the check line. Source: ISO 7200 data fields (from memory)."""
-    x1, y0 = size.width - BORDER, BORDER
-    x0, y1 = max(x1 - TITLE_WIDTH, BINDING), y0 + TITLE_HEIGHT
+    x0, y0, x1, y1 = title_block(size)
     ring = path((x0, y0), (x1, y0), (x1, y1), (x0, y1))
     scales = {view.scale for view in sheet.placed}
     scale = "no views" if not scales else scale_name(scales.pop(), project.units) if len(scales) == 1 else "as noted"

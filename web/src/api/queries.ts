@@ -144,7 +144,8 @@ export type Change =
   | { kind: "undo" }
   | { kind: "redo" }
   | { kind: "back"; version: number }
-  | { kind: "make-up"; project: string; make_up: string };
+  | { kind: "make-up"; project: string; make_up: string }
+  | { kind: "place"; sheet: string; view: string; scale: number };
 
 async function send(id: string, base_version: number, views: ViewWanted[], change: Change): Promise<Result> {
   const params = { path: { id } };
@@ -162,6 +163,15 @@ async function send(id: string, base_version: number, views: ViewWanted[], chang
     return unwrap<Result>(
       api.POST("/api/projects/{id}/back", { params, body: { base_version, version: change.version, views } }),
     );
+  if (change.kind === "place") {
+    const { sheet, view, scale } = change;
+    return unwrap<Result>(
+      api.POST("/api/projects/{id}/sheets/{sheet}/views", {
+        params: { path: { id, sheet } },
+        body: { base_version, view, scale, views },
+      }),
+    );
+  }
   if (change.kind === "make-up") {
     const { project, make_up } = change;
     return unwrap<Result>(

@@ -1,5 +1,4 @@
 import { useState } from "react";
-import { newId } from "../../actions/types";
 import type { Schemas } from "../../api/client";
 import { useSheet } from "../../api/queries";
 import { useClient } from "../../store";
@@ -11,7 +10,7 @@ const SELECT = "h-7 w-full rounded-md border border-rule bg-field px-1.5 text-[1
 
 /** What is on the chosen sheet: paper, views with their scales, and the files it becomes. */
 export function SheetParts() {
-  const { id, state, commit } = useHeld();
+  const { id, state, commit, change } = useHeld();
   const { sheet: chosen } = useClient();
   const shown = useSheet(id, chosen ?? undefined, state.version);
   const document = state.project.sheets?.find((held) => held.id === chosen);
@@ -20,6 +19,7 @@ export function SheetParts() {
   const put = (changes: Partial<Schemas["Sheet"]>) =>
     commit([{ kind: "put_sheet", sheet: { ...document, ...changes } }]);
   const placed = document.placed ?? [];
+  const gone = placed.filter((held) => !state.views.some((view) => view.name === held.view));
   return (
     <>
       <section className="mt-4 border-t border-rule pt-3">
@@ -71,8 +71,23 @@ export function SheetParts() {
               </Button>
             </li>
           ))}
+          {gone.map((view) => (
+            <li key={view.id} className="grid grid-cols-[minmax(0,1fr)_28px] items-center gap-1.5">
+              <span className="truncate text-[12px] text-quiet">{view.view}, no longer in this project</span>
+              <Button
+                aria-label={`Take ${view.view} off the sheet`}
+                className="justify-center px-0"
+                onClick={() => put({ placed: placed.filter((held) => held.id !== view.id) })}
+              >
+                ×
+              </Button>
+            </li>
+          ))}
         </ul>
-        <PlaceView sheet={sheet} onPlace={(view) => put({ placed: [...placed, view] })} />
+        <PlaceView
+          sheet={sheet}
+          onPlace={(view, scale) => change({ kind: "place", sheet: document.id, view, scale })}
+        />
       </section>
       <section className="mt-4 border-t border-rule pt-3">
         <h3 className="mb-2 text-[12.5px] font-semibold">Files of this sheet</h3>
@@ -93,12 +108,11 @@ export function SheetParts() {
   );
 }
 
-function PlaceView({ sheet, onPlace }: { sheet: Schemas["SheetOut"]; onPlace: (view: Schemas["PlacedView"]) => void }) {
+function PlaceView({ sheet, onPlace }: { sheet: Schemas["SheetOut"]; onPlace: (view: string, scale: number) => void }) {
   const { state } = useHeld();
   const [view, setView] = useState("elevation:south");
   const [scale, setScale] = useState(state.project.units === "ft-in" ? 96 : 100);
   const known = state.views.some((held) => held.name === view) ? view : state.views[0].name;
-  const low = sheet.placed.length ? Math.min(...sheet.placed.map((held) => held.y0)) : sheet.height - 15;
   return (
     <div className="mt-2 grid grid-cols-[minmax(0,1fr)_118px] gap-1.5">
       <select
@@ -125,19 +139,7 @@ function PlaceView({ sheet, onPlace }: { sheet: Schemas["SheetOut"]; onPlace: (v
           </option>
         ))}
       </select>
-      <Button
-        tone="strong"
-        className="col-span-2 justify-center"
-        onClick={() =>
-          onPlace({
-            id: newId("view"),
-            view: known,
-            scale,
-            x: sheet.width / 2,
-            y: Math.max(75, low - (sheet.placed.length ? 80 : 70)),
-          })
-        }
-      >
+      <Button tone="strong" className="col-span-2 justify-center" onClick={() => onPlace(known, scale)}>
         Place this view
       </Button>
     </div>
