@@ -16,6 +16,10 @@ import pytest
 from playwright.sync_api import Locator, Page, expect
 
 
+expect.set_options(timeout=20_000)
+"""What is waited for comes at once on an idle machine; a loaded one may take its time."""
+
+
 class Server:
     """The application in a process of its own, on loopback and a database file."""
 
@@ -31,7 +35,7 @@ class Server:
         environment = {**os.environ, "DEEPSECTION_DATABASE": f"sqlite:///{self.database}"}
         command = [sys.executable, "-m", "deepsection.cli", "serve", "--port", str(self.port)]
         self.process = subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL)
-        for _ in range(150):
+        for _ in range(600):
             try:
                 urllib.request.urlopen(f"{self.url}/api/projects", timeout=1).close()
                 return
@@ -124,7 +128,10 @@ class Bench:
         self.page.evaluate("document.activeElement && document.activeElement.blur()")
 
     def at(self, u: float, y: float, pane: str = "plan") -> tuple[float, float]:
-        """Screen point of a point of a pane, in real mm."""
+        """Screen point of a point of a pane, in real mm, once the views that are wanted have come and are fitted."""
+        self.page.wait_for_timeout(50)
+        expect(self.page.get_by_role("main", name="Bench")).to_have_attribute("aria-busy", "false")
+        self.page.wait_for_timeout(50)
         box = self.page.get_by_role("main", name="Bench").bounding_box()
         transform = self.page.get_by_test_id(pane).get_attribute("transform")
         assert box and transform

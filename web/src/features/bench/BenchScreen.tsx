@@ -21,7 +21,7 @@ const NOTHING: readonly string[] = [];
 
 /** Plan and projected view on shared projection lines, with the height ladder. */
 export function BenchScreen() {
-  const { id, bench, state, views, viewName, saving } = useHeld();
+  const { id, bench, state, views, viewName, saving, busy } = useHeld();
   const client = useClient();
   const { set, split, fill, selection, side, step } = client;
   const [box, size] = useSize();
@@ -53,6 +53,7 @@ export function BenchScreen() {
       ref={box}
       className="relative select-none overflow-hidden bg-paper"
       aria-label="Bench"
+      aria-busy={busy}
       {...pointer.events}
       style={{ cursor: pointer.cursor, touchAction: "none" }}
     >

@@ -117,7 +117,18 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     );
 
   const storey = state.storeys.find((held) => held.level === level) ?? state.storeys[0];
-  const held: Held = { id, state, bench, views, viewName, storey, saving: isPending, change, commit };
+  const held: Held = {
+    id,
+    state,
+    bench,
+    views,
+    viewName,
+    storey,
+    saving: isPending,
+    busy: result.isPlaceholderData,
+    change,
+    commit,
+  };
   return (
     <HeldContext.Provider value={held}>
       <Keys />

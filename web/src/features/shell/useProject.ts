@@ -13,6 +13,8 @@ export interface Held {
   /** The storey whose plan is shown. */
   storey: Storey;
   saving: boolean;
+  /** The views that are wanted have not come yet; those of before are shown. */
+  busy: boolean;
   change: (change: Change, then?: { done?: () => void; failed?: (error: Error) => void }) => void;
   commit: (edits: Edit[], then?: { done?: () => void; failed?: (error: Error) => void }) => void;
 }
