@@ -9,12 +9,11 @@ import subprocess
 import sys
 import time
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Locator, Page, expect
-
 
 expect.set_options(timeout=20_000)
 """What is waited for comes at once on an idle machine; a loaded one may take its time."""
@@ -166,6 +165,14 @@ class Bench:
         self.page.keyboard.press("Enter")
         expect(entry).to_be_hidden()
         self.saved()
+
+    def until(self, holds: Callable[[], bool]) -> None:
+        """Wait until something holds, such as that a preview has reached the pointer."""
+        for _ in range(200):
+            if holds():
+                return
+            self.page.wait_for_timeout(100)
+        assert holds()
 
     def saved(self) -> None:
         self.page.wait_for_timeout(120)

@@ -225,9 +225,8 @@ def test_drag_follows_before_it_is_kept(bench: Bench) -> None:
     window = next(held for held in before["openings"] if held["id"] == "w2")
     middle = (window["distance"], 1500.0)
     bench.drag(middle, (middle[0] + 600, 1500.0), "view", drop=False)
-    bench.page.wait_for_timeout(900)
-    moved = frame.bounding_box()
-    assert start and moved and moved["x"] > start["x"] + 8
+    assert start
+    bench.until(lambda: (frame.bounding_box() or start)["x"] > start["x"] + 8)
     assert bench.document() == before
     bench.page.mouse.up()
     bench.saved()
@@ -356,9 +355,9 @@ def test_a_wall_is_dragged_and_the_house_follows(bench: Bench) -> None:
     )
     wide = bench.marks("view", f"{before['roofs'][0]['id']}/roofing").first.bounding_box()
     bench.drag((70, 2000), (-930, 2000), drop=False)
-    bench.page.wait_for_timeout(1500)
-    wider = bench.marks("view", f"{before['roofs'][0]['id']}/roofing").first.bounding_box()
-    assert wide and wider and wider["width"] > wide["width"] + 10
+    assert wide
+    roofing = bench.marks("view", f"{before['roofs'][0]['id']}/roofing").first
+    bench.until(lambda: (roofing.bounding_box() or wide)["width"] > wide["width"] + 10)
     assert bench.document() == before, "nothing is kept before the drop"
     bench.page.mouse.up()
     bench.saved()
