@@ -276,6 +276,8 @@ class Building:
     diagnostics: tuple[Diagnostic, ...]
     grade: float
     by_key: dict[str, Part] = field(default_factory=dict)
+    totals: dict[str, float] = field(default_factory=dict)
+    """mm above the datum of every sum, by its id."""
 
 
 def part_key(element: str, role: str, layer: str = "", slot: str = "") -> str:

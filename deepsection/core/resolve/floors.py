@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
@@ -59,7 +60,9 @@ def plan_floor(
     for outline, region in regions:
         bays.append(Bay(f"outline:{outline.name}", region, direction or short_direction(region)))
         if framing:
-            rims += _rims(region, [walls[id] for id in outline.walls], make_ups, framing.thickness)
+            along = tuple(walls[id] for id in outline.walls)
+            faces = tuple(wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer for wall in along)
+            rims += _rims(region, along, faces, framing.thickness)
     whole = shapely.union_all([bay.region for bay in bays])
     below = tuple(
         Boards(f"outline:{outline.name}", _pieces(MultiPolygon(outline.spaces).intersection(whole)))
@@ -69,19 +72,24 @@ def plan_floor(
     return FloorPlan(floor, tuple(bays), tuple(rims), below, bool(on))
 
 
-def _rims(region: Polygon, walls: list[PlannedWall], make_ups: dict[str, MakeUp], thickness: float) -> list[Rim]:
-    """The edge of a floor, wall by wall; each runs past the corner at which the next one stops."""
+@lru_cache(maxsize=64)
+def _rims(
+    region: Polygon, walls: tuple[PlannedWall, ...], faces: tuple[float, ...], thickness: float
+) -> tuple[Rim, ...]:
+    """The edge of a floor, wall by wall; each runs past the corner at which the next one stops.
+
+    `faces`: outward distance of the bearing line, per wall.
+    """
     ring = region.difference(region.buffer(-thickness, join_style="mitre"))
     rims = []
-    for wall in walls:
-        face = wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
+    for wall, face in zip(walls, faces):
         past = abs(face) + thickness + 1.0
         along = wall.panel(-past, wall.length + past, face - thickness, face)
         area = _pieces(ring.intersection(along))
         if not area.is_empty:
             rims.append(Rim(wall.wall.id, wall.run, area))
             ring = ring.difference(along)
-    return rims
+    return tuple(rims)
 
 
 def _faults(

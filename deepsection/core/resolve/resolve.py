@@ -7,10 +7,11 @@ from collections import defaultdict
 from collections.abc import Callable
 from contextlib import nullcontext
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import shapely
-from shapely.geometry import LineString, Polygon
+from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.geometry import Point as ShapelyPoint
 
 from ..geometry import Point, line_through
@@ -24,6 +25,7 @@ from .building import (
     Building,
     Diagnostic,
     Level,
+    Outline,
     Part,
     PlacedOpening,
     PlannedWall,
@@ -86,9 +88,9 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     for roof in roofs:
         sums.update({s.id: s for s in (roof.heel, roof.eave, roof.ridge_top)})
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
-    return Building(
-        levels, plan, openings, roofs, rooms, parts, sums, tuple(found), grade, {part.key: part for part in parts}
-    )
+    by_key = {part.key: part for part in parts}
+    totals = {id: height.total for id, height in sums.items()}
+    return Building(levels, plan, openings, roofs, rooms, parts, sums, tuple(found), grade, by_key, totals)
 
 
 def _of_use(project: Project, use: str) -> tuple[MakeUp, ...]:
@@ -112,11 +114,16 @@ def _around(
         floored,
         edges,
         course_starts(project.floors, edges, plan, levels),
-        {
-            level: shapely.union_all([outline.polygon for outline in plan.outlines_on(level)]).buffer(ON_EDGE)
-            for level in {wall.wall.base.level for wall in plan.walls}
-        },
+        {level: _inside(plan.outlines_on(level)) for level in {wall.wall.base.level for wall in plan.walls}},
     )
+
+
+@lru_cache(maxsize=64)
+def _inside(outlines: tuple[Outline, ...]) -> Polygon | MultiPolygon:
+    """What closed outlines hold, their walls included; prepared for many questions."""
+    held = shapely.union_all([outline.polygon for outline in outlines]).buffer(ON_EDGE)
+    shapely.prepare(held)
+    return held
 
 
 def _openings(

@@ -16,6 +16,8 @@ from .hatching import HatchTable
 
 EARTH_DEPTH, EARTH_REACH = 4.5, 12.0
 """Paper mm of hatched earth along the ground and around footings, and how far it runs past the house."""
+NEAR_GROUND = 500.0
+"""What starts higher than this above grade (mm) does not meet the earth."""
 HIGH = 1e5
 """Above any house (mm)."""
 
@@ -32,8 +34,9 @@ class Ground:
 def ground_under(building: Building, cut: Iterable[tuple[Part, Polygon]], scale: float, u0: float, u1: float) -> Ground:
     """The ground around what a section cuts, within the length of its line."""
     cut = list(cut)
-    solid = shapely.union_all([polygon for _, polygon in cut], grid_size=TOL.grid)
-    x0, y0, x1, _ = solid.bounds
+    x0, y0, x1, _ = (float(value) for value in shapely.total_bounds([polygon for _, polygon in cut]))
+    near_ground = building.grade + NEAR_GROUND
+    solid = shapely.union_all([held for _, held in cut if held.bounds[1] < near_ground], grid_size=TOL.grid)
     left, right = min(max(u0, x0 - EARTH_REACH * scale), x0), max(min(u1, x1 + EARTH_REACH * scale), x1)
     low = min(y0, building.grade) - EARTH_DEPTH * scale
     floors = _below_floors(building, cut, low)

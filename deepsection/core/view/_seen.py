@@ -23,6 +23,7 @@ TONED = {"glass", "door_leaf"}
 SAME_HEIGHT = 0.02
 """A line lies at a height sum when it is this close to it (mm)."""
 
+FAR = 1e9
 FINE_ROLES = {"sash", "bar", "glass", "panel", "sill", "reveal", "trim", "leaf", "frame"}
 
 
@@ -129,7 +130,7 @@ def height_at(building: Building, v: float, *parts: Part | None) -> str | None:
     """The id of the sum that explains a height: one of the parts' own first, then a level."""
     for part in parts:
         for id in part.sums if part else ():
-            if id in building.sums and abs(building.sums[id].total - v) < SAME_HEIGHT:
+            if abs(building.totals.get(id, FAR) - v) < SAME_HEIGHT:
                 return id
     for level in building.levels.values():
         if abs(level.z - v) < SAME_HEIGHT:

@@ -48,8 +48,9 @@ def visible_edges(faces: tuple[Face, ...], *, backdrop: bool = False) -> tuple[E
         return ()
     sides = _sides(segments, polygons, np.array([face.plane for face in faces]))
     chains: dict[tuple[str, int, int], list[NDArray[np.float64]]] = defaultdict(list)
-    for segment, left, right in zip(segments, *sides):
-        found = _classify(segment, faces, int(left), int(right), backdrop)
+    middles = segments.mean(axis=1).tolist()
+    for segment, middle, left, right in zip(segments, middles, sides[0].tolist(), sides[1].tolist()):
+        found = _classify(middle, faces, left, right, backdrop)
         if found:
             chains[found].append(segment)
     if not chains:
@@ -94,13 +95,13 @@ def _sides(
 
 
 def _classify(
-    segment: NDArray[np.float64], faces: Sequence[Face], left: int, right: int, backdrop: bool
+    middle: Sequence[float], faces: Sequence[Face], left: int, right: int, backdrop: bool
 ) -> tuple[str, int, int] | None:
     if left == right:
         return None
     if left < 0 or right < 0:
         return ("edge" if backdrop else "outline"), max(left, right), -1
-    u, v = segment.mean(axis=0).tolist()
+    u, v = middle
     gap = faces[right].depth(u, v) - faces[left].depth(u, v)
     near, far = (left, right) if gap >= 0 else (right, left)
     slope = max(abs(term) for face in (faces[near], faces[far]) for term in face.plane[:2])
