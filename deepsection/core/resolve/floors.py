@@ -55,7 +55,8 @@ def plan_floor(
     carried = shapely.union_all([within_bearing(outline, plan, make_ups) for outline in (on if founded else under)])
     found += _faults(floor, plan, framing is None, regions, carried, levels, make_ups)
     direction = {"east-west": (1.0, 0.0), "north-south": (0.0, 1.0)}.get(floor.span)
-    bays, rims = [], []
+    bays: list[Bay] = []
+    rims: list[Rim] = []
     walls = plan.by_id
     for outline, region in regions:
         bays.append(Bay(f"outline:{outline.name}", region, direction or short_direction(region)))
