@@ -51,12 +51,16 @@ def step(page: Page, name: str) -> None:
     page.wait_for_timeout(1500)
 
 
-def select(page: Page, action: str) -> None:
+def search(page: Page, action: str) -> None:
     page.keyboard.press("/")
     page.keyboard.type(action)
     page.wait_for_timeout(300)
     page.keyboard.press("Enter")
     page.wait_for_timeout(900)
+
+
+def select(page: Page, action: str) -> None:
+    search(page, action)
     page.mouse.click(640, 790)
 
 
@@ -107,7 +111,8 @@ def shoot(page: Page, address: str) -> None:
     page.get_by_label("Storey of the plan").select_option("upper")
     page.wait_for_timeout(1200)
     picture("storeys")
-    select(page, "Read a plan from a DXF file")
+    page.evaluate("document.activeElement.blur()")
+    search(page, "Read a plan from a DXF file")
     upload = {"name": "gate-lodge.dxf", "mimeType": "image/vnd.dxf", "buffer": plan_file(small_house)}
     page.get_by_label("DXF file").set_input_files(upload)  # type: ignore[arg-type]
     page.wait_for_timeout(1200)

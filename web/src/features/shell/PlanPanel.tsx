@@ -68,7 +68,12 @@ function Reading() {
           ))}
         </select>
       </label>
-      <Button tone={found ? "plain" : "strong"} disabled={look.isPending} onClick={() => file.current?.click()}>
+      <Button
+        tone={found ? "plain" : "strong"}
+        className="justify-center"
+        disabled={look.isPending}
+        onClick={() => file.current?.click()}
+      >
         {look.isPending ? "Reading…" : found ? "Choose another file" : "Choose a DXF file"}
       </Button>
       <input
@@ -99,6 +104,7 @@ function Reading() {
           ))}
           <Button
             tone="strong"
+            className="justify-center"
             disabled={read.isPending}
             onClick={() =>
               read.mutate({
