@@ -34,6 +34,7 @@ _PHRASES = {
     "set_term": "change a part of a height",
     "set_total": "change a height",
     "add_storey": "add a storey over {name}",
+    "part_corners": "part the corners of a wall",
     "remove_storey": "remove the storey {name}",
     "remove": "remove {name}",
 }

@@ -7,7 +7,16 @@ from typing import Any
 
 from ..errors import RefusedEdit
 from ..model import Opening, Project, SetOut, Wall, changed, wall_length, wall_points
-from ..model.edits import FlipWall, MoveOpening, PutOpening, PutWall, ResizeOpening, SetWallLength, UseMakeUp
+from ..model.edits import (
+    FlipWall,
+    MoveOpening,
+    PutOpening,
+    PutWall,
+    ResizeOpening,
+    SetWallLength,
+    UseMakeUp,
+    parted_corners,
+)
 from .rows import Row, action_row, choice_row, length_row, level_options, number_row, text_row
 
 
@@ -28,6 +37,8 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
     def top(kind: str) -> Sequence[Any]:
         return [PutWall(wall=changed(wall, top=changed(wall.top, kind=kind)))]
 
+    parted = parted_corners(project, wall)
+    part = [action_row("part", "Part its corners from the other storey", [parted])] if parted else []
     return [
         length_row(
             "length",
@@ -80,6 +91,7 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             lambda value: [PutWall(wall=changed(wall, top=changed(wall.top, offset=value)))],
         ),
         action_row("flip", "Flip outside and inside", [FlipWall(wall=wall.id)]),
+        *part,
     ]
 
 

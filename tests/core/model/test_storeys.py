@@ -21,6 +21,8 @@ from deepsection.core.model.edits import (
     AddStorey,
     Copied,
     DrawWalls,
+    MoveWall,
+    PartCorners,
     PutRung,
     RemoveStorey,
     SetTerm,
@@ -135,6 +137,27 @@ def test_a_storey_is_added_and_removed_from_the_particulars() -> None:
     assert {"add_storey", "remove_storey"} <= {row.field.id for row in fields_of(higher, higher.find("s2-floor"))}
     assert "remove_storey" not in {row.field.id for row in fields_of(higher, higher.find("floor"))}
     assert apply_edits(higher, enter(higher, "s2-floor", "remove_storey", "")) == house
+
+
+def test_storeys_move_together_until_their_corners_are_parted() -> None:
+    """The upper south wall, dragged 600 outward: with the house below, then by itself, its roof with it."""
+    house = two_storeys(9000.0, 6000.0)
+    together = apply_edits(house, (MoveWall(wall="s2-w1", dx=0.0, dy=-600.0),))
+    areas = [outline.polygon.area for outline in resolve(together).plan.outlines]
+    assert areas == pytest.approx([9000.0 * 6600.0] * 2)
+
+    parted = apply_edits(house, enter(house, "s2-w1", "part", ""))
+    alone = apply_edits(parted, (MoveWall(wall="s2-w1", dx=0.0, dy=-600.0),))
+    building = resolve(alone)
+    areas = [outline.polygon.area for outline in building.plan.outlines]
+    assert areas == pytest.approx([9000.0 * 6000.0, 9000.0 * 6600.0])
+    assert building.roofs[0].run == pytest.approx(3300.0)
+    assert [found.code for found in building.diagnostics] == ["floor-hangs-out"]
+    assert "part" not in {row.field.id for row in fields_of(parted, parted.find("s2-w1"))}
+    with pytest.raises(RefusedEdit, match="only the corners"):
+        apply_edits(house, (PartCorners(wall="s2-w1", joints=(Copied(of="nw", id="x"),)),))
+    with pytest.raises(RefusedEdit, match="only the corners"):
+        apply_edits(house, (PartCorners(wall="s2-w1", joints=(Copied(of="sw", id="se"),)),))
 
 
 def test_a_part_that_is_a_layer_is_stated_by_its_make_up_alone() -> None:

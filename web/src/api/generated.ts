@@ -805,7 +805,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1415,6 +1415,23 @@ export interface components {
             value: string;
         };
         /**
+         * PartCorners
+         * @description A wall given corners of its own, so that it moves without the walls of other storeys at its corners.
+         *
+         *     Walls of its own storey, and the roofs on its plate, go along to the new corners.
+         */
+        PartCorners: {
+            /** Joints */
+            joints: components["schemas"]["Copied"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part_corners";
+            /** Wall */
+            wall: string;
+        };
+        /**
          * Particulars
          * @description Title, fields, sums, strip and checks of an element.
          */
@@ -1549,7 +1566,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */

@@ -35,7 +35,15 @@ from .putting import (
 from .rebuilding import changed, put, rebuild, refusal
 from .removing import Remove
 from .roofs import DrawRoof
-from .storeys import AddStorey, Copied, RemoveStorey, floor_terms, storey_above
+from .storeys import (
+    AddStorey,
+    Copied,
+    PartCorners,
+    RemoveStorey,
+    floor_terms,
+    parted_corners,
+    storey_above,
+)
 from .walls import DrawWalls, FlipWall, MoveJoint, MoveWall, SetWallLength, UseMakeUp
 
 Edit = Annotated[
@@ -66,6 +74,7 @@ Edit = Annotated[
     | SetTotal
     | AddStorey
     | RemoveStorey
+    | PartCorners
     | Remove,
     Field(discriminator="kind"),
 ]
@@ -99,6 +108,7 @@ __all__ = [
     "MoveJoint",
     "MoveOpening",
     "MoveWall",
+    "PartCorners",
     "PutCeiling",
     "PutFloor",
     "PutFoundation",
@@ -123,6 +133,7 @@ __all__ = [
     "apply_edits",
     "changed",
     "floor_terms",
+    "parted_corners",
     "put",
     "rebuild",
     "refusal",

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
 
 from ...errors import RefusedEdit
-from ..elements import BaseRule, Element, Floor, HostedJoint, Id, LayerRef, MakeUp, Rung, Term
+from ..elements import BaseRule, Element, Floor, HostedJoint, Id, LayerRef, MakeUp, Rung, Term, Wall
 from ..project import COLLECTIONS, Project
 from ..rises import plate_of
 from .rebuilding import changed, held, put, rebuild
@@ -108,6 +110,47 @@ def storey_above(project: Project, below: str) -> AddStorey:
         walls=tuple(Copied(of=wall.id, id=f"s{number}-w{n}") for n, wall in enumerate(walls, 1)),
         joints=tuple(Copied(of=joint.id, id=f"s{number}-j{n}") for n, joint in enumerate(hosted, 1)),
     )
+
+
+class PartCorners(Element):
+    """A wall given corners of its own, so that it moves without the walls of other storeys at its corners.
+
+    Walls of its own storey, and the roofs on its plate, go along to the new corners.
+    """
+
+    kind: Literal["part_corners"] = "part_corners"
+    wall: Id
+    joints: Annotated[tuple[Copied, ...], Field(min_length=1)]
+
+    def apply(self, project: Project) -> Project:
+        """The project with the corners parted. Raises: RefusedEdit, UnknownElement."""
+        wall = held(project, self.wall, Wall)
+        new = {copied.of: copied.id for copied in self.joints}
+        taken = {element.id for element in project.elements()}
+        if not set(new) <= {wall.start, wall.end} or taken & set(new.values()):
+            raise RefusedEdit("only the corners of this wall can be parted, under new names", element=wall.id)
+        joints = [changed(joint, id=new[joint.id]) for joint in project.joints if joint.id in new]
+        walls = [
+            changed(other, start=new.get(other.start, other.start), end=new.get(other.end, other.end))
+            for other in project.walls
+            if other.base.level == wall.base.level and {other.start, other.end} & set(new)
+        ]
+        roofs = [
+            changed(roof, outline=tuple(changed(c, joint=new.get(c.joint or "", c.joint)) for c in roof.outline))
+            for roof in project.roofs
+            if roof.plate == wall.top.level
+        ]
+        return put(project, *joints, *walls, *roofs)
+
+
+def parted_corners(project: Project, wall: Wall) -> PartCorners | None:
+    """The edit that gives a wall corners of its own; none where it shares none with other storeys."""
+    others = [other for other in project.walls if other.base.level != wall.base.level]
+    ends = {id for other in others for id in (other.start, other.end)}
+    shared = [id for id in (wall.start, wall.end) if id in ends]
+    taken = {element.id for element in project.elements()}
+    free = (id for n in range(1, 10_000) if (id := f"corner-{n}") not in taken)
+    return PartCorners(wall=wall.id, joints=tuple(Copied(of=id, id=next(free)) for id in shared)) if shared else None
 
 
 class RemoveStorey(Element):
