@@ -175,6 +175,7 @@ def _check_rungs(project: Project) -> None:
         raise ValueError("the height ladder needs exactly one datum")
     for rung in project.rungs:
         _need(set(by_id), rung.from_rung, rung.id, "the rung below")
+    for rung in project.rungs:
         seen, current = {rung.id}, rung
         while current.from_rung is not None:
             if current.from_rung in seen:

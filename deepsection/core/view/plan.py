@@ -125,6 +125,8 @@ def _below_marks(building: Building, project: Project, storey: Storey, frame: Fr
         return
     own = shapely.union_all([wall.footprint for wall in building.plan.on(storey.level)])
     outer = [wall.footprint for wall in building.plan.on(below) if wall.wall.status == "outer"]
+    if not outer:
+        return
     house = shapely.union_all([Polygon(piece.exterior) for piece in polygons_of(unary_union(outer))])
     seen = shapely.line_merge(house.boundary.difference(own.buffer(VALLEY_CLEAR)))
     for line in shapely.get_parts(_turn(seen, frame)):

@@ -24,6 +24,7 @@ from deepsection.core.model.edits import (
     MoveWall,
     PartCorners,
     PutRung,
+    Remove,
     RemoveStorey,
     SetTerm,
     SetTotal,
@@ -186,6 +187,15 @@ def test_a_part_cannot_name_a_layer_that_is_not_there() -> None:
     wrong = [changed(term, layer=changed(term.layer, layer="ghost")) for term in level.terms if term.layer]
     with pytest.raises(RefusedEdit, match="ghost"):
         apply_edits(house, (PutRung(rung=changed(level, terms=tuple(wrong))),))
+
+
+@pytest.mark.parametrize(
+    ("rung", "words"),
+    [("plate", "plate"), ("sill", "sill"), ("stem", "stem"), ("grade", "one datum"), ("s2-floor", "s2-floor")],
+)
+def test_a_level_that_others_stand_on_cannot_go(rung: str, words: str) -> None:
+    with pytest.raises(RefusedEdit, match=words):
+        apply_edits(two_storeys(9000.0, 6000.0), (Remove(elements=(rung,)),))
 
 
 def test_another_make_up_of_a_floor_changes_its_height() -> None:

@@ -13,7 +13,8 @@ from deepsection.core.drawing import PENS, Dimension, Drawing, Region, Stroke, S
 from deepsection.core.errors import UnknownElement
 from deepsection.core.geometry import Frame, side_direction
 from deepsection.core.model import Anchor, Note, Project, Room, apply_edits, put
-from deepsection.core.model.edits import MoveOpening, Remove
+from deepsection.core.model.edits import MoveOpening, Remove, storey_above
+from deepsection.core.model.starters import new_project
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.view import draw_view, list_views, plan_snaps, standing_name
 from deepsection.core.view._levels import spread
@@ -207,6 +208,19 @@ def test_a_plan_offers_the_corners_below_to_stand_on(otterfold: Building) -> Non
     assert labels["sw"] == "end of wall" and labels["kitchen-b"] == "end of wall below"
     assert {line.wall for line in snaps.lines} == {wall.wall.id for wall in otterfold.plan.on("upper")}
     assert len(snaps.axes) == len(otterfold.plan.walls)
+
+
+def test_a_storey_over_nothing_teaches_too() -> None:
+    bare = new_project("p", "Bare", "mm", ground="joists")
+    bare = apply_edits(bare, (storey_above(bare, "floor"),))
+    building = resolve(bare)
+    assert building.parts == () and building.diagnostics == ()
+    for name in ("plan", "plan:s2-floor"):
+        assert "first corner" in draw_view(building, bare, name, 50).messages[0]
+    house = apply_edits(two_storeys(9000.0, 6000.0), (Remove(elements=("s2-w1", "s2-w2", "s2-w3", "s2-w4")),))
+    empty = draw_view(resolve(house), house, "plan:s2-floor", 50)
+    assert "Upper floor has no walls yet" in empty.messages[0]
+    assert any(mark.feature == "below" for mark in empty.marks), "what it can stand on is shown"
 
 
 def test_a_view_that_is_gone_has_one_to_stand_in_for_it() -> None:
