@@ -68,7 +68,7 @@ def chain_house(
     return apply_edits(new_project("p", "House", units, ground=ground), (draw,))
 
 
-def l_house() -> Project:
+def l_house(ground: Ground = "slab") -> Project:
     """An L in millimetres: 12 m x 6.5 m with a 7 m x 3 m leg at its north-west."""
     corners = (
         ("a", 0.0, 0.0),
@@ -78,7 +78,7 @@ def l_house() -> Project:
         ("e", 7000.0, 9500.0),
         ("f", 0.0, 9500.0),
     )
-    return chain_house(corners, ("w1", "w2", "w3", "w4", "w5", "w6"))
+    return chain_house(corners, ("w1", "w2", "w3", "w4", "w5", "w6"), ground=ground)
 
 
 def gable(project: Project, pitch: float, *, overhang: float = 0.0, rake: float = 0.0, seat: float = 90.0) -> Project:

@@ -5,13 +5,9 @@ from __future__ import annotations
 from deepsection.core.model import (
     Corner,
     DrawWalls,
-    FreeJoint,
-    HostedJoint,
     Opening,
-    PlacedView,
     Project,
     RoofBlock,
-    RoofEdge,
     Room,
     SectionLine,
     SetIn,
@@ -22,6 +18,8 @@ from deepsection.core.model import (
 )
 from deepsection.core.model.edits import DrawRoof
 from deepsection.core.model.masonry import new_masonry_project
+
+from .pieces import door, eave, gable, on, partition, ring, sheet, window
 
 SET_BACK = SetIn(layer="outer", face="outer", distance=70.0)
 
@@ -45,72 +43,38 @@ def _walls() -> DrawWalls:
         ("wing-e", 6000.0, 11700.0),
         ("wing-w", 0.0, 11700.0),
     )
-    return DrawWalls(
-        joints=tuple(FreeJoint(id=id, x=x, y=y) for id, x, y in corners),
-        chain=(*(id for id, _, _ in corners), "sw"),
-        walls=("south", "east", "north", "wing-east", "wing-north", "west"),
-        make_up="wall-cavity",
-        base="floor",
-        top="plate",
-    )
+    return ring(corners, ("south", "east", "north", "wing-east", "wing-north", "west"), "wall-cavity")
 
 
 def _partitions() -> tuple[DrawWalls, ...]:
-    def inner(id: str, first: HostedJoint, second: HostedJoint) -> DrawWalls:
-        return DrawWalls(
-            joints=(first, second),
-            chain=(first.id, second.id),
-            walls=(id,),
-            make_up="wall-inner",
-            status="inner",
-            base="floor",
-            top="plate",
-        )
-
-    def on(id: str, wall: str, distance: float) -> HostedJoint:
-        return HostedJoint(id=id, wall=wall, end="start", distance=distance)
-
     return (
-        inner("cross", on("p1", "south", 8600.0), on("p2", "north", 4900.0)),
-        inner("bath-wall", on("p3", "cross", 4100.0), on("p4", "east", 4100.0)),
+        partition("cross", on("p1", "south", 8600.0), on("p2", "north", 4900.0)),
+        partition("bath-wall", on("p3", "cross", 4100.0), on("p4", "east", 4100.0)),
     )
 
 
-def _opening(
-    id: str, unit: str, wall: str, at: float, width: float, head: float, height: float, **more: object
-) -> Opening:
-    return Opening.model_validate(
-        {
-            "id": id,
-            "wall": wall,
-            "end": "start",
-            "distance": at,
-            "width": width,
-            "height": height,
-            "sill": head - height,
-            "unit": unit,
-            "number": id.upper(),
-            "trim": 0.0,
-            "set_in": SET_BACK if wall not in ("cross", "bath-wall") else SetIn(),
-            **more,
-        }
-    )
+def _window(id: str, wall: str, at: float, width: float, height: float, across: int = 1) -> Opening:
+    return window(id, wall, at, width, height, 2100.0, trim=0.0, set_in=SET_BACK, bars_across=across)
+
+
+def _door(id: str, wall: str, at: float, width: float, height: float, **more: object) -> Opening:
+    return door(id, wall, at, width, height, trim=0.0, **more)
 
 
 def _openings() -> tuple[Opening, ...]:
     return (
-        _opening("w1", "window", "south", 2400.0, 2400.0, 2100.0, 1500.0, bars_across=3),
-        _opening("d1", "door", "south", 6300.0, 1010.0, 2100.0, 2100.0),
-        _opening("w2", "window", "south", 11000.0, 1800.0, 2100.0, 1200.0, bars_across=2),
-        _opening("w3", "window", "east", 2000.0, 1200.0, 2100.0, 1200.0, bars_across=2),
-        _opening("w4", "window", "east", 5700.0, 600.0, 2100.0, 900.0),
-        _opening("w5", "window", "north", 2500.0, 1200.0, 2100.0, 1050.0, bars_across=2),
-        _opening("d2", "door", "wing-east", 2100.0, 1500.0, 2100.0, 2100.0, hinge="end"),
-        _opening("w6", "window", "wing-north", 3000.0, 2400.0, 2100.0, 1500.0, bars_across=3),
-        _opening("w7", "window", "west", 2600.0, 1800.0, 2100.0, 1200.0, bars_across=2),
-        _opening("w8", "window", "west", 8200.0, 1800.0, 2100.0, 1200.0, bars_across=2),
-        _opening("d3", "door", "cross", 2400.0, 910.0, 2040.0, 2040.0),
-        _opening("d4", "door", "bath-wall", 1200.0, 810.0, 2040.0, 2040.0),
+        _window("w1", "south", 2400.0, 2400.0, 1500.0, 3),
+        _door("d1", "south", 6300.0, 1010.0, 2100.0, set_in=SET_BACK),
+        _window("w2", "south", 11000.0, 1800.0, 1200.0, 2),
+        _window("w3", "east", 2000.0, 1200.0, 1200.0, 2),
+        _window("w4", "east", 5700.0, 600.0, 900.0),
+        _window("w5", "north", 2500.0, 1200.0, 1050.0, 2),
+        _door("d2", "wing-east", 2100.0, 1500.0, 2100.0, hinge="end", set_in=SET_BACK),
+        _window("w6", "wing-north", 3000.0, 2400.0, 1500.0, 3),
+        _window("w7", "west", 2600.0, 1800.0, 1200.0, 2),
+        _window("w8", "west", 8200.0, 1800.0, 1200.0, 2),
+        _door("d3", "cross", 2400.0, 910.0, 2040.0),
+        _door("d4", "bath-wall", 1200.0, 810.0, 2040.0),
     )
 
 
@@ -125,12 +89,12 @@ def _rooms() -> tuple[Room, ...]:
 
 def _roofs() -> tuple[RoofBlock, ...]:
     def block(id: str, name: str, x0: float, y0: float, x1: float, y1: float) -> RoofBlock:
-        eave, gable = RoofEdge(kind="eave", overhang=450.0), RoofEdge(kind="gable", overhang=200.0)
+        edge, end = eave(450.0), gable(200.0)
         return RoofBlock(
             id=id,
             name=name,
             outline=tuple(Corner(x=x, y=y) for x, y in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))),
-            edges=(eave, gable, eave, gable),
+            edges=(edge, end, edge, end),
             pitch=0.57735026919,
             plate="plate",
             seat=60.0,
@@ -153,27 +117,15 @@ def _sections() -> tuple[SectionLine, ...]:
 
 
 def _sheets() -> tuple[Sheet, ...]:
-    def at(id: str, view: str, scale: float, x: float, y: float) -> PlacedView:
-        return PlacedView(id=id, view=view, scale=scale, x=x, y=y)
-
     return (
-        Sheet(
-            id="sheet-1",
-            number="A1",
-            name="Elevations",
-            paper="A3",
-            placed=(
-                at("v1", "elevation:south", 125, 110, 235),
-                at("v2", "elevation:east", 125, 318, 235),
-                at("v3", "elevation:north", 125, 110, 130),
-                at("v4", "elevation:west", 125, 318, 130),
-            ),
+        sheet(
+            1,
+            "Elevations",
+            "A3",
+            ("elevation:south", 125, 110, 235),
+            ("elevation:east", 125, 318, 235),
+            ("elevation:north", 125, 110, 130),
+            ("elevation:west", 125, 318, 130),
         ),
-        Sheet(
-            id="sheet-2",
-            number="A2",
-            name="Section and plan",
-            paper="A3",
-            placed=(at("v5", "section:section-a", 75, 130, 215), at("v6", "plan", 125, 316, 205)),
-        ),
+        sheet(2, "Section and plan", "A3", ("section:section-a", 75, 130, 215), ("plan", 125, 316, 205)),
     )

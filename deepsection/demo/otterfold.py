@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 from deepsection.core.model import (
-    Corner,
     DrawWalls,
     FreeJoint,
     HostedJoint,
     Opening,
-    PlacedView,
     Project,
     RoofBlock,
     RoofEdge,
@@ -22,6 +20,8 @@ from deepsection.core.model import (
 from deepsection.core.model.edits import AddStorey, Copied
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import parse_length
+
+from .pieces import door, eave, gable, on, partition, ring, sheet, tied, window
 
 SIDES = ("south", "east", "north", "west")
 
@@ -40,15 +40,7 @@ def otterfold_house() -> Project:
 
 def _main_walls() -> DrawWalls:
     x, y = _ft("32'"), _ft("24'")
-    corners = (("sw", 0.0, 0.0), ("se", x, 0.0), ("ne", x, y), ("nw", 0.0, y))
-    return DrawWalls(
-        joints=tuple(FreeJoint(id=id, x=px, y=py) for id, px, py in corners),
-        chain=("sw", "se", "ne", "nw", "sw"),
-        walls=SIDES,
-        make_up="wall-lap",
-        base="floor",
-        top="plate",
-    )
+    return ring((("sw", 0.0, 0.0), ("se", x, 0.0), ("ne", x, y), ("nw", 0.0, y)), SIDES, "wall-lap")
 
 
 def _upper_storey() -> AddStorey:
@@ -81,60 +73,30 @@ def _kitchen_walls() -> DrawWalls:
 
 
 def _partitions() -> tuple[DrawWalls, ...]:
-    def on(id: str, wall: str, distance: str) -> HostedJoint:
-        return HostedJoint(id=id, wall=wall, end="start", distance=_ft(distance))
-
-    def inner(id: str, first: HostedJoint, second: HostedJoint, base: str = "floor", top: str = "plate") -> DrawWalls:
-        return DrawWalls(
-            joints=(first, second),
-            chain=(first.id, second.id),
-            walls=(id,),
-            make_up="wall-inner",
-            status="inner",
-            base=base,
-            top=top,
-        )
+    def wall(id: str, first: tuple[str, str, str], second: tuple[str, str, str], *levels: str) -> DrawWalls:
+        a, b = (on(joint, host, _ft(distance)) for joint, host, distance in (first, second))
+        return partition(id, a, b, *levels)
 
     upper = ("upper", "upper-plate")
     return (
-        inner("hall", on("p1", "south", "12'"), on("p2", "north", "20'")),
-        inner("wash", on("p3", "hall", "15'"), on("p4", "west", "9'")),
-        inner("landing", on("p5", "upper-west", "11'"), on("p6", "upper-east", "13'"), *upper),
-        inner("between", on("p7", "landing", "18'"), on("p8", "upper-north", "14'"), *upper),
-        inner("bath", on("p9", "landing", "11'"), on("p10", "upper-south", "11'"), *upper),
+        wall("hall", ("p1", "south", "12'"), ("p2", "north", "20'")),
+        wall("wash", ("p3", "hall", "15'"), ("p4", "west", "9'")),
+        wall("landing", ("p5", "upper-west", "11'"), ("p6", "upper-east", "13'"), *upper),
+        wall("between", ("p7", "landing", "18'"), ("p8", "upper-north", "14'"), *upper),
+        wall("bath", ("p9", "landing", "11'"), ("p10", "upper-south", "11'"), *upper),
     )
+
+
+HEAD = _ft("6'-10\"")
+"""Windows and doors line up at their heads."""
 
 
 def _window(id: str, wall: str, at: str, width: str, height: str, across: int = 2, up: int = 2) -> Opening:
-    head = _ft("6'-10\"")
-    return Opening(
-        id=id,
-        wall=wall,
-        end="start",
-        distance=_ft(at),
-        width=_ft(width),
-        height=_ft(height),
-        sill=head - _ft(height),
-        unit="window",
-        number=id.upper(),
-        bars_across=across,
-        bars_up=up,
-    )
+    return window(id, wall, _ft(at), _ft(width), _ft(height), HEAD, bars_across=across, bars_up=up)
 
 
 def _door(id: str, wall: str, at: str, width: str, trim: float = 0.0) -> Opening:
-    return Opening(
-        id=id,
-        wall=wall,
-        end="start",
-        distance=_ft(at),
-        width=_ft(width),
-        height=_ft("6'-10\""),
-        sill=0.0,
-        unit="door",
-        number=id.upper(),
-        trim=trim,
-    )
+    return door(id, wall, _ft(at), _ft(width), HEAD, trim=trim)
 
 
 def _openings() -> tuple[Opening, ...]:
@@ -181,17 +143,13 @@ def _rooms() -> tuple[Room, ...]:
 
 
 def _roofs() -> tuple[RoofBlock, ...]:
-    eave, gable, abutment = (
-        RoofEdge(kind="eave", overhang=_ft('16"')),
-        RoofEdge(kind="gable", overhang=_ft('12"')),
-        RoofEdge(kind="abutment"),
-    )
+    edge, end, abutment = eave(_ft('16"')), gable(_ft('12"')), RoofEdge(kind="abutment")
 
     def block(id: str, name: str, joints: tuple[str, ...], edges: tuple[RoofEdge, ...], plate: str) -> RoofBlock:
         return RoofBlock(
             id=id,
             name=name,
-            outline=tuple(Corner(joint=joint) for joint in joints),
+            outline=tied(*joints),
             edges=edges,
             pitch=8 / 12,
             plate=plate,
@@ -202,8 +160,8 @@ def _roofs() -> tuple[RoofBlock, ...]:
 
     kitchen = ("kitchen-b", "kitchen-a", "kitchen-d", "kitchen-c")
     return (
-        block("roof-main", "Main roof", ("sw", "se", "ne", "nw"), (eave, gable, eave, gable), "upper-plate"),
-        block("roof-kitchen", "Kitchen roof", kitchen, (eave, abutment, eave, gable), "plate"),
+        block("roof-main", "Main roof", ("sw", "se", "ne", "nw"), (edge, end, edge, end), "upper-plate"),
+        block("roof-kitchen", "Kitchen roof", kitchen, (edge, abutment, edge, end), "plate"),
     )
 
 
@@ -219,41 +177,17 @@ def _sections() -> tuple[SectionLine, ...]:
 
 
 def _sheets() -> tuple[Sheet, ...]:
-    def at(id: str, view: str, scale: float, x: float, y: float) -> PlacedView:
-        return PlacedView(id=id, view=view, scale=scale, x=x, y=y)
-
     return (
-        Sheet(
-            id="sheet-1",
-            number="A1",
-            name="Plans",
-            paper="ARCH B",
-            placed=(at("v1", "plan", 96, 132, 190), at("v2", "plan:upper", 96, 342, 190)),
+        sheet(1, "Plans", "ARCH B", ("plan", 96, 132, 190), ("plan:upper", 96, 342, 190)),
+        sheet(
+            2,
+            "Elevations",
+            "ARCH B",
+            ("elevation:south", 128, 140, 235),
+            ("elevation:east", 128, 340, 235),
+            ("elevation:north", 128, 140, 115),
+            ("elevation:west", 128, 340, 115),
         ),
-        Sheet(
-            id="sheet-2",
-            number="A2",
-            name="Elevations",
-            paper="ARCH B",
-            placed=(
-                at("v3", "elevation:south", 128, 140, 235),
-                at("v4", "elevation:east", 128, 340, 235),
-                at("v5", "elevation:north", 128, 140, 115),
-                at("v6", "elevation:west", 128, 340, 115),
-            ),
-        ),
-        Sheet(
-            id="sheet-3",
-            number="A3",
-            name="Section A",
-            paper="ARCH B",
-            placed=(at("v7", "section:section-a", 48, 232, 178),),
-        ),
-        Sheet(
-            id="sheet-4",
-            number="A4",
-            name="Section B",
-            paper="ARCH B",
-            placed=(at("v8", "section:section-b", 64, 234, 180),),
-        ),
+        sheet(3, "Section A", "ARCH B", ("section:section-a", 48, 232, 178)),
+        sheet(4, "Section B", "ARCH B", ("section:section-b", 64, 234, 180)),
     )

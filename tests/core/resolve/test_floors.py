@@ -11,7 +11,7 @@ import trimesh
 from deepsection.core.model import Project, Room, Wall, apply_edits, changed, put, rebuild
 from deepsection.core.model.edits import AddStorey, MoveJoint, PutFloor, Remove
 from deepsection.core.resolve import Building, Part, resolve
-from tests.builders import box_house, chain_house, joist_house, two_storeys
+from tests.builders import box_house, joist_house, l_house, two_storeys
 
 FOOT, INCH = 304.8, 25.4
 
@@ -74,15 +74,7 @@ def test_ceiling_joists_run_as_told() -> None:
 
 def l_on_joists() -> Project:
     """12 m x 6.5 m with a leg 7 m wide and 3 m deep at its north-west, on joists that run north to south."""
-    corners = (
-        ("a", 0.0, 0.0),
-        ("b", 12000.0, 0.0),
-        ("c", 12000.0, 6500.0),
-        ("d", 7000.0, 6500.0),
-        ("e", 7000.0, 9500.0),
-        ("f", 0.0, 9500.0),
-    )
-    house = chain_house(corners, ("w1", "w2", "w3", "w4", "w5", "w6"), ground="joists")
+    house = l_house("joists")
     return put(house, changed(house.floors[0], span="north-south"))
 
 

@@ -1,0 +1,91 @@
+"""Small pieces of which the demo houses are put together. Lengths in mm."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from deepsection.core.model import (
+    Corner,
+    DrawWalls,
+    FreeJoint,
+    HostedJoint,
+    Opening,
+    PlacedView,
+    RoofEdge,
+    Sheet,
+)
+
+Spot = tuple[str, float, float]
+
+
+def ring(corners: tuple[Spot, ...], walls: tuple[str, ...], make_up: str) -> DrawWalls:
+    """Outer walls of the lowest storey around corners (id, x, y), counter-clockwise."""
+    ids = tuple(id for id, _, _ in corners)
+    return DrawWalls(
+        joints=tuple(FreeJoint(id=id, x=x, y=y) for id, x, y in corners),
+        chain=(*ids, ids[0]),
+        walls=walls,
+        make_up=make_up,
+        base="floor",
+        top="plate",
+    )
+
+
+def on(id: str, wall: str, distance: float) -> HostedJoint:
+    """A joint on a wall, from its start."""
+    return HostedJoint(id=id, wall=wall, end="start", distance=distance)
+
+
+def partition(id: str, first: HostedJoint, second: HostedJoint, base: str = "floor", top: str = "plate") -> DrawWalls:
+    """An inner wall between two others."""
+    return DrawWalls(
+        joints=(first, second),
+        chain=(first.id, second.id),
+        walls=(id,),
+        make_up="wall-inner",
+        status="inner",
+        base=base,
+        top=top,
+    )
+
+
+def window(id: str, wall: str, at: float, width: float, height: float, head: float, **more: Any) -> Opening:
+    """A window by the distance of its middle from the start of its wall, its sizes and its head above the floor."""
+    return _opening(id, "window", wall, at, width, height, head - height, more)
+
+
+def door(id: str, wall: str, at: float, width: float, height: float, **more: Any) -> Opening:
+    """A door by the distance of its middle from the start of its wall."""
+    return _opening(id, "door", wall, at, width, height, 0.0, more)
+
+
+def _opening(
+    id: str, unit: str, wall: str, at: float, width: float, height: float, sill: float, more: dict[str, Any]
+) -> Opening:
+    sizes = {"distance": at, "width": width, "height": height, "sill": sill}
+    fixed = {"id": id, "unit": unit, "wall": wall, "end": "start", "number": id.upper()}
+    return Opening.model_validate(fixed | sizes | more)
+
+
+def eave(overhang: float) -> RoofEdge:
+    """An eave with its overhang."""
+    return RoofEdge(kind="eave", overhang=overhang)
+
+
+def gable(overhang: float) -> RoofEdge:
+    """A gable end with its overhang."""
+    return RoofEdge(kind="gable", overhang=overhang)
+
+
+def tied(*joints: str) -> tuple[Corner, ...]:
+    """Corners of a roof tied to joints."""
+    return tuple(Corner(joint=joint) for joint in joints)
+
+
+def sheet(number: int, name: str, paper: str, *views: tuple[str, float, float, float]) -> Sheet:
+    """A sheet with views as (name, scale, x, y of the middle on paper)."""
+    placed = tuple(
+        PlacedView(id=f"s{number}v{k}", view=view, scale=scale, x=x, y=y)
+        for k, (view, scale, x, y) in enumerate(views, 1)
+    )
+    return Sheet(id=f"sheet-{number}", number=f"A{number}", name=name, paper=paper, placed=placed)
