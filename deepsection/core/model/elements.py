@@ -142,8 +142,8 @@ Function = Literal["structure", "sheathing", "membrane", "insulation", "cavity",
 class Framing(Element):
     """Members of a structure layer. Their depth is the thickness of the layer."""
 
-    spacing: Positive
-    thickness: Positive
+    spacing: Annotated[float, Field(ge=50, le=1e5)]
+    thickness: Annotated[float, Field(ge=5, le=1e4)]
     bottom_plates: Annotated[int, Field(ge=0, le=3)] = 1
     top_plates: Annotated[int, Field(ge=0, le=3)] = 2
     infill: Id | None = None

@@ -55,7 +55,7 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
         _layer("wrap", "weather membrane", "membrane", "membrane", 0.5),
         _layer("sheathing", "sheathing", "plywood", "sheathing", sheet),
         _layer("frame", _pick(units, "2x6 studs", "140 studs"), "softwood", "structure", deep, studs),
-        _layer("vapour", "vapour control", "membrane", "membrane", 0.2),
+        _layer("vapour", "vapour control", "vapour_control", "membrane", 0.2),
         lining,
     )
     partition = Framing(spacing=centres, thickness=t, top_plates=1)

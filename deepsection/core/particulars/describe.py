@@ -6,11 +6,28 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from ..catalog import material
-from ..model import Ceiling, Floor, Foundation, MakeUp, Opening, Project, RoofBlock, Room, Rung, SectionLine, Wall
+from ..model import (
+    Ceiling,
+    Floor,
+    Foundation,
+    MakeUp,
+    Note,
+    Opening,
+    Project,
+    RoofBlock,
+    Room,
+    Rung,
+    SectionLine,
+    Sheet,
+    Wall,
+)
 from ..resolve import Building, sum_id
 from ..units import HeightSum, format_length
 from .fields import fields_of
 from .rows import Field
+
+REMOVABLE = (Wall, Opening, RoofBlock, SectionLine, Room, MakeUp, Note, Sheet)
+"""What may be taken away by itself; the document refuses what others still need."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +67,7 @@ class StripLayer:
 class Strip:
     """A make-up at true scale, outside (or top) first; `face` is where the set-out line lies, 0 to 1."""
 
+    make_up: str
     name: str
     total: str
     layers: tuple[StripLayer, ...]
@@ -94,7 +112,8 @@ def describe_element(project: Project, building: Building, element: str) -> Part
         element,
         title,
         subtitle,
-        isinstance(held, (Wall, Opening, RoofBlock, SectionLine, Room)) or type(held).__name__ in ("Note", "Sheet"),
+        isinstance(held, (Wall, Opening, RoofBlock, SectionLine, Room, MakeUp))
+        or type(held).__name__ in ("Note", "Sheet"),
         tuple(row.field for row in fields_of(project, held)),
         tuple(sum_table(project, building, height) for height in sums),
         _strip(project, held),
@@ -137,6 +156,9 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         return f"{held.unit.capitalize()} {held.number}", f"in a wall of {_make_up_name(project, wall.make_up)}"
     if isinstance(held, Wall):
         return f"{held.status.capitalize()} wall", _make_up_name(project, held.make_up)
+    if isinstance(held, MakeUp):
+        used = sum(getattr(other, "make_up", None) == held.id for other in project.elements())
+        return held.name, f"{held.use} make-up, used {'once' if used == 1 else f'{used} times'}"
     if isinstance(held, Rung):
         base = next((rung.name for rung in project.rungs if rung.id == held.from_rung), None)
         return held.name, f"level, measured from {base}" if base else "the datum: every height is measured from here"
@@ -153,6 +175,8 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
 
 def _strip(project: Project, held: Any) -> Strip | None:
     id = getattr(held, "make_up", None) or (held.slab if isinstance(held, Foundation) else None)
+    if isinstance(held, MakeUp):
+        id = held.id
     if isinstance(held, Opening):
         id = next(wall.make_up for wall in project.walls if wall.id == held.wall)
     if id is None:
@@ -181,4 +205,4 @@ def _strip(project: Project, held: Any) -> Strip | None:
                 made_of.cut,
             )
         )
-    return Strip(make_up.name, format_length(total, project.units), tuple(layers), face, label)
+    return Strip(make_up.id, make_up.name, format_length(total, project.units), tuple(layers), face, label)

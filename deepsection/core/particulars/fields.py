@@ -9,6 +9,7 @@ from ..model import (
     Ceiling,
     Floor,
     Foundation,
+    MakeUp,
     Note,
     Opening,
     Project,
@@ -22,6 +23,7 @@ from ..model import (
 )
 from ..model.edits import PutNote, PutRoof, PutRoom, PutSection, PutSheet, SetProject
 from ..units import format_pitch, parse_pitch
+from ._make_up_fields import make_up_fields
 from ._storey_fields import ceiling_fields, floor_fields, foundation_fields, rung_fields
 from ._wall_fields import opening_fields, wall_fields
 from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row
@@ -120,6 +122,7 @@ def _project(project: Project, _: Project) -> list[Row]:
 
 
 _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
+    MakeUp: make_up_fields,
     Wall: wall_fields,
     Opening: opening_fields,
     RoofBlock: _roof,

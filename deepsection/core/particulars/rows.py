@@ -23,13 +23,14 @@ class Option:
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """A labelled fact. `text` is what stands in it now; `options` are those of a choice."""
+    """A labelled fact. `text` is what stands in it now; `options` are those of a choice; `group` is a layer's id."""
 
     id: str
     label: str
     kind: Kind
     text: str
     options: tuple[Option, ...] = ()
+    group: str | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -833,9 +833,11 @@ export interface components {
         };
         /**
          * Field
-         * @description A labelled fact. `text` is what stands in it now; `options` are those of a choice.
+         * @description A labelled fact. `text` is what stands in it now; `options` are those of a choice; `group` is a layer's id.
          */
         Field: {
+            /** Group */
+            group?: string | null;
             /** Id */
             id: string;
             /**
@@ -2339,6 +2341,8 @@ export interface components {
             face_label: string | null;
             /** Layers */
             layers: components["schemas"]["StripLayer"][];
+            /** Make Up */
+            make_up: string;
             /** Name */
             name: string;
             /** Total */

@@ -7,8 +7,18 @@ const WIDTH = 262;
 const HEIGHT = 62;
 const FACES = ["outer", "middle", "inner"] as const;
 
-/** A make-up at true scale, outside at the left; on a wall, a click on a face puts the set-out line there. */
-export function MakeUpStrip({ strip, element, pickable }: { strip: Strip; element: string; pickable: boolean }) {
+interface Props {
+  strip: Strip;
+  element: string;
+  /** On a wall: a click on a face puts the set-out line there. */
+  pickable: boolean;
+  /** On a make-up: the layer whose facts are shown, and how to choose another one. */
+  chosen?: string | null;
+  onChoose?: (layer: string) => void;
+}
+
+/** A make-up at true scale, outside (or top) at the left. */
+export function MakeUpStrip({ strip, element, pickable, chosen, onChoose }: Props) {
   const { change } = useHeld();
   let reached = 0;
   const places = strip.layers.map((layer) => {
@@ -23,14 +33,17 @@ export function MakeUpStrip({ strip, element, pickable }: { strip: Strip; elemen
       <svg width={WIDTH} height={HEIGHT + 6} role="img" aria-label={`${strip.name}, ${strip.total}`}>
         {places.map(({ layer, x, width }) => (
           <g key={layer.id}>
+            {/* biome-ignore lint/a11y/noStaticElementInteractions: the list below does the same by keyboard */}
             <rect
               x={x}
               y={3}
               width={Math.max(width, 0.8)}
               height={HEIGHT}
               fill={layer.tone}
-              stroke="var(--color-ink)"
-              strokeWidth={0.7}
+              stroke={layer.id === chosen ? "var(--color-line)" : "var(--color-ink)"}
+              strokeWidth={layer.id === chosen ? 2.2 : 0.7}
+              onClick={onChoose && (() => onChoose(layer.id))}
+              style={onChoose && { cursor: "pointer" }}
             />
             <Filling hatch={layer.hatch ?? null} x={x} width={width} />
           </g>
@@ -50,7 +63,18 @@ export function MakeUpStrip({ strip, element, pickable }: { strip: Strip; elemen
       <ol className="mt-2">
         {strip.layers.map((layer) => (
           <li key={layer.id} className="flex items-center justify-between gap-2 py-px text-[11.5px]">
-            <span className="truncate">{layer.name}</span>
+            {onChoose ? (
+              <button
+                type="button"
+                aria-pressed={layer.id === chosen}
+                onClick={() => onChoose(layer.id)}
+                className={`truncate rounded px-1 text-left hover:text-line ${layer.id === chosen ? "bg-line-soft font-semibold" : ""}`}
+              >
+                {layer.name}
+              </button>
+            ) : (
+              <span className="truncate">{layer.name}</span>
+            )}
             <span className="flex items-center gap-1">
               {pickable &&
                 layer.share > 0.02 &&

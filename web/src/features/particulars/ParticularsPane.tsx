@@ -1,4 +1,5 @@
 import { Trash2 } from "lucide-react";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useParticulars } from "../../api/queries";
 import { useClient } from "../../store";
@@ -9,6 +10,8 @@ import { SheetParts } from "../sheets/SheetParts";
 import { useHeld } from "../shell/useProject";
 import { FieldRow } from "./FieldRow";
 import { MakeUpStrip } from "./MakeUpStrip";
+
+type Facts = Schemas["Particulars"];
 
 /** The facts of what is selected, with where they come from and their checks. */
 export function ParticularsPane() {
@@ -42,11 +45,7 @@ export function ParticularsPane() {
               </Button>
             )}
           </div>
-          <div className="mt-3 flex flex-col gap-1.5">
-            {facts.fields.map((field) => (
-              <FieldRow key={`${element} ${field.id}`} element={element} field={field} />
-            ))}
-          </div>
+          <Fields element={element} fields={facts.fields.filter((field) => field.group == null)} />
           {element === "project" && <Levels bench={bench} onPick={(rung) => set({ selection: rung })} />}
           {step === "Sheets" && <SheetParts />}
           {facts.sums.length > 0 && (
@@ -58,15 +57,7 @@ export function ParticularsPane() {
               </div>
             </Group>
           )}
-          {facts.strip && (
-            <Group title="Make-up" aside={facts.strip.total}>
-              <MakeUpStrip
-                strip={facts.strip}
-                element={element}
-                pickable={facts.fields.some((field) => field.id === "set_out")}
-              />
-            </Group>
-          )}
+          {facts.strip && <MakeUpPart element={element} facts={facts} strip={facts.strip} />}
           {facts.checks.length > 0 && (
             <Group title="Checks">
               {facts.checks.map((check) => (
@@ -87,6 +78,42 @@ export function ParticularsPane() {
         </div>
       )}
     </aside>
+  );
+}
+
+function Fields({ element, fields }: { element: string; fields: Facts["fields"] }) {
+  return (
+    <div className="mt-3 flex flex-col gap-1.5">
+      {fields.map((field) => (
+        <FieldRow key={`${element} ${field.id}`} element={element} field={field} />
+      ))}
+    </div>
+  );
+}
+
+/** The strip of a make-up: on what is built of it, with a way to edit it; on itself, with the facts of one layer. */
+function MakeUpPart({ element, facts, strip }: { element: string; facts: Facts; strip: Schemas["Strip"] }) {
+  const { set } = useClient();
+  const [layer, setLayer] = useState<string | null>(null);
+  const own = strip.make_up === element;
+  const chosen = strip.layers.find((held) => held.id === layer)?.id ?? strip.layers[0].id;
+  return (
+    <Group title="Make-up" aside={strip.total}>
+      <MakeUpStrip
+        strip={strip}
+        element={element}
+        pickable={facts.fields.some((field) => field.id === "set_out")}
+        chosen={own ? chosen : null}
+        onChoose={own ? setLayer : undefined}
+      />
+      {own ? (
+        <Fields element={element} fields={facts.fields.filter((field) => field.group === chosen)} />
+      ) : (
+        <Button className="mt-2 w-full justify-center" onClick={() => set({ selection: strip.make_up })}>
+          Edit this make-up
+        </Button>
+      )}
+    </Group>
   );
 }
 

@@ -44,6 +44,7 @@ export function useActions(): Action[] {
       project.rooms,
       project.notes,
       project.sheets,
+      project.make_ups,
     ];
     const gone = removable.flatMap((held) => held ?? []).find((held) => held.id === selection);
     if (gone)
@@ -121,6 +122,7 @@ export function useActions(): Action[] {
       ...(project.rooms ?? []).map((held) => ({ id: held.id, label: `room ${held.name}` })),
       ...(project.foundations ?? []).map((held) => ({ id: held.id, label: held.name })),
       ...(project.floors ?? []).map((held) => ({ id: held.id, label: `joists of ${held.name}` })),
+      ...(project.make_ups ?? []).map((held) => ({ id: held.id, label: `make-up ${held.name}` })),
       ...(project.ceilings ?? []).map((held) => ({ id: held.id, label: held.name })),
     ];
     for (const { id, label } of named)
