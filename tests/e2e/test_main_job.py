@@ -429,3 +429,36 @@ def test_a_second_storey_from_its_floor_to_the_sheet(bench: Bench) -> None:
     bench.button("Undo").click()
     bench.saved()
     assert len(bench.document()["walls"]) == 8
+
+
+def test_a_make_up_is_edited_on_its_strip(bench: Bench) -> None:
+    """A copy of the wall's make-up, thicker and with a layer more: only the wall that uses it changes."""
+    bench.new("Strip", "mm")
+    draw_box(bench, "9m", "6m")
+    facts = bench.page.get_by_label("Particulars")
+    bench.search("Select outer wall 1")
+    bench.button("Edit this make-up").click()
+    expect(facts).to_contain_text("used 4 times")
+    bench.button("Copy it as a new make-up").click()
+    bench.saved()
+    bench.search("Select make-up 140 frame, lap boards, copy")
+    expect(facts).to_contain_text("used 0 times")
+    facts.get_by_role("button", name="140 studs").click()
+    bench.enter("Thickness", "184")
+    facts.get_by_role("button", name="sheathing").click()
+    bench.button("Add a layer inside of it").click()
+    bench.saved()
+    facts.get_by_role("button", name="new board").click()
+    bench.choose("Material", "Rigid insulation")
+    bench.choose("Function", "insulation")
+    bench.enter("Thickness", "-5")
+    expect(facts.get_by_role("alert")).to_contain_text("more than")
+    bench.field("Thickness").press("Escape")
+    bench.enter("Thickness", "40")
+    bench.search("Select outer wall 1")
+    bench.choose("Make-up", "140 frame, lap boards, copy")
+    document = bench.document()
+    own = next(held for held in document["make_ups"] if held["id"] == document["walls"][0]["make_up"])
+    assert [layer["thickness"] for layer in own["layers"]] == [20, 0.5, 12, 40, 184, 0.2, 12.5]
+    assert {wall["make_up"] for wall in document["walls"][1:]} == {"wall-lap"}
+    expect(bench.marks("view", f"{document['walls'][0]['id']}/").first).to_be_attached()

@@ -11,7 +11,7 @@ from ..errors import RefusedEdit
 from ..model import Framing, Layer, MakeUp, Project, changed
 from ..model.edits import PutMakeUp
 from ..model.elements import Function
-from ..units import INCH
+from ..units import INCH, format_thickness
 from .rows import Row, action_row, choice_row, length_row, number_row, text_row
 
 OF_UNITS = {"unit_frame", "glass", "door_leaf", "trim", "earth"}
@@ -57,7 +57,15 @@ def _layer(project: Project, make_up: MakeUp, position: int) -> list[Row]:
             [(function, function) for function in get_args(Function)],
             lambda t: put(function=t, framing=layer.framing if t == "structure" else None),
         ),
-        length_row(id("thickness"), "Thickness", layer.thickness, units, lambda v: put(thickness=v), least=0.0),
+        length_row(
+            id("thickness"),
+            "Thickness",
+            layer.thickness,
+            units,
+            lambda v: put(thickness=v),
+            least=0.0,
+            write=format_thickness,
+        ),
     ]
     if layer.function == "structure":
         rows += _framing(project, layer, put)

@@ -22,7 +22,7 @@ from ..model import (
     Wall,
 )
 from ..resolve import Building, sum_id
-from ..units import HeightSum, format_length
+from ..units import HeightSum, format_length, format_thickness
 from .fields import fields_of
 from .rows import Field
 
@@ -112,8 +112,7 @@ def describe_element(project: Project, building: Building, element: str) -> Part
         element,
         title,
         subtitle,
-        isinstance(held, (Wall, Opening, RoofBlock, SectionLine, Room, MakeUp))
-        or type(held).__name__ in ("Note", "Sheet"),
+        isinstance(held, REMOVABLE) and not (isinstance(held, MakeUp) and _uses(project, held)),
         tuple(row.field for row in fields_of(project, held)),
         tuple(sum_table(project, building, height) for height in sums),
         _strip(project, held),
@@ -144,6 +143,11 @@ def _sum_ids(held: Any) -> list[str]:
     return [sum_id(held.level)] if isinstance(held, Ceiling) else []
 
 
+def _uses(project: Project, make_up: MakeUp) -> int:
+    """How many elements are built of a make-up."""
+    return sum(make_up.id in (getattr(e, "make_up", None), getattr(e, "slab", None)) for e in project.elements())
+
+
 def _make_up_name(project: Project, id: str) -> str:
     return next(held.name for held in project.make_ups if held.id == id)
 
@@ -157,7 +161,7 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
     if isinstance(held, Wall):
         return f"{held.status.capitalize()} wall", _make_up_name(project, held.make_up)
     if isinstance(held, MakeUp):
-        used = sum(getattr(other, "make_up", None) == held.id for other in project.elements())
+        used = _uses(project, held)
         return held.name, f"{held.use} make-up, used {'once' if used == 1 else f'{used} times'}"
     if isinstance(held, Rung):
         base = next((rung.name for rung in project.rungs if rung.id == held.from_rung), None)
@@ -199,7 +203,7 @@ def _strip(project: Project, held: Any) -> Strip | None:
                 layer.name,
                 made_of.name,
                 layer.function,
-                format_length(layer.thickness, project.units, denominator=32),
+                format_thickness(layer.thickness, project.units),
                 layer.thickness / total,
                 made_of.tone,
                 made_of.cut,

@@ -49,8 +49,9 @@ def length_row(
     make: Callable[[float], Sequence[Any]],
     *,
     least: float | None = None,
+    write: Callable[[float, Units], str] = format_length,
 ) -> Row:
-    """A length; `least` is what it must exceed (mm)."""
+    """A length; `least` is what it must exceed (mm), `write` how it reads."""
 
     def edits(text: str) -> Sequence[Any]:
         parsed = parse_length(text, units)
@@ -60,7 +61,7 @@ def length_row(
             )
         return make(parsed)
 
-    return Row(Field(id, label, "length", format_length(value, units)), edits)
+    return Row(Field(id, label, "length", write(value, units)), edits)
 
 
 def choice_row(

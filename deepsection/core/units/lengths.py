@@ -108,6 +108,18 @@ def _inches_text(whole: int, part: int, denominator: int) -> str:
     return f'{whole} {fraction}"' if whole else f'{fraction}"'
 
 
+def format_thickness(value: float, units: Units = "mm") -> str:
+    """The thickness of a sheet; what an inch rule does not show, such as a membrane, is written in millimetres.
+
+    >>> format_thickness(0.2, "ft-in"), format_thickness(12.7, "ft-in"), format_thickness(0.25)
+    ('0.2 mm', '1/2"', '0.25')
+    """
+    if units == "ft-in":
+        thin = abs(value - round(value / INCH * 32) * INCH / 32) > 0.1 and value < INCH / 8
+        return f"{value:g} mm" if thin else format_length(value, units, denominator=32)
+    return f"{value:g}" if value < 1.0 else format_length(value, units)
+
+
 def format_length(value: float, units: Units = "mm", *, denominator: int = 16) -> str:
     """A length as it is written on a drawing.
 

@@ -108,8 +108,20 @@ def test_a_make_up_tells_its_layers_and_its_use() -> None:
     assert facts.subtitle == "wall make-up, used 4 times" and facts.strip and facts.strip.make_up == "wall-lap"
     groups = list(dict.fromkeys(field.group for field in facts.fields if field.group))
     assert groups == [layer.id for layer in house.find("wall-lap").layers]
+    assert not facts.removable and describe_element(house, resolve(house), "wall-batten").removable
+    assert describe_element(house, resolve(house), "slab").subtitle == "slab make-up, used once"
     floor = describe_element(house, resolve(house), "floor-joists")
     assert {"Move down", "Add a layer below it"} <= {field.label for field in floor.fields}
+
+
+def test_a_membrane_thinner_than_a_rule_shows_is_written_in_millimetres() -> None:
+    house = box_house(30 * 304.8, 20 * 304.8, "ft-in")
+    facts = describe_element(house, resolve(house), "wall-lap")
+    assert facts.strip is not None
+    shown = {layer.id: layer.thickness for layer in facts.strip.layers}
+    assert (shown["vapour"], shown["sheathing"], shown["frame"]) == ("0.2 mm", '1/2"', '5 1/2"')
+    field = next(field for field in facts.fields if field.id == "vapour:thickness")
+    assert entered(house, "vapour:thickness", field.text) == house, "what is shown can be typed"
 
 
 def rebuilt(project: Project, order: tuple[str, ...]) -> Project:
