@@ -27,6 +27,8 @@ _PHRASES = {
     "move_joint": "move a corner",
     "move_wall": "move a wall",
     "set_wall_length": "change the length of a wall",
+    "split_wall": "split a wall",
+    "reverse_wall": "turn a wall round",
     "flip_wall": "flip a wall",
     "use_make_up": "choose a make-up",
     "resize_opening": "resize {name}",

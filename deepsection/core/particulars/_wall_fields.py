@@ -13,11 +13,14 @@ from ..model.edits import (
     PutOpening,
     PutWall,
     ResizeOpening,
+    ReverseWall,
     SetWallLength,
     UseMakeUp,
     parted_corners,
+    split_at,
 )
-from .rows import Row, action_row, choice_row, length_row, level_options, number_row, text_row
+from ..units import parse_length
+from .rows import Field, Row, action_row, choice_row, length_row, level_options, number_row, text_row
 
 
 def wall_fields(project: Project, wall: Wall) -> list[Row]:
@@ -90,7 +93,12 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             units,
             lambda value: [PutWall(wall=changed(wall, top=changed(wall.top, offset=value)))],
         ),
+        Row(
+            Field("split", f"Split, from {_corner_name(project, wall, 'start')} corner", "length", ""),
+            lambda text: [split_at(project, wall.id, parse_length(text, units))],
+        ),
         action_row("flip", "Flip outside and inside", [FlipWall(wall=wall.id)]),
+        action_row("reverse", "Turn its direction round", [ReverseWall(wall=wall.id)]),
         *part,
     ]
 

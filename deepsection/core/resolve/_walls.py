@@ -222,6 +222,8 @@ def _members(
         )
 
     yield from _plates(wall, planned, layer, framing, openings, top)
+    if last - first < framing.thickness:
+        return
     doors = [o for o in openings if o.sill.total <= foot]
     for slot, left, right, low, high in _upright(framing, first, last, foot, head, openings, doors, top):
         yield member("stud", slot, (left, low, right, high), True)
@@ -249,11 +251,12 @@ def header_depth(width: float) -> float:
 
 
 def _extent(wall: PlannedWall, planned: PlannedLayer) -> tuple[float, float]:
+    """From-to distances along the wall between which a layer has its whole thickness."""
     alongs = [
         (x - wall.start[0]) * wall.run[0] + (y - wall.start[1]) * wall.run[1]
         for x, y in planned.polygon.exterior.coords
     ]
-    middle = wall.length / 2
+    middle = (min(alongs) + max(alongs)) / 2
     return max(a for a in alongs if a < middle), min(a for a in alongs if a > middle)
 
 

@@ -35,6 +35,7 @@ from .putting import (
 from .rebuilding import changed, put, rebuild, refusal
 from .removing import Remove
 from .roofs import DrawRoof
+from .splitting import ReverseWall, SplitWall, split_at
 from .storeys import (
     AddStorey,
     Copied,
@@ -67,6 +68,8 @@ Edit = Annotated[
     | MoveWall
     | SetWallLength
     | FlipWall
+    | SplitWall
+    | ReverseWall
     | UseMakeUp
     | ResizeOpening
     | MoveOpening
@@ -125,10 +128,12 @@ __all__ = [
     "Remove",
     "RemoveStorey",
     "ResizeOpening",
+    "ReverseWall",
     "SetProject",
     "SetTerm",
     "SetTotal",
     "SetWallLength",
+    "SplitWall",
     "UseMakeUp",
     "apply_edits",
     "changed",
@@ -137,5 +142,6 @@ __all__ = [
     "put",
     "rebuild",
     "refusal",
+    "split_at",
     "storey_above",
 ]

@@ -25,7 +25,14 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
   function send(value: string) {
     typing.current = false;
     setWrong(null);
-    change({ kind: "entry", element, field: field.id, text: value }, { failed: (error) => setWrong(error.message) });
+    change(
+      { kind: "entry", element, field: field.id, text: value },
+      {
+        // A field that states nothing, such as where to split, is empty again when its work is done.
+        done: () => field.text === "" && setText(""),
+        failed: (error) => setWrong(error.message),
+      },
+    );
   }
 
   if (field.kind === "action")

@@ -1,0 +1,103 @@
+"""Edits that part a wall in two, or turn its direction round; what stands on it keeps its place."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from ...errors import RefusedEdit
+from ..elements import Element, FreeJoint, HostedJoint, Id, Mm, Opening, Wall, WallEnd
+from ..places import along_wall, wall_length
+from ..project import Project
+from .rebuilding import changed, held, put
+
+SHORTEST = 50.0
+"""A piece of a wall shorter than this (mm) is no wall."""
+
+_OTHER: dict[Any, Any] = {"start": "end", "end": "start", "centre": "centre", "left": "right", "right": "left"}
+
+
+class SplitWall(Element):
+    """A wall parted at a distance from its start: it keeps its id on the start piece, a new wall is the rest.
+
+    Openings go with their centre, tees with their place.
+    """
+
+    kind: Literal["split_wall"] = "split_wall"
+    wall: Id
+    distance: Mm
+    joint: Id
+    second: Id
+
+    def apply(self, project: Project) -> Project:
+        """The project with the wall in two. Raises: RefusedEdit, UnknownElement."""
+        wall = held(project, self.wall, Wall)
+        length = wall_length(project, wall)
+        if not SHORTEST <= self.distance <= length - SHORTEST:
+            raise RefusedEdit(
+                "a wall is split between its ends, and both pieces need a length",
+                element=wall.id,
+                field="split",
+                value=self.distance,
+                limit=length,
+            )
+        taken = {element.id for element in project.elements()}
+        if taken & {self.joint, self.second} or self.joint == self.second:
+            raise RefusedEdit("the pieces of a split wall need new names", element=wall.id, field="split")
+        x, y = along_wall(project, wall, "start", self.distance)
+        standing: list[Opening | HostedJoint] = [held for held in project.openings if held.wall == wall.id]
+        standing += [held for held in project.joints if isinstance(held, HostedJoint) and held.wall == wall.id]
+        return put(
+            project,
+            FreeJoint(id=self.joint, x=x, y=y),
+            changed(wall, end=self.joint),
+            changed(wall, id=self.second, start=self.joint),
+            *(self._placed(held, length) for held in standing),
+        )
+
+    def _placed(self, standing: Opening | HostedJoint, length: float) -> Any:
+        """What stands on the wall, on the piece that has its place; measured from the same end as before."""
+        along = standing.distance if standing.end == "start" else length - standing.distance
+        if along <= self.distance:
+            return changed(standing, distance=along if standing.end == "start" else self.distance - along)
+        rest = along - self.distance
+        return changed(
+            standing, wall=self.second, distance=rest if standing.end == "start" else length - self.distance - rest
+        )
+
+
+class ReverseWall(Element):
+    """A wall turned round, start for end; its outside, openings and tees stay where they are."""
+
+    kind: Literal["reverse_wall"] = "reverse_wall"
+    wall: Id
+
+    def apply(self, project: Project) -> Project:
+        """The project with the wall turned round. Raises: RefusedEdit, UnknownElement."""
+        wall = held(project, self.wall, Wall)
+        turned = changed(wall, start=wall.end, end=wall.start, outside=_OTHER[wall.outside])
+        openings = [
+            changed(held, end=_end(held.end), hinge=_end(held.hinge), stays=_OTHER[held.stays])
+            for held in project.openings
+            if held.wall == wall.id
+        ]
+        tees = [
+            changed(held, end=_end(held.end))
+            for held in project.joints
+            if isinstance(held, HostedJoint) and held.wall == wall.id
+        ]
+        return put(project, turned, *openings, *tees)
+
+
+def _end(end: WallEnd) -> WallEnd:
+    turned: WallEnd = _OTHER[end]
+    return turned
+
+
+def split_at(project: Project, wall: str, distance: float) -> SplitWall:
+    """The edit that parts a wall, with names that are free."""
+    taken = {element.id for element in project.elements()}
+
+    def free(stem: str) -> str:
+        return next(id for n in range(1, 10_000) if (id := f"{stem}-{n}") not in taken)
+
+    return SplitWall(wall=wall, distance=distance, joint=free("split"), second=free("wall"))
