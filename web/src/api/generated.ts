@@ -805,7 +805,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1568,7 +1568,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */
@@ -1937,6 +1937,19 @@ export interface components {
             state: components["schemas"]["State"];
         };
         /**
+         * ReverseWall
+         * @description A wall turned round, start for end; its outside, openings and tees stay where they are.
+         */
+        ReverseWall: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reverse_wall";
+            /** Wall */
+            wall: string;
+        };
+        /**
          * RoofBlock
          * @description A gable roof over a rectangle (corners counter-clockwise): two opposite eaves of one pitch.
          *
@@ -2278,6 +2291,27 @@ export interface components {
             lines: components["schemas"]["SnapLine"][];
             /** Points */
             points: components["schemas"]["SnapPoint"][];
+        };
+        /**
+         * SplitWall
+         * @description A wall parted at a distance from its start: it keeps its id on the start piece, a new wall is the rest.
+         *
+         *     Openings go with their centre, tees with their place.
+         */
+        SplitWall: {
+            /** Distance */
+            distance: number;
+            /** Joint */
+            joint: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "split_wall";
+            /** Second */
+            second: string;
+            /** Wall */
+            wall: string;
         };
         /**
          * State
