@@ -17,6 +17,8 @@ ON_EDGE = 60.0
 """A wall belongs to a roof edge when its line lies this close to it (mm)."""
 LOWEST = 100.0
 """A wall lower than this (mm) is no wall."""
+FAR_OFF = 1000.0
+"""A wall that ends this far above or below its plate (mm) is pointed out: a parapet or a low wall may be meant."""
 ACROSS = 0.02
 """A wall is a gable wall when it runs this close to square with the eaves (cosine of the angle)."""
 FAR = 1e6
@@ -58,6 +60,11 @@ def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -
         message = "the top of this wall is not above its foot"
         height = plate.total - foot
         found.append(Diagnostic("wall-too-low", message, "blocking", wall.wall.id, "top", height, LOWEST))
+    if abs(wall.wall.top.offset) > FAR_OFF:
+        side = "above" if wall.wall.top.offset > 0 else "below"
+        message = f"this wall ends far {side} {around.levels[wall.wall.top.level].name}, the plate of its storey"
+        offset = wall.wall.top.offset
+        found.append(Diagnostic("wall-off-plate", message, "warning", wall.wall.id, "top_offset", offset, FAR_OFF))
     top = max(plate.total, foot + LOWEST)
     roofs = _over(wall, around) if wall.wall.top.kind == "roof" else ()
     floor = around.floored.get(wall.wall.top.level, Polygon())

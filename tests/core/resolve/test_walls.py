@@ -215,3 +215,13 @@ def test_a_free_end_is_cut_square() -> None:
     assert isinstance(planned.footprint, Polygon) and math.isclose(
         planned.footprint.minimum_rotated_rectangle.area, planned.footprint.area
     )
+
+
+@pytest.mark.parametrize(("offset", "words"), [(1500.0, "far above Plate"), (-1400.0, "far below Plate"), (900.0, "")])
+def test_a_wall_far_off_its_plate_is_pointed_out(offset: float, words: str) -> None:
+    house = box_house(8000.0, 6000.0)
+    south = house.walls[0]
+    off = put(house, changed(south, top=changed(south.top, offset=offset)))
+    found = resolve(off).diagnostics
+    assert [held.value for held in found] == ([offset] if words else [])
+    assert not words or (words in found[0].message and found[0].severity == "warning")
