@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from shapely.geometry import LineString, Polygon
 
 from ..catalog import material
-from ..drawing import Drawing, Mark, Region, Stroke, Text, extent, path, rings_of
+from ..drawing import Drawing, Mark, Region, Stroke, extent, path, rings_of
 from ..geometry import Frame, polygons_of
 from ..model import SectionLine
 from ..resolve import Building, Part
@@ -21,6 +21,7 @@ from ..tolerance import TOL
 from ..units import Units
 from ._ground import EARTH_REACH, ground_marks, ground_under
 from ._levels import level_heights, level_marks
+from ._names import room_names
 from ._notes import note_marks
 from ._pitches import pitch_marks
 from ._quilt import quilt_strokes
@@ -46,8 +47,6 @@ NOT_BEYOND = {
 
 SCREEN_BEFORE = 1e5
 """How far before the section plane the screen of what is cut stands (mm)."""
-NAME_ABOVE = 1250.0
-"""Height of a room's name above its floor (mm)."""
 DIAGONALS_FROM = 0.7
 """A member this small on paper (mm) is not crossed: it would clog."""
 
@@ -156,7 +155,8 @@ def draw_section(
         marks += ground_marks(building, ground, hatches)
         marks += _cut_marks(cut, frame, scale, hatches, building)
         box = shapely.total_bounds([held.polygon for held in cut])
-        marks += _room_names(building, line, frame, scale)
+        units_beyond = [face.polygon.bounds for face in beyond if face.part.function == "unit"]
+        marks += room_names(building, line, frame, scale, units_beyond)
         shown = {held.part.element for held in cut} | {face.part.element for face in beyond}
         marks += pitch_marks(building, frame, {held.part.element for held in cut}, scale, units)
         heights = level_heights(building, shown)
@@ -231,21 +231,4 @@ def _diagonals(polygon: Polygon, key: str) -> list[Mark]:
         for piece in getattr(inside, "geoms", [inside]):
             if isinstance(piece, LineString) and not piece.is_empty:
                 marks.append(Stroke(path(*piece.coords), "fine", part=key, feature="lumber"))
-    return marks
-
-
-def _room_names(building: Building, line: SectionLine, frame: Frame, scale: float) -> list[Mark]:
-    plane = LineString([(line.x1, line.y1), (line.x2, line.y2)])
-    marks: list[Mark] = []
-    for held in building.rooms:
-        crossing = plane.intersection(held.space) if held.space else LineString()
-        if crossing.is_empty or crossing.length < 300:
-            continue
-        v = building.levels[held.level].z + NAME_ABOVE
-        x, y = crossing.centroid.coords[0]
-        u = x * frame.ux + y * frame.uy
-        half, tall = (len(held.room.name) * 0.85 + 1.0) * scale, 2.2 * scale
-        back = path((u - half, v - tall), (u + half, v - tall), (u + half, v + tall), (u - half, v + tall))
-        marks.append(Region((back,), fill="paper", part=held.room.id, feature="label"))
-        marks.append(Text(u, v, held.room.name, 2.5, "centre", "middle", 0, "bold", held.room.id))
     return marks

@@ -12,7 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from deepsection.core.drawing import Drawing, Region, Stroke
-from deepsection.core.model import Project, SectionLine
+from deepsection.core.model import Project, Room, SectionLine, put
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.tolerance import TOL
 from deepsection.core.view import draw_view
@@ -235,3 +235,38 @@ def test_a_crawl_space_is_dug_out_and_seen() -> None:
     inside = shapely.box(-5700.0, levels["crawl"].z + 1.0, -300.0, levels["stem"].z)
     for mark in earth:
         assert shapely.Polygon([(x, y) for x, y, _ in mark.rings[0]]).intersection(inside).area < 1.0
+
+
+def names_of(drawing: Drawing) -> dict[str, tuple[float, ...]]:
+    """Per room, the box of the paper behind its name."""
+    return {
+        mark.part or "": shapely.MultiPoint([(x, y) for x, y, _ in mark.rings[0]]).bounds
+        for mark in drawing.marks
+        if isinstance(mark, Region) and mark.feature == "label"
+    }
+
+
+@pytest.mark.parametrize("scale", [48.0, 96.0])
+def test_names_of_rooms_keep_clear_of_windows_and_doors_beyond(scale: float) -> None:
+    house = otterfold_house()
+    drawing = draw_view(resolve(house), house, "section:section-b", scale)
+    names = names_of(drawing)
+    assert len(names) == 5
+    units = [
+        shapely.Polygon([(x, y) for x, y, _ in mark.rings[0]])
+        for mark in drawing.marks
+        if isinstance(mark, Region) and mark.feature == "face" and mark.handle is not None
+    ]
+    assert len(units) > 10
+    for name, box in names.items():
+        assert not any(shapely.box(*box).intersects(unit) for unit in units), name
+
+
+def test_a_name_without_room_stays_in_the_middle() -> None:
+    """A room of 3 m with a window of 2.6 m beyond, named at 1:100: nowhere is clear, so it stands where it would."""
+    house = put(box_house(3000.0, 6000.0), window("w", "north", 1500.0, width=2600.0, height=2300.0, sill=50.0))
+    house = put(house, Room(id="r", name="Workshop and store", x=1500.0, y=1000.0))
+    line = SectionLine(id="x", name="X", x1=-2000.0, y1=3000.0, x2=5000.0, y2=3000.0)
+    box = names_of(draw_section(resolve(house), line, 100.0, "mm"))["r"]
+    assert (box[0] + box[2]) / 2 == pytest.approx(1500.0)
+    assert (box[1] + box[3]) / 2 == pytest.approx(resolve(house).levels["floor"].z + 1250.0)
