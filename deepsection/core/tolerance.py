@@ -13,6 +13,8 @@ class Tolerance:
     """Two points closer than this are one point: faces close to 0.01 mm."""
     grid: float = 1e-3
     """Projected coordinates are snapped to this grid before an overlay."""
+    node: float = 1e-6
+    """Lines are noded on this grid where walls stand on each other: a point on a line is rarely exactly on it."""
     depth: float = 0.05
     """Depth difference that counts as a jump; below the thinnest layer (0.2 mm)."""
     cut: float = 0.005
@@ -27,6 +29,8 @@ class Tolerance:
     """Cross product of unit vectors below which two directions are parallel."""
     facet: float = 1e-6
     """Normals that differ by less than this belong to one plane."""
+    chord: float = 0.1
+    """How far a chord of a faceted arc may lie from it."""
     volume: float = 1e-3
     """Solids smaller than this (mm3) are empty: touching bodies intersect as slivers."""
 

@@ -13,7 +13,7 @@ from typing import Literal
 
 from shapely.geometry import Polygon
 
-from ..geometry import ring_of
+from ..geometry import arcs_in, flatten, ring_of
 from ..units import HeightSum
 from .patterns import PlacedHatch
 
@@ -134,8 +134,10 @@ def path(*points: tuple[float, float]) -> Ring:
     return tuple((float(x), float(y), 0.0) for x, y in points)
 
 
-def rings_of(polygon: Polygon) -> tuple[Ring, ...]:
-    """The rings of a polygon as paths: outer first."""
+def rings_of(polygon: Polygon, circles: Sequence[tuple[float, float, float]] = ()) -> tuple[Ring, ...]:
+    """The rings of a polygon as paths, outer first; chords of the circles (x, y, radius) are drawn as the arcs."""
+    if circles:
+        return tuple(arcs_in(ring, circles) for ring in ring_of(polygon))
     return tuple(tuple((x, y, 0.0) for x, y in ring) for ring in ring_of(polygon))
 
 
@@ -162,10 +164,10 @@ def level_width(texts: tuple[str, ...]) -> float:
 
 
 def _points(mark: Mark, scale: float) -> Sequence[tuple[float, float]]:
-    if isinstance(mark, Stroke):
-        return [(x, y) for x, y, _ in mark.path]
-    if isinstance(mark, Region):
-        return [(x, y) for x, y, _ in mark.rings[0]]
+    if isinstance(mark, Stroke | Region):
+        vertices = mark.path if isinstance(mark, Stroke) else (*mark.rings[0], mark.rings[0][0])
+        bent = any(bulge for _, _, bulge in vertices)
+        return flatten(vertices) if bent else [(x, y) for x, y, _ in vertices]
     if isinstance(mark, Text):
         width = len(mark.text) * mark.size * 0.6 * scale
         start = {"left": 0.0, "centre": -width / 2, "right": -width}[mark.align]

@@ -1,13 +1,17 @@
 """Plane and solid geometry. Knows no wall, sheet or format."""
 
-from .arcs import arc_of, flatten
+from .arcs import arc_of, arcs_in, flatten
+from .axis import Axis, Circle, Curve, bulge_of, crossing, through
 from .facets import Facet
 from .frames import Frame, Side, side_direction
 from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, polygons_of, ring_of
 from .solids import Box, Plane3, Solid, bar_along, plane_under, prism, prism_along
 
 __all__ = [
+    "Axis",
     "Box",
+    "Circle",
+    "Curve",
     "Facet",
     "Frame",
     "Line",
@@ -16,7 +20,10 @@ __all__ = [
     "Side",
     "Solid",
     "arc_of",
+    "arcs_in",
     "bar_along",
+    "bulge_of",
+    "crossing",
     "flatten",
     "half_plane",
     "largest",
@@ -29,4 +36,5 @@ __all__ = [
     "prism_along",
     "ring_of",
     "side_direction",
+    "through",
 ]

@@ -6,6 +6,8 @@ import itertools
 import math
 from collections.abc import Sequence
 
+from ..tolerance import TOL
+
 
 def flatten(vertices: Sequence[tuple[float, float, float]], steps: int = 8) -> list[tuple[float, float]]:
     """Points along an open path of lines and arcs; each arc in `steps` pieces."""
@@ -35,3 +37,52 @@ def arc_of(x0: float, y0: float, x1: float, y1: float, bulge: float) -> tuple[fl
     cx = (x0 + x1) / 2 - offset * (y1 - y0) / chord
     cy = (y0 + y1) / 2 + offset * (x1 - x0) / chord
     return cx, cy, radius, math.atan2(y0 - cy, x0 - cx), sweep
+
+
+LONGEST = math.radians(170)
+"""Arcs found in chords are parted before they turn by more."""
+
+
+def arcs_in(
+    ring: Sequence[tuple[float, float]], circles: Sequence[tuple[float, float, float]]
+) -> tuple[tuple[float, float, float], ...]:
+    """A closed ring of points as vertices (x, y, bulge): chords of the circles (x, y, radius) made arcs again.
+
+    >>> from math import cos, sin
+    >>> half = [(cos(k / 50), sin(k / 50)) for k in range(51)]
+    >>> len(arcs_in([*half, (0.0, 0.0)], [(0.0, 0.0, 1.0)]))
+    3
+    """
+    points = list(ring)
+    owners = [_owner(a, b, circles) for a, b in zip(points, points[1:] + points[:1])]
+    first = next((k for k in range(len(points)) if owners[k] != owners[k - 1]), 0)
+    points, owners = points[first:] + points[:first], owners[first:] + owners[:first]
+    vertices: list[tuple[float, float, float]] = []
+    held, turned = None, 0.0
+    for k, ((x, y), owner) in enumerate(zip(points, owners)):
+        after = points[(k + 1) % len(points)]
+        turn = _turn((x, y), after, circles[owner[0]]) if owner else 0.0
+        if owner and owner == held and abs(turned + turn) < LONGEST:
+            turned += turn
+            vertices[-1] = (*vertices[-1][:2], math.tan(turned / 4))
+        else:
+            turned = turn
+            vertices.append((x, y, math.tan(turn / 4)))
+        held = owner
+    return tuple(vertices)
+
+
+def _owner(
+    a: tuple[float, float], b: tuple[float, float], circles: Sequence[tuple[float, float, float]]
+) -> tuple[int, bool] | None:
+    """The circle that two points are a short chord of, and whether it is followed counter-clockwise."""
+    for index, (x, y, radius) in enumerate(circles):
+        on = all(abs(math.dist(point, (x, y)) - radius) < TOL.point for point in (a, b))
+        if on and math.dist(a, b) ** 2 <= 8 * radius * TOL.chord * 1.2:
+            return index, (a[0] - x) * (b[1] - y) > (a[1] - y) * (b[0] - x)
+    return None
+
+
+def _turn(a: tuple[float, float], b: tuple[float, float], circle: tuple[float, float, float]) -> float:
+    x, y, _ = circle
+    return math.remainder(math.atan2(b[1] - y, b[0] - x) - math.atan2(a[1] - y, a[0] - x), math.tau)

@@ -53,6 +53,7 @@ from .places import (
     along_wall,
     corner_point,
     joint_point,
+    wall_axis,
     wall_length,
     wall_points,
 )
@@ -120,6 +121,7 @@ __all__ = [
     "rebuild",
     "rise",
     "term_value",
+    "wall_axis",
     "wall_length",
     "wall_points",
 ]

@@ -79,12 +79,17 @@ class TopRule(Element):
     offset: Mm = 0.0
 
 
+Bulge = Annotated[float, Field(ge=-2.5, le=2.5)]
+"""tan(angle / 4) of an arc that turns left (negative: right); 0 is straight."""
+
+
 class Wall(Element):
-    """A straight wall between two joints; its make-up runs from its outside inward."""
+    """A wall between two joints, straight or an arc; its make-up runs from its outside inward."""
 
     id: Id
     start: Id
     end: Id
+    bulge: Bulge = 0.0
     make_up: Id
     set_out: SetOut
     offset: Mm = 0.0

@@ -27,6 +27,8 @@ _PHRASES = {
     "move_joint": "move a corner",
     "move_wall": "move a wall",
     "set_wall_length": "change the length of a wall",
+    "bend_wall": "bend a wall",
+    "straighten_wall": "straighten a wall",
     "split_wall": "split a wall",
     "reverse_wall": "turn a wall round",
     "flip_wall": "flip a wall",

@@ -6,10 +6,11 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from ..errors import RefusedEdit
-from ..model import Opening, Project, SetOut, Wall, changed, wall_length, wall_points
+from ..model import Opening, Project, SetOut, Wall, changed, wall_axis, wall_length, wall_points
 from ..model.edits import (
     FlipWall,
     MoveOpening,
+    MoveWall,
     PutOpening,
     PutWall,
     ResizeOpening,
@@ -19,7 +20,9 @@ from ..model.edits import (
     parted_corners,
     split_at,
 )
+from ..resolve import layer_bands
 from ..units import parse_length
+from ._arc_fields import arc_fields
 from .rows import Field, Row, action_row, choice_row, length_row, level_options, number_row, text_row
 
 
@@ -37,6 +40,30 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
         layer, _, face = text.partition(":")
         return [PutWall(wall=changed(wall, set_out=SetOut(layer=layer, face=face)))]  # type: ignore[arg-type]
 
+    def line_to(text: str) -> Sequence[Any]:
+        """The line moved on to a face: the wall stays where it is."""
+        layer, _, face = text.partition(":")
+        moved = changed(wall, set_out=SetOut(layer=layer, face=face), offset=0.0)  # type: ignore[arg-type]
+        # Both stacks lie alike from their own line: what one layer shifts by, the line goes the other way.
+        out = layer_bands(wall, make_up)[0][1] - layer_bands(moved, make_up)[0][1]
+        dx, dy = wall_axis(project, wall).direction(0.0)
+        side = out if wall.outside == "left" else -out
+        return [PutWall(wall=moved), MoveWall(wall=wall.id, dx=-dy * side, dy=dx * side)]
+
+    shifted = (
+        []
+        if wall.bulge
+        else [
+            choice_row(
+                "set_out_line",
+                "Set-out face, wall stays",
+                f"{wall.set_out.layer}:{wall.set_out.face}",
+                faces,
+                line_to,
+            )
+        ]
+    )
+
     def top(kind: str) -> Sequence[Any]:
         return [PutWall(wall=changed(wall, top=changed(wall.top, kind=kind)))]
 
@@ -51,6 +78,7 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             lambda value: [SetWallLength(wall=wall.id, length=value)],
             least=0.0,
         ),
+        *arc_fields(project, wall),
         choice_row(
             "make_up",
             "Make-up",
@@ -59,6 +87,7 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             lambda text: [UseMakeUp(wall=wall.id, make_up=text)],
         ),
         choice_row("set_out", "Set-out face", f"{wall.set_out.layer}:{wall.set_out.face}", faces, set_out),
+        *shifted,
         length_row(
             "offset", "Set-out offset", wall.offset, units, lambda value: [PutWall(wall=changed(wall, offset=value))]
         ),

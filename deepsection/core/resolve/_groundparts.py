@@ -45,13 +45,13 @@ def foundation_parts(
     """Foundation walls flush with the outside of the frame, footings centred under them, ground layers within."""
     margin = (foundation.footing_width - foundation.stem_thickness) / 2
     plain = tuple(wall.wall for wall in walls)
-    ends = {wall.wall.id: (wall.start, wall.end) for wall in walls}
+    axes = {wall.wall.id: wall.axis for wall in walls}
 
     def strips(faces: list[tuple[float, float]]) -> tuple[PlannedWall, ...]:
         bands: dict[str, Bands] = {
             wall.wall.id: (("strip", outer, inner, True),) for wall, (outer, inner) in zip(walls, faces)
         }
-        return join_strips(plain, joints, bands, ends)
+        return join_strips(plain, joints, bands, axes)
 
     thick = foundation.stem_thickness
     foot = levels.footing.z + foundation.footing_depth
@@ -79,6 +79,7 @@ def foundation_parts(
                         sums=((levels.sill or levels.top).sum.id, levels.footing.sum.id),
                         outside=role != "sill_plate",
                         function="structure",
+                        curve=wall.curve,
                     )
                 )
     within = unary_union([wall.footprint for wall in stems]) if stems else Polygon()

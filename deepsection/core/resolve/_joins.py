@@ -10,19 +10,21 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..geometry import Line, Point, meet, offset_line
+from ..geometry import Axis, Point, crossing
 
 LONGEST_MITRE = 12.0
 """A mitre longer than this many wall thicknesses is squared off instead."""
+SMOOTH = 1e-6
+"""Walls whose directions differ by less (cross product) run on into each other, and are parted square."""
 
 
 @dataclass(frozen=True, slots=True)
 class Arm:
-    """One wall end at a joint: the line outward from the joint, and faces as distances to its left."""
+    """One wall end at a joint: its line outward from the joint, and faces as distances to its left."""
 
     wall: str
     end: str
-    line: Line
+    axis: Axis
     left: float
     right: float
     frame_left: float
@@ -31,13 +33,19 @@ class Arm:
     """How many structure layers it has: a cavity wall has two, which are mitred, each on its own."""
 
     @property
-    def angle(self) -> float:
-        return math.atan2(self.line.dy, self.line.dx)
+    def at(self) -> Point:
+        """The joint."""
+        return self.axis.start
 
-    def point(self, left: float, along: float = 0.0) -> Point:
-        """The point at a distance to the left of the line."""
-        x, y = offset_line(self.line, left).at(along)
-        return x, y
+    @property
+    def angle(self) -> float:
+        """Where it goes from the joint; of two that touch there, the one that turns right comes first."""
+        dx, dy = self.axis.direction(0.0)
+        return math.atan2(dy, dx) + self.axis.turn / self.axis.radius() * 1e-3
+
+    def point(self, left: float) -> Point:
+        """The point at the joint at a distance to the left of the line."""
+        return self.axis.at(0.0, left)
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,54 +74,70 @@ def corner_caps(arms: list[Arm]) -> dict[tuple[str, str], Cap]:
         right = _corner(arm, arm.right, behind, behind.left)
         frame_left = _corner(arm, arm.frame_left, ahead, ahead.frame_right)
         frame_right = _corner(arm, arm.frame_right, behind, behind.frame_left)
-        middle = ((arm.line.x, arm.line.y),) if len(around) > 2 else ()
+        middle = (arm.at,) if len(around) > 2 else ()
         skin = (left, frame_left, *middle, frame_right, right)
         frame: tuple[Point, ...] = (frame_left, *middle, frame_right)
         if max(held.leaves for held in around) > 1:
             frame = skin
         elif len(around) == 2:
-            frame = _through_or_butt(arm, ahead) or frame
+            own, theirs = _through_or_butt(arm, ahead), _through_or_butt(ahead, arm)
+            frame = own if own and theirs else frame
         caps[arm.wall, arm.end] = Cap(frame, skin)
     return caps
 
 
+def _run_on(arm: Arm, other: Arm) -> bool:
+    (ax, ay), (bx, by) = arm.axis.direction(0.0), other.axis.direction(0.0)
+    return abs(ax * by - ay * bx) < SMOOTH
+
+
 def _corner(arm: Arm, left: float, other: Arm, other_left: float) -> Point:
-    point = meet(offset_line(arm.line, left), offset_line(other.line, other_left))
+    if _run_on(arm, other):
+        return arm.point(left)
+    point = crossing(arm.axis.face(left), other.axis.face(other_left), arm.at)
     reach = LONGEST_MITRE * max(arm.left - arm.right, other.left - other.right)
-    if point is None or math.dist(point, (arm.line.x, arm.line.y)) > reach:
+    if point is None or math.dist(point, arm.at) > reach:
         return arm.point(left)
     return point
 
 
 def _through_or_butt(arm: Arm, other: Arm) -> tuple[Point, ...] | None:
-    """Structure at a corner: the wall that comes first by id runs through, the other butts."""
+    """Structure at a corner: the wall that comes first by id runs through, the other butts.
+
+    None when they cannot, such as where an arc all but touches the other one.
+    """
+    if _run_on(arm, other):
+        return None
     alongs = []
     for face in (other.frame_left, other.frame_right):
-        crossing = meet(arm.line, offset_line(other.line, face))
-        if crossing is None:
+        point = crossing(arm.axis.face(0.0), other.axis.face(face), arm.at)
+        if point is None:
             return None
-        alongs.append(arm.line.along(crossing))
+        alongs.append(arm.axis.along(point))
     if max(map(abs, alongs)) > LONGEST_MITRE * (other.frame_left - other.frame_right):
         return None
     near = max(alongs) if (arm.wall, arm.end) > (other.wall, other.end) else min(alongs)
-    face = other.frame_left if alongs[0] == near else other.frame_right
-    line = offset_line(other.line, face)
-    ends = [meet(offset_line(arm.line, offset), line) for offset in (arm.frame_left, arm.frame_right)]
-    return None if ends[0] is None or ends[1] is None else (ends[0], ends[1])
+    return _across(arm, other.axis, other.frame_left if alongs[0] == near else other.frame_right, "frame")
 
 
-def tee_cap(arm: Arm, host: Line, faces: tuple[float, float], frames: tuple[float, float]) -> Cap:
+def _across(arm: Arm, other: Axis, face: float, of: str) -> tuple[Point, ...] | None:
+    """Where a wall's left and right faces end on a face of another wall, and the chords of that face between."""
+    offsets = (arm.frame_left, arm.frame_right) if of == "frame" else (arm.left, arm.right)
+    near = crossing(arm.axis.face(sum(offsets) / 2), other.face(face), arm.at) or arm.at
+    left, right = (crossing(arm.axis.face(offset), other.face(face), near) for offset in offsets)
+    if left is None or right is None:
+        return None
+    first, last = other.along(left), other.along(right)
+    between = [other.at(along, face) for along in other.stations(min(first, last), max(first, last))]
+    return (left, *(between if first < last else between[::-1]), right)
+
+
+def tee_cap(arm: Arm, host: Axis, faces: tuple[float, float], frames: tuple[float, float]) -> Cap:
     """The end of a wall on a host: structure up to structure, the rest up to the host's face.
 
     `faces` and `frames` are the host's distances to the left of its line: (left, right).
     """
-    from_left = host.left_of(arm.line.at(1000.0)) > 0
-    face = offset_line(host, faces[0] if from_left else faces[1])
-    frame = offset_line(host, frames[0] if from_left else frames[1])
-
-    def across(line: Line) -> tuple[Point, ...]:
-        ends = [meet(offset_line(arm.line, offset), line) for offset in (arm.left, arm.right)]
-        return tuple(end for end in ends if end is not None)
-
-    skin, inner = across(face), across(frame)
-    return Cap(inner, skin) if len(skin) == 2 and len(inner) == 2 else square_cap(arm)
+    from_left = host.left_of(arm.axis.at(min(1000.0, arm.axis.length / 2))) > 0
+    skin = _across(arm, host, faces[0] if from_left else faces[1], "skin")
+    inner = _across(arm, host, frames[0] if from_left else frames[1], "skin")
+    return Cap(inner, skin) if skin and inner else square_cap(arm)

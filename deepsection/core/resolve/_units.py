@@ -53,9 +53,9 @@ def _part(
         id,
         role,
         material,
-        wall_solid(wall, profile, inner, outer),
+        wall_solid(wall, profile, inner, outer, placed.centre),
         sums=(placed.head.id, placed.sill.id),
-        origin=(*wall.at(placed.left, outer), placed.sill.total),
+        origin=(*wall.stand(placed.centre).at(placed.left, outer), placed.sill.total),
         function="unit",
     )
 

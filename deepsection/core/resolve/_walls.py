@@ -13,6 +13,7 @@ from shapely.geometry import box as rectangle
 from ..catalog import lumber
 from ..geometry import Plane3, Solid, bar_along, polygons_of, prism, prism_along
 from ..model import Framing, Layer, MakeUp
+from ..tolerance import TOL
 from ..units import FOOT
 from .building import Part, PlacedOpening, PlannedLayer, PlannedWall, part_key
 
@@ -79,16 +80,28 @@ def bearing_layer(make_up: MakeUp) -> int:
     return max((i for i, held in enumerate(make_up.layers) if held.function == "structure"), default=0)
 
 
-def wall_bar(wall: PlannedWall, box: tuple[float, float, float, float], inner: float, outer: float) -> Solid:
-    """A body of a rectangle (along, z) between two distances outward from the set-out line."""
-    outward = inner if wall.wall.outside == "right" else outer
-    return bar_along(box, wall.at(0.0, outward), wall.run, outer - inner)
+def wall_bar(
+    wall: PlannedWall, box: tuple[float, float, float, float], inner: float, outer: float, about: float | None = None
+) -> Solid:
+    """A body of a rectangle (along, z) between two distances outward from the set-out line.
+
+    On an arc it stands square to the wall at its own middle, or at a distance along that it is built `about`.
+    """
+    stand = wall.stand((box[0] + box[2]) / 2 if about is None else about)
+    return bar_along(box, stand.at(0.0, inner if wall.side < 0 else outer), stand.run, outer - inner)
 
 
-def wall_solid(wall: PlannedWall, profile: Polygon, inner: float, outer: float) -> Solid:
+def wall_solid(wall: PlannedWall, profile: Polygon, inner: float, outer: float, about: float = 0.0) -> Solid:
     """A body of a profile (distance along, z) between two distances outward from the set-out line."""
-    outward = inner if wall.wall.outside == "right" else outer
-    return prism_along(profile, wall.at(0.0, outward), wall.run, outer - inner)
+    stand = wall.stand(about)
+    return prism_along(profile, stand.at(0.0, inner if wall.side < 0 else outer), stand.run, outer - inner)
+
+
+def opening_hole(wall: PlannedWall, placed: PlacedOpening, inner: float, outer: float) -> Solid:
+    """What an opening takes from a layer: its jambs are parallel, in arcs too."""
+    past = 1.0 + wall.bulging(placed.right - placed.left)
+    box = (placed.left, placed.sill.total, placed.right, placed.head.total)
+    return wall_bar(wall, box, inner - past, outer + past, placed.centre)
 
 
 @lru_cache(maxsize=512)
@@ -118,10 +131,7 @@ def _layer_parts(
     bare = layer.framing is not None and layer.framing.infill is None
     if planned.polygon.is_empty or bare or layer.material == AIR:
         return
-    holes = [
-        wall_bar(wall, (o.left, o.sill.total, o.right, o.head.total), planned.inner - 1, planned.outer + 1)
-        for o in openings
-    ]
+    holes = [opening_hole(wall, placed, planned.inner, planned.outer) for placed in openings]
     role = "infill" if layer.framing else layer.function
     for span in top.spans:
         rising = span.gable and not (top.ceiled and position > structure)
@@ -142,6 +152,7 @@ def _layer_parts(
             origin=(*wall.at(0.0), top.courses if clads else top.base),
             outside=top.shows(wall, position, make_up),
             function=layer.function,
+            curve=wall.curve,
         )
 
 
@@ -151,7 +162,7 @@ def _masonry(
     """What is built into a leaf: its wall plate where rafters bear on it, and lintels over its openings."""
 
     def part(role: str, slot: str, material: str, solid: Solid) -> Part:
-        axis = (wall.run[0], wall.run[1], 0.0)
+        axis = (*wall.run, 0.0)
         key = part_key(wall.wall.id, role, layer.id, slot)
         sums = (top.base_sum, top.plate_sum)
         return Part(key, wall.wall.id, role, material, solid, axis, sums, outside=False, function="structure")
@@ -160,7 +171,7 @@ def _masonry(
         low = top.plate - layer.wall_plate.depth
         for span in top.spans:
             if span.roof and not span.gable:
-                strip = wall.panel(span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
+                strip = wall.strip(span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
                 area = MultiPolygon(list(polygons_of(planned.polygon.intersection(strip))))
                 if not area.is_empty:
                     slot = span.roof if len(top.spans) > 1 else ""
@@ -171,7 +182,7 @@ def _masonry(
             rise = min(head + layer.lintels.depth, top.plate)
             box = (held.left - layer.lintels.bearing, head, held.right + layer.lintels.bearing, rise)
             if rise - head > 1:
-                solid = wall_bar(wall, box, planned.inner, planned.outer)
+                solid = wall_bar(wall, box, planned.inner, planned.outer, held.centre)
                 yield part("lintel", held.opening.id, layer.lintels.material, solid)
 
 
@@ -182,7 +193,7 @@ def _body(
     the plate."""
     polygon, whole = planned.polygon, planned.whole
     if len(top.spans) > 1:
-        strip = wall.panel(span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
+        strip = wall.strip(span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
         polygon, whole = (MultiPolygon(list(polygons_of(p.intersection(strip)))) for p in (polygon, whole))
     if polygon.is_empty:
         return None
@@ -206,9 +217,11 @@ def _members(
     if head <= foot:
         return
 
-    def member(role: str, slot: str, box: tuple[float, float, float, float], upright: bool) -> Part:
-        axis = (0.0, 0.0, 1.0) if upright else (wall.run[0], wall.run[1], 0.0)
-        solid = wall_bar(wall, box, planned.inner, planned.outer)
+    def member(
+        role: str, slot: str, box: tuple[float, float, float, float], upright: bool, about: float | None
+    ) -> Part:
+        axis = (0.0, 0.0, 1.0) if upright else (*wall.stand(about or 0.0).run, 0.0)
+        solid = wall_bar(wall, box, planned.inner, planned.outer, about)
         return Part(
             part_key(wall.wall.id, role, layer.id, slot),
             wall.wall.id,
@@ -225,20 +238,22 @@ def _members(
     if last - first < framing.thickness:
         return
     doors = [o for o in openings if o.sill.total <= foot]
+    centres = {opening.opening.id: opening.centre for opening in openings}
     for slot, left, right, low, high in _upright(framing, first, last, foot, head, openings, doors, top):
-        yield member("stud", slot, (left, low, right, high), True)
+        yield member("stud", slot, (left, low, right, high), True, centres.get(slot.rpartition(":")[2]))
     for opening in openings:
         name, t = opening.opening.id, framing.thickness
         left, right = max(opening.left - t, first), min(opening.right + t, last)
         header_top = min(opening.head.total + header_depth(opening.opening.width), head)
         if header_top > opening.head.total + 1:
-            yield member("header", name, (left, opening.head.total, right, header_top), False)
+            yield member("header", name, (left, opening.head.total, right, header_top), False, opening.centre)
         if opening not in doors and opening.sill.total - t > foot:
             yield member(
                 "rough_sill",
                 name,
                 (opening.left, opening.sill.total - t, opening.right, opening.sill.total),
                 False,
+                opening.centre,
             )
     for span in top.spans:
         if span.gable:
@@ -252,10 +267,11 @@ def header_depth(width: float) -> float:
 
 def _extent(wall: PlannedWall, planned: PlannedLayer) -> tuple[float, float]:
     """From-to distances along the wall between which a layer has its whole thickness."""
-    alongs = [
-        (x - wall.start[0]) * wall.run[0] + (y - wall.start[1]) * wall.run[1]
-        for x, y in planned.polygon.exterior.coords
-    ]
+    places = [(wall.axis.along(p), wall.side * wall.axis.left_of(p)) for p in planned.polygon.exterior.coords]
+    alongs = [a for a, out in places if planned.inner + TOL.point < out < planned.outer - TOL.point]
+    for face in (planned.inner, planned.outer):
+        on = [a for a, out in places if abs(out - face) <= TOL.point]
+        alongs += [min(on), max(on)] if on else []
     middle = (min(alongs) + max(alongs)) / 2
     return max(a for a in alongs if a < middle), min(a for a in alongs if a > middle)
 
@@ -273,7 +289,13 @@ def _plates(
     for where, index, z in levels:
         solid = prism(planned.polygon, z, z + framing.thickness)
         holes = [
-            wall_bar(wall, (o.left, z - 1, o.right, z + framing.thickness + 1), planned.inner - 1, planned.outer + 1)
+            wall_bar(
+                wall,
+                (o.left, z - 1, o.right, z + framing.thickness + 1),
+                planned.inner - 1 - wall.bulging(o.right - o.left),
+                planned.outer + 1 + wall.bulging(o.right - o.left),
+                o.centre,
+            )
             for o in openings
             if where == "bottom" and o.sill.total < z + framing.thickness
         ]
@@ -283,7 +305,7 @@ def _plates(
             "plate",
             layer.material,
             solid.minus(holes),
-            (wall.run[0], wall.run[1], 0.0),
+            (*wall.run, 0.0),
             (top.base_sum, top.plate_sum),
             outside=False,
             function="structure",
@@ -301,7 +323,7 @@ def stations(first: float, last: float, spacing: float, thickness: float) -> lis
     last_edge = last - thickness
     found = [(0, first)]
     slot = 1
-    while first + slot * spacing - thickness / 2 < last_edge - thickness:
+    while first + slot * spacing - thickness / 2 < last_edge - thickness - TOL.point:
         found.append((slot, first + slot * spacing - thickness / 2))
         slot += 1
     if last_edge > first + thickness:
@@ -372,6 +394,6 @@ def _under_roof(wall: PlannedWall, outward: float, top: WallTop, span: TopSpan) 
     ends, low = (max(span.start, -wall.length), min(span.end, 2 * wall.length)), top.base - wall.length
     shape: shapely.Geometry = rectangle(ends[0], low, ends[1], span.peak)
     for plane in span.under:
-        slope = [(along, plane.z(*wall.at(along, outward))) for along in ends]
+        slope = [(along, plane.z(*wall.stand().at(along, outward))) for along in ends]
         shape = shape.intersection(Polygon([(ends[0], low - 1e6), *slope, (ends[1], low - 1e6)]))
     return next(polygons_of(shape), Polygon())

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, field
 from typing import Literal
 
 from shapely.geometry import MultiPolygon, Polygon
 
-from ..geometry import Plane3, Point, Solid
+from ..geometry import Axis, Circle, Line, Plane3, Point, Solid
 from ..model import Opening, RoofBlock, Room, Wall
 from ..units import HeightSum
 
@@ -69,17 +70,58 @@ class PlannedLayer:
 
 
 @dataclass(frozen=True, slots=True)
+class Stand:
+    """A straight frame on a wall: through the foot of `along` 0 forward and outward, both unit vectors.
+
+    On a straight wall it is the wall's own, on an arc the one that touches it at a place.
+    """
+
+    line: Line
+    out: Point
+
+    @property
+    def run(self) -> Point:
+        """Unit vector along."""
+        return self.line.dx, self.line.dy
+
+    def at(self, along: float, outward: float = 0.0) -> Point:
+        """Plan point at a distance along, measured as on the wall, and outward."""
+        x, y = self.line.at(along)
+        return x + self.out[0] * outward, y + self.out[1] * outward
+
+    def panel(self, left: float, right: float, inner: float, outer: float) -> Polygon:
+        """The piece in plan between two distances along, from one distance outward to another."""
+        return Polygon([self.at(left, inner), self.at(right, inner), self.at(right, outer), self.at(left, outer)])
+
+
+@dataclass(frozen=True, slots=True)
 class PlannedWall:
-    """A wall in plan, joins solved. `run` and `out` are unit vectors along and outward."""
+    """A wall in plan, joins solved, along its set-out line."""
 
     wall: Wall
-    start: Point
-    end: Point
-    run: Point
-    out: Point
-    length: float
+    axis: Axis
     layers: tuple[PlannedLayer, ...]
     footprint: Polygon
+
+    @property
+    def start(self) -> Point:
+        """Where the set-out line starts."""
+        return self.axis.start
+
+    @property
+    def end(self) -> Point:
+        """Where the set-out line ends."""
+        return self.axis.end
+
+    @property
+    def length(self) -> float:
+        """Of the set-out line (mm)."""
+        return self.axis.length
+
+    @property
+    def side(self) -> float:
+        """1.0 when its outside is at the left of the set-out line, else -1.0."""
+        return 1.0 if self.wall.outside == "left" else -1.0
 
     @property
     def outer(self) -> float:
@@ -91,16 +133,39 @@ class PlannedWall:
         """Distance outward (so mostly negative) to the inner face."""
         return self.layers[-1].inner
 
+    @property
+    def run(self) -> Point:
+        """Unit vector from start to end: the direction of plates, and of a straight wall."""
+        return (self.end[0] - self.start[0]) / self.axis.chord, (self.end[1] - self.start[1]) / self.axis.chord
+
+    @property
+    def curve(self) -> Circle | None:
+        """The circle of the set-out line of an arc."""
+        face = self.axis.face(0.0)
+        return face if isinstance(face, Circle) else None
+
+    def stand(self, along: float = 0.0) -> Stand:
+        """The straight frame at a place."""
+        line = self.axis.tangent(along)
+        return Stand(line, (-self.side * line.dy, self.side * line.dx))
+
     def at(self, along: float, outward: float = 0.0) -> Point:
         """Plan point at a distance along from the start, and outward."""
-        return (
-            self.start[0] + self.run[0] * along + self.out[0] * outward,
-            self.start[1] + self.run[1] * along + self.out[1] * outward,
-        )
+        return self.axis.at(along, self.side * outward)
 
-    def panel(self, left: float, right: float, inner: float, outer: float) -> Polygon:
-        """The piece in plan between two distances along, from one distance outward to another."""
-        return Polygon([self.at(left, inner), self.at(right, inner), self.at(right, outer), self.at(left, outer)])
+    def strip(self, left: float, right: float, inner: float, outer: float) -> Polygon:
+        """The piece in plan between two distances along, from one distance outward to another, curved as it is."""
+        if self.axis.is_arc:
+            rest = (math.tau * self.axis.radius() - self.length) / 2 - 1.0
+            left, right = max(left, -rest), min(right, self.length + rest)
+        return self.axis.strip(left, right, self.side * outer, self.side * inner)
+
+    def bulging(self, width: float) -> float:
+        """How far an arc's faces leave a straight piece of this width (mm)."""
+        if not self.axis.is_arc:
+            return 0.0
+        least = min(self.axis.radius(self.side * face) for face in (self.outer, self.inner))
+        return least - math.sqrt(max(least**2 - width**2 / 4, 0.0))
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,6 +220,11 @@ class PlacedOpening:
     head: HeightSum
     face: float
     """Outward distance of the outside of the unit's frame."""
+
+    @property
+    def centre(self) -> float:
+        """Distance along the wall of its middle."""
+        return (self.left + self.right) / 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -260,6 +330,8 @@ class Part:
     origin: tuple[float, float, float] = (0.0, 0.0, 0.0)
     outside: bool = True
     function: str = ""
+    curve: Circle | None = None
+    """What a part with bent faces is bent around: no line is drawn between chords of an arc."""
 
 
 @dataclass(frozen=True, eq=False, slots=True)

@@ -85,7 +85,7 @@ def _rims(
     rims = []
     for wall, face in zip(walls, faces):
         past = abs(face) + thickness + 1.0
-        along = wall.panel(-past, wall.length + past, face - thickness, face)
+        along = wall.strip(-past, wall.length + past, face - thickness, face)
         area = _pieces(ring.intersection(along))
         if not area.is_empty:
             rims.append(Rim(wall.wall.id, wall.run, area))

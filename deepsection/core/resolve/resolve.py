@@ -148,7 +148,9 @@ def _openings(
 def _edge_walls(corners: tuple[Point, ...], plate: str, plan: WallPlan) -> list[PlannedWall | None]:
     """Per edge of an outline, the wall whose line lies along most of it; one that reaches up to its plate first."""
     walls: list[PlannedWall | None] = []
-    ranked = sorted(plan.walls, key=lambda wall: wall.wall.top.level == plate)
+    ranked = sorted(
+        (wall for wall in plan.walls if not wall.axis.is_arc), key=lambda wall: wall.wall.top.level == plate
+    )
     for start, end in zip(corners, (*corners[1:], corners[0])):
         if math.dist(start, end) < ON_EDGE:
             walls.append(None)

@@ -7,15 +7,14 @@ from collections import defaultdict
 from collections.abc import Iterator
 from dataclasses import replace
 from functools import lru_cache
-from itertools import combinations
 
 import shapely
-from shapely.geometry import LineString, MultiPolygon, Polygon
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.ops import polygonize, unary_union
 
-from ..geometry import Line, Point, line_through, offset_line, polygons_of
+from ..geometry import Axis, Point, largest, polygons_of
 from ..model import FreeJoint, HostedJoint, Joint, MakeUp, Project, Wall
-from ..model.places import wall_points
+from ..model.places import wall_axis
 from ..tolerance import TOL
 from ._joins import Arm, Cap, corner_caps, square_cap, tee_cap
 from .building import Diagnostic, Outline, PlannedLayer, PlannedWall, WallPlan
@@ -28,8 +27,8 @@ SMALLEST_SPACE = 1e4
 """Free spaces smaller than this (mm2) are no rooms."""
 
 
-Ends = tuple[Point, Point]
-"""Start and end of the set-out line of a wall."""
+SIDE = 5.0
+"""What a wall is cut to at its ends reaches this far past its faces (mm), which bound it by themselves."""
 
 
 @lru_cache(maxsize=64)
@@ -42,8 +41,8 @@ def plan_walls(walls: tuple[Wall, ...], joints: tuple[Joint, ...], make_ups: tup
     plans = []
     for group in groups.values():
         used = {id for wall in group for id in (wall.start, wall.end)}
-        ends = tuple(wall_points(document, wall) for wall in group)
-        plans.append(_storey(tuple(group), ends, tuple(joint for joint in joints if joint.id in used), make_ups))
+        axes = tuple(wall_axis(document, wall) for wall in group)
+        plans.append(_storey(tuple(group), axes, tuple(joint for joint in joints if joint.id in used), make_ups))
     return WallPlan(
         tuple(wall for plan in plans for wall in plan.walls),
         tuple(outline for plan in plans for outline in plan.outlines),
@@ -53,24 +52,26 @@ def plan_walls(walls: tuple[Wall, ...], joints: tuple[Joint, ...], make_ups: tup
 
 @lru_cache(maxsize=128)
 def _storey(
-    walls: tuple[Wall, ...], ends: tuple[Ends, ...], joints: tuple[Joint, ...], make_ups: tuple[MakeUp, ...]
+    walls: tuple[Wall, ...], axes: tuple[Axis, ...], joints: tuple[Joint, ...], make_ups: tuple[MakeUp, ...]
 ) -> WallPlan:
     """The walls that stand on one level."""
     held = {make_up.id: make_up for make_up in make_ups}
     bands = {wall.id: layer_bands(wall, held[wall.make_up]) for wall in walls}
-    planned = join_strips(walls, joints, bands, {wall.id: held for wall, held in zip(walls, ends)})
-    return WallPlan(planned, tuple(_outlines(planned)), tuple(_crossings(planned, joints)))
+    planned = join_strips(walls, joints, bands, {wall.id: held for wall, held in zip(walls, axes)})
+    faults = (*_crossings(planned, joints), *_tight(planned))
+    return WallPlan(planned, tuple(_outlines(planned)), faults)
 
 
 def _outlines(planned: tuple[PlannedWall, ...]) -> Iterator[Outline]:
     outer = {wall.wall.id: wall for wall in planned if wall.wall.status == "outer"}
-    lines = {id: LineString([wall.start, wall.end]) for id, wall in outer.items()}
-    rings = list(polygonize(unary_union(list(lines.values())))) if lines else []
+    lines = {id: wall.axis.line_string() for id, wall in outer.items()}
+    rings = list(polygonize(shapely.unary_union(list(lines.values()), grid_size=TOL.node))) if lines else []
     # Walls that only touch leave a hairline between them; a hundredth of a millimetre closes it.
     footprint = shapely.union_all([wall.footprint.buffer(TOL.point, join_style="mitre") for wall in planned])
+    edges = [ring.exterior.buffer(TOL.point) for ring in rings]
     along = [
-        tuple(id for id, line in lines.items() if line.intersection(ring.exterior).length > line.length * TOL.shared)
-        for ring in rings
+        tuple(id for id, line in lines.items() if line.intersection(edge).length > line.length * TOL.shared)
+        for edge in edges
     ]
     for ring, walls in zip(rings, along):
         own = [id for id in walls if sum(id in others for others in along) == 1]
@@ -94,19 +95,19 @@ def layer_bands(wall: Wall, make_up: MakeUp) -> Bands:
 
 
 def join_strips(
-    walls: tuple[Wall, ...], joints: tuple[Joint, ...], bands: dict[str, Bands], points: dict[str, Ends]
+    walls: tuple[Wall, ...], joints: tuple[Joint, ...], bands: dict[str, Bands], axes: dict[str, Axis]
 ) -> tuple[PlannedWall, ...]:
     """Strips of any bands along walls, joined where they meet. Used for walls, stem walls and footings.
 
     A joint on a wall that is not among these is a corner like any other.
     """
-    walls = tuple(wall for wall in walls if math.dist(*points[wall.id]) > 1.0)
+    walls = tuple(wall for wall in walls if axes[wall.id].chord > 1.0)
     by_id, by_joint = {wall.id: wall for wall in walls}, {joint.id: joint for joint in joints}
     meeting: dict[str, list[Arm]] = defaultdict(list)
     for wall in walls:
-        start, end = points[wall.id]
-        for at, here, there, which in ((wall.start, start, end, "start"), (wall.end, end, start, "end")):
-            meeting[at].append(_arm(wall, which, line_through(here, there), bands[wall.id]))
+        axis = axes[wall.id]
+        for at, held, which in ((wall.start, axis, "start"), (wall.end, axis.reversed(), "end")):
+            meeting[at].append(_arm(wall, which, held, bands[wall.id]))
     caps: dict[tuple[str, str], Cap] = {}
     for id, arms in meeting.items():
         joint = by_joint[id]
@@ -114,10 +115,10 @@ def join_strips(
             caps.update({(arm.wall, arm.end): square_cap(arm) for arm in arms})
         elif isinstance(joint, HostedJoint) and joint.wall in by_id:
             host = by_id[joint.wall]
-            caps.update({(arm.wall, arm.end): _tee(arm, host, points[host.id], bands[host.id]) for arm in arms})
+            caps.update({(arm.wall, arm.end): _tee(arm, host, axes[host.id], bands[host.id]) for arm in arms})
         else:
             caps.update(corner_caps(arms))
-    planned = {wall.id: _strip(wall, points[wall.id], bands[wall.id], caps) for wall in walls}
+    planned = {wall.id: _strip(wall, axes[wall.id], bands[wall.id], caps) for wall in walls}
     return tuple(_cut_by_tees(planned[wall.id], planned, by_joint, bands) for wall in walls)
 
 
@@ -131,44 +132,57 @@ def _lefts(wall: Wall, outer: float, inner: float) -> tuple[float, float]:
     return (outer, inner) if wall.outside == "left" else (-inner, -outer)
 
 
-def _arm(wall: Wall, end: str, line: Line, bands: Bands) -> Arm:
+def _arm(wall: Wall, end: str, axis: Axis, bands: Bands) -> Arm:
     left, right = _lefts(wall, bands[0][1], bands[-1][2])
     frame_left, frame_right = _lefts(wall, *_frame_faces(bands))
     if end == "end":
         left, right, frame_left, frame_right = -right, -left, -frame_right, -frame_left
     leaves = sum(structure for *_, structure in bands)
-    return Arm(wall.id, end, line, left, right, frame_left, frame_right, leaves)
+    return Arm(wall.id, end, axis, left, right, frame_left, frame_right, leaves)
 
 
-def _tee(arm: Arm, host: Wall, points: tuple[Point, Point], bands: Bands) -> Cap:
+def _tee(arm: Arm, host: Wall, axis: Axis, bands: Bands) -> Cap:
     faces = _lefts(host, bands[0][1], bands[-1][2])
-    return tee_cap(arm, line_through(*points), faces, _lefts(host, *_frame_faces(bands)))
+    return tee_cap(arm, axis, faces, _lefts(host, *_frame_faces(bands)))
 
 
-def _strip(wall: Wall, points: tuple[Point, Point], bands: Bands, caps: dict[tuple[str, str], Cap]) -> PlannedWall:
-    line = line_through(*points)
-    length = math.dist(*points)
+def _strip(wall: Wall, axis: Axis, bands: Bands, caps: dict[tuple[str, str], Cap]) -> PlannedWall:
     sign = 1.0 if wall.outside == "left" else -1.0
     start, end = caps[wall.id, "start"], caps[wall.id, "end"]
-    frame = _between(start.frame, end.frame)
-    skin = _between(start.skin, end.skin)
+    left, right = _lefts(wall, bands[0][1], bands[-1][2])
+    frame = _between(axis, start.frame, end.frame, left, right)
+    skin = _between(axis, start.skin, end.skin, left, right)
+    ends = tuple(axis.along(point) for cap in (start, end) for point in (*cap.skin, *cap.frame))
+    first, last = _reach(axis, ends, left - right)
+
+    def piece(outer: float, inner: float, within: Polygon) -> Polygon:
+        strip = axis.strip(first, last, sign * outer, sign * inner, ends if axis.is_arc else ())
+        return largest(strip.intersection(within))
+
     layers = []
     for id, outer, inner, structure in bands:
-        reach = 20 * (bands[0][1] - bands[-1][2]) + 1000.0
-        far = [offset_line(line, sign * outer), offset_line(line, sign * inner)]
-        strip = Polygon([far[0].at(-reach), far[0].at(length + reach), far[1].at(length + reach), far[1].at(-reach)])
-        whole = max(
-            polygons_of(strip.intersection(frame if structure else skin)), key=lambda p: p.area, default=Polygon()
-        )
+        whole = piece(outer, inner, frame if structure else skin)
         layers.append(PlannedLayer(id, outer, inner, whole, whole))
-    return PlannedWall(
-        wall, points[0], points[1], (line.dx, line.dy), (-sign * line.dy, sign * line.dx), length, tuple(layers), skin
-    )
+    footprint = piece(bands[0][1], bands[-1][2], skin) if axis.is_arc else skin
+    return PlannedWall(wall, axis, tuple(layers), footprint)
 
 
-def _between(start: tuple[Point, ...], end: tuple[Point, ...]) -> Polygon:
-    """The area from one cap (left to right, looking in) to the other one."""
-    polygon = Polygon([*start, *end])
+def _reach(axis: Axis, ends: tuple[float, ...], thickness: float) -> tuple[float, float]:
+    """From-to distances along that hold all of a wall; an arc must not come round to itself."""
+    if axis.is_arc:
+        return min(ends) - 1.0, max(ends) + 1.0
+    reach = 20 * thickness + 1000.0
+    return -reach, axis.length + reach
+
+
+def _between(axis: Axis, start: tuple[Point, ...], end: tuple[Point, ...], left: float, right: float) -> Polygon:
+    """The area from one cap (left to right, looking in) to the other one; along an arc, past its faces."""
+    ring = [*start, *end]
+    if axis.is_arc:
+        there = axis.points(axis.along(start[-1]), axis.along(end[0]), right - SIDE)
+        back = axis.points(axis.along(start[0]), axis.along(end[-1]), left + SIDE)
+        ring = [*start, *there, *end, *reversed(back)]
+    polygon = Polygon(ring)
     return polygon if polygon.is_valid else shapely.convex_hull(polygon)
 
 
@@ -200,29 +214,44 @@ def _pieces(shape: shapely.Geometry) -> Polygon | MultiPolygon:
     return pieces[0] if len(pieces) == 1 else MultiPolygon(pieces)
 
 
+def _tight(planned: tuple[PlannedWall, ...]) -> Iterator[Diagnostic]:
+    """Arcs whose inner face would turn inside out."""
+    for wall in planned:
+        reach = max(wall.side * wall.axis.turn * face for face in (wall.outer, wall.inner))
+        if wall.axis.is_arc and wall.axis.radius() - reach < SIDE:
+            message = "the radius of this arc is less than the wall is thick on its hollow side; give it a wider one"
+            least, radius = reach + SIDE, wall.axis.radius()
+            at = wall.axis.at(wall.length / 2)
+            yield Diagnostic("arc-too-tight", message, "blocking", wall.wall.id, "radius", radius, least, at=at)
+
+
 def _crossings(planned: tuple[PlannedWall, ...], joints: tuple[Joint, ...]) -> list[Diagnostic]:
     found = []
     free = {joint.id for joint in joints if isinstance(joint, FreeJoint)}
-    for first, second in combinations(planned, 2):
+    lines = [wall.axis.line_string() for wall in planned]
+    near = shapely.STRtree(lines).query(lines, predicate="intersects") if lines else ((), ())
+    for i, j in sorted(pair for pair in zip(*near) if pair[0] < pair[1]):
+        first, second = planned[i], planned[j]
         shared = {first.wall.start, first.wall.end} & {second.wall.start, second.wall.end} & free
-        crossing = LineString([first.start, first.end]).intersection(LineString([second.start, second.end]))
-        if crossing.is_empty:
-            continue
-        if crossing.geom_type == "Point":
-            ends = [
-                math.dist((crossing.x, crossing.y), point)
-                for point in (first.start, first.end, second.start, second.end)
-            ]
-            if shared or min(ends) < TOL.point * 100:
-                continue
-            at = (crossing.x, crossing.y)
-            message = "these two walls cross each other; end one on the other instead"
-        else:
-            if crossing.length < 1.0:
-                continue
-            at = (crossing.centroid.x, crossing.centroid.y)
-            message = "these two walls lie on top of each other"
-        found.append(
-            Diagnostic("walls-cross", message, "blocking", first.wall.id, "line", others=(second.wall.id,), at=at)
-        )
+        complaint = _crossing(first, second, lines[i].intersection(lines[j]), bool(shared))
+        if complaint:
+            message, at = complaint
+            others = (second.wall.id,)
+            found.append(Diagnostic("walls-cross", message, "blocking", first.wall.id, "line", others=others, at=at))
     return found
+
+
+def _crossing(
+    first: PlannedWall, second: PlannedWall, shape: shapely.Geometry, shared: bool
+) -> tuple[str, Point] | None:
+    """What is wrong where the lines of two walls meet, and where; None when they meet at ends."""
+    ends = (first.start, first.end, second.start, second.end)
+    for piece in shapely.get_parts(shape):
+        if piece.geom_type != "Point" and piece.length >= 1.0:
+            return "these two walls lie on top of each other", (piece.centroid.x, piece.centroid.y)
+        at = (piece.centroid.x, piece.centroid.y)
+        apart = min(math.dist(at, end) for end in ends)
+        straight = not (first.axis.is_arc or second.axis.is_arc)
+        if not (shared and straight) and apart > TOL.chord + TOL.point * 100:
+            return "these two walls cross each other; end one on the other instead", at
+    return None

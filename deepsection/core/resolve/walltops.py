@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 import shapely
-from shapely.geometry import LineString, MultiPolygon, Polygon
+from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import line_through, polygons_of
 from ..units import HeightSum, SumTerm
@@ -78,7 +78,7 @@ def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -
         base.sum.id,
         plate.id,
         wall.wall.top.level in around.ceiled,
-        bool(around.inside[level].covers(LineString([wall.start, wall.end]))),
+        bool(around.inside[level].covers(wall.axis.line_string())),
     )
 
 
@@ -119,14 +119,14 @@ def _spans(
 
 def _stretches(wall: PlannedWall, area: Polygon | MultiPolygon) -> Iterator[tuple[float, float]]:
     """From-to distances along a wall that lie under an area."""
-    along = line_through(wall.start, wall.end)
-    line = LineString([wall.start, wall.end])
+    along, line = wall.axis, wall.axis.line_string()
     for piece in polygons_of(area):
         reach = [along.along(point) for point in piece.exterior.coords]
         for part in shapely.get_parts(line.intersection(piece.buffer(ON_EDGE, join_style="mitre"))):
             if part.geom_type == "LineString" and part.length >= 2 * ON_EDGE:
                 ends = [along.along(point) for point in part.coords]
-                yield max(min(ends), min(reach)), min(max(ends), max(reach))
+                low, high = (min(reach), max(reach)) if not along.is_arc else (min(ends), max(ends))
+                yield max(min(ends), low), min(max(ends), high)
 
 
 def _free(stretch: tuple[float, float], taken: list[tuple[float, float]]) -> list[tuple[float, float]]:
@@ -139,7 +139,7 @@ def _free(stretch: tuple[float, float], taken: list[tuple[float, float]]) -> lis
 
 def _under(wall: PlannedWall, roof: ResolvedRoof, start: float, end: float, top: float) -> TopSpan:
     eave = line_through(roof.planes[0].eave_start, roof.planes[0].eave_end)
-    gable = abs(eave.dx * wall.run[0] + eave.dy * wall.run[1]) < ACROSS
+    gable = not wall.axis.is_arc and abs(eave.dx * wall.run[0] + eave.dy * wall.run[1]) < ACROSS
     deck = tuple(plane.top for plane in roof.planes)
     under = tuple(plane.lifted(-roof.plumb_depth) for plane in deck)
     peak = max(top, roof.ridge_top.total) if gable else top
@@ -151,5 +151,5 @@ def gable_footprints(wall: PlannedWall, top: WallTop) -> Iterator[Polygon]:
     for span in top.spans:
         if span.gable:
             low, high = max(span.start, -FAR), min(span.end, FAR)
-            strip = Polygon([wall.at(low, -FAR), wall.at(high, -FAR), wall.at(high, FAR), wall.at(low, FAR)])
+            strip = wall.strip(low, high, -FAR, FAR)
             yield wall.footprint.intersection(strip)

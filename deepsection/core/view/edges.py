@@ -22,6 +22,9 @@ FAR_BEHIND = 600.0
 NEAR_BEHIND = 26.0
 """A depth jump of less than this is a fine edge: trims, frames, boards."""
 
+CHORD_BEND = 0.3
+"""Faces of a bent part that turn by less (difference of unit normals) are chords of one arc: no line between them."""
+
 
 @dataclass(frozen=True, slots=True)
 class Edge:
@@ -111,7 +114,7 @@ def _classify(
         return ("edge" if abs(gap) > NEAR_BEHIND else "crease"), near, far
     first, second = faces[near], faces[far]
     bend = max(abs(p - q) for p, q in zip(first.normal, second.normal))
-    if bend > 1e-3:
+    if bend > 1e-3 and not (bend < CHORD_BEND and (first.part.curve or second.part.curve)):
         return "crease", near, far
     if first.part.material != second.part.material:
         return "fine", near, far

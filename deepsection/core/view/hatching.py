@@ -28,7 +28,7 @@ class HatchTable:
         up = (-nz * ey, nz * ex, nx * ey - ny * ex)
         if up[2] < 0:
             up = (-up[0], -up[1], -up[2])
-        x0, y0, z0 = face.part.origin
+        x0, y0, z0 = _unrolled(face, frame)
         origin = (round(x0 * frame.ux + y0 * frame.uy, 3), round(z0, 3))
         axes = (
             round(ex * frame.ux + ey * frame.uy, 9),
@@ -44,3 +44,14 @@ class HatchTable:
     def all(self) -> tuple[PlacedHatch, ...]:
         """Every hatch, by index."""
         return tuple(self._index)
+
+
+def _unrolled(face: Face, frame: Frame) -> tuple[float, float, float]:
+    """Where the pattern of a chord of an arc starts, so that it runs on from chord to chord as it does unrolled."""
+    (nx, ny, _), curve = face.normal, face.part.curve
+    if curve is None:
+        return face.part.origin
+    # From the centre to the chord's plane, negative when the face looks inward.
+    reach = face.plane[2] * (nx * frame.dx + ny * frame.dy) - nx * curve.x - ny * curve.y
+    unrolled = reach * math.atan2(ny, nx)
+    return curve.x + nx * reach + ny * unrolled, curve.y + ny * reach - nx * unrolled, face.part.origin[2]

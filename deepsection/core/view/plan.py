@@ -171,15 +171,27 @@ def _wall_marks(
             for layer, planned in layers
         ]
         groups.sort(key=lambda group: group[1] == "poche")
+    circles = _face_circles(wall, frame)
     for shape, fill, pen, layer_id in groups:
         for polygon in polygons_of(_turn(shape, frame)):
             key = f"{wall.wall.id}/wall/{layer_id}/"
-            marks.append(Region(rings_of(polygon), fill=fill, pen=pen, part=key, feature="cut", handle=handle))
+            rings = rings_of(polygon, circles)
+            marks.append(Region(rings, fill=fill, pen=pen, part=key, feature="cut", handle=handle))
     return tuple(marks)
 
 
+def _face_circles(wall: PlannedWall, frame: Frame) -> list[tuple[float, float, float]]:
+    """The faces of an arc in the turned plan, as circles (u, w, radius)."""
+    if wall.axis.centre is None:
+        return []
+    u, w = frame.plan_to_turned(*wall.axis.centre)
+    faces = {face for layer in wall.layers for face in (layer.outer, layer.inner)}
+    return [(u, w, wall.axis.radius(wall.side * face)) for face in sorted(faces)]
+
+
 def _hole(wall: PlannedWall, placed: PlacedOpening) -> Polygon:
-    return wall.panel(placed.left, placed.right, wall.inner - 1, wall.outer + 1)
+    past = 1.0 + wall.bulging(placed.right - placed.left)
+    return wall.stand(placed.centre).panel(placed.left, placed.right, wall.inner - past, wall.outer + past)
 
 
 def _opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale: float) -> list[Mark]:
@@ -187,10 +199,12 @@ def _opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale
     handle = Handle("move_opening", opening.id, "distance", "along")
     key = f"{opening.id}/{opening.unit}//"
 
-    def turned(along: float, outward: float) -> tuple[float, float]:
-        return frame.plan_to_turned(*wall.at(along, outward))
+    stand = wall.stand(placed.centre)
 
-    hit = _turn(wall.panel(placed.left, placed.right, wall.inner, wall.outer), frame)
+    def turned(along: float, outward: float) -> tuple[float, float]:
+        return frame.plan_to_turned(*stand.at(along, outward))
+
+    hit = _turn(stand.panel(placed.left, placed.right, wall.inner, wall.outer), frame)
     marks: list[Mark] = [Region(rings_of(hit), fill="paper", part=key, feature="opening", handle=handle)]
 
     def line(a: tuple[float, float], b: tuple[float, float], pen: str) -> None:
@@ -228,9 +242,10 @@ def _door_leaf(wall: PlannedWall, placed: PlacedOpening, frame: Frame, key: str,
     inward = opening.swing == "in"
     side = wall.inner if inward else wall.outer
     tip = side - opening.width if inward else side + opening.width
-    a = frame.plan_to_turned(*wall.at(hinge, side))
-    b = frame.plan_to_turned(*wall.at(hinge, tip))
-    c = frame.plan_to_turned(*wall.at(strike, side))
+    stand = wall.stand(placed.centre)
+    a = frame.plan_to_turned(*stand.at(hinge, side))
+    b = frame.plan_to_turned(*stand.at(hinge, tip))
+    c = frame.plan_to_turned(*stand.at(strike, side))
     turn = (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
     bulge = math.copysign(math.tan(math.pi / 8), turn)
     return [

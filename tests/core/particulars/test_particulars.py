@@ -5,9 +5,10 @@ from __future__ import annotations
 import pytest
 
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
-from deepsection.core.model import Project, apply_edits
+from deepsection.core.model import Project, apply_edits, wall_axis, wall_length
 from deepsection.core.particulars import describe_element, enter, fields_of, ladder
 from deepsection.core.resolve import Building, resolve
+from deepsection.core.units import parse_length
 from deepsection.demo import fernacre_bungalow
 
 
@@ -158,3 +159,44 @@ def test_a_set_in_names_the_layer_that_it_is_measured_from(house: Project) -> No
     assert labels["set_in"] == "Set in from sheathing"
     other = fernacre_bungalow()
     assert "Set in from outer leaf" in [row.field.label for row in fields_of(other, other.find("w1"))]
+
+
+def test_a_wall_is_bowed_and_all_its_radii_are_shown(house: Project) -> None:
+    """Circular segment: r = c^2 / (8 h) + h / 2, with the chord of the south wall; faces lie beside the line."""
+    south = house.find("south")
+    chord = wall_length(house, south)
+    bowed = typed(house, "south", "rise", "4'")
+    radius = chord**2 / (8 * 4 * 304.8) + 2 * 304.8
+    lapped = (0.75 + 0.5) * 25.4 + 0.5
+    rest = (5.5 + 0.5) * 25.4 + 0.2
+    shown = [parse_length(value(bowed, "south", field), "ft-in") for field in RADII]
+    assert shown == pytest.approx([radius, radius + lapped, radius - rest], abs=25.4 / 16)
+    outer = typed(bowed, "south", "radius_outside", "80'")
+    assert wall_axis(outer, outer.find("south")).radius() == pytest.approx(80 * 304.8 - lapped)
+    inward = typed(house, "south", "rise", "-4'")
+    assert inward.find("south").bulge == -bowed.find("south").bulge
+    assert parse_length(value(inward, "south", "radius_outside"), "ft-in") < radius, "the hollow side has the lesser"
+    straight = apply_edits(bowed, enter(bowed, "south", "straighten", ""))
+    assert straight.walls == house.walls
+    assert [held.distance for held in straight.openings] == pytest.approx([held.distance for held in house.openings])
+
+
+RADII = ("radius", "radius_outside", "radius_inside")
+
+
+@pytest.mark.parametrize(("field", "text"), [("rise", "0"), ("radius", "2'"), ("radius_inside", "0"), ("rise", "900'")])
+def test_an_arc_that_cannot_be_is_refused(house: Project, field: str, text: str) -> None:
+    bowed = typed(house, "south", "rise", "4'")
+    with pytest.raises(BadInput) as caught:
+        typed(bowed, "south", field, text)
+    assert caught.value.element == "south" and caught.value.field
+
+
+def test_the_set_out_line_moves_and_the_wall_stays(house: Project) -> None:
+    before = {wall.wall.id: wall.footprint for wall in resolve(house).plan.walls}
+    after = typed(house, "south", "set_out_line", "frame:inner")
+    planned = {wall.wall.id: wall for wall in resolve(after).plan.walls}
+    assert planned["south"].footprint.symmetric_difference(before["south"]).area < 1.0
+    assert planned["south"].inner == pytest.approx(-(0.5 * 25.4 + 0.2)), "what is left inside of the frame"
+    kept = typed(house, "south", "set_out", "frame:inner")
+    assert resolve(kept).plan.walls[0].start == resolve(house).plan.walls[0].start, "the line stays, the wall moves"

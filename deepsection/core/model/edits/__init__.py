@@ -14,6 +14,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 
 from ...errors import DeepSectionError
 from ..project import Project
+from .bending import BendWall, StraightenWall
 from .heights import SetTerm, SetTotal
 from .openings import MoveOpening, ResizeOpening
 from .putting import (
@@ -70,6 +71,8 @@ Edit = Annotated[
     | FlipWall
     | SplitWall
     | ReverseWall
+    | BendWall
+    | StraightenWall
     | UseMakeUp
     | ResizeOpening
     | MoveOpening
@@ -103,6 +106,7 @@ def apply_edits(project: Project, edits: Iterable[Any]) -> Project:
 __all__ = [
     "EDITS",
     "AddStorey",
+    "BendWall",
     "Copied",
     "DrawRoof",
     "DrawWalls",
@@ -134,6 +138,7 @@ __all__ = [
     "SetTotal",
     "SetWallLength",
     "SplitWall",
+    "StraightenWall",
     "UseMakeUp",
     "apply_edits",
     "changed",

@@ -5,8 +5,9 @@ from __future__ import annotations
 import math
 from typing import Literal
 
+from ...geometry import Point
 from ..elements import Element, RoofBlock, RoofEdge
-from ..places import Point, corner_point
+from ..places import corner_point
 from ..project import Project
 from .rebuilding import changed, put
 

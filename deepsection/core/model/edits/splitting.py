@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from ...errors import RefusedEdit
 from ..elements import Element, FreeJoint, HostedJoint, Id, Mm, Opening, Wall, WallEnd
-from ..places import along_wall, wall_length
+from ..places import wall_axis
 from ..project import Project
 from .rebuilding import changed, held, put
 
@@ -31,7 +31,8 @@ class SplitWall(Element):
     def apply(self, project: Project) -> Project:
         """The project with the wall in two. Raises: RefusedEdit, UnknownElement."""
         wall = held(project, self.wall, Wall)
-        length = wall_length(project, wall)
+        axis = wall_axis(project, wall)
+        length = axis.length
         if not SHORTEST <= self.distance <= length - SHORTEST:
             raise RefusedEdit(
                 "a wall is split between its ends, and both pieces need a length",
@@ -43,14 +44,14 @@ class SplitWall(Element):
         taken = {element.id for element in project.elements()}
         if taken & {self.joint, self.second} or self.joint == self.second:
             raise RefusedEdit("the pieces of a split wall need new names", element=wall.id, field="split")
-        x, y = along_wall(project, wall, "start", self.distance)
+        first, rest = axis.part(0.0, self.distance), axis.part(self.distance, length)
         standing: list[Opening | HostedJoint] = [held for held in project.openings if held.wall == wall.id]
         standing += [held for held in project.joints if isinstance(held, HostedJoint) and held.wall == wall.id]
         return put(
             project,
-            FreeJoint(id=self.joint, x=x, y=y),
-            changed(wall, end=self.joint),
-            changed(wall, id=self.second, start=self.joint),
+            FreeJoint(id=self.joint, x=first.end[0], y=first.end[1]),
+            changed(wall, end=self.joint, bulge=first.bulge),
+            changed(wall, id=self.second, start=self.joint, bulge=rest.bulge),
             *(self._placed(held, length) for held in standing),
         )
 
@@ -74,7 +75,7 @@ class ReverseWall(Element):
     def apply(self, project: Project) -> Project:
         """The project with the wall turned round. Raises: RefusedEdit, UnknownElement."""
         wall = held(project, self.wall, Wall)
-        turned = changed(wall, start=wall.end, end=wall.start, outside=_OTHER[wall.outside])
+        turned = changed(wall, start=wall.end, end=wall.start, bulge=-wall.bulge or 0.0, outside=_OTHER[wall.outside])
         openings = [
             changed(held, end=_end(held.end), hinge=_end(held.hinge), stays=_OTHER[held.stays])
             for held in project.openings

@@ -9,9 +9,11 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from ...errors import RefusedEdit
+from ...geometry import Axis, Point
 from ...tolerance import TOL
 from ..elements import (
     BaseRule,
+    Bulge,
     Element,
     FreeJoint,
     HostedJoint,
@@ -25,7 +27,7 @@ from ..elements import (
     TopRule,
     Wall,
 )
-from ..places import Point, joint_point, wall_points
+from ..places import joint_point, wall_axis, wall_points
 from ..project import Project
 from .rebuilding import changed, held, put
 
@@ -33,13 +35,15 @@ from .rebuilding import changed, held, put
 class DrawWalls(Element):
     """A chain of walls through joints, new ones given here; closed when it returns to its first.
 
-    A closed chain has its outside on the outside of the loop; an open one on the left.
+    A closed chain has its outside on the outside of the loop; an open one on the left. `bulges`, one per wall, bend
+    some of them into arcs.
     """
 
     kind: Literal["draw_walls"] = "draw_walls"
     joints: tuple[Joint, ...] = ()
     chain: Annotated[tuple[Id, ...], Field(min_length=2)]
     walls: Annotated[tuple[Id, ...], Field(min_length=1)]
+    bulges: tuple[Bulge, ...] = ()
     make_up: Id
     status: Literal["outer", "inner"] = "outer"
     base: Id
@@ -49,13 +53,16 @@ class DrawWalls(Element):
         """The project with the chain built. Raises: RefusedEdit."""
         if len(self.walls) != len(self.chain) - 1:
             raise RefusedEdit("a chain of walls has one wall between each two joints", field="walls")
+        if self.bulges and len(self.bulges) != len(self.walls):
+            raise RefusedEdit("a chain with arcs has one bulge for each wall", field="bulges")
+        bulges = self.bulges or (0.0,) * len(self.walls)
         make_up = next((known for known in project.make_ups if known.id == self.make_up), None)
         if make_up is None:
             raise RefusedEdit(f"no make-up is called “{self.make_up}”", field="make_up")
         staged = put(project, *self.joints) if self.joints else project
         points = [self._point(staged, id) for id in self.chain]
         closed = self.chain[0] == self.chain[-1]
-        outside: Literal["left", "right"] = "right" if closed and _area(points) > 0 else "left"
+        outside: Literal["left", "right"] = "right" if closed and _area(points, bulges) > 0 else "left"
         for index, (start, end) in enumerate(itertools.pairwise(points)):
             if math.dist(start, end) < 1.0:
                 raise RefusedEdit(
@@ -66,6 +73,7 @@ class DrawWalls(Element):
                 id=id,
                 start=start,
                 end=end,
+                bulge=bulge,
                 make_up=make_up.id,
                 set_out=default_set_out(make_up, self.status),
                 outside=outside,
@@ -73,7 +81,7 @@ class DrawWalls(Element):
                 base=BaseRule(level=self.base),
                 top=TopRule(kind="roof" if self.status == "outer" else "level", level=self.top),
             )
-            for id, start, end in zip(self.walls, self.chain, self.chain[1:])
+            for id, start, end, bulge in zip(self.walls, self.chain, self.chain[1:], bulges)
         ]
         return put(staged, *walls)
 
@@ -90,8 +98,11 @@ def default_set_out(make_up: MakeUp, status: str) -> SetOut:
     return SetOut(layer=structure.id, face="outer" if status == "outer" else "middle")
 
 
-def _area(points: list[tuple[float, float]]) -> float:
-    return sum(a[0] * b[1] - b[0] * a[1] for a, b in itertools.pairwise(points)) / 2
+def _area(points: list[Point], bulges: tuple[float, ...]) -> float:
+    """Signed area (mm2) within a ring of lines and arcs."""
+    pieces = [Axis(a, b, bulge).points() for (a, b), bulge in zip(itertools.pairwise(points), bulges)]
+    ring = [point for piece in pieces for point in piece]
+    return sum(a[0] * b[1] - b[0] * a[1] for a, b in itertools.pairwise(ring)) / 2
 
 
 class MoveJoint(Element):
@@ -143,7 +154,7 @@ class SetWallLength(Element):
             )
         stays, goes = (wall.start, wall.end) if wall.end in free else (wall.end, wall.start)
         (x0, y0), (x1, y1) = joint_point(project, stays), joint_point(project, goes)
-        more = self.length / math.dist((x0, y0), (x1, y1)) - 1
+        more = self.length / wall_axis(project, wall).length - 1
         shift = ((x1 - x0) * more, (y1 - y0) * more)
         across = [
             other
@@ -165,6 +176,7 @@ def _shifted(project: Project, walls: list[Wall], by: Point) -> dict[str, Point]
 
 
 def _parallel(project: Project, first: Wall, second: Wall) -> bool:
+    """Whether the chords of two walls are parallel."""
     (a, b), (c, d) = wall_points(project, first), wall_points(project, second)
     cross = (b[0] - a[0]) * (d[1] - c[1]) - (b[1] - a[1]) * (d[0] - c[0])
     return abs(cross) < TOL.parallel * math.dist(a, b) * math.dist(c, d)
@@ -205,12 +217,10 @@ def _hosts_first(project: Project) -> list[HostedJoint]:
 
 def _nearest(project: Project, joint: HostedJoint, to: Point) -> float:
     """Distance from its named end to the place on the host that is nearest to a point."""
-    start, end = wall_points(project, held(project, joint.wall, Wall))
+    axis = wall_axis(project, held(project, joint.wall, Wall))
     if joint.end == "end":
-        start, end = end, start
-    length = math.dist(start, end)
-    along = ((to[0] - start[0]) * (end[0] - start[0]) + (to[1] - start[1]) * (end[1] - start[1])) / max(length, 1.0)
-    return min(max(along, 0.0), length)
+        axis = axis.reversed()
+    return min(max(axis.along(to), 0.0), axis.length) if axis.chord > TOL.point else 0.0
 
 
 class FlipWall(Element):
