@@ -159,7 +159,7 @@ class Bench:
     def type_length(self, text: str) -> None:
         """Type into the length entry that opens at the first key."""
         self.page.keyboard.press(text[0])
-        entry = self.page.get_by_role("main", name="Bench").get_by_role("textbox")
+        entry = self.page.get_by_role("main", name="Bench").get_by_role("textbox").first
         expect(entry).to_be_focused()
         self.page.keyboard.type(text[1:])
         self.page.keyboard.press("Enter")

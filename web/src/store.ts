@@ -3,6 +3,7 @@ import { create } from "zustand";
 export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sheets";
 export type Side = "south" | "east" | "north" | "west";
 export type Tool = "select" | "outer-wall" | "inner-wall" | "window" | "door" | "room" | "roof" | "section" | "note";
+export type WallShape = "chain" | "rectangle";
 export type Fill = "both" | "plan" | "view";
 export type PanelName = "history" | "make-ups" | "plan";
 
@@ -38,6 +39,8 @@ interface Client {
   fill: Fill;
   split: number;
   makeUps: { outer: string | null; inner: string | null };
+  /** How walls are drawn: one after the other, or four at once. */
+  shape: WallShape;
   message: { text: string; tone: "wrong" | "note" } | null;
   panel: PanelName | null;
   hint: string;
@@ -58,6 +61,7 @@ export const useClient = create<Client>((set) => ({
   fill: "both",
   split: 0.47,
   makeUps: { outer: null, inner: null },
+  shape: "chain",
   message: null,
   panel: null,
   hint: "",

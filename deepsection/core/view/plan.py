@@ -48,13 +48,14 @@ class SnapPoint:
 
 @dataclass(frozen=True, slots=True)
 class SnapLine:
-    """The set-out line of a wall in the turned plan, start to end."""
+    """The set-out line of a wall in the turned plan, start to end; `bulge` of an arc as in paths."""
 
     u1: float
     w1: float
     u2: float
     w2: float
     wall: str
+    bulge: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -335,7 +336,7 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
     middles = []
 
     def line(wall: PlannedWall) -> SnapLine:
-        return SnapLine(*frame.plan_to_turned(*wall.start), *frame.plan_to_turned(*wall.end), wall.wall.id)
+        return SnapLine(*frame.plan_to_turned(*wall.start), *frame.plan_to_turned(*wall.end), wall.wall.id, wall.wall.bulge)
 
     def ends(walls: tuple[PlannedWall, ...], label: str) -> None:
         for wall in walls:
@@ -347,8 +348,8 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
     ends(own, "end of wall")
     storey = next(held for held in storeys(project) if held.level == level)
     ends(building.plan.on(storey_below(project, storey) or ""), "end of wall below")
-    for held in map(line, own):
-        middle = ((held.u1 + held.u2) / 2, (held.w1 + held.w2) / 2)
-        middles.append(SnapPoint(*middle, "middle", "middle of wall", None, held.wall))
+    for wall in own:
+        middle = frame.plan_to_turned(*wall.at(wall.length / 2))
+        middles.append(SnapPoint(*middle, "middle", "middle of wall", None, wall.wall.id))
     axes = tuple(line(wall) for wall in building.plan.walls)
     return Snaps((*points.values(), *middles), tuple(line(wall) for wall in own), axes)

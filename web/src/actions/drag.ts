@@ -1,4 +1,5 @@
 import type { Edit, Handle } from "../api/client";
+import { lengthOf, placeOn } from "./arc";
 import type { Project, Snaps, Turn } from "./types";
 import { toPlan } from "./types";
 
@@ -14,11 +15,17 @@ interface Axis {
   length: number;
 }
 
-function wallAxis(snaps: Snaps, wall: string): Axis | null {
+/** Where a wall runs: on an arc, at a distance along it, or along its chord. */
+function wallAxis(snaps: Snaps, wall: string, along?: (length: number) => number): Axis | null {
   const line = snaps.axes.find((line) => line.wall === wall);
   if (!line) return null;
-  const length = Math.hypot(line.u2 - line.u1, line.w2 - line.w1);
-  return { au: (line.u2 - line.u1) / length, aw: (line.w2 - line.w1) / length, length };
+  const length = lengthOf(line);
+  if (along === undefined) {
+    const chord = Math.hypot(line.u2 - line.u1, line.w2 - line.w1);
+    return { au: (line.u2 - line.u1) / chord, aw: (line.w2 - line.w1) / chord, length };
+  }
+  const { du, dw } = placeOn(line, along(length));
+  return { au: du, aw: dw, length };
 }
 
 /** The drag that a handle stands for; in a projected view only the shift along u counts. */
@@ -33,7 +40,8 @@ export function dragOf(
   const step = (value: number) => Math.round(value / grid) * grid;
   if (handle.edit === "move_opening") {
     const opening = project.openings?.find((held) => held.id === handle.element);
-    const axis = opening && wallAxis(snaps, opening.wall);
+    const along = (length: number) => (opening?.end === "end" ? length - opening.distance : (opening?.distance ?? 0));
+    const axis = opening && wallAxis(snaps, opening.wall, along);
     if (!opening || !axis) return null;
     const sign = opening.end === "start" ? 1 : -1;
     return {

@@ -28,8 +28,8 @@ export const ONE_WALL: Snaps = {
     { u: 8000, w: 0, kind: "joint", label: "end of wall", joint: "b", wall: "south" },
     { u: 4000, w: 0, kind: "middle", label: "middle of wall", joint: null, wall: "south" },
   ],
-  lines: [{ u1: 0, w1: 0, u2: 8000, w2: 0, wall: "south" }],
-  axes: [{ u1: 0, w1: 0, u2: 8000, w2: 0, wall: "south" }],
+  lines: [{ u1: 0, w1: 0, u2: 8000, w2: 0, wall: "south", bulge: 0 }],
+  axes: [{ u1: 0, w1: 0, u2: 8000, w2: 0, wall: "south", bulge: 0 }],
 };
 
 /** The storey between floor and plate. */

@@ -1,3 +1,4 @@
+import { footOn, lengthOf } from "./arc";
 import type { Place, Snaps } from "./types";
 
 interface Options {
@@ -9,6 +10,8 @@ interface Options {
   from?: { u: number; w: number } | null;
   /** Points of the action itself, such as the first corner of a chain. */
   own?: Place[];
+  /** Only right angles from `from` count, whatever lies near. */
+  square?: boolean;
 }
 
 const POINT_PX = 11;
@@ -18,6 +21,7 @@ const RIGHT_ANGLE_DEG = 7;
 /** The place that a pointer means: an end, then a middle, then a line, then right angles, then the grid. */
 export function snapPlace(u: number, w: number, snaps: Snaps, options: Options): Place {
   const { mmPerPx, grid, from } = options;
+  if (options.square && from) return atRightAngle(u, w, from, grid, 45) ?? { ...from, label: "" };
   const near = (a: number, b: number, reach: number) => Math.hypot(a - u, b - w) < reach * mmPerPx;
   for (const place of options.own ?? []) if (near(place.u, place.w, POINT_PX)) return place;
   for (const kind of ["joint", "middle"] as const) {
@@ -40,10 +44,16 @@ function step(value: number, grid: number): number {
   return Math.round(value / grid) * grid;
 }
 
-function atRightAngle(u: number, w: number, from: { u: number; w: number }, grid: number): Place | null {
+function atRightAngle(
+  u: number,
+  w: number,
+  from: { u: number; w: number },
+  grid: number,
+  reach = RIGHT_ANGLE_DEG,
+): Place | null {
   const angle = (Math.atan2(w - from.w, u - from.u) * 180) / Math.PI;
   const off = Math.abs(angle - Math.round(angle / 90) * 90);
-  if (off > RIGHT_ANGLE_DEG) return null;
+  if (off > reach) return null;
   const level = Math.abs(u - from.u) > Math.abs(w - from.w);
   return level
     ? { u: from.u + step(u - from.u, grid), w: from.w, label: "at right angles" }
@@ -54,21 +64,21 @@ function atRightAngle(u: number, w: number, from: { u: number; w: number }, grid
 export function nearestLine(u: number, w: number, snaps: Snaps, reach: number): Place | null {
   let best: { place: Place; distance: number } | null = null;
   for (const line of snaps.lines) {
-    const length = Math.hypot(line.u2 - line.u1, line.w2 - line.w1);
-    const along = ((u - line.u1) * (line.u2 - line.u1) + (w - line.w1) * (line.w2 - line.w1)) / length;
-    if (along < 0 || along > length) continue;
-    const pu = line.u1 + ((line.u2 - line.u1) * along) / length;
-    const pw = line.w1 + ((line.w2 - line.w1) * along) / length;
-    const distance = Math.hypot(pu - u, pw - w);
+    const foot = footOn(line, u, w);
+    if (foot.along < 0 || foot.along > lengthOf(line)) continue;
+    const distance = Math.hypot(foot.u - u, foot.w - w);
     if (distance < reach && (!best || distance < best.distance))
-      best = { place: { u: pu, w: pw, label: "on the wall", wall: line.wall, along }, distance };
+      best = {
+        place: { u: foot.u, w: foot.w, label: "on the wall", wall: line.wall, along: foot.along },
+        distance,
+      };
   }
   return best?.place ?? null;
 }
 
 function onLine(u: number, w: number, wall: string, snaps: Snaps): Place {
   const line = snaps.lines.find((line) => line.wall === wall);
-  return { u, w, label: "", wall, along: line ? Math.hypot(u - line.u1, w - line.w1) : undefined };
+  return { u, w, label: "", wall, along: line ? footOn(line, u, w).along : undefined };
 }
 
 /** Where a right-angled line from `from` meets the wall that the pointer is on. */

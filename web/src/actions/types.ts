@@ -16,9 +16,11 @@ export interface Place {
 }
 
 export interface Overlay {
-  lines: { u1: number; w1: number; u2: number; w2: number; dashed?: boolean }[];
+  lines: { u1: number; w1: number; u2: number; w2: number; bulge?: number; dashed?: boolean }[];
   dots: { u: number; w: number }[];
-  label?: { u: number; w: number; length: number };
+  label?: { u: number; w: number; length: number; word?: string };
+  /** What remains from the pointer to the first corner, across and up the sheet. */
+  closing?: { du: number; dw: number; words?: [string, string] };
 }
 
 /** What an action shows and asks for after an event. */
@@ -33,17 +35,21 @@ export interface Outcome {
   done?: { select: string | null };
   /** What a typed length means now; without it no entry opens. */
   asks?: string;
+  /** A typed length may come with an angle. */
+  angles?: boolean;
   /** Something that cannot be done, in words. */
   wrong?: string;
 }
+
+export type ActionKey = "Enter" | "Escape" | "ArrowLeft" | "ArrowRight" | "ArrowUp" | "ArrowDown" | "a" | "f";
 
 /** An action on the plan: events in, outcome out. Knows no React and no server. */
 export interface PlanAction {
   start(): Outcome;
   move(place: Place): Outcome;
   click(place: Place): Outcome;
-  length(mm: number): Outcome;
-  key(key: "Enter" | "Escape" | "ArrowLeft" | "ArrowRight" | "ArrowUp" | "ArrowDown"): Outcome | null;
+  length(mm: number, angle?: { degrees: number; relative: boolean }): Outcome;
+  key(key: ActionKey): Outcome | null;
 }
 
 export const EMPTY: Overlay = { lines: [], dots: [] };

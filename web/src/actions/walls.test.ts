@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it } from "vitest";
 import type { Edit } from "../api/client";
 import { MAIN, NORTH_UP } from "./fixtures";
 import type { Outcome, Place } from "./types";
-import { DrawWalls } from "./walls";
+import { DrawRectangle, DrawWalls } from "./walls";
 
 type Draw = Extract<Edit, { kind: "draw_walls" }>;
 
@@ -13,7 +13,7 @@ const points = (edit: Draw) => edit.joints?.map((joint) => (joint.kind === "free
 describe("drawing walls", () => {
   let action: DrawWalls;
   beforeEach(() => {
-    action = new DrawWalls(NORTH_UP, MAIN, "outer", "wall-lap");
+    action = new DrawWalls(NORTH_UP, MAIN, { status: "outer", makeUp: "wall-lap" });
   });
 
   it("closes on its first corner with one wall per side", () => {
@@ -59,7 +59,7 @@ describe("drawing walls", () => {
   });
 
   it("turns what is drawn back into the plan", () => {
-    const east = new DrawWalls({ dx: -1, dy: 0 }, MAIN, "outer", "m");
+    const east = new DrawWalls({ dx: -1, dy: 0 }, MAIN, { status: "outer", makeUp: "m" });
     east.click(at(0, 0));
     east.click(at(5000, 0));
     expect(points(drawn(east.key("Enter")))).toEqual([
@@ -69,7 +69,7 @@ describe("drawing walls", () => {
   });
 
   it("shares joints and stands on walls that it snaps to", () => {
-    const inner = new DrawWalls(NORTH_UP, MAIN, "inner", "wall-inner");
+    const inner = new DrawWalls(NORTH_UP, MAIN, { status: "inner", makeUp: "wall-inner" });
     inner.click(at(2000, 0, { wall: "south", along: 2000 }));
     const edit = drawn(inner.click(at(2000, 6000, { joint: "corner" })));
     expect(edit.joints).toEqual([
@@ -110,5 +110,114 @@ describe("drawing walls", () => {
     expect(shown.asks).toBe("length of this wall");
     expect(shown.overlay.label).toMatchObject({ length: 2000 });
     expect(shown.preview?.[0]).toMatchObject({ kind: "draw_walls", walls: [expect.any(String)] });
+  });
+});
+
+describe("drawing arcs in a chain", () => {
+  let action: DrawWalls;
+  beforeEach(() => {
+    action = new DrawWalls(NORTH_UP, MAIN, { status: "outer", makeUp: "wall-lap" });
+    action.click(at(0, 0));
+    action.key("a");
+  });
+
+  it("takes the end and then a point that the arc passes", () => {
+    expect(action.click(at(6000, 0)).asks).toContain("rise");
+    action.click(at(3000, -3000));
+    // A half circle below a chord that runs right turns left: bulge 1.
+    expect(drawn(action.key("Enter")).bulges?.[0]).toBeCloseTo(1, 9);
+  });
+
+  it("takes a typed rise, to the side of the pointer", () => {
+    action.click(at(8000, 0));
+    action.move(at(4000, 500));
+    action.length(2000);
+    // bulge = 2 rise / chord, negative when the arc bows to the left of its chord.
+    expect(drawn(action.key("Enter")).bulges).toEqual([-0.5]);
+  });
+
+  it("refuses an arc of no rise in words, and goes on", () => {
+    action.click(at(6000, 0));
+    expect(action.click(at(3000, 0)).wrong).toContain("no rise");
+    expect(action.length(0).wrong).toContain("no rise");
+    expect(action.length(9000).wrong).toContain("comes round");
+  });
+
+  it("closes a round house from two half circles", () => {
+    action.click(at(6000, 0));
+    action.click(at(3000, -3000));
+    action.click(at(0, 0));
+    const edit = drawn(action.click(at(3000, 3000)));
+    expect(edit.bulges?.map((bulge) => Math.round(bulge * 1e6) / 1e6)).toEqual([1, 1]);
+    expect(edit.chain).toHaveLength(3);
+  });
+
+  it("takes the end of an arc back at Escape, and is straight again at A", () => {
+    action.click(at(6000, 0));
+    action.key("Escape");
+    action.key("a");
+    action.click(at(5000, 0));
+    expect(drawn(action.key("Enter")).bulges).toEqual([]);
+  });
+});
+
+describe("drawing with angles and sides", () => {
+  it("turns by a typed angle, from the right of the sheet or from the last wall", () => {
+    const action = new DrawWalls(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
+    action.click(at(0, 0));
+    action.length(1000, { degrees: 90, relative: false });
+    action.length(1000, { degrees: -90, relative: true });
+    action.length(2000, { degrees: 30, relative: false });
+    const [, , third, fourth] = points(drawn(action.key("Enter"))) as number[][];
+    expect(third).toEqual([1000, 1000]);
+    expect(fourth[0]).toBeCloseTo(1000 + 2000 * Math.cos(Math.PI / 6), 5);
+    expect(fourth[1]).toBeCloseTo(2000, 5);
+  });
+
+  it("flips the outside while drawing", () => {
+    const action = new DrawWalls(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
+    action.click(at(0, 0));
+    action.click(at(1000, 0));
+    expect(action.key("f")?.hint).toContain("flipped");
+    expect(drawn(action.key("Enter")).flipped).toBe(true);
+  });
+
+  it("tells what remains to the first corner", () => {
+    const action = new DrawWalls(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
+    action.click(at(0, 0));
+    action.click(at(9000, 0));
+    action.click(at(9000, 5000));
+    expect(action.move(at(3000, 5000)).overlay.closing).toEqual({ du: -3000, dw: -5000 });
+  });
+});
+
+describe("drawing a rectangle", () => {
+  it("is closed from two corners", () => {
+    const action = new DrawRectangle(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
+    action.click(at(1000, 1000));
+    const edit = drawn(action.click(at(9000, 7000)));
+    expect(points(edit)).toEqual([
+      [1000, 1000],
+      [9000, 1000],
+      [9000, 7000],
+      [1000, 7000],
+    ]);
+    expect(edit.chain?.[0]).toBe(edit.chain?.at(-1));
+    expect(edit.walls).toHaveLength(4);
+  });
+
+  it("takes a typed width and then a typed depth, towards the pointer", () => {
+    const action = new DrawRectangle(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
+    expect(action.length(100).wrong).toContain("first corner");
+    action.click(at(0, 0));
+    action.move(at(-10, 10));
+    expect(action.length(8000).asks).toContain("depth");
+    expect(points(drawn(action.length(6000)))?.[2]).toEqual([-8000, 6000]);
+  });
+
+  it("refuses a rectangle without depth", () => {
+    const action = new DrawRectangle(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
+    action.click(at(0, 0));
+    expect(action.click(at(5000, 0)).wrong).toContain("width and a depth");
   });
 });

@@ -603,6 +603,25 @@ export interface components {
             version: number;
         };
         /**
+         * BendWall
+         * @description A wall made an arc that rises from its chord, or another arc: to the left from start to end, or to the right.
+         *
+         *     What stands on it keeps its share of the length. A rise below 0 is one to the right.
+         */
+        BendWall: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bend_wall";
+            /** Radius */
+            radius?: number | null;
+            /** Rise */
+            rise?: number | null;
+            /** Wall */
+            wall: string;
+        };
+        /**
          * Ceiling
          * @description A flat ceiling whose joists bear at a level, over every closed outline of outer walls that reaches it.
          *
@@ -707,13 +726,24 @@ export interface components {
          * DrawWalls
          * @description A chain of walls through joints, new ones given here; closed when it returns to its first.
          *
-         *     A closed chain has its outside on the outside of the loop; an open one on the left.
+         *     A closed chain has its outside on the outside of the loop; an open one on the left. `flipped` puts it
+         *     on the other side. `bulges`, one per wall, bend some of them into arcs.
          */
         DrawWalls: {
             /** Base */
             base: string;
+            /**
+             * Bulges
+             * @default []
+             */
+            bulges: number[];
             /** Chain */
             chain: string[];
+            /**
+             * Flipped
+             * @default false
+             */
+            flipped: boolean;
             /**
              * Joints
              * @default []
@@ -805,7 +835,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1568,7 +1598,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */
@@ -2245,9 +2275,14 @@ export interface components {
         };
         /**
          * SnapLine
-         * @description The set-out line of a wall in the turned plan, start to end.
+         * @description The set-out line of a wall in the turned plan, start to end; `bulge` of an arc as in paths.
          */
         SnapLine: {
+            /**
+             * Bulge
+             * @default 0
+             */
+            bulge: number;
             /** U1 */
             u1: number;
             /** U2 */
@@ -2363,6 +2398,19 @@ export interface components {
             plan: string;
             /** Plate */
             plate: string | null;
+        };
+        /**
+         * StraightenWall
+         * @description An arc made straight along its chord.
+         */
+        StraightenWall: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "straighten_wall";
+            /** Wall */
+            wall: string;
         };
         /**
          * Strip
@@ -2651,10 +2699,15 @@ export interface components {
         };
         /**
          * Wall
-         * @description A straight wall between two joints; its make-up runs from its outside inward.
+         * @description A wall between two joints, straight or an arc; its make-up runs from its outside inward.
          */
         Wall: {
             base: components["schemas"]["BaseRule"];
+            /**
+             * Bulge
+             * @default 0
+             */
+            bulge: number;
             /** End */
             end: string;
             /** Id */

@@ -1,5 +1,16 @@
 import { describe, expect, it } from "vitest";
-import { hatchTile, pathData } from "./path";
+import { hatchTile, pathData, pointsAlong } from "./path";
+
+describe("points along a path", () => {
+  it("reach to the crown of a half circle, on its side", () => {
+    const points = pointsAlong([
+      [0, 0, 1],
+      [10, 0, 0],
+    ]);
+    expect(Math.min(...points.map(([, y]) => y))).toBeCloseTo(-5, 9);
+    for (const [x, y] of points) expect(Math.hypot(x - 5, y)).toBeCloseTo(5, 9);
+  });
+});
 
 describe("paths", () => {
   it("are straight where the bulge is nought, and closed when asked", () => {

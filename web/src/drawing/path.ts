@@ -19,6 +19,25 @@ export function pathData(vertices: readonly (readonly number[])[], closed: boole
   return closed ? `${d}Z` : d;
 }
 
+/** Points along vertices: their own, and some on each arc, so that a box around them holds the arcs. */
+export function pointsAlong(vertices: readonly (readonly number[])[]): [number, number][] {
+  return vertices.flatMap(([x0, y0, bulge], i) => {
+    const next = vertices[(i + 1) % vertices.length];
+    return bulge ? [[x0, y0] as [number, number], ...onArc([x0, y0], [next[0], next[1]], bulge, 3)] : [[x0, y0]];
+  });
+}
+
+/** The middle of an arc, and the middles of its halves: an arc lies to the right of its chord when it turns left. */
+function onArc(a: [number, number], b: [number, number], bulge: number, depth: number): [number, number][] {
+  const middle: [number, number] = [
+    (a[0] + b[0]) / 2 + ((b[1] - a[1]) / 2) * bulge,
+    (a[1] + b[1]) / 2 - ((b[0] - a[0]) / 2) * bulge,
+  ];
+  if (depth === 0) return [middle];
+  const half = Math.tan(Math.atan(bulge) / 2);
+  return [...onArc(a, middle, half, depth - 1), middle, ...onArc(middle, b, half, depth - 1)];
+}
+
 function round(value: number): number {
   return Math.round(value * 1000) / 1000;
 }

@@ -35,8 +35,8 @@ from .rebuilding import changed, held, put
 class DrawWalls(Element):
     """A chain of walls through joints, new ones given here; closed when it returns to its first.
 
-    A closed chain has its outside on the outside of the loop; an open one on the left. `bulges`, one per wall, bend
-    some of them into arcs.
+    A closed chain has its outside on the outside of the loop; an open one on the left. `flipped` puts it
+    on the other side. `bulges`, one per wall, bend some of them into arcs.
     """
 
     kind: Literal["draw_walls"] = "draw_walls"
@@ -44,6 +44,7 @@ class DrawWalls(Element):
     chain: Annotated[tuple[Id, ...], Field(min_length=2)]
     walls: Annotated[tuple[Id, ...], Field(min_length=1)]
     bulges: tuple[Bulge, ...] = ()
+    flipped: bool = False
     make_up: Id
     status: Literal["outer", "inner"] = "outer"
     base: Id
@@ -62,7 +63,8 @@ class DrawWalls(Element):
         staged = put(project, *self.joints) if self.joints else project
         points = [self._point(staged, id) for id in self.chain]
         closed = self.chain[0] == self.chain[-1]
-        outside: Literal["left", "right"] = "right" if closed and _area(points, bulges) > 0 else "left"
+        inside_left = closed and _area(points, bulges) > 0
+        outside: Literal["left", "right"] = "right" if inside_left != self.flipped else "left"
         for index, (start, end) in enumerate(itertools.pairwise(points)):
             if math.dist(start, end) < 1.0:
                 raise RefusedEdit(

@@ -106,7 +106,7 @@ export function BenchScreen() {
       )}
       {pointer.dragLabel && !pointer.entry && (
         <output
-          className="pointer-events-none absolute z-10 rounded border border-line bg-field px-1.5 py-0.5 font-mono text-[11.5px] text-line"
+          className="pointer-events-none absolute z-10 whitespace-pre rounded border border-line bg-field px-1.5 py-0.5 font-mono text-[11.5px] text-line"
           style={{ left: pointer.at.x + 14, top: pointer.at.y + 12 }}
         >
           {pointer.dragLabel}
@@ -128,6 +128,7 @@ export function BenchScreen() {
           label={pointer.entry.label}
           first={pointer.entry.first}
           units={pointer.entry.plain ? null : state.project.units}
+          angles={pointer.entry.angles}
           onEnter={pointer.entry.enter}
           onClose={pointer.closeEntry}
         />

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from "react";
+import type { Angle } from "../../actions/walls";
 import type { Schemas } from "../../api/client";
 import { readLength } from "../../api/queries";
 
@@ -13,14 +14,26 @@ interface Props {
   first: string;
   /** null for plain text. */
   units: "ft-in" | "mm" | null;
-  onEnter: (text: string, mm: number) => void;
+  /** Whether an angle may be typed beside the length. */
+  angles?: boolean;
+  onEnter: (text: string, mm: number, angle?: Angle) => void;
   onClose: () => void;
 }
 
+/** 30 and -45 count from the right of the sheet, counter-clockwise; +30 and +-45 from the last wall. */
+function readAngle(text: string): Angle | null | "wrong" {
+  const plain = text.trim();
+  if (!plain) return null;
+  const relative = plain.startsWith("+");
+  const degrees = Number(plain.slice(relative ? 1 : 0).replace(/°|deg$/u, ""));
+  return Number.isFinite(degrees) && Math.abs(degrees) <= 360 ? { degrees, relative } : "wrong";
+}
+
 /** The field at the pointer: takes any unit and sums, and reads them back as they are typed. */
-export function LengthEntry({ x, y, label, first, units, onEnter, onClose }: Props) {
+export function LengthEntry({ x, y, label, first, units, angles, onEnter, onClose }: Props) {
   const [text, setText] = useState(first);
   const [read, setRead] = useState<{ text: string; wrong: boolean } | null>(null);
+  const [angle, setAngle] = useState("");
   const input = useRef<HTMLInputElement>(null);
   const latest = useRef("");
 
@@ -40,16 +53,29 @@ export function LengthEntry({ x, y, label, first, units, onEnter, onClose }: Pro
     try {
       const length = await readLength(text, units);
       if (length.value == null) return setRead(shown(length));
-      onEnter(text, length.value);
+      const turned = readAngle(angle);
+      if (turned === "wrong")
+        return setRead({
+          text: "An angle is degrees between -360 and 360; begin with + to turn from the last wall.",
+          wrong: true,
+        });
+      onEnter(text, length.value, turned ?? undefined);
     } catch (error) {
       setRead({ text: error instanceof Error ? error.message : "not a length", wrong: true });
     }
   }
 
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: Enter and Escape count in either field
     <div
       className="absolute z-20 w-[270px] rounded-md border-[1.5px] border-line bg-field px-2.5 py-1.5"
       style={{ left: x, top: y }}
+      onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && onClose()}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") void enter();
+        if (event.key === "Escape") onClose();
+      }}
     >
       <label className="block text-[11px] text-quiet">
         {label}
@@ -60,12 +86,6 @@ export function LengthEntry({ x, y, label, first, units, onEnter, onClose }: Pro
             aria-label={label}
             aria-invalid={read?.wrong}
             onChange={(event) => setText(event.target.value)}
-            onKeyDown={(event) => {
-              event.stopPropagation();
-              if (event.key === "Enter") void enter();
-              if (event.key === "Escape") onClose();
-            }}
-            onBlur={onClose}
             className="w-full min-w-0 bg-transparent font-mono text-[14px] text-ink outline-none"
           />
           {read && !read.wrong && (
@@ -73,6 +93,18 @@ export function LengthEntry({ x, y, label, first, units, onEnter, onClose }: Pro
           )}
         </span>
       </label>
+      {angles && (
+        <label className="mt-1 flex items-baseline gap-2 border-t border-rule pt-1 text-[11px] text-quiet">
+          angle, degrees
+          <input
+            value={angle}
+            aria-label="angle of this wall"
+            placeholder="30, or +30 from the last wall"
+            onChange={(event) => setAngle(event.target.value)}
+            className="min-w-0 grow bg-transparent font-mono text-[12.5px] text-ink outline-none"
+          />
+        </label>
+      )}
       {read?.wrong && (
         <p role="alert" className="mt-1 text-[11.5px] leading-snug text-cut">
           {read.text}

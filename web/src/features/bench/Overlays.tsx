@@ -1,5 +1,6 @@
 import type { Overlay } from "../../actions/types";
 import type { Bench, Drawing } from "../../api/client";
+import { pathData } from "../../drawing/path";
 import type { Viewport } from "../../store";
 import { type Extent, extentOf, LADDER, type Panes } from "./viewport";
 
@@ -89,13 +90,16 @@ export function ActionOverlay({ overlay, viewport }: { overlay: Overlay; viewpor
   return (
     <g stroke="var(--color-line)" fill="none" pointerEvents="none" clipPath="url(#clip-plan)">
       {overlay.lines.map((line, index) => (
-        <line
+        <path
           // biome-ignore lint/suspicious/noArrayIndexKey: the lines of a chain are told apart by their place
           key={index}
-          x1={x(line.u1)}
-          y1={y(line.w1)}
-          x2={x(line.u2)}
-          y2={y(line.w2)}
+          d={pathData(
+            [
+              [x(line.u1), y(line.w1), -(line.bulge ?? 0)],
+              [x(line.u2), y(line.w2), 0],
+            ],
+            false,
+          )}
           strokeWidth={1.6}
           className={line.dashed ? "dropped" : undefined}
         />

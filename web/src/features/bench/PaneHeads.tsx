@@ -4,6 +4,7 @@ import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { TOOLS, useActions } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
+import { ToolOptions } from "./ToolOptions";
 import { LADDER, type Panes } from "./viewport";
 
 interface Props {
@@ -16,11 +17,9 @@ interface Props {
 /** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
 export function PaneHeads({ panes, plan, view, onFit }: Props) {
   const { state, storey } = useHeld();
-  const { step, tool, fill, side, set, makeUps, section } = useClient();
+  const { step, tool, fill, side, set, section } = useClient();
   const actions = useActions();
   const tools = TOOLS.filter((item) => item.steps.includes(step));
-  const walls = (state.project.make_ups ?? []).filter((held) => held.use === "wall");
-  const kind = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
   return (
     <>
       {panes.planTop > 0 && (
@@ -65,24 +64,11 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
                 </Button>
               ))}
           </div>
-          {kind && (
-            <select
-              aria-label="Make-up of new walls"
-              value={makeUps[kind] ?? (kind === "outer" ? walls[0]?.id : walls.at(-1)?.id)}
-              onChange={(event) => set({ makeUps: { ...makeUps, [kind]: event.target.value } })}
-              className="h-7 min-w-0 max-w-[148px] rounded-md border border-rule bg-field px-1.5 text-[12px]"
-            >
-              {walls.map((held) => (
-                <option key={held.id} value={held.id}>
-                  {held.name}
-                </option>
-              ))}
-            </select>
-          )}
           <span className="grow" />
           <PaneButtons onFit={onFit} />
         </div>
       )}
+      {panes.planTop > 0 && panes.planBottom - panes.planTop > 80 && <ToolOptions top={panes.planTop} />}
       {panes.viewBottom - panes.viewTop > 60 && (
         <div
           className="pointer-events-none absolute flex items-start gap-4"

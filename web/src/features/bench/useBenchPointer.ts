@@ -11,7 +11,8 @@ import {
 import { type Drag, dragOf, sectionDrag } from "../../actions/drag";
 import { lengthText } from "../../actions/lengthText";
 import { nearestLine, snapPlace } from "../../actions/snap";
-import { EMPTY, newId, type Place, type Snaps } from "../../actions/types";
+import { type ActionKey, EMPTY, newId, type Overlay, type Place, type Snaps } from "../../actions/types";
+import type { Angle } from "../../actions/walls";
 import type { Drawing, Edit } from "../../api/client";
 import { useClient, type Viewport } from "../../store";
 import { useHeld } from "../shell/useProject";
@@ -35,7 +36,8 @@ interface Entry {
   label: string;
   first: string;
   plain?: boolean;
-  enter: (text: string, mm: number) => void;
+  angles?: boolean;
+  enter: (text: string, mm: number, angle?: Angle) => void;
 }
 
 interface Grip {
@@ -50,6 +52,7 @@ type Gesture =
   | { kind: "joint"; joint: string; edits: Edit[] | null };
 
 const CLICK_PX = 4;
+const KEYS: ActionKey[] = ["Enter", "Escape", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", "a", "f"];
 const TYPED = /^[\d.'"\-+]$/;
 
 /** Everything that pointer and keys do on the bench. */
@@ -74,7 +77,8 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     return { x: event.clientX - (rect?.left ?? 0), y: event.clientY - (rect?.top ?? 0) };
   }
 
-  function placeAt(x: number, y: number): Place {
+  /** Shift held: right angles only. */
+  function placeAt(x: number, y: number, square: boolean): Place {
     const { u, w } = toPane(x, y);
     const mmPerPx = 1 / viewport.k;
     const action = runner.action as { from?: Place | null; own?: Place[] } | null;
@@ -83,7 +87,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
       return place.along === undefined ? place : stepped(place, grid);
     }
     if (tool === "room") return { u, w, label: "" };
-    return snapPlace(u, w, snaps, { mmPerPx, grid, from: action?.from, own: action?.own });
+    return snapPlace(u, w, snaps, { mmPerPx, grid, from: action?.from, own: action?.own, square });
   }
 
   function markAt(target: EventTarget | null): { pane: "plan" | "view"; index: number } | null {
@@ -134,7 +138,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     if (target.closest("button, input, select, section")) return setHover(null);
     const pane = paneAt(y);
     if (pane === "plan") {
-      const place = placeAt(x, y);
+      const place = placeAt(x, y, event.shiftKey);
       const raw = toPane(x, y);
       set({
         position: positionText(place, raw, runner.action !== null, units),
@@ -188,7 +192,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
         paneAt(y) === "plan" &&
         !target.closest("button, input, select, section, [role=separator]")
       )
-        runner.click(placeAt(x, y));
+        runner.click(placeAt(x, y, event.shiftKey));
       return;
     }
     if (held.kind === "pan") {
@@ -256,9 +260,10 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
           key: `action ${Date.now()}`,
           label: runner.asks,
           first: event.key,
-          enter: (_, mm) => {
+          angles: runner.angles,
+          enter: (_, mm, angle) => {
             setEntry(null);
-            runner.take(action.length(mm));
+            runner.take(action.length(mm, angle));
           },
         });
         return;
@@ -282,8 +287,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
         });
         return;
       }
-      const known = ["Enter", "Escape", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown"] as const;
-      const key = known.find((name) => name === event.key);
+      const key = KEYS.find((name) => name === event.key);
       if (!key) return;
       const onButton = event.target instanceof HTMLElement && event.target.closest("button");
       if (onButton && key === "Enter") return;
@@ -328,7 +332,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     closeEntry: () => setEntry(null),
     wrong: runner.wrong,
     dragging,
-    dragLabel: runner.action && runner.overlay.label ? lengthText(runner.overlay.label.length, units) : null,
+    dragLabel: runner.action ? overlayText(runner.overlay, units) : null,
     cursor: runner.action ? "crosshair" : "default",
     events: { onPointerDown, onPointerMove, onPointerUp, onWheel, onPointerLeave: () => setHover(null) },
   };
@@ -361,6 +365,17 @@ function gripsOf(
     { id: "end:start", ...turned(line.x1, line.y1) },
     { id: "end:end", ...turned(line.x2, line.y2) },
   ];
+}
+
+/** What is read beside the pointer while drawing: the length, and what remains to the first corner. */
+function overlayText({ label, closing }: Overlay, units: "ft-in" | "mm"): string | null {
+  const length = label && `${label.word ? `${label.word} ` : ""}${lengthText(label.length, units)}`;
+  const [across, deep] = closing?.words ?? ["across to close", "deep to close"];
+  const rest = closing && [
+    ...(Math.abs(closing.du) >= 1 ? [`${lengthText(Math.abs(closing.du), units)} ${across}`] : []),
+    ...(Math.abs(closing.dw) >= 1 ? [`${lengthText(Math.abs(closing.dw), units)} ${deep}`] : []),
+  ];
+  return [length, ...(rest ?? [])].filter(Boolean).join("\n") || null;
 }
 
 function positionText(place: Place, raw: { u: number; w: number }, acting: boolean, units: "ft-in" | "mm"): string {

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { DrawRoof, DrawSection, PlaceOpening, PlaceRoom } from "../../actions/place";
 import type { Outcome, Place, PlanAction, Turn } from "../../actions/types";
 import { EMPTY } from "../../actions/types";
-import { DrawWalls } from "../../actions/walls";
+import { DrawRectangle, DrawWalls } from "../../actions/walls";
 import { useClient } from "../../store";
 import { useHeld } from "../shell/useProject";
 import type { usePreview } from "./usePreview";
@@ -13,11 +13,12 @@ export const SELECT_HINT =
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
-  const { tool, makeUps, set } = useClient();
+  const { tool, makeUps, shape, set } = useClient();
   const project = useRef(state.project);
   project.current = state.project;
   const [overlay, setOverlay] = useState(EMPTY);
   const [asks, setAsks] = useState<string | null>(null);
+  const [angles, setAngles] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const { dx, dy } = turn;
@@ -27,20 +28,25 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
     const held = project.current;
     const walls = (held.make_ups ?? []).filter((makeUp) => makeUp.use === "wall");
     const frame = { dx, dy };
-    if (tool === "outer-wall") return new DrawWalls(frame, storey, "outer", makeUps.outer ?? walls[0]?.id ?? "");
-    if (tool === "inner-wall") return new DrawWalls(frame, storey, "inner", makeUps.inner ?? walls.at(-1)?.id ?? "");
+    if (tool === "outer-wall" || tool === "inner-wall") {
+      const status = tool === "outer-wall" ? "outer" : "inner";
+      const makeUp = makeUps[status] ?? walls.at(status === "outer" ? 0 : -1)?.id ?? "";
+      const Draw = shape === "rectangle" ? DrawRectangle : DrawWalls;
+      return new Draw(frame, storey, { status, makeUp });
+    }
     if (tool === "window" || tool === "door") return new PlaceOpening(held, tool);
     if (tool === "room") return new PlaceRoom(held, frame, storey);
     if (tool === "roof") return new DrawRoof(held, frame, storey);
     if (tool === "section") return new DrawSection(held, frame);
     return null;
-  }, [tool, makeUps, dx, dy, round, state.version, storey]);
+  }, [tool, makeUps, shape, dx, dy, round, state.version, storey]);
 
   const take = useCallback(
     (outcome: Outcome | null, moved = false) => {
       if (!outcome) return;
       setOverlay(outcome.overlay);
       setAsks(outcome.asks ?? null);
+      setAngles(outcome.angles ?? false);
       // What is wrong stays in sight while the pointer moves on; the next click or key answers it.
       if (!moved) setWrong(outcome.wrong ?? null);
       set({ hint: outcome.hint });
@@ -86,6 +92,7 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
     action,
     overlay,
     asks,
+    angles,
     wrong,
     setWrong,
     take,

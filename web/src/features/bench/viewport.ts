@@ -1,4 +1,5 @@
 import type { Drawing } from "../../api/client";
+import { pointsAlong } from "../../drawing/path";
 import type { Fill, Viewport } from "../../store";
 
 export interface Size {
@@ -110,7 +111,7 @@ export function extentOf(
   drawing?.marks.forEach((mark, index) => {
     if (!mark.part || !wanted(mark.part, index)) return;
     const vertices = "rings" in mark ? mark.rings[0] : "path" in mark ? mark.path : [];
-    for (const [x, y] of vertices as number[][]) {
+    for (const [x, y] of pointsAlong(vertices as number[][])) {
       found = found
         ? { u0: Math.min(found.u0, x), u1: Math.max(found.u1, x), y0: Math.min(found.y0, y), y1: Math.max(found.y1, y) }
         : { u0: x, u1: x, y0: y, y1: y };
