@@ -11,6 +11,7 @@ from deepsection.core.drawing import Drawing
 from deepsection.core.model import Edit, Project
 from deepsection.core.model.elements import Tradition
 from deepsection.core.model.starters import Ground
+from deepsection.core.model.values import Name
 from deepsection.core.particulars import LadderRung, SumTable
 from deepsection.core.units import Units
 from deepsection.core.view import Snaps
@@ -54,7 +55,7 @@ class ProjectItem(BaseModel):
 class ProjectChange(_Shape):
     """Another name for a project, or whether it is put away."""
 
-    name: str | None = Field(default=None, min_length=1, max_length=120)
+    name: Name | None = None
     archived: bool | None = None
 
 
@@ -70,7 +71,7 @@ class HistoryItem(BaseModel):
 class MarkIn(_Shape):
     """A name for a point in the history; none takes it away."""
 
-    mark: str | None = Field(default=None, min_length=1, max_length=120)
+    mark: Name | None = None
 
 
 class BackIn(_Shape):
@@ -102,7 +103,7 @@ class PlaceIn(_Shape):
 class NewProject(_Shape):
     """What a new project needs."""
 
-    name: str = Field(min_length=1, max_length=120)
+    name: Name
     units: Units
     tradition: Tradition = "timber"
     ground: Ground = "slab"

@@ -2,7 +2,17 @@ import { create } from "zustand";
 
 export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sheets";
 export type Side = "south" | "east" | "north" | "west";
-export type Tool = "select" | "outer-wall" | "inner-wall" | "window" | "door" | "room" | "roof" | "section" | "note";
+export type Tool =
+  | "select"
+  | "outer-wall"
+  | "inner-wall"
+  | "window"
+  | "door"
+  | "niche"
+  | "room"
+  | "roof"
+  | "section"
+  | "note";
 export type WallShape = "chain" | "rectangle";
 export type Fill = "both" | "plan" | "view";
 export type PanelName = "history" | "make-ups" | "plan";
@@ -39,6 +49,8 @@ interface Client {
   fill: Fill;
   split: number;
   makeUps: { outer: string | null; inner: string | null };
+  /** Kinds of new openings: an id, "" for one of its own; the first of the project when null. */
+  kinds: { window: string | null; door: string | null; niche: string | null };
   /** How walls are drawn: one after the other, or four at once. */
   shape: WallShape;
   message: { text: string; tone: "wrong" | "note" } | null;
@@ -61,6 +73,7 @@ export const useClient = create<Client>((set) => ({
   fill: "both",
   split: 0.47,
   makeUps: { outer: null, inner: null },
+  kinds: { window: null, door: null, niche: null },
   shape: "chain",
   message: null,
   panel: null,

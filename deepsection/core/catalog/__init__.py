@@ -1,6 +1,6 @@
-"""Trade data with a source per row: materials, hatch patterns, lumber."""
+"""Trade data with a source per row: materials, hatch patterns, lumber, windows and doors."""
 
-from .tables import HatchFamily, HatchPattern, Lumber, Material, hatch, hatches, lumber, material, materials
+from .tables import HatchFamily, HatchPattern, Lumber, Material, hatch, hatches, lumber, material, materials, unit_rows
 
 __all__ = [
     "HatchFamily",
@@ -12,4 +12,5 @@ __all__ = [
     "lumber",
     "material",
     "materials",
+    "unit_rows",
 ]

@@ -94,6 +94,12 @@ def lumber() -> dict[str, Lumber]:
     return {name: Lumber(name, thickness * INCH, depth * INCH) for name, thickness, depth in rows}
 
 
+@cache
+def unit_rows() -> tuple[dict[str, Any], ...]:
+    """The kinds of windows, doors and niches that ship, as rows: sizes `in` inches and in `mm`."""
+    return tuple(_read("kinds.json")["kinds"])
+
+
 def material(id: str) -> Material:
     """The material of this id. Raises: UnknownElement."""
     if id not in materials():

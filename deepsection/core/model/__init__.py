@@ -24,7 +24,6 @@ from .elements import (
     BaseRule,
     Ceiling,
     Corner,
-    Element,
     Floor,
     Foundation,
     Framing,
@@ -35,19 +34,25 @@ from .elements import (
     LayerRef,
     MakeUp,
     Note,
-    Opening,
     PlacedView,
     RoofBlock,
     RoofEdge,
     Room,
     Rung,
     SectionLine,
-    SetIn,
     SetOut,
     Sheet,
     Term,
     TopRule,
     Wall,
+)
+from .openings import (
+    DESIGN_FIELDS,
+    OPERATIONS,
+    Design,
+    Kind,
+    Opening,
+    SetIn,
 )
 from .places import (
     along_wall,
@@ -67,15 +72,19 @@ from .rises import (
     rise,
     term_value,
 )
+from .values import Element
 
 __all__ = [
     "COLLECTIONS",
+    "DESIGN_FIELDS",
     "EDITS",
+    "OPERATIONS",
     "SCHEMA_VERSION",
     "Anchor",
     "BaseRule",
     "Ceiling",
     "Corner",
+    "Design",
     "DrawWalls",
     "Edit",
     "Element",
@@ -85,6 +94,7 @@ __all__ = [
     "FreeJoint",
     "HostedJoint",
     "Joint",
+    "Kind",
     "Layer",
     "LayerRef",
     "MakeUp",

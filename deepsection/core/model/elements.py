@@ -2,35 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import Field, StringConstraints
 
-Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,39}$")]
-Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+from .values import Element, Face, Id, Mm, Name, NotNegative, Positive, WallEnd
 
-
-def _finite(value: float) -> float:
-    if not math.isfinite(value) or abs(value) > 1e7:
-        raise ValueError("must be a finite length below 10 km")
-    return value + 0.0
-
-
-Mm = Annotated[float, AfterValidator(_finite)]
-Positive = Annotated[float, Field(gt=0, le=1e6)]
-NotNegative = Annotated[float, Field(ge=0, le=1e6)]
-WallEnd = Literal["start", "end"]
-Face = Literal["outer", "middle", "inner"]
-
-
-class Element(BaseModel):
-    """A frozen value; lists are tuples, so that every element can be hashed."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-
-# --- walls and openings -------------------------------------------------------------------------
+# --- walls and rooms -------------------------------------------------------------------------
 
 
 class FreeJoint(Element):
@@ -97,35 +75,6 @@ class Wall(Element):
     status: Literal["outer", "inner"] = "outer"
     base: BaseRule
     top: TopRule
-
-
-class SetIn(Element):
-    """How deep a unit stands: a distance inward from a face of a layer."""
-
-    layer: Id | None = None
-    face: Literal["outer", "inner"] = "outer"
-    distance: Mm = 0.0
-
-
-class Opening(Element):
-    """A hole in a wall with the window or door in it. `sill` is above the level of the wall's foot."""
-
-    id: Id
-    wall: Id
-    end: WallEnd
-    distance: Mm
-    width: Positive
-    height: Positive
-    sill: NotNegative
-    unit: Literal["window", "door"]
-    number: Name
-    stays: Literal["start", "centre", "end"] = "centre"
-    set_in: SetIn = SetIn()
-    hinge: Literal["start", "end"] = "start"
-    swing: Literal["in", "out"] = "in"
-    bars_across: Annotated[int, Field(ge=1, le=8)] = 1
-    bars_up: Annotated[int, Field(ge=1, le=8)] = 1
-    trim: NotNegative = 88.9
 
 
 class Room(Element):

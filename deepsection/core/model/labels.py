@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from .openings import Kind, Opening
 from .project import Project
 
 _PHRASES = {
@@ -33,6 +34,10 @@ _PHRASES = {
     "reverse_wall": "turn a wall round",
     "flip_wall": "flip a wall",
     "use_make_up": "choose a make-up",
+    "put_kind": "change the kind {name}",
+    "follow_kind": "choose the kind of {name}",
+    "clear_exceptions": "clear exceptions of {name}",
+    "make_kind": "make a kind of {name}",
     "resize_opening": "resize {name}",
     "move_opening": "move {name}",
     "set_term": "change a part of a height",
@@ -44,6 +49,7 @@ _PHRASES = {
 }
 
 _ADDING = {
+    "put_kind": "add the kind {name}",
     "put_opening": "place {name}",
     "put_roof": "put on {name}",
     "put_section": "draw section {name}",
@@ -61,13 +67,17 @@ def describe(edits: Sequence[Any], project: Project) -> str:
     if edit.kind == "remove":
         held = known.get(edit.elements[0])
         extra = f" and {len(edit.elements) - 1} more" if len(edit.elements) > 1 else ""
-        return f"remove {_name(held) or 'a wall'}{extra}"
+        return f"remove {_name(held, project) or 'a wall'}{extra}"
     element = carried if hasattr(carried, "id") else known.get(str(carried))
     phrase = _PHRASES[edit.kind]
     if edit.kind in _ADDING and element is not None and element.id not in known:
         phrase = _ADDING[edit.kind]
-    return phrase.format(name=_name(element) or "it")
+    return phrase.format(name=_name(element, project) or "it")
 
 
-def _name(element: Any) -> str:
+def _name(element: Any, project: Project) -> str:
+    if isinstance(element, Opening):
+        return project.number_of(element)
+    if isinstance(element, Kind):
+        return element.name
     return str(getattr(element, "number", None) or getattr(element, "name", ""))

@@ -6,6 +6,7 @@ Sizes are common practice (no source): blocks 440 x 215 x 100 with 10 joints, co
 from __future__ import annotations
 
 from .elements import Ceiling, Foundation, Framing, Layer, Lintels, MakeUp, Rung, Sheet, Term, WallPlate
+from .kinds import starting_kinds
 from .project import Project
 
 LINTEL = Lintels(depth=140.0, bearing=150.0)
@@ -148,6 +149,7 @@ def new_masonry_project(id: str, name: str) -> Project:
         tradition="masonry",
         scale=50.0,
         make_ups=_make_ups(),
+        kinds=starting_kinds("mm", trim=0.0),
         rungs=_rungs(),
         foundations=(
             Foundation(

@@ -11,17 +11,13 @@ from ..errors import UnknownElement
 from ..units import Units
 from .elements import (
     Ceiling,
-    Element,
     Floor,
     Foundation,
     FreeJoint,
     HostedJoint,
-    Id,
     Joint,
     MakeUp,
-    Name,
     Note,
-    Opening,
     RoofBlock,
     Room,
     Rung,
@@ -30,6 +26,8 @@ from .elements import (
     Tradition,
     Wall,
 )
+from .openings import Design, Kind, Opening, design_of, number_of
+from .values import Element, Id, Name
 
 SCHEMA_VERSION = 1
 
@@ -38,6 +36,7 @@ COLLECTIONS = (
     "rungs",
     "joints",
     "walls",
+    "kinds",
     "openings",
     "rooms",
     "roofs",
@@ -66,6 +65,7 @@ class Project(Element):
     rungs: tuple[Rung, ...] = ()
     joints: tuple[Joint, ...] = ()
     walls: tuple[Wall, ...] = ()
+    kinds: tuple[Kind, ...] = ()
     openings: tuple[Opening, ...] = ()
     rooms: tuple[Room, ...] = ()
     roofs: tuple[RoofBlock, ...] = ()
@@ -94,6 +94,18 @@ class Project(Element):
             if any(element.id == id for element in getattr(self, collection)):
                 return collection
         raise UnknownElement(f"nothing here is called “{id}”", element=id)
+
+    def kind_of(self, opening: Opening) -> Kind | None:
+        """The kind that an opening follows."""
+        return next((kind for kind in self.kinds if kind.id == opening.kind), None)
+
+    def design_of(self, opening: Opening) -> Design:
+        """What stands in an opening, its kind's facts and its own exceptions together."""
+        return design_of(opening, self.kind_of(opening))
+
+    def number_of(self, opening: Opening) -> str:
+        """What is written beside an opening."""
+        return number_of(opening, self.kind_of(opening))
 
     @model_validator(mode="after")
     def _hold_together(self) -> Self:
@@ -147,8 +159,12 @@ def _check_walls(project: Project) -> None:
         if isinstance(joint, HostedJoint):
             _need(walls, joint.wall, joint.id, "host")
     _check_hosts_end(project)
+    kinds = {kind.id: kind for kind in project.kinds}
     for opening in project.openings:
         _need(walls, opening.wall, opening.id, "wall")
+        _need(set(kinds), opening.kind, opening.id, "kind")
+        if opening.kind and kinds[opening.kind].unit != opening.unit:
+            raise ValueError(f"{opening.id}: a {opening.unit} cannot follow a kind of {kinds[opening.kind].unit}s")
 
 
 def _check_hosts_end(project: Project) -> None:

@@ -24,6 +24,7 @@ from .elements import (
     Term,
     Tradition,
 )
+from .kinds import starting_kinds
 from .masonry import new_masonry_project
 from .project import Project
 
@@ -243,6 +244,7 @@ def new_timber_project(id: str, name: str, units: Units, ground: Ground = "slab"
         units=units,
         scale=48.0 if units == "ft-in" else 50.0,
         make_ups=shipped,
+        kinds=starting_kinds(units, trim=_pick(units, 3.5 * INCH, 90.0)),
         rungs=rungs(units) if ground == "slab" else _rungs_over_crawl(units, over),
         foundations=(foundation,),
         floors=floors,

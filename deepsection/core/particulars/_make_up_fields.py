@@ -14,7 +14,7 @@ from ..model.elements import Function
 from ..units import INCH, format_thickness
 from .rows import Row, action_row, choice_row, length_row, number_row, text_row
 
-OF_UNITS = {"unit_frame", "glass", "door_leaf", "trim", "earth"}
+OF_UNITS = {"unit_frame", "glass", "door_leaf", "trim", "louvre", "earth"}
 """Materials of which no layer is made."""
 
 

@@ -10,6 +10,7 @@ from ..model import (
     Ceiling,
     Floor,
     Foundation,
+    Kind,
     MakeUp,
     Note,
     Opening,
@@ -26,7 +27,7 @@ from ..units import HeightSum, format_length, format_thickness
 from .fields import fields_of
 from .rows import Field
 
-REMOVABLE = (Wall, Opening, RoofBlock, SectionLine, Room, MakeUp, Note, Sheet)
+REMOVABLE = (Wall, Opening, RoofBlock, SectionLine, Room, MakeUp, Kind, Note, Sheet)
 """What may be taken away by itself; the document refuses what others still need."""
 
 
@@ -157,9 +158,15 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         return held.name, held.place or "no place given yet"
     if isinstance(held, Opening):
         wall = next(wall for wall in project.walls if wall.id == held.wall)
-        return f"{held.unit.capitalize()} {held.number}", f"in a wall of {_make_up_name(project, wall.make_up)}"
+        return (
+            f"{held.unit.capitalize()} {project.number_of(held)}",
+            f"in a wall of {_make_up_name(project, wall.make_up)}",
+        )
     if isinstance(held, Wall):
         return f"{held.status.capitalize()} wall", _make_up_name(project, held.make_up)
+    if isinstance(held, Kind):
+        count = sum(opening.kind == held.id for opening in project.openings)
+        return held.name, f"kind of {held.unit}, followed by {count or 'none'}"
     if isinstance(held, MakeUp):
         used = _uses(project, held)
         return held.name, f"{held.use} make-up, used {'once' if used == 1 else f'{used} times'}"

@@ -9,6 +9,7 @@ from ..model import (
     Ceiling,
     Floor,
     Foundation,
+    Kind,
     MakeUp,
     Note,
     Opening,
@@ -24,8 +25,9 @@ from ..model import (
 from ..model.edits import PutNote, PutRoof, PutRoom, PutSection, PutSheet, SetProject
 from ..units import format_pitch, parse_pitch
 from ._make_up_fields import make_up_fields
+from ._opening_fields import kind_fields, opening_fields
 from ._storey_fields import ceiling_fields, floor_fields, foundation_fields, rung_fields
-from ._wall_fields import opening_fields, wall_fields
+from ._wall_fields import wall_fields
 from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row
 
 
@@ -125,6 +127,7 @@ _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
     MakeUp: make_up_fields,
     Wall: wall_fields,
     Opening: opening_fields,
+    Kind: kind_fields,
     RoofBlock: _roof,
     Rung: rung_fields,
     SectionLine: _section,

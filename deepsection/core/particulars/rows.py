@@ -23,7 +23,10 @@ class Option:
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """A labelled fact. `text` is what stands in it now; `options` are those of a choice; `group` is a layer's id."""
+    """A labelled fact. `text` is what stands in it now; `options` are those of a choice; `group` is a layer's id.
+
+    `exception`: it is stated against the kind that is followed.
+    """
 
     id: str
     label: str
@@ -31,6 +34,7 @@ class Field:
     text: str
     options: tuple[Option, ...] = ()
     group: str | None = None
+    exception: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,6 +4,8 @@ levels -> wall plan -> openings -> floors -> roof planes -> wall tops -> members
 later one; each is memoised on exactly the values that it reads, so an edit rebuilds what it touches.
 """
 
+from ._leaves import Leaf
+from ._leaves import leaves as unit_leaves
 from .building import (
     Building,
     Diagnostic,
@@ -28,6 +30,7 @@ __all__ = [
     "STAGES",
     "Building",
     "Diagnostic",
+    "Leaf",
     "Level",
     "Outline",
     "Part",
@@ -46,4 +49,5 @@ __all__ = [
     "resolve_levels",
     "storeys",
     "sum_id",
+    "unit_leaves",
 ]

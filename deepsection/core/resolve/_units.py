@@ -1,39 +1,51 @@
-"""Solids of what stands in an opening: frame, sash, bars, glass, leaf, trim, sill."""
+"""Solids of what stands in an opening: frame, sashes, bars, glass, leaves, trim, sill, shutters."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
 from functools import lru_cache
+from typing import TypeAlias
 
-from shapely.geometry import Polygon
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 
-from ..geometry import largest
+from ..geometry import polygons_of
+from ._leaves import FRAME_FACE, Leaf, inset, leaves, outline, posts
 from ._walls import wall_solid
 from .building import Part, PlacedOpening, PlannedWall, part_key
 
-FRAME_FACE, FRAME_DEPTH = 44.0, 90.0
+FRAME_DEPTH = 90.0
 SASH_FACE, SASH_DEPTH, SASH_SET = 45.0, 45.0, 12.0
+TRACK = 46.0
 BAR_FACE, BAR_DEPTH = 22.0, 28.0
-GLASS_DEPTH, GLASS_SET = 20.0, 26.0
+GLASS_DEPTH, GLASS_SET = 20.0, 14.0
 LEAF_DEPTH, LEAF_SET, PANEL_SET = 45.0, 14.0, 10.0
+STILE = 110.0
 TRIM_DEPTH = 19.05
 SILL_DEPTH, SILL_OUT = 38.1, 32.0
 STONE_SILL, STONE_OUT, STONE_END = 75.0, 40.0, 75.0
+SHUTTER_DEPTH, SHUTTER_FRAME = 32.0, 60.0
 """Sizes of ordinary units and sills in mm. Common practice, no source."""
+
+Shape: TypeAlias = Polygon | MultiPolygon
 
 
 @lru_cache(maxsize=1024)
 def unit_parts(wall: PlannedWall, placed: PlacedOpening, trimmed: bool, outside: bool) -> tuple[Part, ...]:
     """The parts in and around one opening; `trimmed` when the wall has an outside to trim."""
-    make = _window if placed.opening.unit == "window" else _door
-    parts = [*make(wall, placed)]
-    if trimmed and placed.opening.trim > 0:
+    unit = placed.opening.unit
+    if unit == "niche":
+        return ()
+    parts = [*_unit(wall, placed)]
+    if trimmed and placed.design.trim > 0:
         parts += _trim(wall, placed)
-    elif not trimmed and wall.wall.status == "outer" and placed.opening.unit == "window":
+    elif not trimmed and wall.wall.status == "outer" and unit == "window":
         parts.append(_nib(wall, placed))
+    if placed.design.shutters == "pair" and wall.wall.status == "outer":
+        parts += _shutters(wall, placed)
     return tuple(parts if outside else (replace(part, outside=False) for part in parts))
 
 
@@ -42,7 +54,7 @@ def _part(
     placed: PlacedOpening,
     role: str,
     material: str,
-    profile: Polygon,
+    profile: Shape,
     inner: float,
     outer: float,
     slot: str = "",
@@ -60,79 +72,109 @@ def _part(
     )
 
 
-def _ring(x0: float, y0: float, x1: float, y1: float, face: float, *, foot: float | None = None) -> Polygon:
-    low = y0 + (face if foot is None else foot)
-    inner = rectangle(x0 + face, low if low > y0 else y0 - 1, x1 - face, y1 - face)
-    return largest(rectangle(x0, y0, x1, y1).difference(inner))
-
-
-def _window(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
-    x0, x1, y0, y1 = placed.left, placed.right, placed.sill.total, placed.head.total
-    face, opening = placed.face, placed.opening
-    if min(x1 - x0, y1 - y0) < 2 * (FRAME_FACE + SASH_FACE) + 20:
-        yield _part(
-            wall, placed, "glass", "glass", rectangle(x0, y0, x1, y1), face - GLASS_SET - GLASS_DEPTH, face - GLASS_SET
-        )
+def _unit(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
+    """Frame, posts and what is in them."""
+    shape, face, design = outline(placed), placed.face, placed.design
+    door = placed.opening.unit == "door"
+    if min(design.width, design.height) < 2 * (FRAME_FACE + SASH_FACE) + 20:
+        yield _part(wall, placed, "glass", "glass", shape, face - 26.0 - GLASS_DEPTH, face - 26.0)
         return
-    yield _part(wall, placed, "frame", "unit_frame", _ring(x0, y0, x1, y1, FRAME_FACE), face - FRAME_DEPTH, face)
-    a, b, c, d = x0 + FRAME_FACE, y0 + FRAME_FACE, x1 - FRAME_FACE, y1 - FRAME_FACE
-    yield _part(
-        wall, placed, "sash", "unit_frame", _ring(a, b, c, d, SASH_FACE), face - SASH_SET - SASH_DEPTH, face - SASH_SET
-    )
-    a, b, c, d = a + SASH_FACE, b + SASH_FACE, c - SASH_FACE, d - SASH_FACE
-    yield _part(wall, placed, "glass", "glass", rectangle(a, b, c, d), face - GLASS_SET - GLASS_DEPTH, face - GLASS_SET)
-    bars = [
-        rectangle(
-            a + (c - a) * i / opening.bars_across - BAR_FACE / 2,
-            b,
-            a + (c - a) * i / opening.bars_across + BAR_FACE / 2,
-            d,
-        )
-        for i in range(1, opening.bars_across)
-    ]
-    bars += [
-        rectangle(
-            a, b + (d - b) * i / opening.bars_up - BAR_FACE / 2, c, b + (d - b) * i / opening.bars_up + BAR_FACE / 2
-        )
-        for i in range(1, opening.bars_up)
-    ]
-    if bars:
-        outer = face - GLASS_SET + BAR_DEPTH - 14
-        yield _part(wall, placed, "bar", "unit_frame", unary_union(bars), face - GLASS_SET, outer)
+    inside = inset(shape, FRAME_FACE, open_foot=door)
+    held = leaves(placed)
+    frame = shape.difference(inside)
+    between = posts(placed)
+    frame = frame.union(between) if between is not None else frame
+    deep = max((leaf.track for leaf in held), default=0) * TRACK
+    depth = FRAME_DEPTH + deep + (20.0 if door else 0.0)
+    yield _part(wall, placed, "frame", "unit_frame", _whole(frame), face - depth, face)
+    if door and design.threshold > 0:
+        foot = rectangle(placed.left, placed.sill.total, placed.right, placed.sill.total + design.threshold)
+        yield _part(wall, placed, "threshold", "softwood", foot, face - depth, face + 20.0)
+    for leaf in held:
+        slot = "" if len(held) == 1 else leaf.slot
+        within = inside.intersection(leaf.box)
+        if isinstance(within, Polygon) and not within.is_empty:
+            make = _sash if leaf.glazed else _leaf
+            yield from make(wall, placed, leaf, within, slot)
 
 
-def _door(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
-    x0, x1, y0, y1 = placed.left, placed.right, placed.sill.total, placed.head.total
-    face = placed.face
-    frame = _ring(x0, y0, x1, y1, FRAME_FACE, foot=0.0)
-    yield _part(wall, placed, "frame", "unit_frame", frame, face - FRAME_DEPTH - 20, face)
-    a, b, c, d = x0 + FRAME_FACE, y0, x1 - FRAME_FACE, y1 - FRAME_FACE
+def _whole(shape: shapely.Geometry) -> Shape:
+    pieces = list(polygons_of(shape))
+    return pieces[0] if len(pieces) == 1 else MultiPolygon(pieces)
+
+
+def _sash(wall: PlannedWall, placed: PlacedOpening, leaf: Leaf, within: Polygon, slot: str) -> Iterator[Part]:
+    """A frame of its own with glass and bars in it; that of a door is wider."""
+    door = placed.opening.unit == "door" and not leaf.slot.startswith("side")
+    face = placed.face - SASH_SET - leaf.track * TRACK
+    width = STILE if door and min(leaf.right - leaf.left, leaf.high - leaf.low) > 3 * STILE else SASH_FACE
+    glass = inset(within, width)
+    if glass.is_empty:
+        yield _part(wall, placed, "sash", "unit_frame", within, face - SASH_DEPTH, face, slot)
+        return
+    yield _part(wall, placed, "sash", "unit_frame", within.difference(glass), face - SASH_DEPTH, face, slot)
+    pane = face - GLASS_SET
+    yield _part(wall, placed, "glass", "glass", glass, pane - GLASS_DEPTH, pane, slot)
+    bars = _bars(placed, glass)
+    if bars is not None:
+        yield _part(wall, placed, "bar", "unit_frame", bars, pane, pane + BAR_DEPTH - 14, slot)
+
+
+def _bars(placed: PlacedOpening, glass: Polygon) -> Shape | None:
+    across, up = placed.design.bars_across, placed.design.bars_up
+    a, b, c, d = glass.bounds
+    strips = [
+        rectangle(x - BAR_FACE / 2, b, x + BAR_FACE / 2, d)
+        for x in (a + (c - a) * i / across for i in range(1, across))
+    ]
+    strips += [
+        rectangle(a, y - BAR_FACE / 2, c, y + BAR_FACE / 2) for y in (b + (d - b) * i / up for i in range(1, up))
+    ]
+    if not strips:
+        return None
+    bars = _whole(unary_union(strips).intersection(glass))
+    return None if bars.is_empty else bars
+
+
+def _leaf(wall: PlannedWall, placed: PlacedOpening, leaf: Leaf, within: Polygon, slot: str) -> Iterator[Part]:
+    """A leaf of boards, with two panels set back where it is large enough for them."""
+    face = placed.face - LEAF_SET
+    a, b, c, d = within.bounds
     width, height = c - a, d - b
-    panels = []
-    if width > 500 and height > 1500:
+    panels: list[Shape] = []
+    if leaf.action == "lift":
+        if placed.design.leaf == "panelled":
+            count = max(2, round(width / 600))
+            each = width / count
+            cells = [rectangle(a + k * each + 60, b + 70, a + (k + 1) * each - 60, d - 70) for k in range(count)]
+            panels = [_whole(unary_union(cells))]
+        else:
+            b += 4.0
+    elif placed.design.leaf == "panelled" and width > 300 and height > 1500:
         m = 0.14 * width
         panels = [
-            rectangle(a + m, b + 0.12 * height, c - m, b + 0.42 * height),
-            rectangle(a + m, b + 0.50 * height, c - m, d - 0.07 * height),
+            _whole(rectangle(a + m, b + 0.12 * height, c - m, b + 0.42 * height).intersection(within)),
+            _whole(rectangle(a + m, b + 0.50 * height, c - m, d - 0.07 * height).intersection(within)),
         ]
-    leaf = rectangle(a, b, c, d).difference(unary_union(panels)) if panels else rectangle(a, b, c, d)
-    yield _part(wall, placed, "leaf", "door_leaf", leaf, face - LEAF_SET - LEAF_DEPTH, face - LEAF_SET)
-    for slot, panel in zip(("low", "high"), panels):
-        back = face - LEAF_SET - PANEL_SET
-        yield _part(wall, placed, "panel", "door_leaf", panel, back - 20, back, slot)
+    board = within.difference(unary_union(panels)) if panels else within.intersection(rectangle(a, b, c, d))
+    yield _part(wall, placed, "leaf", "door_leaf", _whole(board), face - LEAF_DEPTH, face, slot)
+    for name, panel in zip(("low", "high"), panels):
+        back = face - PANEL_SET
+        named = name if not slot else f"{slot}:{name}"
+        yield _part(wall, placed, "panel", "door_leaf", panel, back - 20, back, named)
 
 
 def _trim(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
-    x0, x1, y0, y1, w = placed.left, placed.right, placed.sill.total, placed.head.total, placed.opening.trim
-    window = placed.opening.unit == "window"
+    shape, w = outline(placed), placed.design.trim
+    x0, y0, x1, y1 = shape.bounds
     outer = wall.outer
-    around = rectangle(x0 - w, y0, x1 + w, y1 + w).difference(rectangle(x0, y0 - 1, x1, y1))
-    yield _part(wall, placed, "trim", "trim", around, outer, outer + TRIM_DEPTH)
-    reach = min(placed.face, outer)
-    if window:
+    around = shape.buffer(w, join_style="mitre").difference(shape.union(rectangle(x0, y0 - 1, x1, y0 + 1)))
+    around = around.intersection(rectangle(x0 - w, y0, x1 + w, y1 + w))
+    yield _part(wall, placed, "trim", "trim", _whole(around), outer, outer + TRIM_DEPTH)
+    if placed.opening.unit == "window":
         sill = rectangle(x0 - w - 20, y0 - SILL_DEPTH, x1 + w + 20, y0)
         yield _part(wall, placed, "sill", "trim", sill, outer, outer + SILL_OUT)
-    yield from _reveal(wall, placed, reach, outer)
+    yield from _reveal(wall, placed, min(placed.face, outer), outer)
 
 
 def _nib(wall: PlannedWall, placed: PlacedOpening) -> Part:
@@ -146,6 +188,18 @@ def _reveal(wall: PlannedWall, placed: PlacedOpening, face: float, outer: float)
     """Boards that line the depth between the unit's face and the outer face of the wall."""
     if outer - face < 5:
         return
-    x0, x1, y0, y1 = placed.left, placed.right, placed.sill.total, placed.head.total
-    lined = _ring(x0, y0, x1, y1, 12.0, foot=12.0 if placed.opening.unit == "window" else 0.0)
-    yield _part(wall, placed, "reveal", "trim", lined, face, outer)
+    shape = outline(placed)
+    lined = shape.difference(inset(shape, 12.0, open_foot=placed.opening.unit == "door"))
+    yield _part(wall, placed, "reveal", "trim", _whole(lined), face, outer)
+
+
+def _shutters(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
+    """A pair of louvred shutters, open beside the window: each half as wide as it."""
+    gap = placed.design.trim + 10.0
+    half, outer = placed.design.width / 2, wall.outer
+    low, high = placed.sill.total, placed.head.total - placed.design.arch
+    for slot, left in (("start", placed.left - gap - half), ("end", placed.right + gap)):
+        board = rectangle(left, low, left + half, high)
+        field = inset(board, SHUTTER_FRAME)
+        yield _part(wall, placed, "shutter", "trim", board.difference(field), outer, outer + SHUTTER_DEPTH, slot)
+        yield _part(wall, placed, "louvre", "louvre", field, outer, outer + SHUTTER_DEPTH / 2, slot)

@@ -15,12 +15,43 @@ from ..geometry import Plane3, Solid, bar_along, polygons_of, prism, prism_along
 from ..model import Framing, Layer, MakeUp
 from ..tolerance import TOL
 from ..units import FOOT
+from ._leaves import outline
 from .building import Part, PlacedOpening, PlannedLayer, PlannedWall, part_key
 
 AIR = "air"
 """The material of a residual cavity: it is measured, and holds no part."""
 HEADER_SHORT_SPAN = 6 * FOOT
 """Up to this opening width a header is a pair of 2x8, above it of 2x12. Common practice, no source."""
+
+
+@dataclass(frozen=True, slots=True)
+class RoughOpening:
+    """What framing leaves free for a unit: the unit and its clearance on each side and above."""
+
+    id: str
+    left: float
+    right: float
+    sill: float
+    head: float
+    centre: float
+
+    @property
+    def width(self) -> float:
+        """Between jacks."""
+        return self.right - self.left
+
+
+def rough_openings(openings: tuple[PlacedOpening, ...], wall: PlannedWall, face: float) -> tuple[RoughOpening, ...]:
+    """The rough openings in a framing layer with its inside at a face; niches that do not reach it need none."""
+    found = []
+    for held in openings:
+        if held.opening.unit == "niche" and wall.inner + held.design.depth <= face:
+            continue
+        gap = held.design.rough
+        sill = held.sill.total - gap if held.opening.unit != "door" else held.sill.total
+        head = held.head.total + gap
+        found.append(RoughOpening(held.opening.id, held.left - gap, held.right + gap, sill, head, held.centre))
+    return tuple(found)
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,11 +128,18 @@ def wall_solid(wall: PlannedWall, profile: Polygon, inner: float, outer: float, 
     return prism_along(profile, stand.at(0.0, inner if wall.side < 0 else outer), stand.run, outer - inner)
 
 
-def opening_hole(wall: PlannedWall, placed: PlacedOpening, inner: float, outer: float) -> Solid:
-    """What an opening takes from a layer: its jambs are parallel, in arcs too."""
+def opening_hole(wall: PlannedWall, placed: PlacedOpening, inner: float, outer: float) -> Solid | None:
+    """What an opening takes from a layer: its jambs are parallel, in arcs too. None where a niche does not reach."""
     past = 1.0 + wall.bulging(placed.right - placed.left)
+    low, high = inner - past, outer + past
+    if placed.opening.unit == "niche":
+        high = min(high, wall.inner + placed.design.depth)
+        if high <= inner:
+            return None
+    if placed.design.arch > 0:
+        return wall_solid(wall, outline(placed), low, high, placed.centre)
     box = (placed.left, placed.sill.total, placed.right, placed.head.total)
-    return wall_bar(wall, box, inner - past, outer + past, placed.centre)
+    return wall_bar(wall, box, low, high, placed.centre)
 
 
 @lru_cache(maxsize=512)
@@ -131,7 +169,8 @@ def _layer_parts(
     bare = layer.framing is not None and layer.framing.infill is None
     if planned.polygon.is_empty or bare or layer.material == AIR:
         return
-    holes = [opening_hole(wall, placed, planned.inner, planned.outer) for placed in openings]
+    taken = (opening_hole(wall, placed, planned.inner, planned.outer) for placed in openings)
+    holes = [hole for hole in taken if hole is not None]
     role = "infill" if layer.framing else layer.function
     for span in top.spans:
         rising = span.gable and not (top.ceiled and position > structure)
@@ -234,27 +273,22 @@ def _members(
             function="structure",
         )
 
-    yield from _plates(wall, planned, layer, framing, openings, top)
+    rough = rough_openings(openings, wall, planned.inner)
+    yield from _plates(wall, planned, layer, framing, rough, top)
     if last - first < framing.thickness:
         return
-    doors = [o for o in openings if o.sill.total <= foot]
-    centres = {opening.opening.id: opening.centre for opening in openings}
-    for slot, left, right, low, high in _upright(framing, first, last, foot, head, openings, doors, top):
+    doors = [o for o in rough if o.sill <= foot]
+    centres = {gap.id: gap.centre for gap in rough}
+    for slot, left, right, low, high in _upright(framing, first, last, foot, head, rough, doors):
         yield member("stud", slot, (left, low, right, high), True, centres.get(slot.rpartition(":")[2]))
-    for opening in openings:
-        name, t = opening.opening.id, framing.thickness
-        left, right = max(opening.left - t, first), min(opening.right + t, last)
-        header_top = min(opening.head.total + header_depth(opening.opening.width), head)
-        if header_top > opening.head.total + 1:
-            yield member("header", name, (left, opening.head.total, right, header_top), False, opening.centre)
-        if opening not in doors and opening.sill.total - t > foot:
-            yield member(
-                "rough_sill",
-                name,
-                (opening.left, opening.sill.total - t, opening.right, opening.sill.total),
-                False,
-                opening.centre,
-            )
+    for gap in rough:
+        t = framing.thickness
+        left, right = max(gap.left - t, first), min(gap.right + t, last)
+        header_top = min(gap.head + header_depth(gap.width), head)
+        if header_top > gap.head + 1:
+            yield member("header", gap.id, (left, gap.head, right, header_top), False, gap.centre)
+        if gap not in doors and gap.sill - t > foot:
+            yield member("rough_sill", gap.id, (gap.left, gap.sill - t, gap.right, gap.sill), False, gap.centre)
     for span in top.spans:
         if span.gable:
             yield from _gable_studs(wall, planned, layer, framing, (first, last), top, span)
@@ -281,7 +315,7 @@ def _plates(
     planned: PlannedLayer,
     layer: Layer,
     framing: Framing,
-    openings: tuple[PlacedOpening, ...],
+    openings: tuple[RoughOpening, ...],
     top: WallTop,
 ) -> Iterator[Part]:
     levels = [("bottom", i, top.base + i * framing.thickness) for i in range(framing.bottom_plates)]
@@ -297,7 +331,7 @@ def _plates(
                 o.centre,
             )
             for o in openings
-            if where == "bottom" and o.sill.total < z + framing.thickness
+            if where == "bottom" and o.sill < z + framing.thickness
         ]
         yield Part(
             part_key(wall.wall.id, "plate", layer.id, f"{where}:{index}"),
@@ -337,9 +371,8 @@ def _upright(
     last: float,
     foot: float,
     head: float,
-    openings: tuple[PlacedOpening, ...],
-    doors: list[PlacedOpening],
-    top: WallTop,
+    openings: tuple[RoughOpening, ...],
+    doors: list[RoughOpening],
 ) -> Iterator[tuple[str, float, float, float, float]]:
     """(slot, left, right, foot, head) of studs: common ones, cripples, jacks and kings beside openings."""
     t = framing.thickness
@@ -350,17 +383,17 @@ def _upright(
         for o in hit:
             if left < o.left or left + t > o.right:
                 continue
-            over = min(o.head.total + header_depth(o.opening.width), head)
+            over = min(o.head + header_depth(o.width), head)
             if head - over > 1:
-                yield f"{number}:over:{o.opening.id}", left, left + t, over, head
-            if o not in doors and o.sill.total - t - foot > 1:
-                yield f"{number}:under:{o.opening.id}", left, left + t, foot, o.sill.total - t
+                yield f"{number}:over:{o.id}", left, left + t, over, head
+            if o not in doors and o.sill - t - foot > 1:
+                yield f"{number}:under:{o.id}", left, left + t, foot, o.sill - t
     for o in openings:
         for side, jack, king in (("start", o.left - t, o.left - 2 * t), ("end", o.right, o.right + t)):
             if first <= jack and jack + t <= last:
-                yield f"jack:{side}:{o.opening.id}", jack, jack + t, foot, min(o.head.total, head)
+                yield f"jack:{side}:{o.id}", jack, jack + t, foot, min(o.head, head)
             if first <= king and king + t <= last:
-                yield f"king:{side}:{o.opening.id}", king, king + t, foot, head
+                yield f"king:{side}:{o.id}", king, king + t, foot, head
 
 
 def _gable_studs(

@@ -9,7 +9,7 @@ from typing import Literal
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Axis, Circle, Line, Plane3, Point, Solid
-from ..model import Opening, RoofBlock, Room, Wall
+from ..model import Design, Opening, RoofBlock, Room, Wall
 from ..units import HeightSum
 
 Severity = Literal["blocking", "warning"]
@@ -214,6 +214,8 @@ class PlacedOpening:
     """An opening with its extent along the wall from the start, and its heights with their sums."""
 
     opening: Opening
+    design: Design
+    number: str
     left: float
     right: float
     sill: HeightSum

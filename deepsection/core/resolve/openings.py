@@ -5,7 +5,8 @@ from __future__ import annotations
 from functools import lru_cache
 from itertools import combinations
 
-from ..model import MakeUp, Opening
+from ..model import Kind, MakeUp, Opening
+from ..model.openings import design_of, number_of
 from ..tolerance import TOL
 from ..units import HeightSum, SumTerm
 from .building import Diagnostic, Level, PlacedOpening, PlannedWall
@@ -14,30 +15,42 @@ from .wallplan import layer_bands
 
 @lru_cache(maxsize=1024)
 def place_openings(
-    wall: PlannedWall, openings: tuple[Opening, ...], make_up: MakeUp, base: Level, top: HeightSum
+    wall: PlannedWall,
+    openings: tuple[tuple[Opening, Kind | None], ...],
+    make_up: MakeUp,
+    base: Level,
+    top: HeightSum,
 ) -> tuple[tuple[PlacedOpening, ...], tuple[Diagnostic, ...]]:
-    """Openings of one wall, placed, and the diagnostics of those that do not fit."""
-    placed = tuple(_place(wall, opening, make_up, base) for opening in openings)
+    """Openings of one wall, each with its kind, placed, and the diagnostics of those that do not fit."""
+    placed = tuple(_place(wall, opening, kind, make_up, base) for opening, kind in openings)
     found = [diagnostic for opening in placed for diagnostic in _misfits(wall, opening, top)]
     found += [_overlap(first, second) for first, second in combinations(placed, 2) if _overlaps(first, second)]
     return placed, tuple(found)
 
 
-def _place(wall: PlannedWall, opening: Opening, make_up: MakeUp, base: Level) -> PlacedOpening:
+def _place(wall: PlannedWall, opening: Opening, kind: Kind | None, make_up: MakeUp, base: Level) -> PlacedOpening:
+    design, number = design_of(opening, kind), number_of(opening, kind)
     centre = opening.distance if opening.end == "start" else wall.length - opening.distance
     foot = base.sum
     if wall.wall.base.offset:
         foot = foot.plus(f"foot:{wall.wall.id}", "foot of wall", SumTerm("offset", wall.wall.base.offset, wall.wall.id))
     sill = foot.plus(
-        f"sill:{opening.id}", f"sill of {opening.number}", SumTerm("sill above floor", opening.sill, opening.id, "sill")
+        f"sill:{opening.id}", f"sill of {number}", SumTerm("sill above floor", opening.sill, opening.id, "sill")
     )
     head = HeightSum(
         f"head:{opening.id}",
-        f"head of {opening.number}",
-        (*sill.terms, SumTerm("unit height", opening.height, opening.id, "height")),
+        f"head of {number}",
+        (*sill.terms, SumTerm("unit height", design.height, opening.id, "height")),
     )
     return PlacedOpening(
-        opening, centre - opening.width / 2, centre + opening.width / 2, sill, head, _face(wall, opening, make_up)
+        opening,
+        design,
+        number,
+        centre - design.width / 2,
+        centre + design.width / 2,
+        sill,
+        head,
+        _face(wall, opening, make_up),
     )
 
 
@@ -52,44 +65,35 @@ def _face(wall: PlannedWall, opening: Opening, make_up: MakeUp) -> float:
 
 
 def _misfits(wall: PlannedWall, placed: PlacedOpening, top: HeightSum) -> list[Diagnostic]:
-    opening, found = placed.opening, []
-    if opening.width > wall.length:
-        found.append(
-            Diagnostic(
-                "opening-too-wide",
-                f"{opening.number} is wider than its wall",
-                "blocking",
-                opening.id,
-                "width",
-                opening.width,
-                wall.length,
-            )
-        )
+    opening, design, found = placed.opening, placed.design, []
+
+    def fault(code: str, message: str, field: str, value: float, limit: float) -> None:
+        words = message.format(placed.number)
+        found.append(Diagnostic(code, words, "blocking", opening.id, field, value, limit))
+
+    if design.width > wall.length:
+        fault("opening-too-wide", "{} is wider than its wall", "width", design.width, wall.length)
     elif placed.left < -TOL.point or placed.right > wall.length + TOL.point:
-        nearest = opening.width / 2 if opening.distance < wall.length / 2 else wall.length - opening.width / 2
-        found.append(
-            Diagnostic(
-                "opening-off-wall",
-                f"{opening.number} reaches past the end of its wall",
-                "blocking",
-                opening.id,
-                "distance",
-                opening.distance,
-                nearest,
-            )
-        )
+        nearest = design.width / 2 if opening.distance < wall.length / 2 else wall.length - design.width / 2
+        fault("opening-off-wall", "{} reaches past the end of its wall", "distance", opening.distance, nearest)
     if placed.head.total > top.total + TOL.point:
-        found.append(
-            Diagnostic(
-                "opening-too-high",
-                f"the head of {opening.number} stands above the top of its wall",
-                "blocking",
-                opening.id,
-                "height",
-                placed.head.total,
-                top.total,
-            )
+        message = "the head of {} stands above the top of its wall"
+        fault("opening-too-high", message, "height", placed.head.total, top.total)
+    if design.arch > min(design.width / 2, design.height):
+        message = "{} has an arch that rises more than half its width"
+        fault("arch-too-high", message, "arch", design.arch, min(design.width / 2, design.height))
+    lights = {"none": 0, "both": 2}.get(design.side_lights, 1)
+    if lights * design.side_width > 0.8 * design.width:
+        fault(
+            "side-lights-too-wide",
+            "{} has no room between its side lights",
+            "side_width",
+            design.side_width,
+            0.8 * design.width / lights,
         )
+    if opening.unit == "niche" and design.depth >= wall.outer - wall.inner:
+        message = "{} goes through its wall: make it shallower, or a plain opening"
+        fault("niche-too-deep", message, "depth", design.depth, wall.outer - wall.inner)
     return found
 
 
@@ -103,7 +107,7 @@ def _overlap(first: PlacedOpening, second: PlacedOpening) -> Diagnostic:
     names = sorted((first, second), key=lambda placed: placed.opening.id)
     return Diagnostic(
         "openings-overlap",
-        f"{names[0].opening.number} and {names[1].opening.number} overlap",
+        f"{names[0].number} and {names[1].number} overlap",
         "blocking",
         names[0].opening.id,
         "distance",

@@ -15,7 +15,7 @@ from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.geometry import Point as ShapelyPoint
 
 from ..geometry import Point, line_through
-from ..model import MakeUp, Opening, Project, RoofBlock, Room, corner_point
+from ..model import Kind, MakeUp, Opening, Project, RoofBlock, Room, corner_point
 from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
 from ._joists import ceiling_parts, floor_parts
 from ._roofparts import roof_parts
@@ -132,9 +132,10 @@ def _inside(outlines: tuple[Outline, ...]) -> Polygon | MultiPolygon:
 def _openings(
     project: Project, plan: WallPlan, levels: dict[str, Level], make_ups: dict[str, MakeUp], found: list[Diagnostic]
 ) -> dict[str, tuple[PlacedOpening, ...]]:
-    held: dict[str, list[Opening]] = defaultdict(list)
+    held: dict[str, list[tuple[Opening, Kind | None]]] = defaultdict(list)
+    kinds = {kind.id: kind for kind in project.kinds}
     for opening in project.openings:
-        held[opening.wall].append(opening)
+        held[opening.wall].append((opening, kinds.get(opening.kind or "")))
     placed = {}
     for wall in plan.walls:
         top = plate_sum(wall, levels)

@@ -20,6 +20,7 @@ from ..geometry import Frame, polygons_of
 from ..model import MakeUp, Project, SectionLine
 from ..resolve import Building, Outline, PlacedOpening, PlannedWall, ResolvedRoof, Storey, storeys
 from ..units import FOOT, Units, format_length
+from ._openings import opening_marks, plan_hole
 from .detail import shown_from
 
 CUT_HEIGHT = 4 * FOOT
@@ -80,7 +81,7 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
     marks += _roof_marks([roof for roof in building.roofs if roof.block.plate == storey.plate], frame)
     for wall in walls:
         for placed in building.openings[wall.wall.id]:
-            marks += _opening_marks(wall, placed, frame, scale)
+            marks += opening_marks(wall, placed, frame, scale)
     for held in building.rooms:
         if held.level == level:
             at = (held.room.x, held.room.y)
@@ -153,7 +154,9 @@ def _wall_marks(
     wall: PlannedWall, openings: tuple[PlacedOpening, ...], make_up: MakeUp, base: float, frame: Frame, scale: float
 ) -> tuple[Mark, ...]:
     """The cut wall: structure filled, the layers around it as lines where the scale allows."""
-    holes = [_hole(wall, placed) for placed in openings if placed.sill.total < base + CUT_HEIGHT < placed.head.total]
+    holes = [
+        plan_hole(wall, placed) for placed in openings if placed.sill.total < base + CUT_HEIGHT < placed.head.total
+    ]
     gone = unary_union(holes) if holes else Polygon()
     handle = Handle("move_wall", wall.wall.id, "line", "across")
     marks: list[Mark] = []
@@ -188,71 +191,6 @@ def _face_circles(wall: PlannedWall, frame: Frame) -> list[tuple[float, float, f
     u, w = frame.plan_to_turned(*wall.axis.centre)
     faces = {face for layer in wall.layers for face in (layer.outer, layer.inner)}
     return [(u, w, wall.axis.radius(wall.side * face)) for face in sorted(faces)]
-
-
-def _hole(wall: PlannedWall, placed: PlacedOpening) -> Polygon:
-    past = 1.0 + wall.bulging(placed.right - placed.left)
-    return wall.stand(placed.centre).panel(placed.left, placed.right, wall.inner - past, wall.outer + past)
-
-
-def _opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale: float) -> list[Mark]:
-    opening = placed.opening
-    handle = Handle("move_opening", opening.id, "distance", "along")
-    key = f"{opening.id}/{opening.unit}//"
-
-    stand = wall.stand(placed.centre)
-
-    def turned(along: float, outward: float) -> tuple[float, float]:
-        return frame.plan_to_turned(*stand.at(along, outward))
-
-    hit = _turn(stand.panel(placed.left, placed.right, wall.inner, wall.outer), frame)
-    marks: list[Mark] = [Region(rings_of(hit), fill="paper", part=key, feature="opening", handle=handle)]
-
-    def line(a: tuple[float, float], b: tuple[float, float], pen: str) -> None:
-        marks.append(Stroke(path(turned(*a), turned(*b)), pen, part=key, feature="opening", handle=handle))
-
-    left, right = placed.left, placed.right
-    if opening.unit == "window":
-        face, back = placed.face, placed.face - 90.0
-        for outward, pen in (
-            (face, "edge"),
-            ((face + back) / 2, "fine"),
-            (back, "edge"),
-            (wall.outer, "fine"),
-            (wall.inner, "fine"),
-        ):
-            line((left, outward), (right, outward), pen)
-        for along in (left, right):
-            line((along, wall.inner), (along, wall.outer), "edge")
-    else:
-        for along in (left, right):
-            line((along, wall.inner), (along, wall.outer), "edge")
-        marks += _door_leaf(wall, placed, frame, key, handle)
-    tag_at = turned(
-        (left + right) / 2, wall.outer + 4.2 * scale if wall.wall.status == "outer" else wall.outer + 3.0 * scale
-    )
-    marks.append(Text(*tag_at, opening.number, 2.0, "centre", "middle", 0, "mono", key))
-    return marks
-
-
-def _door_leaf(wall: PlannedWall, placed: PlacedOpening, frame: Frame, key: str, handle: Handle) -> list[Mark]:
-    """The open leaf and the quarter circle of its swing."""
-    opening = placed.opening
-    from_start = opening.hinge == "start"
-    hinge, strike = (placed.left, placed.right) if from_start else (placed.right, placed.left)
-    inward = opening.swing == "in"
-    side = wall.inner if inward else wall.outer
-    tip = side - opening.width if inward else side + opening.width
-    stand = wall.stand(placed.centre)
-    a = frame.plan_to_turned(*stand.at(hinge, side))
-    b = frame.plan_to_turned(*stand.at(hinge, tip))
-    c = frame.plan_to_turned(*stand.at(strike, side))
-    turn = (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
-    bulge = math.copysign(math.tan(math.pi / 8), turn)
-    return [
-        Stroke(path(a, b), "edge", part=key, feature="leaf", handle=handle),
-        Stroke(((b[0], b[1], bulge), (c[0], c[1], 0.0)), "fine", part=key, feature="swing", handle=handle),
-    ]
 
 
 def _overall(outlines: tuple[Outline, ...], frame: Frame, units: Units) -> list[Mark]:
@@ -336,7 +274,9 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
     middles = []
 
     def line(wall: PlannedWall) -> SnapLine:
-        return SnapLine(*frame.plan_to_turned(*wall.start), *frame.plan_to_turned(*wall.end), wall.wall.id, wall.wall.bulge)
+        return SnapLine(
+            *frame.plan_to_turned(*wall.start), *frame.plan_to_turned(*wall.end), wall.wall.id, wall.wall.bulge
+        )
 
     def ends(walls: tuple[PlannedWall, ...], label: str) -> None:
         for wall in walls:

@@ -154,11 +154,13 @@ def test_no_text_in_any_field_escapes_as_another_error(house: Project) -> None:
                     assert error.message
 
 
-def test_a_set_in_names_the_layer_that_it_is_measured_from(house: Project) -> None:
-    labels = {row.field.id: row.field.label for row in fields_of(house, house.find("w2"))}
-    assert labels["set_in"] == "Set in from sheathing"
+def test_a_set_in_names_the_face_that_it_is_measured_from(house: Project) -> None:
+    assert value(house, "w2", "set_in_face") == "sheathing:outer"
     other = fernacre_bungalow()
-    assert "Set in from outer leaf" in [row.field.label for row in fields_of(other, other.find("w1"))]
+    assert value(other, "w1", "set_in_face") == "outer:outer"
+    frame = typed(typed(house, "w2", "set_in_face", "frame:inner"), "w2", "set_in", '1"')
+    placed = next(held for held in resolve(frame).openings["south"] if held.opening.id == "w2")
+    assert placed.face == pytest.approx(-5.5 * 25.4 - 25.4), "1 inch inward from the inside of the frame"
 
 
 def test_a_wall_is_bowed_and_all_its_radii_are_shown(house: Project) -> None:

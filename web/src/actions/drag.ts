@@ -1,5 +1,6 @@
 import type { Edit, Handle } from "../api/client";
 import { lengthOf, placeOn } from "./arc";
+import { numberOf, widthOf } from "./openings";
 import type { Project, Snaps, Turn } from "./types";
 import { toPlan } from "./types";
 
@@ -43,15 +44,13 @@ export function dragOf(
     const along = (length: number) => (opening?.end === "end" ? length - opening.distance : (opening?.distance ?? 0));
     const axis = opening && wallAxis(snaps, opening.wall, along);
     if (!opening || !axis) return null;
+    const width = widthOf(project, opening);
     const sign = opening.end === "start" ? 1 : -1;
     return {
-      hint: `Drag ${opening.number} along its wall; its particulars take a typed distance.`,
+      hint: `Drag ${numberOf(project, opening)} along its wall; its particulars take a typed distance.`,
       edits: (du, dw) => {
         const along = projected ? (Math.abs(axis.au) < 0.05 ? 0 : du / axis.au) : du * axis.au + dw * axis.aw;
-        const reach = Math.max(
-          opening.width / 2,
-          Math.min(axis.length - opening.width / 2, opening.distance + sign * step(along)),
-        );
+        const reach = Math.max(width / 2, Math.min(axis.length - width / 2, opening.distance + sign * step(along)));
         return [{ kind: "move_opening", opening: opening.id, distance: reach }];
       },
     };

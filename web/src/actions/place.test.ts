@@ -3,6 +3,7 @@ import type { Edit } from "../api/client";
 import { dragOf, sectionDrag } from "./drag";
 import { emptyProject, MAIN, NORTH_UP, ONE_WALL } from "./fixtures";
 import { lengthText } from "./lengthText";
+import type { Kind } from "./openings";
 import { DrawRoof, DrawSection, nextNumber, PlaceOpening, PlaceRoom } from "./place";
 import type { Outcome, Place, Project } from "./types";
 
@@ -26,7 +27,23 @@ describe("placing", () => {
     expect(action.click(at(50, 900)).edits).toBeUndefined();
     const edit = action.click(at(2500, 0, { wall: "south", along: 2500 })).edits?.[0] as Of<"put_opening">;
     expect(edit.opening).toMatchObject({ wall: "south", end: "start", distance: 2500, unit: "window", number: "W1" });
-    expect(edit.opening.height + edit.opening.sill).toBeCloseTo(2100);
+    expect((edit.opening.height ?? 0) + edit.opening.sill).toBeCloseTo(2100);
+  });
+  it("places a kind, whose sizes and number it follows, with its head in line", () => {
+    const kind = {
+      id: "sash",
+      name: "sash",
+      number: "W7",
+      unit: "window" as const,
+      design: { operation: "vertical" as const, width: 900, height: 1500 },
+    } as unknown as Kind;
+    const action = new PlaceOpening({ ...emptyProject(), kinds: [kind] } as Project, "window", kind);
+    const edit = action.click(at(2500, 0, { wall: "south", along: 2500 })).edits?.[0] as Of<"put_opening">;
+    expect(edit.opening).toMatchObject({ kind: "sash", sill: 600, unit: "window" });
+    expect(edit.opening).not.toHaveProperty("width");
+    action.move(at(0, 0, { wall: "south", along: 100 }));
+    const typed = action.length(1000).edits?.[0] as Of<"put_opening">;
+    expect(typed.opening.distance).toBe(1000 + 450);
   });
   it("numbers what it places", () => {
     expect(nextNumber("W", ["W1", "W2", "W4"])).toBe("W3");

@@ -1,4 +1,5 @@
 import type { Edit } from "../api/client";
+import { type Kind, numberOf, type Opening } from "./openings";
 import {
   EMPTY,
   newId,
@@ -13,7 +14,6 @@ import {
 } from "./types";
 
 type Units = "ft-in" | "mm";
-type Opening = Extract<Edit, { kind: "put_opening" }>["opening"];
 
 const INCH = 25.4;
 
@@ -21,14 +21,18 @@ function start(units: Units, imperial: number, metric: number): number {
   return units === "ft-in" ? imperial * INCH : metric;
 }
 
-/** Places windows or doors on walls, one click each. */
+/** Usual heads above the floor: in line for windows and doors, lower for niches (inches, mm). */
+const HEADS = { window: [82, 2100], door: [82, 2100], niche: [66, 1650] } as const;
+
+/** Places windows, doors or niches on walls, one click each: of a kind, or of their own. */
 export class PlaceOpening implements PlanAction {
   private readonly id: string;
   private at: Place | null = null;
 
   constructor(
     private readonly project: Project,
-    private readonly unit: "window" | "door",
+    private readonly unit: "window" | "door" | "niche",
+    private readonly kind: Kind | null = null,
   ) {
     this.id = newId(unit);
   }
@@ -53,7 +57,7 @@ export class PlaceOpening implements PlanAction {
   length(mm: number): Outcome {
     if (this.at?.wall === undefined)
       return { ...this.shown(), wrong: "Point at a wall first, then type the distance." };
-    this.at = { ...this.at, along: mm + this.width() / 2 };
+    this.at = { ...this.at, along: mm + this.size().width / 2 };
     return this.click(this.at);
   }
 
@@ -61,41 +65,50 @@ export class PlaceOpening implements PlanAction {
     return null;
   }
 
-  private width(): number {
+  private size(): { width: number; height: number } {
+    if (this.kind) return this.kind.design;
     const units = this.project.units;
-    return this.unit === "window" ? start(units, 48, 1200) : start(units, 36, 900);
+    if (this.unit === "door") return { width: start(units, 36, 900), height: start(units, 82, 2100) };
+    return { width: start(units, 48, 1200), height: start(units, 48, 1200) };
   }
 
   private edit(): Edit | null {
     if (this.at?.wall === undefined || this.at.along === undefined) return null;
-    const units = this.project.units;
     const wall = this.project.walls?.find((wall) => wall.id === this.at?.wall);
-    const head = start(units, 82, 2100);
-    const height = this.unit === "window" ? start(units, 48, 1200) : head;
-    const letter = this.unit === "window" ? "W" : "D";
-    const setBack = this.project.tradition === "masonry" && wall?.status === "outer";
+    const { height } = this.size();
+    const setBack = this.project.tradition === "masonry" && wall?.status === "outer" && this.unit !== "niche";
+    const head = start(this.project.units, HEADS[this.unit][0], HEADS[this.unit][1]);
     const opening: Opening = {
       id: this.id,
       wall: this.at.wall,
       end: "start",
       distance: Math.round(this.at.along * 1e6) / 1e6,
-      width: this.width(),
-      height,
-      sill: head - height,
+      sill: this.unit === "door" ? 0 : Math.max(head - height, 0),
       unit: this.unit,
-      number: nextNumber(
-        letter,
-        (this.project.openings ?? []).map((opening) => opening.number),
-      ),
       stays: "centre",
-      set_in: { layer: null, face: "outer", distance: setBack ? 70 : 0 },
       hinge: "start",
       swing: "in",
-      bars_across: this.unit === "window" ? 2 : 1,
-      bars_up: this.unit === "window" ? 2 : 1,
-      trim: wall?.status === "inner" || setBack ? 0 : start(units, 3.5, 90),
+      drawn_swing: 90,
+      set_in: { layer: null, face: "outer", distance: setBack ? 70 : 0 },
+      ...(this.kind ? this.ofKind(this.kind, wall?.status) : this.ofItsOwn(setBack || wall?.status === "inner")),
     };
     return { kind: "put_opening", opening };
+  }
+
+  /** Boards around it belong to outer walls alone. */
+  private ofKind(kind: Kind, status: "outer" | "inner" | undefined) {
+    return { kind: kind.id, ...(status === "inner" && kind.design.trim !== 0 ? { trim: 0 } : {}) };
+  }
+
+  private ofItsOwn(plain: boolean) {
+    const letter = { window: "W", door: "D", niche: "N" }[this.unit];
+    const taken = (this.project.openings ?? []).map((opening) => numberOf(this.project, opening));
+    return {
+      ...this.size(),
+      number: nextNumber(letter, taken),
+      ...(this.unit === "window" ? { bars_across: 2, bars_up: 2 } : {}),
+      trim: plain ? 0 : start(this.project.units, 3.5, 90),
+    };
   }
 
   private shown(): Outcome {

@@ -658,6 +658,24 @@ export interface components {
             severity: "blocking" | "warning";
         };
         /**
+         * ClearExceptions
+         * @description What an opening states against its kind taken back: all of it, or some fields.
+         */
+        ClearExceptions: {
+            /**
+             * Fields
+             * @default []
+             */
+            fields: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clear_exceptions";
+            /** Opening */
+            opening: string;
+        };
+        /**
          * Copied
          * @description What a new element is like: the one that is copied, and the id of the copy.
          */
@@ -684,6 +702,93 @@ export interface components {
              * @default 0
              */
             y: number;
+        };
+        /**
+         * Design
+         * @description What a unit is. Sizes are those of the unit, over its frame, side lights included.
+         *
+         *     `panels`: lights side by side in a group, or leaves of a sliding or folding door. `share`: of the first leaf of two.
+         *     `arch`: rise of the head, within the height. `rough`: clearance on each side and above, between frame and framing.
+         *     `depth`: of a niche.
+         */
+        Design: {
+            /**
+             * Arch
+             * @default 0
+             */
+            arch: number;
+            /**
+             * Bars Across
+             * @default 1
+             */
+            bars_across: number;
+            /**
+             * Bars Up
+             * @default 1
+             */
+            bars_up: number;
+            /**
+             * Depth
+             * @default 100
+             */
+            depth: number;
+            /** Height */
+            height: number;
+            /**
+             * Leaf
+             * @default panelled
+             * @enum {string}
+             */
+            leaf: "panelled" | "flush" | "glazed";
+            /**
+             * Operation
+             * @enum {string}
+             */
+            operation: "fixed" | "casement" | "awning" | "sliding" | "vertical" | "hinged" | "double" | "pocket" | "bifold" | "overhead" | "plain";
+            /**
+             * Panels
+             * @default 1
+             */
+            panels: number;
+            /**
+             * Rough
+             * @default 0
+             */
+            rough: number;
+            /**
+             * Share
+             * @default 0.5
+             */
+            share: number;
+            /**
+             * Shutters
+             * @default none
+             * @enum {string}
+             */
+            shutters: "none" | "pair";
+            /**
+             * Side Lights
+             * @default none
+             * @enum {string}
+             */
+            side_lights: "none" | "start" | "end" | "both";
+            /**
+             * Side Width
+             * @default 300
+             */
+            side_width: number;
+            /**
+             * Threshold
+             * @default 0
+             */
+            threshold: number;
+            /**
+             * Trim
+             * @default 88.9
+             */
+            trim: number;
+            /** Width */
+            width: number;
         };
         /**
          * Dimension
@@ -835,7 +940,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -864,8 +969,15 @@ export interface components {
         /**
          * Field
          * @description A labelled fact. `text` is what stands in it now; `options` are those of a choice; `group` is a layer's id.
+         *
+         *     `exception`: it is stated against the kind that is followed.
          */
         Field: {
+            /**
+             * Exception
+             * @default false
+             */
+            exception: boolean;
             /** Group */
             group?: string | null;
             /** Id */
@@ -940,6 +1052,21 @@ export interface components {
              * @enum {string}
              */
             span: "short" | "east-west" | "north-south";
+        };
+        /**
+         * FollowKind
+         * @description An opening made to follow a kind, without exceptions; the edge that it names stays. None: it stands alone.
+         */
+        FollowKind: {
+            /** Follows */
+            follows: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "follow_kind";
+            /** Opening */
+            opening: string;
         };
         /**
          * Foundation
@@ -1116,6 +1243,24 @@ export interface components {
             wall: string;
         };
         /**
+         * Kind
+         * @description A shared definition of windows, doors or niches, with the number that those which follow it show.
+         */
+        Kind: {
+            design: components["schemas"]["Design"];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "window" | "door" | "niche";
+        };
+        /**
          * LadderRung
          * @description A rung: a level of the ladder, or (not `stated`) a height that follows from a roof.
          */
@@ -1212,6 +1357,23 @@ export interface components {
              * @default concrete
              */
             material: string;
+        };
+        /**
+         * MakeKind
+         * @description A new kind from what stands in an opening, which follows it from then on.
+         */
+        MakeKind: {
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "make_kind";
+            /** Name */
+            name: string;
+            /** Opening */
+            opening: string;
         };
         /**
          * MakeUp
@@ -1368,28 +1530,33 @@ export interface components {
         };
         /**
          * Opening
-         * @description A hole in a wall with the window or door in it. `sill` is above the level of the wall's foot.
+         * @description A hole in a wall with what stands in it. `sill` is above the level of the wall's foot.
+         *
+         *     What it does not state itself it has from its kind; what it states beside a kind are exceptions.
          */
         Opening: {
-            /**
-             * Bars Across
-             * @default 1
-             */
-            bars_across: number;
-            /**
-             * Bars Up
-             * @default 1
-             */
-            bars_up: number;
+            /** Arch */
+            arch?: number | null;
+            /** Bars Across */
+            bars_across?: number | null;
+            /** Bars Up */
+            bars_up?: number | null;
+            /** Depth */
+            depth?: number | null;
             /** Distance */
             distance: number;
+            /**
+             * Drawn Swing
+             * @default 90
+             */
+            drawn_swing: number;
             /**
              * End
              * @enum {string}
              */
             end: "start" | "end";
             /** Height */
-            height: number;
+            height?: number | null;
             /**
              * Hinge
              * @default start
@@ -1398,8 +1565,18 @@ export interface components {
             hinge: "start" | "end";
             /** Id */
             id: string;
+            /** Kind */
+            kind?: string | null;
+            /** Leaf */
+            leaf?: ("panelled" | "flush" | "glazed") | null;
             /** Number */
-            number: string;
+            number?: string | null;
+            /** Operation */
+            operation?: ("fixed" | "casement" | "awning" | "sliding" | "vertical" | "hinged" | "double" | "pocket" | "bifold" | "overhead" | "plain") | null;
+            /** Panels */
+            panels?: number | null;
+            /** Rough */
+            rough?: number | null;
             /**
              * @default {
              *       "distance": 0,
@@ -1407,6 +1584,14 @@ export interface components {
              *     }
              */
             set_in: components["schemas"]["SetIn"];
+            /** Share */
+            share?: number | null;
+            /** Shutters */
+            shutters?: ("none" | "pair") | null;
+            /** Side Lights */
+            side_lights?: ("none" | "start" | "end" | "both") | null;
+            /** Side Width */
+            side_width?: number | null;
             /** Sill */
             sill: number;
             /**
@@ -1421,20 +1606,19 @@ export interface components {
              * @enum {string}
              */
             swing: "in" | "out";
-            /**
-             * Trim
-             * @default 88.9
-             */
-            trim: number;
+            /** Threshold */
+            threshold?: number | null;
+            /** Trim */
+            trim?: number | null;
             /**
              * Unit
              * @enum {string}
              */
-            unit: "window" | "door";
+            unit: "window" | "door" | "niche";
             /** Wall */
             wall: string;
             /** Width */
-            width: number;
+            width?: number | null;
         };
         /**
          * Option
@@ -1598,7 +1782,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */
@@ -1658,6 +1842,11 @@ export interface components {
              * @default []
              */
             joints: (components["schemas"]["FreeJoint"] | components["schemas"]["HostedJoint"])[];
+            /**
+             * Kinds
+             * @default []
+             */
+            kinds: components["schemas"]["Kind"][];
             /**
              * Make Ups
              * @default []
@@ -1802,6 +1991,15 @@ export interface components {
              */
             kind: "put_joint";
         };
+        /** PutKind */
+        PutKind: {
+            design: components["schemas"]["Kind"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_kind";
+        };
         /** PutMakeUp */
         PutMakeUp: {
             /**
@@ -1919,7 +2117,8 @@ export interface components {
          * Remove
          * @description Elements taken away, with what cannot stand without them.
          *
-         *     Openings go with their wall; walls that met a removed one keep their end where it was.
+         *     Openings go with their wall, and keep what they had from a removed kind; walls that met a removed one
+         *     keep their end where it was.
          */
         Remove: {
             /** Elements */

@@ -16,12 +16,13 @@ from ...errors import DeepSectionError
 from ..project import Project
 from .bending import BendWall, StraightenWall
 from .heights import SetTerm, SetTotal
-from .openings import MoveOpening, ResizeOpening
+from .openings import ClearExceptions, FollowKind, MakeKind, MoveOpening, ResizeOpening
 from .putting import (
     PutCeiling,
     PutFloor,
     PutFoundation,
     PutJoint,
+    PutKind,
     PutMakeUp,
     PutNote,
     PutOpening,
@@ -53,6 +54,7 @@ Edit = Annotated[
     | PutRung
     | PutJoint
     | PutWall
+    | PutKind
     | PutOpening
     | PutRoom
     | PutRoof
@@ -76,6 +78,9 @@ Edit = Annotated[
     | UseMakeUp
     | ResizeOpening
     | MoveOpening
+    | FollowKind
+    | ClearExceptions
+    | MakeKind
     | SetTerm
     | SetTotal
     | AddStorey
@@ -107,11 +112,14 @@ __all__ = [
     "EDITS",
     "AddStorey",
     "BendWall",
+    "ClearExceptions",
     "Copied",
     "DrawRoof",
     "DrawWalls",
     "Edit",
     "FlipWall",
+    "FollowKind",
+    "MakeKind",
     "MoveJoint",
     "MoveOpening",
     "MoveWall",
@@ -120,6 +128,7 @@ __all__ = [
     "PutFloor",
     "PutFoundation",
     "PutJoint",
+    "PutKind",
     "PutMakeUp",
     "PutNote",
     "PutOpening",

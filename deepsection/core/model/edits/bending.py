@@ -7,9 +7,10 @@ from typing import Any, Literal
 
 from ...errors import RefusedEdit
 from ...geometry import Axis, bulge_of
-from ..elements import Element, HostedJoint, Id, Mm, Positive, Wall
+from ..elements import HostedJoint, Wall
 from ..places import wall_axis, wall_points
 from ..project import Project
+from ..values import Element, Id, Mm, Positive
 from .rebuilding import changed, held, put
 
 FLATTEST = 0.1

@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from ...errors import RefusedEdit
-from ..elements import Element, Id, Mm, Rung, Term
+from ..elements import Rung, Term
 from ..project import Project
 from ..rises import rise, term_value
+from ..values import Element, Id, Mm
 from .rebuilding import changed, held, put
 
 

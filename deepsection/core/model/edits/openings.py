@@ -1,11 +1,15 @@
-"""Edits of openings: moved and resized in their wall."""
+"""Edits of openings: moved and resized in their wall, of a kind or with exceptions from it."""
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Any, Literal
 
-from ..elements import Element, Id, Mm, Opening, Positive, WallEnd
+from pydantic import Field
+
+from ...errors import RefusedEdit
+from ..openings import DESIGN_FIELDS, Kind, Opening
 from ..project import Project
+from ..values import Element, Id, Mm, Name, Positive, WallEnd
 from .rebuilding import changed, held, put
 
 
@@ -19,9 +23,14 @@ class ResizeOpening(Element):
     def apply(self, project: Project) -> Project:
         """The project with the opening resized. Raises: RefusedEdit, UnknownElement."""
         opening = held(project, self.opening, Opening)
-        shift = {"start": 0.5, "centre": 0.0, "end": -0.5}[opening.stays] * (self.width - opening.width)
-        sign = 1 if opening.end == "start" else -1
-        return put(project, changed(opening, width=self.width, distance=opening.distance + sign * shift))
+        distance = _kept(opening, project.design_of(opening).width, self.width)
+        return put(project, changed(opening, width=self.width, distance=distance))
+
+
+def _kept(opening: Opening, before: float, after: float) -> float:
+    """Where the middle of an opening goes when its width changes and the edge that it names stays."""
+    shift = {"start": 0.5, "centre": 0.0, "end": -0.5}[opening.stays] * (after - before)
+    return opening.distance + (shift if opening.end == "start" else -shift)
 
 
 class MoveOpening(Element):
@@ -36,3 +45,79 @@ class MoveOpening(Element):
         """The project with the opening moved. Raises: RefusedEdit, UnknownElement."""
         opening = held(project, self.opening, Opening)
         return put(project, changed(opening, distance=self.distance, end=self.end or opening.end))
+
+
+class FollowKind(Element):
+    """An opening made to follow a kind, without exceptions; the edge that it names stays. None: it stands alone."""
+
+    kind: Literal["follow_kind"] = "follow_kind"
+    opening: Id
+    follows: Id | None
+
+    def apply(self, project: Project) -> Project:
+        """The project with the opening following. Raises: RefusedEdit, UnknownElement."""
+        opening = held(project, self.opening, Opening)
+        if self.follows == opening.kind:
+            return project
+        if self.follows is None:
+            return put(project, alone(project, opening))
+        kind = held(project, self.follows, Kind)
+        if kind.unit != opening.unit:
+            raise RefusedEdit(
+                f"a {opening.unit} cannot follow a kind of {kind.unit}s", element=opening.id, field="kind"
+            )
+        distance = _kept(opening, project.design_of(opening).width, kind.design.width)
+        cleared = dict.fromkeys((*DESIGN_FIELDS, "number"))
+        return put(project, changed(opening, kind=kind.id, distance=distance, **cleared))
+
+
+class ClearExceptions(Element):
+    """What an opening states against its kind taken back: all of it, or some fields."""
+
+    kind: Literal["clear_exceptions"] = "clear_exceptions"
+    opening: Id
+    fields: Annotated[tuple[str, ...], Field(max_length=40)] = ()
+
+    def apply(self, project: Project) -> Project:
+        """The project with the opening as its kind has it. Raises: RefusedEdit, UnknownElement."""
+        opening = held(project, self.opening, Opening)
+        if opening.kind is None:
+            raise RefusedEdit("this opening follows no kind", element=opening.id, field="kind")
+        known = (*DESIGN_FIELDS, "number")
+        if unknown := set(self.fields) - set(known):
+            raise RefusedEdit(f"no exception is called “{min(unknown)}”", element=opening.id, field="fields")
+        cleared = dict.fromkeys(self.fields or known)
+        after: Opening = changed(opening, **cleared)
+        width = project.design_of(after).width
+        return put(project, changed(after, distance=_kept(opening, project.design_of(opening).width, width)))
+
+
+class MakeKind(Element):
+    """A new kind from what stands in an opening, which follows it from then on."""
+
+    kind: Literal["make_kind"] = "make_kind"
+    opening: Id
+    id: Id
+    name: Name
+
+    def apply(self, project: Project) -> Project:
+        """The project with the kind. Raises: RefusedEdit, UnknownElement."""
+        opening = held(project, self.opening, Opening)
+        if any(element.id == self.id for element in project.elements()):
+            raise RefusedEdit("a new kind needs a name of its own", element=opening.id, field="make_kind")
+        made = Kind(
+            id=self.id,
+            name=self.name,
+            number=project.number_of(opening),
+            unit=opening.unit,
+            design=project.design_of(opening),
+        )
+        cleared = dict.fromkeys((*DESIGN_FIELDS, "number"))
+        return put(project, made, changed(opening, kind=made.id, **cleared))
+
+
+def alone(project: Project, opening: Opening) -> Opening:
+    """An opening that states all of its design itself."""
+    stated: dict[str, Any] = dict(project.design_of(opening))
+    own: Opening = changed(opening, kind=None, number=project.number_of(opening), **stated)
+    return own

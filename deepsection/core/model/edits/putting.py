@@ -7,24 +7,10 @@ from typing import Literal
 from pydantic import Field
 
 from ...units import Units
-from ..elements import (
-    Ceiling,
-    Element,
-    Floor,
-    Foundation,
-    Joint,
-    MakeUp,
-    Name,
-    Note,
-    Opening,
-    RoofBlock,
-    Room,
-    Rung,
-    SectionLine,
-    Sheet,
-    Wall,
-)
+from ..elements import Ceiling, Floor, Foundation, Joint, MakeUp, Note, RoofBlock, Room, Rung, SectionLine, Sheet, Wall
+from ..openings import Kind, Opening
 from ..project import Project
+from ..values import Element, Name
 from .rebuilding import put, rebuild
 
 
@@ -56,6 +42,11 @@ class PutJoint(_Put):
 class PutWall(_Put):
     kind: Literal["put_wall"] = "put_wall"
     wall: Wall
+
+
+class PutKind(_Put):
+    kind: Literal["put_kind"] = "put_kind"
+    design: Kind
 
 
 class PutOpening(_Put):

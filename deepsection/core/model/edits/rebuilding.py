@@ -15,7 +15,6 @@ from ..elements import (
     HostedJoint,
     MakeUp,
     Note,
-    Opening,
     RoofBlock,
     Room,
     Rung,
@@ -23,6 +22,7 @@ from ..elements import (
     Sheet,
     Wall,
 )
+from ..openings import Kind, Opening
 from ..project import Project
 
 E = TypeVar("E")
@@ -94,6 +94,7 @@ _COLLECTION_OF: dict[type, str] = {
     FreeJoint: "joints",
     HostedJoint: "joints",
     Wall: "walls",
+    Kind: "kinds",
     Opening: "openings",
     Room: "rooms",
     RoofBlock: "roofs",

@@ -7,16 +7,19 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from ...errors import RefusedEdit
-from ..elements import Element, FreeJoint, HostedJoint, Id, Joint, RoofBlock
+from ..elements import FreeJoint, HostedJoint, Joint, RoofBlock
 from ..places import corner_point, joint_point
 from ..project import COLLECTIONS, Project
+from ..values import Element, Id
+from .openings import alone
 from .rebuilding import changed, rebuild
 
 
 class Remove(Element):
     """Elements taken away, with what cannot stand without them.
 
-    Openings go with their wall; walls that met a removed one keep their end where it was.
+    Openings go with their wall, and keep what they had from a removed kind; walls that met a removed one
+    keep their end where it was.
     """
 
     kind: Literal["remove"] = "remove"
@@ -33,7 +36,9 @@ class Remove(Element):
         kept: dict[str, Any] = {
             name: tuple(element for element in getattr(project, name) if element.id not in gone) for name in COLLECTIONS
         }
-        kept["openings"] = tuple(o for o in kept["openings"] if o.wall not in gone)
+        kept["openings"] = tuple(
+            alone(project, o) if o.kind in gone else o for o in kept["openings"] if o.wall not in gone
+        )
         kept["joints"] = tuple(_freed(project, joint, gone) for joint in project.joints if joint.id in used)
         kept["roofs"] = tuple(_untied(project, roof, used) for roof in kept["roofs"])
         return rebuild(project, **kept)

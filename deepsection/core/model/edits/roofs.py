@@ -6,9 +6,10 @@ import math
 from typing import Literal
 
 from ...geometry import Point
-from ..elements import Element, RoofBlock, RoofEdge
+from ..elements import RoofBlock, RoofEdge
 from ..places import corner_point
 from ..project import Project
+from ..values import Element
 from .rebuilding import changed, put
 
 NEAR = 60.0

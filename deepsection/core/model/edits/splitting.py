@@ -5,9 +5,11 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from ...errors import RefusedEdit
-from ..elements import Element, FreeJoint, HostedJoint, Id, Mm, Opening, Wall, WallEnd
+from ..elements import FreeJoint, HostedJoint, Wall
+from ..openings import Opening
 from ..places import wall_axis
 from ..project import Project
+from ..values import Element, Id, Mm, WallEnd
 from .rebuilding import changed, held, put
 
 SHORTEST = 50.0

@@ -8,9 +8,10 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from ...errors import RefusedEdit
-from ..elements import BaseRule, Element, Floor, HostedJoint, Id, LayerRef, MakeUp, Rung, Term, Wall
+from ..elements import BaseRule, Floor, HostedJoint, LayerRef, MakeUp, Rung, Term, Wall
 from ..project import COLLECTIONS, Project
 from ..rises import plate_of
+from ..values import Element, Id
 from .rebuilding import changed, held, put, rebuild
 from .removing import Remove
 

@@ -11,24 +11,11 @@ from pydantic import Field
 from ...errors import RefusedEdit
 from ...geometry import Axis, Point
 from ...tolerance import TOL
-from ..elements import (
-    BaseRule,
-    Bulge,
-    Element,
-    FreeJoint,
-    HostedJoint,
-    Id,
-    Joint,
-    MakeUp,
-    Mm,
-    Opening,
-    Positive,
-    SetOut,
-    TopRule,
-    Wall,
-)
+from ..elements import BaseRule, Bulge, FreeJoint, HostedJoint, Joint, MakeUp, SetOut, TopRule, Wall
+from ..openings import Opening
 from ..places import joint_point, wall_axis, wall_points
 from ..project import Project
+from ..values import Element, Id, Mm, Positive
 from .rebuilding import changed, held, put
 
 

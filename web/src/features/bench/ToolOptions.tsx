@@ -6,7 +6,8 @@ import { useHeld } from "../shell/useProject";
 export function ToolOptions({ top }: { top: number }) {
   const { tool } = useClient();
   const status = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
-  if (!status) return null;
+  const unit = tool === "window" || tool === "door" || tool === "niche" ? tool : null;
+  if (!status && !unit) return null;
   return (
     <div
       role="toolbar"
@@ -14,7 +15,8 @@ export function ToolOptions({ top }: { top: number }) {
       className="absolute left-3 z-10 flex items-center gap-3 rounded-md border border-rule bg-ground/95 px-2.5 py-1.5"
       style={{ top: top + 8 }}
     >
-      <WallOptions status={status} />
+      {status && <WallOptions status={status} />}
+      {unit && <KindOption unit={unit} />}
     </div>
   );
 }
@@ -47,6 +49,27 @@ function WallOptions({ status }: { status: "outer" | "inner" }) {
         ))}
       </Choice>
     </>
+  );
+}
+
+function KindOption({ unit }: { unit: "window" | "door" | "niche" }) {
+  const { state } = useHeld();
+  const { kinds, set } = useClient();
+  const fitting = (state.project.kinds ?? []).filter((kind) => kind.unit === unit);
+  return (
+    <Choice
+      label="Kind"
+      name={`Kind of new ${unit}s`}
+      value={kinds[unit] ?? fitting[0]?.id ?? ""}
+      onChange={(value) => set({ kinds: { ...kinds, [unit]: value } })}
+    >
+      {fitting.map((kind) => (
+        <option key={kind.id} value={kind.id}>
+          {kind.number} {kind.name}
+        </option>
+      ))}
+      <option value="">of its own</option>
+    </Choice>
   );
 }
 

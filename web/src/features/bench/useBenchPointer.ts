@@ -82,7 +82,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     const { u, w } = toPane(x, y);
     const mmPerPx = 1 / viewport.k;
     const action = runner.action as { from?: Place | null; own?: Place[] } | null;
-    if (tool === "window" || tool === "door") {
+    if (tool === "window" || tool === "door" || tool === "niche") {
       const place = nearestLine(u, w, snaps, 24 * mmPerPx) ?? { u, w, label: "no wall here" };
       return place.along === undefined ? place : stepped(place, grid);
     }

@@ -13,7 +13,7 @@ export const SELECT_HINT =
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
-  const { tool, makeUps, shape, set } = useClient();
+  const { tool, makeUps, kinds, shape, set } = useClient();
   const project = useRef(state.project);
   project.current = state.project;
   const [overlay, setOverlay] = useState(EMPTY);
@@ -34,12 +34,20 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
       const Draw = shape === "rectangle" ? DrawRectangle : DrawWalls;
       return new Draw(frame, storey, { status, makeUp });
     }
-    if (tool === "window" || tool === "door") return new PlaceOpening(held, tool);
+    if (tool === "window" || tool === "door" || tool === "niche") {
+      const own = kinds[tool];
+      const fitting = (held.kinds ?? []).filter((kind) => kind.unit === tool);
+      return new PlaceOpening(
+        held,
+        tool,
+        (own === "" ? null : fitting.find((kind) => kind.id === own)) ?? (own === "" ? null : fitting[0]) ?? null,
+      );
+    }
     if (tool === "room") return new PlaceRoom(held, frame, storey);
     if (tool === "roof") return new DrawRoof(held, frame, storey);
     if (tool === "section") return new DrawSection(held, frame);
     return null;
-  }, [tool, makeUps, shape, dx, dy, round, state.version, storey]);
+  }, [tool, makeUps, kinds, shape, dx, dy, round, state.version, storey]);
 
   const take = useCallback(
     (outcome: Outcome | null, moved = false) => {
@@ -56,7 +64,7 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
           done: () => {
             if (!done) return;
             const after = useClient.getState();
-            const keep = after.tool === "window" || after.tool === "door";
+            const keep = after.tool === "window" || after.tool === "door" || after.tool === "niche";
             set({ selection: done.select, ...(keep ? {} : { tool: "select" as const }) });
             if (after.tool === "section" && done.select) set({ section: done.select });
           },

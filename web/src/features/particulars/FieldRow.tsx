@@ -48,7 +48,7 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
     return (
       <div>
         <div className="grid grid-cols-[104px_minmax(0,1fr)] items-center gap-2">
-          <span className="text-[12px] text-quiet">{field.label}</span>
+          <Label element={element} field={field} />
           <Listbox value={field.text} onChange={send}>
             <ListboxButton
               aria-label={field.label}
@@ -82,7 +82,7 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
   return (
     <div>
       <label className="grid grid-cols-[104px_minmax(0,1fr)] items-center gap-2">
-        <span className="text-[12px] text-quiet">{field.label}</span>
+        <Label element={element} field={field} />
         <input
           value={text}
           aria-invalid={wrong !== null}
@@ -106,6 +106,29 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
       </label>
       {wrong && <Wrong id={id}>{wrong}</Wrong>}
     </div>
+  );
+}
+
+/** The name of a fact; one that is stated against the kind is marked, and taken back with one click. */
+function Label({ element, field }: { element: string; field: Field }) {
+  const { commit } = useHeld();
+  if (!field.exception) return <span className="text-[12px] text-quiet">{field.label}</span>;
+  return (
+    <span className="flex items-center gap-1 text-[12px] font-semibold text-check">
+      {field.label}
+      <button
+        type="button"
+        title="An exception from its kind. Click to have it as the kind has it."
+        aria-label={`${field.label}: as its kind`}
+        className="rounded px-1 leading-none hover:bg-check-ground"
+        onClick={(event) => {
+          event.preventDefault();
+          commit([{ kind: "clear_exceptions", opening: element, fields: [field.id] }]);
+        }}
+      >
+        ↺
+      </button>
+    </span>
   );
 }
 

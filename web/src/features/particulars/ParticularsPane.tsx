@@ -1,5 +1,5 @@
 import { Trash2 } from "lucide-react";
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useParticulars } from "../../api/queries";
 import { useClient } from "../../store";
@@ -81,11 +81,22 @@ export function ParticularsPane() {
   );
 }
 
+/** What the choice of a kind holds for an opening that follows none. */
+const NO_KIND = "-";
+
 function Fields({ element, fields }: { element: string; fields: Facts["fields"] }) {
+  const { set } = useClient();
   return (
     <div className="mt-3 flex flex-col gap-1.5">
       {fields.map((field) => (
-        <FieldRow key={`${element} ${field.id}`} element={element} field={field} />
+        <Fragment key={`${element} ${field.id}`}>
+          <FieldRow element={element} field={field} />
+          {field.id === "kind" && field.text !== NO_KIND && (
+            <Button className="w-full justify-center" onClick={() => set({ selection: field.text })}>
+              Edit this kind
+            </Button>
+          )}
+        </Fragment>
       ))}
     </div>
   );

@@ -1,4 +1,5 @@
 import { useMemo } from "react";
+import { numberOf } from "../../actions/openings";
 import { newId } from "../../actions/types";
 import { type Side, SPLIT, type Step, type Tool, useClient } from "../../store";
 import { useHeld } from "./useProject";
@@ -20,6 +21,7 @@ export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
   { tool: "inner-wall", label: "Inner wall", steps: ["Plan"] },
   { tool: "window", label: "Window", steps: ["Plan", "Elevations"] },
   { tool: "door", label: "Door", steps: ["Plan", "Elevations"] },
+  { tool: "niche", label: "Niche", steps: ["Plan"] },
   { tool: "room", label: "Room name", steps: ["Plan"] },
   { tool: "roof", label: "Gable roof", steps: ["Roof"] },
   { tool: "section", label: "Section line", steps: ["Sections"] },
@@ -45,6 +47,7 @@ export function useActions(): Action[] {
       project.notes,
       project.sheets,
       project.make_ups,
+      project.kinds,
     ];
     const gone = removable.flatMap((held) => held ?? []).find((held) => held.id === selection);
     if (gone)
@@ -116,13 +119,14 @@ export function useActions(): Action[] {
     for (const rung of project.rungs ?? [])
       actions.push({ id: `rung-${rung.id}`, label: `Level: ${rung.name}`, run: () => set({ selection: rung.id }) });
     const named = [
-      ...(project.openings ?? []).map((held) => ({ id: held.id, label: `${held.unit} ${held.number}` })),
+      ...(project.openings ?? []).map((held) => ({ id: held.id, label: `${held.unit} ${numberOf(project, held)}` })),
       ...(project.walls ?? []).map((held, index) => ({ id: held.id, label: `${held.status} wall ${index + 1}` })),
       ...(project.roofs ?? []).map((held) => ({ id: held.id, label: held.name })),
       ...(project.rooms ?? []).map((held) => ({ id: held.id, label: `room ${held.name}` })),
       ...(project.foundations ?? []).map((held) => ({ id: held.id, label: held.name })),
       ...(project.floors ?? []).map((held) => ({ id: held.id, label: `joists of ${held.name}` })),
       ...(project.make_ups ?? []).map((held) => ({ id: held.id, label: `make-up ${held.name}` })),
+      ...(project.kinds ?? []).map((held) => ({ id: held.id, label: `kind ${held.number} ${held.name}` })),
       ...(project.ceilings ?? []).map((held) => ({ id: held.id, label: held.name })),
     ];
     for (const { id, label } of named)
