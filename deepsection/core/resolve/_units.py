@@ -24,6 +24,7 @@ BAR_FACE, BAR_DEPTH = 22.0, 28.0
 GLASS_DEPTH, GLASS_SET = 20.0, 14.0
 LEAF_DEPTH, LEAF_SET, PANEL_SET = 45.0, 14.0, 10.0
 STILE = 110.0
+REBATE = 20.0
 TRIM_DEPTH = 19.05
 SILL_DEPTH, SILL_OUT = 38.1, 32.0
 STONE_SILL, STONE_OUT, STONE_END = 75.0, 40.0, 75.0
@@ -90,12 +91,26 @@ def _unit(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
     if door and design.threshold > 0:
         foot = rectangle(placed.left, placed.sill.total, placed.right, placed.sill.total + design.threshold)
         yield _part(wall, placed, "threshold", "softwood", foot, face - depth, face + 20.0)
+    joints = _joints(held, inside)
+    if joints is not None:
+        back = face - LEAF_SET - LEAF_DEPTH
+        yield _part(wall, placed, "leaf", "door_leaf", joints, back, face - LEAF_SET - REBATE, "joint")
     for leaf in held:
         slot = "" if len(held) == 1 else leaf.slot
         within = inside.intersection(leaf.box)
         if isinstance(within, Polygon) and not within.is_empty:
             make = _sash if leaf.glazed else _leaf
             yield from make(wall, placed, leaf, within, slot)
+
+
+def _joints(held: tuple[Leaf, ...], inside: Polygon) -> Shape | None:
+    """The rebates behind the joints between door leaves, so that nobody looks through; None where there are none."""
+    doors = [leaf.box for leaf in held if leaf.slot.startswith(("leaf:", "section:"))]
+    if len(doors) < 2:
+        return None
+    whole = unary_union(doors)
+    strips = _whole(rectangle(*whole.bounds).intersection(inside).difference(whole))
+    return None if strips.is_empty else strips
 
 
 def _whole(shape: shapely.Geometry) -> Shape:
@@ -148,8 +163,6 @@ def _leaf(wall: PlannedWall, placed: PlacedOpening, leaf: Leaf, within: Polygon,
             each = width / count
             cells = [rectangle(a + k * each + 60, b + 70, a + (k + 1) * each - 60, d - 70) for k in range(count)]
             panels = [_whole(unary_union(cells))]
-        else:
-            b += 4.0
     elif placed.design.leaf == "panelled" and width > 300 and height > 1500:
         m = 0.14 * width
         panels = [

@@ -13,6 +13,7 @@ from ._levels import level_heights, level_marks
 from ._notes import note_marks
 from ._pitches import gables_shown, pitch_marks
 from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
+from ._symbols import opening_symbols
 from .hatching import HatchTable
 from .visible import faces_of
 
@@ -31,6 +32,7 @@ def draw_elevation(
     hatches = HatchTable(scale)
     marks: list[Mark] = face_regions(above, frame, hatches)
     marks += edge_strokes(edges, building, floor=building.grade)
+    marks += opening_symbols(building, above, frame)
     messages: tuple[str, ...] = ()
     if above:
         u0, _, u1, _ = bounds_of(above)
