@@ -6,12 +6,26 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Any
 
-from ..errors import RefusedEdit
+from ..errors import BadInput, RefusedEdit
 from ..model import OPERATIONS, Design, Kind, Opening, Project, changed, wall_length
-from ..model.edits import ClearExceptions, FollowKind, MakeKind, MoveOpening, PutKind, PutOpening, ResizeOpening
+from ..model.edits import (
+    CentreOpening,
+    ClearExceptions,
+    FollowKind,
+    MakeKind,
+    MirrorOpening,
+    MoveOpening,
+    PutKind,
+    PutOpening,
+    RepeatOpening,
+    ResizeOpening,
+    SpreadOpenings,
+    copies_of,
+)
 from ..model.openings import usual_design
+from ..units import Units, parse_length
 from ._wall_names import corner_name
-from .rows import Row, action_row, choice_row, length_row, number_row, text_row
+from .rows import Field, Row, action_row, choice_row, length_row, number_row, text_row
 
 OPERATION_WORDS = {
     "fixed": "fixed",
@@ -125,6 +139,7 @@ def opening_fields(project: Project, opening: Opening) -> list[Row]:
     ]
     if opening.unit != "niche":
         rows += _standing_rows(project, opening, put)
+    rows += _arranging_rows(project, opening)
     held = set(opening.exceptions) | ({"number"} if opening.number else set()) if opening.kind else set()
     return [replace(row, field=replace(row.field, exception=True)) if row.field.id in held else row for row in rows]
 
@@ -178,6 +193,33 @@ def _standing_rows(project: Project, opening: Opening, put: Put) -> list[Row]:
     return rows
 
 
+def _arranging_rows(project: Project, opening: Opening) -> list[Row]:
+    """Ways to have more of it, in line on its wall."""
+
+    def repeat(text: str) -> Sequence[Any]:
+        count, _, spacing = (part.strip() for part in text.lower().partition("at"))
+        if not count.isdigit() or not 1 <= int(count) <= MOST_COPIES or not spacing:
+            message = f"say how many more and at which spacing, such as 3 at {REPEATS[project.units]}"
+            raise BadInput(message, field="repeat", value=text)
+        ids = copies_of(project, opening, int(count))
+        return [RepeatOpening(opening=opening.id, ids=ids, spacing=parse_length(spacing, project.units))]
+
+    def spread(text: str) -> Sequence[Any]:
+        if not text.strip().isdigit() or not 2 <= int(text) <= MOST_COPIES:
+            raise BadInput("say how many of them the wall should have, from 2 up", field="spread", value=text)
+        return [SpreadOpenings(opening=opening.id, ids=copies_of(project, opening, int(text) - 1))]
+
+    copy = copies_of(project, opening, 1)[0]
+    return [
+        Row(Field("repeat", "Repeat, such as 3 at " + REPEATS[project.units], "text", ""), repeat),
+        Row(Field("spread", "Spread over the wall, how many", "number", ""), spread),
+        action_row("centre", "Centre it between its neighbours", [CentreOpening(opening=opening.id)]),
+        action_row("mirror", "Mirror it about the wall's middle", [MirrorOpening(opening=opening.id, id=copy)]),
+    ]
+
+
+MOST_COPIES = 50
+REPEATS: dict[Units, str] = {"ft-in": "6'", "mm": "1800"}
 NO_KIND = "-"
 
 

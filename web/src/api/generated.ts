@@ -643,6 +643,19 @@ export interface components {
             span: "roof" | ("short" | "east-west" | "north-south");
         };
         /**
+         * CentreOpening
+         * @description An opening moved to the middle between its neighbours on the wall, or the ends of the wall.
+         */
+        CentreOpening: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "centre_opening";
+            /** Opening */
+            opening: string;
+        };
+        /**
          * Check
          * @description Something found wrong with the building here.
          */
@@ -684,6 +697,31 @@ export interface components {
             id: string;
             /** Of */
             of: string;
+        };
+        /**
+         * CopyOpening
+         * @description A copy of an opening on another wall, or elsewhere on its own.
+         */
+        CopyOpening: {
+            /** Distance */
+            distance: number;
+            /**
+             * End
+             * @default start
+             * @enum {string}
+             */
+            end: "start" | "end";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "copy_opening";
+            /** Opening */
+            opening: string;
+            /** Wall */
+            wall: string;
         };
         /**
          * Corner
@@ -940,7 +978,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1418,6 +1456,21 @@ export interface components {
             mark?: string | null;
         };
         /**
+         * MirrorOpening
+         * @description A copy of an opening on the other side of the middle of its wall, hung the other way round.
+         */
+        MirrorOpening: {
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mirror_opening";
+            /** Opening */
+            opening: string;
+        };
+        /**
          * MoveJoint
          * @description A joint moved to a point; a hosted one slides along its wall to the nearest place.
          */
@@ -1782,7 +1835,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */
@@ -2141,6 +2194,23 @@ export interface components {
             kind: "remove_storey";
             /** Level */
             level: string;
+        };
+        /**
+         * RepeatOpening
+         * @description Copies of an opening at a spacing, middle to middle, away from the end that it is measured from.
+         */
+        RepeatOpening: {
+            /** Ids */
+            ids: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "repeat_opening";
+            /** Opening */
+            opening: string;
+            /** Spacing */
+            spacing: number;
         };
         /**
          * ResizeOpening
@@ -2546,6 +2616,21 @@ export interface components {
             second: string;
             /** Wall */
             wall: string;
+        };
+        /**
+         * SpreadOpenings
+         * @description An opening and copies of it over its whole wall, with one clear distance between them and to the ends.
+         */
+        SpreadOpenings: {
+            /** Ids */
+            ids: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spread_openings";
+            /** Opening */
+            opening: string;
         };
         /**
          * State

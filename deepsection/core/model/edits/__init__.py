@@ -14,6 +14,14 @@ from pydantic import Field, TypeAdapter, ValidationError
 
 from ...errors import DeepSectionError
 from ..project import Project
+from .arranging import (
+    CentreOpening,
+    CopyOpening,
+    MirrorOpening,
+    RepeatOpening,
+    SpreadOpenings,
+    copies_of,
+)
 from .bending import BendWall, StraightenWall
 from .heights import SetTerm, SetTotal
 from .openings import ClearExceptions, FollowKind, MakeKind, MoveOpening, ResizeOpening
@@ -81,6 +89,11 @@ Edit = Annotated[
     | FollowKind
     | ClearExceptions
     | MakeKind
+    | RepeatOpening
+    | SpreadOpenings
+    | CentreOpening
+    | MirrorOpening
+    | CopyOpening
     | SetTerm
     | SetTotal
     | AddStorey
@@ -112,14 +125,17 @@ __all__ = [
     "EDITS",
     "AddStorey",
     "BendWall",
+    "CentreOpening",
     "ClearExceptions",
     "Copied",
+    "CopyOpening",
     "DrawRoof",
     "DrawWalls",
     "Edit",
     "FlipWall",
     "FollowKind",
     "MakeKind",
+    "MirrorOpening",
     "MoveJoint",
     "MoveOpening",
     "MoveWall",
@@ -140,6 +156,7 @@ __all__ = [
     "PutWall",
     "Remove",
     "RemoveStorey",
+    "RepeatOpening",
     "ResizeOpening",
     "ReverseWall",
     "SetProject",
@@ -147,10 +164,12 @@ __all__ = [
     "SetTotal",
     "SetWallLength",
     "SplitWall",
+    "SpreadOpenings",
     "StraightenWall",
     "UseMakeUp",
     "apply_edits",
     "changed",
+    "copies_of",
     "floor_terms",
     "parted_corners",
     "put",
