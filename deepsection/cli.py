@@ -16,6 +16,7 @@ from pydantic import ValidationError
 from rich.console import Console
 from rich.progress import Progress
 
+from deepsection.calc import calc
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
 from deepsection.core.model import EDITS, Project, Sheet, dump_project
 from deepsection.core.model.edits import refusal
@@ -37,6 +38,7 @@ from deepsection.service.work import building_of, checked_edits, placing, sheet_
 app = typer.Typer(
     help="Elevations, sections and sheets of houses, from the command line.", no_args_is_help=True, add_completion=False
 )
+app.add_typer(calc, name="calc")
 out, err = Console(highlight=False, soft_wrap=True), Console(stderr=True, highlight=False, soft_wrap=True)
 
 

@@ -24,6 +24,7 @@ RANKS: list[set[str]] = [
     {"formats"},
     {"demo"},
     {"service"},
+    {"calc"},
     {"cli"},
 ]
 """Imports run down this list only: a module imports its own rank's package or those above it."""

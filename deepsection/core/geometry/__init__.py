@@ -5,6 +5,7 @@ from .axis import Axis, Circle, Curve, bulge_of, crossing, through
 from .facets import Facet
 from .frames import Frame, Side, side_direction
 from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, polygons_of, ring_of
+from .segments import Segment, segment, segment_through
 from .solids import Box, Plane3, Solid, bar_along, plane_under, prism, prism_along
 
 __all__ = [
@@ -17,6 +18,7 @@ __all__ = [
     "Line",
     "Plane3",
     "Point",
+    "Segment",
     "Side",
     "Solid",
     "arc_of",
@@ -35,6 +37,8 @@ __all__ = [
     "prism",
     "prism_along",
     "ring_of",
+    "segment",
+    "segment_through",
     "side_direction",
     "through",
 ]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from fractions import Fraction
 
 import pytest
 from hypothesis import given
@@ -97,3 +98,29 @@ def test_levels_are_signed() -> None:
     assert format_level(9 * FOOT + 1.125 * INCH, "ft-in") == "+9'-1 1/8\""
     assert format_level(-3.5 * FOOT, "ft-in") == "-3'-6\""
     assert format_level(0.2, "mm") == "±0.000"
+
+
+WHOLES = (0, 1, 2, 5, 11)
+FEET = (None, 0, 1, 12, 34)
+DENOMINATORS = (2, 4, 8, 16, 32, 64)
+MARKS = (("'", '"'), (" ft ", " in"), ("′", "″"), ("' ", '"'), ("'-", '"'))
+
+
+def test_every_fraction_of_an_inch_reads_as_its_value() -> None:
+    """Exhaustive: all fractions to 1/64, with and without whole inches and feet, in every way of writing them.
+
+    The value is worked out in exact fractions: an inch is 25.4 mm (1959 agreement).
+    """
+    count = 0
+    for denominator in DENOMINATORS:
+        for numerator in range(1, denominator):
+            for feet in FEET:
+                for whole in WHOLES:
+                    exact = Fraction(12 * (feet or 0) + whole) + Fraction(numerator, denominator)
+                    mm = float(exact * Fraction(254, 10))
+                    inches = f"{whole} {numerator}/{denominator}" if whole else f"{numerator}/{denominator}"
+                    for foot, inch in MARKS:
+                        text = inches + inch if feet is None else f"{feet}{foot}{inches}{inch}"
+                        assert parse_length(text, "ft-in") == pytest.approx(mm, abs=1e-9), text
+                        count += 1
+    assert count == 5 * 5 * 5 * sum(denominator - 1 for denominator in DENOMINATORS)

@@ -1,0 +1,82 @@
+"""The calculations by themselves, on the command line: readable, as JSON, and refused in words."""
+
+from __future__ import annotations
+
+import json
+import math
+from typing import Any
+
+import pytest
+
+from deepsection.core.errors import BadInput
+from deepsection.core.geometry import segment, segment_through
+from tests.test_cli import refused, run
+
+
+def answer(*words: str) -> Any:
+    done = run("calc", *words, "--json")
+    assert done.exit_code == 0, done.stderr
+    return json.loads(done.stdout)
+
+
+def test_lengths_are_read_in_either_unit_and_printed_in_both() -> None:
+    rows = answer("length", "12' 6 1/2\"", "3600", '3/4" + 10 3/8"')["lengths"]
+    assert [row["mm"] for row in rows] == [3822.7, 3600.0, 282.575], "inch = 25.4 mm, exact (1959 agreement)"
+    assert rows[0]["imperial"] == "12'-6 1/2\"" and rows[1]["metric"] == "3600"
+    assert answer("length", "100", "--units", "ft-in")["lengths"][0]["mm"] == 2540
+
+
+@pytest.mark.parametrize(
+    ("fraction", "text"),
+    [("1", '4"'), ("2", '4"'), ("4", '4"'), ("8", '3 7/8"'), ("16", '3 15/16"'), ("64", '3 15/16"')],
+)
+def test_inches_are_rounded_to_the_chosen_fraction(fraction: str, text: str) -> None:
+    """100 mm = 3.93700... in: 3 15/16 = 3.9375, 3 7/8 = 3.875 and 4 lie around it."""
+    assert answer("length", "100mm", "--fraction", fraction)["lengths"][0]["imperial"] == text
+
+
+def test_arcs_from_chord_and_rise() -> None:
+    """3-4-5 triangle: half chord 4, radius 5, so the rise is 5 - 3 = 2; angle 2 asin(4/5)."""
+    found = answer("arc", "--chord", "8m", "--rise", "2m")
+    assert found["radius"] == 5000 and found["angle_deg"] == pytest.approx(math.degrees(2 * math.asin(0.8)))
+    assert found["length"] == pytest.approx(5000 * 2 * math.asin(0.8))
+    triangle = 4000 * 3000
+    assert found["area"] == pytest.approx(5000**2 * math.asin(0.8) - triangle)
+
+
+def test_arcs_through_three_points() -> None:
+    found = answer("arc", "--point", "0,0", "--point", "4000,2000", "--point", "8000,0")
+    assert found["radius"] == 5000 and found["centre"] == pytest.approx([4000, -3000])
+    feet = answer("arc", "--units", "ft-in", "--point", "0,0", "--point", "4',2'", "--point", "8',0")
+    assert feet["radius"] == pytest.approx(5 * 304.8)
+
+
+def test_tables_are_readable() -> None:
+    told = run("calc", "arc", "--chord", "30'", "--rise", "5'").stdout
+    assert "25'-0\"" in told and "radius" in told and "area" in told
+    assert "3'-0\"" in run("calc", "length", "914.4").stdout
+
+
+@pytest.mark.parametrize(
+    ("words", "told"),
+    [
+        (["length", "wide"], "not a length"),
+        (["length", '1/0"'], "zero"),
+        (["length", "3", "--units", "ells"], "ft-in or mm"),
+        (["length", "3", "--fraction", "7"], "fraction"),
+        (["arc", "--chord", "3m", "--rise", "0"], "no rise"),
+        (["arc", "--chord", "0", "--rise", "1"], "chord"),
+        (["arc", "--chord", "3m"], "--rise"),
+        (["arc", "--point", "0,0", "--point", "1,1"], "three points"),
+        (["arc", "--point", "0,0", "--point", "1", "--point", "2,2"], "x,y"),
+        (["arc", "--point", "0,0", "--point", "1m,1m", "--point", "2m,2m"], "on a line"),
+    ],
+)
+def test_what_cannot_be_calculated_is_refused_in_words(words: list[str], told: str) -> None:
+    assert told in refused("calc", *words)
+
+
+def test_the_functions_are_public() -> None:
+    assert segment(2.0, 1.0).area == pytest.approx(math.pi / 2), "half a circle of radius 1"
+    with pytest.raises(BadInput):
+        segment_through((0, 0), (1, 1), (2, 2))
