@@ -77,6 +77,16 @@ class Wall(Element):
     top: TopRule
 
 
+class ConstructionLine(Element):
+    """An endless straight line in plan to snap to: through a point, at an angle counter-clockwise from east."""
+
+    id: Id
+    x: Mm
+    y: Mm
+    angle: Annotated[float, Field(ge=-360, le=360)]
+    level: Id | None = None
+
+
 class Room(Element):
     """A named space: the one that encloses the point, on the storey of a level or the lowest one."""
 

@@ -11,6 +11,7 @@ from ..errors import UnknownElement
 from ..units import Units
 from .elements import (
     Ceiling,
+    ConstructionLine,
     Floor,
     Foundation,
     FreeJoint,
@@ -39,6 +40,7 @@ COLLECTIONS = (
     "kinds",
     "openings",
     "rooms",
+    "construction",
     "roofs",
     "foundations",
     "floors",
@@ -68,6 +70,7 @@ class Project(Element):
     kinds: tuple[Kind, ...] = ()
     openings: tuple[Opening, ...] = ()
     rooms: tuple[Room, ...] = ()
+    construction: tuple[ConstructionLine, ...] = ()
     roofs: tuple[RoofBlock, ...] = ()
     foundations: tuple[Foundation, ...] = ()
     floors: tuple[Floor, ...] = ()

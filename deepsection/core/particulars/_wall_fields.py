@@ -9,6 +9,7 @@ from ..model import Project, SetOut, Wall, changed, wall_axis, wall_length
 from ..model.edits import (
     FlipWall,
     MoveWall,
+    OffsetWall,
     PutWall,
     ReverseWall,
     SetWallLength,
@@ -60,6 +61,12 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             )
         ]
     )
+
+    def parallel(text: str) -> Sequence[Any]:
+        taken = {element.id for element in project.elements()}
+        n = next(n for n in range(1, 10_000) if not taken & {f"parallel-{n}", f"parallel-{n}-a", f"parallel-{n}-b"})
+        ids = (f"parallel-{n}-a", f"parallel-{n}-b")
+        return [OffsetWall(wall=wall.id, id=f"parallel-{n}", joints=ids, distance=parse_length(text, units))]
 
     def top(kind: str) -> Sequence[Any]:
         return [PutWall(wall=changed(wall, top=changed(wall.top, kind=kind)))]
@@ -123,6 +130,7 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             Field("split", f"Split, from {corner_name(project, wall, 'start')} corner", "length", ""),
             lambda text: [split_at(project, wall.id, parse_length(text, units))],
         ),
+        Row(Field("offset_by", "Parallel wall, outward by", "length", ""), parallel),
         action_row("flip", "Flip outside and inside", [FlipWall(wall=wall.id)]),
         action_row("reverse", "Turn its direction round", [ReverseWall(wall=wall.id)]),
         *part,

@@ -17,7 +17,7 @@ from shapely.ops import unary_union
 
 from ..drawing import Dimension, Drawing, Handle, Mark, Region, Stroke, Symbol, Text, extent, path, rings_of
 from ..geometry import Frame, polygons_of
-from ..model import MakeUp, Project, SectionLine
+from ..model import ConstructionLine, MakeUp, Project, SectionLine
 from ..resolve import Building, Outline, PlacedOpening, PlannedWall, ResolvedRoof, Storey, storeys
 from ..units import FOOT, Units, format_length
 from ._openings import opening_marks, plan_hole
@@ -60,12 +60,24 @@ class SnapLine:
 
 
 @dataclass(frozen=True, slots=True)
+class GuideLine:
+    """A construction line in the turned plan: through a point, in a unit direction."""
+
+    u: float
+    w: float
+    du: float
+    dw: float
+    id: str
+
+
+@dataclass(frozen=True, slots=True)
 class Snaps:
     """What the plan offers to snap to; `axes` are the lines of all storeys, along which openings are dragged."""
 
     points: tuple[SnapPoint, ...]
     lines: tuple[SnapLine, ...]
     axes: tuple[SnapLine, ...]
+    guides: tuple[GuideLine, ...] = ()
 
 
 def draw_plan(building: Building, project: Project, level: str, name: str, look_deg: float, scale: float) -> Drawing:
@@ -292,4 +304,11 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
         middle = frame.plan_to_turned(*wall.at(wall.length / 2))
         middles.append(SnapPoint(*middle, "middle", "middle of wall", None, wall.wall.id))
     axes = tuple(line(wall) for wall in building.plan.walls)
-    return Snaps((*points.values(), *middles), tuple(line(wall) for wall in own), axes)
+    guides = tuple(_guide(held, frame) for held in project.construction if held.level in (None, level))
+    return Snaps((*points.values(), *middles), tuple(line(wall) for wall in own), axes, guides)
+
+
+def _guide(line: ConstructionLine, frame: Frame) -> GuideLine:
+    angle = math.radians(line.angle)
+    along = frame.plan_to_turned(math.cos(angle), math.sin(angle))
+    return GuideLine(*frame.plan_to_turned(line.x, line.y), *along, line.id)

@@ -499,6 +499,43 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddBay
+         * @description A bay in a straight wall: its middle at a distance from the wall's start, its width, and how far it stands out.
+         *
+         *     Square: three walls at right angles. Angled: the front is `front` wide (by default its sides lie at 45 degrees).
+         *     Bowed: one arc that rises by `out`. The wall keeps its id before the bay, and is `rest` after it; the bay's walls
+         *     are built alike. `out` below 0 is a recess.
+         */
+        AddBay: {
+            /** Distance */
+            distance: number;
+            /** Front */
+            front?: number | null;
+            /** Joints */
+            joints: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_bay";
+            /** Out */
+            out: number;
+            /** Rest */
+            rest: string;
+            /**
+             * Shape
+             * @default square
+             * @enum {string}
+             */
+            shape: "square" | "angled" | "bowed";
+            /** Wall */
+            wall: string;
+            /** Walls */
+            walls: string[];
+            /** Width */
+            width: number;
+        };
+        /**
          * AddStorey
          * @description A joist floor on the plate of a storey, with a plate, outer walls and a ceiling as below; the roofs go up.
          *
@@ -671,6 +708,17 @@ export interface components {
             severity: "blocking" | "warning";
         };
         /**
+         * ClearConstruction
+         * @description All construction lines taken away together.
+         */
+        ClearConstruction: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clear_construction";
+        };
+        /**
          * ClearExceptions
          * @description What an opening states against its kind taken back: all of it, or some fields.
          */
@@ -687,6 +735,22 @@ export interface components {
             kind: "clear_exceptions";
             /** Opening */
             opening: string;
+        };
+        /**
+         * ConstructionLine
+         * @description An endless straight line in plan to snap to: through a point, at an angle counter-clockwise from east.
+         */
+        ConstructionLine: {
+            /** Angle */
+            angle: number;
+            /** Id */
+            id: string;
+            /** Level */
+            level?: string | null;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Copied
@@ -978,7 +1042,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1181,6 +1245,22 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * GuideLine
+         * @description A construction line in the turned plan: through a point, in a unit direction.
+         */
+        GuideLine: {
+            /** Du */
+            du: number;
+            /** Dw */
+            dw: number;
+            /** Id */
+            id: string;
+            /** U */
+            u: number;
+            /** W */
+            w: number;
         };
         /**
          * Handle
@@ -1582,6 +1662,28 @@ export interface components {
             view: string;
         };
         /**
+         * OffsetWall
+         * @description A wall parallel to another one, at a distance outward of its set-out line (inward below 0).
+         */
+        OffsetWall: {
+            /** Distance */
+            distance: number;
+            /** Id */
+            id: string;
+            /** Joints */
+            joints: [
+                string,
+                string
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "offset_wall";
+            /** Wall */
+            wall: string;
+        };
+        /**
          * Opening
          * @description A hole in a wall with what stands in it. `sill` is above the level of the wall's foot.
          *
@@ -1835,7 +1937,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */
@@ -1878,6 +1980,11 @@ export interface components {
              * @default []
              */
             ceilings: components["schemas"]["Ceiling"][];
+            /**
+             * Construction
+             * @default []
+             */
+            construction: components["schemas"]["ConstructionLine"][];
             /**
              * Floors
              * @default []
@@ -2015,6 +2122,15 @@ export interface components {
              * @enum {string}
              */
             kind: "put_ceiling";
+        };
+        /** PutConstruction */
+        PutConstruction: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_construction";
+            line: components["schemas"]["ConstructionLine"];
         };
         /** PutFloor */
         PutFloor: {
@@ -2591,6 +2707,11 @@ export interface components {
         Snaps: {
             /** Axes */
             axes: components["schemas"]["SnapLine"][];
+            /**
+             * Guides
+             * @default []
+             */
+            guides: components["schemas"]["GuideLine"][];
             /** Lines */
             lines: components["schemas"]["SnapLine"][];
             /** Points */

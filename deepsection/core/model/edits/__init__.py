@@ -22,11 +22,13 @@ from .arranging import (
     SpreadOpenings,
     copies_of,
 )
+from .bays import AddBay, ClearConstruction, OffsetWall
 from .bending import BendWall, StraightenWall
 from .heights import SetTerm, SetTotal
 from .openings import ClearExceptions, FollowKind, MakeKind, MoveOpening, ResizeOpening
 from .putting import (
     PutCeiling,
+    PutConstruction,
     PutFloor,
     PutFoundation,
     PutJoint,
@@ -65,6 +67,7 @@ Edit = Annotated[
     | PutKind
     | PutOpening
     | PutRoom
+    | PutConstruction
     | PutRoof
     | PutFoundation
     | PutFloor
@@ -81,6 +84,9 @@ Edit = Annotated[
     | FlipWall
     | SplitWall
     | ReverseWall
+    | AddBay
+    | OffsetWall
+    | ClearConstruction
     | BendWall
     | StraightenWall
     | UseMakeUp
@@ -123,9 +129,11 @@ def apply_edits(project: Project, edits: Iterable[Any]) -> Project:
 
 __all__ = [
     "EDITS",
+    "AddBay",
     "AddStorey",
     "BendWall",
     "CentreOpening",
+    "ClearConstruction",
     "ClearExceptions",
     "Copied",
     "CopyOpening",
@@ -139,8 +147,10 @@ __all__ = [
     "MoveJoint",
     "MoveOpening",
     "MoveWall",
+    "OffsetWall",
     "PartCorners",
     "PutCeiling",
+    "PutConstruction",
     "PutFloor",
     "PutFoundation",
     "PutJoint",

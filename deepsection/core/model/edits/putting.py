@@ -7,7 +7,21 @@ from typing import Literal
 from pydantic import Field
 
 from ...units import Units
-from ..elements import Ceiling, Floor, Foundation, Joint, MakeUp, Note, RoofBlock, Room, Rung, SectionLine, Sheet, Wall
+from ..elements import (
+    Ceiling,
+    ConstructionLine,
+    Floor,
+    Foundation,
+    Joint,
+    MakeUp,
+    Note,
+    RoofBlock,
+    Room,
+    Rung,
+    SectionLine,
+    Sheet,
+    Wall,
+)
 from ..openings import Kind, Opening
 from ..project import Project
 from ..values import Element, Name
@@ -57,6 +71,11 @@ class PutOpening(_Put):
 class PutRoom(_Put):
     kind: Literal["put_room"] = "put_room"
     room: Room
+
+
+class PutConstruction(_Put):
+    kind: Literal["put_construction"] = "put_construction"
+    line: ConstructionLine
 
 
 class PutRoof(_Put):

@@ -9,6 +9,7 @@ from pydantic import ValidationError
 from ...errors import RefusedEdit
 from ..elements import (
     Ceiling,
+    ConstructionLine,
     Floor,
     Foundation,
     FreeJoint,
@@ -97,6 +98,7 @@ _COLLECTION_OF: dict[type, str] = {
     Kind: "kinds",
     Opening: "openings",
     Room: "rooms",
+    ConstructionLine: "construction",
     RoofBlock: "roofs",
     Foundation: "foundations",
     Floor: "floors",
