@@ -1,4 +1,5 @@
 import { create } from "zustand";
+import type { BaySize } from "./actions/bay";
 
 export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sheets";
 export type Side = "south" | "east" | "north" | "west";
@@ -9,6 +10,8 @@ export type Tool =
   | "window"
   | "door"
   | "niche"
+  | "bay"
+  | "construction"
   | "room"
   | "roof"
   | "section"
@@ -53,6 +56,7 @@ interface Client {
   kinds: { window: string | null; door: string | null; niche: string | null };
   /** How walls are drawn: one after the other, or four at once. */
   shape: WallShape;
+  bay: BaySize | null;
   message: { text: string; tone: "wrong" | "note" } | null;
   panel: PanelName | null;
   hint: string;
@@ -75,6 +79,7 @@ export const useClient = create<Client>((set) => ({
   makeUps: { outer: null, inner: null },
   kinds: { window: null, door: null, niche: null },
   shape: "chain",
+  bay: null,
   message: null,
   panel: null,
   hint: "",

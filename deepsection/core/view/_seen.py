@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
 
@@ -13,8 +14,9 @@ from ..catalog import material
 from ..drawing import Handle, Mark, Region, Ring, Stroke, path, rings_of
 from ..geometry import Frame, polygons_of
 from ..resolve import Building, Part
+from ..tolerance import TOL
 from .edges import Edge, visible_edges
-from .hatching import HatchTable
+from .hatching import HatchTable, is_level
 from .visible import Face, faces_of, visible_faces
 
 TONED = {"glass", "door_leaf"}
@@ -70,6 +72,7 @@ def _rings(face: Face) -> tuple[Ring, ...]:
 def face_regions(faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, beyond: bool = False) -> list[Mark]:
     """One region per visible face, far ones first."""
     marks: list[Mark] = []
+    faces = _unbent(faces)
     ordered = sorted(faces, key=lambda face: (-_middle_depth(face), face.part.key))
     for face in ordered:
         made_of = material(face.part.material)
@@ -88,6 +91,24 @@ def face_regions(faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, be
             )
         )
     return marks
+
+
+def _unbent(faces: Sequence[Face]) -> list[Face]:
+    """The faces, with the chords of a bent part as one where its pattern runs level: lines without a seam."""
+    bent: dict[str, list[Face]] = defaultdict(list)
+    kept: list[Face] = []
+    for face in faces:
+        seen = material(face.part.material).seen
+        level = abs(face.normal[2]) < 1e-9 and (seen is None or is_level(seen))
+        if face.part.curve and level:
+            bent[face.part.key].append(face)
+        else:
+            kept.append(face)
+    for group in bent.values():
+        whole = shapely.union_all([face.polygon for face in group], grid_size=TOL.grid)
+        middle = group[len(group) // 2]
+        kept += [Face(piece, middle.plane, middle.part, middle.normal) for piece in polygons_of(whole)]
+    return kept
 
 
 def edge_strokes(

@@ -4,9 +4,15 @@ from __future__ import annotations
 
 import math
 
+from ..catalog import hatch
 from ..drawing import PlacedHatch, place_hatch
 from ..geometry import Frame
 from .visible import Face
+
+
+def is_level(name: str) -> bool:
+    """Whether a pattern is nothing but unbroken level lines, which look alike on every chord of an arc."""
+    return all(family.angle == 0 and not family.dashes for family in hatch(name).families)
 
 
 class HatchTable:

@@ -27,6 +27,7 @@ describe("snapping", () => {
       ],
       lines: ONE_WALL.lines,
       axes: ONE_WALL.axes,
+      guides: [],
     };
     expect(snapPlace(180, 0, close, options).joint).toBe("a");
   });
@@ -51,5 +52,24 @@ describe("snapping", () => {
   it("measures along the wall from its start", () => {
     expect(nearestLine(1234, -50, ONE_WALL, 100)).toMatchObject({ wall: "south", along: 1234, u: 1234, w: 0 });
     expect(nearestLine(-400, 0, ONE_WALL, 100)).toBeNull();
+  });
+  it("finds construction lines, where they cross, and right angles onto them", () => {
+    const guides = [
+      { u: 0, w: 3000, du: 1, dw: 0, id: "level" },
+      { u: 2000, w: 0, du: 0, dw: 1, id: "upright" },
+    ];
+    const held = { ...ONE_WALL, guides };
+    expect(snapPlace(5003, 3040, held, options)).toMatchObject({ u: 5003, w: 3000, guide: "level" });
+    expect(snapPlace(2030, 2970, held, options)).toMatchObject({
+      u: 2000,
+      w: 3000,
+      label: "where construction lines cross",
+    });
+    const square = snapPlace(6020, 3030, held, { ...options, from: { u: 6000, w: 1000 } });
+    expect(square).toMatchObject({ u: 6000, w: 3000, guide: "level" });
+  });
+  it("keeps to right angles alone when told so", () => {
+    const from = { u: 1000, w: 1000 };
+    expect(snapPlace(40, 60, ONE_WALL, { ...options, from, square: true })).toMatchObject({ label: "at right angles" });
   });
 });

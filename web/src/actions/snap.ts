@@ -33,11 +33,59 @@ export function snapPlace(u: number, w: number, snaps: Snaps, options: Options):
         ? { u: point.u, w: point.w, label: point.label, joint: point.joint ?? undefined }
         : { ...onLine(point.u, point.w, point.wall ?? "", snaps), label: point.label };
   }
+  const guides = snaps.guides;
+  const crossed = crossingGuide(u, w, guides, POINT_PX * mmPerPx);
+  if (crossed) return crossed;
   const straight = from ? atRightAngle(u, w, from, grid) : null;
   const line = nearestLine(u, w, snaps, LINE_PX * mmPerPx);
   if (line && straight) return crossing(line, straight, from) ?? line;
   if (line) return line;
+  const guide = nearestGuide(u, w, guides, LINE_PX * mmPerPx);
+  if (guide && straight && from) return guideAtRightAngle(guide, straight, from, guides) ?? guide;
+  if (guide) return guide;
   return straight ?? { u: step(u, grid), w: step(w, grid), label: "free" };
+}
+
+type Guides = Snaps["guides"];
+
+function nearestGuide(u: number, w: number, guides: Guides, reach: number): Place | null {
+  let best: { place: Place; distance: number } | null = null;
+  for (const guide of guides) {
+    const along = (u - guide.u) * guide.du + (w - guide.w) * guide.dw;
+    const place = { u: guide.u + guide.du * along, w: guide.w + guide.dw * along };
+    const distance = Math.hypot(place.u - u, place.w - w);
+    if (distance < reach && (!best || distance < best.distance))
+      best = { place: { ...place, label: "on a construction line", guide: guide.id }, distance };
+  }
+  return best?.place ?? null;
+}
+
+type Ray = Pick<Guides[number], "u" | "w" | "du" | "dw">;
+
+function meet(a: Ray, b: Ray): { u: number; w: number } | null {
+  const cross = a.du * b.dw - a.dw * b.du;
+  if (Math.abs(cross) < 1e-9) return null;
+  const along = ((b.u - a.u) * b.dw - (b.w - a.w) * b.du) / cross;
+  return { u: a.u + a.du * along, w: a.w + a.dw * along };
+}
+
+/** Where two construction lines cross near a point. */
+function crossingGuide(u: number, w: number, guides: Guides, reach: number): Place | null {
+  const near = guides.filter((guide) => Math.abs((w - guide.w) * guide.du - (u - guide.u) * guide.dw) < reach);
+  for (const [k, a] of near.entries())
+    for (const b of near.slice(k + 1)) {
+      const at = meet(a, b);
+      if (at && Math.hypot(at.u - u, at.w - w) < reach) return { ...at, label: "where construction lines cross" };
+    }
+  return null;
+}
+
+/** Where a right-angled line from `from` meets the construction line that the pointer is on. */
+function guideAtRightAngle(on: Place, straight: Place, from: { u: number; w: number }, guides: Guides): Place | null {
+  const guide = guides.find((held) => held.id === on.guide);
+  const level = straight.w === from.w;
+  const at = guide && meet(guide, { ...from, du: level ? 1 : 0, dw: level ? 0 : 1 });
+  return at ? { ...at, label: "on a construction line, at right angles", guide: on.guide } : null;
 }
 
 function step(value: number, grid: number): number {

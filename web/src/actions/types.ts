@@ -13,6 +13,8 @@ export interface Place {
   wall?: string;
   /** Distance along the wall from its start. */
   along?: number;
+  /** The construction line that it lies on. */
+  guide?: string;
 }
 
 export interface Overlay {
@@ -35,6 +37,8 @@ export interface Outcome {
   done?: { select: string | null };
   /** What a typed length means now; without it no entry opens. */
   asks?: string;
+  /** What is typed is an angle in degrees. */
+  degrees?: boolean;
   /** A typed length may come with an angle. */
   angles?: boolean;
   /** Something that cannot be done, in words. */

@@ -1,4 +1,4 @@
-import type { Overlay } from "../../actions/types";
+import type { Overlay, Snaps } from "../../actions/types";
 import type { Bench, Drawing } from "../../api/client";
 import { pathData } from "../../drawing/path";
 import type { Viewport } from "../../store";
@@ -112,6 +112,33 @@ export function ActionOverlay({ overlay, viewport }: { overlay: Overlay; viewpor
           r={4}
           fill="var(--color-paper)"
           strokeWidth={1.5}
+        />
+      ))}
+    </g>
+  );
+}
+
+const ENDLESS = 1e5;
+
+/** Construction lines across the plan: on the screen alone. */
+export function Guides({ snaps, viewport }: { snaps: Snaps; viewport: Viewport }) {
+  return (
+    <g
+      stroke="var(--color-line)"
+      strokeWidth={0.9}
+      strokeDasharray="9 3 1.5 3"
+      opacity={0.8}
+      pointerEvents="none"
+      clipPath="url(#clip-plan)"
+      data-testid="construction"
+    >
+      {snaps.guides.map((line) => (
+        <line
+          key={line.id}
+          x1={viewport.u + (line.u - line.du * ENDLESS) * viewport.k}
+          y1={viewport.w - (line.w - line.dw * ENDLESS) * viewport.k}
+          x2={viewport.u + (line.u + line.du * ENDLESS) * viewport.k}
+          y2={viewport.w - (line.w + line.dw * ENDLESS) * viewport.k}
         />
       ))}
     </g>

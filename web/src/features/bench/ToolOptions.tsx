@@ -1,13 +1,17 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
+import type { BayShape } from "../../actions/bay";
+import { lengthText } from "../../actions/lengthText";
+import { readLength } from "../../api/queries";
 import { useClient, type WallShape } from "../../store";
 import { useHeld } from "../shell/useProject";
+import { bayOf } from "./usePlanAction";
 
 /** What the chosen tool asks beforehand, at the top of the plan. */
 export function ToolOptions({ top }: { top: number }) {
   const { tool } = useClient();
   const status = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
   const unit = tool === "window" || tool === "door" || tool === "niche" ? tool : null;
-  if (!status && !unit) return null;
+  if (!status && !unit && tool !== "bay") return null;
   return (
     <div
       role="toolbar"
@@ -17,6 +21,7 @@ export function ToolOptions({ top }: { top: number }) {
     >
       {status && <WallOptions status={status} />}
       {unit && <KindOption unit={unit} />}
+      {tool === "bay" && <BayOptions />}
     </div>
   );
 }
@@ -70,6 +75,77 @@ function KindOption({ unit }: { unit: "window" | "door" | "niche" }) {
       ))}
       <option value="">of its own</option>
     </Choice>
+  );
+}
+
+function BayOptions() {
+  const { state } = useHeld();
+  const { bay, set } = useClient();
+  const held = bay ?? bayOf(state.project.units);
+  return (
+    <>
+      <Choice
+        label="Bay"
+        name="Shape of the bay"
+        value={held.shape}
+        onChange={(value) => set({ bay: { ...held, shape: value as BayShape } })}
+      >
+        <option value="square">square</option>
+        <option value="angled">angled</option>
+        <option value="bowed">bowed</option>
+      </Choice>
+      <Length
+        label="wide"
+        name="Width of the bay"
+        value={held.width}
+        onChange={(width) => set({ bay: { ...held, width } })}
+      />
+      <Length
+        label="out"
+        name="How far the bay stands out"
+        value={held.out}
+        onChange={(out) => set({ bay: { ...held, out } })}
+      />
+    </>
+  );
+}
+
+interface LengthProps {
+  label: string;
+  name: string;
+  value: number;
+  onChange: (mm: number) => void;
+}
+
+/** A length of a tool: read by the service as it is typed anywhere else. */
+function Length({ label, name, value, onChange }: LengthProps) {
+  const units = useHeld().state.project.units;
+  const [text, setText] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  async function take(typed: string) {
+    const read = await readLength(typed, units).catch((error: Error) => ({ value: null, wrong: error.message }));
+    if (read.value == null) return setWrong(read.wrong ?? "not a length");
+    setText(null);
+    setWrong(null);
+    onChange(read.value);
+  }
+  return (
+    <label className="flex items-center gap-1.5 text-[12px] text-quiet">
+      {label}
+      <input
+        aria-label={name}
+        aria-invalid={wrong !== null}
+        title={wrong ?? undefined}
+        value={text ?? lengthText(value, units)}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => text !== null && void take(text)}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === "Enter" && text !== null) void take(text);
+        }}
+        className={`h-7 w-[74px] rounded-md border bg-field px-1.5 text-right font-mono text-[12px] text-ink ${wrong ? "border-cut" : "border-rule"}`}
+      />
+    </label>
   );
 }
 

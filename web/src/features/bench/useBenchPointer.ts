@@ -62,7 +62,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
   const units = state.project.units;
   const grid = units === "ft-in" ? 25.4 : 10;
   const turn = useMemo(() => ({ dx: plan?.look?.[0] ?? 0, dy: plan?.look?.[1] ?? 1 }), [plan?.look]);
-  const runner = usePlanAction(turn, preview);
+  const runner = usePlanAction(turn, snaps, preview);
   const [at, setAt] = useState({ x: 300, y: 200 });
   const [hover, setHover] = useState<{ pane: "plan" | "view"; index: number } | null>(null);
   const [entry, setEntry] = useState<Entry | null>(null);
@@ -82,7 +82,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     const { u, w } = toPane(x, y);
     const mmPerPx = 1 / viewport.k;
     const action = runner.action as { from?: Place | null; own?: Place[] } | null;
-    if (tool === "window" || tool === "door" || tool === "niche") {
+    if (tool === "window" || tool === "door" || tool === "niche" || tool === "bay") {
       const place = nearestLine(u, w, snaps, 24 * mmPerPx) ?? { u, w, label: "no wall here" };
       return place.along === undefined ? place : stepped(place, grid);
     }
@@ -261,9 +261,12 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
           label: runner.asks,
           first: event.key,
           angles: runner.angles,
-          enter: (_, mm, angle) => {
+          plain: runner.degrees,
+          enter: (text, mm, angle) => {
+            const value = runner.degrees ? Number(text.replace(/°|deg$/u, "")) : mm;
+            if (!Number.isFinite(value)) return runner.setWrong(`“${text}” is no angle: type degrees, such as 45.`);
             setEntry(null);
-            runner.take(action.length(mm, angle));
+            runner.take(action.length(value, angle));
           },
         });
         return;

@@ -1,24 +1,37 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type BaySize, PlaceBay } from "../../actions/bay";
+import { DrawConstruction } from "../../actions/construction";
 import { DrawRoof, DrawSection, PlaceOpening, PlaceRoom } from "../../actions/place";
-import type { Outcome, Place, PlanAction, Turn } from "../../actions/types";
+import type { Outcome, Place, PlanAction, Snaps, Turn } from "../../actions/types";
 import { EMPTY } from "../../actions/types";
 import { DrawRectangle, DrawWalls } from "../../actions/walls";
-import { useClient } from "../../store";
+import { type Tool, useClient } from "../../store";
 import { useHeld } from "../shell/useProject";
 import type { usePreview } from "./usePreview";
 
 export const SELECT_HINT =
   "Point at a line to see where it comes from; click to select; drag walls, openings and section lines.";
 
+/** Tools that stay chosen when one thing is placed. */
+const KEPT = new Set<Tool>(["window", "door", "niche", "bay", "construction"]);
+
+/** The bay that one begins with. */
+export function bayOf(units: "ft-in" | "mm"): BaySize {
+  return { shape: "angled", width: units === "ft-in" ? 2438.4 : 2400, out: units === "ft-in" ? 609.6 : 600 };
+}
+
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
-export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>) {
+export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
-  const { tool, makeUps, kinds, shape, set } = useClient();
+  const { tool, makeUps, kinds, shape, bay, set } = useClient();
   const project = useRef(state.project);
   project.current = state.project;
+  const lines = useRef(snaps);
+  lines.current = snaps;
   const [overlay, setOverlay] = useState(EMPTY);
   const [asks, setAsks] = useState<string | null>(null);
   const [angles, setAngles] = useState(false);
+  const [degrees, setDegrees] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const { dx, dy } = turn;
@@ -43,11 +56,13 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
         (own === "" ? null : fitting.find((kind) => kind.id === own)) ?? (own === "" ? null : fitting[0]) ?? null,
       );
     }
+    if (tool === "bay") return new PlaceBay(held, lines.current, bay ?? bayOf(held.units));
+    if (tool === "construction") return new DrawConstruction(frame, storey, lines.current);
     if (tool === "room") return new PlaceRoom(held, frame, storey);
     if (tool === "roof") return new DrawRoof(held, frame, storey);
     if (tool === "section") return new DrawSection(held, frame);
     return null;
-  }, [tool, makeUps, kinds, shape, dx, dy, round, state.version, storey]);
+  }, [tool, makeUps, kinds, shape, bay, dx, dy, round, state.version, storey]);
 
   const take = useCallback(
     (outcome: Outcome | null, moved = false) => {
@@ -55,6 +70,7 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
       setOverlay(outcome.overlay);
       setAsks(outcome.asks ?? null);
       setAngles(outcome.angles ?? false);
+      setDegrees(outcome.degrees ?? false);
       // What is wrong stays in sight while the pointer moves on; the next click or key answers it.
       if (!moved) setWrong(outcome.wrong ?? null);
       set({ hint: outcome.hint });
@@ -64,7 +80,7 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
           done: () => {
             if (!done) return;
             const after = useClient.getState();
-            const keep = after.tool === "window" || after.tool === "door" || after.tool === "niche";
+            const keep = KEPT.has(after.tool);
             set({ selection: done.select, ...(keep ? {} : { tool: "select" as const }) });
             if (after.tool === "section" && done.select) set({ section: done.select });
           },
@@ -101,6 +117,7 @@ export function usePlanAction(turn: Turn, preview: ReturnType<typeof usePreview>
     overlay,
     asks,
     angles,
+    degrees,
     wrong,
     setWrong,
     take,

@@ -21,8 +21,10 @@ export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
   { tool: "inner-wall", label: "Inner wall", steps: ["Plan"] },
   { tool: "window", label: "Window", steps: ["Plan", "Elevations"] },
   { tool: "door", label: "Door", steps: ["Plan", "Elevations"] },
+  { tool: "bay", label: "Bay", steps: ["Plan"] },
   { tool: "niche", label: "Niche", steps: ["Plan"] },
-  { tool: "room", label: "Room name", steps: ["Plan"] },
+  { tool: "room", label: "Room", steps: ["Plan"] },
+  { tool: "construction", label: "Construction line", steps: ["Plan"] },
   { tool: "roof", label: "Gable roof", steps: ["Roof"] },
   { tool: "section", label: "Section line", steps: ["Sections"] },
   { tool: "note", label: "Note", steps: ["Elevations", "Sections"] },
@@ -143,6 +145,12 @@ export function useActions(): Action[] {
         id: `storey-${storey.level}`,
         label: `See the plan of ${storey.name}`,
         run: () => set({ storey: storey.level }),
+      });
+    if (project.construction?.length)
+      actions.push({
+        id: "clear-construction",
+        label: "Clear the construction lines",
+        run: () => commit([{ kind: "clear_construction" }]),
       });
     actions.push({ id: "plan", label: "Read a plan from a DXF file", run: () => set({ panel: "plan" }) });
     actions.push({ id: "history", label: "History: what was done", run: () => set({ panel: "history" }) });
