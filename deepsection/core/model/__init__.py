@@ -45,6 +45,7 @@ from .elements import (
     Sheet,
     Term,
     TopRule,
+    TopStep,
     Wall,
 )
 from .openings import (
@@ -120,6 +121,7 @@ __all__ = [
     "Sheet",
     "Term",
     "TopRule",
+    "TopStep",
     "Wall",
     "along_wall",
     "apply_edits",

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, model_validator
 
 from .values import Element, Face, Id, Mm, Name, NotNegative, Positive, WallEnd
 
@@ -49,12 +49,35 @@ class BaseRule(Element):
     offset: Mm = 0.0
 
 
-class TopRule(Element):
-    """The head of a wall: at a level, or at a level and on up to the underside of a roof."""
+class TopStep(Element):
+    """From a distance along the wall on, its top lies higher (or lower) than at its start."""
 
-    kind: Literal["level", "roof"] = "level"
+    distance: Positive
+    rise: Mm
+
+
+class TopRule(Element):
+    """The head of a wall: at a level, at a level and on up to the underside of a roof, or a height above its foot.
+
+    `end_rise` rakes it: so much higher is it at its end than at its start. `steps` step it.
+    """
+
+    kind: Literal["level", "roof", "fixed"] = "level"
     level: Id
     offset: Mm = 0.0
+    height: Positive | None = None
+    end_rise: Mm = 0.0
+    steps: Annotated[tuple[TopStep, ...], Field(max_length=40)] = ()
+
+    @model_validator(mode="after")
+    def _stated(self) -> Self:
+        if self.kind == "fixed" and self.height is None:
+            raise ValueError("a wall with a height of its own needs that height")
+        if self.end_rise and self.steps:
+            raise ValueError("a wall is raked or stepped, not both")
+        if [step.distance for step in self.steps] != sorted({step.distance for step in self.steps}):
+            raise ValueError("steps of a wall run from its start to its end, each at a place of its own")
+        return self
 
 
 Bulge = Annotated[float, Field(ge=-2.5, le=2.5)]

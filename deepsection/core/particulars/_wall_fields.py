@@ -20,6 +20,7 @@ from ..model.edits import (
 from ..resolve import layer_bands
 from ..units import parse_length
 from ._arc_fields import arc_fields
+from ._top_fields import top_fields
 from ._wall_names import corner_name
 from .rows import Field, Row, action_row, choice_row, length_row, level_options
 
@@ -68,9 +69,6 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
         ids = (f"parallel-{n}-a", f"parallel-{n}-b")
         return [OffsetWall(wall=wall.id, id=f"parallel-{n}", joints=ids, distance=parse_length(text, units))]
 
-    def top(kind: str) -> Sequence[Any]:
-        return [PutWall(wall=changed(wall, top=changed(wall.top, kind=kind)))]
-
     parted = parted_corners(project, wall)
     part = [action_row("part", "Part its corners from the other storey", [parted])] if parted else []
     return [
@@ -109,23 +107,14 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             level_options(project),
             lambda t: [PutWall(wall=changed(wall, base=changed(wall.base, level=t)))],
         ),
-        choice_row(
-            "top_level",
-            "Plate at",
-            wall.top.level,
-            level_options(project),
-            lambda t: [PutWall(wall=changed(wall, top=changed(wall.top, level=t)))],
-        ),
-        choice_row(
-            "top", "Goes up to", wall.top.kind, [("level", "the plate"), ("roof", "the plate and on to the roof")], top
-        ),
         length_row(
-            "top_offset",
-            "Above the plate",
-            wall.top.offset,
+            "base_offset",
+            "Foot above that",
+            wall.base.offset,
             units,
-            lambda value: [PutWall(wall=changed(wall, top=changed(wall.top, offset=value)))],
+            lambda v: [PutWall(wall=changed(wall, base=changed(wall.base, offset=v)))],
         ),
+        *top_fields(project, wall),
         Row(
             Field("split", f"Split, from {corner_name(project, wall, 'start')} corner", "length", ""),
             lambda text: [split_at(project, wall.id, parse_length(text, units))],

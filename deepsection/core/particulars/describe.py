@@ -136,7 +136,7 @@ def _sum_ids(held: Any) -> list[str]:
     if isinstance(held, Rung):
         return [sum_id(held.id)]
     if isinstance(held, Wall):
-        return [sum_id(held.top.level), sum_id(held.base.level)]
+        return [f"top:{held.id}", f"foot:{held.id}", sum_id(held.top.level), sum_id(held.base.level)]
     if isinstance(held, Foundation):
         return [sum_id(id) for id in (held.sill or held.top or held.level, held.footing)]
     if isinstance(held, Floor):

@@ -69,6 +69,8 @@ class TopSpan:
     under: tuple[Plane3, ...]
     deck: tuple[Plane3, ...]
     peak: float
+    bears: bool = False
+    """Whether rafters bear on its plate."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -209,7 +211,7 @@ def _masonry(
     if layer.wall_plate and not planned.polygon.is_empty:
         low = top.plate - layer.wall_plate.depth
         for span in top.spans:
-            if span.roof and not span.gable:
+            if span.bears:
                 strip = wall.strip(span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
                 area = MultiPolygon(list(polygons_of(planned.polygon.intersection(strip))))
                 if not area.is_empty:

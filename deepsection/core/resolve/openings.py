@@ -11,6 +11,7 @@ from ..tolerance import TOL
 from ..units import HeightSum, SumTerm
 from .building import Diagnostic, Level, PlacedOpening, PlannedWall
 from .wallplan import layer_bands
+from .walltops import foot_sum, top_over
 
 
 @lru_cache(maxsize=1024)
@@ -31,9 +32,7 @@ def place_openings(
 def _place(wall: PlannedWall, opening: Opening, kind: Kind | None, make_up: MakeUp, base: Level) -> PlacedOpening:
     design, number = design_of(opening, kind), number_of(opening, kind)
     centre = opening.distance if opening.end == "start" else wall.length - opening.distance
-    foot = base.sum
-    if wall.wall.base.offset:
-        foot = foot.plus(f"foot:{wall.wall.id}", "foot of wall", SumTerm("offset", wall.wall.base.offset, wall.wall.id))
+    foot = foot_sum(wall, {wall.wall.base.level: base})
     sill = foot.plus(
         f"sill:{opening.id}", f"sill of {number}", SumTerm("sill above floor", opening.sill, opening.id, "sill")
     )
@@ -76,9 +75,10 @@ def _misfits(wall: PlannedWall, placed: PlacedOpening, top: HeightSum) -> list[D
     elif placed.left < -TOL.point or placed.right > wall.length + TOL.point:
         nearest = design.width / 2 if opening.distance < wall.length / 2 else wall.length - design.width / 2
         fault("opening-off-wall", "{} reaches past the end of its wall", "distance", opening.distance, nearest)
-    if placed.head.total > top.total + TOL.point:
+    highest = top_over(wall, top, placed.left, placed.right)
+    if placed.head.total > highest + TOL.point:
         message = "the head of {} stands above the top of its wall"
-        fault("opening-too-high", message, "height", placed.head.total, top.total)
+        fault("opening-too-high", message, "height", placed.head.total, highest)
     if design.arch > min(design.width / 2, design.height):
         message = "{} has an arch that rises more than half its width"
         fault("arch-too-high", message, "arch", design.arch, min(design.width / 2, design.height))

@@ -40,7 +40,7 @@ from .openings import place_openings
 from .roofjoins import join_roofs
 from .roofs import resolve_roof
 from .wallplan import plan_walls
-from .walltops import ON_EDGE, Surroundings, gable_footprints, plate_sum, wall_top
+from .walltops import ON_EDGE, Surroundings, foot_sum, gable_footprints, plate_sum, wall_top
 
 STAGES = ("levels", "wall plan", "openings", "floors", "roof planes", "wall tops", "solids")
 
@@ -88,6 +88,8 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     sums = {level.sum.id: level.sum for level in levels.values()}
     for placed in (opening for held in openings.values() for opening in held):
         sums[placed.sill.id], sums[placed.head.id] = placed.sill, placed.head
+    for own in (height for wall in plan.walls for height in (plate_sum(wall, levels), foot_sum(wall, levels))):
+        sums.setdefault(own.id, own)
     for roof in roofs:
         sums.update({s.id: s for s in (roof.heel, roof.eave, roof.ridge_top)})
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from ..geometry import line_through, polygons_of
+from ..geometry import Plane3, line_through, polygons_of
 from ..units import HeightSum, SumTerm
 from ._walls import TopSpan, WallTop
 from .building import Diagnostic, Level, PlannedWall, ResolvedRoof
@@ -25,11 +26,23 @@ FAR = 1e6
 
 
 def plate_sum(wall: PlannedWall, levels: dict[str, Level]) -> HeightSum:
-    """The height of a wall's plate, with its terms."""
-    level = levels[wall.wall.top.level]
-    if not wall.wall.top.offset:
-        return level.sum
-    return level.sum.plus(f"top:{wall.wall.id}", "top of wall", SumTerm("offset", wall.wall.top.offset, wall.wall.id))
+    """The height of a wall's plate, with its terms: of its lowest stretch when it is raked or stepped."""
+    id, rule = wall.wall.id, wall.wall.top
+    if rule.kind == "fixed" and rule.height is not None:
+        height = foot_sum(wall, levels).plus(f"top:{id}", "top of wall", SumTerm("height of wall", rule.height, id))
+    else:
+        height = levels[rule.level].sum
+        if rule.offset:
+            height = height.plus(f"top:{id}", "top of wall", SumTerm("offset", rule.offset, id))
+    fall = min(0.0, rule.end_rise, *(step.rise for step in rule.steps))
+    return height.plus(f"top:{id}", "top of wall, lowest", SumTerm("falls by", fall, id)) if fall else height
+
+
+def foot_sum(wall: PlannedWall, levels: dict[str, Level]) -> HeightSum:
+    """The height of a wall's foot, with its terms."""
+    id, base = wall.wall.id, wall.wall.base
+    foot = levels[base.level].sum
+    return foot.plus(f"foot:{id}", "foot of wall", SumTerm("offset", base.offset, id)) if base.offset else foot
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,15 +79,20 @@ def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -
         offset = wall.wall.top.offset
         found.append(Diagnostic("wall-off-plate", message, "warning", wall.wall.id, "top_offset", offset, FAR_OFF))
     top = max(plate.total, foot + LOWEST)
-    roofs = _over(wall, around) if wall.wall.top.kind == "roof" else ()
     floor = around.floored.get(wall.wall.top.level, Polygon())
+    roofs = _over(wall, around) if wall.wall.top.kind == "roof" else ()
+    sloped = wall.wall.top.end_rise or wall.wall.top.steps
+    if sloped and wall.axis.is_arc and wall.wall.top.end_rise:
+        message = "an arc cannot be raked: step it, or part it into straight walls"
+        found.append(Diagnostic("arc-raked", message, "blocking", wall.wall.id, "end_rise"))
+    spans = _shaped(wall, top) if sloped else _spans(wall, roofs, floor, top)
     skirted = wall.wall.status == "outer" and not wall.wall.base.offset
     return WallTop(
         foot,
         around.edges.get(level, foot) if skirted else foot,
         around.courses[level] if skirted else foot,
         top,
-        tuple(_spans(wall, roofs, floor, top)),
+        tuple(spans),
         base.sum.id,
         plate.id,
         wall.wall.top.level in around.ceiled,
@@ -117,6 +135,38 @@ def _spans(
         yield _plain(at, FAR, top)
 
 
+def top_over(wall: PlannedWall, plate: HeightSum, left: float, right: float) -> float:
+    """How high a wall goes at least between two distances along it, not counting what a roof lets it rise."""
+    rule = wall.wall.top
+    start = plate.total - min(0.0, rule.end_rise, *(step.rise for step in rule.steps))
+    rises = [rule.end_rise * along / wall.length for along in (left, right)]
+    for k, step in enumerate(rule.steps):
+        until = rule.steps[k + 1].distance if k + 1 < len(rule.steps) else FAR
+        if step.distance < right and until > left:
+            rises.append(step.rise)
+    if rule.steps and left >= rule.steps[0].distance:
+        rises = rises[2:]
+    return start + min(rises)
+
+
+def _shaped(wall: PlannedWall, low: float) -> Iterator[TopSpan]:
+    """Spans of a raked or stepped wall over its lowest height: each is filled up to a plane."""
+    rule = wall.wall.top
+    start = low - min(0.0, rule.end_rise, *(step.rise for step in rule.steps))
+    if rule.end_rise and not wall.axis.is_arc:
+        slope, (dx, dy), (x, y) = rule.end_rise / wall.length, wall.run, wall.start
+        plane = Plane3(slope * dx, slope * dy, start - slope * (dx * x + dy * y))
+        past = abs(slope) * 1000.0
+        yield TopSpan(-FAR, FAR, "rake", True, (plane,), (plane,), max(start, start + rule.end_rise) + past)
+        return
+    stops = [-FAR, *(step.distance for step in rule.steps), FAR]
+    tops = [start, *(start + step.rise for step in rule.steps)]
+    for k, (first, last) in enumerate(itertools.pairwise(stops)):
+        plane = Plane3(0.0, 0.0, tops[k])
+        rising = tops[k] > low + 1.0
+        yield TopSpan(first, last, f"step:{k}", rising, (plane,), (plane,), tops[k])
+
+
 def _stretches(wall: PlannedWall, area: Polygon | MultiPolygon) -> Iterator[tuple[float, float]]:
     """From-to distances along a wall that lie under an area."""
     along, line = wall.axis, wall.axis.line_string()
@@ -143,7 +193,7 @@ def _under(wall: PlannedWall, roof: ResolvedRoof, start: float, end: float, top:
     deck = tuple(plane.top for plane in roof.planes)
     under = tuple(plane.lifted(-roof.plumb_depth) for plane in deck)
     peak = max(top, roof.ridge_top.total) if gable else top
-    return TopSpan(start, end, roof.block.id, gable, under, deck, peak)
+    return TopSpan(start, end, roof.block.id, gable, under, deck, peak, bears=not gable)
 
 
 def gable_footprints(wall: PlannedWall, top: WallTop) -> Iterator[Polygon]:

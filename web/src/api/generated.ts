@@ -3038,15 +3038,24 @@ export interface components {
         };
         /**
          * TopRule
-         * @description The head of a wall: at a level, or at a level and on up to the underside of a roof.
+         * @description The head of a wall: at a level, at a level and on up to the underside of a roof, or a height above its foot.
+         *
+         *     `end_rise` rakes it: so much higher is it at its end than at its start. `steps` step it.
          */
         TopRule: {
+            /**
+             * End Rise
+             * @default 0
+             */
+            end_rise: number;
+            /** Height */
+            height?: number | null;
             /**
              * Kind
              * @default level
              * @enum {string}
              */
-            kind: "level" | "roof";
+            kind: "level" | "roof" | "fixed";
             /** Level */
             level: string;
             /**
@@ -3054,6 +3063,21 @@ export interface components {
              * @default 0
              */
             offset: number;
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["TopStep"][];
+        };
+        /**
+         * TopStep
+         * @description From a distance along the wall on, its top lies higher (or lower) than at its start.
+         */
+        TopStep: {
+            /** Distance */
+            distance: number;
+            /** Rise */
+            rise: number;
         };
         /**
          * UseMakeUp
