@@ -14,7 +14,7 @@ from deepsection.core.errors import BadLength, StaleVersion, UnknownElement
 from deepsection.core.model import Project, Sheet, dump_project
 from deepsection.core.model.edits import EDITS, PutMakeUp, SetProject
 from deepsection.core.model.labels import describe
-from deepsection.core.particulars import Particulars, enter
+from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
 from deepsection.formats import MEDIA_TYPES, WRITERS, write_png
@@ -184,7 +184,9 @@ def edit_project(id: str, sent: EditsIn, store: Projects) -> Response:
 def enter_text(id: str, sent: EntryIn, store: Projects) -> Response:
     """A text typed into a field of the particulars, kept as one version."""
     stored = _at(store, id, sent.base_version)
-    return _keep(store, stored, list(enter(stored.project, sent.element, sent.field, sent.text)), sent.views)
+    return _keep(
+        store, stored, enter_all(stored.project, [sent.element, *sent.others], sent.field, sent.text), sent.views
+    )
 
 
 def _keep(store: Store, stored: Stored, edits: list[Any], views: Any) -> Response:

@@ -118,10 +118,11 @@ class EditsIn(_Shape):
 
 
 class EntryIn(_Shape):
-    """A text typed into a field of an element."""
+    """A text typed into a field of an element, and of others like it that are selected with it."""
 
     base_version: int
     element: str
+    others: list[str] = Field(default=[], max_length=500)
     field: str
     text: str = Field(max_length=400)
     views: list[ViewWanted] = []

@@ -49,6 +49,8 @@ interface Client {
   sheet: string | null;
   tool: Tool;
   selection: string | null;
+  /** What is selected with it: elements alike, which change together. */
+  also: string[];
   fill: Fill;
   split: number;
   makeUps: { outer: string | null; inner: string | null };
@@ -74,6 +76,7 @@ export const useClient = create<Client>((set) => ({
   sheet: null,
   tool: "select",
   selection: null,
+  also: [],
   fill: "both",
   split: 0.47,
   makeUps: { outer: null, inner: null },
@@ -85,5 +88,6 @@ export const useClient = create<Client>((set) => ({
   hint: "",
   snapped: "",
   position: "",
-  set: (part) => set(part),
+  // Another selection stands alone, unless it says with what.
+  set: (part) => set("selection" in part && !("also" in part) ? { ...part, also: [] } : part),
 }));

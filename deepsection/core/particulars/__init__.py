@@ -5,7 +5,7 @@ text becomes. The screen shows it and sends texts back; it knows no label of its
 """
 
 from .describe import Check, Particulars, Strip, StripLayer, SumRow, SumTable, describe_element
-from .entries import enter
+from .entries import enter, enter_all
 from .fields import fields_of
 from .ladder import LadderRung, LadderTerm, ladder
 from .rows import Field, Option
@@ -23,6 +23,7 @@ __all__ = [
     "SumTable",
     "describe_element",
     "enter",
+    "enter_all",
     "fields_of",
     "ladder",
 ]

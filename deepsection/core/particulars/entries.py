@@ -6,8 +6,21 @@ from collections.abc import Sequence
 from typing import Any
 
 from ..errors import BadInput, UnknownElement
-from ..model import Project
+from ..model import Project, apply_edits
 from .fields import fields_of
+
+
+def enter_all(project: Project, elements: Sequence[str], field: str, text: str) -> list[Any]:
+    """The edits of one text typed into the same field of several elements; each sees what those before it did.
+
+    Raises: as `enter`, and RefusedEdit when one cannot take it: then none does.
+    """
+    edits: list[Any] = []
+    for element in elements:
+        made = enter(project, element, field, text)
+        project = apply_edits(project, made)
+        edits += made
+    return edits
 
 
 def enter(project: Project, element: str, field: str, text: str) -> Sequence[Any]:

@@ -6,7 +6,7 @@ import pytest
 
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
 from deepsection.core.model import Project, apply_edits, wall_axis, wall_length
-from deepsection.core.particulars import describe_element, enter, fields_of, ladder
+from deepsection.core.particulars import describe_element, enter, enter_all, fields_of, ladder
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.units import parse_length
 from deepsection.demo import fernacre_bungalow
@@ -202,3 +202,11 @@ def test_the_set_out_line_moves_and_the_wall_stays(house: Project) -> None:
     assert planned["south"].inner == pytest.approx(-(0.5 * 25.4 + 0.2)), "what is left inside of the frame"
     kept = typed(house, "south", "set_out", "frame:inner")
     assert resolve(kept).plan.walls[0].start == resolve(house).plan.walls[0].start, "the line stays, the wall moves"
+
+
+def test_one_text_counts_for_all_that_are_selected(house: Project) -> None:
+    walls = [wall.id for wall in house.walls if wall.status == "outer"][:3]
+    after = apply_edits(house, enter_all(house, walls, "height", "4'"))
+    assert {after.find(id).top.height for id in walls} == {4 * 304.8}
+    with pytest.raises(DeepSectionError):
+        enter_all(house, [*walls, "w2"], "bows", "4'")

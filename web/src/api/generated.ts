@@ -1051,7 +1051,7 @@ export interface components {
         };
         /**
          * EntryIn
-         * @description A text typed into a field of an element.
+         * @description A text typed into a field of an element, and of others like it that are selected with it.
          */
         EntryIn: {
             /** Base Version */
@@ -1060,6 +1060,11 @@ export interface components {
             element: string;
             /** Field */
             field: string;
+            /**
+             * Others
+             * @default []
+             */
+            others: string[];
             /** Text */
             text: string;
             /**

@@ -140,7 +140,7 @@ export function useResult(id: string, views: ViewWanted[]) {
 
 export type Change =
   | { kind: "edits"; edits: Edit[] }
-  | { kind: "entry"; element: string; field: string; text: string }
+  | { kind: "entry"; element: string; others?: string[]; field: string; text: string }
   | { kind: "undo" }
   | { kind: "redo" }
   | { kind: "back"; version: number }
@@ -154,9 +154,9 @@ async function send(id: string, base_version: number, views: ViewWanted[], chang
       api.POST("/api/projects/{id}/edits", { params, body: { base_version, edits: change.edits, views } }),
     );
   if (change.kind === "entry") {
-    const { element, field, text } = change;
+    const { element, others = [], field, text } = change;
     return unwrap<Result>(
-      api.POST("/api/projects/{id}/entries", { params, body: { base_version, element, field, text, views } }),
+      api.POST("/api/projects/{id}/entries", { params, body: { base_version, element, others, field, text, views } }),
     );
   }
   if (change.kind === "back")

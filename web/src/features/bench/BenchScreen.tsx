@@ -7,7 +7,7 @@ import { SIDES } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
 import { Ladder } from "./Ladder";
 import { LengthEntry } from "./LengthEntry";
-import { ActionOverlay, Guides, Halo, LevelLines, ProjectionLines } from "./Overlays";
+import { ActionOverlay, Guides, Halo, LevelLines, ProjectionLines, SelectionBox } from "./Overlays";
 import { PaneHeads } from "./PaneHeads";
 import { Rim } from "./Rim";
 import { SumCard } from "./SumCard";
@@ -81,7 +81,13 @@ export function BenchScreen() {
             {view && <DrawingView drawing={view} id="v" k={viewport.k} without={ON_LADDER} />}
           </g>
         </g>
-        {selection && <Halo plan={plan} view={view} element={selection} viewport={viewport} panes={panes} />}
+        {[selection, ...client.also].map(
+          (element) =>
+            element && (
+              <Halo key={element} plan={plan} view={view} element={element} viewport={viewport} panes={panes} />
+            ),
+        )}
+        {pointer.box && <SelectionBox box={pointer.box} />}
         {pointer.hover && (
           <ProjectionLines plan={plan} view={view} {...pointer.hover} viewport={viewport} panes={panes} />
         )}

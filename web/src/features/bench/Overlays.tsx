@@ -118,6 +118,24 @@ export function ActionOverlay({ overlay, viewport }: { overlay: Overlay; viewpor
   );
 }
 
+/** The box that selects what it encloses, or touches. */
+export function SelectionBox({ box }: { box: { x0: number; y0: number; x1: number; y1: number; touched: boolean } }) {
+  return (
+    <rect
+      x={Math.min(box.x0, box.x1)}
+      y={Math.min(box.y0, box.y1)}
+      width={Math.abs(box.x1 - box.x0)}
+      height={Math.abs(box.y1 - box.y0)}
+      fill="var(--color-line)"
+      fillOpacity={0.07}
+      stroke="var(--color-line)"
+      strokeDasharray={box.touched ? "3 3" : undefined}
+      pointerEvents="none"
+      data-testid="selection-box"
+    />
+  );
+}
+
 const ENDLESS = 1e5;
 
 /** Construction lines across the plan: on the screen alone. */

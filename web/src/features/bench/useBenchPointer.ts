@@ -16,6 +16,7 @@ import type { Angle } from "../../actions/walls";
 import type { Drawing, Edit } from "../../api/client";
 import { useClient, type Viewport } from "../../store";
 import { useHeld } from "../shell/useProject";
+import { nameOf, nextUnder, toggled, under, within } from "./picking";
 import { SELECT_HINT, usePlanAction } from "./usePlanAction";
 import type { usePreview } from "./usePreview";
 import { elementOf, type Panes, zoom } from "./viewport";
@@ -49,7 +50,16 @@ interface Grip {
 type Gesture =
   | { kind: "pan"; x: number; y: number; from: Viewport; pane: "plan" | "view"; moved: boolean; element: string | null }
   | { kind: "drag"; x: number; y: number; drag: Drag; edits: Edit[] | null; moved: boolean; element: string }
-  | { kind: "joint"; joint: string; edits: Edit[] | null };
+  | { kind: "joint"; joint: string; edits: Edit[] | null }
+  | { kind: "box"; x: number; y: number; element: string | null };
+
+interface Box {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  touched: boolean;
+}
 
 const CLICK_PX = 4;
 const KEYS: ActionKey[] = ["Enter", "Escape", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", "a", "f"];
@@ -58,7 +68,7 @@ const TYPED = /^[\d.'"\-+]$/;
 /** Everything that pointer and keys do on the bench. */
 export function useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps, preview }: Props) {
   const { state, viewName, commit, change } = useHeld();
-  const { tool, selection, set } = useClient();
+  const { tool, selection, also, set } = useClient();
   const units = state.project.units;
   const grid = units === "ft-in" ? 25.4 : 10;
   const turn = useMemo(() => ({ dx: plan?.look?.[0] ?? 0, dy: plan?.look?.[1] ?? 1 }), [plan?.look]);
@@ -67,6 +77,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
   const [hover, setHover] = useState<{ pane: "plan" | "view"; index: number } | null>(null);
   const [entry, setEntry] = useState<Entry | null>(null);
   const [dragging, setDragging] = useState(false);
+  const [selecting, setSelecting] = useState<Box | null>(null);
   const gesture = useRef<Gesture | null>(null);
 
   const paneAt = useCallback((y: number): "plan" | "view" => (y < panes.planBottom ? "plan" : "view"), [panes]);
@@ -121,6 +132,8 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
       const drag = sectionDrag(selection, state.project, turn, step, which as "start" | "end");
       if (drag) return { kind: "drag", x, y, drag, edits: null, moved: false, element: selection };
     }
+    if (event.button === 0 && event.shiftKey && pane === "plan" && tool === "select")
+      return { kind: "box", x, y, element };
     const handle = mark && "handle" in mark ? mark.handle : null;
     if (event.button === 0 && handle && element && tool === "select") {
       const drag = dragOf(handle, state.project, snaps, turn, grid, pane === "view");
@@ -133,6 +146,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     const { x, y } = spot(event);
     setAt({ x, y });
     const held = gesture.current;
+    if (held?.kind === "box") return setSelecting({ x0: held.x, y0: held.y, x1: x, y1: y, touched: event.altKey });
     if (held) return follow(held, x, y);
     const target = event.target as Element;
     if (target.closest("button, input, select, section")) return setHover(null);
@@ -150,7 +164,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     if (found?.index !== hover?.index || found?.pane !== hover?.pane) setHover(found);
   }
 
-  function follow(held: Gesture, x: number, y: number) {
+  function follow(held: Exclude<Gesture, { kind: "box" }>, x: number, y: number) {
     if (held.kind === "joint") {
       const place = snapPlace(toPane(x, y).u, toPane(x, y).w, snaps, { mmPerPx: 1 / viewport.k, grid });
       const plan = { x: place.u * turn.dy + place.w * turn.dx, y: -place.u * turn.dx + place.w * turn.dy };
@@ -195,14 +209,15 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
         runner.click(placeAt(x, y, event.shiftKey));
       return;
     }
+    if (held.kind === "box") return boxed(held, x, y, event.altKey);
     if (held.kind === "pan") {
       if (held.moved) return;
       if (tool === "note" && held.element) return askNote(event);
-      set({ selection: held.element, message: null });
+      pick(event, held.element);
       runner.setWrong(null);
       return;
     }
-    if (held.kind === "drag" && !held.moved) return set({ selection: held.element, message: null });
+    if (held.kind === "drag" && !held.moved) return pick(event, held.element);
     if (held.edits)
       commit(held.edits, {
         failed: (error) => {
@@ -210,6 +225,31 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
           runner.setWrong(error.message);
         },
       });
+  }
+
+  /** Selects what was clicked; a repeated click goes on to what lies under it, and says so. */
+  function pick(event: PointerEvent, element: string | null) {
+    const stack = under(event.clientX, event.clientY, plan, view);
+    const repeated = element !== null && selection !== null && also.length === 0 && stack.includes(selection);
+    const chosen = repeated ? nextUnder(stack, selection) : element;
+    set({ selection: chosen, message: null });
+    if (chosen && stack.length > 1) {
+      const names = stack.map((id) => nameOf(state.project, id));
+      set({ snapped: `${names[stack.indexOf(chosen)]}, ${stack.indexOf(chosen) + 1} of ${stack.length} here` });
+    }
+  }
+
+  /** What a box holds; without a drag, one element more or less. */
+  function boxed(held: { x: number; y: number; element: string | null }, x: number, y: number, touched: boolean) {
+    setSelecting(null);
+    if (Math.hypot(x - held.x, y - held.y) <= CLICK_PX) {
+      if (held.element) set({ ...toggled(state.project, selection, also, held.element), message: null });
+      return;
+    }
+    const [a, b] = [toPane(held.x, held.y), toPane(x, y)];
+    const box = { u0: Math.min(a.u, b.u), u1: Math.max(a.u, b.u), y0: Math.min(a.w, b.w), y1: Math.max(a.w, b.w) };
+    const [first, ...rest] = within(box, plan, state.project, touched);
+    set({ selection: first ?? null, also: rest, message: null });
   }
 
   function askNote(event: PointerEvent) {
@@ -334,6 +374,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     entry,
     closeEntry: () => setEntry(null),
     wrong: runner.wrong,
+    box: selecting,
     dragging,
     dragLabel: runner.action ? overlayText(runner.overlay, units) : null,
     cursor: runner.action ? "crosshair" : "default",

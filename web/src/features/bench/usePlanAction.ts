@@ -10,7 +10,7 @@ import { useHeld } from "../shell/useProject";
 import type { usePreview } from "./usePreview";
 
 export const SELECT_HINT =
-  "Point at a line to see where it comes from; click to select; drag walls, openings and section lines.";
+  "Point at a line to see where it comes from; click to select, again for what lies under it; Shift for more; drag to move.";
 
 /** Tools that stay chosen when one thing is placed. */
 const KEPT = new Set<Tool>(["window", "door", "niche", "bay", "construction"]);

@@ -2,6 +2,7 @@ import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from "@headless
 import { ChevronDown } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { useHeld } from "../shell/useProject";
 
@@ -10,6 +11,7 @@ type Field = Schemas["Field"];
 /** One fact: typed text goes to the service as it is, and an answer that refuses it stays beside the field. */
 export function FieldRow({ element, field }: { element: string; field: Field }) {
   const { change } = useHeld();
+  const { also } = useClient();
   const [text, setText] = useState(field.text);
   const [wrong, setWrong] = useState<string | null>(null);
   const id = useId();
@@ -26,7 +28,7 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
     typing.current = false;
     setWrong(null);
     change(
-      { kind: "entry", element, field: field.id, text: value },
+      { kind: "entry", element, others: also, field: field.id, text: value },
       {
         // A field that states nothing, such as where to split, is empty again when its work is done.
         done: () => field.text === "" && setText(""),

@@ -16,7 +16,7 @@ type Facts = Schemas["Particulars"];
 /** The facts of what is selected, with where they come from and their checks. */
 export function ParticularsPane() {
   const { id, state, commit, bench } = useHeld();
-  const { selection, step, set } = useClient();
+  const { selection, also, step, set } = useClient();
   const element = selection ?? "project";
   const found = useParticulars(id, element, state.version);
   const facts = found.data;
@@ -32,13 +32,18 @@ export function ParticularsPane() {
             <div className="min-w-0">
               <h2 className="text-[16px] font-semibold">{facts.title}</h2>
               <p className="text-[11.5px] text-quiet">{facts.subtitle}</p>
+              {also.length > 0 && (
+                <p className="mt-1 rounded bg-line-soft px-1.5 py-0.5 text-[11.5px] text-line">
+                  and {also.length} more: what is typed here counts for all
+                </p>
+              )}
             </div>
             {facts.removable && (
               <Button
                 aria-label={`Remove ${facts.title}`}
                 title="Remove (Delete)"
                 onClick={() =>
-                  commit([{ kind: "remove", elements: [element] }], { done: () => set({ selection: null }) })
+                  commit([{ kind: "remove", elements: [element, ...also] }], { done: () => set({ selection: null }) })
                 }
               >
                 <Trash2 size={14} aria-hidden />

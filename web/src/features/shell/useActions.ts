@@ -33,7 +33,7 @@ export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
 /** Everything that can be done, by name: for the search, for keys, for buttons. */
 export function useActions(): Action[] {
   const { state, change, commit } = useHeld();
-  const { selection, set } = useClient();
+  const { selection, also, set } = useClient();
   return useMemo(() => {
     const project = state.project;
     const top = state.storeys.at(-1);
@@ -56,7 +56,7 @@ export function useActions(): Action[] {
       actions.push({
         id: "remove",
         label: "Remove what is selected",
-        run: () => commit([{ kind: "remove", elements: [gone.id] }], { done: () => set({ selection: null }) }),
+        run: () => commit([{ kind: "remove", elements: [gone.id, ...also] }], { done: () => set({ selection: null }) }),
       });
     for (const { tool, label, steps } of TOOLS)
       actions.push({
@@ -166,5 +166,5 @@ export function useActions(): Action[] {
       run: () => window.open(`/api/projects/${state.id}/file`, "_blank"),
     });
     return actions;
-  }, [state, selection, change, commit, set]);
+  }, [state, selection, also, change, commit, set]);
 }
