@@ -80,6 +80,7 @@ def test_draw_a_house_in_feet_and_inches(bench: Bench) -> None:
     assert math.isclose(window["sill"] + window["height"], 80 * INCH)
 
     bench.tool("Door")
+    bench.page.get_by_label("Kind of new doors").select_option("door-inner")
     bench.click(16.5 * FOOT, 0)
     bench.page.keyboard.press("Escape")
     bench.drag((16.5 * FOOT, 0), (17.5 * FOOT, 0))
@@ -121,7 +122,7 @@ def test_draw_an_l_shape_in_millimetres(bench: Bench) -> None:
 def test_wall_make_up_face_and_flip(bench: Bench) -> None:
     bench.new("Make-ups", "ft-in")
     draw_box(bench, "20'", "16'")
-    bench.tool("Select and drag")
+    bench.tool("Select")
     bench.click(10 * FOOT, -1 * INCH)
     wall = bench.document()["walls"][0]
     expect(bench.page.get_by_label("Particulars")).to_contain_text("Outer wall")
@@ -301,7 +302,8 @@ def test_a_masonry_house_from_its_starter(bench: Bench) -> None:
     bench.tool("Window")
     bench.click(3000, 0)
     bench.page.keyboard.press("Escape")
-    expect(bench.field("Set in from outer leaf")).to_have_value("70")
+    expect(bench.field("Set in from")).to_have_text("outside of outer leaf")
+    expect(bench.field("Set in by")).to_have_value("70")
     bench.step("Roof")
     bench.tool("Gable roof")
     bench.click(0, 0)

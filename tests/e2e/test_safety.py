@@ -176,7 +176,7 @@ def test_everything_is_reached_by_keyboard(bench: Bench) -> None:
     bench.search("Draw: outer wall")
     expect(page.get_by_test_id("hint")).to_contain_text("first corner")
     page.keyboard.press("Escape")
-    expect(page.get_by_role("button", name="Select and drag")).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("button", name="Select", exact=True)).to_have_attribute("aria-pressed", "true")
     page.keyboard.press("Tab")
     focused = page.evaluate("() => getComputedStyle(document.activeElement).outlineStyle")
     assert focused != "none"

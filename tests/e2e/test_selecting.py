@@ -115,7 +115,7 @@ def test_bays_are_cut_and_construction_lines_snapped_to(bench: Bench) -> None:
     page.mouse.click(*bench.at(300, 0))
     expect(page.get_by_text("the bay is wider than its wall").first).to_be_visible()
 
-    bench.tool("Construction line")
+    bench.tool("Construction")
     bench.click(0, 3000)
     page.mouse.move(*bench.at(1000, 3000))
     bench.type_length("2500")

@@ -12,6 +12,8 @@ export type Tool =
   | "niche"
   | "bay"
   | "construction"
+  | "post"
+  | "beam"
   | "room"
   | "roof"
   | "section"

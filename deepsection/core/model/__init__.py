@@ -64,6 +64,7 @@ from .places import (
     wall_length,
     wall_points,
 )
+from .posts import Beam, BeamEnd, Post
 from .project import (
     COLLECTIONS,
     SCHEMA_VERSION,
@@ -84,6 +85,8 @@ __all__ = [
     "SCHEMA_VERSION",
     "Anchor",
     "BaseRule",
+    "Beam",
+    "BeamEnd",
     "Ceiling",
     "ConstructionLine",
     "Corner",
@@ -107,6 +110,7 @@ __all__ = [
     "Note",
     "Opening",
     "PlacedView",
+    "Post",
     "Project",
     "Remove",
     "RoofBlock",

@@ -14,6 +14,8 @@ _PHRASES = {
     "put_joint": "change a joint",
     "put_wall": "change a wall",
     "put_opening": "change {name}",
+    "put_post": "change a post",
+    "put_beam": "change a beam",
     "put_room": "name a room",
     "put_construction": "draw a construction line",
     "clear_construction": "clear the construction lines",
@@ -60,6 +62,8 @@ _PHRASES = {
 _ADDING = {
     "put_kind": "add the kind {name}",
     "put_opening": "place {name}",
+    "put_post": "place a post",
+    "put_beam": "lay a beam",
     "put_roof": "put on {name}",
     "put_section": "draw section {name}",
     "put_sheet": "add sheet {name}",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..geometry import Axis, Point
 from ..tolerance import TOL
 from .elements import Corner, FreeJoint, Wall
+from .posts import Beam, BeamEnd
 from .project import Project
 
 
@@ -43,3 +44,13 @@ def along_wall(project: Project, wall: Wall, end: str, distance: float) -> Point
 def corner_point(project: Project, corner: Corner) -> Point:
     """Plan point (x, y) mm of an outline's corner."""
     return joint_point(project, corner.joint) if corner.joint else (corner.x, corner.y)
+
+
+def beam_points(project: Project, beam: Beam) -> tuple[Point, Point]:
+    """Start and end (x, y) mm of a beam; at a post, the middle of it."""
+    posts = {post.id: (post.x, post.y) for post in project.posts}
+
+    def spot(end: BeamEnd) -> Point:
+        return posts[end.post] if end.post else (end.x, end.y)
+
+    return spot(beam.start), spot(beam.end)

@@ -28,6 +28,7 @@ from .elements import (
     Wall,
 )
 from .openings import Design, Kind, Opening, design_of, number_of
+from .posts import Beam, Post
 from .values import Element, Id, Name
 
 SCHEMA_VERSION = 1
@@ -39,6 +40,8 @@ COLLECTIONS = (
     "walls",
     "kinds",
     "openings",
+    "posts",
+    "beams",
     "rooms",
     "construction",
     "roofs",
@@ -69,6 +72,8 @@ class Project(Element):
     walls: tuple[Wall, ...] = ()
     kinds: tuple[Kind, ...] = ()
     openings: tuple[Opening, ...] = ()
+    posts: tuple[Post, ...] = ()
+    beams: tuple[Beam, ...] = ()
     rooms: tuple[Room, ...] = ()
     construction: tuple[ConstructionLine, ...] = ()
     roofs: tuple[RoofBlock, ...] = ()
@@ -117,6 +122,7 @@ class Project(Element):
         _check_rungs(self)
         _check_roofs(self)
         _check_floors(self)
+        _check_posts(self)
         return self
 
 
@@ -222,6 +228,19 @@ def _check_roofs(project: Project) -> None:
         eaves = [index for index, kind in enumerate(kinds) if kind == "eave"]
         if len(eaves) != 2 or eaves[1] - eaves[0] != 2:
             raise ValueError(f"{roof.id}: a gable roof has two eaves, on opposite edges")
+
+
+def _check_posts(project: Project) -> None:
+    rungs, posts = _ids(project.rungs), _ids(project.posts)
+    for post in project.posts:
+        _need(rungs, post.base.level, post.id, "foot")
+        _need(rungs, post.top.level, post.id, "top")
+    for beam in project.beams:
+        _need(rungs, beam.top.level, beam.id, "level")
+        _need(posts, beam.start.post, beam.id, "start")
+        _need(posts, beam.end.post, beam.id, "end")
+        if beam.start.post and beam.start.post == beam.end.post:
+            raise ValueError(f"{beam.id}: a beam needs a length: it starts and ends at one post")
 
 
 def _check_floors(project: Project) -> None:

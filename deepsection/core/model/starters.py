@@ -84,6 +84,16 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
             ),
         ),
         MakeUp(
+            id="wall-brick",
+            name=_pick(units, "2x6 frame, brick outside", "140 frame, brick outside"),
+            use="wall",
+            layers=(
+                _layer("brick", "facing brick", "brick", "cladding", _pick(units, 3.625 * INCH, 102.5)),
+                _layer("gap", "drained gap", "air", "cavity", _pick(units, 1 * INCH, 25.0)),
+                *core,
+            ),
+        ),
+        MakeUp(
             id="wall-inner",
             name=_pick(units, "2x4 inner wall", "89 inner wall"),
             use="wall",

@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from ..catalog import material
 from ..model import (
+    Beam,
     Ceiling,
     Floor,
     Foundation,
@@ -14,6 +15,7 @@ from ..model import (
     MakeUp,
     Note,
     Opening,
+    Post,
     Project,
     RoofBlock,
     Room,
@@ -27,7 +29,7 @@ from ..units import HeightSum, format_length, format_thickness
 from .fields import fields_of
 from .rows import Field
 
-REMOVABLE = (Wall, Opening, RoofBlock, SectionLine, Room, MakeUp, Kind, Note, Sheet)
+REMOVABLE = (Wall, Opening, RoofBlock, SectionLine, Room, MakeUp, Kind, Post, Beam, Note, Sheet)
 """What may be taken away by itself; the document refuses what others still need."""
 
 
@@ -137,6 +139,10 @@ def _sum_ids(held: Any) -> list[str]:
         return [sum_id(held.id)]
     if isinstance(held, Wall):
         return [f"top:{held.id}", f"foot:{held.id}", sum_id(held.top.level), sum_id(held.base.level)]
+    if isinstance(held, Post):
+        return [f"top:{held.id}", f"foot:{held.id}", sum_id(held.top.level), sum_id(held.base.level)]
+    if isinstance(held, Beam):
+        return [f"top:{held.id}", sum_id(held.top.level)]
     if isinstance(held, Foundation):
         return [sum_id(id) for id in (held.sill or held.top or held.level, held.footing)]
     if isinstance(held, Floor):
@@ -164,6 +170,10 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         )
     if isinstance(held, Wall):
         return f"{held.status.capitalize()} wall", _make_up_name(project, held.make_up)
+    if isinstance(held, Post):
+        return "Post", f"{held.shape}, of {material(held.material).name.lower()}"
+    if isinstance(held, Beam):
+        return "Beam", f"of {material(held.material).name.lower()}"
     if isinstance(held, Kind):
         count = sum(opening.kind == held.id for opening in project.openings)
         return held.name, f"kind of {held.unit}, followed by {count or 'none'}"

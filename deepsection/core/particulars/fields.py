@@ -6,13 +6,16 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from ..model import (
+    Beam,
     Ceiling,
+    ConstructionLine,
     Floor,
     Foundation,
     Kind,
     MakeUp,
     Note,
     Opening,
+    Post,
     Project,
     RoofBlock,
     Room,
@@ -22,10 +25,11 @@ from ..model import (
     Wall,
     changed,
 )
-from ..model.edits import PutNote, PutRoof, PutRoom, PutSection, PutSheet, SetProject
+from ..model.edits import PutConstruction, PutNote, PutRoof, PutRoom, PutSection, PutSheet, SetProject
 from ..units import format_pitch, parse_pitch
 from ._make_up_fields import make_up_fields
 from ._opening_fields import kind_fields, opening_fields
+from ._post_fields import beam_fields, post_fields
 from ._storey_fields import ceiling_fields, floor_fields, foundation_fields, rung_fields
 from ._wall_fields import wall_fields
 from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row
@@ -108,6 +112,16 @@ def _sheet(project: Project, sheet: Sheet) -> list[Row]:
     ]
 
 
+def _construction(project: Project, line: ConstructionLine) -> list[Row]:
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutConstruction(line=changed(line, **changes))]
+
+    return [
+        length_row("x", "Through, east", line.x, project.units, lambda v: put(x=v)),
+        length_row("y", "Through, north", line.y, project.units, lambda v: put(y=v)),
+    ]
+
+
 def _project(project: Project, _: Project) -> list[Row]:
     return [
         text_row("name", "Project", project.name, lambda t: [SetProject(name=t)]),
@@ -128,6 +142,8 @@ _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
     Wall: wall_fields,
     Opening: opening_fields,
     Kind: kind_fields,
+    Post: post_fields,
+    Beam: beam_fields,
     RoofBlock: _roof,
     Rung: rung_fields,
     SectionLine: _section,
@@ -136,6 +152,7 @@ _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
     Floor: floor_fields,
     Ceiling: ceiling_fields,
     Note: _note,
+    ConstructionLine: _construction,
     Sheet: _sheet,
     Project: _project,
 }

@@ -9,7 +9,7 @@ from typing import Literal
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Axis, Circle, Line, Plane3, Point, Solid
-from ..model import Design, Opening, RoofBlock, Room, Wall
+from ..model import Beam, Design, Opening, Post, RoofBlock, Room, Wall
 from ..units import HeightSum
 
 Severity = Literal["blocking", "warning"]
@@ -230,6 +230,27 @@ class PlacedOpening:
 
 
 @dataclass(frozen=True, slots=True)
+class PlacedPost:
+    """A post in plan, with its foot and top."""
+
+    post: Post
+    outline: Polygon
+    foot: HeightSum
+    top: HeightSum
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedBeam:
+    """A beam in plan, with its ends and its top."""
+
+    beam: Beam
+    outline: Polygon
+    start: Point
+    end: Point
+    top: HeightSum
+
+
+@dataclass(frozen=True, slots=True)
 class RoofPlane:
     """One slope: plan polygon with overhangs, top of structure, eave line (bearing).
 
@@ -343,6 +364,8 @@ class Building:
     levels: dict[str, Level]
     plan: WallPlan
     openings: dict[str, tuple[PlacedOpening, ...]]
+    posts: tuple[PlacedPost, ...]
+    beams: tuple[PlacedBeam, ...]
     roofs: tuple[ResolvedRoof, ...]
     rooms: tuple[RoomSpace, ...]
     parts: tuple[Part, ...]

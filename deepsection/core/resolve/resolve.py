@@ -18,6 +18,7 @@ from ..geometry import Point, line_through
 from ..model import Kind, MakeUp, Opening, Project, RoofBlock, Room, corner_point
 from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
 from ._joists import ceiling_parts, floor_parts
+from ._posts import beam_parts, place_beams, place_posts, post_parts
 from ._roofparts import roof_parts
 from ._units import unit_parts
 from ._walls import WallTop, bearing_layer, wall_parts
@@ -27,7 +28,9 @@ from .building import (
     Level,
     Outline,
     Part,
+    PlacedBeam,
     PlacedOpening,
+    PlacedPost,
     PlannedWall,
     ResolvedRoof,
     RoomSpace,
@@ -67,8 +70,9 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     with clock("wall tops"):
         around = _around(project, plan, levels, floors, roofs)
         tops = {wall.wall.id: wall_top(wall, around, found) for wall in plan.walls}
+    posts, beams = place_posts(project, levels, found), place_beams(project, levels, found)
     with clock("solids"):
-        parts = _parts(project, plan, levels, make_ups, openings, floors, roofs, edges, tops)
+        parts = _parts(project, plan, levels, make_ups, openings, floors, roofs, edges, tops, posts, beams)
     found += _missed_sections(project, plan)
     for id in dict.fromkeys(wall.make_up for wall in project.walls):
         found += order_faults(make_ups[id])
@@ -90,12 +94,16 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         sums[placed.sill.id], sums[placed.head.id] = placed.sill, placed.head
     for own in (height for wall in plan.walls for height in (plate_sum(wall, levels), foot_sum(wall, levels))):
         sums.setdefault(own.id, own)
+    for held in (*(end for post in posts for end in (post.foot, post.top)), *(beam.top for beam in beams)):
+        sums.setdefault(held.id, held)
     for roof in roofs:
         sums.update({s.id: s for s in (roof.heel, roof.eave, roof.ridge_top)})
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
     by_key = {part.key: part for part in parts}
     totals = {id: height.total for id, height in sums.items()}
-    return Building(levels, plan, openings, roofs, rooms, parts, sums, tuple(found), grade, by_key, totals)
+    return Building(
+        levels, plan, openings, posts, beams, roofs, rooms, parts, sums, tuple(found), grade, by_key, totals
+    )
 
 
 def _of_use(project: Project, use: str) -> tuple[MakeUp, ...]:
@@ -228,6 +236,8 @@ def _parts(
     roofs: tuple[ResolvedRoof, ...],
     faces: dict[str, tuple[float, ...]],
     tops: dict[str, WallTop],
+    posts: tuple[PlacedPost, ...],
+    beams: tuple[PlacedBeam, ...],
 ) -> tuple[Part, ...]:
     parts: list[Part] = []
     for wall in plan.walls:
@@ -255,6 +265,10 @@ def _parts(
                 levels[foundation.footing],
             ),
         )
+    for post in posts:
+        parts += post_parts(post)
+    for beam in beams:
+        parts += beam_parts(beam)
     for held in floors:
         bearing, level = levels[held.floor.bearing], levels[held.floor.level]
         parts += floor_parts(

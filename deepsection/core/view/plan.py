@@ -21,6 +21,7 @@ from ..model import ConstructionLine, MakeUp, Project, SectionLine
 from ..resolve import Building, Outline, PlacedOpening, PlannedWall, ResolvedRoof, Storey, storeys
 from ..units import FOOT, Units, format_length
 from ._openings import opening_marks, plan_hole
+from ._posts import post_marks
 from .detail import shown_from
 
 CUT_HEIGHT = 4 * FOOT
@@ -94,6 +95,7 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
     for wall in walls:
         for placed in building.openings[wall.wall.id]:
             marks += opening_marks(wall, placed, frame, scale)
+    marks += post_marks(building, level, base, frame)
     for held in building.rooms:
         if held.level == level:
             at = (held.room.x, held.room.y)

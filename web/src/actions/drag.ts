@@ -67,6 +67,17 @@ export function dragOf(
       },
     };
   }
+  if (handle.edit === "move_post") {
+    const post = project.posts?.find((held) => held.id === handle.element);
+    if (!post) return null;
+    return {
+      hint: "Drag the post; its beams follow.",
+      edits: (du, dw) => {
+        const by = toPlan(turn, step(du), projected ? 0 : step(dw));
+        return [{ kind: "put_post", post: { ...post, x: post.x + by.x, y: post.y + by.y } }];
+      },
+    };
+  }
   if (handle.edit === "move_section") return sectionDrag(handle.element, project, turn, step, null);
   return null;
 }

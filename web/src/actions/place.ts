@@ -166,6 +166,67 @@ export class PlaceRoom implements PlanAction {
   }
 }
 
+/** Places posts, one click each, from the floor of the storey to its plate. */
+export class PlacePost implements PlanAction {
+  private at: Place | null = null;
+  private readonly id = newId("post");
+
+  constructor(
+    private readonly project: Project,
+    private readonly turn: Turn,
+    private readonly storey: Storey,
+  ) {}
+
+  start(): Outcome {
+    return this.shown();
+  }
+
+  move(place: Place): Outcome {
+    this.at = place;
+    return this.shown();
+  }
+
+  click(place: Place): Outcome {
+    this.at = place;
+    return { ...this.shown(), preview: undefined, edits: [this.edit(place)], done: { select: this.id } };
+  }
+
+  length(): Outcome {
+    return this.shown();
+  }
+
+  key(): Outcome | null {
+    return null;
+  }
+
+  private edit(place: Place): Edit {
+    const width = start(this.project.units, 5.5, 140);
+    const end = (level: string) => ({ level, offset: 0 });
+    return {
+      kind: "put_post",
+      post: {
+        id: this.id,
+        ...toPlan(this.turn, place.u, place.w),
+        shape: "square",
+        width,
+        depth: null,
+        turn: 0,
+        material: "softwood",
+        base: end(this.storey.level),
+        top: end(this.storey.plate ?? ""),
+      },
+    };
+  }
+
+  private shown(): Outcome {
+    return {
+      overlay: this.at ? { lines: [], dots: [this.at] } : EMPTY,
+      hint: "Click where the post stands; its particulars take sizes and heights.",
+      preview: this.at ? [this.edit(this.at)] : undefined,
+    };
+  }
+}
+
 /** Two points: the ends of a section line, or opposite corners of a roof. */
 abstract class TwoPoints implements PlanAction {
   protected first: Place | null = null;
@@ -250,6 +311,53 @@ export class DrawSection extends TwoPoints {
     const name = [..."ABCDEFGHJKLMNPQRSTUVWXYZ"].find((letter) => !taken.includes(letter)) ?? `S${taken.length + 1}`;
     const section = { id: this.id, name, x1: p.x, y1: p.y, x2: q.x, y2: q.y, look: "left" as const, depth: 50_000 };
     return { id: this.id, edit: { kind: "put_section" as const, section } };
+  }
+}
+
+/** A beam between two posts, or two points, its top at the plate of the storey. */
+export class DrawBeam extends TwoPoints {
+  private readonly id = newId("beam");
+
+  constructor(
+    project: Project,
+    turn: Turn,
+    private readonly storey: Storey,
+  ) {
+    super(project, turn);
+  }
+
+  protected readonly hints: [string, string, string] = [
+    "Click a post or a point where the beam begins.",
+    "Click the post or point where it ends. Escape begins again.",
+    "length of the beam",
+  ];
+
+  protected lines(a: Place, b: Place): Overlay {
+    return { lines: [{ u1: a.u, w1: a.w, u2: b.u, w2: b.w }], dots: [a] };
+  }
+
+  protected make(a: Place, b: Place) {
+    const [from, to] = [this.end(a), this.end(b)];
+    const near = Math.hypot(a.u - b.u, a.w - b.w) < 50;
+    if (near || (from.post && from.post === to.post)) return "A beam needs two ends that lie apart.";
+    const units = this.project.units;
+    const beam = {
+      id: this.id,
+      start: from,
+      end: to,
+      width: start(units, 3.5, 90),
+      depth: start(units, 9.25, 235),
+      material: "softwood",
+      top: { level: this.storey.plate ?? "", offset: 0 },
+    };
+    return { id: this.id, edit: { kind: "put_beam" as const, beam } };
+  }
+
+  /** At a post when the place lies in one. */
+  private end(place: Place): { post: string | null; x: number; y: number } {
+    const { x, y } = toPlan(this.turn, place.u, place.w);
+    const post = this.project.posts?.find((held) => Math.hypot(held.x - x, held.y - y) <= Math.max(held.width, 150));
+    return { post: post?.id ?? null, x, y };
   }
 }
 

@@ -618,6 +618,44 @@ export interface components {
             offset: number;
         };
         /**
+         * Beam
+         * @description A level member between two ends, under a level: its top is there, and an offset above it.
+         */
+        Beam: {
+            /** Depth */
+            depth: number;
+            end: components["schemas"]["BeamEnd"];
+            /** Id */
+            id: string;
+            /**
+             * Material
+             * @default softwood
+             */
+            material: string;
+            start: components["schemas"]["BeamEnd"];
+            top: components["schemas"]["BaseRule"];
+            /** Width */
+            width: number;
+        };
+        /**
+         * BeamEnd
+         * @description Where a beam ends: at a post, whose place it keeps to, or at a point.
+         */
+        BeamEnd: {
+            /** Post */
+            post?: string | null;
+            /**
+             * X
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+        };
+        /**
          * Bench
          * @description What the bench shows: drawings, what to snap to, the height ladder, sums, findings.
          */
@@ -1042,7 +1080,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1935,6 +1973,40 @@ export interface components {
             state: components["schemas"]["State"];
         };
         /**
+         * Post
+         * @description An upright at a point, from a level to another: square (width x depth, turned by an angle) or round (width).
+         */
+        Post: {
+            base: components["schemas"]["BaseRule"];
+            /** Depth */
+            depth?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * Material
+             * @default softwood
+             */
+            material: string;
+            /**
+             * Shape
+             * @default square
+             * @enum {string}
+             */
+            shape: "square" | "round";
+            top: components["schemas"]["BaseRule"];
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * PreviewIn
          * @description Edits to show and not to keep; the latest sequence number wins.
          */
@@ -1942,7 +2014,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */
@@ -1980,6 +2052,11 @@ export interface components {
              * @default
              */
             author: string;
+            /**
+             * Beams
+             * @default []
+             */
+            beams: components["schemas"]["Beam"][];
             /**
              * Ceilings
              * @default []
@@ -2034,6 +2111,11 @@ export interface components {
              * @default
              */
             place: string;
+            /**
+             * Posts
+             * @default []
+             */
+            posts: components["schemas"]["Post"][];
             /**
              * Roofs
              * @default []
@@ -2119,6 +2201,15 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** PutBeam */
+        PutBeam: {
+            beam: components["schemas"]["Beam"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_beam";
+        };
         /** PutCeiling */
         PutCeiling: {
             ceiling: components["schemas"]["Ceiling"];
@@ -2200,6 +2291,15 @@ export interface components {
              */
             kind: "put_opening";
             opening: components["schemas"]["Opening"];
+        };
+        /** PutPost */
+        PutPost: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_post";
+            post: components["schemas"]["Post"];
         };
         /** PutRoof */
         PutRoof: {

@@ -27,6 +27,7 @@ from .bending import BendWall, StraightenWall
 from .heights import SetTerm, SetTotal
 from .openings import ClearExceptions, FollowKind, MakeKind, MoveOpening, ResizeOpening
 from .putting import (
+    PutBeam,
     PutCeiling,
     PutConstruction,
     PutFloor,
@@ -36,6 +37,7 @@ from .putting import (
     PutMakeUp,
     PutNote,
     PutOpening,
+    PutPost,
     PutRoof,
     PutRoom,
     PutRung,
@@ -66,6 +68,8 @@ Edit = Annotated[
     | PutWall
     | PutKind
     | PutOpening
+    | PutPost
+    | PutBeam
     | PutRoom
     | PutConstruction
     | PutRoof
@@ -149,6 +153,7 @@ __all__ = [
     "MoveWall",
     "OffsetWall",
     "PartCorners",
+    "PutBeam",
     "PutCeiling",
     "PutConstruction",
     "PutFloor",
@@ -158,6 +163,7 @@ __all__ = [
     "PutMakeUp",
     "PutNote",
     "PutOpening",
+    "PutPost",
     "PutRoof",
     "PutRoom",
     "PutRung",

@@ -23,6 +23,7 @@ from ..elements import (
     Wall,
 )
 from ..openings import Kind, Opening
+from ..posts import Beam, Post
 from ..project import Project
 from ..values import Element, Name
 from .rebuilding import put, rebuild
@@ -66,6 +67,16 @@ class PutKind(_Put):
 class PutOpening(_Put):
     kind: Literal["put_opening"] = "put_opening"
     opening: Opening
+
+
+class PutPost(_Put):
+    kind: Literal["put_post"] = "put_post"
+    post: Post
+
+
+class PutBeam(_Put):
+    kind: Literal["put_beam"] = "put_beam"
+    beam: Beam
 
 
 class PutRoom(_Put):

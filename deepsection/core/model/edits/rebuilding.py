@@ -24,6 +24,7 @@ from ..elements import (
     Wall,
 )
 from ..openings import Kind, Opening
+from ..posts import Beam, Post
 from ..project import Project
 
 E = TypeVar("E")
@@ -97,6 +98,8 @@ _COLLECTION_OF: dict[type, str] = {
     Wall: "walls",
     Kind: "kinds",
     Opening: "openings",
+    Post: "posts",
+    Beam: "beams",
     Room: "rooms",
     ConstructionLine: "construction",
     RoofBlock: "roofs",

@@ -8,7 +8,8 @@ from pydantic import Field
 
 from ...errors import RefusedEdit
 from ..elements import FreeJoint, HostedJoint, Joint, RoofBlock
-from ..places import corner_point, joint_point
+from ..places import beam_points, corner_point, joint_point
+from ..posts import Beam, BeamEnd
 from ..project import COLLECTIONS, Project
 from ..values import Element, Id
 from .openings import alone
@@ -40,6 +41,7 @@ class Remove(Element):
             alone(project, o) if o.kind in gone else o for o in kept["openings"] if o.wall not in gone
         )
         kept["joints"] = tuple(_freed(project, joint, gone) for joint in project.joints if joint.id in used)
+        kept["beams"] = tuple(_loosened(project, beam, gone) for beam in kept["beams"])
         kept["roofs"] = tuple(_untied(project, roof, used) for roof in kept["roofs"])
         return rebuild(project, **kept)
 
@@ -49,6 +51,17 @@ def _freed(project: Project, joint: Joint, gone: set[str]) -> Joint:
         x, y = joint_point(project, joint.id)
         return FreeJoint(id=joint.id, x=x, y=y, join=joint.join)
     return joint
+
+
+def _loosened(project: Project, beam: Beam, gone: set[str]) -> Beam:
+    """A beam whose posts are removed keeps its ends where they were."""
+    ends = {
+        name: BeamEnd(x=spot[0], y=spot[1])
+        for name, end, spot in zip(("start", "end"), (beam.start, beam.end), beam_points(project, beam))
+        if end.post in gone
+    }
+    loose: Beam = changed(beam, **ends)
+    return loose
 
 
 def _untied(project: Project, roof: RoofBlock, used: set[str]) -> RoofBlock:

@@ -45,12 +45,13 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
               (plan?.title ?? "Plan")
             )}
           </h2>
-          <div role="toolbar" aria-label={`${step} actions`} className="flex shrink-0 gap-1">
+          <div role="toolbar" aria-label={`${step} actions`} className="flex min-w-0 gap-1 overflow-x-auto">
             {tools.map((item) => (
               <Button
                 key={item.tool}
                 tone={tool === item.tool ? "chosen" : "plain"}
                 aria-pressed={tool === item.tool}
+                className="!px-2"
                 onClick={() => set({ tool: item.tool, message: null })}
               >
                 {item.label}

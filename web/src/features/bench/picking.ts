@@ -12,6 +12,8 @@ export function nameOf(project: Project, id: string): string {
   if (wall) return `${wall.status} wall`;
   const line = project.sections?.find((held) => held.id === id);
   if (line) return `section ${line.name}`;
+  if (project.posts?.some((held) => held.id === id)) return "post";
+  if (project.beams?.some((held) => held.id === id)) return "beam";
   const named = [project.roofs, project.rooms, project.foundations, project.floors, project.ceilings]
     .flatMap((held): { id: string; name: string }[] => held ?? [])
     .find((held) => held.id === id);

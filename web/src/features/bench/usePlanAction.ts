@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type BaySize, PlaceBay } from "../../actions/bay";
 import { DrawConstruction } from "../../actions/construction";
-import { DrawRoof, DrawSection, PlaceOpening, PlaceRoom } from "../../actions/place";
+import { DrawBeam, DrawRoof, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
 import type { Outcome, Place, PlanAction, Snaps, Turn } from "../../actions/types";
 import { EMPTY } from "../../actions/types";
 import { DrawRectangle, DrawWalls } from "../../actions/walls";
@@ -13,7 +13,7 @@ export const SELECT_HINT =
   "Point at a line to see where it comes from; click to select, again for what lies under it; Shift for more; drag to move.";
 
 /** Tools that stay chosen when one thing is placed. */
-const KEPT = new Set<Tool>(["window", "door", "niche", "bay", "construction"]);
+const KEPT = new Set<Tool>(["window", "door", "niche", "bay", "construction", "post", "beam"]);
 
 /** The bay that one begins with. */
 export function bayOf(units: "ft-in" | "mm"): BaySize {
@@ -58,6 +58,8 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
     }
     if (tool === "bay") return new PlaceBay(held, lines.current, bay ?? bayOf(held.units));
     if (tool === "construction") return new DrawConstruction(frame, storey, lines.current);
+    if (tool === "post") return new PlacePost(held, frame, storey);
+    if (tool === "beam") return new DrawBeam(held, frame, storey);
     if (tool === "room") return new PlaceRoom(held, frame, storey);
     if (tool === "roof") return new DrawRoof(held, frame, storey);
     if (tool === "section") return new DrawSection(held, frame);

@@ -16,15 +16,17 @@ export const STEPS: Step[] = ["Plan", "Heights", "Roof", "Elevations", "Sections
 export const SIDES: Side[] = ["south", "east", "north", "west"];
 
 export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
-  { tool: "select", label: "Select and drag", steps: ["Plan", "Heights", "Roof", "Elevations", "Sections"] },
+  { tool: "select", label: "Select", steps: ["Plan", "Heights", "Roof", "Elevations", "Sections"] },
   { tool: "outer-wall", label: "Outer wall", steps: ["Plan"] },
   { tool: "inner-wall", label: "Inner wall", steps: ["Plan"] },
   { tool: "window", label: "Window", steps: ["Plan", "Elevations"] },
   { tool: "door", label: "Door", steps: ["Plan", "Elevations"] },
   { tool: "bay", label: "Bay", steps: ["Plan"] },
+  { tool: "post", label: "Post", steps: ["Plan"] },
+  { tool: "beam", label: "Beam", steps: ["Plan"] },
   { tool: "niche", label: "Niche", steps: ["Plan"] },
   { tool: "room", label: "Room", steps: ["Plan"] },
-  { tool: "construction", label: "Construction line", steps: ["Plan"] },
+  { tool: "construction", label: "Construction", steps: ["Plan"] },
   { tool: "roof", label: "Gable roof", steps: ["Roof"] },
   { tool: "section", label: "Section line", steps: ["Sections"] },
   { tool: "note", label: "Note", steps: ["Elevations", "Sections"] },
@@ -50,6 +52,8 @@ export function useActions(): Action[] {
       project.sheets,
       project.make_ups,
       project.kinds,
+      project.posts,
+      project.beams,
     ];
     const gone = removable.flatMap((held) => held ?? []).find((held) => held.id === selection);
     if (gone)
@@ -61,7 +65,10 @@ export function useActions(): Action[] {
     for (const { tool, label, steps } of TOOLS)
       actions.push({
         id: `tool-${tool}`,
-        label: tool === "select" ? label : `Draw: ${label.toLowerCase()}`,
+        label:
+          tool === "select"
+            ? "Select and drag"
+            : `Draw: ${tool === "construction" ? "construction line" : label.toLowerCase()}`,
         run: () =>
           set({
             tool,

@@ -1,0 +1,41 @@
+"""Posts and beams in plan: posts cut, beams above the cut dashed, with what drags them."""
+
+from __future__ import annotations
+
+import shapely
+
+from ..drawing import Handle, Mark, Region, Stroke, path, rings_of
+from ..geometry import Frame
+from ..resolve import Building
+
+CUT_ABOVE = 1200.0
+"""Beams whose top lies this far above the floor (mm) are over the plan's cut."""
+
+
+def post_marks(building: Building, level: str, base: float, frame: Frame) -> list[Mark]:
+    """The posts that stand on a level, and the beams that they carry."""
+    marks: list[Mark] = []
+    for placed in building.posts:
+        post = placed.post
+        if post.base.level != level:
+            continue
+        key, handle = f"{post.id}/post//", Handle("move_post", post.id, "x", "free")
+        u, w = frame.plan_to_turned(post.x, post.y)
+        if post.shape == "round":
+            half = post.width / 2
+            ring = ((u - half, w, 1.0), (u + half, w, 1.0))
+            marks.append(Region((ring,), fill="poche", pen="cut", part=key, feature="cut", handle=handle))
+            continue
+        turned = shapely.transform(placed.outline, lambda points: points @ [[frame.ux, frame.dx], [frame.uy, frame.dy]])
+        marks.append(Region(rings_of(turned), fill="poche", pen="cut", part=key, feature="cut", handle=handle))
+    carried = {placed.post.id for placed in building.posts if placed.post.base.level == level}
+    for held in building.beams:
+        own = {held.beam.start.post, held.beam.end.post} & carried
+        free = held.beam.start.post is None and held.beam.end.post is None
+        if not (own or (free and base + CUT_ABOVE < held.top.total)):
+            continue
+        corners = [frame.plan_to_turned(*point) for point in list(held.outline.exterior.coords)[:-1]]
+        pen = "hidden" if held.top.total > base + CUT_ABOVE else "edge"
+        key = f"{held.beam.id}/beam//"
+        marks.append(Stroke(path(*corners), pen, closed=True, part=key, feature="beam", sum=held.top.id))
+    return marks
