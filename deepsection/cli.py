@@ -26,7 +26,7 @@ from deepsection.core.model.starters import Ground
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.units import Units, format_length
 from deepsection.core.view import list_views
-from deepsection.formats import WRITERS
+from deepsection.formats import WRITERS, write_ifc
 from deepsection.formats.dxf_plan import read_plan
 from deepsection.service import projects
 from deepsection.service.app import create_app, default_database, load_demos
@@ -186,6 +186,17 @@ def export_project(
     """Write a project as a project file."""
     with _told():
         _write(output, dump_project(_open().load(project).project))
+
+
+@app.command()
+def model(project: str, output: Annotated[Path, typer.Option("--output", "-o", help="File to write.")]) -> None:
+    """Write the building of a project as a model in IFC 4: walls with layers, openings, and every other part."""
+    with _told():
+        held = _open().load(project).project
+        with Progress(console=err, transient=True) as bar:
+            bar.add_task(f"Building {held.name}", total=None)
+            data = write_ifc(held, building_of(held))
+        _write(output, data)
 
 
 @app.command("import")

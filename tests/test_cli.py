@@ -167,3 +167,11 @@ def test_a_plan_becomes_a_printed_sheet_by_the_shell_alone(tmp_path: Path) -> No
     file.write_bytes(b"broken")
     assert "not a DXF file" in refused("plan", str(file), "--name", "Other", "--unit", "mm")
     assert "Other" not in run("projects").stdout, "nothing half applied"
+
+
+def test_the_building_is_written_as_a_model(tmp_path: Path) -> None:
+    target = tmp_path / "house.ifc"
+    assert run("model", "quillback", "-o", str(target)).exit_code == 0
+    text = target.read_text("utf-8")
+    assert text.startswith("ISO-10303-21;") and "IFCWALL(" in text and "Quillback House" in text
+    assert "ghost" in refused("model", "ghost", "-o", str(target))

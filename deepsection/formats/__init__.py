@@ -1,6 +1,7 @@
 """Writers: one module per format. A writer takes a sheet or a drawing and nothing else."""
 
 from .dxf import write_dxf
+from .ifc import write_ifc
 from .marks_json import write_json
 from .pdf import write_pdf
 from .png import write_png
@@ -15,4 +16,4 @@ MEDIA_TYPES = {
     "json": "application/json",
 }
 
-__all__ = ["MEDIA_TYPES", "WRITERS", "write_dxf", "write_json", "write_pdf", "write_png", "write_svg"]
+__all__ = ["MEDIA_TYPES", "WRITERS", "write_dxf", "write_ifc", "write_json", "write_pdf", "write_png", "write_svg"]

@@ -17,7 +17,7 @@ from deepsection.core.model.labels import describe
 from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
-from deepsection.formats import MEDIA_TYPES, WRITERS, write_png
+from deepsection.formats import MEDIA_TYPES, WRITERS, write_ifc, write_png
 from deepsection.formats.dxf_plan import read_plan
 
 from . import projects
@@ -48,6 +48,7 @@ from .schemas import (
 from .store import Store, Stored
 from .work import (
     bench_of,
+    building_of,
     checked_edits,
     particulars_of,
     placing,
@@ -390,6 +391,13 @@ def sheet_picture(id: str, sheet: str, store: Projects, dpi: Annotated[float, Qu
     return Response(
         write_png(drawn, dpi=dpi), media_type="image/png", headers={"Cache-Control": "private, max-age=3600"}
     )
+
+
+@router.get("/projects/{id}/model", operation_id="model_file")
+def model_file(id: str, store: Projects) -> Response:
+    """The building as a model in IFC 4."""
+    project = store.load(id).project
+    return _download(write_ifc(project, building_of(project)), "application/x-step", f"{project.name}.ifc")
 
 
 @router.get("/projects/{id}/views/{view}/file", operation_id="view_file")

@@ -96,8 +96,14 @@ class Wall(Element):
     offset: Mm = 0.0
     outside: Literal["left", "right"] = "left"
     status: Literal["outer", "inner"] = "outer"
+    bearing: Literal["inferred", "yes", "no"] = "inferred"
     base: BaseRule
     top: TopRule
+
+    @property
+    def bears(self) -> bool:
+        """Whether it carries floors or a roof: as stated, or by its status. Common practice, no source."""
+        return self.status == "outer" if self.bearing == "inferred" else self.bearing == "yes"
 
 
 class ConstructionLine(Element):

@@ -101,6 +101,13 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             lambda t: [PutWall(wall=changed(wall, status=t))],
         ),
         choice_row(
+            "bearing",
+            "Bearing",
+            wall.bearing,
+            [("inferred", f"{'yes' if wall.status == 'outer' else 'no'}, by its status"), ("yes", "yes"), ("no", "no")],
+            lambda t: [PutWall(wall=changed(wall, bearing=t))],
+        ),
+        choice_row(
             "base",
             "Stands on",
             wall.base.level,

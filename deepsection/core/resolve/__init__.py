@@ -6,6 +6,7 @@ later one; each is memoised on exactly the values that it reads, so an edit rebu
 
 from ._leaves import Leaf
 from ._leaves import leaves as unit_leaves
+from ._walls import opening_hole
 from .building import (
     Building,
     Diagnostic,
@@ -43,6 +44,7 @@ __all__ = [
     "Storey",
     "WallPlan",
     "layer_bands",
+    "opening_hole",
     "part_key",
     "plan_walls",
     "resolve",

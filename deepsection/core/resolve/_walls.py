@@ -197,6 +197,20 @@ def _layer_parts(
         )
 
 
+@lru_cache(maxsize=512)
+def layer_bodies(wall: PlannedWall, make_up: MakeUp, top: WallTop) -> tuple[tuple[str, Solid], ...]:
+    """Each layer of a wall as one body before openings, by its id: what is framed as if it were solid."""
+    solid = tuple(
+        layer.model_copy(update={"framing": None, "wall_plate": None, "lintels": None}) for layer in make_up.layers
+    )
+    plain = make_up.model_copy(update={"layers": solid})
+    found: list[tuple[str, Solid]] = []
+    for planned, layer in zip(wall.layers, plain.layers):
+        parts = _layer_parts(wall, planned, layer, plain, (), top)
+        found += [(layer.id, part.solid) for part in parts]
+    return tuple(found)
+
+
 def _masonry(
     wall: PlannedWall, planned: PlannedLayer, layer: Layer, openings: tuple[PlacedOpening, ...], top: WallTop
 ) -> Iterator[Part]:
@@ -281,12 +295,12 @@ def _members(
         return
     doors = [o for o in rough if o.sill <= foot]
     centres = {gap.id: gap.centre for gap in rough}
-    for slot, left, right, low, high in _upright(framing, first, last, foot, head, rough, doors):
+    for slot, left, right, low, high in _upright(framing, first, last, foot, head, rough, doors, wall.wall.bears):
         yield member("stud", slot, (left, low, right, high), True, centres.get(slot.rpartition(":")[2]))
     for gap in rough:
         t = framing.thickness
         left, right = max(gap.left - t, first), min(gap.right + t, last)
-        header_top = min(gap.head + header_depth(gap.width), head)
+        header_top = min(gap.head + header_depth(gap.width, bears=wall.wall.bears, flat=t), head)
         if header_top > gap.head + 1:
             yield member("header", gap.id, (left, gap.head, right, header_top), False, gap.centre)
         if gap not in doors and gap.sill - t > foot:
@@ -296,8 +310,13 @@ def _members(
             yield from _gable_studs(wall, planned, layer, framing, (first, last), top, span)
 
 
-def header_depth(width: float) -> float:
-    """Depth of the header over an opening of this width. Common practice, no source."""
+def header_depth(width: float, *, bears: bool, flat: float) -> float:
+    """Depth of the header over an opening: by its width, or one member laid flat in a wall that bears nothing.
+
+    Common practice, no source.
+    """
+    if not bears:
+        return flat
     return lumber()["2x8" if width <= HEADER_SHORT_SPAN else "2x12"].depth
 
 
@@ -375,6 +394,7 @@ def _upright(
     head: float,
     openings: tuple[RoughOpening, ...],
     doors: list[RoughOpening],
+    bears: bool,
 ) -> Iterator[tuple[str, float, float, float, float]]:
     """(slot, left, right, foot, head) of studs: common ones, cripples, jacks and kings beside openings."""
     t = framing.thickness
@@ -385,7 +405,7 @@ def _upright(
         for o in hit:
             if left < o.left or left + t > o.right:
                 continue
-            over = min(o.head + header_depth(o.width), head)
+            over = min(o.head + header_depth(o.width, bears=bears, flat=t), head)
             if head - over > 1:
                 yield f"{number}:over:{o.id}", left, left + t, over, head
             if o not in doors and o.sill - t - foot > 1:

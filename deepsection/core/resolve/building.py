@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -364,6 +365,8 @@ class Building:
     levels: dict[str, Level]
     plan: WallPlan
     openings: dict[str, tuple[PlacedOpening, ...]]
+    bodies: Callable[[str], tuple[tuple[str, Solid], ...]]
+    """Per wall id, its layers as bodies before openings: (layer id, solid)."""
     posts: tuple[PlacedPost, ...]
     beams: tuple[PlacedBeam, ...]
     roofs: tuple[ResolvedRoof, ...]

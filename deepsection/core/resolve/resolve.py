@@ -14,14 +14,14 @@ import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.geometry import Point as ShapelyPoint
 
-from ..geometry import Point, line_through
+from ..geometry import Point, Solid, line_through
 from ..model import Kind, MakeUp, Opening, Project, RoofBlock, Room, corner_point
 from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
 from ._joists import ceiling_parts, floor_parts
 from ._posts import beam_parts, place_beams, place_posts, post_parts
 from ._roofparts import roof_parts
 from ._units import unit_parts
-from ._walls import WallTop, bearing_layer, wall_parts
+from ._walls import WallTop, bearing_layer, layer_bodies, wall_parts
 from .building import (
     Building,
     Diagnostic,
@@ -100,9 +100,14 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         sums.update({s.id: s for s in (roof.heel, roof.eave, roof.ridge_top)})
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
     by_key = {part.key: part for part in parts}
+
+    def bodies(id: str) -> tuple[tuple[str, Solid], ...]:
+        wall = plan.by_id[id]
+        return layer_bodies(wall, make_ups[wall.wall.make_up], tops[id])
+
     totals = {id: height.total for id, height in sums.items()}
     return Building(
-        levels, plan, openings, posts, beams, roofs, rooms, parts, sums, tuple(found), grade, by_key, totals
+        levels, plan, openings, bodies, posts, beams, roofs, rooms, parts, sums, tuple(found), grade, by_key, totals
     )
 
 

@@ -168,6 +168,11 @@ export function useActions(): Action[] {
     });
     actions.push({ id: "project", label: "Project: name, place, units", run: () => set({ selection: null }) });
     actions.push({
+      id: "export-model",
+      label: "Save the building as a model (IFC)",
+      run: () => window.open(`/api/projects/${state.id}/model`, "_blank"),
+    });
+    actions.push({
       id: "export-file",
       label: "Save a copy as a project file",
       run: () => window.open(`/api/projects/${state.id}/file`, "_blank"),

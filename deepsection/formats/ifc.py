@@ -1,0 +1,236 @@
+"""IFC 4: the building as a model. Walls with their layers, openings and units in them, and every other part.
+
+Lengths in millimetres. Global ids follow from the keys of parts, so that writing twice gives the same file.
+"""
+
+from __future__ import annotations
+
+import uuid
+from collections import defaultdict
+from typing import Any
+
+import ifcopenshell
+import ifcopenshell.guid
+
+from deepsection.core.catalog import material
+from deepsection.core.geometry import Solid
+from deepsection.core.model import Project
+from deepsection.core.resolve import Building, Part, opening_hole, storeys
+
+SPACE = uuid.UUID("6f0a6c52-5f4b-4f0e-9b1d-0f9f5a6f7c11")
+"""Names of global ids are made in this space."""
+CLASSES = {
+    "post": "IfcColumn",
+    "beam": "IfcBeam",
+    "footing": "IfcFooting",
+    "stem": "IfcFooting",
+    "rafter": "IfcMember",
+    "ridge": "IfcMember",
+    "joist": "IfcMember",
+    "rim": "IfcMember",
+    "sill_plate": "IfcMember",
+    "covering": "IfcCovering",
+    "sheathing": "IfcPlate",
+    "lining": "IfcCovering",
+}
+"""Classes of parts by role; the rest are proxies, slabs where they lie flat."""
+IN_WALLS = {"window": "IfcWindow", "door": "IfcDoor"}
+STAMP = "2000-01-01T00:00:00"
+"""The file says no time of its own: exporting twice gives identical bytes."""
+
+
+def write_ifc(project: Project, building: Building) -> bytes:
+    """The file, as UTF-8 text."""
+    return _Writer(project, building).written()
+
+
+class _Writer:
+    def __init__(self, project: Project, building: Building) -> None:
+        self.project, self.building = project, building
+        self.file = ifcopenshell.file(schema="IFC4")
+        name = self.file.header.file_name
+        name.name, name.time_stamp = f"{project.id}.ifc", STAMP
+        name.originating_system = name.preprocessor_version = "Deep Section"
+        self.make = self.file.create_entity
+        self.materials: dict[str, Any] = {}
+        self._origin = self.make("IfcAxis2Placement3D", Location=self._point(0.0, 0.0, 0.0))
+
+    def written(self) -> bytes:
+        """Everything, storey by storey."""
+        self._project()
+        contained: dict[str, list[Any]] = defaultdict(list)
+        own = {opening.id: opening for opening in self.project.openings}
+        walls = {wall.wall.id: wall for wall in self.building.plan.walls}
+        for wall in walls.values():
+            made = self._wall(wall.wall.id)
+            contained[wall.wall.base.level].append(made)
+        for level, product in self._others(set(walls) | set(own)):
+            contained[level].append(product)
+        for level, products in contained.items():
+            self._relate("IfcRelContainedInSpatialStructure", level, products, RelatingStructure=self._storey[level])
+        text: str = self.file.to_string()  # type: ignore[no-untyped-call]
+        return text.encode()
+
+    # --- the frame of the model -----------------------------------------------------------------
+
+    def _id(self, key: str) -> str:
+        return str(ifcopenshell.guid.compress(uuid.uuid5(SPACE, f"{self.project.id}/{key}").hex))
+
+    def _point(self, *xyz: float) -> Any:
+        return self.make("IfcCartesianPoint", Coordinates=tuple(float(value) for value in xyz))
+
+    def _placement(self) -> Any:
+        return self.make("IfcLocalPlacement", RelativePlacement=self._origin)
+
+    def _project(self) -> None:
+        units = [
+            self.make("IfcSIUnit", UnitType="LENGTHUNIT", Prefix="MILLI", Name="METRE"),
+            self.make("IfcSIUnit", UnitType="AREAUNIT", Name="SQUARE_METRE"),
+            self.make("IfcSIUnit", UnitType="VOLUMEUNIT", Name="CUBIC_METRE"),
+            self.make("IfcSIUnit", UnitType="PLANEANGLEUNIT", Name="RADIAN"),
+        ]
+        self.context = self.make(
+            "IfcGeometricRepresentationContext",
+            ContextType="Model",
+            CoordinateSpaceDimension=3,
+            Precision=1e-5,
+            WorldCoordinateSystem=self._origin,
+        )
+        project = self.make(
+            "IfcProject",
+            GlobalId=self._id("project"),
+            Name=self.project.name,
+            RepresentationContexts=[self.context],
+            UnitsInContext=self.make("IfcUnitAssignment", Units=units),
+        )
+        site = self._spatial("IfcSite", "site", self.project.place or "Site")
+        house = self._spatial("IfcBuilding", "building", self.project.name)
+        self._storey = {}
+        for held in storeys(self.project):
+            level = self.building.levels.get(held.level)
+            storey = self._spatial("IfcBuildingStorey", f"storey/{held.level}", held.name)
+            storey.Elevation = level.z if level else 0.0
+            self._storey[held.level] = storey
+        self.lowest = next(iter(self._storey))
+        for whole, parts in ((project, [site]), (site, [house]), (house, list(self._storey.values()))):
+            self._relate("IfcRelAggregates", f"of {whole.GlobalId}", None, RelatingObject=whole, RelatedObjects=parts)
+
+    def _spatial(self, kind: str, key: str, name: str) -> Any:
+        placement = self._placement()
+        return self.make(kind, GlobalId=self._id(key), Name=name, ObjectPlacement=placement, CompositionType="ELEMENT")
+
+    def _relate(self, kind: str, key: str, products: list[Any] | None, **more: Any) -> Any:
+        held = {"RelatedElements": products} if kind == "IfcRelContainedInSpatialStructure" else {}
+        return self.make(kind, GlobalId=self._id(f"{kind}/{key}"), **held, **more)
+
+    # --- products -------------------------------------------------------------------------------
+
+    def _product(self, kind: str, key: str, name: str, solids: list[tuple[str, Solid]]) -> Any:
+        """A product of bodies, each with its material."""
+        items = [self._faces(solid) for _, solid in solids]
+        shape = self.make(
+            "IfcShapeRepresentation",
+            ContextOfItems=self.context,
+            RepresentationIdentifier="Body",
+            RepresentationType="Tessellation",
+            Items=items,
+        )
+        return self.make(
+            kind,
+            GlobalId=self._id(key),
+            Name=name,
+            ObjectPlacement=self._placement(),
+            Representation=self.make("IfcProductDefinitionShape", Representations=[shape]),
+        )
+
+    def _faces(self, solid: Solid) -> Any:
+        points, triangles = solid.mesh()
+        return self.make(
+            "IfcTriangulatedFaceSet",
+            Coordinates=self.make(
+                "IfcCartesianPointList3D", CoordList=[tuple(point) for point in points.round(6).tolist()]
+            ),
+            Closed=True,
+            CoordIndex=[tuple(corner + 1 for corner in triangle) for triangle in triangles.tolist()],
+        )
+
+    def _material(self, id: str) -> Any:
+        if id not in self.materials:
+            self.materials[id] = self.make("IfcMaterial", Name=material(id).name)
+        return self.materials[id]
+
+    def _wall(self, id: str) -> Any:
+        """A wall as its layers before openings; what stands in it voids and fills it."""
+        planned = self.building.plan.by_id[id]
+        make_up = next(held for held in self.project.make_ups if held.id == planned.wall.make_up)
+        made = self._product("IfcWall", id, f"{planned.wall.status} wall", list(self.building.bodies(id)))
+        layers = [
+            self.make(
+                "IfcMaterialLayer",
+                Material=self._material(layer.material),
+                LayerThickness=layer.thickness,
+                Name=layer.name,
+                Category=layer.function,
+            )
+            for layer in make_up.layers
+        ]
+        stack = self.make("IfcMaterialLayerSet", MaterialLayers=layers, LayerSetName=make_up.name)
+        self._relate("IfcRelAssociatesMaterial", f"material/{id}", None, RelatedObjects=[made], RelatingMaterial=stack)
+        facts = {"IsExternal": planned.wall.status == "outer", "LoadBearing": planned.wall.bears}
+        self._facts(id, "Pset_WallCommon", made, facts)
+        for placed in self.building.openings[id]:
+            hole = opening_hole(planned, placed, planned.inner, planned.outer)
+            if hole is None:
+                continue
+            opening = placed.opening
+            void = self._product("IfcOpeningElement", f"hole/{opening.id}", placed.number, [("air", hole)])
+            void.PredefinedType = "RECESS" if opening.unit == "niche" else "OPENING"
+            self._relate(
+                "IfcRelVoidsElement", opening.id, None, RelatingBuildingElement=made, RelatedOpeningElement=void
+            )
+            parts = [(part.material, part.solid) for part in self.building.parts if part.element == opening.id]
+            if opening.unit in IN_WALLS and parts:
+                unit = self._product(IN_WALLS[opening.unit], opening.id, placed.number, parts)
+                unit.OverallWidth, unit.OverallHeight = placed.design.width, placed.design.height
+                self._relate(
+                    "IfcRelFillsElement", opening.id, None, RelatingOpeningElement=void, RelatedBuildingElement=unit
+                )
+        return made
+
+    def _facts(self, id: str, name: str, product: Any, facts: dict[str, bool]) -> None:
+        values = [
+            self.make("IfcPropertySingleValue", Name=key, NominalValue=self.make("IfcBoolean", fact))
+            for key, fact in facts.items()
+        ]
+        held = self.make("IfcPropertySet", GlobalId=self._id(f"{name}/{id}"), Name=name, HasProperties=values)
+        self._relate(
+            "IfcRelDefinesByProperties",
+            f"{name}/{id}",
+            None,
+            RelatedObjects=[product],
+            RelatingPropertyDefinition=held,
+        )
+
+    def _others(self, done: set[str]) -> list[tuple[str, Any]]:
+        """What is no wall and stands in none, with the storey that it belongs to."""
+        found = []
+        for part in self.building.parts:
+            if part.element in done or part.solid.is_empty:
+                continue
+            kind = CLASSES.get(part.role, "IfcBuildingElementProxy")
+            product = self._product(kind, part.key, part.role.replace("_", " "), [(part.material, part.solid)])
+            self._relate(
+                "IfcRelAssociatesMaterial",
+                f"material/{part.key}",
+                None,
+                RelatedObjects=[product],
+                RelatingMaterial=self._material(part.material),
+            )
+            found.append((self._level_of(part), product))
+        return found
+
+    def _level_of(self, part: Part) -> str:
+        """The highest storey whose floor lies under the middle of a part; the lowest one for what lies below."""
+        z = (part.solid.reach.z0 + part.solid.reach.z1) / 2
+        below = [id for id in self._storey if id in self.building.levels and self.building.levels[id].z <= z]
+        return max(below, key=lambda id: self.building.levels[id].z, default=self.lowest)
