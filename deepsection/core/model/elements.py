@@ -12,13 +12,14 @@ from .values import Element, Face, Id, Mm, Name, NotNegative, Positive, WallEnd
 
 
 class FreeJoint(Element):
-    """A place in plan where walls start, end or meet."""
+    """A place in plan where walls start, end or meet; `through` names the wall that is to pass, of two."""
 
     kind: Literal["free"] = "free"
     id: Id
     x: Mm
     y: Mm
     join: Literal["clean", "off"] = "clean"
+    through: Id | None = None
 
 
 class HostedJoint(Element):

@@ -167,6 +167,8 @@ def _check_walls(project: Project) -> None:
     for joint in project.joints:
         if isinstance(joint, HostedJoint):
             _need(walls, joint.wall, joint.id, "host")
+        else:
+            _need(walls, joint.through, joint.id, "the wall that passes")
     _check_hosts_end(project)
     kinds = {kind.id: kind for kind in project.kinds}
     for opening in project.openings:

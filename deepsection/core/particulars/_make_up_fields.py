@@ -11,6 +11,7 @@ from ..errors import RefusedEdit
 from ..model import Framing, Layer, MakeUp, Project, changed
 from ..model.edits import PutMakeUp
 from ..model.elements import Function
+from ..resolve import derived_name
 from ..units import INCH, format_thickness
 from .rows import Row, action_row, choice_row, length_row, number_row, text_row
 
@@ -20,8 +21,14 @@ OF_UNITS = {"unit_frame", "glass", "door_leaf", "trim", "louvre", "earth"}
 
 def make_up_fields(project: Project, make_up: MakeUp) -> list[Row]:
     """Name and copy of a make-up, and for each layer (as a group) what it is, how thick, how framed, and its place."""
+    derived = derived_name(make_up)
+    named = []
+    if derived != make_up.name:
+        edit = PutMakeUp(make_up=changed(make_up, name=derived))
+        named.append(action_row("derive", f"Name it “{derived}”", [edit]))
     rows = [
         text_row("name", "Name", make_up.name, lambda t: [PutMakeUp(make_up=changed(make_up, name=t))]),
+        *named,
         action_row("copy", "Copy it as a new make-up", [PutMakeUp(make_up=_copy(project, make_up))]),
     ]
     for position in range(len(make_up.layers)):

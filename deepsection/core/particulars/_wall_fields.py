@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from ..model import Project, SetOut, Wall, changed, wall_axis, wall_length
+from ..model import FreeJoint, Project, SetOut, Wall, changed, wall_axis, wall_length
 from ..model.edits import (
     FlipWall,
     MoveWall,
     OffsetWall,
+    PutJoint,
     PutWall,
     ReverseWall,
     SetWallLength,
@@ -122,6 +123,7 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             lambda v: [PutWall(wall=changed(wall, base=changed(wall.base, offset=v)))],
         ),
         *top_fields(project, wall),
+        *(_join_row(project, wall, end) for end in ("start", "end")),
         Row(
             Field("split", f"Split, from {corner_name(project, wall, 'start')} corner", "length", ""),
             lambda text: [split_at(project, wall.id, parse_length(text, units))],
@@ -131,6 +133,27 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
         action_row("reverse", "Turn its direction round", [ReverseWall(wall=wall.id)]),
         *part,
     ]
+
+
+def _join_row(project: Project, wall: Wall, end: str) -> Row:
+    """How a wall meets others at one of its ends."""
+    joint = project.find(wall.start if end == "start" else wall.end)
+    others = [w for w in project.walls if joint.id in (w.start, w.end) and w.id != wall.id]
+    options = [("clean", "cleaned up"), ("off", "left as it is")]
+    corner = isinstance(joint, FreeJoint) and len(others) == 1
+    if corner:
+        options += [("through", "this wall passes"), ("butts", "the other wall passes")]
+    held = joint.join
+    if corner and held == "clean" and joint.through:
+        held = "through" if joint.through == wall.id else "butts"
+
+    def edits(text: str) -> Sequence[Any]:
+        join = "off" if text == "off" else "clean"
+        passing = {"through": wall.id, "butts": others[0].id if others else None}.get(text)
+        more = {"through": passing} if isinstance(joint, FreeJoint) else {}
+        return [PutJoint(joint=changed(joint, join=join, **more))]
+
+    return choice_row(f"join_{end}", f"Join at its {corner_name(project, wall, end)} end", held, options, edits)
 
 
 _FACE_WORDS = {"outer": "outside", "middle": "middle", "inner": "inside"}

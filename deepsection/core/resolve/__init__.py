@@ -24,6 +24,7 @@ from .building import (
     part_key,
 )
 from .levels import resolve_levels, storeys, sum_id
+from .makeup_names import derived_name
 from .resolve import STAGES, resolve
 from .wallplan import layer_bands, plan_walls
 
@@ -43,6 +44,7 @@ __all__ = [
     "RoomSpace",
     "Storey",
     "WallPlan",
+    "derived_name",
     "layer_bands",
     "opening_hole",
     "part_key",

@@ -62,8 +62,8 @@ def square_cap(arm: Arm) -> Cap:
     return Cap(points, points)
 
 
-def corner_caps(arms: list[Arm]) -> dict[tuple[str, str], Cap]:
-    """Caps of all wall ends that share a free joint."""
+def corner_caps(arms: list[Arm], through: str | None = None) -> dict[tuple[str, str], Cap]:
+    """Caps of all wall ends that share a free joint; of two, the wall that is named `through` passes."""
     if len(arms) == 1:
         return {(arms[0].wall, arms[0].end): square_cap(arms[0])}
     around = sorted(arms, key=lambda arm: arm.angle)
@@ -80,7 +80,7 @@ def corner_caps(arms: list[Arm]) -> dict[tuple[str, str], Cap]:
         if max(held.leaves for held in around) > 1:
             frame = skin
         elif len(around) == 2:
-            own, theirs = _through_or_butt(arm, ahead), _through_or_butt(ahead, arm)
+            own, theirs = _through_or_butt(arm, ahead, through), _through_or_butt(ahead, arm, through)
             frame = own if own and theirs else frame
         caps[arm.wall, arm.end] = Cap(frame, skin)
     return caps
@@ -101,8 +101,8 @@ def _corner(arm: Arm, left: float, other: Arm, other_left: float) -> Point:
     return point
 
 
-def _through_or_butt(arm: Arm, other: Arm) -> tuple[Point, ...] | None:
-    """Structure at a corner: the wall that comes first by id runs through, the other butts.
+def _through_or_butt(arm: Arm, other: Arm, through: str | None) -> tuple[Point, ...] | None:
+    """Structure at a corner: the wall that is named, or else comes first by id, runs through; the other butts.
 
     None when they cannot, such as where an arc all but touches the other one.
     """
@@ -116,7 +116,10 @@ def _through_or_butt(arm: Arm, other: Arm) -> tuple[Point, ...] | None:
         alongs.append(arm.axis.along(point))
     if max(map(abs, alongs)) > LONGEST_MITRE * (other.frame_left - other.frame_right):
         return None
-    near = max(alongs) if (arm.wall, arm.end) > (other.wall, other.end) else min(alongs)
+    butts = (arm.wall, arm.end) > (other.wall, other.end)
+    if through in (arm.wall, other.wall):
+        butts = through == other.wall
+    near = max(alongs) if butts else min(alongs)
     return _across(arm, other.axis, other.frame_left if alongs[0] == near else other.frame_right, "frame")
 
 

@@ -38,6 +38,7 @@ from .building import (
 )
 from .floors import FloorPlan, course_starts, floor_edges, plan_ceiling, plan_floor
 from .levels import resolve_levels, storeys
+from .makeup_names import name_faults
 from .makeups import order_faults
 from .openings import place_openings
 from .roofjoins import join_roofs
@@ -75,7 +76,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         parts = _parts(project, plan, levels, make_ups, openings, floors, roofs, edges, tops, posts, beams)
     found += _missed_sections(project, plan)
     for id in dict.fromkeys(wall.make_up for wall in project.walls):
-        found += order_faults(make_ups[id])
+        found += (*order_faults(make_ups[id]), *name_faults(make_ups[id]))
     lowest = storeys(project)[0].level
     rooms = tuple(_room_space(room, plan, lowest) for room in project.rooms)
     found += [

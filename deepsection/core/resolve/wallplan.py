@@ -117,7 +117,7 @@ def join_strips(
             host = by_id[joint.wall]
             caps.update({(arm.wall, arm.end): _tee(arm, host, axes[host.id], bands[host.id]) for arm in arms})
         else:
-            caps.update(corner_caps(arms))
+            caps.update(corner_caps(arms, joint.through if isinstance(joint, FreeJoint) else None))
     planned = {wall.id: _strip(wall, axes[wall.id], bands[wall.id], caps) for wall in walls}
     return tuple(_cut_by_tees(planned[wall.id], planned, by_joint, bands) for wall in walls)
 

@@ -6,8 +6,8 @@ import pytest
 
 from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.model import Layer, MakeUp, Project, apply_edits, changed, put
-from deepsection.core.particulars import describe_element, enter
-from deepsection.core.resolve import resolve
+from deepsection.core.particulars import describe_element, enter, fields_of
+from deepsection.core.resolve import derived_name, resolve
 from deepsection.demo import DEMOS
 from tests.builders import box_house, two_storeys
 
@@ -164,3 +164,28 @@ def test_double_framing_with_a_gap_is_as_good_as_any() -> None:
 def test_the_demos_have_nothing_to_point_out() -> None:
     for make in DEMOS:
         assert resolve(make()).diagnostics == ()
+
+
+def test_a_name_follows_from_the_layers(house: Project) -> None:
+    lap = house.find("wall-lap")
+    assert derived_name(lap) == "2x6 studs, lap boards"
+    after = apply_edits(house, enter(house, "wall-lap", "derive", ""))
+    assert after.find("wall-lap").name == "2x6 studs, lap boards"
+    assert "derive" not in {row.field.id for row in fields_of(after, after.find("wall-lap"))}
+
+
+@pytest.mark.parametrize(
+    ("name", "told"),
+    [
+        ("2x4 frame, lap boards", "says 2x4"),
+        ("2x6 frame, brick outside", "speaks of brick"),
+        ("2x6 frame, lap boards", None),
+        ("Wall type A", None),
+        ("garden side", None),
+    ],
+)
+def test_a_name_that_contradicts_its_layers_is_pointed_out(house: Project, name: str, told: str | None) -> None:
+    named = apply_edits(house, enter(house, "wall-lap", "name", name))
+    found = [held for held in resolve(named).diagnostics if held.code == "name-contradicts"]
+    assert ([held.field for held in found], bool(found)) == ((["name"], True) if told else ([], False))
+    assert told is None or (told in found[0].message and "by its layers it is" in found[0].message)

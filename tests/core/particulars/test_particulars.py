@@ -210,3 +210,14 @@ def test_one_text_counts_for_all_that_are_selected(house: Project) -> None:
     assert {after.find(id).top.height for id in walls} == {4 * 304.8}
     with pytest.raises(DeepSectionError):
         enter_all(house, [*walls, "w2"], "bows", "4'")
+
+
+def test_how_a_wall_joins_is_chosen_at_each_end(house: Project) -> None:
+    south = house.find("south")
+    passing = typed(house, "south", "join_end", "through")
+    assert passing.find(south.end).through == "south" and value(passing, "south", "join_end") == "through"
+    other = next(wall.id for wall in house.walls if south.end in (wall.start, wall.end) and wall.id != "south")
+    at = "join_start" if house.find(other).start == south.end else "join_end"
+    assert value(passing, other, at) == "butts"
+    assert typed(passing, "south", "join_end", "clean") == house
+    assert typed(house, "south", "join_start", "off").find(south.start).join == "off"

@@ -91,6 +91,27 @@ def test_the_set_out_face_lies_on_the_line(face: str, outer: float) -> None:
     assert planned.outer == pytest.approx(outer)
 
 
+@pytest.mark.parametrize("passes", ["east", "south"])
+def test_one_wall_is_told_to_pass_at_a_corner(passes: str) -> None:
+    """Common practice: the frame of the one runs through to the outer face, the other butts against it."""
+    house = box_house(8000, 6000)
+    plan = resolve(put(house, changed(house.find("se"), through=passes))).plan
+    frames = {wall.wall.id: next(held.polygon for held in wall.layers if held.layer == "frame") for wall in plan.walls}
+    reach = {"east": frames["east"].bounds[1], "south": frames["south"].bounds[2]}
+    assert reach == pytest.approx(
+        {"east": 0 if passes == "east" else 140, "south": 8000 if passes == "south" else 7860}
+    )
+    total, union = areas(plan.walls)
+    assert total == pytest.approx(union, rel=1e-6)
+
+
+def test_a_join_is_turned_off() -> None:
+    house = box_house(8000, 6000)
+    plan = resolve(put(house, changed(house.find("se"), join="off"))).plan
+    south = next(wall for wall in plan.walls if wall.wall.id == "south")
+    assert max(layer.polygon.bounds[2] for layer in south.layers) == pytest.approx(8000), "square at its joint"
+
+
 def counts(building: Building, element: str) -> Counter[str]:
     return Counter(part.role for part in building.parts if part.element == element)
 

@@ -1288,7 +1288,7 @@ export interface components {
         };
         /**
          * FreeJoint
-         * @description A place in plan where walls start, end or meet.
+         * @description A place in plan where walls start, end or meet; `through` names the wall that is to pass, of two.
          */
         FreeJoint: {
             /** Id */
@@ -1304,6 +1304,8 @@ export interface components {
              * @enum {string}
              */
             kind: "free";
+            /** Through */
+            through?: string | null;
             /** X */
             x: number;
             /** Y */

@@ -50,6 +50,8 @@ def _freed(project: Project, joint: Joint, gone: set[str]) -> Joint:
     if isinstance(joint, HostedJoint) and joint.wall in gone:
         x, y = joint_point(project, joint.id)
         return FreeJoint(id=joint.id, x=x, y=y, join=joint.join)
+    if isinstance(joint, FreeJoint) and joint.through in gone:
+        return joint.model_copy(update={"through": None})
     return joint
 
 
