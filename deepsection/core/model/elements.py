@@ -85,8 +85,15 @@ Bulge = Annotated[float, Field(ge=-2.5, le=2.5)]
 """tan(angle / 4) of an arc that turns left (negative: right); 0 is straight."""
 
 
+Batter = Annotated[float, Field(ge=0, le=45)]
+"""How far a face leans inward going up: degrees from plumb."""
+
+
 class Wall(Element):
-    """A wall between two joints, straight or an arc; its make-up runs from its outside inward."""
+    """A wall between two joints, straight or an arc; its make-up runs from its outside inward.
+
+    Its thickness is that at its foot; a batter of its outer or inner face makes it thinner going up.
+    """
 
     id: Id
     start: Id
@@ -98,6 +105,8 @@ class Wall(Element):
     outside: Literal["left", "right"] = "left"
     status: Literal["outer", "inner"] = "outer"
     bearing: Literal["inferred", "yes", "no"] = "inferred"
+    batter_outer: Batter = 0.0
+    batter_inner: Batter = 0.0
     base: BaseRule
     top: TopRule
 

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from typing import Any
 
 from ..errors import BadInput
-from ..model import Project, TopStep, Wall, changed
+from ..model import MakeUp, Project, TopStep, Wall, changed
 from ..model.edits import PutWall
 from ..resolve import resolve_levels
 from ..units import format_length, parse_length
@@ -39,7 +40,38 @@ def top_fields(project: Project, wall: Wall) -> list[Row]:
     example = "6': 2', 12': 4'" if units == "ft-in" else "1800: 600, 3600: 1200"
     label = f"Steps from its {corner_name(project, wall, 'start')} end, such as {example}"
     rows.append(Row(Field("steps", label, "text", steps), lambda text: put(steps=_steps(project, text))))
-    return rows
+    thick = sum(layer.thickness for layer in _make_up(project, wall).layers)
+    return [*rows, *(_batter(project, wall, side, thick, height) for side in ("outer", "inner"))]
+
+
+def _make_up(project: Project, wall: Wall) -> MakeUp:
+    return next(held for held in project.make_ups if held.id == wall.make_up)
+
+
+def _batter(project: Project, wall: Wall, side: str, thick: float, height: float) -> Row:
+    """How far a face leans in: degrees from plumb, or the thickness that it leaves at the top."""
+    field, words = f"batter_{side}", "Outside" if side == "outer" else "Inside"
+    angle = getattr(wall, field)
+    other = wall.batter_inner if side == "outer" else wall.batter_outer
+
+    def edits(text: str) -> Sequence[Any]:
+        plain = text.strip().lower()
+        for ending in ("°", "deg", "degrees"):
+            if plain.endswith(ending):
+                try:
+                    return [PutWall(wall=changed(wall, **{field: float(plain.removesuffix(ending))}))]
+                except ValueError:
+                    raise BadInput(f"“{text}” is no angle", field=field, value=text) from None
+        if plain in ("0", "none", "plumb"):
+            return [PutWall(wall=changed(wall, **{field: 0.0}))]
+        top = parse_length(text, project.units)
+        lean = thick - height * math.tan(math.radians(other)) - top
+        if not 0 <= lean <= height or top <= 0:
+            message = "type degrees, such as 5°, or a thickness at the top that is less than at the foot"
+            raise BadInput(message, field=field, value=text, limit=thick)
+        return [PutWall(wall=changed(wall, **{field: math.degrees(math.atan2(lean, height))}))]
+
+    return Row(Field(field, f"{words} leans in, degrees or top thickness", "text", f"{angle:.4g}°"), edits)
 
 
 def _height(project: Project, wall: Wall) -> float:

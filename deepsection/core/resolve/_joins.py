@@ -29,6 +29,8 @@ class Arm:
     right: float
     frame_left: float
     frame_right: float
+    mitred: bool = False
+    """Whether its structure is mitred at a corner too: faces that lean meet nowhere else."""
     leaves: int = 1
     """How many structure layers it has: a cavity wall has two, which are mitred, each on its own."""
 
@@ -79,7 +81,7 @@ def corner_caps(arms: list[Arm], through: str | None = None) -> dict[tuple[str, 
         frame: tuple[Point, ...] = (frame_left, *middle, frame_right)
         if max(held.leaves for held in around) > 1:
             frame = skin
-        elif len(around) == 2:
+        elif len(around) == 2 and not (arm.mitred or ahead.mitred):
             own, theirs = _through_or_butt(arm, ahead, through), _through_or_butt(ahead, arm, through)
             frame = own if own and theirs else frame
         caps[arm.wall, arm.end] = Cap(frame, skin)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
@@ -183,6 +184,8 @@ def _layer_parts(
         if rising or position < structure:
             for plane in span.deck if rising and position < structure else span.under:
                 solid = solid.below(plane)
+        for plane in batters(wall, top.base):
+            solid = solid.below(plane)
         yield Part(
             key=part_key(wall.wall.id, role, layer.id, span.roof if len(top.spans) > 1 else ""),
             element=wall.wall.id,
@@ -209,6 +212,20 @@ def layer_bodies(wall: PlannedWall, make_up: MakeUp, top: WallTop) -> tuple[tupl
         parts = _layer_parts(wall, planned, layer, plain, (), top)
         found += [(layer.id, part.solid) for part in parts]
     return tuple(found)
+
+
+def batters(wall: PlannedWall, base: float) -> tuple[Plane3, ...]:
+    """The leaning faces of a battered wall, as planes that it lies under: a face moves in by tan(batter) per rise."""
+    if wall.axis.is_arc:
+        return ()
+    stand, planes = wall.stand(), []
+    for angle, face, way in ((wall.wall.batter_outer, wall.outer, 1.0), (wall.wall.batter_inner, wall.inner, -1.0)):
+        if angle:
+            steep = way / math.tan(math.radians(angle))
+            ox, oy = stand.out
+            x, y = stand.at(0.0, face)
+            planes.append(Plane3(-steep * ox, -steep * oy, base + steep * (ox * x + oy * y)))
+    return tuple(planes)
 
 
 def _masonry(

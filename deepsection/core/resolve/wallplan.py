@@ -138,7 +138,8 @@ def _arm(wall: Wall, end: str, axis: Axis, bands: Bands) -> Arm:
     if end == "end":
         left, right, frame_left, frame_right = -right, -left, -frame_right, -frame_left
     leaves = sum(structure for *_, structure in bands)
-    return Arm(wall.id, end, axis, left, right, frame_left, frame_right, leaves)
+    mitred = bool(wall.batter_outer or wall.batter_inner)
+    return Arm(wall.id, end, axis, left, right, frame_left, frame_right, mitred, leaves)
 
 
 def _tee(arm: Arm, host: Wall, axis: Axis, bands: Bands) -> Cap:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
@@ -79,6 +80,7 @@ def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -
         offset = wall.wall.top.offset
         found.append(Diagnostic("wall-off-plate", message, "warning", wall.wall.id, "top_offset", offset, FAR_OFF))
     top = max(plate.total, foot + LOWEST)
+    found += _batter_faults(wall, foot, plate.total)
     floor = around.floored.get(wall.wall.top.level, Polygon())
     roofs = _over(wall, around) if wall.wall.top.kind == "roof" else ()
     sloped = wall.wall.top.end_rise or wall.wall.top.steps
@@ -98,6 +100,26 @@ def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -
         wall.wall.top.level in around.ceiled,
         bool(around.inside[level].covers(wall.axis.line_string())),
     )
+
+
+THINNEST = 10.0
+"""A battered wall thinner than this at its top (mm) tapers to nothing."""
+
+
+def _batter_faults(wall: PlannedWall, foot: float, top: float) -> list[Diagnostic]:
+    held = wall.wall
+    if not (held.batter_outer or held.batter_inner):
+        return []
+    field = "batter_outer" if held.batter_outer else "batter_inner"
+    if wall.axis.is_arc:
+        message = "an arc cannot be battered yet: part it into straight walls"
+        return [Diagnostic("arc-battered", message, "blocking", held.id, field)]
+    lean = sum(math.tan(math.radians(angle)) for angle in (held.batter_outer, held.batter_inner))
+    left = wall.outer - wall.inner - lean * (top - foot)
+    if left < THINNEST:
+        message = "this wall tapers to nothing before its top: make the batter less, or the wall thicker or lower"
+        return [Diagnostic("batter-to-nothing", message, "blocking", held.id, field, left, THINNEST)]
+    return []
 
 
 def _over(wall: PlannedWall, around: Surroundings) -> tuple[ResolvedRoof, ...]:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
+import manifold3d
 import pytest
 
-from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Project, apply_edits
-from deepsection.core.model.edits import BendWall, PutOpening, PutWall, changed
+from deepsection.core.errors import BadInput, RefusedEdit
+from deepsection.core.model import Layer, MakeUp, Project, apply_edits, put
+from deepsection.core.model.edits import BendWall, PutOpening, PutWall, UseMakeUp, changed
 from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import Building, resolve
 from tests.builders import box_house, window
@@ -115,3 +117,72 @@ def test_typed_in_the_particulars() -> None:
     stepped = topped(steps=[{"distance": 1800, "rise": 600}])
     shown = {row.field.id: row.field.text for row in fields_of(stepped, stepped.find("south"))}
     assert shown["steps"] == "1800: 600"
+
+
+# --- battered walls -----------------------------------------------------------------------------
+
+
+def stone(batter: float, inner: float = 0.0) -> Project:
+    """The box house with 600 mm stone walls, battered alike on all sides, 1200 high."""
+    make_up = MakeUp(
+        id="stone",
+        name="stone plinth",
+        use="wall",
+        layers=(Layer(id="stone", name="stone", material="stone", function="structure", thickness=600),),
+    )
+    house = put(box_house(8000, 6000), make_up)
+    for id in ("south", "east", "north", "west"):
+        wall = apply_edits(house, (UseMakeUp(wall=id, make_up="stone"),)).find(id)
+        top = changed(wall.top, kind="fixed", height=1200)
+        house = apply_edits(
+            house,
+            (
+                UseMakeUp(wall=id, make_up="stone"),
+                PutWall(wall=changed(wall, top=top, batter_outer=batter, batter_inner=inner)),
+            ),
+        )
+    return house
+
+
+def frustum(width: float, depth: float, top_width: float, top_depth: float, height: float) -> float:
+    """Volume of a body with two parallel rectangles and flat sides: the prismatoid formula h (A + 4 M + B) / 6."""
+    middle = (width + top_width) / 2 * (depth + top_depth) / 2
+    return height * (width * depth + 4 * middle + top_width * top_depth) / 6
+
+
+@pytest.mark.parametrize(("outer", "inner"), [(10.0, 0.0), (0.0, 5.0), (8.0, 6.0)])
+def test_battered_walls_close_at_their_corners(outer: float, inner: float) -> None:
+    """All four together: the frustum of the outside less that of the inside (which opens upward), closed form."""
+    building = resolve(stone(outer, inner))
+    lean, back = (1200 * math.tan(math.radians(angle)) for angle in (outer, inner))
+    outside = frustum(8000, 6000, 8000 - 2 * lean, 6000 - 2 * lean, 1200)
+    inside = frustum(6800, 4800, 6800 + 2 * back, 4800 + 2 * back, 1200)
+    total = sum(part.solid.volume for part in building.parts if part.element in ("south", "east", "north", "west"))
+    assert total == pytest.approx(outside - inside, rel=1e-6)
+    bodies = [part.solid.manifold for part in building.parts if part.element in ("south", "east", "north", "west")]
+    joined = manifold3d.Manifold.batch_boolean(bodies, manifold3d.OpType.Add)
+    assert joined.volume() == pytest.approx(total, rel=1e-6), "no wall overlaps another"
+
+
+def test_a_taper_to_nothing_is_pointed_out() -> None:
+    faults = [held for held in resolve(stone(27.0)).diagnostics if held.code == "batter-to-nothing"]
+    assert len(faults) == 4 and faults[0].field == "batter_outer" and faults[0].severity == "blocking"
+    bowed = apply_edits(stone(5.0), (BendWall(wall="south", rise=-900),))
+    assert "arc-battered" in {held.code for held in resolve(bowed).diagnostics}
+    with pytest.raises(RefusedEdit):
+        changed(stone(5.0).find("south"), batter_outer=46)
+
+
+def test_a_batter_is_typed_in_degrees_or_by_the_thickness_at_the_top() -> None:
+    """atan(200 / 1200) = 9.462 degrees leaves 400 of 600 at a height of 1200."""
+
+    def batter(text: str) -> float:
+        house = stone(0.0)
+        found: float = apply_edits(house, enter(house, "south", "batter_outer", text)).find("south").batter_outer
+        return found
+
+    assert batter("5°") == 5 and batter("7.5 deg") == 7.5 and batter("0") == 0
+    assert batter("400") == pytest.approx(math.degrees(math.atan(200 / 1200)))
+    for text in ("700", "x°", "-1", "steep"):
+        with pytest.raises(BadInput):
+            batter(text)

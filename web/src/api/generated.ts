@@ -3256,9 +3256,21 @@ export interface components {
         /**
          * Wall
          * @description A wall between two joints, straight or an arc; its make-up runs from its outside inward.
+         *
+         *     Its thickness is that at its foot; a batter of its outer or inner face makes it thinner going up.
          */
         Wall: {
             base: components["schemas"]["BaseRule"];
+            /**
+             * Batter Inner
+             * @default 0
+             */
+            batter_inner: number;
+            /**
+             * Batter Outer
+             * @default 0
+             */
+            batter_outer: number;
             /**
              * Bearing
              * @default inferred
