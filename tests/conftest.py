@@ -3,10 +3,15 @@
 from __future__ import annotations
 
 import pytest
+from hypothesis import settings
 
 from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve
 from deepsection.demo import otterfold_house, quillback_house
+
+settings.register_profile("suite", deadline=None)
+settings.load_profile("suite")
+# A busy machine is no fault of an example.
 
 
 @pytest.fixture(scope="session")

@@ -212,7 +212,8 @@ class Term(Element):
 class Rung(Element):
     """A level: a sum of parts above (or below) another rung. Only the datum has none.
 
-    `free` names the term that absorbs a typed total.
+    `free` names the term that absorbs a typed total. A `locked` sum keeps its total: another value for a part goes at
+    the cost of the free one. A `hidden` level is not drawn.
     """
 
     id: Id
@@ -222,6 +223,8 @@ class Rung(Element):
     direction: Literal["up", "down"] = "up"
     terms: tuple[Term, ...] = ()
     free: Id | None = None
+    locked: bool = False
+    hidden: bool = False
 
 
 # --- roof, foundation, ceiling ------------------------------------------------------------------

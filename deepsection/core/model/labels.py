@@ -53,6 +53,7 @@ _PHRASES = {
     "move_opening": "move {name}",
     "set_term": "change a part of a height",
     "set_total": "change a height",
+    "add_rung": "insert a level",
     "add_storey": "add a storey over {name}",
     "part_corners": "part the corners of a wall",
     "remove_storey": "remove the storey {name}",

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
+from typing import Any, Literal
 
-from ..model import Ceiling, Floor, Foundation, Project, Rung, changed, plate_of, rise, term_value
+from ..errors import BadInput
+from ..model import Ceiling, Floor, Foundation, Project, Rung, Term, changed, plate_of, rise, term_value
 from ..model.edits import (
+    AddRung,
     PutCeiling,
     PutFloor,
     PutFoundation,
@@ -17,6 +19,7 @@ from ..model.edits import (
     floor_terms,
     storey_above,
 )
+from ..units import parse_length
 from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row
 
 
@@ -42,7 +45,77 @@ def rung_fields(project: Project, rung: Rung) -> list[Row]:
         rows.append(
             length_row("total", f"{word} {base}, in all", total, units, lambda v: [SetTotal(rung=rung.id, total=v)])
         )
+
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutRung(rung=changed(rung, **changes))]
+
+    if rung.from_rung is not None:
+        rows += _part_rows(project, rung)
+        rows.append(
+            choice_row(
+                "locked",
+                "Its height",
+                "locked" if rung.locked else "free",
+                [("free", "may change"), ("locked", "is locked")],
+                lambda t: put(locked=t == "locked"),
+            )
+        )
+    rows.append(
+        choice_row(
+            "hidden",
+            "In drawings",
+            "hidden" if rung.hidden else "shown",
+            [("shown", "shown"), ("hidden", "hidden")],
+            lambda t: put(hidden=t == "hidden"),
+        )
+    )
+    rows += [_insert_row(project, rung, direction) for direction in ("up", "down")]
     return [*rows, *_storey_actions(project, rung)]
+
+
+def _part_rows(project: Project, rung: Rung) -> list[Row]:
+    """Parts added to a height, or taken out of it."""
+    example = 'screed: 2"' if project.units == "ft-in" else "screed: 65"
+
+    def add(text: str) -> Sequence[Any]:
+        name, colon, size = text.partition(":")
+        if not (name.strip() and colon):
+            raise BadInput(
+                f"write what the part is, a colon and its size, such as {example}", field="add_part", value=text
+            )
+        value = parse_length(size, project.units)
+        if value <= 0:
+            raise BadInput("a part of a height must be more than nothing", field="add_part", value=text, limit=0.0)
+        taken = {term.id for term in rung.terms}
+        id = next(id for n in range(1, 10_000) if (id := f"part-{n}") not in taken)
+        part = Term(id=id, name=name.strip(), value=value)
+        return [PutRung(rung=changed(rung, terms=(*rung.terms, part)))]
+
+    rows = [Row(Field("add_part", f"Add a part, such as {example}", "text", ""), add)]
+    loose = [("-", "none")] + [(term.id, term.name) for term in rung.terms if term.id != rung.free]
+    if len(loose) > 1:
+
+        def take(text: str) -> Sequence[Any]:
+            kept = tuple(term for term in rung.terms if term.id != text)
+            return [] if text == "-" else [PutRung(rung=changed(rung, terms=kept))]
+
+        rows.append(choice_row("take_part", "Take out a part", "-", loose, take))
+    return rows
+
+
+def _insert_row(project: Project, rung: Rung, direction: Literal["up", "down"]) -> Row:
+    """A level more, measured from this one."""
+    taken = {element.id for element in project.elements()}
+    n = next(n for n in range(1, 10_000) if f"level-{n}" not in taken)
+    word = "above" if direction == "up" else "below"
+
+    def edits(text: str) -> Sequence[Any]:
+        rise = parse_length(text, project.units)
+        if rise <= 0:
+            raise BadInput(f"a level {word} needs a height of more than nothing", field=f"insert_{word}", value=text)
+        return [AddRung(id=f"level-{n}", name=f"Level {n}", base=rung.id, rise=rise, direction=direction)]
+
+    return Row(Field(f"insert_{word}", f"Insert a level {word} it, by", "length", ""), edits)
 
 
 def _storey_actions(project: Project, rung: Rung) -> list[Row]:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from ..catalog import material
+from ..errors import DeepSectionError
 from ..model import (
     Beam,
     Ceiling,
@@ -24,6 +25,7 @@ from ..model import (
     Sheet,
     Wall,
 )
+from ..model.edits import Remove
 from ..resolve import Building, sum_id
 from ..units import HeightSum, format_length, format_thickness
 from .fields import fields_of
@@ -115,12 +117,25 @@ def describe_element(project: Project, building: Building, element: str) -> Part
         element,
         title,
         subtitle,
-        isinstance(held, REMOVABLE) and not (isinstance(held, MakeUp) and _uses(project, held)),
+        _removable(project, held),
         tuple(row.field for row in fields_of(project, held)),
         tuple(sum_table(project, building, height) for height in sums),
         _strip(project, held),
         checks,
     )
+
+
+def _removable(project: Project, held: Any) -> bool:
+    """Whether an element may be taken away by itself; a level or a make-up only when nothing needs it."""
+    if isinstance(held, MakeUp) and _uses(project, held):
+        return False
+    if isinstance(held, Rung):
+        try:
+            Remove(elements=(held.id,)).apply(project)
+        except DeepSectionError:
+            return False
+        return True
+    return isinstance(held, REMOVABLE)
 
 
 def sum_table(project: Project, building: Building, height: HeightSum) -> SumTable:

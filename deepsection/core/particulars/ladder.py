@@ -37,7 +37,7 @@ def ladder(project: Project, building: Building) -> tuple[LadderRung, ...]:
     """Every rung, the highest first."""
     units = project.units
     rungs = []
-    for rung in project.rungs:
+    for rung in (held for held in project.rungs if not held.hidden):
         level = building.levels[rung.id]
         terms = tuple(
             LadderTerm(

@@ -45,6 +45,7 @@ class Level:
     surface: str
     z: float
     sum: HeightSum
+    hidden: bool = False
 
 
 @dataclass(frozen=True, slots=True)

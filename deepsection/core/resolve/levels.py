@@ -38,7 +38,7 @@ def resolve_levels(rungs: tuple[Rung, ...], make_ups: tuple[MakeUp, ...]) -> dic
                 for term in rung.terms
             ]
             height = base.sum.plus(sum_id(rung.id), rung.name, *terms)
-        levels[rung.id] = Level(rung.id, rung.name, rung.surface, height.total, height)
+        levels[rung.id] = Level(rung.id, rung.name, rung.surface, height.total, height, rung.hidden)
         return levels[rung.id]
 
     for rung in rungs:

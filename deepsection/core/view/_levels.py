@@ -20,7 +20,8 @@ def level_heights(building: Building, elements: Iterable[str], *, without: Itera
     `without` names surfaces that a view does not mark; the top of a sill plate is never marked.
     """
     seen, left_out = set(elements), {"sill", *without}
-    heights = [level.sum for level in building.levels.values() if level.surface not in left_out]
+    shown = (level for level in building.levels.values() if not level.hidden)
+    heights = [level.sum for level in shown if level.surface not in left_out]
     heights += [roof.ridge_top for roof in building.roofs if roof.block.id in seen]
     found: dict[int, HeightSum] = {}
     for height in heights:

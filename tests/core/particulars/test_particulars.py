@@ -221,3 +221,53 @@ def test_how_a_wall_joins_is_chosen_at_each_end(house: Project) -> None:
     assert value(passing, other, at) == "butts"
     assert typed(passing, "south", "join_end", "clean") == house
     assert typed(house, "south", "join_start", "off").find(south.start).join == "off"
+
+
+def total(project: Project, rung: str) -> float:
+    return resolve(project).levels[rung].z - resolve(project).levels["floor"].z
+
+
+def test_a_locked_height_keeps_its_total_and_says_why(house: Project) -> None:
+    """9' - 1 1/8" in three parts: a top plate thicker by 1/2" twice takes 1" from the stud."""
+    before = total(house, "plate")
+    locked = typed(house, "plate", "locked", "locked")
+    thicker = typed(locked, "plate", "term:top-plate", '2"')
+    assert total(thicker, "plate") == pytest.approx(before)
+    stud = next(term.value for term in thicker.find("plate").terms if term.id == "stud")
+    assert stud == pytest.approx(next(t.value for t in house.find("plate").terms if t.id == "stud") - 25.4)
+    for field, text, told in (
+        ("total", "9'", "locked"),
+        ("term:stud", "8'", "what makes it up"),
+        ("term:top-plate", "9'", "leave nothing"),
+    ):
+        with pytest.raises(BadInput, match=told):
+            typed(locked, "plate", field, text)
+    assert total(typed(typed(locked, "plate", "locked", "free"), "plate", "total", "9'"), "plate") == pytest.approx(
+        9 * 304.8
+    )
+
+
+def test_levels_are_inserted_hidden_and_taken_away(house: Project, building: Building) -> None:
+    after = typed(house, "plate", "insert_above", "3'")
+    level = after.rungs[-1]
+    assert total(after, level.id) == pytest.approx(total(house, "plate") + 3 * 304.8)
+    assert describe_element(after, resolve(after), level.id).removable
+    assert not describe_element(house, building, "plate").removable, "walls need it"
+    below = typed(house, "floor", "insert_below", "2'")
+    assert total(below, below.rungs[-1].id) == pytest.approx(-2 * 304.8)
+    hidden = typed(after, level.id, "hidden", "hidden")
+    assert level.id not in {rung.id for rung in ladder(hidden, resolve(hidden))}
+    for text in ("0", "-1'"):
+        with pytest.raises(BadInput):
+            typed(house, "plate", "insert_above", text)
+
+
+def test_parts_are_added_to_a_height_and_taken_out(house: Project) -> None:
+    more = typed(house, "plate", "add_part", 'ceiling board: 5/8"')
+    assert total(more, "plate") - total(house, "plate") == pytest.approx(0.625 * 25.4)
+    part = more.find("plate").terms[-1]
+    assert part.name == "ceiling board"
+    assert typed(more, "plate", "take_part", part.id) == house
+    for text in ("screed", "screed: 0", ": 3"):
+        with pytest.raises(BadInput):
+            typed(house, "plate", "add_part", text)

@@ -556,6 +556,37 @@ export interface components {
             width: number;
         };
         /**
+         * AddRung
+         * @description A level above or below another one, by a height of one part, which may be parted later.
+         */
+        AddRung: {
+            /** Base */
+            base: string;
+            /**
+             * Direction
+             * @default up
+             * @enum {string}
+             */
+            direction: "up" | "down";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_rung";
+            /** Name */
+            name: string;
+            /** Rise */
+            rise: number;
+            /**
+             * Surface
+             * @default finish
+             * @enum {string}
+             */
+            surface: "deck" | "slab" | "plate" | "sill" | "foundation" | "finish" | "footing";
+        };
+        /**
          * AddStorey
          * @description A joist floor on the plate of a storey, with a plate, outer walls and a ceiling as below; the roofs go up.
          *
@@ -1100,7 +1131,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -2036,7 +2067,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /** Sequence */
             sequence: number;
             /** Views */
@@ -2558,7 +2589,8 @@ export interface components {
          * Rung
          * @description A level: a sum of parts above (or below) another rung. Only the datum has none.
          *
-         *     `free` names the term that absorbs a typed total.
+         *     `free` names the term that absorbs a typed total. A `locked` sum keeps its total: another value for a part goes at
+         *     the cost of the free one. A `hidden` level is not drawn.
          */
         Rung: {
             /**
@@ -2571,8 +2603,18 @@ export interface components {
             free?: string | null;
             /** From Rung */
             from_rung?: string | null;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
             /** Id */
             id: string;
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
             /** Name */
             name: string;
             /**

@@ -24,7 +24,7 @@ from .arranging import (
 )
 from .bays import AddBay, ClearConstruction, OffsetWall
 from .bending import BendWall, StraightenWall
-from .heights import SetTerm, SetTotal
+from .heights import AddRung, SetTerm, SetTotal
 from .openings import ClearExceptions, FollowKind, MakeKind, MoveOpening, ResizeOpening
 from .putting import (
     PutBeam,
@@ -106,6 +106,7 @@ Edit = Annotated[
     | CopyOpening
     | SetTerm
     | SetTotal
+    | AddRung
     | AddStorey
     | RemoveStorey
     | PartCorners
@@ -134,6 +135,7 @@ def apply_edits(project: Project, edits: Iterable[Any]) -> Project:
 __all__ = [
     "EDITS",
     "AddBay",
+    "AddRung",
     "AddStorey",
     "BendWall",
     "CentreOpening",

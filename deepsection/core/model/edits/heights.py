@@ -8,7 +8,7 @@ from ...errors import RefusedEdit
 from ..elements import Rung, Term
 from ..project import Project
 from ..rises import rise, term_value
-from ..values import Element, Id, Mm
+from ..values import Element, Id, Mm, Name, Positive
 from .rebuilding import changed, held, put
 
 
@@ -34,7 +34,18 @@ class SetTerm(Element):
         term = next((term for term in rung.terms if term.id == self.term), None)
         if term is None:
             raise RefusedEdit(f"{rung.name} has no part “{self.term}”", element=rung.id, field=self.term)
-        return put(project, _with_value(project, rung, term, self.value))
+        if not rung.locked:
+            return put(project, _with_value(project, rung, term, self.value))
+        if term.id == rung.free:
+            raise RefusedEdit(
+                f"the height of {rung.name} is locked, and “{term.name}” is what makes it up: unlock it, or change "
+                "another part",
+                element=rung.id,
+                field=self.term,
+                value=self.value,
+            )
+        total = rise(rung, project.make_ups)
+        return _keeping(put(project, _with_value(project, rung, term, self.value)), rung.id, total)
 
 
 class SetTotal(Element):
@@ -49,20 +60,34 @@ class SetTotal(Element):
         rung = held(project, self.rung, Rung)
         if rung.from_rung is None:
             raise RefusedEdit("the datum has no height of its own", element=rung.id, field="total")
-        free = next(term for term in rung.terms if term.id == rung.free)
-        others = rise(rung, project.make_ups) - free.count * term_value(free, project.make_ups)
-        value = (self.total - others) / free.count
-        if value <= 0:
-            below = project.find(rung.from_rung).name
+        if rung.locked:
             raise RefusedEdit(
-                f"{rung.name} would leave nothing for “{free.name}”: "
-                f"its height from {below} must be more than the other parts",
+                f"the height of {rung.name} is locked: unlock it to give it another",
                 element=rung.id,
                 field="total",
                 value=self.total,
-                limit=others,
+                limit=rise(rung, project.make_ups),
             )
-        return put(project, _with_value(project, rung, free, value))
+        return _keeping(project, rung.id, self.total)
+
+
+def _keeping(project: Project, id: str, total: float) -> Project:
+    """The project with a rung of this total: its free part absorbs the difference. Raises: RefusedEdit."""
+    rung = held(project, id, Rung)
+    free = next(term for term in rung.terms if term.id == rung.free)
+    others = rise(rung, project.make_ups) - free.count * term_value(free, project.make_ups)
+    value = (total - others) / free.count
+    if value <= 0:
+        below = project.find(str(rung.from_rung)).name
+        raise RefusedEdit(
+            f"{rung.name} would leave nothing for “{free.name}”: "
+            f"its height from {below} must be more than the other parts",
+            element=rung.id,
+            field="total",
+            value=total,
+            limit=others,
+        )
+    return put(project, _with_value(project, rung, free, value))
 
 
 def _with_value(project: Project, rung: Rung, term: Term, value: float) -> Any:
@@ -73,3 +98,32 @@ def _with_value(project: Project, rung: Rung, term: Term, value: float) -> Any:
     make_up = next(held for held in project.make_ups if held.id == term.layer.make_up)
     layers = (changed(held, thickness=value) if held.id == term.layer.layer else held for held in make_up.layers)
     return changed(make_up, layers=tuple(layers))
+
+
+class AddRung(Element):
+    """A level above or below another one, by a height of one part, which may be parted later."""
+
+    kind: Literal["add_rung"] = "add_rung"
+    id: Id
+    name: Name
+    base: Id
+    rise: Positive
+    direction: Literal["up", "down"] = "up"
+    surface: Literal["deck", "slab", "plate", "sill", "foundation", "finish", "footing"] = "finish"
+
+    def apply(self, project: Project) -> Project:
+        """The project with the level. Raises: RefusedEdit, UnknownElement."""
+        base = held(project, self.base, Rung)
+        if any(element.id == self.id for element in project.elements()):
+            raise RefusedEdit("a new level needs a name of its own", element=base.id, field="id", value=self.id)
+        term = Term(id="height", name="height", value=self.rise)
+        rung = Rung(
+            id=self.id,
+            name=self.name,
+            surface=self.surface,
+            from_rung=base.id,
+            direction=self.direction,
+            terms=(term,),
+            free=term.id,
+        )
+        return put(project, rung)
