@@ -3,7 +3,8 @@
 from .fernacre import fernacre_bungalow
 from .otterfold import otterfold_house
 from .quillback import quillback_house
+from .tansy import tansy_lodge
 
-DEMOS = (quillback_house, fernacre_bungalow, otterfold_house)
+DEMOS = (quillback_house, fernacre_bungalow, otterfold_house, tansy_lodge)
 
-__all__ = ["DEMOS", "fernacre_bungalow", "otterfold_house", "quillback_house"]
+__all__ = ["DEMOS", "fernacre_bungalow", "otterfold_house", "quillback_house", "tansy_lodge"]

@@ -43,6 +43,7 @@ from .schemas import (
     SheetOut,
     State,
     StepIn,
+    Version,
     ViewsIn,
 )
 from .store import Store, Stored
@@ -247,7 +248,7 @@ async def read_floor_plan(
     id: str,
     request: Request,
     store: Projects,
-    base_version: int,
+    base_version: Version,
     unit: Annotated[str | None, Query(max_length=4)] = None,
     layer: Annotated[list[str], Query(max_length=500)] = [],  # noqa: B006
 ) -> Response:
@@ -278,7 +279,7 @@ def get_history(id: str, store: Projects) -> Any:
 
 
 @router.put("/projects/{id}/history/{version}", response_model=list[HistoryItem], operation_id="name_point")
-def name_point(id: str, version: int, sent: MarkIn, store: Projects) -> Any:
+def name_point(id: str, version: Version, sent: MarkIn, store: Projects) -> Any:
     """A name for a point in the history."""
     store.mark(id, version, sent.mark)
     return store.history(id)

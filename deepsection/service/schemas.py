@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -15,6 +15,9 @@ from deepsection.core.model.values import Name
 from deepsection.core.particulars import LadderRung, SumTable
 from deepsection.core.units import Units
 from deepsection.core.view import Snaps
+
+Version = Annotated[int, Field(ge=0, le=2**53)]
+"""The number of a version, as a caller names it: what a database and a browser can count."""
 
 
 class _Shape(BaseModel):
@@ -77,15 +80,15 @@ class MarkIn(_Shape):
 class BackIn(_Shape):
     """A version to go back to."""
 
-    base_version: int
-    version: int
+    base_version: Version
+    version: Version
     views: list[ViewWanted] = []
 
 
 class MakeUpIn(_Shape):
     """A make-up of another project to copy into this one."""
 
-    base_version: int
+    base_version: Version
     project: str
     make_up: str
     views: list[ViewWanted] = []
@@ -94,7 +97,7 @@ class MakeUpIn(_Shape):
 class PlaceIn(_Shape):
     """A view to place on a sheet, where there is room."""
 
-    base_version: int
+    base_version: Version
     view: str
     scale: float = Field(ge=1, le=2000)
     views: list[ViewWanted] = []
@@ -112,7 +115,7 @@ class NewProject(_Shape):
 class EditsIn(_Shape):
     """A group of edits: one step of undo."""
 
-    base_version: int
+    base_version: Version
     edits: list[Edit] = Field(min_length=1, max_length=500)
     views: list[ViewWanted] = []
 
@@ -120,7 +123,7 @@ class EditsIn(_Shape):
 class EntryIn(_Shape):
     """A text typed into a field of an element, and of others like it that are selected with it."""
 
-    base_version: int
+    base_version: Version
     element: str
     others: list[str] = Field(default=[], max_length=500)
     field: str
@@ -131,14 +134,14 @@ class EntryIn(_Shape):
 class StepIn(_Shape):
     """Undo or redo from a version."""
 
-    base_version: int
+    base_version: Version
     views: list[ViewWanted] = []
 
 
 class PreviewIn(_Shape):
     """Edits to show and not to keep; the latest sequence number wins."""
 
-    base_version: int
+    base_version: Version
     sequence: int
     edits: list[Edit] = Field(min_length=1, max_length=500)
     views: list[ViewWanted]

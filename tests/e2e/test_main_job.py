@@ -445,7 +445,7 @@ def test_a_make_up_is_edited_on_its_strip(bench: Bench) -> None:
     bench.saved()
     bench.search("Select make-up 140 frame, lap boards, copy")
     expect(facts).to_contain_text("used 0 times")
-    facts.get_by_role("button", name="140 studs").click()
+    facts.get_by_role("button", name="140 studs", exact=True).click()
     bench.enter("Thickness", "184")
     facts.get_by_role("button", name="sheathing").click()
     bench.button("Add a layer inside of it").click()

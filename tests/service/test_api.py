@@ -304,3 +304,29 @@ def test_a_plan_is_read_as_one_step(client: TestClient) -> None:
     assert asked.status_code == 422 and asked.json()["field"] == "unit"
     assert client.post(url, params={"base_version": 1}, content=plan_file(small_house)).status_code == 409
     assert state(client, made)["version"] == 2
+
+
+def test_a_version_that_no_database_can_count_is_refused(client: TestClient) -> None:
+    """Found by a request made from the schema: 2^63 is one more than a database holds."""
+    answer = client.put(f"/api/projects/quillback/history/{2**63}", json={})
+    assert answer.status_code == 422 and answer.headers["content-type"] == "application/problem+json"
+    assert edit(client, 2**63, move(7600.0)).status_code == 422
+
+
+def test_a_blank_name_is_refused(client: TestClient) -> None:
+    answer = client.post("/api/projects", json={"name": "\r", "units": "mm"})
+    assert answer.status_code == 422 and "name" in json.dumps(answer.json())
+
+
+def test_the_building_is_served_as_a_model(client: TestClient) -> None:
+    answer = client.get("/api/projects/quillback/model")
+    assert answer.status_code == 200 and answer.content.startswith(b"ISO-10303-21;")
+    assert "Quillback" in answer.headers["content-disposition"]
+
+
+def test_one_entry_counts_for_several_elements(client: TestClient) -> None:
+    body = {"base_version": 1, "element": "south", "others": ["north"], "field": "height", "text": "8'", "views": VIEWS}
+    assert client.post("/api/projects/quillback/entries", json=body).status_code == 200
+    walls = {wall["id"]: wall for wall in state(client)["project"]["walls"]}
+    assert walls["south"]["top"]["height"] == walls["north"]["top"]["height"] == pytest.approx(8 * 304.8)
+    assert state(client)["version"] == 2, "one step of undo"

@@ -9,8 +9,7 @@ import { type Tool, useClient } from "../../store";
 import { useHeld } from "../shell/useProject";
 import type { usePreview } from "./usePreview";
 
-export const SELECT_HINT =
-  "Point at a line to see where it comes from; click to select, again for what lies under it; Shift for more; drag to move.";
+export const SELECT_HINT = "Point at a line for where it comes from; click selects, again what lies under; Shift adds.";
 
 /** Tools that stay chosen when one thing is placed. */
 const KEPT = new Set<Tool>(["window", "door", "niche", "bay", "construction", "post", "beam"]);
