@@ -125,3 +125,32 @@ def test_bays_are_cut_and_construction_lines_snapped_to(bench: Bench) -> None:
     bench.search("Clear the construction lines")
     bench.saved()
     assert held(bench, "construction") == []
+
+
+def test_kinds_are_found_and_brought_from_another_project(bench: Bench) -> None:
+    boxed_house(bench, "Borrowed")
+    before = len(held(bench, "kinds"))
+    bench.search("Bring a kind of window or door from another project")
+    page = bench.page
+    page.get_by_label("From project").select_option(label="Tansy Lodge")
+    page.get_by_label("Find by name").fill("arched")
+    expect(page.get_by_role("button", name="Copy W1", exact=False)).to_have_count(0)
+    page.get_by_role("button", name="Copy W7").click()
+    bench.saved()
+    kinds = held(bench, "kinds")
+    assert len(kinds) == before + 1 and kinds[-1]["design"]["arch"] > 0
+
+
+def test_measuring_and_set_out_lines(bench: Bench) -> None:
+    boxed_house(bench, "Measured")
+    page = bench.page
+    bench.search("Measure between two points")
+    page.mouse.click(*bench.at(0, 0))
+    page.mouse.move(*bench.at(4000, 3000))
+    page.mouse.click(*bench.at(8000, 6000))
+    expect(page.get_by_text("10000").first).to_be_visible()
+    expect(page.get_by_text("At 36.87° from the right of the sheet")).to_be_visible()
+    before = bench.document()
+    bench.search("Show the set-out lines")
+    expect(page.get_by_test_id("set-out").locator("path")).to_have_count(4)
+    assert bench.document() == before, "nothing is kept of it"

@@ -12,6 +12,7 @@ export type Tool =
   | "niche"
   | "bay"
   | "construction"
+  | "measure"
   | "post"
   | "beam"
   | "room"
@@ -61,6 +62,8 @@ interface Client {
   /** How walls are drawn: one after the other, or four at once. */
   shape: WallShape;
   bay: BaySize | null;
+  /** Whether the set-out lines of walls are drawn over the plan. */
+  setOut: boolean;
   message: { text: string; tone: "wrong" | "note" } | null;
   panel: PanelName | null;
   hint: string;
@@ -85,6 +88,7 @@ export const useClient = create<Client>((set) => ({
   kinds: { window: null, door: null, niche: null },
   shape: "chain",
   bay: null,
+  setOut: false,
   message: null,
   panel: null,
   hint: "",

@@ -11,6 +11,7 @@ from ..model import OPERATIONS, Design, Kind, Opening, Project, changed, wall_le
 from ..model.edits import (
     CentreOpening,
     ClearExceptions,
+    CopyOpening,
     FollowKind,
     MakeKind,
     MirrorOpening,
@@ -24,7 +25,7 @@ from ..model.edits import (
 )
 from ..model.openings import usual_design
 from ..units import Units, parse_length
-from ._wall_names import corner_name
+from ._wall_names import corner_name, wall_name
 from .rows import Field, Row, action_row, choice_row, length_row, number_row, text_row
 
 OPERATION_WORDS = {
@@ -210,9 +211,17 @@ def _arranging_rows(project: Project, opening: Opening) -> list[Row]:
         return [SpreadOpenings(opening=opening.id, ids=copies_of(project, opening, int(text) - 1))]
 
     copy = copies_of(project, opening, 1)[0]
+    walls = [(wall.id, wall_name(project, wall)) for wall in project.walls if wall.id != opening.wall]
+
+    def onto(text: str) -> Sequence[Any]:
+        if text == NO_KIND:
+            return []
+        return [CopyOpening(opening=opening.id, id=copy, wall=text, end=opening.end, distance=opening.distance)]
+
     return [
         Row(Field("repeat", "Repeat, such as 3 at " + REPEATS[project.units], "text", ""), repeat),
         Row(Field("spread", "Spread over the wall, how many", "number", ""), spread),
+        choice_row("copy_to", "Copy it onto", NO_KIND, [(NO_KIND, "no other wall"), *walls], onto),
         action_row("centre", "Centre it between its neighbours", [CentreOpening(opening=opening.id)]),
         action_row("mirror", "Mirror it about the wall's middle", [MirrorOpening(opening=opening.id, id=copy)]),
     ]

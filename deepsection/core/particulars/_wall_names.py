@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from ..model import Project, Wall, wall_points
+from ..model import Project, Wall, wall_axis, wall_points
+from ..units import format_length
 
 
 def corner_name(project: Project, wall: Wall, end: str) -> str:
@@ -13,3 +14,14 @@ def corner_name(project: Project, wall: Wall, end: str) -> str:
     if abs(dx) >= abs(dy):
         return "east" if dx > 0 else "west"
     return "north" if dy > 0 else "south"
+
+
+def wall_name(project: Project, wall: Wall) -> str:
+    """What a wall is called in a list: its status, the side that its outside faces, its length, and its storey."""
+    axis = wall_axis(project, wall)
+    dx, dy = axis.direction(axis.length / 2)
+    ox, oy = (-dy, dx) if wall.outside == "left" else (dy, -dx)
+    side = ("east" if ox > 0 else "west") if abs(ox) >= abs(oy) else ("north" if oy > 0 else "south")
+    level = next(rung.name for rung in project.rungs if rung.id == wall.base.level)
+    facing = f"to the {side}, " if wall.status == "outer" else ""
+    return f"{wall.status} wall {facing}{format_length(axis.length, project.units)}, {level}"

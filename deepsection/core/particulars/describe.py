@@ -191,7 +191,7 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         return "Beam", f"of {material(held.material).name.lower()}"
     if isinstance(held, Kind):
         count = sum(opening.kind == held.id for opening in project.openings)
-        return held.name, f"kind of {held.unit}, followed by {count or 'none'}"
+        return held.name[:1].upper() + held.name[1:], f"kind of {held.unit}, followed by {count or 'none'}"
     if isinstance(held, MakeUp):
         used = _uses(project, held)
         return held.name, f"{held.use} make-up, used {'once' if used == 1 else f'{used} times'}"

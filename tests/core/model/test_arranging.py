@@ -16,7 +16,7 @@ from deepsection.core.model.edits import (
     changed,
     copies_of,
 )
-from deepsection.core.particulars import enter
+from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, window
 
@@ -91,3 +91,13 @@ def test_typed_in_the_particulars() -> None:
     after = apply_edits(house, enter(house, "w1", "repeat", "2 at 1.5m"))
     assert middles(after) == [1000, 2500, 4000]
     assert middles(apply_edits(house, enter(house, "w1", "spread", "3"))) == [1750, 4000, 6250]
+
+
+def test_copied_onto_a_wall_that_is_named_by_its_side() -> None:
+    house = with_window()
+    row = next(row for row in fields_of(house, house.find("w1")) if row.field.id == "copy_to")
+    labels = {option.value: option.label for option in row.field.options}
+    assert labels["north"].startswith("outer wall to the north, 8000") and "south" not in labels
+    after = apply_edits(house, enter(house, "w1", "copy_to", "north"))
+    assert middles(after, "north") == [1000] and middles(after) == [1000]
+    assert enter(house, "w1", "copy_to", "-") == []

@@ -7,7 +7,7 @@ import { SIDES } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
 import { Ladder } from "./Ladder";
 import { LengthEntry } from "./LengthEntry";
-import { ActionOverlay, Guides, Halo, LevelLines, ProjectionLines, SelectionBox } from "./Overlays";
+import { ActionOverlay, Guides, Halo, LevelLines, ProjectionLines, SelectionBox, SetOutLines } from "./Overlays";
 import { PaneHeads } from "./PaneHeads";
 import { Rim } from "./Rim";
 import { SumCard } from "./SumCard";
@@ -91,6 +91,7 @@ export function BenchScreen() {
         {pointer.hover && (
           <ProjectionLines plan={plan} view={view} {...pointer.hover} viewport={viewport} panes={panes} />
         )}
+        {client.setOut && <SetOutLines snaps={shown.snaps} viewport={viewport} />}
         <Guides snaps={shown.snaps} viewport={viewport} />
         <ActionOverlay overlay={pointer.overlay} viewport={viewport} />
         <Grips pointer={pointer} viewport={viewport} />

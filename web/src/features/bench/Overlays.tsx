@@ -163,6 +163,38 @@ export function Guides({ snaps, viewport }: { snaps: Snaps; viewport: Viewport }
   );
 }
 
+/** The set-out lines of the walls of the storey, with their ends. */
+export function SetOutLines({ snaps, viewport }: { snaps: Snaps; viewport: Viewport }) {
+  const x = (u: number) => viewport.u + u * viewport.k;
+  const y = (w: number) => viewport.w - w * viewport.k;
+  return (
+    <g stroke="var(--color-check)" fill="none" pointerEvents="none" clipPath="url(#clip-plan)" data-testid="set-out">
+      {snaps.lines.map((line) => (
+        <path
+          key={line.wall}
+          strokeWidth={1.1}
+          d={pathData(
+            [
+              [x(line.u1), y(line.w1), -line.bulge],
+              [x(line.u2), y(line.w2), 0],
+            ],
+            false,
+          )}
+        />
+      ))}
+      {snaps.lines.flatMap((line) =>
+        [
+          [line.u1, line.w1],
+          [line.u2, line.w2],
+        ].map(([u, w], end) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a line has two ends
+          <circle key={`${line.wall} ${end}`} cx={x(u)} cy={y(w)} r={2.2} fill="var(--color-paper)" />
+        )),
+      )}
+    </g>
+  );
+}
+
 /** The levels of the ladder, carried across the view behind the drawing. */
 export function LevelLines({ bench, viewport, width }: { bench: Bench; viewport: Viewport; width: number }) {
   return (

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type BaySize, PlaceBay } from "../../actions/bay";
 import { DrawConstruction } from "../../actions/construction";
+import { Measure } from "../../actions/measure";
 import { DrawBeam, DrawRoof, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
 import type { Outcome, Place, PlanAction, Snaps, Turn } from "../../actions/types";
 import { EMPTY } from "../../actions/types";
@@ -59,6 +60,7 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
     if (tool === "construction") return new DrawConstruction(frame, storey, lines.current);
     if (tool === "post") return new PlacePost(held, frame, storey);
     if (tool === "beam") return new DrawBeam(held, frame, storey);
+    if (tool === "measure") return new Measure();
     if (tool === "room") return new PlaceRoom(held, frame, storey);
     if (tool === "roof") return new DrawRoof(held, frame, storey);
     if (tool === "section") return new DrawSection(held, frame);

@@ -35,7 +35,7 @@ export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
 /** Everything that can be done, by name: for the search, for keys, for buttons. */
 export function useActions(): Action[] {
   const { state, change, commit } = useHeld();
-  const { selection, also, set } = useClient();
+  const { selection, also, setOut, set } = useClient();
   return useMemo(() => {
     const project = state.project;
     const top = state.storeys.at(-1);
@@ -76,6 +76,16 @@ export function useActions(): Action[] {
             message: null,
           }),
       });
+    actions.push({
+      id: "measure",
+      label: "Measure between two points",
+      run: () => set({ tool: "measure", message: null }),
+    });
+    actions.push({
+      id: "set-out",
+      label: setOut ? "Hide the set-out lines" : "Show the set-out lines",
+      run: () => set({ setOut: !setOut }),
+    });
     for (const step of STEPS)
       actions.push({
         id: `step-${step}`,
@@ -166,6 +176,11 @@ export function useActions(): Action[] {
       label: "Bring a make-up from another project",
       run: () => set({ panel: "make-ups" }),
     });
+    actions.push({
+      id: "kinds",
+      label: "Bring a kind of window or door from another project",
+      run: () => set({ panel: "make-ups" }),
+    });
     actions.push({ id: "project", label: "Project: name, place, units", run: () => set({ selection: null }) });
     actions.push({
       id: "export-model",
@@ -178,5 +193,5 @@ export function useActions(): Action[] {
       run: () => window.open(`/api/projects/${state.id}/file`, "_blank"),
     });
     return actions;
-  }, [state, selection, also, change, commit, set]);
+  }, [state, selection, also, setOut, change, commit, set]);
 }
