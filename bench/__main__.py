@@ -26,6 +26,7 @@ from deepsection.service.work import bench_of, checked_edits
 
 from .caches import clear_caches
 from .edits import EDIT_CASES
+from .row import move_door, move_partition, row_of_rooms
 
 ROUNDS = 9
 """Runs of each figure; the median is printed."""
@@ -57,6 +58,25 @@ def main() -> None:
         stages(project)
         views(project)
         edits(project)
+    large_plan()
+
+
+def large_plan() -> None:
+    """From an edit to the plan alone, of a plan with 200 walls and 150 openings: previews, not saved."""
+    project = row_of_rooms()
+    wanted = [ViewWanted(name="plan")]
+    title = f"{project.name}: {len(project.walls)} walls, {len(project.openings)} openings, edit to plan alone"
+    table = _table(title, "edit", "shown ms", "worst ms", "kB")
+    for label, make in (("move a door", move_door), ("move an end of a partition", move_partition)):
+        bench_of(project, 1, wanted)
+        shown, size = [], 0
+        for round_ in range(1, ROUNDS + 1):
+            start = perf_counter()
+            changed = checked_edits(project, [make(project, round_)])
+            size = len(orjson.dumps(bench_of(changed, 1, wanted)))
+            shown.append((perf_counter() - start) * 1000)
+        table.add_row(label, f"{statistics.median(shown):.0f}", f"{max(shown):.0f}", f"{size / 1024:.0f}")
+    out.print(table)
 
 
 def stages(project: Project) -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from deepsection.core.model import Project
+from deepsection.core.model import Project, wall_length
 from deepsection.core.model.edits import MoveOpening, MoveWall, PutRoof, PutSection, SetTerm, UseMakeUp, changed
 
 
@@ -15,8 +15,10 @@ def move_window(project: Project, step: int) -> MoveOpening:
 
 
 def move_wall(project: Project, step: int) -> MoveWall:
-    """The first outer wall, a little across; its neighbours, the roof and the foundation follow."""
-    return MoveWall(wall=project.walls[0].id, dx=0.0, dy=-2.0 * step)
+    """The longest outer wall, a little across; its neighbours, the roof and the foundation follow."""
+    outer = [wall for wall in project.walls if wall.status == "outer"]
+    wall = max(outer, key=lambda wall: wall_length(project, wall))
+    return MoveWall(wall=wall.id, dx=0.0, dy=-2.0 * step)
 
 
 def change_height(project: Project, step: int) -> SetTerm:

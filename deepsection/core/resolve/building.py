@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Literal
 
 from shapely.geometry import MultiPolygon, Polygon
@@ -104,6 +105,13 @@ class PlannedWall:
     axis: Axis
     layers: tuple[PlannedLayer, ...]
     footprint: Polygon
+    known: list[int] = field(default_factory=list, init=False, compare=False, repr=False)
+    """Its hash, once it was worked out: walls are keys of every later stage."""
+
+    def __hash__(self) -> int:
+        if not self.known:
+            self.known.append(hash((self.wall, self.axis, self.layers, self.footprint)))
+        return self.known[0]
 
     @property
     def start(self) -> Point:
@@ -359,9 +367,10 @@ class Part:
     """What a part with bent faces is bent around: no line is drawn between chords of an arc."""
 
 
-@dataclass(frozen=True, eq=False, slots=True)
+@dataclass(frozen=True, eq=False)
 class Building:
-    """Everything that was resolved from one project."""
+    """Everything that was resolved from one project. Its parts are made when they are first asked for: a plan asks
+    for none."""
 
     levels: dict[str, Level]
     plan: WallPlan
@@ -372,13 +381,22 @@ class Building:
     beams: tuple[PlacedBeam, ...]
     roofs: tuple[ResolvedRoof, ...]
     rooms: tuple[RoomSpace, ...]
-    parts: tuple[Part, ...]
+    make_parts: Callable[[], tuple[Part, ...]]
     sums: dict[str, HeightSum]
     diagnostics: tuple[Diagnostic, ...]
     grade: float
-    by_key: dict[str, Part] = field(default_factory=dict)
     totals: dict[str, float] = field(default_factory=dict)
     """mm above the datum of every sum, by its id."""
+
+    @cached_property
+    def parts(self) -> tuple[Part, ...]:
+        """Every solid piece."""
+        return self.make_parts()
+
+    @cached_property
+    def by_key(self) -> dict[str, Part]:
+        """The parts by their keys."""
+        return {part.key: part for part in self.parts}
 
 
 def part_key(element: str, role: str, layer: str = "", slot: str = "") -> str:

@@ -72,8 +72,10 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         around = _around(project, plan, levels, floors, roofs)
         tops = {wall.wall.id: wall_top(wall, around, found) for wall in plan.walls}
     posts, beams = place_posts(project, levels, found), place_beams(project, levels, found)
-    with clock("solids"):
-        parts = _parts(project, plan, levels, make_ups, openings, floors, roofs, edges, tops, posts, beams)
+
+    def make_parts() -> tuple[Part, ...]:
+        return _parts(project, plan, levels, make_ups, openings, floors, roofs, edges, tops, posts, beams)
+
     found += _missed_sections(project, plan)
     for id in dict.fromkeys(wall.make_up for wall in project.walls):
         found += (*order_faults(make_ups[id]), *name_faults(make_ups[id]))
@@ -100,16 +102,19 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     for roof in roofs:
         sums.update({s.id: s for s in (roof.heel, roof.eave, roof.ridge_top)})
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
-    by_key = {part.key: part for part in parts}
 
     def bodies(id: str) -> tuple[tuple[str, Solid], ...]:
         wall = plan.by_id[id]
         return layer_bodies(wall, make_ups[wall.wall.make_up], tops[id])
 
     totals = {id: height.total for id, height in sums.items()}
-    return Building(
-        levels, plan, openings, bodies, posts, beams, roofs, rooms, parts, sums, tuple(found), grade, by_key, totals
+    building = Building(
+        levels, plan, openings, bodies, posts, beams, roofs, rooms, make_parts, sums, tuple(found), grade, totals
     )
+    if timer:
+        with clock("solids"):
+            building.parts  # noqa: B018
+    return building
 
 
 def _of_use(project: Project, use: str) -> tuple[MakeUp, ...]:

@@ -118,8 +118,16 @@ def join_strips(
             caps.update({(arm.wall, arm.end): _tee(arm, host, axes[host.id], bands[host.id]) for arm in arms})
         else:
             caps.update(corner_caps(arms, joint.through if isinstance(joint, FreeJoint) else None))
-    planned = {wall.id: _strip(wall, axes[wall.id], bands[wall.id], caps) for wall in walls}
-    return tuple(_cut_by_tees(planned[wall.id], planned, by_joint, bands) for wall in walls)
+    planned = {
+        wall.id: _strip(wall, axes[wall.id], bands[wall.id], caps[wall.id, "start"], caps[wall.id, "end"])
+        for wall in walls
+    }
+    guests: dict[str, list[PlannedWall]] = defaultdict(list)
+    for wall in walls:
+        for joint in (by_joint[wall.start], by_joint[wall.end]):
+            if isinstance(joint, HostedJoint) and joint.join == "clean":
+                guests[joint.wall].append(planned[wall.id])
+    return tuple(_cut_by_tees(planned[wall.id], guests[wall.id], bands) for wall in walls)
 
 
 def _frame_faces(bands: Bands) -> tuple[float, float]:
@@ -147,9 +155,9 @@ def _tee(arm: Arm, host: Wall, axis: Axis, bands: Bands) -> Cap:
     return tee_cap(arm, axis, faces, _lefts(host, *_frame_faces(bands)))
 
 
-def _strip(wall: Wall, axis: Axis, bands: Bands, caps: dict[tuple[str, str], Cap]) -> PlannedWall:
+@lru_cache(maxsize=4096)
+def _strip(wall: Wall, axis: Axis, bands: Bands, start: Cap, end: Cap) -> PlannedWall:
     sign = 1.0 if wall.outside == "left" else -1.0
-    start, end = caps[wall.id, "start"], caps[wall.id, "end"]
     left, right = _lefts(wall, bands[0][1], bands[-1][2])
     frame = _between(axis, start.frame, end.frame, left, right)
     skin = _between(axis, start.skin, end.skin, left, right)
@@ -187,21 +195,12 @@ def _between(axis: Axis, start: tuple[Point, ...], end: tuple[Point, ...], left:
     return polygon if polygon.is_valid else shapely.convex_hull(polygon)
 
 
-def _cut_by_tees(
-    host: PlannedWall, planned: dict[str, PlannedWall], joints: dict[str, Joint], bands: dict[str, Bands]
-) -> PlannedWall:
+def _cut_by_tees(host: PlannedWall, guests: list[PlannedWall], bands: dict[str, Bands]) -> PlannedWall:
     """A host gives way, in the layers around its structure, to the structure of walls that stand on it."""
-    guests = [
-        layer.polygon
-        for guest in planned.values()
-        for joint in (joints[guest.wall.start], joints[guest.wall.end])
-        if isinstance(joint, HostedJoint) and joint.wall == host.wall.id and joint.join == "clean"
-        for layer, band in zip(guest.layers, bands[guest.wall.id])
-        if band[3]
-    ]
-    if not guests:
+    frames = [layer.polygon for guest in guests for layer, band in zip(guest.layers, bands[guest.wall.id]) if band[3]]
+    if not frames:
         return host
-    taken = unary_union(guests)
+    taken = unary_union(frames)
     layers = tuple(
         layer if band[3] else replace(layer, polygon=_pieces(layer.polygon.difference(taken)))
         for layer, band in zip(host.layers, bands[host.wall.id])

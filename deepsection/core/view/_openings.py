@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 import shapely
 from shapely.geometry import Polygon
@@ -55,7 +56,8 @@ class _Plan:
         self.marks.append(Stroke(vertices, "fine", part=self.key, feature="swing", handle=self.handle))
 
 
-def opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale: float) -> list[Mark]:
+@lru_cache(maxsize=4096)
+def opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale: float) -> tuple[Mark, ...]:
     """An opening as the plan shows it, with its number outside of the wall."""
     plan = _Plan(wall, placed, frame)
     left, right = placed.left, placed.right
@@ -73,7 +75,7 @@ def opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale:
     outside = 4.2 if wall.wall.status == "outer" else 3.0
     tag = plan.at(placed.centre, wall.outer + outside * scale)
     plan.marks.append(Text(*tag, placed.number, 2.0, "centre", "middle", 0, "mono", plan.key))
-    return plan.marks
+    return tuple(plan.marks)
 
 
 def _window(plan: _Plan) -> None:

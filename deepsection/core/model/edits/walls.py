@@ -183,8 +183,9 @@ def _with_joints_at(project: Project, targets: dict[str, Point]) -> Project:
         if isinstance(joint, FreeJoint) and joint.id in targets
     ]
     staged = put(project, *free) if free else project
+    hosts = {wall.id: wall for wall in project.walls}
     for joint in _hosts_first(project):
-        distance = _nearest(staged, joint, places[joint.id])
+        distance = _nearest(staged, hosts[joint.wall], joint, places[joint.id])
         if abs(distance - joint.distance) > TOL.grid:
             staged = put(staged, changed(joint, distance=distance))
     return staged
@@ -204,9 +205,9 @@ def _hosts_first(project: Project) -> list[HostedJoint]:
     return sorted((joint for joint in project.joints if isinstance(joint, HostedJoint)), key=lambda j: depth(j.id))
 
 
-def _nearest(project: Project, joint: HostedJoint, to: Point) -> float:
+def _nearest(project: Project, host: Wall, joint: HostedJoint, to: Point) -> float:
     """Distance from its named end to the place on the host that is nearest to a point."""
-    axis = wall_axis(project, held(project, joint.wall, Wall))
+    axis = wall_axis(project, host)
     if joint.end == "end":
         axis = axis.reversed()
     return min(max(axis.along(to), 0.0), axis.length) if axis.chord > TOL.point else 0.0
