@@ -25,15 +25,16 @@ CLASSES = {
     "footing": "IfcFooting",
     "stem": "IfcFooting",
     "rafter": "IfcMember",
-    "ridge": "IfcMember",
+    "ridge_board": "IfcMember",
     "joist": "IfcMember",
     "rim": "IfcMember",
     "sill_plate": "IfcMember",
-    "covering": "IfcCovering",
+    "structure": "IfcSlab",
+    "roofing": "IfcCovering",
     "sheathing": "IfcPlate",
     "lining": "IfcCovering",
 }
-"""Classes of parts by role; the rest are proxies, slabs where they lie flat."""
+"""Classes of parts by role; the rest are proxies."""
 IN_WALLS = {"window": "IfcWindow", "door": "IfcDoor"}
 STAMP = "2000-01-01T00:00:00"
 """The file says no time of its own: exporting twice gives identical bytes."""
@@ -53,21 +54,27 @@ class _Writer:
         name.originating_system = name.preprocessor_version = "Deep Section"
         self.make = self.file.create_entity
         self.materials: dict[str, Any] = {}
+        self.walls = building.plan.by_id
+        self.parts: dict[str, list[Part]] = defaultdict(list)
+        for part in building.parts:
+            self.parts[part.element].append(part)
         self._origin = self.make("IfcAxis2Placement3D", Location=self._point(0.0, 0.0, 0.0))
 
     def written(self) -> bytes:
         """Everything, storey by storey."""
         self._project()
         contained: dict[str, list[Any]] = defaultdict(list)
-        own = {opening.id: opening for opening in self.project.openings}
-        walls = {wall.wall.id: wall for wall in self.building.plan.walls}
-        for wall in walls.values():
-            made = self._wall(wall.wall.id)
-            contained[wall.wall.base.level].append(made)
-        for level, product in self._others(set(walls) | set(own)):
+        for id, wall in self.walls.items():
+            contained[wall.wall.base.level].append(self._wall(id))
+        for level, product in self._others({*self.walls, *(opening.id for opening in self.project.openings)}):
             contained[level].append(product)
         for level, products in contained.items():
-            self._relate("IfcRelContainedInSpatialStructure", level, products, RelatingStructure=self._storey[level])
+            self._relate(
+                "IfcRelContainedInSpatialStructure",
+                level,
+                RelatedElements=products,
+                RelatingStructure=self._storey[level],
+            )
         text: str = self.file.to_string()  # type: ignore[no-untyped-call]
         return text.encode()
 
@@ -113,15 +120,14 @@ class _Writer:
             self._storey[held.level] = storey
         self.lowest = next(iter(self._storey))
         for whole, parts in ((project, [site]), (site, [house]), (house, list(self._storey.values()))):
-            self._relate("IfcRelAggregates", f"of {whole.GlobalId}", None, RelatingObject=whole, RelatedObjects=parts)
+            self._relate("IfcRelAggregates", f"of {whole.GlobalId}", RelatingObject=whole, RelatedObjects=parts)
 
     def _spatial(self, kind: str, key: str, name: str) -> Any:
         placement = self._placement()
         return self.make(kind, GlobalId=self._id(key), Name=name, ObjectPlacement=placement, CompositionType="ELEMENT")
 
-    def _relate(self, kind: str, key: str, products: list[Any] | None, **more: Any) -> Any:
-        held = {"RelatedElements": products} if kind == "IfcRelContainedInSpatialStructure" else {}
-        return self.make(kind, GlobalId=self._id(f"{kind}/{key}"), **held, **more)
+    def _relate(self, kind: str, key: str, **ends: Any) -> Any:
+        return self.make(kind, GlobalId=self._id(f"{kind}/{key}"), **ends)
 
     # --- products -------------------------------------------------------------------------------
 
@@ -161,7 +167,7 @@ class _Writer:
 
     def _wall(self, id: str) -> Any:
         """A wall as its layers before openings; what stands in it voids and fills it."""
-        planned = self.building.plan.by_id[id]
+        planned = self.walls[id]
         make_up = next(held for held in self.project.make_ups if held.id == planned.wall.make_up)
         made = self._product("IfcWall", id, f"{planned.wall.status} wall", list(self.building.bodies(id)))
         layers = [
@@ -175,7 +181,7 @@ class _Writer:
             for layer in make_up.layers
         ]
         stack = self.make("IfcMaterialLayerSet", MaterialLayers=layers, LayerSetName=make_up.name)
-        self._relate("IfcRelAssociatesMaterial", f"material/{id}", None, RelatedObjects=[made], RelatingMaterial=stack)
+        self._relate("IfcRelAssociatesMaterial", f"material/{id}", RelatedObjects=[made], RelatingMaterial=stack)
         facts = {"IsExternal": planned.wall.status == "outer", "LoadBearing": planned.wall.bears}
         self._facts(id, "Pset_WallCommon", made, facts)
         for placed in self.building.openings[id]:
@@ -185,16 +191,12 @@ class _Writer:
             opening = placed.opening
             void = self._product("IfcOpeningElement", f"hole/{opening.id}", placed.number, [("air", hole)])
             void.PredefinedType = "RECESS" if opening.unit == "niche" else "OPENING"
-            self._relate(
-                "IfcRelVoidsElement", opening.id, None, RelatingBuildingElement=made, RelatedOpeningElement=void
-            )
-            parts = [(part.material, part.solid) for part in self.building.parts if part.element == opening.id]
+            self._relate("IfcRelVoidsElement", opening.id, RelatingBuildingElement=made, RelatedOpeningElement=void)
+            parts = [(part.material, part.solid) for part in self.parts[opening.id]]
             if opening.unit in IN_WALLS and parts:
                 unit = self._product(IN_WALLS[opening.unit], opening.id, placed.number, parts)
                 unit.OverallWidth, unit.OverallHeight = placed.design.width, placed.design.height
-                self._relate(
-                    "IfcRelFillsElement", opening.id, None, RelatingOpeningElement=void, RelatedBuildingElement=unit
-                )
+                self._relate("IfcRelFillsElement", opening.id, RelatingOpeningElement=void, RelatedBuildingElement=unit)
         return made
 
     def _facts(self, id: str, name: str, product: Any, facts: dict[str, bool]) -> None:
@@ -206,7 +208,6 @@ class _Writer:
         self._relate(
             "IfcRelDefinesByProperties",
             f"{name}/{id}",
-            None,
             RelatedObjects=[product],
             RelatingPropertyDefinition=held,
         )
@@ -222,7 +223,6 @@ class _Writer:
             self._relate(
                 "IfcRelAssociatesMaterial",
                 f"material/{part.key}",
-                None,
                 RelatedObjects=[product],
                 RelatingMaterial=self._material(part.material),
             )

@@ -112,3 +112,6 @@ def test_the_demo_is_valid_and_written_twice_alike() -> None:
     ids = [product.GlobalId for product in file.by_type("IfcRoot")]
     assert len(ids) == len(set(ids))
     assert len(file.by_type("IfcBuildingStorey")) == 2
+    wanted = [part for part in building.parts if part.role in ("rafter", "ridge_board", "joist", "rim", "sill_plate")]
+    assert len(file.by_type("IfcMember")) == len(wanted) > 100, "every member that stands in no wall, once"
+    assert file.by_type("IfcSlab") or not [part for part in building.parts if part.role == "structure"]

@@ -11,7 +11,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
+from shapely.geometry.base import BaseGeometry
 
 Side = Literal["south", "east", "north", "west"]
 
@@ -61,6 +63,11 @@ class Frame:
     def plan_to_turned(self, x: float, y: float) -> tuple[float, float]:
         """(u, w) of a plan point in the turned plan; w runs along the look direction."""
         return x * self.ux + y * self.uy, x * self.dx + y * self.dy
+
+    def turn(self, shape: BaseGeometry) -> BaseGeometry:
+        """A shape of the plan in the turned plan, as `plan_to_turned` turns points."""
+        turned: BaseGeometry = shapely.transform(shape, lambda at: at @ [[self.ux, self.dx], [self.uy, self.dy]])
+        return turned
 
     def turned_to_plan(self, u: float, w: float) -> tuple[float, float]:
         """Plan point (x, y) of a turned one: the inverse of `plan_to_turned`."""

@@ -23,6 +23,7 @@ from ..model.edits import (
     SpreadOpenings,
     copies_of,
 )
+from ..model.ids import free_ids
 from ..model.openings import usual_design
 from ..units import Units, parse_length
 from ._wall_names import corner_name, wall_name
@@ -245,8 +246,7 @@ def _kind_rows(project: Project, opening: Opening) -> list[Row]:
         )
     ]
     if opening.kind is None:
-        taken = {element.id for element in project.elements()}
-        id = next(id for n in range(1, 10_000) if (id := f"kind-{n}") not in taken)
+        id = next(free_ids(project, "kind"))
         name = f"{project.number_of(opening)}, {OPERATION_WORDS[project.design_of(opening).operation]}"
         make = action_row("make_kind", "Make a kind of it", [MakeKind(opening=opening.id, id=id, name=name)])
         return [*rows, make]
@@ -262,8 +262,7 @@ def kind_fields(project: Project, kind: Kind) -> list[Row]:
     def put(**changes: Any) -> Sequence[Any]:
         return [PutKind(design=changed(kind, design=changed(design, **changes)))]
 
-    taken = {element.id for element in project.elements()}
-    copy = next(id for n in range(1, 10_000) if (id := f"kind-{n}") not in taken)
+    copy = next(free_ids(project, "kind"))
     return [
         text_row("name", "Name", kind.name, lambda t: [PutKind(design=changed(kind, name=t))]),
         text_row("number", "Number", kind.number, lambda t: [PutKind(design=changed(kind, number=t))]),

@@ -19,6 +19,7 @@ from ..model.edits import (
     floor_terms,
     storey_above,
 )
+from ..model.ids import free_among, free_ids
 from ..units import parse_length
 from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row
 
@@ -86,8 +87,7 @@ def _part_rows(project: Project, rung: Rung) -> list[Row]:
         value = parse_length(size, project.units)
         if value <= 0:
             raise BadInput("a part of a height must be more than nothing", field="add_part", value=text, limit=0.0)
-        taken = {term.id for term in rung.terms}
-        id = next(id for n in range(1, 10_000) if (id := f"part-{n}") not in taken)
+        id = next(free_among({term.id for term in rung.terms}, "part"))
         part = Term(id=id, name=name.strip(), value=value)
         return [PutRung(rung=changed(rung, terms=(*rung.terms, part)))]
 
@@ -105,15 +105,14 @@ def _part_rows(project: Project, rung: Rung) -> list[Row]:
 
 def _insert_row(project: Project, rung: Rung, direction: Literal["up", "down"]) -> Row:
     """A level more, measured from this one."""
-    taken = {element.id for element in project.elements()}
-    n = next(n for n in range(1, 10_000) if f"level-{n}" not in taken)
+    id = next(free_ids(project, "level"))
     word = "above" if direction == "up" else "below"
 
     def edits(text: str) -> Sequence[Any]:
         rise = parse_length(text, project.units)
         if rise <= 0:
             raise BadInput(f"a level {word} needs a height of more than nothing", field=f"insert_{word}", value=text)
-        return [AddRung(id=f"level-{n}", name=f"Level {n}", base=rung.id, rise=rise, direction=direction)]
+        return [AddRung(id=id, name=id.replace("-", " ").capitalize(), base=rung.id, rise=rise, direction=direction)]
 
     return Row(Field(f"insert_{word}", f"Insert a level {word} it, by", "length", ""), edits)
 

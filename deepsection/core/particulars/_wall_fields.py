@@ -18,6 +18,7 @@ from ..model.edits import (
     parted_corners,
     split_at,
 )
+from ..model.ids import free_ids
 from ..resolve import layer_bands
 from ..units import parse_length
 from ._arc_fields import arc_fields
@@ -65,10 +66,9 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
     )
 
     def parallel(text: str) -> Sequence[Any]:
-        taken = {element.id for element in project.elements()}
-        n = next(n for n in range(1, 10_000) if not taken & {f"parallel-{n}", f"parallel-{n}-a", f"parallel-{n}-b"})
-        ids = (f"parallel-{n}-a", f"parallel-{n}-b")
-        return [OffsetWall(wall=wall.id, id=f"parallel-{n}", joints=ids, distance=parse_length(text, units))]
+        joints = free_ids(project, "joint")
+        ends, id = (next(joints), next(joints)), next(free_ids(project, "wall"))
+        return [OffsetWall(wall=wall.id, id=id, joints=ends, distance=parse_length(text, units))]
 
     parted = parted_corners(project, wall)
     part = [action_row("part", "Part its corners from the other storey", [parted])] if parted else []

@@ -46,7 +46,7 @@ def rough_openings(openings: tuple[PlacedOpening, ...], wall: PlannedWall, face:
     """The rough openings in a framing layer with its inside at a face; niches that do not reach it need none."""
     found = []
     for held in openings:
-        if held.opening.unit == "niche" and wall.inner + held.design.depth <= face:
+        if held.back(wall) <= face:
             continue
         gap = held.design.rough
         sill = held.sill.total - gap if held.opening.unit != "door" else held.sill.total
@@ -134,11 +134,9 @@ def wall_solid(wall: PlannedWall, profile: Polygon, inner: float, outer: float, 
 def opening_hole(wall: PlannedWall, placed: PlacedOpening, inner: float, outer: float) -> Solid | None:
     """What an opening takes from a layer: its jambs are parallel, in arcs too. None where a niche does not reach."""
     past = 1.0 + wall.bulging(placed.right - placed.left)
-    low, high = inner - past, outer + past
-    if placed.opening.unit == "niche":
-        high = min(high, wall.inner + placed.design.depth)
-        if high <= inner:
-            return None
+    low, high = inner - past, min(outer + past, placed.back(wall))
+    if high <= inner:
+        return None
     if placed.design.arch > 0:
         return wall_solid(wall, outline(placed), low, high, placed.centre)
     box = (placed.left, placed.sill.total, placed.right, placed.head.total)

@@ -238,6 +238,10 @@ class PlacedOpening:
         """Distance along the wall of its middle."""
         return (self.left + self.right) / 2
 
+    def back(self, wall: PlannedWall) -> float:
+        """How far outward it goes: the back of a niche; without end for what goes through its wall."""
+        return wall.inner + self.design.depth if self.opening.unit == "niche" else math.inf
+
 
 @dataclass(frozen=True, slots=True)
 class PlacedPost:

@@ -103,8 +103,10 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         sums.update({s.id: s for s in (roof.heel, roof.eave, roof.ridge_top)})
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
 
+    walls = plan.by_id
+
     def bodies(id: str) -> tuple[tuple[str, Solid], ...]:
-        wall = plan.by_id[id]
+        wall = walls[id]
         return layer_bodies(wall, make_ups[wall.wall.make_up], tops[id])
 
     totals = {id: height.total for id, height in sums.items()}

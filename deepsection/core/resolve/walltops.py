@@ -11,6 +11,7 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Plane3, line_through, polygons_of
+from ..model import TopRule
 from ..units import HeightSum, SumTerm
 from ._walls import TopSpan, WallTop
 from .building import Diagnostic, Level, PlannedWall, ResolvedRoof
@@ -35,8 +36,21 @@ def plate_sum(wall: PlannedWall, levels: dict[str, Level]) -> HeightSum:
         height = levels[rule.level].sum
         if rule.offset:
             height = height.plus(f"top:{id}", "top of wall", SumTerm("offset", rule.offset, id))
-    fall = min(0.0, rule.end_rise, *(step.rise for step in rule.steps))
+    fall = _fall(rule)
     return height.plus(f"top:{id}", "top of wall, lowest", SumTerm("falls by", fall, id)) if fall else height
+
+
+def _fall(rule: TopRule) -> float:
+    """How far the lowest stretch of a raked or stepped top lies from its start (0 or less)."""
+    return min(0.0, rule.end_rise, *(step.rise for step in rule.steps))
+
+
+def _steps(rule: TopRule) -> Iterator[tuple[float, float, float]]:
+    """Stretches of a stepped top as (from, to, rise over its start); one of no rise when it has no steps."""
+    stops = [-FAR, *(step.distance for step in rule.steps), FAR]
+    rises = [0.0, *(step.rise for step in rule.steps)]
+    for (first, last), rise in zip(itertools.pairwise(stops), rises):
+        yield first, last, rise
 
 
 def foot_sum(wall: PlannedWall, levels: dict[str, Level]) -> HeightSum:
@@ -67,18 +81,18 @@ class Surroundings:
 def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -> WallTop:
     """The top of a wall; one that is too low is added to what is found wrong."""
     level = wall.wall.base.level
-    base = around.levels[level]
-    plate = plate_sum(wall, around.levels)
-    foot = base.z + wall.wall.base.offset
+    base, plate = foot_sum(wall, around.levels), plate_sum(wall, around.levels)
+    foot = base.total
     if plate.total - foot < LOWEST:
         message = "the top of this wall is not above its foot"
         height = plate.total - foot
         found.append(Diagnostic("wall-too-low", message, "blocking", wall.wall.id, "top", height, LOWEST))
-    if abs(wall.wall.top.offset) > FAR_OFF:
-        side = "above" if wall.wall.top.offset > 0 else "below"
-        message = f"this wall ends far {side} {around.levels[wall.wall.top.level].name}, the plate of its storey"
-        offset = wall.wall.top.offset
-        found.append(Diagnostic("wall-off-plate", message, "warning", wall.wall.id, "top_offset", offset, FAR_OFF))
+    storey, own = around.levels[wall.wall.top.level], wall.wall.top.kind == "fixed"
+    off = plate.total - storey.z
+    if abs(off) > FAR_OFF:
+        message = f"this wall ends far {'above' if off > 0 else 'below'} {storey.name}, the plate of its storey"
+        field = "height" if own else "top_offset"
+        found.append(Diagnostic("wall-off-plate", message, "warning", wall.wall.id, field, off, FAR_OFF))
     top = max(plate.total, foot + LOWEST)
     found += _batter_faults(wall, foot, plate.total)
     floor = around.floored.get(wall.wall.top.level, Polygon())
@@ -95,7 +109,7 @@ def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -
         around.courses[level] if skirted else foot,
         top,
         tuple(spans),
-        base.sum.id,
+        base.id,
         plate.id,
         wall.wall.top.level in around.ceiled,
         bool(around.inside[level].covers(wall.axis.line_string())),
@@ -160,33 +174,25 @@ def _spans(
 def top_over(wall: PlannedWall, plate: HeightSum, left: float, right: float) -> float:
     """How high a wall goes at least between two distances along it, not counting what a roof lets it rise."""
     rule = wall.wall.top
-    start = plate.total - min(0.0, rule.end_rise, *(step.rise for step in rule.steps))
-    rises = [rule.end_rise * along / wall.length for along in (left, right)]
-    for k, step in enumerate(rule.steps):
-        until = rule.steps[k + 1].distance if k + 1 < len(rule.steps) else FAR
-        if step.distance < right and until > left:
-            rises.append(step.rise)
-    if rule.steps and left >= rule.steps[0].distance:
-        rises = rises[2:]
-    return start + min(rises)
+    rake = min(rule.end_rise * along / wall.length for along in (left, right))
+    step = min(rise for first, last, rise in _steps(rule) if first < right and last > left)
+    return plate.total - _fall(rule) + rake + step
 
 
 def _shaped(wall: PlannedWall, low: float) -> Iterator[TopSpan]:
     """Spans of a raked or stepped wall over its lowest height: each is filled up to a plane."""
     rule = wall.wall.top
-    start = low - min(0.0, rule.end_rise, *(step.rise for step in rule.steps))
+    start = low - _fall(rule)
     if rule.end_rise and not wall.axis.is_arc:
         slope, (dx, dy), (x, y) = rule.end_rise / wall.length, wall.run, wall.start
         plane = Plane3(slope * dx, slope * dy, start - slope * (dx * x + dy * y))
         past = abs(slope) * 1000.0
         yield TopSpan(-FAR, FAR, "rake", True, (plane,), (plane,), max(start, start + rule.end_rise) + past)
         return
-    stops = [-FAR, *(step.distance for step in rule.steps), FAR]
-    tops = [start, *(start + step.rise for step in rule.steps)]
-    for k, (first, last) in enumerate(itertools.pairwise(stops)):
-        plane = Plane3(0.0, 0.0, tops[k])
-        rising = tops[k] > low + 1.0
-        yield TopSpan(first, last, f"step:{k}", rising, (plane,), (plane,), tops[k])
+    for k, (first, last, rise) in enumerate(_steps(rule)):
+        top = start + rise
+        plane = Plane3(0.0, 0.0, top)
+        yield TopSpan(first, last, f"step:{k}", top > low + 1.0, (plane,), (plane,), top)
 
 
 def _stretches(wall: PlannedWall, area: Polygon | MultiPolygon) -> Iterator[tuple[float, float]]:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from functools import lru_cache
 
-import shapely
 from shapely.geometry import Polygon
 
 from ..drawing import Handle, Mark, Region, Stroke, Text, path, rings_of
@@ -23,9 +22,7 @@ FOLDED = 20.0
 def plan_hole(wall: PlannedWall, placed: PlacedOpening) -> Polygon:
     """What an opening takes from the cut wall."""
     past = 1.0 + wall.bulging(placed.right - placed.left)
-    outer = wall.outer + past
-    if placed.opening.unit == "niche":
-        outer = min(outer, wall.inner + placed.design.depth)
+    outer = min(wall.outer + past, placed.back(wall))
     return wall.stand(placed.centre).panel(placed.left, placed.right, wall.inner - past, outer)
 
 
@@ -62,10 +59,11 @@ def opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale:
     plan = _Plan(wall, placed, frame)
     left, right = placed.left, placed.right
     area = plan_hole(wall, placed).intersection(plan.stand.panel(left, right, wall.inner, wall.outer))
-    turned = shapely.transform(area, lambda points: points @ [[frame.ux, frame.dx], [frame.uy, frame.dy]])
-    plan.marks.append(Region(rings_of(turned), fill="paper", part=plan.key, feature="opening", handle=plan.handle))
+    plan.marks.append(
+        Region(rings_of(frame.turn(area)), fill="paper", part=plan.key, feature="opening", handle=plan.handle)
+    )
     if placed.opening.unit == "niche":
-        back = wall.inner + placed.design.depth
+        back = placed.back(wall)
         plan.line((left, wall.inner), (left, back), (right, back), (right, wall.inner), pen="edge")
     else:
         for along in (left, right):

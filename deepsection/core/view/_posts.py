@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import shapely
-
 from ..drawing import Handle, Mark, Region, Stroke, path, rings_of
 from ..geometry import Frame
 from ..resolve import Building
@@ -26,8 +24,11 @@ def post_marks(building: Building, level: str, base: float, frame: Frame) -> lis
             ring = ((u - half, w, 1.0), (u + half, w, 1.0))
             marks.append(Region((ring,), fill="poche", pen="cut", part=key, feature="cut", handle=handle))
             continue
-        turned = shapely.transform(placed.outline, lambda points: points @ [[frame.ux, frame.dx], [frame.uy, frame.dy]])
-        marks.append(Region(rings_of(turned), fill="poche", pen="cut", part=key, feature="cut", handle=handle))
+        marks.append(
+            Region(
+                rings_of(frame.turn(placed.outline)), fill="poche", pen="cut", part=key, feature="cut", handle=handle
+            )
+        )
     carried = {placed.post.id for placed in building.posts if placed.post.base.level == level}
     for held in building.beams:
         own = {held.beam.start.post, held.beam.end.post} & carried

@@ -145,22 +145,11 @@ def _below_marks(building: Building, project: Project, storey: Storey, frame: Fr
         return
     house = shapely.union_all([Polygon(piece.exterior) for piece in polygons_of(unary_union(outer))])
     seen = shapely.line_merge(house.boundary.difference(own.buffer(VALLEY_CLEAR)))
-    for line in shapely.get_parts(_turn(seen, frame)):
+    for line in shapely.get_parts(frame.turn(seen)):
         closed = bool(line.is_ring)
         points = list(line.coords)[: -1 if closed else None]
         if line.length > WORTH_SEEING:
             yield Stroke(path(*points), "hidden", closed=closed, feature="below")
-
-
-def _turn(shape: shapely.Geometry, frame: Frame) -> shapely.Geometry:
-    return shapely.transform(
-        shape,
-        lambda points: points @ _matrix(frame),
-    )
-
-
-def _matrix(frame: Frame) -> list[list[float]]:
-    return [[frame.ux, frame.dx], [frame.uy, frame.dy]]
 
 
 @lru_cache(maxsize=1024)
@@ -191,7 +180,7 @@ def _wall_marks(
         groups.sort(key=lambda group: group[1] == "poche")
     circles = _face_circles(wall, frame)
     for shape, fill, pen, layer_id in groups:
-        for polygon in polygons_of(_turn(shape, frame)):
+        for polygon in polygons_of(frame.turn(shape)):
             key = f"{wall.wall.id}/wall/{layer_id}/"
             rings = rings_of(polygon, circles)
             marks.append(Region(rings, fill=fill, pen=pen, part=key, feature="cut", handle=handle))
@@ -211,7 +200,7 @@ def _overall(outlines: tuple[Outline, ...], frame: Frame, units: Units) -> list[
     """Overall width below and depth at the right, to the set-out faces: what the trade measures."""
     if not outlines:
         return []
-    x0, y0, x1, y1 = _turn(unary_union([outline.polygon for outline in outlines]), frame).bounds
+    x0, y0, x1, y1 = frame.turn(unary_union([outline.polygon for outline in outlines])).bounds
     return [
         Dimension(x0, y0, x1, y0, -17.0, format_length(x1 - x0, units), feature="overall"),
         Dimension(x1, y0, x1, y1, -17.0, format_length(y1 - y0, units), feature="overall"),
@@ -227,7 +216,7 @@ def _roof_marks(roofs: list[ResolvedRoof], frame: Frame) -> list[Mark]:
         key = f"{roof.block.id}/roofing//"
         whole = shapely.union_all([plane.polygon for plane in roof.planes], grid_size=0.1)
         edges = shapely.line_merge(whole.boundary.difference(drawn))
-        for line in shapely.get_parts(_turn(edges, frame)):
+        for line in shapely.get_parts(frame.turn(edges)):
             closed = bool(line.is_ring)
             points = list(line.coords)[: -1 if closed else None]
             marks.append(

@@ -186,3 +186,21 @@ def test_a_batter_is_typed_in_degrees_or_by_the_thickness_at_the_top() -> None:
     for text in ("700", "x°", "-1", "steep"):
         with pytest.raises(BadInput):
             batter(text)
+
+
+@pytest.mark.parametrize(("height", "side"), [(1200, "below"), (3700, "above"), (2300, None)])
+def test_a_height_of_its_own_far_off_the_plate_is_pointed_out(height: float, side: str | None) -> None:
+    """The plate lies 2500 above the floor: more than 1000 off is worth a look, and never refused."""
+    found = [held for held in resolve(topped(kind="fixed", height=height)).diagnostics if held.code == "wall-off-plate"]
+    assert [(held.field, held.severity) for held in found] == ([("height", "warning")] if side else [])
+    assert side is None or f"far {side} Plate" in found[0].message
+
+
+def test_the_foot_of_a_wall_is_explained_where_it_is_drawn() -> None:
+    house = box_house(8000, 6000)
+    south = house.find("south")
+    raised = apply_edits(house, (PutWall(wall=changed(south, base=changed(south.base, offset=300))),))
+    building = resolve(raised)
+    sheet = next(part for part in building.parts if part.element == "south" and part.role == "sheathing")
+    assert building.sums["foot:south"].total == pytest.approx(building.levels["floor"].z + 300)
+    assert sheet.solid.bounds.z0 == pytest.approx(building.sums["foot:south"].total) and "foot:south" in sheet.sums

@@ -1,4 +1,5 @@
 import type { Edit } from "../api/client";
+import { OnePoint } from "./onePoint";
 import { type Kind, numberOf, type Opening } from "./openings";
 import {
   EMPTY,
@@ -25,44 +26,24 @@ function start(units: Units, imperial: number, metric: number): number {
 const HEADS = { window: [82, 2100], door: [82, 2100], niche: [66, 1650] } as const;
 
 /** Places windows, doors or niches on walls, one click each: of a kind, or of their own. */
-export class PlaceOpening implements PlanAction {
-  private readonly id: string;
-  private at: Place | null = null;
+export class PlaceOpening extends OnePoint {
+  protected readonly made: string;
+  protected readonly missing: string;
+  protected readonly hint: string;
 
   constructor(
     private readonly project: Project,
     private readonly unit: "window" | "door" | "niche",
     private readonly kind: Kind | null = null,
   ) {
-    this.id = newId(unit);
+    super();
+    this.made = newId(unit);
+    this.missing = `A ${unit} needs a wall. Point at one and click.`;
+    this.hint = `Point at a wall and click to place a ${unit}; or type its distance from the start of the wall.`;
   }
 
-  start(): Outcome {
-    return this.shown();
-  }
-
-  move(place: Place): Outcome {
-    this.at = place;
-    return this.shown();
-  }
-
-  click(place: Place): Outcome {
-    this.at = place;
-    const edit = this.edit();
-    if (!edit) return { ...this.shown(), wrong: `A ${this.unit} needs a wall. Point at one and click.` };
-    return { ...this.shown(), preview: undefined, edits: [edit], done: { select: this.id } };
-  }
-
-  /** A typed length is the clear distance from the start of the wall to the edge of the opening. */
-  length(mm: number): Outcome {
-    if (this.at?.wall === undefined)
-      return { ...this.shown(), wrong: "Point at a wall first, then type the distance." };
-    this.at = { ...this.at, along: mm + this.size().width / 2 };
-    return this.click(this.at);
-  }
-
-  key(): Outcome | null {
-    return null;
+  protected get width(): number {
+    return this.size().width;
   }
 
   private size(): { width: number; height: number } {
@@ -72,17 +53,17 @@ export class PlaceOpening implements PlanAction {
     return { width: start(units, 48, 1200), height: start(units, 48, 1200) };
   }
 
-  private edit(): Edit | null {
-    if (this.at?.wall === undefined || this.at.along === undefined) return null;
-    const wall = this.project.walls?.find((wall) => wall.id === this.at?.wall);
+  protected edit(place: Place): Edit | null {
+    if (place.wall === undefined || place.along === undefined) return null;
+    const wall = this.project.walls?.find((wall) => wall.id === place.wall);
     const { height } = this.size();
     const setBack = this.project.tradition === "masonry" && wall?.status === "outer" && this.unit !== "niche";
     const head = start(this.project.units, HEADS[this.unit][0], HEADS[this.unit][1]);
     const opening: Opening = {
-      id: this.id,
-      wall: this.at.wall,
+      id: this.made,
+      wall: place.wall,
       end: "start",
-      distance: Math.round(this.at.along * 1e6) / 1e6,
+      distance: Math.round(place.along * 1e6) / 1e6,
       sill: this.unit === "door" ? 0 : Math.max(head - height, 0),
       unit: this.unit,
       stays: "centre",
@@ -108,16 +89,6 @@ export class PlaceOpening implements PlanAction {
       number: nextNumber(letter, taken),
       ...(this.unit === "window" ? { bars_across: 2, bars_up: 2 } : {}),
       trim: plain ? 0 : start(this.project.units, 3.5, 90),
-    };
-  }
-
-  private shown(): Outcome {
-    const edit = this.edit();
-    return {
-      overlay: this.at && edit ? { lines: [], dots: [this.at] } : EMPTY,
-      hint: `Point at a wall and click to place a ${this.unit}; or type its distance from the start of the wall.`,
-      preview: edit ? [edit] : undefined,
-      asks: "clear distance from the start of the wall",
     };
   }
 }
@@ -167,62 +138,33 @@ export class PlaceRoom implements PlanAction {
 }
 
 /** Places posts, one click each, from the floor of the storey to its plate. */
-export class PlacePost implements PlanAction {
-  private at: Place | null = null;
-  private readonly id = newId("post");
+export class PlacePost extends OnePoint {
+  protected readonly made = newId("post");
+  protected readonly hint = "Click where the post stands; its particulars take sizes and heights.";
 
   constructor(
     private readonly project: Project,
     private readonly turn: Turn,
     private readonly storey: Storey,
-  ) {}
-
-  start(): Outcome {
-    return this.shown();
+  ) {
+    super();
   }
 
-  move(place: Place): Outcome {
-    this.at = place;
-    return this.shown();
-  }
-
-  click(place: Place): Outcome {
-    this.at = place;
-    return { ...this.shown(), preview: undefined, edits: [this.edit(place)], done: { select: this.id } };
-  }
-
-  length(): Outcome {
-    return this.shown();
-  }
-
-  key(): Outcome | null {
-    return null;
-  }
-
-  private edit(place: Place): Edit {
-    const width = start(this.project.units, 5.5, 140);
+  protected edit(place: Place): Edit {
     const end = (level: string) => ({ level, offset: 0 });
     return {
       kind: "put_post",
       post: {
-        id: this.id,
+        id: this.made,
         ...toPlan(this.turn, place.u, place.w),
         shape: "square",
-        width,
+        width: start(this.project.units, 5.5, 140),
         depth: null,
         turn: 0,
         material: "softwood",
         base: end(this.storey.level),
         top: end(this.storey.plate ?? ""),
       },
-    };
-  }
-
-  private shown(): Outcome {
-    return {
-      overlay: this.at ? { lines: [], dots: [this.at] } : EMPTY,
-      hint: "Click where the post stands; its particulars take sizes and heights.",
-      preview: this.at ? [this.edit(this.at)] : undefined,
     };
   }
 }
@@ -287,7 +229,11 @@ abstract class TwoPoints implements PlanAction {
   }
 
   protected abstract readonly hints: [string, string, string];
-  protected abstract lines(a: Place, b: Place): Overlay;
+
+  protected lines(a: Place, b: Place): Overlay {
+    return { lines: [{ u1: a.u, w1: a.w, u2: b.u, w2: b.w }], dots: [a] };
+  }
+
   protected abstract make(a: Place, b: Place): { id: string; edit: Edit } | string;
 }
 
@@ -298,10 +244,6 @@ export class DrawSection extends TwoPoints {
     "Click where it ends; the section below follows. Escape begins again.",
     "length of the section line",
   ];
-
-  protected lines(a: Place, b: Place): Overlay {
-    return { lines: [{ u1: a.u, w1: a.w, u2: b.u, w2: b.w }], dots: [a] };
-  }
 
   protected make(a: Place, b: Place) {
     if (Math.hypot(a.u - b.u, a.w - b.w) < 300) return "A section line needs two points that lie apart.";
@@ -331,10 +273,6 @@ export class DrawBeam extends TwoPoints {
     "Click the post or point where it ends. Escape begins again.",
     "length of the beam",
   ];
-
-  protected lines(a: Place, b: Place): Overlay {
-    return { lines: [{ u1: a.u, w1: a.w, u2: b.u, w2: b.w }], dots: [a] };
-  }
 
   protected make(a: Place, b: Place) {
     const [from, to] = [this.end(a), this.end(b)];

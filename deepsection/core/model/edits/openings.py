@@ -12,6 +12,9 @@ from ..project import Project
 from ..values import Element, Id, Mm, Name, Positive, WallEnd
 from .rebuilding import changed, held, put
 
+_PLAIN: dict[str, Any] = dict.fromkeys((*DESIGN_FIELDS, "number"))
+"""What an opening has from its kind, left unsaid."""
+
 
 class ResizeOpening(Element):
     """Another width for an opening; the edge that it names stays."""
@@ -67,8 +70,7 @@ class FollowKind(Element):
                 f"a {opening.unit} cannot follow a kind of {kind.unit}s", element=opening.id, field="kind"
             )
         distance = _kept(opening, project.design_of(opening).width, kind.design.width)
-        cleared = dict.fromkeys((*DESIGN_FIELDS, "number"))
-        return put(project, changed(opening, kind=kind.id, distance=distance, **cleared))
+        return put(project, changed(opening, kind=kind.id, distance=distance, **_PLAIN))
 
 
 class ClearExceptions(Element):
@@ -83,10 +85,9 @@ class ClearExceptions(Element):
         opening = held(project, self.opening, Opening)
         if opening.kind is None:
             raise RefusedEdit("this opening follows no kind", element=opening.id, field="kind")
-        known = (*DESIGN_FIELDS, "number")
-        if unknown := set(self.fields) - set(known):
+        if unknown := set(self.fields) - set(_PLAIN):
             raise RefusedEdit(f"no exception is called “{min(unknown)}”", element=opening.id, field="fields")
-        cleared = dict.fromkeys(self.fields or known)
+        cleared = dict.fromkeys(self.fields or _PLAIN)
         after: Opening = changed(opening, **cleared)
         width = project.design_of(after).width
         return put(project, changed(after, distance=_kept(opening, project.design_of(opening).width, width)))
@@ -112,8 +113,7 @@ class MakeKind(Element):
             unit=opening.unit,
             design=project.design_of(opening),
         )
-        cleared = dict.fromkeys((*DESIGN_FIELDS, "number"))
-        return put(project, made, changed(opening, kind=made.id, **cleared))
+        return put(project, made, changed(opening, kind=made.id, **_PLAIN))
 
 
 def alone(project: Project, opening: Opening) -> Opening:

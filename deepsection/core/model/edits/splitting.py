@@ -6,6 +6,7 @@ from typing import Any, Literal
 
 from ...errors import RefusedEdit
 from ..elements import FreeJoint, HostedJoint, Wall
+from ..ids import free_ids
 from ..openings import Opening
 from ..places import wall_axis
 from ..project import Project
@@ -98,9 +99,5 @@ def _end(end: WallEnd) -> WallEnd:
 
 def split_at(project: Project, wall: str, distance: float) -> SplitWall:
     """The edit that parts a wall, with names that are free."""
-    taken = {element.id for element in project.elements()}
-
-    def free(stem: str) -> str:
-        return next(id for n in range(1, 10_000) if (id := f"{stem}-{n}") not in taken)
-
-    return SplitWall(wall=wall, distance=distance, joint=free("split"), second=free("wall"))
+    joint, second = next(free_ids(project, "split")), next(free_ids(project, "wall"))
+    return SplitWall(wall=wall, distance=distance, joint=joint, second=second)
