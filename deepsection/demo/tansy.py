@@ -31,7 +31,7 @@ def _ft(text: str) -> float:
 
 
 def tansy_lodge() -> Project:
-    """Tansy Lodge: 40' x 24' in brick at 6:12, a bowed and an angled bay under its south eave, a porch at its north."""
+    """Tansy Lodge: 40' x 24' in brick at 4:12, a bowed and an angled bay under its south eave, a porch at its north."""
     project = new_project("tansy", "Tansy Lodge", "ft-in")
     project = rebuild(project, place="Lot 3, Fennel Lane, Marl Inlet", author="Deep Section demo")
     project = apply_edits(project, (_walls(), *_partitions(), *_bays()))
@@ -60,7 +60,7 @@ def _bays() -> tuple[AddBay, ...]:
         wall="south",
         distance=_ft("10'"),
         width=_ft("11'"),
-        out=_ft("1'-10\""),
+        out=_ft("1'-4\""),
         shape="bowed",
         joints=("bow-w", "bow-e"),
         walls=("bow",),
@@ -70,7 +70,7 @@ def _bays() -> tuple[AddBay, ...]:
         wall="south-2",
         distance=_ft("14'-6\""),
         width=_ft("9'"),
-        out=_ft("1'-10\""),
+        out=_ft("1'-4\""),
         shape="angled",
         joints=("bay-a", "bay-b", "bay-c", "bay-d"),
         walls=("bay-left", "bay-front", "bay-right"),
@@ -80,9 +80,9 @@ def _bays() -> tuple[AddBay, ...]:
 
 
 def _lowered(project: Project) -> tuple[object, ...]:
-    """The bays keep a height of their own, under the eave; so does a low wall before the porch."""
+    """The bays keep a height of their own: they end under the rafters that pass over them."""
     walls = (project.find(id) for id in BAYS)
-    return tuple(changed(wall, top=changed(wall.top, kind="fixed", height=_ft("7'-8\""))) for wall in walls)
+    return tuple(changed(wall, top=changed(wall.top, kind="fixed", height=_ft("7'-4\""))) for wall in walls)
 
 
 def _opening(id: str, unit: str, wall: str, at: str, kind: str, sill: str = "0", **more: object) -> Opening:
@@ -94,10 +94,10 @@ def _openings() -> tuple[Opening, ...]:
     low = "1'-10\""
     bow = "window-vertical"
     return (
-        _opening("w1", "window", "bow", "2'-2\"", bow, low, width=_ft("2'-4\"")),
-        _opening("w2", "window", "bow", "5'-11\"", bow, low),
-        _opening("w3", "window", "bow", "9'-8\"", bow, low, width=_ft("2'-4\"")),
-        _opening("w4", "window", "bay-front", "2'-8\"", "window-casements", "2'-6\"", width=_ft("3'-6\"")),
+        _opening("w1", "window", "bow", "2'-1\"", bow, low, width=_ft("2'-4\"")),
+        _opening("w2", "window", "bow", "5'-8 1/2\"", bow, low),
+        _opening("w3", "window", "bow", "9'-4\"", bow, low, width=_ft("2'-4\"")),
+        _opening("w4", "window", "bay-front", "3'-2\"", "window-casements", "2'-6\"", width=_ft("3'-6\"")),
         _opening("w5", "window", "east", "6'", "window-arched", "2'-4\""),
         _opening("w6", "window", "east", "19'", "window-awning", "4'-10\""),
         _opening("w7", "window", "west", "8'", "window-group", "2'-4\"", shutters="pair"),
@@ -127,7 +127,7 @@ def _roof() -> RoofBlock:
         name="Main roof",
         outline=tied("sw", "se", "ne", "nw"),
         edges=(edge, end, edge, end),
-        pitch=6 / 12,
+        pitch=4 / 12,
         plate="plate",
         seat=_ft('3 1/2"'),
         make_up="roof",
@@ -136,14 +136,14 @@ def _roof() -> RoofBlock:
 
 
 def _porch() -> tuple[Post | Beam, ...]:
-    """Four round posts along the north, and a beam over them, below the plate."""
-    foot, head = BaseRule(level="floor"), BaseRule(level="plate", offset=-_ft('22"'))
+    """Four round posts along the north, from the ground, and a beam over them, below the rafters."""
+    foot, head = BaseRule(level="floor", offset=-_ft("1'")), BaseRule(level="plate", offset=-_ft('19"'))
     places = ("1'-6\"", "13'-10\"", "26'-2\"", "38'-6\"")
     posts = tuple(
         Post(id=f"post-{k}", x=_ft(x), y=_ft("25'-10\""), shape="round", width=_ft('8"'), base=foot, top=head)
         for k, x in enumerate(places, 1)
     )
-    top = BaseRule(level="plate", offset=-_ft('12 3/4"'))
+    top = BaseRule(level="plate", offset=-_ft('9 3/4"'))
     beam = Beam(
         id="porch-beam",
         start=BeamEnd(post="post-1"),

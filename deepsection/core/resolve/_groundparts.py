@@ -26,10 +26,14 @@ class FoundationLevels:
 
 @dataclass(frozen=True, slots=True)
 class FrameFaces:
-    """Of the frame of a wall: distances outward from the set-out line to its outside and its inside."""
+    """Of the frame of a wall: distances outward from the set-out line to its outside and its inside.
+
+    `ledge`: to the outside of what stands on the foundation wall before the frame; that of the frame without it.
+    """
 
     outer: float
     inner: float
+    ledge: float
 
 
 @lru_cache(maxsize=64)
@@ -42,7 +46,9 @@ def foundation_parts(
     outlines: tuple[Outline, ...],
     levels: FoundationLevels,
 ) -> tuple[Part, ...]:
-    """Foundation walls flush with the outside of the frame, footings centred under them, ground layers within."""
+    """Foundation walls flush with the outside of the frame, or with what stands before it on them; footings centred
+    under them, ground layers within.
+    """
     margin = (foundation.footing_width - foundation.stem_thickness) / 2
     plain = tuple(wall.wall for wall in walls)
     axes = {wall.wall.id: wall.axis for wall in walls}
@@ -55,8 +61,8 @@ def foundation_parts(
 
     thick = foundation.stem_thickness
     foot = levels.footing.z + foundation.footing_depth
-    stems = strips([(frame.outer, frame.outer - thick) for frame in frames])
-    footings = strips([(frame.outer + margin, frame.outer - thick - margin) for frame in frames])
+    stems = strips([(frame.ledge, frame.outer - thick) for frame in frames])
+    footings = strips([(frame.ledge + margin, frame.outer - thick - margin) for frame in frames])
     bodies = [
         ("stem", "concrete", stems, foot, levels.top.z),
         ("footing", "concrete", footings, levels.footing.z, foot),

@@ -295,11 +295,18 @@ def _parts(
     return tuple(parts)
 
 
+STANDING = {"brick", "stone", "block"}
+"""Claddings that stand on the foundation wall before the frame. Common practice, no source."""
+
+
 def _frame_faces(wall: PlannedWall, make_up: MakeUp) -> FrameFaces:
+    ledge = None
     for planned, layer in zip(wall.layers, make_up.layers):
+        if layer.function == "cladding" and layer.material in STANDING and ledge is None:
+            ledge = planned.outer
         if layer.function == "structure":
-            return FrameFaces(planned.outer, planned.inner)
-    return FrameFaces(wall.outer, wall.inner)
+            return FrameFaces(planned.outer, planned.inner, planned.outer if ledge is None else ledge)
+    return FrameFaces(wall.outer, wall.inner, wall.outer)
 
 
 def _room_space(room: Room, plan: WallPlan, lowest: str) -> RoomSpace:

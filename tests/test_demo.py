@@ -1,0 +1,54 @@
+"""The demo houses can be built: nothing is pointed out, and what stands under a roof stays under it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+
+from deepsection.core.model import Project
+from deepsection.core.resolve import Part, resolve
+from deepsection.demo import DEMOS, tansy_lodge
+
+
+@pytest.mark.parametrize("make", DEMOS)
+def test_nothing_is_pointed_out(make: Callable[[], Project]) -> None:
+    assert resolve(make()).diagnostics == ()
+
+
+def shared(first: Part, second: Part) -> float:
+    """mm3 that two parts both take up."""
+    a, b = first.solid.reach, second.solid.reach
+    if any(a[k] >= b[k + 3] or b[k] >= a[k + 3] for k in range(3)):
+        return 0.0
+    return float((first.solid.manifold ^ second.solid.manifold).volume())
+
+
+def test_bays_and_porch_end_under_the_rafters() -> None:
+    building = resolve(tansy_lodge())
+    rafters = [part for part in building.parts if part.role == "rafter"]
+    below = ("bow", "bay-left", "bay-front", "bay-right", "porch-beam", "post-1", "post-4")
+    held = [part for part in building.parts if part.element in below]
+    assert {part.element for part in held} == set(below) and len(rafters) > 40
+    clash = [(one.key, rafter.key) for one in held for rafter in rafters if shared(one, rafter) > 1.0]
+    assert clash == []
+
+
+def test_brick_stands_on_the_foundation_wall() -> None:
+    """Common practice, no source: a brick leaf before a frame bears on the foundation wall, all of its thickness."""
+    building = resolve(tansy_lodge())
+    for wall in ("north", "east", "west", "bay-front"):
+        brick = next(part.solid.bounds for part in building.parts if part.key.startswith(f"{wall}/cladding/brick"))
+        stem = next(part.solid.bounds for part in building.parts if part.key.endswith(f"/stem//{wall}"))
+        footing = next(part.solid.bounds for part in building.parts if part.key.endswith(f"/footing//{wall}"))
+        assert brick.z0 == pytest.approx(stem.z1)
+        assert stem.x0 - 0.1 <= brick.x0 and brick.x1 <= stem.x1 + 0.1
+        assert stem.y0 - 0.1 <= brick.y0 and brick.y1 <= stem.y1 + 0.1
+        assert footing.x0 < stem.x0 and footing.y0 < stem.y0
+
+
+def test_porch_posts_stand_on_the_ground() -> None:
+    building = resolve(tansy_lodge())
+    posts = [part for part in building.parts if part.role == "post"]
+    assert len(posts) == 4
+    assert all(part.solid.bounds.z0 == pytest.approx(building.grade) for part in posts)
