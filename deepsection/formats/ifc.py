@@ -15,7 +15,7 @@ import ifcopenshell.guid
 from deepsection.core.catalog import material
 from deepsection.core.geometry import Solid
 from deepsection.core.model import Project
-from deepsection.core.resolve import Building, Part, opening_hole, storeys
+from deepsection.core.resolve import Building, Part, storeys
 
 SPACE = uuid.UUID("6f0a6c52-5f4b-4f0e-9b1d-0f9f5a6f7c11")
 """Names of global ids are made in this space."""
@@ -185,7 +185,7 @@ class _Writer:
         facts = {"IsExternal": planned.wall.status == "outer", "LoadBearing": planned.wall.bears}
         self._facts(id, "Pset_WallCommon", made, facts)
         for placed in self.building.openings[id]:
-            hole = opening_hole(planned, placed, planned.inner, planned.outer)
+            hole = self.building.hole(id, placed)
             if hole is None:
                 continue
             opening = placed.opening

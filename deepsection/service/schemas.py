@@ -127,7 +127,7 @@ class EntryIn(_Shape):
     element: str
     others: list[str] = Field(default=[], max_length=500)
     field: str
-    text: str = Field(max_length=400)
+    text: str = Field(max_length=2000)
     views: list[ViewWanted] = []
 
 

@@ -4,6 +4,7 @@ from .arcs import arc_of, arcs_in, flatten
 from .axis import Axis, Circle, Curve, bulge_of, crossing, through
 from .facets import Facet
 from .frames import Frame, Side, side_direction
+from .lofts import lofted, revolved, shared, sheared
 from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, polygons_of, ring_of
 from .segments import Segment, segment, segment_through
 from .solids import Box, Plane3, Solid, bar_along, plane_under, prism, prism_along
@@ -30,15 +31,19 @@ __all__ = [
     "half_plane",
     "largest",
     "line_through",
+    "lofted",
     "meet",
     "offset_line",
     "plane_under",
     "polygons_of",
     "prism",
     "prism_along",
+    "revolved",
     "ring_of",
     "segment",
     "segment_through",
+    "shared",
+    "sheared",
     "side_direction",
     "through",
 ]

@@ -131,6 +131,11 @@ class Solid(ABC):
         reach = self.reach._replace(z0=min(self.reach.z1, max(self.reach.z0, min(heights))))
         return _Trimmed(self, (-plane.a, -plane.b, 1.0), plane.c, reach)
 
+    def beside(self, normal: Point, offset: float) -> Solid:
+        """What lies on the side of an upright plane where normal . (x, y) > offset."""
+        nx, ny = normal
+        return _Trimmed(self, (nx, ny, 0.0), offset, self.reach)
+
 
 class _Extrusion(Solid):
     """A profile drawn out from 0 to `length` along the third axis of a rigid motion."""

@@ -89,10 +89,50 @@ Batter = Annotated[float, Field(ge=0, le=45)]
 """How far a face leans inward going up: degrees from plumb."""
 
 
+class PlanSpot(Element):
+    """A corner of a free outline: distance along the set-out line from its start, and outward from it."""
+
+    along: Mm
+    out: Mm
+
+
+class SectionSpot(Element):
+    """A corner of a moulding's section: how far it stands out from the face of its wall, and how far up."""
+
+    out: NotNegative
+    up: Mm
+
+
+class Moulding(Element):
+    """A section run along a face of a wall: a plinth, a band, a cornice.
+
+    It is measured up from the foot of its wall or from its plate. Its section is a closed ring of corners.
+    """
+
+    id: Id
+    name: Name
+    face: Literal["outer", "inner"] = "outer"
+    at: Literal["foot", "plate"] = "foot"
+    offset: Mm = 0.0
+    material: Id = "stone"
+    section: Annotated[tuple[SectionSpot, ...], Field(min_length=3, max_length=40)]
+
+    @model_validator(mode="after")
+    def _stands_out(self) -> Self:
+        if max(spot.out for spot in self.section) < 1.0:
+            raise ValueError(f"the section of the {self.name} has to stand out from its wall")
+        turn = sum(a.out * b.up - b.out * a.up for a, b in zip(self.section, (*self.section[1:], self.section[0])))
+        if abs(turn) < 2.0:
+            raise ValueError(f"the section of the {self.name} holds no area")
+        return self
+
+
 class Wall(Element):
     """A wall between two joints, straight or an arc; its make-up runs from its outside inward.
 
-    Its thickness is that at its foot; a batter of its outer or inner face makes it thinner going up.
+    Its thickness is that at its foot; a batter of its outer or inner face makes it thinner going up. `lean` tilts it
+    as a whole, outward when positive. `taper` is how much thinner its bearing layer is at its end than at its start,
+    taken from the inside. An `outline` of its own is all of its plan: then it is of one layer.
     """
 
     id: Id
@@ -107,8 +147,18 @@ class Wall(Element):
     bearing: Literal["inferred", "yes", "no"] = "inferred"
     batter_outer: Batter = 0.0
     batter_inner: Batter = 0.0
+    lean: Annotated[float, Field(ge=-45, le=45)] = 0.0
+    taper: Mm = 0.0
+    outline: Annotated[tuple[PlanSpot, ...], Field(max_length=60)] = ()
+    mouldings: Annotated[tuple[Moulding, ...], Field(max_length=20)] = ()
     base: BaseRule
     top: TopRule
+
+    @model_validator(mode="after")
+    def _mouldings_differ(self) -> Self:
+        if len({held.id for held in self.mouldings}) != len(self.mouldings):
+            raise ValueError(f"{self.id}: two mouldings have one id")
+        return self
 
     @property
     def bears(self) -> bool:
@@ -124,6 +174,16 @@ class ConstructionLine(Element):
     y: Mm
     angle: Annotated[float, Field(ge=-360, le=360)]
     level: Id | None = None
+
+
+class GridLine(Element):
+    """A named line of the grid, through every storey: a point on it, and an angle counter-clockwise from east."""
+
+    id: Id
+    name: Annotated[str, StringConstraints(min_length=1, max_length=6, strip_whitespace=True)]
+    x: Mm
+    y: Mm
+    angle: Annotated[float, Field(ge=-360, le=360)]
 
 
 class Room(Element):

@@ -15,6 +15,7 @@ from .elements import (
     Floor,
     Foundation,
     FreeJoint,
+    GridLine,
     HostedJoint,
     Joint,
     MakeUp,
@@ -44,6 +45,7 @@ COLLECTIONS = (
     "beams",
     "rooms",
     "construction",
+    "grid",
     "roofs",
     "foundations",
     "floors",
@@ -76,6 +78,7 @@ class Project(Element):
     beams: tuple[Beam, ...] = ()
     rooms: tuple[Room, ...] = ()
     construction: tuple[ConstructionLine, ...] = ()
+    grid: tuple[GridLine, ...] = ()
     roofs: tuple[RoofBlock, ...] = ()
     foundations: tuple[Foundation, ...] = ()
     floors: tuple[Floor, ...] = ()

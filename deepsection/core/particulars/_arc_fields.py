@@ -6,9 +6,8 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from ..errors import RefusedEdit
-from ..model import Project, Wall, wall_axis
+from ..model import Project, Wall, layer_bands, wall_axis
 from ..model.edits import BendWall, StraightenWall
-from ..resolve import layer_bands
 from .rows import Row, action_row, length_row
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from ..model import FreeJoint, Project, SetOut, Wall, changed, wall_axis, wall_length
+from ..model import FreeJoint, Project, SetOut, Wall, changed, layer_bands, wall_axis, wall_length
 from ..model.edits import (
     FlipWall,
     MoveWall,
@@ -19,12 +19,12 @@ from ..model.edits import (
     split_at,
 )
 from ..model.ids import free_ids
-from ..resolve import layer_bands
 from ..units import parse_length
 from ._arc_fields import arc_fields
-from ._top_fields import top_fields
+from ._shape_fields import shape_fields
+from ._top_fields import top_fields, wall_height
 from ._wall_names import corner_name
-from .rows import Field, Row, action_row, choice_row, length_row, level_options
+from .rows import Field, Row, action_row, choice_row, length_row, level_options, under
 
 
 def wall_fields(project: Project, wall: Wall) -> list[Row]:
@@ -65,13 +65,6 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
         ]
     )
 
-    def parallel(text: str) -> Sequence[Any]:
-        joints = free_ids(project, "joint")
-        ends, id = (next(joints), next(joints)), next(free_ids(project, "wall"))
-        return [OffsetWall(wall=wall.id, id=id, joints=ends, distance=parse_length(text, units))]
-
-    parted = parted_corners(project, wall)
-    part = [action_row("part", "Part its corners from the other storey", [parted])] if parted else []
     return [
         length_row(
             "length",
@@ -108,6 +101,14 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             [("inferred", f"{'yes' if wall.status == 'outer' else 'no'}, by its status"), ("yes", "yes"), ("no", "no")],
             lambda t: [PutWall(wall=changed(wall, bearing=t))],
         ),
+        *under("Heights", _height_fields(project, wall)),
+        *under("Shape", shape_fields(project, wall, wall_height(project, wall))),
+        *under("Joins and copies", _join_fields(project, wall)),
+    ]
+
+
+def _height_fields(project: Project, wall: Wall) -> list[Row]:
+    return [
         choice_row(
             "base",
             "Stands on",
@@ -119,14 +120,26 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             "base_offset",
             "Foot above that",
             wall.base.offset,
-            units,
+            project.units,
             lambda v: [PutWall(wall=changed(wall, base=changed(wall.base, offset=v)))],
         ),
         *top_fields(project, wall),
+    ]
+
+
+def _join_fields(project: Project, wall: Wall) -> list[Row]:
+    def parallel(text: str) -> Sequence[Any]:
+        joints = free_ids(project, "joint")
+        ends, id = (next(joints), next(joints)), next(free_ids(project, "wall"))
+        return [OffsetWall(wall=wall.id, id=id, joints=ends, distance=parse_length(text, project.units))]
+
+    parted = parted_corners(project, wall)
+    part = [action_row("part", "Part its corners from the other storey", [parted])] if parted else []
+    return [
         *(_join_row(project, wall, end) for end in ("start", "end")),
         Row(
             Field("split", f"Split, from {corner_name(project, wall, 'start')} corner", "length", ""),
-            lambda text: [split_at(project, wall.id, parse_length(text, units))],
+            lambda text: [split_at(project, wall.id, parse_length(text, project.units))],
         ),
         Row(Field("offset_by", "Parallel wall, outward by", "length", ""), parallel),
         action_row("flip", "Flip outside and inside", [FlipWall(wall=wall.id)]),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from ..errors import BadInput
@@ -25,7 +25,7 @@ class Option:
 class Field:
     """A labelled fact. `text` is what stands in it now; `options` are those of a choice; `group` is a layer's id.
 
-    `exception`: it is stated against the kind that is followed.
+    `under` is the heading under which it stands. `exception`: it is stated against the kind that is followed.
     """
 
     id: str
@@ -34,6 +34,7 @@ class Field:
     text: str
     options: tuple[Option, ...] = ()
     group: str | None = None
+    under: str = ""
     exception: bool = False
 
 
@@ -106,6 +107,11 @@ def number_row(id: str, label: str, value: int, make: Callable[[int], Sequence[A
 def action_row(id: str, label: str, edits: Sequence[Any]) -> Row:
     """Something to do, as a button."""
     return Row(Field(id, label, "action", ""), lambda _: edits)
+
+
+def under(heading: str, rows: Sequence[Row]) -> list[Row]:
+    """Rows under a heading."""
+    return [replace(row, field=replace(row.field, under=heading)) for row in rows]
 
 
 def level_options(project: Project) -> list[tuple[str, str]]:

@@ -6,7 +6,7 @@ later one; each is memoised on exactly the values that it reads, so an edit rebu
 
 from ._leaves import Leaf
 from ._leaves import leaves as unit_leaves
-from ._walls import opening_hole
+from ._mouldings import moulding_plan
 from .building import (
     Building,
     Diagnostic,
@@ -26,7 +26,7 @@ from .building import (
 from .levels import resolve_levels, storeys, sum_id
 from .makeup_names import derived_name
 from .resolve import STAGES, resolve
-from .wallplan import layer_bands, plan_walls
+from .wallplan import plan_walls
 
 __all__ = [
     "STAGES",
@@ -45,8 +45,7 @@ __all__ = [
     "Storey",
     "WallPlan",
     "derived_name",
-    "layer_bands",
-    "opening_hole",
+    "moulding_plan",
     "part_key",
     "plan_walls",
     "resolve",

@@ -9,9 +9,9 @@ from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
 from ..geometry import polygons_of, prism
-from ..model import Foundation, Joint, MakeUp
+from ..model import Bands, Foundation, Joint, MakeUp
 from .building import Level, Outline, Part, PlannedWall, part_key
-from .wallplan import Bands, join_strips
+from .wallplan import join_strips
 
 
 @dataclass(frozen=True, slots=True)

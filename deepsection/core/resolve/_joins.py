@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..geometry import Axis, Point, crossing
+from ..geometry import Axis, Curve, Line, Point, crossing
 
 LONGEST_MITRE = 12.0
 """A mitre longer than this many wall thicknesses is squared off instead."""
@@ -33,6 +33,14 @@ class Arm:
     """Whether its structure is mitred at a corner too: faces that lean meet nowhere else."""
     leaves: int = 1
     """How many structure layers it has: a cavity wall has two, which are mitred, each on its own."""
+    skew: Axis | None = None
+    """Of a tapered wall, the line along which the faces on its inside run."""
+    skew_left: bool = False
+    """Whether those lie at its left."""
+
+    def line(self, left: float, *, on_left: bool) -> Curve:
+        """The face at a distance to the left, which is one of those on the left or on the right of the frame."""
+        return (self.skew if self.skew and on_left == self.skew_left else self.axis).face(left)
 
     @property
     def at(self) -> Point:
@@ -45,9 +53,13 @@ class Arm:
         dx, dy = self.axis.direction(0.0)
         return math.atan2(dy, dx) + self.axis.turn / self.axis.radius() * 1e-3
 
-    def point(self, left: float) -> Point:
-        """The point at the joint at a distance to the left of the line."""
-        return self.axis.at(0.0, left)
+    def point(self, left: float, *, on_left: bool) -> Point:
+        """The point of a face square across from the joint."""
+        square = self.axis.at(0.0, left)
+        if self.skew is None or on_left != self.skew_left:
+            return square
+        dx, dy = self.axis.direction(0.0)
+        return crossing(self.line(left, on_left=on_left), Line(*self.at, -dy, dx), square) or square
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +72,7 @@ class Cap:
 
 def square_cap(arm: Arm) -> Cap:
     """An end at right angles."""
-    points = (arm.point(arm.left), arm.point(arm.right))
+    points = (arm.point(arm.left, on_left=True), arm.point(arm.right, on_left=False))
     return Cap(points, points)
 
 
@@ -72,10 +84,10 @@ def corner_caps(arms: list[Arm], through: str | None = None) -> dict[tuple[str, 
     caps: dict[tuple[str, str], Cap] = {}
     for index, arm in enumerate(around):
         ahead, behind = around[(index + 1) % len(around)], around[index - 1]
-        left = _corner(arm, arm.left, ahead, ahead.right)
-        right = _corner(arm, arm.right, behind, behind.left)
-        frame_left = _corner(arm, arm.frame_left, ahead, ahead.frame_right)
-        frame_right = _corner(arm, arm.frame_right, behind, behind.frame_left)
+        left = _corner(arm, arm.left, ahead, ahead.right, on_left=True)
+        right = _corner(arm, arm.right, behind, behind.left, on_left=False)
+        frame_left = _corner(arm, arm.frame_left, ahead, ahead.frame_right, on_left=True)
+        frame_right = _corner(arm, arm.frame_right, behind, behind.frame_left, on_left=False)
         middle = (arm.at,) if len(around) > 2 else ()
         skin = (left, frame_left, *middle, frame_right, right)
         frame: tuple[Point, ...] = (frame_left, *middle, frame_right)
@@ -93,13 +105,14 @@ def _run_on(arm: Arm, other: Arm) -> bool:
     return abs(ax * by - ay * bx) < SMOOTH
 
 
-def _corner(arm: Arm, left: float, other: Arm, other_left: float) -> Point:
+def _corner(arm: Arm, left: float, other: Arm, other_left: float, *, on_left: bool) -> Point:
+    """Where a face meets that of the next arm, which is its right one when this is a left one."""
     if _run_on(arm, other):
-        return arm.point(left)
-    point = crossing(arm.axis.face(left), other.axis.face(other_left), arm.at)
+        return arm.point(left, on_left=on_left)
+    point = crossing(arm.line(left, on_left=on_left), other.line(other_left, on_left=not on_left), arm.at)
     reach = LONGEST_MITRE * max(arm.left - arm.right, other.left - other.right)
     if point is None or math.dist(point, arm.at) > reach:
-        return arm.point(left)
+        return arm.point(left, on_left=on_left)
     return point
 
 
@@ -111,8 +124,8 @@ def _through_or_butt(arm: Arm, other: Arm, through: str | None) -> tuple[Point, 
     if _run_on(arm, other):
         return None
     alongs = []
-    for face in (other.frame_left, other.frame_right):
-        point = crossing(arm.axis.face(0.0), other.axis.face(face), arm.at)
+    for face, on_left in ((other.frame_left, True), (other.frame_right, False)):
+        point = crossing(arm.axis.face(0.0), other.line(face, on_left=on_left), arm.at)
         if point is None:
             return None
         alongs.append(arm.axis.along(point))
@@ -122,14 +135,19 @@ def _through_or_butt(arm: Arm, other: Arm, through: str | None) -> tuple[Point, 
     if through in (arm.wall, other.wall):
         butts = through == other.wall
     near = max(alongs) if butts else min(alongs)
-    return _across(arm, other.axis, other.frame_left if alongs[0] == near else other.frame_right, "frame")
+    on_left = alongs[0] == near
+    axis = other.skew if other.skew and other.skew_left == on_left else other.axis
+    return _across(arm, axis, other.frame_left if on_left else other.frame_right, "frame")
 
 
 def _across(arm: Arm, other: Axis, face: float, of: str) -> tuple[Point, ...] | None:
     """Where a wall's left and right faces end on a face of another wall, and the chords of that face between."""
     offsets = (arm.frame_left, arm.frame_right) if of == "frame" else (arm.left, arm.right)
     near = crossing(arm.axis.face(sum(offsets) / 2), other.face(face), arm.at) or arm.at
-    left, right = (crossing(arm.axis.face(offset), other.face(face), near) for offset in offsets)
+    left, right = (
+        crossing(arm.line(offset, on_left=on_left), other.face(face), near)
+        for offset, on_left in zip(offsets, (True, False))
+    )
     if left is None or right is None:
         return None
     first, last = other.along(left), other.along(right)
@@ -137,12 +155,10 @@ def _across(arm: Arm, other: Axis, face: float, of: str) -> tuple[Point, ...] | 
     return (left, *(between if first < last else between[::-1]), right)
 
 
-def tee_cap(arm: Arm, host: Axis, faces: tuple[float, float], frames: tuple[float, float]) -> Cap:
-    """The end of a wall on a host: structure up to structure, the rest up to the host's face.
-
-    `faces` and `frames` are the host's distances to the left of its line: (left, right).
-    """
-    from_left = host.left_of(arm.axis.at(min(1000.0, arm.axis.length / 2))) > 0
-    skin = _across(arm, host, faces[0] if from_left else faces[1], "skin")
-    inner = _across(arm, host, frames[0] if from_left else frames[1], "skin")
+def tee_cap(arm: Arm, host: Arm) -> Cap:
+    """The end of a wall on a host (as seen from its start): structure up to structure, the rest up to its face."""
+    from_left = host.axis.left_of(arm.axis.at(min(1000.0, arm.axis.length / 2))) > 0
+    axis = host.skew if host.skew and host.skew_left == from_left else host.axis
+    skin = _across(arm, axis, host.left if from_left else host.right, "skin")
+    inner = _across(arm, axis, host.frame_left if from_left else host.frame_right, "skin")
     return Cap(inner, skin) if skin and inner else square_cap(arm)

@@ -13,7 +13,7 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Line, Plane3, Point, Solid, polygons_of, prism
 from ..model import Ceiling, Floor, Framing, Layer, MakeUp
-from ._walls import stations
+from ._framing import stations
 from .building import Level, Part, part_key
 
 RIPPED = 0.6

@@ -14,7 +14,7 @@ from shapely.ops import unary_union
 from ..geometry import Point, largest, line_through, prism, prism_along
 from ..model import MakeUp
 from ..tolerance import TOL
-from ._walls import stations
+from ._framing import stations
 from .building import Part, ResolvedRoof, RoofPlane, part_key
 
 RIDGE_BOARD = 38.1

@@ -14,7 +14,7 @@ from shapely.ops import unary_union
 
 from ..geometry import polygons_of
 from ._leaves import FRAME_FACE, Leaf, inset, leaves, outline, posts
-from ._walls import wall_solid
+from ._wallbodies import wall_solid
 from .building import Part, PlacedOpening, PlannedWall, part_key
 
 FRAME_DEPTH = 90.0

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Literal
 
+import numpy as np
+import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Axis, Circle, Line, Plane3, Point, Solid
@@ -105,12 +107,14 @@ class PlannedWall:
     axis: Axis
     layers: tuple[PlannedLayer, ...]
     footprint: Polygon
+    drifts: tuple[Point, Point] = ((0.0, 0.0), (0.0, 0.0))
+    """How far its start and its end move in plan per mm that it rises: where leaning walls meet."""
     known: list[int] = field(default_factory=list, init=False, compare=False, repr=False)
     """Its hash, once it was worked out: walls are keys of every later stage."""
 
     def __hash__(self) -> int:
         if not self.known:
-            self.known.append(hash((self.wall, self.axis, self.layers, self.footprint)))
+            self.known.append(hash((self.wall, self.axis, self.layers, self.footprint, self.drifts)))
         return self.known[0]
 
     @property
@@ -169,6 +173,44 @@ class PlannedWall:
             rest = (math.tau * self.axis.radius() - self.length) / 2 - 1.0
             left, right = max(left, -rest), min(right, self.length + rest)
         return self.axis.strip(left, right, self.side * outer, self.side * inner)
+
+    @property
+    def drift(self) -> Point:
+        """How far it moves in plan per mm that it rises, between its ends."""
+        if not self.wall.lean or self.axis.is_arc:
+            return 0.0, 0.0
+        (x, y), steep = self.stand().out, math.tan(math.radians(self.wall.lean))
+        return x * steep, y * steep
+
+    @property
+    def is_plumb(self) -> bool:
+        """Whether it has the same plan at every height."""
+        return not self.wall.lean and self.drifts == ((0.0, 0.0), (0.0, 0.0))
+
+    def risen(self, point: Point, rise: float) -> Point:
+        """Where a corner of its plan at its foot lies, so much higher up."""
+        along, near = self.axis.along(point), min(self.length / 2, 3 * (self.outer - self.inner))
+        (dx, dy) = self.drifts[0] if along < near else self.drifts[1] if along > self.length - near else self.drift
+        return point[0] + dx * rise, point[1] + dy * rise
+
+    def at_rise(self, rise: float) -> PlannedWall:
+        """The same wall as it is cut so much above its foot: of a leaning one, the plan moves."""
+        if self.is_plumb:
+            return self
+
+        def moved(shape: Polygon | MultiPolygon) -> Polygon | MultiPolygon:
+            return shapely.transform(shape, lambda points: np.array([self.risen((x, y), rise) for x, y in points]))
+
+        dx, dy = (value * rise for value in self.drift)
+        ends = [(x + dx, y + dy) for x, y in (self.start, self.end)]
+        layers = tuple(replace(layer, polygon=moved(layer.polygon), whole=moved(layer.whole)) for layer in self.layers)
+        axis = Axis(ends[0], ends[1], self.axis.bulge)
+        return PlannedWall(self.wall, axis, layers, moved(self.footprint), self.drifts)
+
+    def inner_at(self, along: float) -> float:
+        """Distance outward to the inner face at a distance along: of a tapered wall it differs."""
+        start = self.inner - min(self.wall.taper, 0.0)
+        return start + self.wall.taper * along / self.length if self.wall.taper and not self.axis.is_arc else self.inner
 
     def bulging(self, width: float) -> float:
         """How far an arc's faces leave a straight piece of this width (mm)."""
@@ -380,7 +422,11 @@ class Building:
     plan: WallPlan
     openings: dict[str, tuple[PlacedOpening, ...]]
     bodies: Callable[[str], tuple[tuple[str, Solid], ...]]
-    """Per wall id, its layers as bodies before openings: (layer id, solid)."""
+    """Per wall id, its layers as bodies before openings, and its mouldings: (layer or moulding id, solid)."""
+    hole: Callable[[str, PlacedOpening], Solid | None]
+    """What an opening takes from the wall of an id; None where a niche does not reach."""
+    mitres: dict[tuple[str, str], tuple[Line, Line]]
+    """Per wall and moulding id, the lines in plan that end it."""
     posts: tuple[PlacedPost, ...]
     beams: tuple[PlacedBeam, ...]
     roofs: tuple[ResolvedRoof, ...]

@@ -11,7 +11,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from ..geometry import largest, polygons_of
 from ..model import Ceiling, Floor, Foundation, MakeUp
 from ._joists import Bay, Boards, Rim, short_direction
-from ._walls import bearing_layer
+from ._wallbodies import bearing_layer
 from .building import Diagnostic, Level, Outline, PlannedWall, ResolvedRoof, WallPlan
 
 SMALLEST_BAY = 1e6

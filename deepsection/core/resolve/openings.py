@@ -5,12 +5,11 @@ from __future__ import annotations
 from functools import lru_cache
 from itertools import combinations
 
-from ..model import Kind, MakeUp, Opening
+from ..model import Kind, MakeUp, Opening, layer_bands
 from ..model.openings import design_of, number_of
 from ..tolerance import TOL
 from ..units import HeightSum, SumTerm
 from .building import Diagnostic, Level, PlacedOpening, PlannedWall
-from .wallplan import layer_bands
 from .walltops import foot_sum, top_over
 
 

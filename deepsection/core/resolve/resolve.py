@@ -6,7 +6,7 @@ import math
 from collections import defaultdict
 from collections.abc import Callable
 from contextlib import nullcontext
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
@@ -16,12 +16,15 @@ from shapely.geometry import Point as ShapelyPoint
 
 from ..geometry import Point, Solid, line_through
 from ..model import Kind, MakeUp, Opening, Project, RoofBlock, Room, corner_point
+from ..units import HeightSum
 from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
 from ._joists import ceiling_parts, floor_parts
+from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moulding_sum
 from ._posts import beam_parts, place_beams, place_posts, post_parts
 from ._roofparts import roof_parts
 from ._units import unit_parts
-from ._walls import WallTop, bearing_layer, layer_bodies, wall_parts
+from ._wallbodies import WallTop, bearing_layer, leaning, opening_hole
+from ._walls import layer_bodies, wall_parts
 from .building import (
     Building,
     Diagnostic,
@@ -72,9 +75,11 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         around = _around(project, plan, levels, floors, roofs)
         tops = {wall.wall.id: wall_top(wall, around, found) for wall in plan.walls}
     posts, beams = place_posts(project, levels, found), place_beams(project, levels, found)
+    mouldings, mitres = _mouldings(plan, levels)
+    found += moulding_faults(plan, tops)
 
     def make_parts() -> tuple[Part, ...]:
-        return _parts(project, plan, levels, make_ups, openings, floors, roofs, edges, tops, posts, beams)
+        return _parts(project, plan, levels, make_ups, openings, floors, roofs, edges, tops, posts, beams, mitres)
 
     found += _missed_sections(project, plan)
     for id in dict.fromkeys(wall.make_up for wall in project.walls):
@@ -101,22 +106,56 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         sums.setdefault(held.id, held)
     for roof in roofs:
         sums.update({s.id: s for s in (roof.heel, roof.eave, roof.ridge_top)})
+    sums.update({height.id: height for height in mouldings})
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
 
     walls = plan.by_id
 
     def bodies(id: str) -> tuple[tuple[str, Solid], ...]:
         wall = walls[id]
-        return layer_bodies(wall, make_ups[wall.wall.make_up], tops[id])
+        layers = layer_bodies(wall, make_ups[wall.wall.make_up], tops[id])
+        lines = tuple(mitres[id, held.id] for held in wall.wall.mouldings)
+        run = zip(wall.wall.mouldings, moulding_parts(wall, openings[id], tops[id], lines))
+        return (*layers, *((held.id, part.solid) for held, part in run))
+
+    def hole(id: str, placed: PlacedOpening) -> Solid | None:
+        wall = walls[id]
+        body = opening_hole(wall, placed, wall.inner, wall.outer)
+        return leaning(wall, body, tops[id].base) if body is not None else None
 
     totals = {id: height.total for id, height in sums.items()}
     building = Building(
-        levels, plan, openings, bodies, posts, beams, roofs, rooms, make_parts, sums, tuple(found), grade, totals
+        levels,
+        plan,
+        openings,
+        bodies,
+        hole,
+        mitres,
+        posts,
+        beams,
+        roofs,
+        rooms,
+        make_parts,
+        sums,
+        tuple(found),
+        grade,
+        totals,
     )
     if timer:
         with clock("solids"):
             building.parts  # noqa: B018
     return building
+
+
+def _mouldings(plan: WallPlan, levels: dict[str, Level]) -> tuple[list[HeightSum], dict[tuple[str, str], Mitres]]:
+    """The heights of all mouldings, and the lines in plan that end them."""
+    sums, feet = [], {}
+    for wall in plan.walls:
+        for held in wall.wall.mouldings:
+            top = moulding_sum(wall, held, foot_sum(wall, levels), plate_sum(wall, levels))
+            sums.append(top)
+            feet[f"{wall.wall.id}:{held.id}"] = top.total
+    return sums, mitres_of(plan, feet)
 
 
 def _of_use(project: Project, use: str) -> tuple[MakeUp, ...]:
@@ -251,15 +290,19 @@ def _parts(
     tops: dict[str, WallTop],
     posts: tuple[PlacedPost, ...],
     beams: tuple[PlacedBeam, ...],
+    mitres: dict[tuple[str, str], Mitres],
 ) -> tuple[Part, ...]:
     parts: list[Part] = []
     for wall in plan.walls:
         make_up = make_ups[wall.wall.make_up]
         placed = openings[wall.wall.id]
         parts += wall_parts(wall, make_up, placed, tops[wall.wall.id])
+        lines = tuple(mitres[wall.wall.id, held.id] for held in wall.wall.mouldings)
+        parts += moulding_parts(wall, placed, tops[wall.wall.id], lines)
         trimmed = make_up.layers[0].function == "cladding"
         for opening in placed:
-            parts += unit_parts(wall, opening, trimmed, tops[wall.wall.id].shows(wall, 0, make_up))
+            held = unit_parts(wall, opening, trimmed, tops[wall.wall.id].shows(wall, 0, make_up))
+            parts += held if wall.is_plumb else _lean(held, wall, tops[wall.wall.id].base)
     for roof in roofs:
         parts += roof_parts(roof, make_ups[roof.block.make_up], faces[roof.block.id])
     for foundation in project.foundations:
@@ -282,10 +325,10 @@ def _parts(
         parts += post_parts(post)
     for beam in beams:
         parts += beam_parts(beam)
-    for held in floors:
-        bearing, level = levels[held.floor.bearing], levels[held.floor.level]
+    for flat in floors:
+        bearing, level = levels[flat.floor.bearing], levels[flat.floor.level]
         parts += floor_parts(
-            held.floor, make_ups[held.floor.make_up], held.bays, held.rims, held.below, bearing, level, held.closed
+            flat.floor, make_ups[flat.floor.make_up], flat.bays, flat.rims, flat.below, bearing, level, flat.closed
         )
     for ceiling in project.ceilings:
         under = [wall for wall in plan.walls if wall.wall.top.level == ceiling.level]
@@ -293,6 +336,12 @@ def _parts(
         planned = plan_ceiling(ceiling, plan, make_ups, floors, roofs, gables)
         parts += ceiling_parts(ceiling, make_ups[ceiling.make_up], planned.bays, planned.boards, levels[ceiling.level])
     return tuple(parts)
+
+
+@lru_cache(maxsize=256)
+def _lean(parts: tuple[Part, ...], wall: PlannedWall, base: float) -> tuple[Part, ...]:
+    """What stands in an opening, leaning with its wall."""
+    return tuple(replace(part, solid=leaning(wall, part.solid, base)) for part in parts)
 
 
 STANDING = {"brick", "stone", "block"}

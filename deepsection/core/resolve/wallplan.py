@@ -13,15 +13,12 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.ops import polygonize, unary_union
 
 from ..geometry import Axis, Point, largest, polygons_of
-from ..model import FreeJoint, HostedJoint, Joint, MakeUp, Project, Wall
+from ..model import Bands, FreeJoint, HostedJoint, Joint, MakeUp, Project, Wall, layer_bands, outline_reach
 from ..model.places import wall_axis
 from ..tolerance import TOL
 from ._joins import Arm, Cap, corner_caps, square_cap, tee_cap
+from ._shapes import PLUMB, end_drift, outline_area, shape_faults, skew_axis
 from .building import Diagnostic, Outline, PlannedLayer, PlannedWall, WallPlan
-
-Bands = tuple[tuple[str, float, float, bool], ...]
-"""Layers as (id, outer, inner, is structure), distances outward from the set-out line."""
-
 
 SMALLEST_SPACE = 1e4
 """Free spaces smaller than this (mm2) are no rooms."""
@@ -58,7 +55,7 @@ def _storey(
     held = {make_up.id: make_up for make_up in make_ups}
     bands = {wall.id: layer_bands(wall, held[wall.make_up]) for wall in walls}
     planned = join_strips(walls, joints, bands, {wall.id: held for wall, held in zip(walls, axes)})
-    faults = (*_crossings(planned, joints), *_tight(planned))
+    faults = (*_crossings(planned, joints), *_tight(planned), *shape_faults(planned, held))
     return WallPlan(planned, tuple(_outlines(planned)), faults)
 
 
@@ -80,20 +77,6 @@ def _outlines(planned: tuple[PlannedWall, ...]) -> Iterator[Outline]:
         yield Outline(named.id, named.base.level, named.top.level, ring, spaces, walls)
 
 
-def layer_bands(wall: Wall, make_up: MakeUp) -> Bands:
-    """The layers of a wall as distances outward from its set-out line."""
-    reached, faces = 0.0, []
-    set_out = 0.0
-    for layer in make_up.layers:
-        if layer.id == wall.set_out.layer:
-            share = {"outer": 0.0, "middle": 0.5, "inner": 1.0}[wall.set_out.face]
-            set_out = reached + share * layer.thickness
-        faces.append((layer.id, reached, reached + layer.thickness, layer.function == "structure"))
-        reached += layer.thickness
-    shift = set_out + wall.offset
-    return tuple((id, shift - outer, shift - inner, structure) for id, outer, inner, structure in faces)
-
-
 def join_strips(
     walls: tuple[Wall, ...], joints: tuple[Joint, ...], bands: dict[str, Bands], axes: dict[str, Axis]
 ) -> tuple[PlannedWall, ...]:
@@ -104,35 +87,81 @@ def join_strips(
     walls = tuple(wall for wall in walls if axes[wall.id].chord > 1.0)
     by_id, by_joint = {wall.id: wall for wall in walls}, {joint.id: joint for joint in joints}
     meeting: dict[str, list[Arm]] = defaultdict(list)
+    ends: dict[str, list[Wall]] = defaultdict(list)
     for wall in walls:
-        axis = axes[wall.id]
-        for at, held, which in ((wall.start, axis, "start"), (wall.end, axis.reversed(), "end")):
-            meeting[at].append(_arm(wall, which, held, bands[wall.id]))
+        for at, which in ((wall.start, "start"), (wall.end, "end")):
+            ends[at].append(wall)
+            if not wall.outline:
+                meeting[at].append(_arm(wall, which, axes[wall.id], bands[wall.id]))
     caps: dict[tuple[str, str], Cap] = {}
     for id, arms in meeting.items():
         joint = by_joint[id]
+        host = by_id.get(joint.wall) if isinstance(joint, HostedJoint) else None
         if joint.join == "off":
             caps.update({(arm.wall, arm.end): square_cap(arm) for arm in arms})
-        elif isinstance(joint, HostedJoint) and joint.wall in by_id:
-            host = by_id[joint.wall]
-            caps.update({(arm.wall, arm.end): _tee(arm, host, axes[host.id], bands[host.id]) for arm in arms})
+        elif host is not None and not host.outline:
+            held = _arm(host, "start", axes[host.id], bands[host.id])
+            caps.update({(arm.wall, arm.end): tee_cap(arm, held) for arm in arms})
         else:
             caps.update(corner_caps(arms, joint.through if isinstance(joint, FreeJoint) else None))
-    planned = {
-        wall.id: _strip(wall, axes[wall.id], bands[wall.id], caps[wall.id, "start"], caps[wall.id, "end"])
-        for wall in walls
-    }
+
+    def drifts(wall: Wall) -> tuple[Point, Point]:
+        found = []
+        for at in (wall.start, wall.end):
+            joint = by_joint[at]
+            host = by_id.get(joint.wall) if isinstance(joint, HostedJoint) else None
+            others = [other for other in (*((host,) if host else ()), *ends[at]) if other.id != wall.id]
+            met = [(other, axes[other.id]) for other in others] if joint.join == "clean" else []
+            found.append(end_drift(wall, axes[wall.id], met))
+        return found[0], found[1]
+
+    leaning = any(wall.lean for wall in walls)
+    planned = {}
+    for wall in walls:
+        id, axis = wall.id, axes[wall.id]
+        if wall.outline:
+            planned[id] = _outlined(wall, axis, bands[id])
+        else:
+            moved = drifts(wall) if leaning else PLUMB
+            planned[id] = _strip(wall, axis, bands[id], caps[id, "start"], caps[id, "end"], moved)
     guests: dict[str, list[PlannedWall]] = defaultdict(list)
     for wall in walls:
         for joint in (by_joint[wall.start], by_joint[wall.end]):
             if isinstance(joint, HostedJoint) and joint.join == "clean":
                 guests[joint.wall].append(planned[wall.id])
-    return tuple(_cut_by_tees(planned[wall.id], guests[wall.id], bands) for wall in walls)
+    joined = tuple(_cut_by_tees(planned[wall.id], guests[wall.id], bands) for wall in walls)
+    outlined = [planned[wall.id] for wall in walls if wall.outline]
+    return tuple(_give_way(wall, outlined) for wall in joined) if outlined else joined
+
+
+def _outlined(wall: Wall, axis: Axis, bands: Bands) -> PlannedWall:
+    """A wall with an outline of its own; bands that reach farther out make it so much wider all around."""
+    id, outer, inner, _ = bands[0]
+    area = outline_area(wall, axis, outer - outline_reach(wall)[0])
+    area = area if area.is_valid else largest(area.buffer(0))
+    return PlannedWall(wall, axis, (PlannedLayer(id, outer, inner, area, area),), area)
+
+
+def _give_way(wall: PlannedWall, outlined: list[PlannedWall]) -> PlannedWall:
+    """What meets a wall with an outline of its own ends on it."""
+    if wall.wall.outline or not any(wall.footprint.intersects(other.footprint) for other in outlined):
+        return wall
+    taken = unary_union([other.footprint for other in outlined])
+    layers = tuple(
+        replace(layer, polygon=_pieces(layer.polygon.difference(taken)), whole=largest(layer.whole.difference(taken)))
+        for layer in wall.layers
+    )
+    return replace(wall, layers=layers, footprint=largest(wall.footprint.difference(taken)))
 
 
 def _frame_faces(bands: Bands) -> tuple[float, float]:
     frames = [(outer, inner) for _, outer, inner, structure in bands if structure]
     return (frames[0][0], frames[-1][1]) if frames else (bands[0][1], bands[-1][2])
+
+
+def _bearing(bands: Bands) -> int:
+    """Position of the layer that carries."""
+    return max((i for i, band in enumerate(bands) if band[3]), default=0)
 
 
 def _lefts(wall: Wall, outer: float, inner: float) -> tuple[float, float]:
@@ -141,39 +170,53 @@ def _lefts(wall: Wall, outer: float, inner: float) -> tuple[float, float]:
 
 
 def _arm(wall: Wall, end: str, axis: Axis, bands: Bands) -> Arm:
+    """A wall as it goes out from one of its ends; `axis` runs from its start to its end."""
     left, right = _lefts(wall, bands[0][1], bands[-1][2])
     frame_left, frame_right = _lefts(wall, *_frame_faces(bands))
+    skew, inside_left = skew_axis(wall, axis, bands[_bearing(bands)][2]), wall.outside == "right"
     if end == "end":
         left, right, frame_left, frame_right = -right, -left, -frame_right, -frame_left
+        axis, skew, inside_left = axis.reversed(), skew.reversed() if skew else None, not inside_left
     leaves = sum(structure for *_, structure in bands)
-    mitred = bool(wall.batter_outer or wall.batter_inner)
-    return Arm(wall.id, end, axis, left, right, frame_left, frame_right, mitred, leaves)
-
-
-def _tee(arm: Arm, host: Wall, axis: Axis, bands: Bands) -> Cap:
-    faces = _lefts(host, bands[0][1], bands[-1][2])
-    return tee_cap(arm, axis, faces, _lefts(host, *_frame_faces(bands)))
+    mitred = bool(wall.batter_outer or wall.batter_inner or wall.lean)
+    return Arm(wall.id, end, axis, left, right, frame_left, frame_right, mitred, leaves, skew, inside_left)
 
 
 @lru_cache(maxsize=4096)
-def _strip(wall: Wall, axis: Axis, bands: Bands, start: Cap, end: Cap) -> PlannedWall:
+def _strip(
+    wall: Wall, axis: Axis, bands: Bands, start: Cap, end: Cap, drifts: tuple[Point, Point] = PLUMB
+) -> PlannedWall:
     sign = 1.0 if wall.outside == "left" else -1.0
     left, right = _lefts(wall, bands[0][1], bands[-1][2])
     frame = _between(axis, start.frame, end.frame, left, right)
     skin = _between(axis, start.skin, end.skin, left, right)
     ends = tuple(axis.along(point) for cap in (start, end) for point in (*cap.skin, *cap.frame))
     first, last = _reach(axis, ends, left - right)
+    bearing = _bearing(bands)
+    skew = skew_axis(wall, axis, bands[bearing][2])
+    if skew:
+        first, last = min(ends) - SIDE, max(ends) + SIDE
 
-    def piece(outer: float, inner: float, within: Polygon) -> Polygon:
+    def piece(outer: float, inner: float, within: Polygon, lines: tuple[Axis, Axis]) -> Polygon:
+        if skew:
+            along = [
+                (line.at(first, sign * face), line.at(last, sign * face)) for line, face in zip(lines, (outer, inner))
+            ]
+            band = Polygon([*along[0], *reversed(along[1])])
+            return largest(band.intersection(within)) if band.is_valid else Polygon()
         strip = axis.strip(first, last, sign * outer, sign * inner, ends if axis.is_arc else ())
         return largest(strip.intersection(within))
 
     layers = []
-    for id, outer, inner, structure in bands:
-        whole = piece(outer, inner, frame if structure else skin)
+    for position, (id, outer, inner, structure) in enumerate(bands):
+        lines = (skew if skew and position > bearing else axis, skew if skew and position >= bearing else axis)
+        whole = piece(outer, inner, frame if structure else skin, lines)
+        if skew:
+            outer = max(outer, outer + wall.taper) if position > bearing else outer
+            inner = min(inner, inner + wall.taper) if position >= bearing else inner
         layers.append(PlannedLayer(id, outer, inner, whole, whole))
-    footprint = piece(bands[0][1], bands[-1][2], skin) if axis.is_arc else skin
-    return PlannedWall(wall, axis, tuple(layers), footprint)
+    footprint = piece(bands[0][1], bands[-1][2], skin, (axis, axis)) if axis.is_arc else skin
+    return PlannedWall(wall, axis, tuple(layers), footprint, drifts)
 
 
 def _reach(axis: Axis, ends: tuple[float, ...], thickness: float) -> tuple[float, float]:

@@ -13,7 +13,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from ..geometry import Plane3, line_through, polygons_of
 from ..model import TopRule
 from ..units import HeightSum, SumTerm
-from ._walls import TopSpan, WallTop
+from ._wallbodies import TopSpan, WallTop
 from .building import Diagnostic, Level, PlannedWall, ResolvedRoof
 
 ON_EDGE = 60.0

@@ -67,7 +67,7 @@ def opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale:
         plan.line((left, wall.inner), (left, back), (right, back), (right, wall.inner), pen="edge")
     else:
         for along in (left, right):
-            plan.line((along, wall.inner), (along, wall.outer), pen="edge")
+            plan.line((along, wall.inner_at(along)), (along, wall.outer), pen="edge")
         draw = _window if placed.opening.unit == "window" else _door
         draw(plan)
     outside = 4.2 if wall.wall.status == "outer" else 3.0
@@ -80,8 +80,10 @@ def _window(plan: _Plan) -> None:
     placed, wall = plan.placed, plan.wall
     face, back = placed.face, placed.face - 90.0
     lights = unit_leaves(placed)
-    for outward, pen in ((face, "edge"), (back, "edge"), (wall.outer, "fine"), (wall.inner, "fine")):
+    for outward, pen in ((face, "edge"), (back, "edge"), (wall.outer, "fine")):
         plan.line((placed.left, outward), (placed.right, outward), pen=pen)
+    inside = ((along, wall.inner_at(along)) for along in (placed.left, placed.right))
+    plan.line(*inside, pen="fine")
     sides = sorted({round(edge, 3) for light in lights for edge in (light.left, light.right)})
     if placed.design.operation == "sliding":
         for light in lights:

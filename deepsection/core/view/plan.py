@@ -22,6 +22,7 @@ from ..resolve import Building, Outline, PlacedOpening, PlannedWall, ResolvedRoo
 from ..units import FOOT, Units, format_length
 from ._openings import opening_marks, plan_hole
 from ._posts import post_marks
+from ._shapes import shape_marks
 from .detail import shown_from
 
 CUT_HEIGHT = 4 * FOOT
@@ -86,9 +87,10 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
     frame = Frame.looking(look_deg)
     storey = next(held for held in storeys(project) if held.level == level)
     make_ups = {held.id: held for held in project.make_ups}
-    walls = building.plan.on(level)
+    walls = tuple(wall.at_rise(CUT_HEIGHT - wall.wall.base.offset) for wall in building.plan.on(level))
     base = building.levels[level].z if walls else 0.0
     marks: list[Mark] = list(_below_marks(building, project, storey, frame))
+    marks += shape_marks(building, level, base + CUT_HEIGHT, frame)
     for wall in walls:
         marks += _wall_marks(wall, building.openings[wall.wall.id], make_ups[wall.wall.make_up], base, frame, scale)
     marks += _roof_marks([roof for roof in building.roofs if roof.block.plate == storey.plate], frame)

@@ -14,6 +14,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 
 from ...errors import DeepSectionError
 from ..project import Project
+from .aligning import AlignWall
 from .arranging import (
     CentreOpening,
     CopyOpening,
@@ -26,12 +27,14 @@ from .bays import AddBay, ClearConstruction, OffsetWall
 from .bending import BendWall, StraightenWall
 from .heights import AddRung, SetTerm, SetTotal
 from .openings import ClearExceptions, FollowKind, MakeKind, MoveOpening, ResizeOpening
+from .outlines import DrawOutline
 from .putting import (
     PutBeam,
     PutCeiling,
     PutConstruction,
     PutFloor,
     PutFoundation,
+    PutGrid,
     PutJoint,
     PutKind,
     PutMakeUp,
@@ -49,6 +52,7 @@ from .putting import (
 from .rebuilding import changed, put, rebuild, refusal
 from .removing import Remove
 from .roofs import DrawRoof
+from .rounding import RoundCorner
 from .splitting import ReverseWall, SplitWall, split_at
 from .storeys import (
     AddStorey,
@@ -59,6 +63,7 @@ from .storeys import (
     parted_corners,
     storey_above,
 )
+from .transforming import Motion, Transform
 from .walls import DrawWalls, FlipWall, MoveJoint, MoveWall, SetWallLength, UseMakeUp
 
 Edit = Annotated[
@@ -72,6 +77,7 @@ Edit = Annotated[
     | PutBeam
     | PutRoom
     | PutConstruction
+    | PutGrid
     | PutRoof
     | PutFoundation
     | PutFloor
@@ -81,9 +87,13 @@ Edit = Annotated[
     | PutSheet
     | SetProject
     | DrawWalls
+    | DrawOutline
     | DrawRoof
     | MoveJoint
     | MoveWall
+    | Transform
+    | AlignWall
+    | RoundCorner
     | SetWallLength
     | FlipWall
     | SplitWall
@@ -137,12 +147,14 @@ __all__ = [
     "AddBay",
     "AddRung",
     "AddStorey",
+    "AlignWall",
     "BendWall",
     "CentreOpening",
     "ClearConstruction",
     "ClearExceptions",
     "Copied",
     "CopyOpening",
+    "DrawOutline",
     "DrawRoof",
     "DrawWalls",
     "Edit",
@@ -150,6 +162,7 @@ __all__ = [
     "FollowKind",
     "MakeKind",
     "MirrorOpening",
+    "Motion",
     "MoveJoint",
     "MoveOpening",
     "MoveWall",
@@ -160,6 +173,7 @@ __all__ = [
     "PutConstruction",
     "PutFloor",
     "PutFoundation",
+    "PutGrid",
     "PutJoint",
     "PutKind",
     "PutMakeUp",
@@ -177,6 +191,7 @@ __all__ = [
     "RepeatOpening",
     "ResizeOpening",
     "ReverseWall",
+    "RoundCorner",
     "SetProject",
     "SetTerm",
     "SetTotal",
@@ -184,6 +199,7 @@ __all__ = [
     "SplitWall",
     "SpreadOpenings",
     "StraightenWall",
+    "Transform",
     "UseMakeUp",
     "apply_edits",
     "changed",

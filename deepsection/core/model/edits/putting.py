@@ -12,6 +12,7 @@ from ..elements import (
     ConstructionLine,
     Floor,
     Foundation,
+    GridLine,
     Joint,
     MakeUp,
     Note,
@@ -87,6 +88,11 @@ class PutRoom(_Put):
 class PutConstruction(_Put):
     kind: Literal["put_construction"] = "put_construction"
     line: ConstructionLine
+
+
+class PutGrid(_Put):
+    kind: Literal["put_grid"] = "put_grid"
+    line: GridLine
 
 
 class PutRoof(_Put):

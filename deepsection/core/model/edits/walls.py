@@ -106,21 +106,63 @@ class MoveJoint(Element):
         """The project with the joint moved. Raises: RefusedEdit, UnknownElement."""
         if project.collection_of(self.joint) != "joints":
             raise RefusedEdit("only a joint can be moved to a point", element=self.joint)
-        return _with_joints_at(project, {self.joint: (self.x, self.y)})
+        return with_joints_at(project, {self.joint: (self.x, self.y)})
 
 
 class MoveWall(Element):
-    """A wall shifted in plan; walls that share its joints stretch."""
+    """A wall shifted in plan; walls that share its joints stretch.
+
+    One piece of a side that is parted by bays takes the whole side along, but for `alone`.
+    """
 
     kind: Literal["move_wall"] = "move_wall"
     wall: Id
     dx: Mm
     dy: Mm
+    alone: bool = False
 
     def apply(self, project: Project) -> Project:
         """The project with both joints of the wall shifted. Raises: RefusedEdit, UnknownElement."""
         wall = held(project, self.wall, Wall)
-        return _with_joints_at(project, _shifted(project, [wall], (self.dx, self.dy)))
+        walls = [wall] if self.alone else side_of(project, wall)
+        return with_joints_at(project, _shifted(project, walls, (self.dx, self.dy)))
+
+
+MOST_OF_A_BAY = 5
+"""A bay has at most so many walls."""
+
+
+def side_of(project: Project, wall: Wall) -> list[Wall]:
+    """A wall with the other pieces of its side: those on its line, of its make-up, that bays part it from."""
+    if wall.bulge:
+        return [wall]
+    line = wall_axis(project, wall)
+
+    def on_line(other: Wall) -> bool:
+        ends = wall_points(project, other)
+        return not other.bulge and all(abs(line.left_of(end)) < 1.0 for end in ends)
+
+    alike = [w for w in project.walls if (w.base.level, w.make_up) == (wall.base.level, wall.make_up)]
+    meeting: dict[str, list[Wall]] = {}
+    for other in alike:
+        for joint in (other.start, other.end):
+            meeting.setdefault(joint, []).append(other)
+    found, ends = {wall.id: wall}, [wall.start, wall.end]
+    while ends:
+        joint, bay = ends.pop(), list[Wall]()
+        for _ in range(MOST_OF_A_BAY):
+            taken = {held.id for held in (*found.values(), *bay)}
+            ways = [other for other in meeting[joint] if other.id not in taken]
+            if len(ways) != 1:
+                break
+            after = ways[0]
+            joint = after.end if after.start == joint else after.start
+            if on_line(after):
+                found.update({held.id: held for held in (*bay, after)})
+                ends.append(joint)
+                break
+            bay.append(after)
+    return list(found.values())
 
 
 class SetWallLength(Element):
@@ -152,7 +194,7 @@ class SetWallLength(Element):
         ]
         targets = {goes: (x1 + shift[0], y1 + shift[1]), **_shifted(project, across, shift)}
         targets.pop(stays, None)
-        return _with_joints_at(project, targets)
+        return with_joints_at(project, targets)
 
 
 def _shifted(project: Project, walls: list[Wall], by: Point) -> dict[str, Point]:
@@ -171,7 +213,7 @@ def _parallel(project: Project, first: Wall, second: Wall) -> bool:
     return abs(cross) < TOL.parallel * math.dist(a, b) * math.dist(c, d)
 
 
-def _with_joints_at(project: Project, targets: dict[str, Point]) -> Project:
+def with_joints_at(project: Project, targets: dict[str, Point]) -> Project:
     """The project with joints moved. What stands on a wall that stretches keeps its place in plan.
 
     Free joints go where they are told; hosted ones to the nearest place on their wall.

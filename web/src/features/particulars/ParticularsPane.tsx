@@ -1,4 +1,5 @@
-import { Trash2 } from "lucide-react";
+import { Disclosure, DisclosureButton, DisclosurePanel } from "@headlessui/react";
+import { ChevronDown, Trash2 } from "lucide-react";
 import { Fragment, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useParticulars } from "../../api/queries";
@@ -89,7 +90,38 @@ export function ParticularsPane() {
 /** What the choice of a kind holds for an opening that follows none. */
 const NO_KIND = "-";
 
+/** Rows in the order of the service, those with a heading folded under it. */
 function Fields({ element, fields }: { element: string; fields: Facts["fields"] }) {
+  const headings = [...new Set(fields.map((field) => field.under))].filter(Boolean) as string[];
+  return (
+    <>
+      <Rows element={element} fields={fields.filter((field) => !field.under)} />
+      {headings.map((heading) => (
+        <Disclosure key={heading} as="section" className="mt-3 border-t border-rule pt-2" defaultOpen={!closed.has(heading)}>
+          {({ open }) => (
+            <>
+              <DisclosureButton
+                className="flex w-full items-center justify-between py-0.5 text-[12.5px] font-semibold"
+                onClick={() => (open ? closed.add(heading) : closed.delete(heading))}
+              >
+                {heading}
+                <ChevronDown size={13} className={open ? "rotate-180 text-quiet" : "text-quiet"} aria-hidden />
+              </DisclosureButton>
+              <DisclosurePanel>
+                <Rows element={element} fields={fields.filter((field) => field.under === heading)} />
+              </DisclosurePanel>
+            </>
+          )}
+        </Disclosure>
+      ))}
+    </>
+  );
+}
+
+/** Headings that were folded stay so while one goes from wall to wall. */
+const closed = new Set<string>();
+
+function Rows({ element, fields }: { element: string; fields: Facts["fields"] }) {
   const { set } = useClient();
   return (
     <div className="mt-3 flex flex-col gap-1.5">

@@ -1,0 +1,238 @@
+"""Walls, posts, beams, rooms and lines moved, turned or mirrored as one, or copied so."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from ...errors import RefusedEdit
+from ...geometry import Axis, Point
+from ...tolerance import TOL
+from ..elements import ConstructionLine, FreeJoint, GridLine, HostedJoint, Room, SectionLine, Wall
+from ..ids import free_among
+from ..openings import Opening
+from ..places import joint_point
+from ..posts import Beam, Post
+from ..project import Project
+from ..values import Element, Id, Mm
+from .rebuilding import changed, put
+from .walls import with_joints_at
+
+MOST = 500
+ON = 1.0
+"""A corner that comes to lie this close to another (mm) is the same corner."""
+
+
+class Motion(Element):
+    """A rigid motion in plan: mirrored in a line, or not; turned; then shifted.
+
+    `mirror` is the angle of the line through (x, y) to mirror in, and `turn` an angle about (x, y), both in degrees
+    counter-clockwise from east.
+    """
+
+    dx: Mm = 0.0
+    dy: Mm = 0.0
+    x: Mm = 0.0
+    y: Mm = 0.0
+    turn: Annotated[float, Field(ge=-360, le=360)] = 0.0
+    mirror: Annotated[float, Field(ge=-360, le=360)] | None = None
+
+    def at(self, point: Point) -> Point:
+        """Where a point comes to lie."""
+        x, y = self.along(point[0] - self.x, point[1] - self.y)
+        return x + self.x + self.dx, y + self.y + self.dy
+
+    def along(self, x: float, y: float) -> Point:
+        """What becomes of a vector."""
+        if self.mirror is not None:
+            c, s = _cos_sin(2 * self.mirror)
+            x, y = c * x + s * y, s * x - c * y
+        c, s = _cos_sin(self.turn)
+        return c * x - s * y, s * x + c * y
+
+    def angle(self, degrees: float) -> float:
+        """What becomes of a direction."""
+        c, s = _cos_sin(degrees)
+        x, y = self.along(c, s)
+        return round(math.degrees(math.atan2(y, x)), 9)
+
+    def times(self, k: int) -> Motion:
+        """The motion done k times over; a mirror once."""
+        if self.turn:
+            return Motion(x=self.x, y=self.y, turn=math.remainder(self.turn * k, 360.0))
+        return Motion(dx=self.dx * k, dy=self.dy * k, x=self.x, y=self.y, mirror=self.mirror)
+
+
+def _cos_sin(degrees: float) -> tuple[float, float]:
+    """Exact for quarters."""
+    exact = {0.0: (1.0, 0.0), 90.0: (0.0, 1.0), 180.0: (-1.0, 0.0), 270.0: (0.0, -1.0)}.get(degrees % 360.0)
+    return exact or (math.cos(math.radians(degrees)), math.sin(math.radians(degrees)))
+
+
+class Transform(Element):
+    """Elements moved as one; with `copies`, so many copies of them instead, each moved on from the last.
+
+    What stands in walls goes with them. Corners that come to lie on corners of their storey join them. New elements
+    are named after `stem`.
+    """
+
+    kind: Literal["transform"] = "transform"
+    elements: Annotated[tuple[Id, ...], Field(min_length=1, max_length=MOST)]
+    motion: Motion
+    copies: Annotated[int, Field(ge=0, le=50)] = 0
+    stem: Id = "copy"
+
+    def apply(self, project: Project) -> Project:
+        """The project after it. Raises: RefusedEdit, UnknownElement."""
+        chosen = [project.find(id) for id in dict.fromkeys(self.elements)]
+        walls = [element for element in chosen if isinstance(element, Wall)]
+        # What stands in a wall that goes too is not moved by itself.
+        inside = {wall.id for wall in walls}
+        chosen = [held for held in chosen if not (isinstance(held, Opening) and held.wall in inside)]
+        for element in chosen:
+            if not isinstance(element, MOVABLE):
+                name = type(element).__name__.lower()
+                raise RefusedEdit(f"a {name} cannot be moved this way", element=element.id)
+        if not self.copies:
+            return self._moved(project, chosen, walls)
+        for k in range(1, self.copies + 1):
+            project = self._copied(project, chosen, walls, self.motion.times(k))
+        return project
+
+    # --- in place -------------------------------------------------------------------------------
+
+    def _moved(self, project: Project, chosen: list[Any], walls: list[Wall]) -> Project:
+        motion = self.motion
+        places = {id: joint_point(project, id) for wall in walls for id in (wall.start, wall.end)}
+        staged = with_joints_at(project, {id: motion.at(point) for id, point in places.items()})
+        if motion.mirror is not None and walls:
+            staged = put(staged, *(_mirrored(wall) for wall in walls))
+        others = [_loose(held, motion, held.id) for held in chosen if not isinstance(held, Wall)]
+        return put(staged, *others) if others else staged
+
+    # --- copies ---------------------------------------------------------------------------------
+
+    def _copied(self, project: Project, chosen: list[Any], walls: list[Wall], motion: Motion) -> Project:
+        ids = free_among({element.id for element in project.elements()}, self.stem)
+        made: list[Any] = []
+        walls = [wall for wall in walls if not _lies_on_itself(project, wall, motion)]
+        named = {wall.id: next(ids) for wall in walls}
+        corners = _Corners(project, motion, named, {wall.base.level for wall in walls}, ids)
+        for wall in walls:
+            twin = _mirrored(wall) if motion.mirror is not None else wall
+            start, end = corners.of(wall.start), corners.of(wall.end)
+            made.append(changed(twin, id=named[wall.id], start=start, end=end))
+            made += [
+                changed(opening, id=next(ids), wall=named[wall.id])
+                for opening in project.openings
+                if opening.wall == wall.id
+            ]
+        posts = {held.id: next(ids) for held in chosen if isinstance(held, Post)}
+        for held in chosen:
+            if isinstance(held, Wall):
+                continue
+            twin = _loose(held, motion, posts.get(held.id) or next(ids))
+            if isinstance(held, Beam):
+                twin = _beam_copy(project, held, twin, posts, motion)
+            made.append(twin)
+        return put(project, *corners.made, *made)
+
+
+MOVABLE = (Wall, Post, Beam, Room, ConstructionLine, GridLine, SectionLine)
+
+
+def _mirrored(wall: Wall) -> Wall:
+    """A wall whose line was mirrored, with its outside on the other hand."""
+    side = "left" if wall.outside == "right" else "right"
+    twin: Wall = changed(wall, outside=side, bulge=-wall.bulge if wall.bulge else 0.0)
+    return twin
+
+
+def _loose(held: Any, motion: Motion, id: str) -> Any:
+    """What stands on no joint, moved."""
+    if isinstance(held, SectionLine):
+        (x1, y1), (x2, y2) = motion.at((held.x1, held.y1)), motion.at((held.x2, held.y2))
+        look = held.look if motion.mirror is None else ("right" if held.look == "left" else "left")
+        return changed(held, id=id, x1=x1, y1=y1, x2=x2, y2=y2, look=look)
+    if isinstance(held, Beam):
+        ends = {}
+        for which in ("start", "end"):
+            end = getattr(held, which)
+            x, y = motion.at((end.x, end.y))
+            ends[which] = end if end.post else changed(end, x=x, y=y)
+        return changed(held, id=id, **ends)
+    x, y = motion.at((held.x, held.y))
+    more: dict[str, Any] = {}
+    if isinstance(held, ConstructionLine | GridLine):
+        more["angle"] = motion.angle(held.angle)
+    if isinstance(held, Post):
+        more["turn"] = motion.angle(held.turn) % 180.0
+    return changed(held, id=id, x=x, y=y, **more)
+
+
+def _beam_copy(project: Project, held: Beam, twin: Beam, posts: dict[str, str], motion: Motion) -> Beam:
+    """A copied beam on the copies of its posts, or ending free where its post would be."""
+    ends = {}
+    places = {post.id: (post.x, post.y) for post in project.posts}
+    for which in ("start", "end"):
+        end = getattr(held, which)
+        if end.post in posts:
+            ends[which] = changed(end, post=posts[end.post])
+        elif end.post:
+            x, y = motion.at(places[end.post])
+            ends[which] = changed(end, post=None, x=x, y=y)
+    copy: Beam = changed(twin, **ends)
+    return copy
+
+
+def _lies_on_itself(project: Project, wall: Wall, motion: Motion) -> bool:
+    """Whether a wall lies in the line it is mirrored in."""
+    if motion.mirror is None:
+        return False
+    ends = (joint_point(project, wall.start), joint_point(project, wall.end))
+    return all(math.dist(point, motion.at(point)) < ON for point in ends)
+
+
+class _Corners:
+    """The joints of copied walls: new ones, or those of the storey that they come to lie on."""
+
+    def __init__(
+        self, project: Project, motion: Motion, named: dict[str, str], levels: set[str], ids: Iterator[str]
+    ) -> None:
+        self.project, self.motion, self.named, self.ids = project, motion, named, ids
+        self.made: list[Any] = []
+        self._known: dict[str, str] = {}
+        used = {id for wall in project.walls if wall.base.level in levels for id in (wall.start, wall.end)}
+        self._there = [(id, joint_point(project, id)) for id in sorted(used)]
+
+    def of(self, id: str) -> str:
+        """The joint that a copied wall has for one of its original."""
+        if id in self._known:
+            return self._known[id]
+        joint = self.project.find(id)
+        point = self.motion.at(joint_point(self.project, id))
+        found = next((held for held, at in self._there if math.dist(at, point) < ON), None)
+        if found is None:
+            found = next(self.ids)
+            if isinstance(joint, HostedJoint) and joint.wall in self.named:
+                self.made.append(changed(joint, id=found, wall=self.named[joint.wall]))
+            else:
+                self.made.append(self._on_a_wall(found, point) or FreeJoint(id=found, x=point[0], y=point[1]))
+        self._known[id] = found
+        return found
+
+    def _on_a_wall(self, id: str, point: Point) -> HostedJoint | None:
+        """A tee, where a corner comes to lie on a wall of its storey."""
+        levels = {wall.base.level for wall in self.project.walls if wall.id in self.named}
+        for wall in self.project.walls:
+            if wall.base.level not in levels:
+                continue
+            ends = (joint_point(self.project, wall.start), joint_point(self.project, wall.end))
+            axis = Axis(*ends, wall.bulge)
+            along = axis.along(point)
+            if ON < along < axis.length - ON and abs(axis.left_of(point)) < TOL.point * 10:
+                return HostedJoint(id=id, wall=wall.id, end="start", distance=along)
+        return None
