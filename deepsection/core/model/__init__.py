@@ -53,6 +53,7 @@ from .elements import (
     TopStep,
     Wall,
 )
+from .ground import GroundSpot, GroundStep
 from .openings import (
     DESIGN_FIELDS,
     OPERATIONS,
@@ -105,6 +106,8 @@ __all__ = [
     "Framing",
     "FreeJoint",
     "GridLine",
+    "GroundSpot",
+    "GroundStep",
     "HostedJoint",
     "Joint",
     "Kind",

@@ -28,6 +28,7 @@ from .elements import (
     Tradition,
     Wall,
 )
+from .ground import GroundSpot, GroundStep
 from .openings import Design, Kind, Opening, design_of, number_of
 from .posts import Beam, Post
 from .values import Element, Id, Name
@@ -46,6 +47,8 @@ COLLECTIONS = (
     "rooms",
     "construction",
     "grid",
+    "spots",
+    "steps",
     "roofs",
     "foundations",
     "floors",
@@ -79,6 +82,8 @@ class Project(Element):
     rooms: tuple[Room, ...] = ()
     construction: tuple[ConstructionLine, ...] = ()
     grid: tuple[GridLine, ...] = ()
+    spots: tuple[GroundSpot, ...] = ()
+    steps: tuple[GroundStep, ...] = ()
     roofs: tuple[RoofBlock, ...] = ()
     foundations: tuple[Foundation, ...] = ()
     floors: tuple[Floor, ...] = ()

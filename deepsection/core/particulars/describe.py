@@ -10,8 +10,12 @@ from ..errors import DeepSectionError
 from ..model import (
     Beam,
     Ceiling,
+    ConstructionLine,
     Floor,
     Foundation,
+    GridLine,
+    GroundSpot,
+    GroundStep,
     Kind,
     MakeUp,
     Note,
@@ -31,7 +35,8 @@ from ..units import HeightSum, format_length, format_thickness
 from .fields import fields_of
 from .rows import Field
 
-REMOVABLE = (Wall, Opening, RoofBlock, SectionLine, Room, MakeUp, Kind, Post, Beam, Note, Sheet)
+LINES = (ConstructionLine, GridLine, GroundSpot, GroundStep)
+REMOVABLE = (Wall, Opening, RoofBlock, SectionLine, Room, MakeUp, Kind, Post, Beam, Note, Sheet, *LINES)
 """What may be taken away by itself; the document refuses what others still need."""
 
 
@@ -153,13 +158,16 @@ def _sum_ids(held: Any) -> list[str]:
     if isinstance(held, Rung):
         return [sum_id(held.id)]
     if isinstance(held, Wall):
-        return [f"top:{held.id}", f"foot:{held.id}", sum_id(held.top.level), sum_id(held.base.level)]
+        own = [f"moulding:{held.id}:{moulding.id}" for moulding in held.mouldings]
+        return [f"top:{held.id}", f"foot:{held.id}", sum_id(held.top.level), sum_id(held.base.level), *own]
     if isinstance(held, Post):
         return [f"top:{held.id}", f"foot:{held.id}", sum_id(held.top.level), sum_id(held.base.level)]
     if isinstance(held, Beam):
         return [f"top:{held.id}", sum_id(held.top.level)]
     if isinstance(held, Foundation):
         return [sum_id(id) for id in (held.sill or held.top or held.level, held.footing)]
+    if isinstance(held, GroundSpot):
+        return [f"ground:{held.id}"]
     if isinstance(held, Floor):
         return [sum_id(held.level), sum_id(held.bearing)]
     return [sum_id(held.level)] if isinstance(held, Ceiling) else []
@@ -200,6 +208,14 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         return held.name, f"level, measured from {base}" if base else "the datum: every height is measured from here"
     if isinstance(held, RoofBlock):
         return held.name, "gable roof"
+    if isinstance(held, GridLine):
+        return f"Grid {held.name}", "a line of the grid, through every storey"
+    if isinstance(held, ConstructionLine):
+        return "Construction line", "to snap to; never printed"
+    if isinstance(held, GroundSpot):
+        return "Height of the ground", "straight to the next, level beyond the outermost"
+    if isinstance(held, GroundStep):
+        return "Step of the ground", "along an endless line"
     if isinstance(held, SectionLine):
         return f"Section {held.name}", "drag its line on the plan, or its ends"
     if isinstance(held, (Floor, Ceiling)):

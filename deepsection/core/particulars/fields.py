@@ -11,6 +11,9 @@ from ..model import (
     ConstructionLine,
     Floor,
     Foundation,
+    GridLine,
+    GroundSpot,
+    GroundStep,
     Kind,
     MakeUp,
     Note,
@@ -25,7 +28,18 @@ from ..model import (
     Wall,
     changed,
 )
-from ..model.edits import PutConstruction, PutNote, PutRoof, PutRoom, PutSection, PutSheet, SetProject
+from ..model.edits import (
+    PutConstruction,
+    PutGrid,
+    PutGroundSpot,
+    PutGroundStep,
+    PutNote,
+    PutRoof,
+    PutRoom,
+    PutSection,
+    PutSheet,
+    SetProject,
+)
 from ..units import format_pitch, parse_pitch
 from ._make_up_fields import make_up_fields
 from ._opening_fields import kind_fields, opening_fields
@@ -122,6 +136,39 @@ def _construction(project: Project, line: ConstructionLine) -> list[Row]:
     ]
 
 
+def _grid(project: Project, line: GridLine) -> list[Row]:
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutGrid(line=changed(line, **changes))]
+
+    return [
+        text_row("name", "Name", line.name, lambda t: put(name=t)),
+        length_row("x", "Through, east", line.x, project.units, lambda v: put(x=v)),
+        length_row("y", "Through, north", line.y, project.units, lambda v: put(y=v)),
+    ]
+
+
+def _ground_spot(project: Project, spot: GroundSpot) -> list[Row]:
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutGroundSpot(spot=changed(spot, **changes))]
+
+    return [
+        length_row("rise", "Above grade", spot.rise, project.units, lambda v: put(rise=v)),
+        length_row("x", "East", spot.x, project.units, lambda v: put(x=v)),
+        length_row("y", "North", spot.y, project.units, lambda v: put(y=v)),
+    ]
+
+
+def _ground_step(project: Project, step: GroundStep) -> list[Row]:
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutGroundStep(step=changed(step, **changes))]
+
+    turned = {"x1": step.x2, "y1": step.y2, "x2": step.x1, "y2": step.y1}
+    return [
+        length_row("rise", "Height of the step", step.rise, project.units, lambda v: put(rise=v)),
+        action_row("turn", "Higher on the other side", put(**turned)),
+    ]
+
+
 def _project(project: Project, _: Project) -> list[Row]:
     return [
         text_row("name", "Project", project.name, lambda t: [SetProject(name=t)]),
@@ -153,6 +200,9 @@ _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
     Ceiling: ceiling_fields,
     Note: _note,
     ConstructionLine: _construction,
+    GridLine: _grid,
+    GroundSpot: _ground_spot,
+    GroundStep: _ground_step,
     Sheet: _sheet,
     Project: _project,
 }

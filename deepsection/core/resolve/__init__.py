@@ -23,6 +23,7 @@ from .building import (
     WallPlan,
     part_key,
 )
+from .ground import Ground
 from .levels import resolve_levels, storeys, sum_id
 from .makeup_names import derived_name
 from .resolve import STAGES, resolve
@@ -32,6 +33,7 @@ __all__ = [
     "STAGES",
     "Building",
     "Diagnostic",
+    "Ground",
     "Leaf",
     "Level",
     "Outline",

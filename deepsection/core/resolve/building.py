@@ -15,6 +15,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from ..geometry import Axis, Circle, Line, Plane3, Point, Solid
 from ..model import Beam, Design, Opening, Post, RoofBlock, Room, Wall
 from ..units import HeightSum
+from .ground import Ground
 
 Severity = Literal["blocking", "warning"]
 
@@ -434,7 +435,7 @@ class Building:
     make_parts: Callable[[], tuple[Part, ...]]
     sums: dict[str, HeightSum]
     diagnostics: tuple[Diagnostic, ...]
-    grade: float
+    ground: Ground
     totals: dict[str, float] = field(default_factory=dict)
     """mm above the datum of every sum, by its id."""
 

@@ -17,6 +17,7 @@ from shapely.geometry import Point as ShapelyPoint
 from ..geometry import Point, Solid, line_through
 from ..model import Kind, MakeUp, Opening, Project, RoofBlock, Room, corner_point
 from ..units import HeightSum
+from ._groundchecks import ground_faults, ground_sums
 from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
 from ._joists import ceiling_parts, floor_parts
 from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moulding_sum
@@ -40,6 +41,7 @@ from .building import (
     WallPlan,
 )
 from .floors import FloorPlan, course_starts, floor_edges, plan_ceiling, plan_floor
+from .ground import Ground
 from .levels import resolve_levels, storeys
 from .makeup_names import name_faults
 from .makeups import order_faults
@@ -109,6 +111,9 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     sums.update({height.id: height for height in mouldings})
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
 
+    ground = Ground(grade, project.spots, project.steps)
+    sums.update({height.id: height for height in ground_sums(project, levels)})
+    found += ground_faults(ground, plan, levels, project)
     walls = plan.by_id
 
     def bodies(id: str) -> tuple[tuple[str, Solid], ...]:
@@ -138,7 +143,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         make_parts,
         sums,
         tuple(found),
-        grade,
+        ground,
         totals,
     )
     if timer:

@@ -9,9 +9,10 @@ import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon
 
 from ..drawing import Mark, Region, Stroke, path, rings_of
-from ..geometry import polygons_of
+from ..geometry import Frame, polygons_of
 from ..resolve import Building, Part
 from ..tolerance import TOL
+from ._earth import Earth, earth_along
 from .hatching import HatchTable
 
 EARTH_DEPTH, EARTH_REACH = 4.5, 12.0
@@ -24,34 +25,37 @@ HIGH = 1e5
 
 @dataclass(frozen=True, slots=True)
 class Ground:
-    """Earth that is hatched, the surface outside, and the spaces over the lowest floors, where no earth is."""
+    """All earth; what of it is hatched, the surface outside, and the spaces over the lowest floors, with no earth."""
 
+    whole: Earth
     earth: Polygon | MultiPolygon
     surface: shapely.Geometry
     dug: Polygon | MultiPolygon
 
 
-def ground_under(building: Building, cut: Iterable[tuple[Part, Polygon]], scale: float, u0: float, u1: float) -> Ground:
+def ground_under(
+    building: Building, frame: Frame, cut: Iterable[tuple[Part, Polygon]], scale: float, u0: float, u1: float
+) -> Ground:
     """The ground around what a section cuts, within the length of its line."""
     cut = list(cut)
     x0, y0, x1, _ = (float(value) for value in shapely.total_bounds([polygon for _, polygon in cut]))
-    near_ground = building.grade + NEAR_GROUND
-    solid = shapely.union_all([held for _, held in cut if held.bounds[1] < near_ground], grid_size=TOL.grid)
     left, right = min(max(u0, x0 - EARTH_REACH * scale), x0), max(min(u1, x1 + EARTH_REACH * scale), x1)
-    low = min(y0, building.grade) - EARTH_DEPTH * scale
+    held = earth_along(building.ground, frame, left, right)
+    near_ground = held.high + NEAR_GROUND
+    solid = shapely.union_all([piece for _, piece in cut if piece.bounds[1] < near_ground], grid_size=TOL.grid)
+    low = min(y0, held.low) - EARTH_DEPTH * scale
     floors = _below_floors(building, cut, low)
-    rooms = [shapely.box(box.bounds[0], box.bounds[3], box.bounds[2], building.grade + HIGH) for box in floors]
-    whole = shapely.union_all([shapely.box(left, low, right, building.grade), *floors])
+    rooms = [shapely.box(box.bounds[0], box.bounds[3], box.bounds[2], held.high + HIGH) for box in floors]
+    outside = Polygon([(left, low), *held.profile, (right, low)])
+    whole = shapely.union_all([outside, *floors])
     earth = whole.difference(shapely.union_all([solid, *rooms]))
-    surface = LineString([(left, building.grade), (right, building.grade)]).difference(
-        shapely.union_all([solid, *floors, *rooms])
-    )
+    surface = held.line.difference(shapely.union_all([solid, *floors, *rooms]))
     reach = EARTH_DEPTH * scale
     tops = [LineString([(box.bounds[0], box.bounds[3]), (box.bounds[2], box.bounds[3])]) for box in floors]
     near = shapely.union_all(
         [surface.buffer(reach), solid.buffer(reach, join_style="mitre"), *(top.buffer(reach) for top in tops)]
     )
-    return Ground(earth.intersection(near), surface, shapely.union_all(rooms))
+    return Ground(held, earth.intersection(near), surface, shapely.union_all(rooms))
 
 
 def ground_marks(building: Building, ground: Ground, hatches: HatchTable) -> list[Mark]:
@@ -60,13 +64,22 @@ def ground_marks(building: Building, ground: Ground, hatches: HatchTable) -> lis
     marks: list[Mark] = [
         Region(rings_of(polygon), hatch=hatch, feature="earth") for polygon in polygons_of(ground.earth)
     ]
-    grade = next((level.sum.id for level in building.levels.values() if level.surface == "grade"), None)
+    grade = ground_sum(building, ground.whole)
     marks += [
         Stroke(path(*piece.coords), "ground", feature="ground", sum=grade)
         for piece in shapely.get_parts(ground.surface)
         if not piece.is_empty
     ]
     return marks
+
+
+def ground_sum(building: Building, earth: Earth) -> str | None:
+    """The sum of a flat ground's height: the grade, or the one spot that states it."""
+    if earth.flat is None:
+        return None
+    if building.ground.spots:
+        return f"ground:{building.ground.spots[0].id}"
+    return next((level.sum.id for level in building.levels.values() if level.surface == "grade"), None)
 
 
 def _below_floors(building: Building, cut: list[tuple[Part, Polygon]], low: float) -> list[Polygon]:

@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+import math
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
 
 import shapely
-from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
 
 from ..catalog import material
 from ..drawing import Handle, Mark, Region, Ring, Stroke, path, rings_of
-from ..geometry import Frame, polygons_of
+from ..geometry import Frame, Point, polygons_of
 from ..resolve import Building, Part
 from ..tolerance import TOL
+from ._earth import Earth
 from .edges import Edge, visible_edges
 from .hatching import HatchTable, is_level
 from .visible import Face, faces_of, visible_faces
@@ -36,9 +38,11 @@ def seen_faces(parts: tuple[Part, ...], dx: float, dy: float) -> tuple[tuple[Fac
     return faces, visible_edges(faces)
 
 
-def clipped_above(faces: Iterable[Face], v: float, dug: Polygon | MultiPolygon | None = None) -> list[Face]:
-    """The faces without what lies below a height, but for what is seen in spaces that are dug out."""
-    kept: list[Face] = []
+def clipped_above(faces: Iterable[Face], earth: Earth, dug: Polygon | MultiPolygon | None = None) -> list[Face]:
+    """The faces without what lies in the earth, but for what is seen in spaces that are dug out."""
+    if earth.flat is None:
+        return _above_slope(faces, earth, dug)
+    v, kept = earth.flat, list[Face]()
     for face in faces:
         x0, low, x1, high = face.polygon.bounds
         if low >= v:
@@ -49,6 +53,18 @@ def clipped_above(faces: Iterable[Face], v: float, dug: Polygon | MultiPolygon |
             kept += [Face(piece, face.plane, face.part, face.normal) for piece in pieces]
         elif high > v:
             kept += _above(face, v)
+    return kept
+
+
+def _above_slope(faces: Iterable[Face], earth: Earth, dug: Polygon | MultiPolygon | None) -> list[Face]:
+    hidden = earth.body if dug is None or dug.is_empty else earth.body.difference(dug)
+    kept: list[Face] = []
+    for face in faces:
+        if face.polygon.bounds[1] >= earth.high:
+            kept.append(face)
+        elif face.polygon.bounds[3] > earth.low or dug is not None:
+            pieces = polygons_of(face.polygon.difference(hidden))
+            kept += [Face(piece, face.plane, face.part, face.normal) for piece in pieces]
     return kept
 
 
@@ -112,19 +128,15 @@ def _unbent(faces: Sequence[Face]) -> list[Face]:
 
 
 def edge_strokes(
-    edges: Iterable[Edge], building: Building, *, pen: str | None = None, floor: float | None = None
+    edges: Iterable[Edge], building: Building, *, pen: str | None = None, earth: Earth | None = None
 ) -> list[Mark]:
-    """One stroke per edge; level ones carry the height sum that they lie at."""
+    """One stroke per edge, above the earth; level ones carry the height sum that they lie at."""
     marks: list[Mark] = []
     for edge in edges:
-        (x0, y0), (x1, y1) = edge.start, edge.end
-        if floor is not None:
-            if max(y0, y1) < floor + SAME_HEIGHT:
-                continue
-            if min(y0, y1) < floor:
-                t = (floor - y0) / (y1 - y0)
-                cut = (x0 + (x1 - x0) * t, floor)
-                (x0, y0), (x1, y1) = (cut, (x1, y1)) if y0 < floor else ((x0, y0), cut)
+        shown = _out_of_earth(edge.start, edge.end, earth) if earth else (edge.start, edge.end)
+        if shown is None:
+            continue
+        (x0, y0), (x1, y1) = shown
         found = None
         if abs(y1 - y0) < SAME_HEIGHT:
             found = height_at(building, y0, edge.face.part, edge.other.part if edge.other else None)
@@ -139,6 +151,28 @@ def edge_strokes(
             )
         )
     return marks
+
+
+def _out_of_earth(start: Point, end: Point, earth: Earth) -> tuple[Point, Point] | None:
+    """The piece of an edge above the earth; the longest, where a slope parts it."""
+    (x0, y0), (x1, y1) = start, end
+    if min(y0, y1) >= earth.high:
+        return start, end
+    floor = earth.flat
+    if floor is None:
+        pieces = [piece for piece in shapely.get_parts(LineString([start, end]).difference(earth.body)) if piece.length]
+        longest = max(pieces, key=lambda piece: piece.length, default=None)
+        if longest is None or longest.length < SAME_HEIGHT:
+            return None
+        a, b = longest.coords[0], longest.coords[-1]
+        return (a, b) if math.dist(a, start) < math.dist(b, start) else (b, a)
+    if max(y0, y1) < floor + SAME_HEIGHT:
+        return None
+    if min(y0, y1) < floor:
+        t = (floor - y0) / (y1 - y0)
+        cut = (x0 + (x1 - x0) * t, floor)
+        return (cut, end) if y0 < floor else (start, cut)
+    return start, end
 
 
 def _pen(edge: Edge) -> str:

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import shapely
+import shapely.affinity
 
 from ..drawing import Drawing, Mark, Stroke, extent, path
 from ..geometry import Frame, Side, side_direction
 from ..resolve import Building
 from ..tolerance import TOL
 from ..units import Units
+from ._earth import Earth, earth_before
+from ._ground import ground_sum
 from ._levels import level_heights, level_marks
 from ._notes import note_marks
 from ._pitches import gables_shown, pitch_marks
@@ -28,22 +31,20 @@ def draw_elevation(
     frame = Frame.looking(side_direction(side))
     outside = tuple(part for part in building.parts if part.outside)
     faces, edges = seen_faces(outside, frame.dx, frame.dy)
-    above = clipped_above(faces, building.grade)
+    x0, _, x1, _ = bounds_of(faces)
+    reach = GROUND_REACH * scale
+    earth = earth_before(building, frame, x0 - reach, x1 + reach)
+    above = clipped_above(faces, earth)
     hatches = HatchTable(scale)
     marks: list[Mark] = face_regions(above, frame, hatches)
-    marks += edge_strokes(edges, building, floor=building.grade)
+    marks += edge_strokes(edges, building, earth=earth)
     marks += opening_symbols(building, above, frame)
     messages: tuple[str, ...] = ()
     if above:
         u0, _, u1, _ = bounds_of(above)
-        marks += _below_ground(building, frame)
-        reach = GROUND_REACH * scale
-        grade = next((level.sum.id for level in building.levels.values() if level.surface == "grade"), None)
-        marks.append(
-            Stroke(
-                path((u0 - reach, building.grade), (u1 + reach, building.grade)), "ground", feature="ground", sum=grade
-            )
-        )
+        marks += _below_ground(building, frame, earth)
+        line = [(min(max(u, u0 - reach), u1 + reach), v) for u, v in earth.profile]
+        marks.append(Stroke(path(*line), "ground", feature="ground", sum=ground_sum(building, earth)))
         seen = {face.part.element for face in above}
         marks += pitch_marks(building, frame, gables_shown(building, above), scale, units)
         heights = level_heights(building, seen, without=("finish",))
@@ -67,7 +68,7 @@ def draw_elevation(
     )
 
 
-def _below_ground(building: Building, frame: Frame) -> list[Mark]:
+def _below_ground(building: Building, frame: Frame, earth: Earth) -> list[Mark]:
     """Dashed outlines of what stands below the ground line: footings and walls. No line is drawn twice."""
     marks: list[Mark] = []
     drawn: shapely.Geometry = shapely.LineString()
@@ -77,9 +78,8 @@ def _below_ground(building: Building, frame: Frame) -> list[Mark]:
         if not faces:
             continue
         whole = shapely.union_all([face.polygon for face in faces], grid_size=TOL.point)
-        x0, y0, x1, _ = whole.bounds
-        earth = shapely.box(x0 - 1, y0 - 1, x1 + 1, building.grade - TOL.point)
-        lines = whole.boundary.intersection(earth).difference(drawn.buffer(TOL.point * 2))
+        below = shapely.affinity.translate(earth.body, 0.0, -TOL.point)
+        lines = whole.boundary.intersection(below).difference(drawn.buffer(TOL.point * 2))
         drawn = drawn.union(lines)
         for line in shapely.get_parts(shapely.simplify(shapely.line_merge(lines), TOL.point)):
             if line.geom_type == "LineString":

@@ -17,12 +17,13 @@ from shapely.ops import unary_union
 
 from ..drawing import Dimension, Drawing, Handle, Mark, Region, Stroke, Symbol, Text, extent, path, rings_of
 from ..geometry import Frame, polygons_of
-from ..model import ConstructionLine, MakeUp, Project, SectionLine
+from ..model import ConstructionLine, GridLine, MakeUp, Project, SectionLine
 from ..resolve import Building, Outline, PlacedOpening, PlannedWall, ResolvedRoof, Storey, storeys
 from ..units import FOOT, Units, format_length
 from ._openings import opening_marks, plan_hole
 from ._posts import post_marks
 from ._shapes import shape_marks
+from ._site import site_marks
 from .detail import shown_from
 
 CUT_HEIGHT = 4 * FOOT
@@ -70,6 +71,7 @@ class GuideLine:
     du: float
     dw: float
     id: str
+    label: str = "construction line"
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,6 +105,7 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
             at = (held.room.x, held.room.y)
             marks += _room_marks(held.room.name, held.room.id, held.area, at, frame, scale, project.units)
     marks += _overall(building.plan.outlines_on(level), frame, project.units)
+    marks += site_marks(building, project, level, frame, scale)
     for line in project.sections:
         marks += _section_marks(line, frame, scale)
     return Drawing(
@@ -297,11 +300,14 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
         middle = frame.plan_to_turned(*wall.at(wall.length / 2))
         middles.append(SnapPoint(*middle, "middle", "middle of wall", None, wall.wall.id))
     axes = tuple(line(wall) for wall in building.plan.walls)
-    guides = tuple(_guide(held, frame) for held in project.construction if held.level in (None, level))
+    guides = (
+        *(_guide(held, frame) for held in project.construction if held.level in (None, level)),
+        *(_guide(held, frame, f"grid {held.name}") for held in project.grid),
+    )
     return Snaps((*points.values(), *middles), tuple(line(wall) for wall in own), axes, guides)
 
 
-def _guide(line: ConstructionLine, frame: Frame) -> GuideLine:
+def _guide(line: ConstructionLine | GridLine, frame: Frame, label: str = "construction line") -> GuideLine:
     angle = math.radians(line.angle)
     along = frame.plan_to_turned(math.cos(angle), math.sin(angle))
-    return GuideLine(*frame.plan_to_turned(line.x, line.y), *along, line.id)
+    return GuideLine(*frame.plan_to_turned(line.x, line.y), *along, line.id, label)

@@ -148,8 +148,8 @@ def draw_section(
     marks: list[Mark] = []
     messages: tuple[str, ...] = ()
     if cut:
-        ground = ground_under(building, [(held.part, held.polygon) for held in cut], scale, u0, u1)
-        beyond = clipped_above(beyond_faces(building, frame, cut, u0, u1, line.depth), building.grade, ground.dug)
+        ground = ground_under(building, frame, [(held.part, held.polygon) for held in cut], scale, u0, u1)
+        beyond = clipped_above(beyond_faces(building, frame, cut, u0, u1, line.depth), ground.whole, ground.dug)
         marks += face_regions(beyond, frame, hatches, beyond=True)
         marks += edge_strokes(visible_edges(tuple(beyond), backdrop=True), building, pen="beyond")
         marks += ground_marks(building, ground, hatches)

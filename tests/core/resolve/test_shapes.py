@@ -113,10 +113,9 @@ def test_a_free_outline_is_all_of_a_wall_and_its_neighbours_end_on_it() -> None:
     assert volume(of_walls(resolve(house), "free")) == pytest.approx(area * HIGH, rel=1e-9)
     mirrored = apply_edits(stone(0.0), (outlined([(9000 + x, 3000 + y) for x, y in reversed(ring)]),))
     assert resolve(mirrored).plan.by_id["free"].footprint.area == pytest.approx(area), "either way round"
+    layered = box_house(8000, 6000)
     with pytest.raises(RefusedEdit, match="one layer"):
-        apply_edits(
-            box_house(8000, 6000), (outlined([(0, 0), (500, 0), (0, 500)], make_up=box_house().walls[0].make_up),)
-        )
+        apply_edits(layered, (outlined([(0, 0), (500, 0), (0, 500)], layered.walls[0].make_up),))
     onto = put(house, FreeJoint(id="r", x=10850, y=-3000))
     onto = apply_edits(
         onto, (DrawWalls(chain=("r", "q"), walls=("butts",), make_up="stone", base="floor", top="plate"),)

@@ -35,6 +35,8 @@ from .putting import (
     PutFloor,
     PutFoundation,
     PutGrid,
+    PutGroundSpot,
+    PutGroundStep,
     PutJoint,
     PutKind,
     PutMakeUp,
@@ -78,6 +80,8 @@ Edit = Annotated[
     | PutRoom
     | PutConstruction
     | PutGrid
+    | PutGroundSpot
+    | PutGroundStep
     | PutRoof
     | PutFoundation
     | PutFloor
@@ -174,6 +178,8 @@ __all__ = [
     "PutFloor",
     "PutFoundation",
     "PutGrid",
+    "PutGroundSpot",
+    "PutGroundStep",
     "PutJoint",
     "PutKind",
     "PutMakeUp",

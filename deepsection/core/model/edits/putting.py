@@ -23,6 +23,7 @@ from ..elements import (
     Sheet,
     Wall,
 )
+from ..ground import GroundSpot, GroundStep
 from ..openings import Kind, Opening
 from ..posts import Beam, Post
 from ..project import Project
@@ -93,6 +94,16 @@ class PutConstruction(_Put):
 class PutGrid(_Put):
     kind: Literal["put_grid"] = "put_grid"
     line: GridLine
+
+
+class PutGroundSpot(_Put):
+    kind: Literal["put_ground_spot"] = "put_ground_spot"
+    spot: GroundSpot
+
+
+class PutGroundStep(_Put):
+    kind: Literal["put_ground_step"] = "put_ground_step"
+    step: GroundStep
 
 
 class PutRoof(_Put):

@@ -24,6 +24,7 @@ from ..elements import (
     Sheet,
     Wall,
 )
+from ..ground import GroundSpot, GroundStep
 from ..openings import Kind, Opening
 from ..posts import Beam, Post
 from ..project import Project
@@ -104,6 +105,8 @@ _COLLECTION_OF: dict[type, str] = {
     Room: "rooms",
     ConstructionLine: "construction",
     GridLine: "grid",
+    GroundSpot: "spots",
+    GroundStep: "steps",
     RoofBlock: "roofs",
     Foundation: "foundations",
     Floor: "floors",

@@ -11,7 +11,8 @@ from pydantic import Field
 from ...errors import RefusedEdit
 from ...geometry import Axis, Point
 from ...tolerance import TOL
-from ..elements import ConstructionLine, FreeJoint, GridLine, HostedJoint, Room, SectionLine, Wall
+from ..elements import ConstructionLine, FreeJoint, GridLine, HostedJoint, RoofBlock, Room, SectionLine, Wall
+from ..ground import GroundSpot, GroundStep
 from ..ids import free_among
 from ..openings import Opening
 from ..places import joint_point
@@ -109,7 +110,7 @@ class Transform(Element):
         places = {id: joint_point(project, id) for wall in walls for id in (wall.start, wall.end)}
         staged = with_joints_at(project, {id: motion.at(point) for id, point in places.items()})
         if motion.mirror is not None and walls:
-            staged = put(staged, *(_mirrored(wall) for wall in walls))
+            staged = put(staged, *(_mirrored(wall) for wall in walls), *_turned_round(project, set(places)))
         others = [_loose(held, motion, held.id) for held in chosen if not isinstance(held, Wall)]
         return put(staged, *others) if others else staged
 
@@ -134,14 +135,12 @@ class Transform(Element):
         for held in chosen:
             if isinstance(held, Wall):
                 continue
-            twin = _loose(held, motion, posts.get(held.id) or next(ids))
-            if isinstance(held, Beam):
-                twin = _beam_copy(project, held, twin, posts, motion)
-            made.append(twin)
+            loose = _loose(held, motion, posts.get(held.id) or next(ids))
+            made.append(_beam_copy(project, held, loose, posts, motion) if isinstance(held, Beam) else loose)
         return put(project, *corners.made, *made)
 
 
-MOVABLE = (Wall, Post, Beam, Room, ConstructionLine, GridLine, SectionLine)
+MOVABLE = (Wall, Post, Beam, Room, ConstructionLine, GridLine, SectionLine, GroundSpot, GroundStep)
 
 
 def _mirrored(wall: Wall) -> Wall:
@@ -151,12 +150,25 @@ def _mirrored(wall: Wall) -> Wall:
     return twin
 
 
+def _turned_round(project: Project, moved: set[str]) -> Iterator[RoofBlock]:
+    """Roofs over mirrored corners, counter-clockwise again: each edge keeps its treatment."""
+    for roof in project.roofs:
+        if all(corner.joint in moved for corner in roof.outline):
+            count = len(roof.outline)
+            edges = tuple(roof.edges[(count - 2 - k) % count] for k in range(count))
+            yield changed(roof, outline=roof.outline[::-1], edges=edges)
+
+
 def _loose(held: Any, motion: Motion, id: str) -> Any:
     """What stands on no joint, moved."""
     if isinstance(held, SectionLine):
         (x1, y1), (x2, y2) = motion.at((held.x1, held.y1)), motion.at((held.x2, held.y2))
         look = held.look if motion.mirror is None else ("right" if held.look == "left" else "left")
         return changed(held, id=id, x1=x1, y1=y1, x2=x2, y2=y2, look=look)
+    if isinstance(held, GroundStep):
+        (x1, y1), (x2, y2) = motion.at((held.x1, held.y1)), motion.at((held.x2, held.y2))
+        rise = held.rise if motion.mirror is None else -held.rise
+        return changed(held, id=id, x1=x1, y1=y1, x2=x2, y2=y2, rise=rise)
     if isinstance(held, Beam):
         ends = {}
         for which in ("start", "end"):
