@@ -51,4 +51,4 @@ def test_porch_posts_stand_on_the_ground() -> None:
     building = resolve(tansy_lodge())
     posts = [part for part in building.parts if part.role == "post"]
     assert len(posts) == 4
-    assert all(part.solid.bounds.z0 == pytest.approx(building.grade) for part in posts)
+    assert all(part.solid.bounds.z0 == pytest.approx(building.ground.level) for part in posts)

@@ -204,7 +204,11 @@ def _keep(store: Store, stored: Stored, edits: list[Any], views: Any) -> Respons
 def preview_edits(id: str, sent: PreviewIn, store: Projects) -> Response:
     """Views as they would be after edits; nothing is kept."""
     stored = _at(store, id, sent.base_version)
-    project = checked_edits(stored.project, sent.edits)
+    edits = [*sent.edits]
+    if sent.entry:
+        held = sent.entry
+        edits += enter_all(stored.project, [held.element, *held.others], held.field, held.text)
+    project = checked_edits(stored.project, edits)
     return _json(bench_of(project, stored.version, standing(project, sent.views), sequence=sent.sequence))
 
 

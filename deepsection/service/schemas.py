@@ -120,14 +120,19 @@ class EditsIn(_Shape):
     views: list[ViewWanted] = []
 
 
-class EntryIn(_Shape):
+class Typed(_Shape):
     """A text typed into a field of an element, and of others like it that are selected with it."""
 
-    base_version: Version
     element: str
     others: list[str] = Field(default=[], max_length=500)
     field: str
     text: str = Field(max_length=2000)
+
+
+class EntryIn(Typed):
+    """A typed text to take."""
+
+    base_version: Version
     views: list[ViewWanted] = []
 
 
@@ -139,11 +144,12 @@ class StepIn(_Shape):
 
 
 class PreviewIn(_Shape):
-    """Edits to show and not to keep; the latest sequence number wins."""
+    """Edits, or a typed text, to show and not to keep; the latest sequence number wins."""
 
     base_version: Version
     sequence: int
-    edits: list[Edit] = Field(min_length=1, max_length=500)
+    edits: list[Edit] = Field(default=[], max_length=500)
+    entry: Typed | None = None
     views: list[ViewWanted]
 
 

@@ -1,5 +1,6 @@
 import { create } from "zustand";
 import type { BaySize } from "./actions/bay";
+import type { Motion } from "./actions/transform";
 
 export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sheets";
 export type Side = "south" | "east" | "north" | "west";
@@ -12,6 +13,14 @@ export type Tool =
   | "niche"
   | "bay"
   | "construction"
+  | "grid"
+  | "ground-spot"
+  | "ground-step"
+  | "move"
+  | "copy"
+  | "mirror"
+  | "turn"
+  | "align"
   | "measure"
   | "post"
   | "beam"
@@ -19,7 +28,21 @@ export type Tool =
   | "roof"
   | "section"
   | "note";
-export type WallShape = "chain" | "rectangle";
+export type WallShape = "chain" | "rectangle" | "outline";
+
+/** What was done last, in such a way that it can be done again to what is selected then. */
+export type Last =
+  | { kind: "entry"; field: string; label: string; text: string }
+  | { kind: "motion"; label: string; motion: Motion; copies: number }
+  | { kind: "tool"; label: string; tool: Tool };
+
+/** A text that is being typed, to be shown in the views before it is taken. */
+export interface Trial {
+  element: string;
+  others: string[];
+  field: string;
+  text: string;
+}
 export type Fill = "both" | "plan" | "view";
 export type PanelName = "history" | "make-ups" | "plan";
 
@@ -62,6 +85,11 @@ interface Client {
   /** How walls are drawn: one after the other, or four at once. */
   shape: WallShape;
   bay: BaySize | null;
+  /** How many copies are made; whether a mirrored or turned thing stays where it was too. */
+  copies: number;
+  keep: boolean;
+  last: Last | null;
+  trial: Trial | null;
   /** Whether the set-out lines of walls are drawn over the plan. */
   setOut: boolean;
   message: { text: string; tone: "wrong" | "note" } | null;
@@ -88,6 +116,10 @@ export const useClient = create<Client>((set) => ({
   kinds: { window: null, door: null, niche: null },
   shape: "chain",
   bay: null,
+  copies: 1,
+  keep: false,
+  last: null,
+  trial: null,
   setOut: false,
   message: null,
   panel: null,

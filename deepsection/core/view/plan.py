@@ -71,7 +71,7 @@ class GuideLine:
     du: float
     dw: float
     id: str
-    label: str = "construction line"
+    label: str = "a construction line"
 
 
 @dataclass(frozen=True, slots=True)
@@ -307,7 +307,7 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
     return Snaps((*points.values(), *middles), tuple(line(wall) for wall in own), axes, guides)
 
 
-def _guide(line: ConstructionLine | GridLine, frame: Frame, label: str = "construction line") -> GuideLine:
+def _guide(line: ConstructionLine | GridLine, frame: Frame, label: str = "a construction line") -> GuideLine:
     angle = math.radians(line.angle)
     along = frame.plan_to_turned(math.cos(angle), math.sin(angle))
     return GuideLine(*frame.plan_to_turned(line.x, line.y), *along, line.id, label)

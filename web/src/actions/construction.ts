@@ -1,4 +1,6 @@
+import type { Edit } from "../api/client";
 import { footOn } from "./arc";
+import { gridName } from "./site";
 import {
   type ActionKey,
   EMPTY,
@@ -27,11 +29,14 @@ export class DrawConstruction implements PlanAction {
   private base: Ray | null = null;
   private through: Place | null = null;
   private pointer: Place = { u: 0, w: 0, label: "" };
+  private readonly named: string[] = [];
 
   constructor(
     private readonly turn: Turn,
     private readonly storey: Storey,
     private readonly snaps: Snaps,
+    /** The names of grid lines, when such are drawn. */
+    private readonly grid: string[] | null = null,
   ) {}
 
   get from(): Place | null {
@@ -95,10 +100,19 @@ export class DrawConstruction implements PlanAction {
     const point = toPlan(this.turn, ray.u, ray.w);
     const along = toPlan(this.turn, ray.du * FAR, ray.dw * FAR);
     const angle = Math.round((Math.atan2(along.y, along.x) * 180 * 1e9) / Math.PI) / 1e9;
-    const line = { id: newId("line"), ...point, angle, level: this.storey.level };
     this.base = null;
     this.through = null;
-    return { ...this.shown(), edits: [{ kind: "put_construction", line }] };
+    return { ...this.shown(), edits: [this.edit(point, angle)] };
+  }
+
+  private edit(point: { x: number; y: number }, angle: number): Edit {
+    if (!this.grid) {
+      const line = { id: newId("line"), ...point, angle, level: this.storey.level };
+      return { kind: "put_construction", line };
+    }
+    const name = gridName(angle, [...this.grid, ...this.named]);
+    this.named.push(name);
+    return { kind: "put_grid", line: { id: newId("grid"), name, ...point, angle } };
   }
 
   private shown(): Outcome {

@@ -37,6 +37,7 @@ export function dragOf(
   turn: Turn,
   grid: number,
   projected: boolean,
+  alone = false,
 ): Drag | null {
   const step = (value: number) => Math.round(value / grid) * grid;
   if (handle.edit === "move_opening") {
@@ -59,11 +60,11 @@ export function dragOf(
     const axis = wallAxis(snaps, handle.element);
     if (!axis) return null;
     return {
-      hint: "Drag the wall sideways; walls that meet it stretch.",
+      hint: "Drag the wall sideways; walls that meet it stretch. With Alt, one piece of a side goes alone.",
       edits: (du, dw) => {
         const across = step(-du * axis.aw + dw * axis.au);
         const { x, y } = toPlan(turn, -axis.aw * across, axis.au * across);
-        return [{ kind: "move_wall", wall: handle.element, dx: x, dy: y }];
+        return [{ kind: "move_wall", wall: handle.element, dx: x, dy: y, alone }];
       },
     };
   }

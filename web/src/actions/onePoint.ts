@@ -17,7 +17,7 @@ export abstract class OnePoint implements PlanAction {
   click(place: Place): Outcome {
     this.at = place;
     const edit = this.edit(place);
-    if (!edit) return { ...this.shown(), wrong: this.missing };
+    if (!edit) return { ...this.shown(), wrong: place.elsewhere ?? this.missing };
     return { ...this.shown(), preview: undefined, edits: [edit], done: { select: this.made } };
   }
 
@@ -41,7 +41,7 @@ export abstract class OnePoint implements PlanAction {
   /** What is said when it cannot be placed here. */
   protected readonly missing: string = "";
   /** The id to select. */
-  protected abstract readonly made: string;
+  protected abstract get made(): string;
   protected abstract readonly hint: string;
   protected abstract edit(place: Place): Edit | null;
 

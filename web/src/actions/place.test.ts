@@ -98,7 +98,7 @@ describe("dragging", () => {
   it("moves a wall across itself only", () => {
     const wall = { edit: "move_wall", element: "south", field: "line", axis: "across" as const };
     expect(dragOf(wall, emptyProject(), ONE_WALL, NORTH_UP, 10, false)?.edits(700, 304)).toEqual([
-      { kind: "move_wall", wall: "south", dx: 0, dy: 300 },
+      { kind: "move_wall", wall: "south", dx: 0, dy: 300, alone: false },
     ]);
   });
   it("moves a section line sideways, or one of its ends", () => {

@@ -170,7 +170,7 @@ export class PlacePost extends OnePoint {
 }
 
 /** Two points: the ends of a section line, or opposite corners of a roof. */
-abstract class TwoPoints implements PlanAction {
+export abstract class TwoPoints implements PlanAction {
   protected first: Place | null = null;
   protected second: Place | null = null;
 

@@ -55,8 +55,8 @@ describe("snapping", () => {
   });
   it("finds construction lines, where they cross, and right angles onto them", () => {
     const guides = [
-      { u: 0, w: 3000, du: 1, dw: 0, id: "level" },
-      { u: 2000, w: 0, du: 0, dw: 1, id: "upright" },
+      { u: 0, w: 3000, du: 1, dw: 0, id: "level", label: "a construction line" },
+      { u: 2000, w: 0, du: 0, dw: 1, id: "upright", label: "a construction line" },
     ];
     const held = { ...ONE_WALL, guides };
     expect(snapPlace(5003, 3040, held, options)).toMatchObject({ u: 5003, w: 3000, guide: "level" });

@@ -55,7 +55,7 @@ function nearestGuide(u: number, w: number, guides: Guides, reach: number): Plac
     const place = { u: guide.u + guide.du * along, w: guide.w + guide.dw * along };
     const distance = Math.hypot(place.u - u, place.w - w);
     if (distance < reach && (!best || distance < best.distance))
-      best = { place: { ...place, label: "on a construction line", guide: guide.id }, distance };
+      best = { place: { ...place, label: `on ${guide.label}`, guide: guide.id }, distance };
   }
   return best?.place ?? null;
 }
@@ -75,9 +75,13 @@ function crossingGuide(u: number, w: number, guides: Guides, reach: number): Pla
   for (const [k, a] of near.entries())
     for (const b of near.slice(k + 1)) {
       const at = meet(a, b);
-      if (at && Math.hypot(at.u - u, at.w - w) < reach) return { ...at, label: "where construction lines cross" };
+      if (at && Math.hypot(at.u - u, at.w - w) < reach) return { ...at, label: crossed(a.label, b.label) };
     }
   return null;
+}
+
+function crossed(a: string, b: string): string {
+  return a === b ? "where construction lines cross" : `where ${a} and ${b} cross`;
 }
 
 /** Where a right-angled line from `from` meets the construction line that the pointer is on. */
@@ -85,7 +89,7 @@ function guideAtRightAngle(on: Place, straight: Place, from: { u: number; w: num
   const guide = guides.find((held) => held.id === on.guide);
   const level = straight.w === from.w;
   const at = guide && meet(guide, { ...from, du: level ? 1 : 0, dw: level ? 0 : 1 });
-  return at ? { ...at, label: "on a construction line, at right angles", guide: on.guide } : null;
+  return at ? { ...at, label: `on ${guide.label}, at right angles`, guide: on.guide } : null;
 }
 
 function step(value: number, grid: number): number {
@@ -109,9 +113,9 @@ function atRightAngle(
 }
 
 /** The nearest point on a set-out line, as a place on its wall. */
-export function nearestLine(u: number, w: number, snaps: Snaps, reach: number): Place | null {
+export function nearestLine(u: number, w: number, { lines }: { lines: Snaps["lines"] }, reach: number): Place | null {
   let best: { place: Place; distance: number } | null = null;
-  for (const line of snaps.lines) {
+  for (const line of lines) {
     const foot = footOn(line, u, w);
     if (foot.along < 0 || foot.along > lengthOf(line)) continue;
     const distance = Math.hypot(foot.u - u, foot.w - w);

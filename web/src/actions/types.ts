@@ -15,6 +15,8 @@ export interface Place {
   along?: number;
   /** The construction line that it lies on. */
   guide?: string;
+  /** What is wrong with this place: what the pointer means stands on another storey. */
+  elsewhere?: string;
 }
 
 export interface Overlay {
@@ -34,7 +36,7 @@ export interface Outcome {
   /** Edits to keep: one step of undo. */
   edits?: Edit[];
   /** The action is over; the element to select. */
-  done?: { select: string | null };
+  done?: { select: string | null; also?: string[] };
   /** What a typed length means now; without it no entry opens. */
   asks?: string;
   /** What is typed is an angle in degrees. */

@@ -622,6 +622,29 @@ export interface components {
             walls: components["schemas"]["Copied"][];
         };
         /**
+         * AlignWall
+         * @description A straight wall moved across, until the face of it nearest to one point is flush with a face near another.
+         *
+         *     The other face is one of a parallel wall or of a square post.
+         */
+        AlignWall: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "align_wall";
+            /** To X */
+            to_x: number;
+            /** To Y */
+            to_y: number;
+            /** Wall */
+            wall: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * Anchor
          * @description A place that follows its part: part key, feature of the part, distance along it.
          */
@@ -1007,6 +1030,38 @@ export interface components {
             y2: number;
         };
         /**
+         * DrawOutline
+         * @description A wall whose plan is a ring of points; the first edge becomes its set-out line, what it holds is inside of it.
+         */
+        DrawOutline: {
+            /** Base */
+            base: string;
+            /** Joints */
+            joints: [
+                string,
+                string
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw_outline";
+            /** Make Up */
+            make_up: string;
+            /** Points */
+            points: components["schemas"]["PlanPoint"][];
+            /**
+             * Status
+             * @default inner
+             * @enum {string}
+             */
+            status: "outer" | "inner";
+            /** Top */
+            top: string;
+            /** Wall */
+            wall: string;
+        };
+        /**
          * DrawRoof
          * @description A gable roof over a rectangle: a side that lies on or in another roof runs into it, and its ridge with it.
          */
@@ -1131,7 +1186,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1140,7 +1195,7 @@ export interface components {
         };
         /**
          * EntryIn
-         * @description A text typed into a field of an element, and of others like it that are selected with it.
+         * @description A typed text to take.
          */
         EntryIn: {
             /** Base Version */
@@ -1166,7 +1221,7 @@ export interface components {
          * Field
          * @description A labelled fact. `text` is what stands in it now; `options` are those of a choice; `group` is a layer's id.
          *
-         *     `exception`: it is stated against the kind that is followed.
+         *     `under` is the heading under which it stands. `exception`: it is stated against the kind that is followed.
          */
         Field: {
             /**
@@ -1192,6 +1247,11 @@ export interface components {
             options: components["schemas"]["Option"][];
             /** Text */
             text: string;
+            /**
+             * Under
+             * @default
+             */
+            under: string;
         };
         /**
          * Finding
@@ -1343,6 +1403,56 @@ export interface components {
             y: number;
         };
         /**
+         * GridLine
+         * @description A named line of the grid, through every storey: a point on it, and an angle counter-clockwise from east.
+         */
+        GridLine: {
+            /** Angle */
+            angle: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * GroundSpot
+         * @description A point of the ground, so much above (or below) the grade level.
+         *
+         *     Between points the ground runs straight; beyond the outermost it runs level.
+         */
+        GroundSpot: {
+            /** Id */
+            id: string;
+            /** Rise */
+            rise: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * GroundStep
+         * @description A step of the ground along an endless line through two points: to its left the ground lies `rise` higher.
+         */
+        GroundStep: {
+            /** Id */
+            id: string;
+            /** Rise */
+            rise: number;
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
+        };
+        /**
          * GuideLine
          * @description A construction line in the turned plan: through a point, in a unit direction.
          */
@@ -1353,6 +1463,11 @@ export interface components {
             dw: number;
             /** Id */
             id: string;
+            /**
+             * Label
+             * @default a construction line
+             */
+            label: string;
             /** U */
             u: number;
             /** W */
@@ -1647,6 +1762,78 @@ export interface components {
             opening: string;
         };
         /**
+         * Motion
+         * @description A rigid motion in plan: mirrored in a line, or not; turned; then shifted.
+         *
+         *     `mirror` is the angle of the line through (x, y) to mirror in, and `turn` an angle about (x, y), both in degrees
+         *     counter-clockwise from east.
+         */
+        Motion: {
+            /**
+             * Dx
+             * @default 0
+             */
+            dx: number;
+            /**
+             * Dy
+             * @default 0
+             */
+            dy: number;
+            /** Mirror */
+            mirror?: number | null;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /**
+             * X
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+        };
+        /**
+         * Moulding
+         * @description A section run along a face of a wall: a plinth, a band, a cornice.
+         *
+         *     It is measured up from the foot of its wall or from its plate. Its section is a closed ring of corners.
+         */
+        Moulding: {
+            /**
+             * At
+             * @default foot
+             * @enum {string}
+             */
+            at: "foot" | "plate";
+            /**
+             * Face
+             * @default outer
+             * @enum {string}
+             */
+            face: "outer" | "inner";
+            /** Id */
+            id: string;
+            /**
+             * Material
+             * @default stone
+             */
+            material: string;
+            /** Name */
+            name: string;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            /** Section */
+            section: components["schemas"]["SectionSpot"][];
+        };
+        /**
          * MoveJoint
          * @description A joint moved to a point; a hosted one slides along its wall to the nearest place.
          */
@@ -1683,8 +1870,15 @@ export interface components {
         /**
          * MoveWall
          * @description A wall shifted in plan; walls that share its joints stretch.
+         *
+         *     One piece of a side that is parted by bays takes the whole side along, but for `alone`.
          */
         MoveWall: {
+            /**
+             * Alone
+             * @default false
+             */
+            alone: boolean;
             /** Dx */
             dx: number;
             /** Dy */
@@ -2026,6 +2220,26 @@ export interface components {
             state: components["schemas"]["State"];
         };
         /**
+         * PlanPoint
+         * @description A point in plan.
+         */
+        PlanPoint: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PlanSpot
+         * @description A corner of a free outline: distance along the set-out line from its start, and outward from it.
+         */
+        PlanSpot: {
+            /** Along */
+            along: number;
+            /** Out */
+            out: number;
+        };
+        /**
          * Post
          * @description An upright at a point, from a level to another: square (width x depth, turned by an angle) or round (width).
          */
@@ -2061,13 +2275,17 @@ export interface components {
         };
         /**
          * PreviewIn
-         * @description Edits to show and not to keep; the latest sequence number wins.
+         * @description Edits, or a typed text, to show and not to keep; the latest sequence number wins.
          */
         PreviewIn: {
             /** Base Version */
             base_version: number;
-            /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            /**
+             * Edits
+             * @default []
+             */
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
             /** Views */
@@ -2130,6 +2348,11 @@ export interface components {
              * @default []
              */
             foundations: components["schemas"]["Foundation"][];
+            /**
+             * Grid
+             * @default []
+             */
+            grid: components["schemas"]["GridLine"][];
             /** Id */
             id: string;
             /**
@@ -2205,6 +2428,16 @@ export interface components {
              * @default []
              */
             sheets: components["schemas"]["Sheet"][];
+            /**
+             * Spots
+             * @default []
+             */
+            spots: components["schemas"]["GroundSpot"][];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["GroundStep"][];
             /**
              * Tradition
              * @default timber
@@ -2298,6 +2531,33 @@ export interface components {
              * @enum {string}
              */
             kind: "put_foundation";
+        };
+        /** PutGrid */
+        PutGrid: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_grid";
+            line: components["schemas"]["GridLine"];
+        };
+        /** PutGroundSpot */
+        PutGroundSpot: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_ground_spot";
+            spot: components["schemas"]["GroundSpot"];
+        };
+        /** PutGroundStep */
+        PutGroundStep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_ground_step";
+            step: components["schemas"]["GroundStep"];
         };
         /** PutJoint */
         PutJoint: {
@@ -2586,6 +2846,28 @@ export interface components {
             y: number;
         };
         /**
+         * RoundCorner
+         * @description The corner of two straight walls rounded: an arc of a radius to the set-out line touches both.
+         */
+        RoundCorner: {
+            /** Joint */
+            joint: string;
+            /** Joints */
+            joints: [
+                string,
+                string
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round_corner";
+            /** Radius */
+            radius: number;
+            /** Wall */
+            wall: string;
+        };
+        /**
          * Rung
          * @description A level: a sum of parts above (or below) another rung. Only the datum has none.
          *
@@ -2666,6 +2948,16 @@ export interface components {
             y1: number;
             /** Y2 */
             y2: number;
+        };
+        /**
+         * SectionSpot
+         * @description A corner of a moulding's section: how far it stands out from the face of its wall, and how far up.
+         */
+        SectionSpot: {
+            /** Out */
+            out: number;
+            /** Up */
+            up: number;
         };
         /**
          * SetIn
@@ -3249,6 +3541,50 @@ export interface components {
             rise: number;
         };
         /**
+         * Transform
+         * @description Elements moved as one; with `copies`, so many copies of them instead, each moved on from the last.
+         *
+         *     What stands in walls goes with them. Corners that come to lie on corners of their storey join them. New elements
+         *     are named after `stem`.
+         */
+        Transform: {
+            /**
+             * Copies
+             * @default 0
+             */
+            copies: number;
+            /** Elements */
+            elements: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "transform";
+            motion: components["schemas"]["Motion"];
+            /**
+             * Stem
+             * @default copy
+             */
+            stem: string;
+        };
+        /**
+         * Typed
+         * @description A text typed into a field of an element, and of others like it that are selected with it.
+         */
+        Typed: {
+            /** Element */
+            element: string;
+            /** Field */
+            field: string;
+            /**
+             * Others
+             * @default []
+             */
+            others: string[];
+            /** Text */
+            text: string;
+        };
+        /**
          * UseMakeUp
          * @description Another make-up for a wall, on its usual set-out face; openings measure set-in from the frame.
          */
@@ -3299,7 +3635,9 @@ export interface components {
          * Wall
          * @description A wall between two joints, straight or an arc; its make-up runs from its outside inward.
          *
-         *     Its thickness is that at its foot; a batter of its outer or inner face makes it thinner going up.
+         *     Its thickness is that at its foot; a batter of its outer or inner face makes it thinner going up. `lean` tilts it
+         *     as a whole, outward when positive. `taper` is how much thinner its bearing layer is at its end than at its start,
+         *     taken from the inside. An `outline` of its own is all of its plan: then it is of one layer.
          */
         Wall: {
             base: components["schemas"]["BaseRule"];
@@ -3328,13 +3666,28 @@ export interface components {
             end: string;
             /** Id */
             id: string;
+            /**
+             * Lean
+             * @default 0
+             */
+            lean: number;
             /** Make Up */
             make_up: string;
+            /**
+             * Mouldings
+             * @default []
+             */
+            mouldings: components["schemas"]["Moulding"][];
             /**
              * Offset
              * @default 0
              */
             offset: number;
+            /**
+             * Outline
+             * @default []
+             */
+            outline: components["schemas"]["PlanSpot"][];
             /**
              * Outside
              * @default left
@@ -3350,6 +3703,11 @@ export interface components {
              * @enum {string}
              */
             status: "outer" | "inner";
+            /**
+             * Taper
+             * @default 0
+             */
+            taper: number;
             top: components["schemas"]["TopRule"];
         };
         /**

@@ -212,11 +212,18 @@ export function useChange(id: string, views: ViewWanted[]) {
   });
 }
 
-export function preview(id: string, base_version: number, sequence: number, edits: Edit[], views: ViewWanted[]) {
+/** Views as they would be after edits, or after a text was typed into a field. */
+export function preview(
+  id: string,
+  base_version: number,
+  sequence: number,
+  wanted: Pick<Schemas["PreviewIn"], "edits" | "entry">,
+  views: ViewWanted[],
+) {
   return unwrap<Bench>(
     api.POST("/api/projects/{id}/preview", {
       params: { path: { id } },
-      body: { base_version, sequence, edits, views },
+      body: { base_version, sequence, ...wanted, views },
     }),
   );
 }

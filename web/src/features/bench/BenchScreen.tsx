@@ -29,6 +29,12 @@ export function BenchScreen() {
   const drawing = client.tool === "section" || (step === "Sections" && !client.section);
   const whole = step === "Plan" || step === "Roof" || drawing ? "plan" : "view";
   const preview = usePreview(id, bench.version, views, saving);
+  const { trial } = client;
+  const { showEntry, clear } = preview;
+  useEffect(() => {
+    if (trial) showEntry(trial);
+    else clear();
+  }, [trial, showEntry, clear]);
   const shown = preview.shown ?? bench;
   const plan = shown.drawings[0];
   const view = shown.drawings[1];

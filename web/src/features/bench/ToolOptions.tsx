@@ -3,15 +3,21 @@ import type { BayShape } from "../../actions/bay";
 import { lengthText } from "../../actions/lengthText";
 import { readLength } from "../../api/queries";
 import { useClient, type WallShape } from "../../store";
+import { Button } from "../../ui/Button";
+import { isStraightWall, MOTIONS, movables } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
 import { bayOf } from "./usePlanAction";
 
 /** What the chosen tool asks beforehand, at the top of the plan. */
 export function ToolOptions({ top }: { top: number }) {
-  const { tool } = useClient();
+  const { tool, selection, also, step } = useClient();
+  const { state } = useHeld();
+  const moved = movables(state.project, [selection, ...also]);
+  const motions = tool === "select" && step === "Plan" && moved.length > 0;
   const status = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
   const unit = tool === "window" || tool === "door" || tool === "niche" ? tool : null;
-  if (!status && !unit && tool !== "bay") return null;
+  const options = tool === "bay" || tool === "copy" || tool === "mirror" || tool === "turn";
+  if (!status && !unit && !options && !motions) return null;
   return (
     <div
       role="toolbar"
@@ -22,7 +28,64 @@ export function ToolOptions({ top }: { top: number }) {
       {status && <WallOptions status={status} />}
       {unit && <KindOption unit={unit} />}
       {tool === "bay" && <BayOptions />}
+      {tool === "copy" && <CopyOptions />}
+      {(tool === "mirror" || tool === "turn") && <KeepOption />}
+      {motions && <MotionButtons align={isStraightWall(state.project, moved)} />}
     </div>
+  );
+}
+
+/** What can be done with what is selected. */
+function MotionButtons({ align }: { align: boolean }) {
+  const { set } = useClient();
+  return (
+    <>
+      {MOTIONS.filter((item) => item.tool !== "align" || align).map((item) => (
+        <Button
+          key={item.tool}
+          title={item.words}
+          className="!px-2"
+          onClick={() => set({ tool: item.tool, message: null, copies: 1, keep: false })}
+        >
+          {item.label}
+        </Button>
+      ))}
+    </>
+  );
+}
+
+function CopyOptions() {
+  const { copies, set } = useClient();
+  return (
+    <label className="flex items-center gap-1.5 text-[12px] text-quiet">
+      Copies
+      <input
+        type="number"
+        min={1}
+        max={50}
+        aria-label="How many copies"
+        value={copies}
+        onChange={(event) => set({ copies: Math.max(1, Math.min(50, Number(event.target.value) || 1)) })}
+        onKeyDown={(event) => event.stopPropagation()}
+        className="h-7 w-[58px] rounded-md border border-rule bg-field px-1.5 text-right font-mono text-[12px] text-ink"
+      />
+      each as far from the last
+    </label>
+  );
+}
+
+function KeepOption() {
+  const { keep, set } = useClient();
+  return (
+    <Choice
+      label="The original"
+      name="What becomes of the original"
+      value={keep ? "keep" : "move"}
+      onChange={(value) => set({ keep: value === "keep" })}
+    >
+      <option value="move">goes along</option>
+      <option value="keep">stays where it is</option>
+    </Choice>
   );
 }
 
@@ -40,6 +103,7 @@ function WallOptions({ status }: { status: "outer" | "inner" }) {
       >
         <option value="chain">corner by corner</option>
         <option value="rectangle">a rectangle</option>
+        <option value="outline">by its outline</option>
       </Choice>
       <Choice
         label="of"

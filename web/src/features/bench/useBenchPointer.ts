@@ -67,7 +67,7 @@ const TYPED = /^[\d.'"\-+]$/;
 
 /** Everything that pointer and keys do on the bench. */
 export function useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps, preview }: Props) {
-  const { state, viewName, commit, change } = useHeld();
+  const { state, viewName, storey, commit, change } = useHeld();
   const { tool, selection, also, set } = useClient();
   const units = state.project.units;
   const grid = units === "ft-in" ? 25.4 : 10;
@@ -94,11 +94,21 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     const mmPerPx = 1 / viewport.k;
     const action = runner.action as { from?: Place | null; own?: Place[] } | null;
     if (tool === "window" || tool === "door" || tool === "niche" || tool === "bay") {
-      const place = nearestLine(u, w, snaps, 24 * mmPerPx) ?? { u, w, label: "no wall here" };
+      const place = nearestLine(u, w, snaps, 24 * mmPerPx) ?? noWall(u, w, 24 * mmPerPx);
       return place.along === undefined ? place : stepped(place, grid);
     }
-    if (tool === "room") return { u, w, label: "" };
+    if (tool === "room" || tool === "align") return { u, w, label: "" };
     return snapPlace(u, w, snaps, { mmPerPx, grid, from: action?.from, own: action?.own, square });
+  }
+
+  /** No wall of this storey: perhaps one of another is meant. */
+  function noWall(u: number, w: number, reach: number): Place {
+    const other = nearestLine(u, w, { lines: snaps.axes }, reach);
+    const wall = state.project.walls?.find((held) => held.id === other?.wall);
+    const floor = state.storeys.find((held) => held.level === wall?.base.level);
+    if (!floor) return { u, w, label: "no wall here" };
+    const elsewhere = `This wall stands on ${floor.name}. Choose its plan at the top of the pane first.`;
+    return { u, w, label: `no wall of ${storey.name}: this one stands on ${floor.name}`, elsewhere };
   }
 
   function markAt(target: EventTarget | null): { pane: "plan" | "view"; index: number } | null {
@@ -136,7 +146,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
       return { kind: "box", x, y, element };
     const handle = mark && "handle" in mark ? mark.handle : null;
     if (event.button === 0 && handle && element && tool === "select") {
-      const drag = dragOf(handle, state.project, snaps, turn, grid, pane === "view");
+      const drag = dragOf(handle, state.project, snaps, turn, grid, pane === "view", event.altKey);
       if (drag) return { kind: "drag", x, y, drag, edits: null, moved: false, element: handle.element };
     }
     return { kind: "pan", x, y, from: viewport, pane, moved: false, element };

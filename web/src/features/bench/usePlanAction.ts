@@ -2,28 +2,44 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type BaySize, PlaceBay } from "../../actions/bay";
 import { DrawConstruction } from "../../actions/construction";
 import { Measure } from "../../actions/measure";
+import { DrawOutline } from "../../actions/outline";
 import { DrawBeam, DrawRoof, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
+import { DrawGroundStep, PlaceGroundSpot } from "../../actions/site";
+import { Align, Mirror, Shift, TurnAbout } from "../../actions/transform";
 import type { Outcome, Place, PlanAction, Snaps, Turn } from "../../actions/types";
 import { EMPTY } from "../../actions/types";
 import { DrawRectangle, DrawWalls } from "../../actions/walls";
-import { type Tool, useClient } from "../../store";
+import type { Edit } from "../../api/client";
+import { type Last, type Tool, useClient } from "../../store";
+import { isStraightWall, MOTIONS, movables, TOOLS } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
 import type { usePreview } from "./usePreview";
 
 export const SELECT_HINT = "Point at a line for where it comes from; click selects, again what lies under; Shift adds.";
 
 /** Tools that stay chosen when one thing is placed. */
-const KEPT = new Set<Tool>(["window", "door", "niche", "bay", "construction", "post", "beam"]);
+const KEPT = new Set<Tool>(["window", "door", "niche", "bay", "construction", "grid", "ground-spot", "post", "beam"]);
 
 /** The bay that one begins with. */
 export function bayOf(units: "ft-in" | "mm"): BaySize {
   return { shape: "angled", width: units === "ft-in" ? 2438.4 : 2400, out: units === "ft-in" ? 609.6 : 600 };
 }
 
+/** How edits of a tool are done again. */
+function lastOf(edits: Edit[], tool: Tool): Last | null {
+  const held = edits[0];
+  if (held.kind === "transform") {
+    const { motion, copies = 0 } = held;
+    return { kind: "motion", label: MOTIONS.find((item) => item.tool === tool)?.label ?? "Move", motion, copies };
+  }
+  const label = TOOLS.find((item) => item.tool === tool)?.label;
+  return label ? { kind: "tool", label, tool } : null;
+}
+
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
-  const { tool, makeUps, kinds, shape, bay, set } = useClient();
+  const { tool, makeUps, kinds, shape, bay, copies, keep, set } = useClient();
   const project = useRef(state.project);
   project.current = state.project;
   const lines = useRef(snaps);
@@ -44,6 +60,11 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
     if (tool === "outer-wall" || tool === "inner-wall") {
       const status = tool === "outer-wall" ? "outer" : "inner";
       const makeUp = makeUps[status] ?? walls.at(status === "outer" ? 0 : -1)?.id ?? "";
+      if (shape === "outline") {
+        const plain = walls.filter((held) => held.layers.length === 1);
+        const own = plain.find((held) => held.id === makeUps[status]) ?? plain[0];
+        return new DrawOutline(frame, storey, { status, makeUp: own?.id ?? makeUp });
+      }
       const Draw = shape === "rectangle" ? DrawRectangle : DrawWalls;
       return new Draw(frame, storey, { status, makeUp });
     }
@@ -58,6 +79,21 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
     }
     if (tool === "bay") return new PlaceBay(held, lines.current, bay ?? bayOf(held.units));
     if (tool === "construction") return new DrawConstruction(frame, storey, lines.current);
+    if (tool === "grid") {
+      const names = (held.grid ?? []).map((line) => line.name);
+      return new DrawConstruction(frame, storey, lines.current, names);
+    }
+    if (tool === "ground-spot") return new PlaceGroundSpot(frame);
+    if (tool === "ground-step") return new DrawGroundStep(held, frame);
+    const { selection, also } = useClient.getState();
+    const elements = movables(held, [selection, ...also]);
+    if (elements.length) {
+      if (tool === "move") return new Shift(frame, { elements, copies: 0 });
+      if (tool === "copy") return new Shift(frame, { elements, copies });
+      if (tool === "mirror") return new Mirror(frame, { elements, copies: keep ? 1 : 0 });
+      if (tool === "turn") return new TurnAbout(frame, { elements, copies: keep ? 1 : 0 });
+      if (tool === "align" && isStraightWall(held, elements)) return new Align(frame, elements[0]);
+    }
     if (tool === "post") return new PlacePost(held, frame, storey);
     if (tool === "beam") return new DrawBeam(held, frame, storey);
     if (tool === "measure") return new Measure();
@@ -65,7 +101,7 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
     if (tool === "roof") return new DrawRoof(held, frame, storey);
     if (tool === "section") return new DrawSection(held, frame);
     return null;
-  }, [tool, makeUps, kinds, shape, bay, dx, dy, round, state.version, storey]);
+  }, [tool, makeUps, kinds, shape, bay, copies, keep, dx, dy, round, state.version, storey]);
 
   const take = useCallback(
     (outcome: Outcome | null, moved = false) => {
@@ -79,12 +115,14 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
       set({ hint: outcome.hint });
       if (outcome.edits) {
         const done = outcome.done;
+        const last = lastOf(outcome.edits, useClient.getState().tool);
         commit(outcome.edits, {
           done: () => {
+            if (last) set({ last });
             if (!done) return;
             const after = useClient.getState();
             const keep = KEPT.has(after.tool);
-            set({ selection: done.select, ...(keep ? {} : { tool: "select" as const }) });
+            set({ selection: done.select, also: done.also ?? [], ...(keep ? {} : { tool: "select" as const }) });
             if (after.tool === "section" && done.select) set({ section: done.select });
           },
           failed: (error) => {

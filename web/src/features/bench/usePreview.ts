@@ -2,13 +2,16 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { type Bench, type Edit, Refusal, type ViewWanted } from "../../api/client";
 import { preview } from "../../api/queries";
+import type { Trial } from "../../store";
+
+type Wanted = { edits: Edit[] } | { edits: Edit[]; entry: Trial };
 
 /** Shows edits without keeping them: one request at a time, the latest edits win. */
 export function usePreview(id: string, version: number, views: ViewWanted[], saving: boolean) {
   const client = useQueryClient();
   const [shown, setShown] = useState<Bench | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
-  const waiting = useRef<Edit[] | null>(null);
+  const waiting = useRef<Wanted | null>(null);
   const busy = useRef(false);
   const sequence = useRef(0);
   const place = useRef({ id, version, views, saving });
@@ -19,12 +22,12 @@ export function usePreview(id: string, version: number, views: ViewWanted[], sav
     busy.current = true;
     // While an edit is being kept its version is not known yet: what waits is shown on top of it, or falls away.
     while (waiting.current && !place.current.saving) {
-      const edits = waiting.current;
+      const wanted = waiting.current;
       waiting.current = null;
       const mine = ++sequence.current;
       try {
         const { id, version, views } = place.current;
-        const bench = await preview(id, version, mine, edits, views);
+        const bench = await preview(id, version, mine, wanted, views);
         if (mine === sequence.current) {
           setShown(bench);
           setWrong(null);
@@ -40,7 +43,14 @@ export function usePreview(id: string, version: number, views: ViewWanted[], sav
 
   const show = useCallback(
     (edits: Edit[]) => {
-      waiting.current = edits;
+      waiting.current = { edits };
+      void pump();
+    },
+    [pump],
+  );
+  const showEntry = useCallback(
+    (entry: Trial) => {
+      waiting.current = { edits: [], entry };
       void pump();
     },
     [pump],
@@ -57,5 +67,5 @@ export function usePreview(id: string, version: number, views: ViewWanted[], sav
   useEffect(() => {
     if (!saving) void pump();
   }, [saving, pump]);
-  return { shown, wrong, show, clear };
+  return { shown, wrong, show, showEntry, clear };
 }

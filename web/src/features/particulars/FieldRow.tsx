@@ -10,8 +10,8 @@ type Field = Schemas["Field"];
 
 /** One fact: typed text goes to the service as it is, and an answer that refuses it stays beside the field. */
 export function FieldRow({ element, field }: { element: string; field: Field }) {
-  const { change } = useHeld();
-  const { also } = useClient();
+  const { state, change } = useHeld();
+  const { also, set } = useClient();
   const [text, setText] = useState(field.text);
   const [wrong, setWrong] = useState<string | null>(null);
   const id = useId();
@@ -24,15 +24,37 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
     setWrong(null);
   }, [field.text]);
 
+  // What is typed for a level is shown in the views before it is taken.
+  const shown = useRef(0);
+  const level = state.project.rungs?.some((rung) => rung.id === element) && field.kind === "length";
+  function shownFirst(value: string) {
+    window.clearTimeout(shown.current);
+    if (!level) return;
+    const trial = value.trim() && value !== field.text ? { element, others: also, field: field.id, text: value } : null;
+    shown.current = window.setTimeout(() => set({ trial }), 250);
+  }
+  useEffect(() => () => window.clearTimeout(shown.current), []);
+  const untried = () => {
+    window.clearTimeout(shown.current);
+    if (useClient.getState().trial) set({ trial: null });
+  };
+
   function send(value: string) {
     typing.current = false;
     setWrong(null);
+    window.clearTimeout(shown.current);
     change(
       { kind: "entry", element, others: also, field: field.id, text: value },
       {
         // A field that states nothing, such as where to split, is empty again when its work is done.
-        done: () => field.text === "" && setText(""),
-        failed: (error) => setWrong(error.message),
+        done: () => {
+          if (field.text === "") setText("");
+          set({ trial: null, last: { kind: "entry", field: field.id, label: `${field.label} ${value}`, text: value } });
+        },
+        failed: (error) => {
+          untried();
+          setWrong(error.message);
+        },
       },
     );
   }
@@ -92,6 +114,7 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
           onChange={(event) => {
             typing.current = true;
             setText(event.target.value);
+            shownFirst(event.target.value);
           }}
           onFocus={(event) => event.target.select()}
           onBlur={() => typing.current && text !== field.text && send(text)}
@@ -101,6 +124,7 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
               typing.current = false;
               setText(field.text);
               setWrong(null);
+              untried();
             }
           }}
           className={`h-7 w-full rounded-md border bg-field px-2 text-[12.5px] ${mono ? "text-right font-mono" : ""} ${wrong ? "border-cut" : "border-rule"}`}

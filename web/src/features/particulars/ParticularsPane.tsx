@@ -97,7 +97,12 @@ function Fields({ element, fields }: { element: string; fields: Facts["fields"] 
     <>
       <Rows element={element} fields={fields.filter((field) => !field.under)} />
       {headings.map((heading) => (
-        <Disclosure key={heading} as="section" className="mt-3 border-t border-rule pt-2" defaultOpen={!closed.has(heading)}>
+        <Disclosure
+          key={heading}
+          as="section"
+          className="mt-3 border-t border-rule pt-2"
+          defaultOpen={!closed.has(heading)}
+        >
           {({ open }) => (
             <>
               <DisclosureButton

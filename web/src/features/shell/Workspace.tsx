@@ -170,6 +170,8 @@ function Keys() {
         actions.find((action) => action.id === (event.shiftKey ? "redo" : "undo"))?.run();
       } else if (!typing && (event.key === "Delete" || event.key === "Backspace"))
         actions.find((action) => action.id === "remove")?.run();
+      else if (!typing && event.key === "r" && !event.ctrlKey && !event.metaKey && !event.altKey)
+        actions.find((action) => action.id === "repeat")?.run();
       else if (!typing && event.key === "/") {
         event.preventDefault();
         document.getElementById("action-search")?.focus();

@@ -1,7 +1,8 @@
 import { useMemo } from "react";
 import { numberOf } from "../../actions/openings";
-import { newId } from "../../actions/types";
-import { type Side, SPLIT, type Step, type Tool, useClient } from "../../store";
+import { newId, type Project } from "../../actions/types";
+import type { Change } from "../../api/queries";
+import { type Last, type Side, SPLIT, type Step, type Tool, useClient } from "../../store";
 import { useHeld } from "./useProject";
 
 export interface Action {
@@ -27,15 +28,51 @@ export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
   { tool: "niche", label: "Niche", steps: ["Plan"] },
   { tool: "room", label: "Room", steps: ["Plan"] },
   { tool: "construction", label: "Construction", steps: ["Plan"] },
+  { tool: "grid", label: "Grid line", steps: ["Plan"] },
+  { tool: "ground-spot", label: "Ground height", steps: ["Heights"] },
+  { tool: "ground-step", label: "Ground step", steps: ["Heights"] },
   { tool: "roof", label: "Gable roof", steps: ["Roof"] },
   { tool: "section", label: "Section line", steps: ["Sections"] },
   { tool: "note", label: "Note", steps: ["Elevations", "Sections"] },
 ];
 
+/** What can be done with what is selected on the plan. */
+export const MOTIONS: { tool: Tool; label: string; words: string }[] = [
+  { tool: "move", label: "Move", words: "Move what is selected" },
+  { tool: "copy", label: "Copy", words: "Copy what is selected" },
+  { tool: "mirror", label: "Mirror", words: "Mirror what is selected" },
+  { tool: "turn", label: "Turn", words: "Turn what is selected" },
+  { tool: "align", label: "Align", words: "Align the selected wall with a face" },
+];
+
+/** Of some elements, those that can be moved in plan. */
+export function movables(project: Project, ids: (string | null)[]): string[] {
+  const known = new Set(
+    [project.walls, project.posts, project.beams, project.rooms, project.construction, project.grid]
+      .concat([project.sections, project.spots, project.steps] as never[])
+      .flatMap((held) => (held ?? []).map(({ id }) => id)),
+  );
+  return ids.filter((id): id is string => id !== null && known.has(id));
+}
+
+export function isStraightWall(project: Project, ids: string[]): boolean {
+  return ids.length === 1 && Boolean(project.walls?.some((wall) => wall.id === ids[0] && !wall.bulge));
+}
+
+/** What was done last, for what is selected now; null when it cannot be done to it. */
+function repeated(last: Last, selection: string | null, movable: string[]): Change | "tool" | null {
+  if (last.kind === "tool") return "tool";
+  if (last.kind === "entry")
+    return selection ? { kind: "entry", element: selection, field: last.field, text: last.text } : null;
+  if (!movable.length) return null;
+  const { motion, copies } = last;
+  return { kind: "edits", edits: [{ kind: "transform", elements: movable, motion, copies, stem: newId("copy") }] };
+}
+
 /** Everything that can be done, by name: for the search, for keys, for buttons. */
 export function useActions(): Action[] {
   const { state, change, commit } = useHeld();
-  const { selection, also, setOut, set } = useClient();
+  const { selection, also, setOut, last, set } = useClient();
   return useMemo(() => {
     const project = state.project;
     const top = state.storeys.at(-1);
@@ -54,6 +91,10 @@ export function useActions(): Action[] {
       project.kinds,
       project.posts,
       project.beams,
+      project.construction,
+      project.grid,
+      project.spots,
+      project.steps,
     ];
     const gone = removable.flatMap((held) => held ?? []).find((held) => held.id === selection);
     if (gone)
@@ -75,6 +116,24 @@ export function useActions(): Action[] {
             step: steps.includes(useClient.getState().step) ? useClient.getState().step : steps[0],
             message: null,
           }),
+      });
+    const movable = movables(project, [selection, ...also]);
+    for (const { tool, words } of MOTIONS)
+      if (movable.length && (tool !== "align" || isStraightWall(project, movable)))
+        actions.push({
+          id: tool,
+          label: words,
+          run: () => set({ tool, message: null, ...(tool === "copy" ? { copies: 1 } : {}) }),
+        });
+    const again = last && repeated(last, selection, movable);
+    if (last && again)
+      actions.push({
+        id: "repeat",
+        label: `Again: ${last.label}`,
+        run: () =>
+          again === "tool"
+            ? last.kind === "tool" && set({ tool: last.tool, message: null })
+            : change(again.kind === "entry" ? { ...again, others: also } : again),
       });
     actions.push({
       id: "measure",
@@ -193,5 +252,5 @@ export function useActions(): Action[] {
       run: () => window.open(`/api/projects/${state.id}/file`, "_blank"),
     });
     return actions;
-  }, [state, selection, also, setOut, change, commit, set]);
+  }, [state, selection, also, setOut, last, change, commit, set]);
 }

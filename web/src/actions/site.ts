@@ -1,0 +1,72 @@
+import type { Edit } from "../api/client";
+import { OnePoint } from "./onePoint";
+import { TwoPoints } from "./place";
+import { newId, type Outcome, type Place, type Project, type Turn, toPlan } from "./types";
+
+/** Heights of the ground, one click each: what was typed before is how far above grade they lie. */
+export class PlaceGroundSpot extends OnePoint {
+  private id = newId("ground");
+  private rise = 0;
+  protected readonly hint =
+    "Type how far above (or, with a minus, below) grade the ground lies, then click the point; its particulars take it too.";
+
+  constructor(private readonly turn: Turn) {
+    super();
+  }
+
+  protected get made(): string {
+    return this.id;
+  }
+
+  length(mm: number): Outcome {
+    this.rise = mm;
+    return this.shown();
+  }
+
+  click(place: Place): Outcome {
+    const outcome = super.click(place);
+    this.id = newId("ground");
+    return outcome;
+  }
+
+  protected edit(place: Place): Edit {
+    return {
+      kind: "put_ground_spot",
+      spot: { id: this.id, ...toPlan(this.turn, place.u, place.w), rise: this.rise },
+    };
+  }
+
+  protected shown(): Outcome {
+    return { ...super.shown(), asks: "height of the ground above grade" };
+  }
+}
+
+/** A step of the ground: two points of its edge. It is as high as two ordinary risers to begin with. */
+export class DrawGroundStep extends TwoPoints {
+  private readonly id = newId("step");
+  protected readonly hints: [string, string, string] = [
+    "Click a point of the edge where the ground steps.",
+    "Click a second point: the ground is higher to the left. Escape begins again.",
+    "length to the second point",
+  ];
+
+  constructor(project: Project, turn: Turn) {
+    super(project, turn);
+  }
+
+  protected make(a: Place, b: Place) {
+    if (Math.hypot(a.u - b.u, a.w - b.w) < 50) return "A step needs two points that lie apart.";
+    const [p, q] = [toPlan(this.turn, a.u, a.w), toPlan(this.turn, b.u, b.w)];
+    const rise = this.project.units === "ft-in" ? 14 * 25.4 : 350;
+    const step = { id: this.id, x1: p.x, y1: p.y, x2: q.x, y2: q.y, rise };
+    return { id: this.id, edit: { kind: "put_ground_step", step } as Edit };
+  }
+}
+
+/** The next free name of a grid line: numbers for those that run up the plan, letters for the others. */
+export function gridName(angle: number, taken: string[]): string {
+  const steep = Math.abs(Math.sin((angle * Math.PI) / 180)) > 0.7;
+  const letters = [..."ABCDEFGHJKLMNPQRSTUVWXYZ"];
+  const names = steep ? Array.from({ length: 99 }, (_, n) => `${n + 1}`) : letters;
+  return names.find((name) => !taken.includes(name)) ?? `G${taken.length + 1}`;
+}
