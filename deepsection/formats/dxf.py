@@ -186,4 +186,6 @@ class _Space:
             override={"dimscale": self._scale * self._factor},
             dxfattribs={"layer": PENS["dimension"].layer},
         )
+        if mark.raised:
+            dimension.shift_text(0.0, mark.raised * self._scale * self._factor)
         dimension.render()

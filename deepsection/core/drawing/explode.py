@@ -64,7 +64,8 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
     if angle > 90.001 or angle <= -89.999:
         angle += 180 if angle < 0 else -180
     up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
-    middle = ((ends[0][0] + ends[1][0]) / 2 + up[0] * scale, (ends[0][1] + ends[1][1]) / 2 + up[1] * scale)
+    high = (1.0 + mark.raised) * scale
+    middle = ((ends[0][0] + ends[1][0]) / 2 + up[0] * high, (ends[0][1] + ends[1][1]) / 2 + up[1] * high)
     yield Text(
         middle[0], middle[1], mark.text, 2.5, "centre", "bottom", angle, "mono", mark.part, mark.sum, "dimension"
     )

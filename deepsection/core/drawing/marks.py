@@ -82,7 +82,10 @@ class Text:
 
 @dataclass(frozen=True, slots=True)
 class Dimension:
-    """A measure between two points, its line `offset` paper mm to the left of first-to-second."""
+    """A measure between two points, its line `offset` paper mm to the left of first-to-second.
+
+    Its text is `raised` so many paper mm more from the line, past that of a neighbour.
+    """
 
     x1: float
     y1: float
@@ -94,6 +97,7 @@ class Dimension:
     feature: str | None = None
     sum: str | None = None
     handle: Handle | None = None
+    raised: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,15 +15,16 @@ import shapely
 from shapely.geometry import LineString, Polygon
 from shapely.ops import unary_union
 
-from ..drawing import Dimension, Drawing, Handle, Mark, Region, Stroke, Symbol, Text, extent, path, rings_of
+from ..drawing import Drawing, Handle, Mark, Region, Stroke, Symbol, Text, extent, path, rings_of
 from ..geometry import Frame, polygons_of
 from ..model import ConstructionLine, GridLine, MakeUp, Project, SectionLine
-from ..resolve import Building, Outline, PlacedOpening, PlannedWall, ResolvedRoof, Storey, storeys
-from ..units import FOOT, Units, format_length
+from ..resolve import Building, PlacedOpening, PlannedWall, ResolvedRoof, Storey, storeys
+from ..units import FOOT, Units
 from ._openings import opening_marks, plan_hole
 from ._posts import post_marks
 from ._shapes import shape_marks
 from ._site import site_marks
+from ._strings import dimension_strings
 from .detail import shown_from
 
 CUT_HEIGHT = 4 * FOOT
@@ -104,7 +105,7 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
         if held.level == level:
             at = (held.room.x, held.room.y)
             marks += _room_marks(held.room.name, held.room.id, held.area, at, frame, scale, project.units)
-    marks += _overall(building.plan.outlines_on(level), frame, project.units)
+    marks += dimension_strings(building, project, level, frame, scale)
     marks += site_marks(building, project, level, frame, scale)
     for line in project.sections:
         marks += _section_marks(line, frame, scale)
@@ -199,17 +200,6 @@ def _face_circles(wall: PlannedWall, frame: Frame) -> list[tuple[float, float, f
     u, w = frame.plan_to_turned(*wall.axis.centre)
     faces = {face for layer in wall.layers for face in (layer.outer, layer.inner)}
     return [(u, w, wall.axis.radius(wall.side * face)) for face in sorted(faces)]
-
-
-def _overall(outlines: tuple[Outline, ...], frame: Frame, units: Units) -> list[Mark]:
-    """Overall width below and depth at the right, to the set-out faces: what the trade measures."""
-    if not outlines:
-        return []
-    x0, y0, x1, y1 = frame.turn(unary_union([outline.polygon for outline in outlines])).bounds
-    return [
-        Dimension(x0, y0, x1, y0, -17.0, format_length(x1 - x0, units), feature="overall"),
-        Dimension(x1, y0, x1, y1, -17.0, format_length(y1 - y0, units), feature="overall"),
-    ]
 
 
 def _roof_marks(roofs: list[ResolvedRoof], frame: Frame) -> list[Mark]:

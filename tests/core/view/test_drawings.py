@@ -158,8 +158,8 @@ def test_an_edit_shows_in_every_view(house: Project) -> None:
 def test_the_plan_is_turned_and_dimensioned(house: Project, building: Building) -> None:
     for side, (width, depth) in (("south", ("54'-0\"", "26'-0\"")), ("east", ("26'-0\"", "54'-0\""))):
         plan = draw_view(building, house, "plan", 48, look_deg=side_direction(side))  # type: ignore[arg-type]
-        texts = [mark.text for mark in plan.marks if isinstance(mark, Dimension)]
-        assert texts == [width, depth]
+        texts = [mark.text for mark in plan.marks if isinstance(mark, Dimension) and mark.feature == "overall"]
+        assert texts == [width, depth, width, depth], "below, at the right, above, at the left"
         assert [mark.text for mark in plan.marks if isinstance(mark, Text) and mark.text == "Workshop"]
 
 
