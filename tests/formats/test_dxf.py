@@ -80,7 +80,7 @@ def test_dimensions_are_dimensions(house: Project, building: Building) -> None:
     assert texts.count("26'-0\"") == texts.count("54'-0\"") == 2, "overall on all four sides"
     assert {"36'-0\"", "18'-0\""} <= set(texts), "and the breaks of the north and south sides"
     measured = sorted(entity.get_measurement() for entity in document.modelspace().query("DIMENSION"))
-    assert measured[-4:] == pytest.approx([26 * 12, 26 * 12, 54 * 12, 54 * 12])
+    assert {round(value) for value in measured} >= {26 * 12, 54 * 12, 36 * 12, 18 * 12}
 
 
 def test_arcs_stay_arcs(house: Project, building: Building) -> None:

@@ -1,6 +1,6 @@
 """The language that views speak: marks with pens, hatches, text, dimensions."""
 
-from .explode import explode
+from .explode import LETTER, explode
 from .marks import (
     PITCH_RUN,
     Align,
@@ -21,6 +21,7 @@ from .patterns import PlacedHatch, place_hatch
 from .pens import PENS, Pen, pen_width
 
 __all__ = [
+    "LETTER",
     "PENS",
     "PITCH_RUN",
     "Align",

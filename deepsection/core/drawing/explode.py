@@ -45,7 +45,7 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
     ux, uy = (mark.x2 - mark.x1) / length, (mark.y2 - mark.y1) / length
     nx, ny = -uy, ux
     side = 1.0 if mark.offset >= 0 else -1.0
-    off, gap, over = mark.offset * scale, 1.0 * scale * side, 1.2 * scale * side
+    off, gap, over = mark.offset * scale, mark.gap * scale * side, 1.2 * scale * side
     ends = []
     for x, y in ((mark.x1, mark.y1), (mark.x2, mark.y2)):
         end = (x + nx * off, y + ny * off)
@@ -66,9 +66,24 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
     up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
     high = (1.0 + mark.raised) * scale
     middle = ((ends[0][0] + ends[1][0]) / 2 + up[0] * high, (ends[0][1] + ends[1][1]) / 2 + up[1] * high)
+    width = len(mark.text) * LETTER * scale
+    if width > length or mark.raised:
+        # Lettering wider than its stretch lies over extension lines: the paper shows around it.
+        yield Region((_box(middle, width, 2.7 * scale, angle),), fill="paper", part=mark.part, feature="dimension")
     yield Text(
         middle[0], middle[1], mark.text, 2.5, "centre", "bottom", angle, "mono", mark.part, mark.sum, "dimension"
     )
+
+
+LETTER = 2.15
+"""Paper mm that a letter of a dimension takes: that of the mono face, 2.5 high."""
+
+
+def _box(foot: tuple[float, float], width: float, height: float, angle: float) -> Ring:
+    """A box over lettering that is centred on its foot."""
+    c, s = math.cos(math.radians(angle)), math.sin(math.radians(angle))
+    corners = ((-width / 2, 0.0), (width / 2, 0.0), (width / 2, height), (-width / 2, height))
+    return path(*((foot[0] + x * c - y * s, foot[1] + x * s + y * c) for x, y in corners))
 
 
 def _level(mark: Symbol, scale: float) -> Iterator[Mark]:

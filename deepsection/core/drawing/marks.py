@@ -84,7 +84,8 @@ class Text:
 class Dimension:
     """A measure between two points, its line `offset` paper mm to the left of first-to-second.
 
-    Its text is `raised` so many paper mm more from the line, past that of a neighbour.
+    Its text is `raised` so many paper mm more from the line, past that of a neighbour; extension lines begin `gap`
+    paper mm from the points.
     """
 
     x1: float
@@ -98,6 +99,7 @@ class Dimension:
     sum: str | None = None
     handle: Handle | None = None
     raised: float = 0.0
+    gap: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -228,7 +228,7 @@ class Lintels(Element):
 
 
 class Layer(Element):
-    """One sheet of a make-up."""
+    """One sheet of a make-up. With `reveal`, it turns into the reveals of openings, up to the gap before their frame."""
 
     id: Id
     name: Name
@@ -238,6 +238,8 @@ class Layer(Element):
     framing: Framing | None = None
     wall_plate: WallPlate | None = None
     lintels: Lintels | None = None
+    reveal: Literal["no", "frame"] = "no"
+    reveal_gap: NotNegative = 0.0
 
 
 class MakeUp(Element):

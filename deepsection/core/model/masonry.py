@@ -22,7 +22,7 @@ def _make_ups() -> tuple[MakeUp, ...]:
             name="cavity wall 350, rendered",
             use="wall",
             layers=(
-                Layer(id="render", name="render", material="render", function="finish", thickness=20.0),
+                Layer(id="render", name="render", material="render", function="finish", thickness=20.0, reveal="frame"),
                 Layer(
                     id="outer",
                     name="outer leaf",
@@ -30,6 +30,7 @@ def _make_ups() -> tuple[MakeUp, ...]:
                     function="structure",
                     thickness=100.0,
                     lintels=LINTEL,
+                    reveal="frame",
                 ),
                 Layer(id="cavity", name="clear cavity", material="air", function="cavity", thickness=50.0),
                 Layer(id="boards", name="cavity boards", material="rigid", function="insulation", thickness=100.0),
@@ -42,7 +43,14 @@ def _make_ups() -> tuple[MakeUp, ...]:
                     wall_plate=plate,
                     lintels=LINTEL,
                 ),
-                Layer(id="plaster", name="plaster", material="plaster", function="lining", thickness=15.0),
+                Layer(
+                    id="plaster",
+                    name="plaster",
+                    material="plaster",
+                    function="lining",
+                    thickness=15.0,
+                    reveal="frame",
+                ),
             ),
         ),
         MakeUp(

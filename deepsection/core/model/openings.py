@@ -27,6 +27,7 @@ Bars = Annotated[int, Field(ge=1, le=8)]
 LeafFace = Literal["panelled", "flush", "glazed"]
 SideLights = Literal["none", "start", "end", "both"]
 Shutters = Literal["none", "pair"]
+Returns = Literal["layers", "none"]
 
 
 class Design(Element):
@@ -34,7 +35,7 @@ class Design(Element):
 
     `panels`: lights side by side in a group, or leaves of a sliding or folding door. `share`: of the first leaf of two.
     `arch`: rise of the head, within the height. `rough`: clearance on each side and above, between frame and framing.
-    `depth`: of a niche.
+    `returns`: whether the layers of the wall that turn into reveals do so here. `depth`: of a niche.
     """
 
     operation: Operation
@@ -50,6 +51,7 @@ class Design(Element):
     side_lights: SideLights = "none"
     side_width: Positive = 300.0
     shutters: Shutters = "none"
+    returns: Returns = "layers"
     threshold: NotNegative = 0.0
     rough: NotNegative = 0.0
     depth: Positive = 100.0
@@ -113,6 +115,7 @@ class Opening(Element):
     side_lights: SideLights | None = None
     side_width: Positive | None = None
     shutters: Shutters | None = None
+    returns: Returns | None = None
     threshold: NotNegative | None = None
     rough: NotNegative | None = None
     depth: Positive | None = None

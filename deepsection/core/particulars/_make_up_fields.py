@@ -76,6 +76,12 @@ def _layer(project: Project, make_up: MakeUp, position: int) -> list[Row]:
     ]
     if layer.function == "structure":
         rows += _framing(project, layer, put)
+    if make_up.use == "wall":
+        ways = [("no", "no"), ("frame", "up to the frame")]
+        rows.append(choice_row(id("reveal"), "Turns into reveals", layer.reveal, ways, lambda t: put(reveal=t)))
+        if layer.reveal != "no":
+            gap = "Stops before the frame by"
+            rows.append(length_row(id("reveal_gap"), gap, layer.reveal_gap, units, lambda v: put(reveal_gap=v)))
     return [*rows, *_places(project, make_up, position)]
 
 

@@ -26,8 +26,9 @@ from ..model.edits import (
 from ..model.ids import free_ids
 from ..model.openings import usual_design
 from ..units import Units, parse_length
+from ._placing_fields import placing_fields
 from ._wall_names import corner_name, wall_name
-from .rows import Field, Row, action_row, choice_row, length_row, number_row, text_row
+from .rows import Field, Row, action_row, choice_row, length_row, number_row, text_row, under
 
 OPERATION_WORDS = {
     "fixed": "fixed",
@@ -95,7 +96,13 @@ def _design_rows(project: Project, unit: str, design: Design, put: Put) -> list[
         rows.append(choice("shutters", "Shutters", [("none", "none"), ("pair", "a pair")]))
     elif operation != "plain":
         rows.append(length("threshold", "Threshold"))
-    return [*rows, length("trim", "Trim width"), length("rough", "Rough opening, more by")]
+    returns = [("layers", "as its wall's layers say"), ("none", "none")]
+    return [
+        *rows,
+        length("trim", "Trim width"),
+        length("rough", "Rough opening, more by"),
+        choice("returns", "Returns", returns),
+    ]
 
 
 def opening_fields(project: Project, opening: Opening) -> list[Row]:
@@ -141,7 +148,7 @@ def opening_fields(project: Project, opening: Opening) -> list[Row]:
     ]
     if opening.unit != "niche":
         rows += _standing_rows(project, opening, put)
-    rows += _arranging_rows(project, opening)
+    rows += under("Placing and copies", [*placing_fields(project, opening), *_arranging_rows(project, opening)])
     held = set(opening.exceptions) | ({"number"} if opening.number else set()) if opening.kind else set()
     return [replace(row, field=replace(row.field, exception=True)) if row.field.id in held else row for row in rows]
 

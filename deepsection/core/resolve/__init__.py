@@ -7,6 +7,7 @@ later one; each is memoised on exactly the values that it reads, so an edit rebu
 from ._leaves import Leaf
 from ._leaves import leaves as unit_leaves
 from ._mouldings import moulding_plan
+from ._returns import returns_of
 from .building import (
     Building,
     Diagnostic,
@@ -52,6 +53,7 @@ __all__ = [
     "plan_walls",
     "resolve",
     "resolve_levels",
+    "returns_of",
     "storeys",
     "sum_id",
     "unit_leaves",

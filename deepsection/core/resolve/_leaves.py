@@ -22,6 +22,9 @@ from .building import PlacedOpening
 FRAME_FACE = 44.0
 """Width of a frame, or of a post between two lights, as seen from outside. Common practice, no source."""
 
+FRAME_DEPTH, DOOR_DEEPER, TRACK = 90.0, 20.0, 46.0
+"""Depth of a frame, how much deeper that of a door is, and what a further track adds. Common practice, no source."""
+
 Action = Literal["fixed", "start", "end", "top", "along", "back", "up", "down", "fold", "lift", "pocket"]
 """How a leaf opens: hinged at the start or end of the wall or at its top; sliding along, back, up or down; folding;
 lifting under the ceiling; sliding into the wall."""
@@ -58,6 +61,12 @@ def outline(placed: PlacedOpening) -> Polygon:
     crown = Axis((x1, spring), (x0, spring), 2 * arch / (x1 - x0)).points()
     ring = [(x0, y0), (x1, y0), *crown]
     return Polygon([point for k, point in enumerate(ring) if math.dist(point, ring[k - 1]) > 1e-6])
+
+
+def frame_depth(placed: PlacedOpening) -> float:
+    """From the outside of a unit's frame to its back."""
+    tracks = max((leaf.track for leaf in leaves(placed)), default=0)
+    return FRAME_DEPTH + tracks * TRACK + (DOOR_DEEPER if placed.opening.unit == "door" else 0.0)
 
 
 def inset(shape: Polygon, face: float, *, open_foot: bool = False) -> Polygon:

@@ -13,13 +13,11 @@ from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 
 from ..geometry import polygons_of
-from ._leaves import FRAME_FACE, Leaf, inset, leaves, outline, posts
+from ._leaves import FRAME_FACE, TRACK, Leaf, frame_depth, inset, leaves, outline, posts
 from ._wallbodies import wall_solid
 from .building import Part, PlacedOpening, PlannedWall, part_key
 
-FRAME_DEPTH = 90.0
 SASH_FACE, SASH_DEPTH, SASH_SET = 45.0, 45.0, 12.0
-TRACK = 46.0
 BAR_FACE, BAR_DEPTH = 22.0, 28.0
 GLASS_DEPTH, GLASS_SET = 20.0, 14.0
 LEAF_DEPTH, LEAF_SET, PANEL_SET = 45.0, 14.0, 10.0
@@ -85,8 +83,7 @@ def _unit(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Part]:
     frame = shape.difference(inside)
     between = posts(placed)
     frame = frame.union(between) if between is not None else frame
-    deep = max((leaf.track for leaf in held), default=0) * TRACK
-    depth = FRAME_DEPTH + deep + (20.0 if door else 0.0)
+    depth = frame_depth(placed)
     yield _part(wall, placed, "frame", "unit_frame", _whole(frame), face - depth, face)
     if door and design.threshold > 0:
         foot = rectangle(placed.left, placed.sill.total, placed.right, placed.sill.total + design.threshold)

@@ -11,6 +11,7 @@ from shapely.geometry import MultiPolygon
 from ..geometry import Plane3, Solid, polygons_of
 from ..model import Layer, MakeUp
 from ._framing import frame_members
+from ._returns import closers
 from ._wallbodies import TopSpan, WallTop, bearing_layer, first_structure, leaning, opening_hole, standing, wall_bar
 from .building import Part, PlacedOpening, PlannedLayer, PlannedWall, part_key
 
@@ -46,6 +47,7 @@ def _layer_parts(
     if planned.polygon.is_empty or bare or layer.material == AIR:
         return
     taken = (opening_hole(wall, placed, planned.inner, planned.outer) for placed in openings)
+    gone = closers(wall, make_up, openings, position)
     holes = [leaning(wall, hole, top.base) for hole in taken if hole is not None]
     role = "infill" if layer.framing else layer.function
     for span in top.spans:
@@ -64,7 +66,7 @@ def _layer_parts(
             element=wall.wall.id,
             role=role,
             material=layer.framing.infill if layer.framing and layer.framing.infill else layer.material,
-            solid=solid.minus([*holes, *(member.solid for member in members)]),
+            solid=solid.minus([*holes, *gone, *(member.solid for member in members)]),
             sums=(top.base_sum, top.plate_sum, *(o.head.id for o in openings), *(o.sill.id for o in openings)),
             origin=(*wall.at(0.0), top.courses if clads else top.base),
             outside=top.shows(wall, position, make_up),

@@ -22,6 +22,7 @@ from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
 from ._joists import ceiling_parts, floor_parts
 from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moulding_sum
 from ._posts import beam_parts, place_beams, place_posts, post_parts
+from ._returns import return_parts
 from ._roofparts import roof_parts
 from ._units import unit_parts
 from ._wallbodies import WallTop, bearing_layer, leaning, opening_hole
@@ -307,6 +308,8 @@ def _parts(
         trimmed = make_up.layers[0].function == "cladding"
         for opening in placed:
             held = unit_parts(wall, opening, trimmed, tops[wall.wall.id].shows(wall, 0, make_up))
+            shown = tops[wall.wall.id].shows(wall, 0, make_up)
+            parts += return_parts(wall, make_up, opening, tops[wall.wall.id].base, shown)
             parts += held if wall.is_plumb else _lean(held, wall, tops[wall.wall.id].base)
     for roof in roofs:
         parts += roof_parts(roof, make_ups[roof.block.make_up], faces[roof.block.id])

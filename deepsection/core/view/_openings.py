@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from functools import lru_cache
 
 from shapely.geometry import Polygon
 
 from ..drawing import Handle, Mark, Region, Stroke, Text, path, rings_of
 from ..geometry import Frame, Point
-from ..resolve import Leaf, PlacedOpening, PlannedWall, unit_leaves
+from ..model import MakeUp
+from ..resolve import Leaf, PlacedOpening, PlannedWall, returns_of, unit_leaves
+from .detail import shown_from
 
 TRACK = 46.0
 """Between the two tracks of sliding leaves (mm). Common practice, no source."""
@@ -54,7 +57,9 @@ class _Plan:
 
 
 @lru_cache(maxsize=4096)
-def opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale: float) -> tuple[Mark, ...]:
+def opening_marks(
+    wall: PlannedWall, make_up: MakeUp, placed: PlacedOpening, frame: Frame, scale: float
+) -> tuple[Mark, ...]:
     """An opening as the plan shows it, with its number outside of the wall."""
     plan = _Plan(wall, placed, frame)
     left, right = placed.left, placed.right
@@ -70,10 +75,25 @@ def opening_marks(wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale:
             plan.line((along, wall.inner_at(along)), (along, wall.outer), pen="edge")
         draw = _window if placed.opening.unit == "window" else _door
         draw(plan)
+        if shown_from("layers", scale):
+            _returned(plan, make_up)
     outside = 4.2 if wall.wall.status == "outer" else 3.0
     tag = plan.at(placed.centre, wall.outer + outside * scale)
     plan.marks.append(Text(*tag, placed.number, 2.0, "centre", "middle", 0, "mono", plan.key))
     return tuple(plan.marks)
+
+
+def _returned(plan: _Plan, make_up: MakeUp) -> None:
+    """Layers that turn into the reveals: at both jambs, beside the opening where they close its cavity."""
+    for held in returns_of(plan.wall, make_up, plan.placed):
+        left, right = plan.placed.left, plan.placed.right
+        t = -held.thickness if held.closes else held.thickness
+        for x0, x1 in ((left, left + t), (right - t, right)):
+            ring = ((x0, held.inner), (x1, held.inner), (x1, held.outer), (x0, held.outer))
+            turned = path(*(plan.at(*point) for point in ring))
+            fill, pen = ("poche", "cut_layer") if held.function == "structure" else ("paper", "fine")
+            marks = Region((turned,), fill=fill, pen=pen, part=f"{plan.placed.opening.id}/return/{held.layer}/")
+            plan.marks.append(replace(marks, feature="return", handle=plan.handle))
 
 
 def _window(plan: _Plan) -> None:

@@ -10,7 +10,7 @@ import shapely
 from shapely.geometry import LineString
 from shapely.ops import unary_union
 
-from ..drawing import Dimension
+from ..drawing import LETTER, Dimension
 from ..geometry import Frame, Point
 from ..model import Project
 from ..resolve import Building, PlacedOpening, PlannedWall
@@ -18,8 +18,8 @@ from ..units import INCH, Units, format_length
 
 FIRST, STEP, RAISE = 11.0, 7.5, 3.3
 """Paper mm from the house to the first string, from one to the next, and by which lettering is raised past another."""
-LETTER = 2.15
-"""Paper mm that a letter of a dimension takes."""
+PAST_TAGS = 7.0
+"""Paper mm from the house at which the extension lines of openings begin: past their numbers."""
 CLOSE = 1.0
 """Places closer than this (mm) are one."""
 FACING = 0.9999
@@ -160,8 +160,9 @@ def _dimension(
     raised: float,
     feature: str,
 ) -> Dimension:
+    gap = PAST_TAGS if feature == "openings" else 1.0
     if side.dw:
         w = box[1] if side.dw < 0 else box[3]
-        return Dimension(start, w, end, w, offset * side.dw, text, feature=feature, raised=raised)
+        return Dimension(start, w, end, w, offset * side.dw, text, feature=feature, raised=raised, gap=gap)
     u = box[2] if side.du > 0 else box[0]
-    return Dimension(u, start, u, end, -offset * side.du, text, feature=feature, raised=raised)
+    return Dimension(u, start, u, end, -offset * side.du, text, feature=feature, raised=raised, gap=gap)

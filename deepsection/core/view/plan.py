@@ -99,7 +99,7 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
     marks += _roof_marks([roof for roof in building.roofs if roof.block.plate == storey.plate], frame)
     for wall in walls:
         for placed in building.openings[wall.wall.id]:
-            marks += opening_marks(wall, placed, frame, scale)
+            marks += opening_marks(wall, make_ups[wall.wall.make_up], placed, frame, scale)
     marks += post_marks(building, level, base, frame)
     for held in building.rooms:
         if held.level == level:

@@ -923,7 +923,7 @@ export interface components {
          *
          *     `panels`: lights side by side in a group, or leaves of a sliding or folding door. `share`: of the first leaf of two.
          *     `arch`: rise of the head, within the height. `rough`: clearance on each side and above, between frame and framing.
-         *     `depth`: of a niche.
+         *     `returns`: whether the layers of the wall that turn into reveals do so here. `depth`: of a niche.
          */
         Design: {
             /**
@@ -964,6 +964,12 @@ export interface components {
              * @default 1
              */
             panels: number;
+            /**
+             * Returns
+             * @default layers
+             * @enum {string}
+             */
+            returns: "layers" | "none";
             /**
              * Rough
              * @default 0
@@ -1007,15 +1013,28 @@ export interface components {
         /**
          * Dimension
          * @description A measure between two points, its line `offset` paper mm to the left of first-to-second.
+         *
+         *     Its text is `raised` so many paper mm more from the line, past that of a neighbour; extension lines begin `gap`
+         *     paper mm from the points.
          */
         Dimension: {
             /** Feature */
             feature?: string | null;
+            /**
+             * Gap
+             * @default 1
+             */
+            gap: number;
             handle?: components["schemas"]["Handle"] | null;
             /** Offset */
             offset: number;
             /** Part */
             part?: string | null;
+            /**
+             * Raised
+             * @default 0
+             */
+            raised: number;
             /** Sum */
             sum?: string | null;
             /** Text */
@@ -1627,7 +1646,7 @@ export interface components {
         };
         /**
          * Layer
-         * @description One sheet of a make-up.
+         * @description One sheet of a make-up. With `reveal`, it turns into the reveals of openings, up to the gap before their frame.
          */
         Layer: {
             framing?: components["schemas"]["Framing"] | null;
@@ -1643,6 +1662,17 @@ export interface components {
             material: string;
             /** Name */
             name: string;
+            /**
+             * Reveal
+             * @default no
+             * @enum {string}
+             */
+            reveal: "no" | "frame";
+            /**
+             * Reveal Gap
+             * @default 0
+             */
+            reveal_gap: number;
             /** Thickness */
             thickness: number;
             wall_plate?: components["schemas"]["WallPlate"] | null;
@@ -2020,6 +2050,8 @@ export interface components {
             operation?: ("fixed" | "casement" | "awning" | "sliding" | "vertical" | "hinged" | "double" | "pocket" | "bifold" | "overhead" | "plain") | null;
             /** Panels */
             panels?: number | null;
+            /** Returns */
+            returns?: ("layers" | "none") | null;
             /** Rough */
             rough?: number | null;
             /**

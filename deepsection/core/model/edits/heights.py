@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from ...errors import RefusedEdit
+from ...tolerance import TOL
 from ..elements import Rung, Term
 from ..project import Project
 from ..rises import rise, term_value
@@ -35,7 +36,7 @@ class SetTerm(Element):
         if term is None:
             raise RefusedEdit(f"{rung.name} has no part “{self.term}”", element=rung.id, field=self.term)
         if not rung.locked:
-            return put(project, _with_value(project, rung, term, self.value))
+            return keep_locked(project, put(project, _with_value(project, rung, term, self.value)))
         if term.id == rung.free:
             raise RefusedEdit(
                 f"the height of {rung.name} is locked, and “{term.name}” is what makes it up: unlock it, or change "
@@ -44,8 +45,7 @@ class SetTerm(Element):
                 field=self.term,
                 value=self.value,
             )
-        total = rise(rung, project.make_ups)
-        return _keeping(put(project, _with_value(project, rung, term, self.value)), rung.id, total)
+        return keep_locked(project, put(project, _with_value(project, rung, term, self.value)))
 
 
 class SetTotal(Element):
@@ -68,7 +68,25 @@ class SetTotal(Element):
                 value=self.total,
                 limit=rise(rung, project.make_ups),
             )
-        return _keeping(project, rung.id, self.total)
+        return keep_locked(project, _keeping(project, rung.id, self.total))
+
+
+def keep_locked(before: Project, after: Project) -> Project:
+    """The project after a change of a part or a layer, with locked sums at the totals they had: their free parts give.
+
+    Raises: RefusedEdit where a free part cannot, since it is the layer that changed, or nothing would be left of it.
+    """
+    totals = {rung.id: rise(rung, before.make_ups) for rung in before.rungs if rung.locked}
+    for id, total in totals.items():
+        rung = next((held for held in after.rungs if held.id == id and held.locked), None)
+        if rung is None or abs(rise(rung, after.make_ups) - total) < TOL.grid:
+            continue
+        free = next(term for term in rung.terms if term.id == rung.free)
+        if free.layer and abs(term_value(free, before.make_ups) - term_value(free, after.make_ups)) > TOL.grid:
+            message = f"the height of {rung.name} is locked, and “{free.name}” makes it up: unlock it first"
+            raise RefusedEdit(message, element=rung.id, field="total", value=rise(rung, after.make_ups), limit=total)
+        after = _keeping(after, id, total)
+    return after
 
 
 def _keeping(project: Project, id: str, total: float) -> Project:

@@ -28,6 +28,7 @@ from ..openings import Kind, Opening
 from ..posts import Beam, Post
 from ..project import Project
 from ..values import Element, Name
+from .heights import keep_locked
 from .rebuilding import put, rebuild
 
 
@@ -44,6 +45,10 @@ class _Put(Element):
 class PutMakeUp(_Put):
     kind: Literal["put_make_up"] = "put_make_up"
     make_up: MakeUp
+
+    def apply(self, project: Project) -> Project:
+        """The project with the make-up; locked heights that count its layers keep their totals. Raises: RefusedEdit."""
+        return keep_locked(project, super().apply(project))
 
 
 class PutRung(_Put):

@@ -38,11 +38,20 @@ type Bounds = readonly [number, number, number, number];
 const EMPTY_PLAN: Bounds = [-1000, -1000, 13000, 9000];
 const EMPTY_VIEW: Bounds = [-1000, -1500, 13000, 5000];
 
-/** The box to fit: what is built, without the lettering and marks around it. */
-function boundsOf(drawing: Drawing | undefined, kind: "plan" | "view"): Bounds {
-  const built = extentOf(drawing, (part) => !/\/section\/|^note/.test(part));
+/** The box to fit: what is built, without the marks around it; of a plan that is worked on, with its dimensions. */
+function boundsOf(drawing: Drawing | undefined, kind: "plan" | "view", dimensioned = false): Bounds {
+  const built = extentOf(drawing, (part) => !/\/section\/|\/grid\/|\/ground\/|^note/.test(part));
   if (!built) return kind === "plan" ? EMPTY_PLAN : EMPTY_VIEW;
-  const margin = kind === "plan" ? 0.06 * (built.u1 - built.u0) : 0;
+  if (dimensioned)
+    for (const mark of drawing?.marks ?? [])
+      if ("path" in mark && mark.pen === "dimension")
+        for (const [u, w] of mark.path) {
+          built.u0 = Math.min(built.u0, u);
+          built.u1 = Math.max(built.u1, u);
+          built.y0 = Math.min(built.y0, w);
+          built.y1 = Math.max(built.y1, w);
+        }
+  const margin = dimensioned ? 0.01 * (built.u1 - built.u0) : kind === "plan" ? 0.06 * (built.u1 - built.u0) : 0;
   return [built.u0 - margin, built.y0 - margin * 1.6, built.u1 + margin, built.y1 + margin];
 }
 
@@ -57,7 +66,7 @@ export function fitted(
   viewDrawing: Drawing | undefined,
   whole: "plan" | "view",
 ): Viewport {
-  const plan = boundsOf(planDrawing, "plan");
+  const plan = boundsOf(planDrawing, "plan", whole === "plan");
   const view = boundsOf(viewDrawing, "view");
   const planHeight = panes.planBottom - panes.planTop;
   const viewHeight = panes.viewBottom - panes.viewTop;
