@@ -228,7 +228,7 @@ class Lintels(Element):
 
 
 class Layer(Element):
-    """One sheet of a make-up. With `reveal`, it turns into the reveals of openings, up to the gap before their frame."""
+    """One sheet of a make-up. With `reveal`, it turns into the reveals of openings, up to a gap before their frame."""
 
     id: Id
     name: Name

@@ -11,10 +11,10 @@ from .project import Project
 
 def joint_point(project: Project, id: str) -> Point:
     """Plan point (x, y) mm of a joint; a hosted one is measured along its wall."""
-    joint = next(joint for joint in project.joints if joint.id == id)
+    joint = project.joints_by_id[id]
     if isinstance(joint, FreeJoint):
         return joint.x, joint.y
-    host = next(wall for wall in project.walls if wall.id == joint.wall)
+    host = project.walls_by_id[joint.wall]
     return along_wall(project, host, joint.end, joint.distance)
 
 

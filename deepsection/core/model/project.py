@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import cached_property
 from typing import Any, Literal, Self
 
 from pydantic import model_validator
@@ -91,6 +92,16 @@ class Project(Element):
     sections: tuple[SectionLine, ...] = ()
     notes: tuple[Note, ...] = ()
     sheets: tuple[Sheet, ...] = ()
+
+    @cached_property
+    def joints_by_id(self) -> dict[str, Joint]:
+        """The joints by their ids."""
+        return {joint.id: joint for joint in self.joints}
+
+    @cached_property
+    def walls_by_id(self) -> dict[str, Wall]:
+        """The walls by their ids."""
+        return {wall.id: wall for wall in self.walls}
 
     def elements(self) -> Iterator[Any]:
         """Every element, in document order."""

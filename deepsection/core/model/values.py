@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
 
@@ -24,7 +24,35 @@ WallEnd = Literal["start", "end"]
 Face = Literal["outer", "middle", "inner"]
 
 
+_KNOWN = "_known_hash"
+"""Where an element keeps its hash: pydantic passes over what is called so."""
+
+
 class Element(BaseModel):
     """A frozen value; lists are tuples, so that every element can be hashed."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
+
+    def __hash__(self) -> int:
+        """Worked out once: elements are keys of every stage."""
+        known: int | None = self.__dict__.get(_KNOWN)
+        if known is None:
+            known = hash((type(self), *(self.__dict__[name] for name in type(self).model_fields)))
+            self.__dict__[_KNOWN] = known
+        return known
+
+    def __eq__(self, other: object) -> bool:
+        if self is other:
+            return True
+        if type(self) is not type(other):
+            return NotImplemented
+        mine, theirs = self.__dict__, other.__dict__
+        return all(mine[name] == theirs[name] for name in type(self).model_fields)
+
+    def __copy__(self) -> Self:
+        """A copy is about to be changed: nothing that was worked out from the original goes along."""
+        copied = super().__copy__()
+        fields = type(self).model_fields
+        for name in [name for name in copied.__dict__ if name not in fields]:
+            del copied.__dict__[name]
+        return copied

@@ -377,7 +377,7 @@ def _room_space(room: Room, plan: WallPlan, lowest: str) -> RoomSpace:
 def _missed_sections(project: Project, plan: WallPlan) -> list[Diagnostic]:
     if not plan.walls:
         return []
-    house: Polygon = shapely.union_all([wall.footprint for wall in plan.walls])
+    house = [wall.footprint for wall in plan.walls]
     return [
         Diagnostic(
             "section-misses",
@@ -388,5 +388,5 @@ def _missed_sections(project: Project, plan: WallPlan) -> list[Diagnostic]:
             at=((line.x1 + line.x2) / 2, (line.y1 + line.y2) / 2),
         )
         for line in project.sections
-        if not LineString([(line.x1, line.y1), (line.x2, line.y2)]).intersects(house)
+        if not shapely.intersects(LineString([(line.x1, line.y1), (line.x2, line.y2)]), house).any()
     ]

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections import defaultdict
 from collections.abc import Iterator
 from dataclasses import replace
 from functools import lru_cache
 
+import numpy as np
 import shapely
-from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.ops import polygonize, unary_union
 
 from ..geometry import Axis, Point, largest, polygons_of
@@ -59,12 +61,17 @@ def _storey(
     return WallPlan(planned, tuple(_outlines(planned)), faults)
 
 
+@lru_cache(maxsize=4096)
+def _closed_up(wall: PlannedWall) -> Polygon:
+    return wall.footprint.buffer(TOL.point, join_style="mitre")
+
+
 def _outlines(planned: tuple[PlannedWall, ...]) -> Iterator[Outline]:
     outer = {wall.wall.id: wall for wall in planned if wall.wall.status == "outer"}
-    lines = {id: wall.axis.line_string() for id, wall in outer.items()}
+    lines = {id: _chords(wall.axis) for id, wall in outer.items()}
     rings = list(polygonize(shapely.unary_union(list(lines.values()), grid_size=TOL.node))) if lines else []
     # Walls that only touch leave a hairline between them; a hundredth of a millimetre closes it.
-    footprint = shapely.union_all([wall.footprint.buffer(TOL.point, join_style="mitre") for wall in planned])
+    footprint = shapely.union_all([_closed_up(wall) for wall in planned])
     edges = [ring.exterior.buffer(TOL.point) for ring in rings]
     along = [
         tuple(id for id, line in lines.items() if line.intersection(edge).length > line.length * TOL.shared)
@@ -101,7 +108,7 @@ def join_strips(
             caps.update({(arm.wall, arm.end): square_cap(arm) for arm in arms})
         elif host is not None and not host.outline:
             held = _arm(host, "start", axes[host.id], bands[host.id])
-            caps.update({(arm.wall, arm.end): tee_cap(arm, held) for arm in arms})
+            caps.update({(arm.wall, arm.end): _tee(arm, held) for arm in arms})
         else:
             caps.update(corner_caps(arms, joint.through if isinstance(joint, FreeJoint) else None))
 
@@ -169,6 +176,10 @@ def _lefts(wall: Wall, outer: float, inner: float) -> tuple[float, float]:
     return (outer, inner) if wall.outside == "left" else (-inner, -outer)
 
 
+_tee = lru_cache(maxsize=8192)(tee_cap)
+
+
+@lru_cache(maxsize=8192)
 def _arm(wall: Wall, end: str, axis: Axis, bands: Bands) -> Arm:
     """A wall as it goes out from one of its ends; `axis` runs from its start to its end."""
     left, right = _lefts(wall, bands[0][1], bands[-1][2])
@@ -241,14 +252,37 @@ def _between(axis: Axis, start: tuple[Point, ...], end: tuple[Point, ...], left:
 def _cut_by_tees(host: PlannedWall, guests: list[PlannedWall], bands: dict[str, Bands]) -> PlannedWall:
     """A host gives way, in the layers around its structure, to the structure of walls that stand on it."""
     frames = [layer.polygon for guest in guests for layer, band in zip(guest.layers, bands[guest.wall.id]) if band[3]]
+    frames = [frame for frame in frames if not frame.is_empty]
     if not frames:
         return host
-    taken = unary_union(frames)
+    # In coordinates of the host: how far along and how far out each frame reaches.
+    reaches = _reaches_on(host, frames)
+    low, high = min(reach[2] for reach in reaches), max(reach[3] for reach in reaches)
+    order = sorted(range(len(frames)), key=lambda k: reaches[k][0])
+    apart = all(reaches[j][1] < reaches[k][0] for j, k in itertools.pairwise(order))
+    taken = MultiPolygon(frames) if apart and len(frames) > 1 else unary_union(frames)
     layers = tuple(
-        layer if band[3] else replace(layer, polygon=_pieces(layer.polygon.difference(taken)))
+        layer
+        if band[3] or layer.outer < low or layer.inner > high
+        else replace(layer, polygon=_pieces(layer.polygon.difference(taken)))
         for layer, band in zip(host.layers, bands[host.wall.id])
     )
     return replace(host, layers=layers)
+
+
+def _reaches_on(host: PlannedWall, frames: list[Polygon | MultiPolygon]) -> list[tuple[float, float, float, float]]:
+    """Per frame, from-to along a wall and from-to outward of it."""
+    points, owner = shapely.get_coordinates(frames, return_index=True)
+    if host.axis.is_arc:
+        alongs = np.array([host.axis.along((x, y)) for x, y in points.tolist()])
+        outs = np.array([host.side * host.axis.left_of((x, y)) for x, y in points.tolist()])
+    else:
+        (x0, y0), (dx, dy) = host.start, host.run
+        x, y = points[:, 0] - x0, points[:, 1] - y0
+        alongs, outs = x * dx + y * dy, host.side * (y * dx - x * dy)
+    starts = np.flatnonzero(np.diff(owner, prepend=-1))
+    columns = [reach.reduceat(held, starts) for held in (alongs, outs) for reach in (np.minimum, np.maximum)]
+    return [(a, b, c, d) for a, b, c, d in np.column_stack(columns).tolist()]
 
 
 def _pieces(shape: shapely.Geometry) -> Polygon | MultiPolygon:
@@ -271,12 +305,12 @@ def _tight(planned: tuple[PlannedWall, ...]) -> Iterator[Diagnostic]:
 def _crossings(planned: tuple[PlannedWall, ...], joints: tuple[Joint, ...]) -> list[Diagnostic]:
     found = []
     free = {joint.id for joint in joints if isinstance(joint, FreeJoint)}
-    lines = [wall.axis.line_string() for wall in planned]
+    lines = [_chords(wall.axis) for wall in planned]
     near = shapely.STRtree(lines).query(lines, predicate="intersects") if lines else ((), ())
     for i, j in sorted(pair for pair in zip(*near) if pair[0] < pair[1]):
         first, second = planned[i], planned[j]
         shared = {first.wall.start, first.wall.end} & {second.wall.start, second.wall.end} & free
-        complaint = _crossing(first, second, lines[i].intersection(lines[j]), bool(shared))
+        complaint = _crossing(first.axis, second.axis, bool(shared))
         if complaint:
             message, at = complaint
             others = (second.wall.id,)
@@ -284,17 +318,21 @@ def _crossings(planned: tuple[PlannedWall, ...], joints: tuple[Joint, ...]) -> l
     return found
 
 
-def _crossing(
-    first: PlannedWall, second: PlannedWall, shape: shapely.Geometry, shared: bool
-) -> tuple[str, Point] | None:
+@lru_cache(maxsize=8192)
+def _crossing(first: Axis, second: Axis, shared: bool) -> tuple[str, Point] | None:
     """What is wrong where the lines of two walls meet, and where; None when they meet at ends."""
     ends = (first.start, first.end, second.start, second.end)
-    for piece in shapely.get_parts(shape):
+    for piece in shapely.get_parts(_chords(first).intersection(_chords(second))):
         if piece.geom_type != "Point" and piece.length >= 1.0:
             return "these two walls lie on top of each other", (piece.centroid.x, piece.centroid.y)
         at = (piece.centroid.x, piece.centroid.y)
         apart = min(math.dist(at, end) for end in ends)
-        straight = not (first.axis.is_arc or second.axis.is_arc)
+        straight = not (first.is_arc or second.is_arc)
         if not (shared and straight) and apart > TOL.chord + TOL.point * 100:
             return "these two walls cross each other; end one on the other instead", at
     return None
+
+
+@lru_cache(maxsize=4096)
+def _chords(axis: Axis) -> LineString:
+    return axis.line_string()

@@ -6,6 +6,7 @@ import itertools
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
@@ -80,40 +81,67 @@ class Surroundings:
 
 def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -> WallTop:
     """The top of a wall; one that is too low is added to what is found wrong."""
-    level = wall.wall.base.level
-    base, plate = foot_sum(wall, around.levels), plate_sum(wall, around.levels)
-    foot = base.total
+    level, rule = wall.wall.base.level, wall.wall.top
+    top, faults = _top(
+        wall,
+        foot_sum(wall, around.levels),
+        plate_sum(wall, around.levels),
+        around.levels[rule.level],
+        _over(wall, around) if rule.kind == "roof" else (),
+        around.floored.get(rule.level),
+        around.edges.get(level),
+        around.courses[level],
+        rule.level in around.ceiled,
+        around.inside[level],
+    )
+    found += faults
+    return top
+
+
+@lru_cache(maxsize=2048)
+def _top(
+    wall: PlannedWall,
+    base: HeightSum,
+    plate: HeightSum,
+    storey: Level,
+    roofs: tuple[ResolvedRoof, ...],
+    floor: Polygon | MultiPolygon | None,
+    edge: float | None,
+    courses: float,
+    ceiled: bool,
+    inside: Polygon | MultiPolygon,
+) -> tuple[WallTop, tuple[Diagnostic, ...]]:
+    """The top of a wall under roofs and a floor, and what is wrong with it."""
+    foot, rule, found = base.total, wall.wall.top, list[Diagnostic]()
     if plate.total - foot < LOWEST:
         message = "the top of this wall is not above its foot"
         height = plate.total - foot
         found.append(Diagnostic("wall-too-low", message, "blocking", wall.wall.id, "top", height, LOWEST))
-    storey, own = around.levels[wall.wall.top.level], wall.wall.top.kind == "fixed"
     off = plate.total - storey.z
     if abs(off) > FAR_OFF:
         message = f"this wall ends far {'above' if off > 0 else 'below'} {storey.name}, the plate of its storey"
-        field = "height" if own else "top_offset"
+        field = "height" if rule.kind == "fixed" else "top_offset"
         found.append(Diagnostic("wall-off-plate", message, "warning", wall.wall.id, field, off, FAR_OFF))
     top = max(plate.total, foot + LOWEST)
     found += _batter_faults(wall, foot, plate.total)
-    floor = around.floored.get(wall.wall.top.level, Polygon())
-    roofs = _over(wall, around) if wall.wall.top.kind == "roof" else ()
-    sloped = wall.wall.top.end_rise or wall.wall.top.steps
-    if sloped and wall.axis.is_arc and wall.wall.top.end_rise:
+    sloped = rule.end_rise or rule.steps
+    if rule.end_rise and wall.axis.is_arc:
         message = "an arc cannot be raked: step it, or part it into straight walls"
         found.append(Diagnostic("arc-raked", message, "blocking", wall.wall.id, "end_rise"))
-    spans = _shaped(wall, top) if sloped else _spans(wall, roofs, floor, top)
+    spans = _shaped(wall, top) if sloped else _spans(wall, roofs, floor or Polygon(), top)
     skirted = wall.wall.status == "outer" and not wall.wall.base.offset
-    return WallTop(
+    held = WallTop(
         foot,
-        around.edges.get(level, foot) if skirted else foot,
-        around.courses[level] if skirted else foot,
+        edge if skirted and edge is not None else foot,
+        courses if skirted else foot,
         top,
         tuple(spans),
         base.id,
         plate.id,
-        wall.wall.top.level in around.ceiled,
-        bool(around.inside[level].covers(wall.axis.line_string())),
+        ceiled,
+        bool(inside.covers(wall.axis.line_string())),
     )
+    return held, tuple(found)
 
 
 THINNEST = 10.0

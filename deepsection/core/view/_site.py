@@ -23,7 +23,7 @@ CROSS = 1.6
 
 def site_marks(building: Building, project: Project, level: str, frame: Frame, scale: float) -> Iterator[Mark]:
     """Marks of the grid and of the ground."""
-    walls = building.plan.on(level) or building.plan.walls
+    walls = (building.plan.on(level) or building.plan.walls) if project.grid or project.steps else ()
     held = [wall.footprint for wall in walls]
     if not held:
         held = [shapely.Point(line.x, line.y).buffer(3000.0) for line in project.grid]

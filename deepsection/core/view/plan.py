@@ -166,17 +166,16 @@ def _wall_marks(
     holes = [
         plan_hole(wall, placed) for placed in openings if placed.sill.total < base + CUT_HEIGHT < placed.head.total
     ]
-    gone = unary_union(holes) if holes else Polygon()
+    gone = unary_union(holes) if holes else None
     handle = Handle("move_wall", wall.wall.id, "line", "across")
     marks: list[Mark] = []
     layers = [pair for pair in zip(make_up.layers, wall.layers) if pair[0].thickness > MEMBRANE]
     if not shown_from("layers", scale):
-        whole = unary_union([planned.polygon for _, planned in layers]).difference(gone)
-        groups = [(whole, "poche", "cut", "structure")]
+        groups = [(_without(wall.footprint, gone), "poche", "cut", "structure")]
     else:
         groups = [
             (
-                planned.polygon.difference(gone),
+                _without(planned.polygon, gone),
                 "poche" if layer.function == "structure" else "paper",
                 "cut_layer" if layer.function == "structure" else "fine",
                 layer.id,
@@ -191,6 +190,10 @@ def _wall_marks(
             rings = rings_of(polygon, circles)
             marks.append(Region(rings, fill=fill, pen=pen, part=key, feature="cut", handle=handle))
     return tuple(marks)
+
+
+def _without(shape: shapely.Geometry, gone: shapely.Geometry | None) -> shapely.Geometry:
+    return shape if gone is None else shape.difference(gone)
 
 
 def _face_circles(wall: PlannedWall, frame: Frame) -> list[tuple[float, float, float]]:
@@ -271,11 +274,6 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
     points: dict[str, SnapPoint] = {}
     middles = []
 
-    def line(wall: PlannedWall) -> SnapLine:
-        return SnapLine(
-            *frame.plan_to_turned(*wall.start), *frame.plan_to_turned(*wall.end), wall.wall.id, wall.wall.bulge
-        )
-
     def ends(walls: tuple[PlannedWall, ...], label: str) -> None:
         for wall in walls:
             for joint, point in ((wall.wall.start, wall.start), (wall.wall.end, wall.end)):
@@ -287,14 +285,26 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
     storey = next(held for held in storeys(project) if held.level == level)
     ends(building.plan.on(storey_below(project, storey) or ""), "end of wall below")
     for wall in own:
-        middle = frame.plan_to_turned(*wall.at(wall.length / 2))
-        middles.append(SnapPoint(*middle, "middle", "middle of wall", None, wall.wall.id))
-    axes = tuple(line(wall) for wall in building.plan.walls)
+        middles.append(_middle_snap(wall, frame))
+    axes = tuple(_line_snap(wall, frame) for wall in building.plan.walls)
     guides = (
         *(_guide(held, frame) for held in project.construction if held.level in (None, level)),
         *(_guide(held, frame, f"grid {held.name}") for held in project.grid),
     )
-    return Snaps((*points.values(), *middles), tuple(line(wall) for wall in own), axes, guides)
+    return Snaps((*points.values(), *middles), tuple(_line_snap(wall, frame) for wall in own), axes, guides)
+
+
+@lru_cache(maxsize=4096)
+def _line_snap(wall: PlannedWall, frame: Frame) -> SnapLine:
+    ends = (frame.plan_to_turned(*point) for point in (wall.start, wall.end))
+    (u1, w1), (u2, w2) = ends
+    return SnapLine(u1, w1, u2, w2, wall.wall.id, wall.wall.bulge)
+
+
+@lru_cache(maxsize=4096)
+def _middle_snap(wall: PlannedWall, frame: Frame) -> SnapPoint:
+    middle = frame.plan_to_turned(*wall.at(wall.length / 2))
+    return SnapPoint(*middle, "middle", "middle of wall", None, wall.wall.id)
 
 
 def _guide(line: ConstructionLine | GridLine, frame: Frame, label: str = "a construction line") -> GuideLine:

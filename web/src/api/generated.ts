@@ -1646,7 +1646,7 @@ export interface components {
         };
         /**
          * Layer
-         * @description One sheet of a make-up. With `reveal`, it turns into the reveals of openings, up to the gap before their frame.
+         * @description One sheet of a make-up. With `reveal`, it turns into the reveals of openings, up to a gap before their frame.
          */
         Layer: {
             framing?: components["schemas"]["Framing"] | null;

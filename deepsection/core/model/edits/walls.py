@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections import defaultdict
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -218,25 +219,34 @@ def with_joints_at(project: Project, targets: dict[str, Point]) -> Project:
 
     Free joints go where they are told; hosted ones to the nearest place on their wall.
     """
-    places = {joint.id: joint_point(project, joint.id) for joint in project.joints} | targets
     free = [
         changed(joint, x=targets[joint.id][0], y=targets[joint.id][1])
         for joint in project.joints
         if isinstance(joint, FreeJoint) and joint.id in targets
     ]
     staged = put(project, *free) if free else project
-    hosts = {wall.id: wall for wall in project.walls}
-    for joint in _hosts_first(project):
-        distance = _nearest(staged, hosts[joint.wall], joint, places[joint.id])
-        if abs(distance - joint.distance) > TOL.grid:
-            staged = put(staged, changed(joint, distance=distance))
+    ends: dict[str, set[str]] = defaultdict(set)
+    for wall in project.walls:
+        ends[wall.start].add(wall.id)
+        ends[wall.end].add(wall.id)
+    stretched = {wall.id for wall in project.walls if wall.start in targets or wall.end in targets}
+    for joints in _hosts_first(project):
+        moved = []
+        for joint in joints:
+            if joint.id not in targets and joint.wall not in stretched:
+                continue
+            place = targets.get(joint.id) or joint_point(project, joint.id)
+            distance = _nearest(staged, staged.walls_by_id[joint.wall], joint, place)
+            stretched |= ends[joint.id]
+            if abs(distance - joint.distance) > TOL.grid:
+                moved.append(changed(joint, distance=distance))
+        staged = put(staged, *moved) if moved else staged
     return staged
 
 
-def _hosts_first(project: Project) -> list[HostedJoint]:
-    """Hosted joints, those that a host's own ends depend on before those that stand on it."""
-    joints = {joint.id: joint for joint in project.joints}
-    walls = {wall.id: wall for wall in project.walls}
+def _hosts_first(project: Project) -> list[list[HostedJoint]]:
+    """Hosted joints in groups, those that a host's own ends depend on before those that stand on it."""
+    joints, walls = project.joints_by_id, project.walls_by_id
 
     def depth(id: str) -> int:
         joint = joints[id]
@@ -244,7 +254,11 @@ def _hosts_first(project: Project) -> list[HostedJoint]:
             return 0
         return 1 + max(depth(walls[joint.wall].start), depth(walls[joint.wall].end))
 
-    return sorted((joint for joint in project.joints if isinstance(joint, HostedJoint)), key=lambda j: depth(j.id))
+    groups: dict[int, list[HostedJoint]] = defaultdict(list)
+    for joint in project.joints:
+        if isinstance(joint, HostedJoint):
+            groups[depth(joint.id)].append(joint)
+    return [groups[key] for key in sorted(groups)]
 
 
 def _nearest(project: Project, host: Wall, joint: HostedJoint, to: Point) -> float:
