@@ -21,6 +21,9 @@ _PHRASES = {
     "clear_construction": "clear the construction lines",
     "add_bay": "add a bay",
     "offset_wall": "draw a parallel wall",
+    "put_grid": "change grid line {name}",
+    "put_ground_spot": "change a height of the ground",
+    "put_ground_step": "change a step of the ground",
     "put_roof": "change {name}",
     "put_foundation": "change the foundation",
     "put_floor": "change {name}",
@@ -30,9 +33,13 @@ _PHRASES = {
     "put_sheet": "change sheet {name}",
     "set_project": "change the project",
     "draw_walls": "draw walls",
+    "draw_outline": "draw a wall by its outline",
     "draw_roof": "put on {name}",
     "move_joint": "move a corner",
     "move_wall": "move a wall",
+    "transform": "move {name}",
+    "align_wall": "align a wall",
+    "round_corner": "round a corner",
     "set_wall_length": "change the length of a wall",
     "bend_wall": "bend a wall",
     "straighten_wall": "straighten a wall",
@@ -65,6 +72,9 @@ _ADDING = {
     "put_opening": "place {name}",
     "put_post": "place a post",
     "put_beam": "lay a beam",
+    "put_grid": "draw grid line {name}",
+    "put_ground_spot": "give a height of the ground",
+    "put_ground_step": "step the ground",
     "put_roof": "put on {name}",
     "put_section": "draw section {name}",
     "put_sheet": "add sheet {name}",
@@ -82,11 +92,22 @@ def describe(edits: Sequence[Any], project: Project) -> str:
         held = known.get(edit.elements[0])
         extra = f" and {len(edit.elements) - 1} more" if len(edit.elements) > 1 else ""
         return f"remove {_name(held, project) or 'a wall'}{extra}"
+    if edit.kind == "transform":
+        return _transformed(edit, known, project)
     element = carried if hasattr(carried, "id") else known.get(str(carried))
     phrase = _PHRASES[edit.kind]
     if edit.kind in _ADDING and element is not None and element.id not in known:
         phrase = _ADDING[edit.kind]
     return phrase.format(name=_name(element, project) or "it")
+
+
+def _transformed(edit: Any, known: dict[str, Any], project: Project) -> str:
+    motion, held = edit.motion, known.get(edit.elements[0])
+    word = "mirror" if motion.mirror is not None else "turn" if motion.turn else "move"
+    kind = {"Wall": "a wall", "Post": "a post", "Beam": "a beam"}.get(type(held).__name__)
+    extra = f" and {len(edit.elements) - 1} more" if len(edit.elements) > 1 else ""
+    copied = "copy, mirrored, " if word == "mirror" else "copy, turned, " if word == "turn" else "copy "
+    return f"{copied if edit.copies else f'{word} '}{kind or _name(held, project) or 'it'}{extra}"
 
 
 def _name(element: Any, project: Project) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from ..errors import BadInput
 from ..model import FreeJoint, Project, SetOut, Wall, changed, layer_bands, wall_axis, wall_length
 from ..model.edits import (
     FlipWall,
@@ -13,6 +14,7 @@ from ..model.edits import (
     PutJoint,
     PutWall,
     ReverseWall,
+    RoundCorner,
     SetWallLength,
     UseMakeUp,
     parted_corners,
@@ -137,6 +139,7 @@ def _join_fields(project: Project, wall: Wall) -> list[Row]:
     part = [action_row("part", "Part its corners from the other storey", [parted])] if parted else []
     return [
         *(_join_row(project, wall, end) for end in ("start", "end")),
+        *(row for end in ("start", "end") for row in _round_rows(project, wall, end)),
         Row(
             Field("split", f"Split, from {corner_name(project, wall, 'start')} corner", "length", ""),
             lambda text: [split_at(project, wall.id, parse_length(text, project.units))],
@@ -146,6 +149,25 @@ def _join_fields(project: Project, wall: Wall) -> list[Row]:
         action_row("reverse", "Turn its direction round", [ReverseWall(wall=wall.id)]),
         *part,
     ]
+
+
+def _round_rows(project: Project, wall: Wall, end: str) -> list[Row]:
+    """A corner of two straight walls can be rounded."""
+    joint = project.find(wall.start if end == "start" else wall.end)
+    meeting = [w for w in project.walls if joint.id in (w.start, w.end)]
+    if not isinstance(joint, FreeJoint) or len(meeting) != 2 or any(w.bulge for w in meeting):
+        return []
+    ids, arc = free_ids(project, "round"), next(free_ids(project, "wall"))
+    joints = (next(ids), next(ids))
+
+    def edits(text: str) -> Sequence[Any]:
+        radius = parse_length(text, project.units)
+        if radius <= 0:
+            raise BadInput("a rounded corner needs a radius", field=f"round_{end}", value=text, limit=0.0)
+        return [RoundCorner(joint=joint.id, radius=radius, wall=arc, joints=joints)]
+
+    label = f"Round its {corner_name(project, wall, end)} corner, radius"
+    return [Row(Field(f"round_{end}", label, "length", ""), edits)]
 
 
 def _join_row(project: Project, wall: Wall, end: str) -> Row:

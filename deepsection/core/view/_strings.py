@@ -61,7 +61,8 @@ def dimension_strings(
     house = frame.turn(unary_union([outline.polygon for outline in outlines]))
     shapely.prepare(house)
     box = house.bounds
-    walls = [wall for wall in building.plan.on(level) if wall.wall.status == "outer" and not wall.axis.is_arc]
+    around = {id for outline in outlines for id in outline.walls}
+    walls = [wall for wall in building.plan.on(level) if wall.wall.id in around and not wall.axis.is_arc]
     for side in SIDES:
         yield from _side(building, project, side, frame, scale, house, box, walls)
 

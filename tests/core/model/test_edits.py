@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import get_args
 
 import pytest
 from hypothesis import given, settings
@@ -16,11 +17,13 @@ from deepsection.core.model import (
     Project,
     apply_edits,
     joint_point,
+    labels,
     put,
     wall_length,
 )
 from deepsection.core.model.edits import (
     EDITS,
+    Edit,
     FlipWall,
     MoveJoint,
     MoveOpening,
@@ -229,3 +232,9 @@ def test_wall_lengths_are_plain_geometry() -> None:
     house = l_house()
     assert [round(wall_length(house, wall)) for wall in house.walls] == [12000, 6500, 5000, 3000, 7000, 9500]
     assert math.dist(joint_point(house, "a"), joint_point(house, "c")) == pytest.approx(math.hypot(12000, 6500))
+
+
+def test_every_edit_has_words_for_undo() -> None:
+    """An edit without a phrase could not be kept: its label is written with it."""
+    kinds = {get_args(option.model_fields["kind"].annotation)[0] for option in get_args(get_args(Edit)[0])}
+    assert kinds == set(labels._PHRASES)

@@ -45,13 +45,13 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
               (plan?.title ?? "Plan")
             )}
           </h2>
-          <div role="toolbar" aria-label={`${step} actions`} className="flex min-w-0 gap-1 overflow-x-auto">
+          <div role="toolbar" aria-label={`${step} actions`} className="flex min-w-0 gap-0.5 overflow-x-auto">
             {tools.map((item) => (
               <Button
                 key={item.tool}
                 tone={tool === item.tool ? "chosen" : "plain"}
                 aria-pressed={tool === item.tool}
-                className="!px-2"
+                className={tools.length > 10 ? "!px-1.5 !text-[12px]" : "!px-2"}
                 onClick={() => set({ tool: item.tool, message: null })}
               >
                 {item.label}
