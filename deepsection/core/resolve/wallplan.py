@@ -57,7 +57,7 @@ def _storey(
     held = {make_up.id: make_up for make_up in make_ups}
     bands = {wall.id: layer_bands(wall, held[wall.make_up]) for wall in walls}
     planned = join_strips(walls, joints, bands, {wall.id: held for wall, held in zip(walls, axes)})
-    faults = (*_crossings(planned, joints), *_tight(planned), *shape_faults(planned, held))
+    faults = (*_crossings(planned, joints), *_tight(planned), *_short(planned), *shape_faults(planned, held))
     return WallPlan(planned, tuple(_outlines(planned)), faults)
 
 
@@ -300,6 +300,16 @@ def _tight(planned: tuple[PlannedWall, ...]) -> Iterator[Diagnostic]:
             least, radius = reach + SIDE, wall.axis.radius()
             at = wall.axis.at(wall.length / 2)
             yield Diagnostic("arc-too-tight", message, "blocking", wall.wall.id, "radius", radius, least, at=at)
+
+
+def _short(planned: tuple[PlannedWall, ...]) -> Iterator[Diagnostic]:
+    """Walls that are thicker than they are long."""
+    for wall in planned:
+        thick = wall.outer - wall.inner
+        if wall.length < thick and not wall.wall.outline:
+            message = "this wall is shorter than it is thick: make it longer, or draw it by its outline"
+            at = wall.at(wall.length / 2)
+            yield Diagnostic("wall-too-short", message, "blocking", wall.wall.id, "length", wall.length, thick, at=at)
 
 
 def _crossings(planned: tuple[PlannedWall, ...], joints: tuple[Joint, ...]) -> list[Diagnostic]:

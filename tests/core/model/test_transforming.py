@@ -85,6 +85,7 @@ def test_copies_at_a_spacing_stand_on_their_own_with_their_openings() -> None:
     edit = Transform(elements=WALLS, motion=Motion(dx=10_000), copies=2, stem="twin")
     house = apply_edits(box(), (edit,))
     assert len(house.walls) == 12 and len(house.openings) == 3
+    assert [house.number_of(opening) for opening in house.openings] == ["W1", "W2", "W3"], "each has its number"
     assert outer_area(house) == near(3 * 48e6)
     assert {wall.start for wall in house.walls}.isdisjoint(set()) and len({w.id for w in house.walls}) == 12
     assert apply_edits(box(), (edit,)) == house, "the same edit makes the same names"

@@ -119,6 +119,7 @@ class Transform(Element):
     def _copied(self, project: Project, chosen: list[Any], walls: list[Wall], motion: Motion) -> Project:
         ids = free_among({element.id for element in project.elements()}, self.stem)
         made: list[Any] = []
+        numbers = {project.number_of(opening) for opening in project.openings}
         walls = [wall for wall in walls if not _lies_on_itself(project, wall, motion)]
         named = {wall.id: next(ids) for wall in walls}
         corners = _Corners(project, motion, named, {wall.base.level for wall in walls}, ids)
@@ -127,7 +128,7 @@ class Transform(Element):
             start, end = corners.of(wall.start), corners.of(wall.end)
             made.append(changed(twin, id=named[wall.id], start=start, end=end))
             made += [
-                changed(opening, id=next(ids), wall=named[wall.id])
+                changed(opening, id=next(ids), wall=named[wall.id], number=_next_number(opening.number, numbers))
                 for opening in project.openings
                 if opening.wall == wall.id
             ]
@@ -141,6 +142,16 @@ class Transform(Element):
 
 
 MOVABLE = (Wall, Post, Beam, Room, ConstructionLine, GridLine, SectionLine, GroundSpot, GroundStep)
+
+
+def _next_number(number: str | None, taken: set[str]) -> str | None:
+    """For the copy of an opening with a number of its own, the next one that is free."""
+    if number is None:
+        return None
+    stem = number.rstrip("0123456789")
+    free = next(text for n in range(1, 100_000) if (text := f"{stem}{n}") not in taken)
+    taken.add(free)
+    return free
 
 
 def _mirrored(wall: Wall) -> Wall:

@@ -139,6 +139,11 @@ export function SelectionBox({ box }: { box: { x0: number; y0: number; x1: numbe
 const ENDLESS = 1e5;
 
 /** Construction lines across the plan: on the screen alone. */
+/** Lines of the grid are drawn by the plan itself. */
+function isConstruction({ label }: Snaps["guides"][number]): boolean {
+  return !label.startsWith("grid");
+}
+
 export function Guides({ snaps, viewport }: { snaps: Snaps; viewport: Viewport }) {
   return (
     <g
@@ -150,7 +155,7 @@ export function Guides({ snaps, viewport }: { snaps: Snaps; viewport: Viewport }
       clipPath="url(#clip-plan)"
       data-testid="construction"
     >
-      {snaps.guides.map((line) => (
+      {snaps.guides.filter(isConstruction).map((line) => (
         <line
           key={line.id}
           x1={viewport.u + (line.u - line.du * ENDLESS) * viewport.k}
