@@ -124,6 +124,13 @@ def shoot(page: Page, address: str) -> None:
     page.get_by_label("Particulars").get_by_role("button", name="Edit this kind").click()
     page.wait_for_timeout(900)
     picture("kinds")
+    page.goto(f"{address}/project/hollin")
+    page.wait_for_timeout(2500)
+    step(page, "Heights")
+    select(page, "Level: Ground floor")
+    picture("slope")
+    page.goto(f"{address}/project/tansy")
+    page.wait_for_timeout(2500)
     page.evaluate("document.activeElement.blur()")
     search(page, "Read a plan from a DXF file")
     upload = {"name": "gate-lodge.dxf", "mimeType": "image/vnd.dxf", "buffer": plan_file(small_house)}

@@ -160,8 +160,8 @@ def _roof() -> RoofBlock:
 
 def _sections() -> tuple[SectionLine, ...]:
     return (
-        SectionLine(id="section-a", name="A", x1=5400.0, y1=-2200.0, x2=5400.0, y2=8800.0, look="left"),
-        SectionLine(id="section-b", name="B", x1=-3000.0, y1=2000.0, x2=13000.0, y2=2000.0),
+        SectionLine(id="section-a", name="A", x1=5400.0, y1=-4200.0, x2=5400.0, y2=10800.0, look="left"),
+        SectionLine(id="section-b", name="B", x1=-3900.0, y1=2000.0, x2=14700.0, y2=2000.0),
     )
 
 
@@ -171,10 +171,10 @@ def _sheets() -> tuple[Sheet, ...]:
             1,
             "Elevations",
             "A3",
-            ("elevation:south", 100, 120, 225),
-            ("elevation:east", 100, 320, 225),
-            ("elevation:north", 100, 120, 110),
-            ("elevation:west", 100, 320, 110),
+            ("elevation:south", 125, 132, 225),
+            ("elevation:east", 125, 310, 225),
+            ("elevation:north", 125, 132, 120),
+            ("elevation:west", 125, 310, 120),
         ),
-        sheet(2, "Section and plan", "A3", ("section:section-a", 75, 330, 215), ("plan", 100, 150, 190)),
+        sheet(2, "Section and plan", "A3", ("plan", 125, 140, 190), ("section:section-a", 100, 318, 200)),
     )
