@@ -14,6 +14,7 @@ import orjson
 from rich.console import Console
 from rich.table import Table
 
+from deepsection.core.geometry import roof_over
 from deepsection.core.model import Project
 from deepsection.core.resolve import STAGES, resolve
 from deepsection.core.view import draw_view, list_views
@@ -25,6 +26,7 @@ from deepsection.service.store import Store
 from deepsection.service.work import bench_of, checked_edits
 
 from .caches import clear_caches
+from .comb import comb
 from .edits import EDIT_CASES
 from .row import move_door, move_partition, row_of_rooms
 
@@ -59,6 +61,18 @@ def main() -> None:
         views(project)
         edits(project)
     large_plan()
+    large_roof()
+
+
+def large_roof() -> None:
+    """The planes of roofs over combs of more and more edges: how the cost grows."""
+    table = _table("roof over an outline, all edges at 6 in 12", "edges", "planes", "ms")
+    for teeth in (4, 8, 18, 39):
+        outline = comb(teeth)
+        start = perf_counter()
+        found = roof_over(outline, [0.5] * len(outline))
+        table.add_row(str(len(outline)), str(len(found.planes)), f"{(perf_counter() - start) * 1000:.0f}")
+    out.print(table)
 
 
 def large_plan() -> None:

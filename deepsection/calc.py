@@ -3,18 +3,22 @@
 from __future__ import annotations
 
 import json
+import math
+from collections.abc import Iterator
 from dataclasses import asdict
-from typing import Annotated, Any, NoReturn
+from pathlib import Path
+from typing import Annotated, Any, Literal, NoReturn
 
 import typer
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from rich.console import Console
 from rich.table import Table
 
-from deepsection.core.errors import BadInput
-from deepsection.core.geometry import Segment, segment, segment_through
+from deepsection.core.errors import BadInput, GeometryError
+from deepsection.core.geometry import RoofShape, Segment, roof_over, segment, segment_through
 from deepsection.core.units import Units, format_length, parse_length
 
-calc = typer.Typer(help="Calculations by themselves: lengths, arcs.", no_args_is_help=True)
+calc = typer.Typer(help="Calculations by themselves: lengths, arcs, roofs.", no_args_is_help=True)
 out, err = Console(highlight=False, soft_wrap=True), Console(stderr=True, highlight=False, soft_wrap=True)
 
 AsJson = Annotated[bool, typer.Option("--json", help="One JSON object instead of a table.")]
@@ -115,6 +119,122 @@ def _length(text: str, units: str, fraction: int) -> float:
         return parse_length(text, chosen)
     except BadInput as error:
         _refuse(error)
+
+
+class _Slope(BaseModel):
+    """An edge that slopes: it rises so much for a run."""
+
+    model_config = ConfigDict(extra="forbid")
+    rise: float = Field(gt=0)
+    run: float = Field(gt=0)
+
+
+class _Gable(BaseModel):
+    """An edge that stands."""
+
+    model_config = ConfigDict(extra="forbid")
+    gable: Literal[True]
+
+
+class RoofIn(BaseModel):
+    """What `calc roof` reads: edge i runs from corner i of the outline (counter-clockwise) to the next."""
+
+    model_config = ConfigDict(extra="forbid")
+    units: Literal["mm", "in"] = "mm"
+    outline: list[tuple[float, float]] = Field(min_length=3, max_length=200)
+    edges: list[_Slope | _Gable]
+    eave_height: float = 0.0
+    overhang: float = Field(default=0.0, ge=0)
+
+
+@calc.command("roof")
+def roof_command(
+    file: Annotated[Path, typer.Argument(help="JSON: units, outline, edges, eave_height, overhang.")],
+    as_json: AsJson = False,
+) -> None:
+    """The roof over an outline: planes, ridges, hips and valleys with their true lengths, volume."""
+    try:
+        asked = RoofIn.model_validate_json(file.read_text("utf-8"))
+        pitches = [None if isinstance(edge, _Gable) else edge.rise / edge.run for edge in asked.edges]
+        found = roof_over(asked.outline, pitches, eave_height=asked.eave_height, overhang=asked.overhang)
+    except OSError as error:
+        _refuse(BadInput(f"{file} cannot be read: {error.strerror}", field="file"))
+    except UnicodeDecodeError:
+        _refuse(BadInput(f"{file} is no text", field="file"))
+    except ValidationError as error:
+        first = error.errors()[0]
+        place = ".".join(str(step) for step in first["loc"] if not str(step).startswith("_")) or "file"
+        _refuse(BadInput(f"{place}: {first['msg']}", field=place))
+    except GeometryError as error:
+        _refuse(BadInput(error.message, field="outline"))
+    if as_json:
+        typer.echo(json.dumps(_roof_json(found, asked.units)))
+        return
+    for table in _roof_tables(found, asked.units):
+        out.print(table)
+
+
+def _roof_json(found: RoofShape, units: str) -> dict[str, Any]:
+    kinds = ("ridge", "hip", "valley", "rake", "eave")
+    return {
+        "units": units,
+        "planes": [
+            {
+                "edges": list(plane.edges),
+                "plan_area": plane.plan_area,
+                "true_area": plane.true_area,
+                "vertices": [list(point) for point in plane.vertices],
+            }
+            for plane in found.planes
+        ],
+        "lines": [
+            {
+                "kind": line.kind,
+                "planes": list(line.planes),
+                "start": list(line.start),
+                "end": list(line.end),
+                "length": line.length,
+            }
+            for line in found.lines
+        ],
+        "totals": {kind: found.total(kind) for kind in kinds}
+        | {
+            "plan_area": sum(plane.plan_area for plane in found.planes),
+            "true_area": sum(plane.true_area for plane in found.planes),
+        },
+        "ridge_height": found.ridge_height,
+        "volume": found.volume,
+    }
+
+
+def _roof_tables(found: RoofShape, units: str) -> Iterator[Table]:
+    inch = 25.4 if units == "in" else 1.0
+    system: Units = "ft-in" if units == "in" else "mm"
+
+    def area(value: float) -> str:
+        return f"{value / 144:.2f} sq ft" if units == "in" else f"{value / 1e6:.3f} m²"
+
+    planes = Table("plane", "pitch", "plan area", "true area")
+    for plane in found.planes:
+        names = ", ".join(str(edge) for edge in plane.edges)
+        pitch = f"{plane.pitch * 12:.4g} in 12, {math.degrees(math.atan(plane.pitch)):.2f}°"
+        planes.add_row(names, pitch, area(plane.plan_area), area(plane.true_area))
+    yield planes
+    lines = Table("line", "between", "true length", "rises by")
+    for line in found.lines:
+        between = " and ".join(str(plane) for plane in line.planes)
+        lengths = (line.length, line.end[2] - line.start[2])
+        lines.add_row(line.kind, between, *(format_length(value * inch, system) for value in lengths))
+    yield lines
+    totals = Table("all", "")
+    for kind in ("ridge", "hip", "valley", "rake", "eave"):
+        totals.add_row(f"{kind}s", format_length(found.total(kind) * inch, system))
+    totals.add_row("plan area", area(sum(plane.plan_area for plane in found.planes)))
+    totals.add_row("true area", area(sum(plane.true_area for plane in found.planes)))
+    totals.add_row("ridge height", format_length(found.ridge_height * inch, system))
+    volume = f"{found.volume / 1728:.2f} cu ft" if units == "in" else f"{found.volume / 1e9:.3f} m³"
+    totals.add_row("volume over the eaves", volume)
+    yield totals
 
 
 def _refuse(error: BadInput) -> NoReturn:

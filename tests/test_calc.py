@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import math
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -80,3 +81,60 @@ def test_the_functions_are_public() -> None:
     assert segment(2.0, 1.0).area == pytest.approx(math.pi / 2), "half a circle of radius 1"
     with pytest.raises(BadInput):
         segment_through((0, 0), (1, 1), (2, 2))
+
+
+# --- roofs ----------------------------------------------------------------------------------------
+
+
+def written(folder: Path, **facts: Any) -> str:
+    file = folder / "roof.json"
+    rectangle = {"outline": [[0, 0], [480, 0], [480, 288], [0, 288]], "units": "in"}
+    slope = {"rise": 6, "run": 12}
+    file.write_text(json.dumps(rectangle | {"edges": [slope] * 4} | facts))
+    return str(file)
+
+
+def test_a_roof_from_a_file(tmp_path: Path) -> None:
+    """40' x 24' at 6 in 12: ridge 6' up and 16' long, hips of 18 per foot of run (framing-square tables): 18'."""
+    found = answer("roof", written(tmp_path))
+    assert found["ridge_height"] == pytest.approx(72) and found["units"] == "in"
+    assert found["totals"]["ridge"] == pytest.approx(192) and found["totals"]["hip"] == pytest.approx(4 * 216)
+    assert [plane["edges"] for plane in found["planes"]] == [[0], [1], [2], [3]]
+    assert len(found["planes"][0]["vertices"]) == 4 and len(found["planes"][1]["vertices"]) == 3
+    assert found["totals"]["true_area"] == pytest.approx(480 * 288 * math.sqrt(1.25))
+    kinds = [line["kind"] for line in found["lines"]]
+    assert sorted(kinds) == ["eave"] * 4 + ["hip"] * 4 + ["ridge"]
+    shown = run("calc", "roof", written(tmp_path)).stdout
+    assert "6 in 12, 26.57°" in shown and "16'-0\"" in shown and "72'-0\"" in shown
+
+
+def test_a_roof_with_gables_over_an_eave_height(tmp_path: Path) -> None:
+    edges = [{"rise": 6, "run": 12}, {"gable": True}] * 2
+    found = answer("roof", written(tmp_path, edges=edges, eave_height=108, overhang=16))
+    assert found["ridge_height"] == pytest.approx(108 + 72)
+    rakes = [line["length"] for line in found["lines"] if line["kind"] == "rake"]
+    assert rakes == pytest.approx([160 * math.sqrt(1.25)] * 4), "12' and 16 in of overhang, up the slope"
+
+
+@pytest.mark.parametrize(
+    ("facts", "words"),
+    [
+        ({"edges": []}, "4 corners need 4 edges"),
+        ({"edges": [{"rise": 6}] * 4}, "edges.0"),
+        ({"edges": [{"gable": False}] * 4}, "edges.0"),
+        ({"edges": [{"gable": True}] * 4}, "at least one edge needs a pitch"),
+        ({"outline": [[0, 0], [4, 4], [4, 0], [0, 4]]}, "crosses"),
+        ({"outline": [[0, 0], [0, 4], [4, 4], [4, 0]]}, "clockwise"),
+        ({"units": "m"}, "units"),
+        ({"overhang": -2}, "overhang"),
+        ({"colour": "red"}, "colour"),
+    ],
+)
+def test_a_roof_that_cannot_be_is_refused_in_words(tmp_path: Path, facts: dict[str, Any], words: str) -> None:
+    assert words in refused("calc", "roof", written(tmp_path, **facts))
+
+
+def test_a_file_that_is_none_is_refused(tmp_path: Path) -> None:
+    assert "cannot be read" in refused("calc", "roof", str(tmp_path / "none.json"))
+    (tmp_path / "bad.json").write_bytes(b"{")
+    assert "file" in refused("calc", "roof", str(tmp_path / "bad.json"))

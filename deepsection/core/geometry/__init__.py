@@ -6,6 +6,7 @@ from .facets import Facet
 from .frames import Frame, Side, side_direction
 from .lofts import lofted, revolved, shared, sheared
 from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, polygons_of, ring_of
+from .roofshape import Plane, RoofLine, RoofShape, roof_over
 from .segments import Segment, segment, segment_through
 from .solids import Box, Plane3, Solid, bar_along, plane_under, prism, prism_along
 
@@ -17,8 +18,11 @@ __all__ = [
     "Facet",
     "Frame",
     "Line",
+    "Plane",
     "Plane3",
     "Point",
+    "RoofLine",
+    "RoofShape",
     "Segment",
     "Side",
     "Solid",
@@ -40,6 +44,7 @@ __all__ = [
     "prism_along",
     "revolved",
     "ring_of",
+    "roof_over",
     "segment",
     "segment_through",
     "shared",
