@@ -303,10 +303,20 @@ def _tight(planned: tuple[PlannedWall, ...]) -> Iterator[Diagnostic]:
 
 
 def _short(planned: tuple[PlannedWall, ...]) -> Iterator[Diagnostic]:
-    """Walls that are thicker than they are long."""
+    """Walls that are thicker than they are long; a piece that runs on in another one may be short."""
+    ending: dict[str, list[PlannedWall]] = defaultdict(list)
+    for wall in planned:
+        for joint in (wall.wall.start, wall.wall.end):
+            ending[joint].append(wall)
+
+    def runs_on(wall: PlannedWall) -> bool:
+        (dx, dy) = wall.run
+        beside = (other for joint in (wall.wall.start, wall.wall.end) for other in ending[joint] if other is not wall)
+        return any(abs(dx * other.run[1] - dy * other.run[0]) < TOL.parallel * 1e3 for other in beside)
+
     for wall in planned:
         thick = wall.outer - wall.inner
-        if wall.length < thick and not wall.wall.outline:
+        if wall.length < thick and not wall.wall.outline and not runs_on(wall):
             message = "this wall is shorter than it is thick: make it longer, or draw it by its outline"
             at = wall.at(wall.length / 2)
             yield Diagnostic("wall-too-short", message, "blocking", wall.wall.id, "length", wall.length, thick, at=at)
