@@ -152,9 +152,9 @@ def extent(marks: Iterable[Mark], scale: float) -> tuple[float, float, float, fl
     xs: list[float] = []
     ys: list[float] = []
     for mark in marks:
-        for x, y in _points(mark, scale):
-            xs.append(x)
-            ys.append(y)
+        points = _points(mark, scale)
+        xs += [point[0] for point in points]
+        ys += [point[1] for point in points]
     return (min(xs), min(ys), max(xs), max(ys)) if xs else (0.0, 0.0, 1.0, 1.0)
 
 
@@ -169,18 +169,19 @@ def level_width(texts: tuple[str, ...]) -> float:
     return LEVEL_KNEE + max(len(texts[0]) * 1.75, len(texts[1]) * 2.15)
 
 
-def _points(mark: Mark, scale: float) -> Sequence[tuple[float, float]]:
+def _points(mark: Mark, scale: float) -> Sequence[tuple[float, ...]]:
+    """Points (x, y, and perhaps more) that a mark reaches."""
     if isinstance(mark, Stroke | Region):
         vertices = mark.path if isinstance(mark, Stroke) else (*mark.rings[0], mark.rings[0][0])
-        bent = any(bulge for _, _, bulge in vertices)
-        return flatten(vertices) if bent else [(x, y) for x, y, _ in vertices]
+        bent = any(vertex[2] for vertex in vertices)
+        return flatten(vertices) if bent else vertices
     if isinstance(mark, Text):
         width = len(mark.text) * mark.size * 0.6 * scale
         start = {"left": 0.0, "centre": -width / 2, "right": -width}[mark.align]
         return [(mark.x + start, mark.y), (mark.x + start + width, mark.y + mark.size * scale)]
     if isinstance(mark, Dimension):
         length = math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1) or 1.0
-        off = (mark.offset + math.copysign(4.0, mark.offset)) * scale
+        off = (mark.offset + math.copysign(4.0 + mark.raised, mark.offset)) * scale
         nx, ny = -(mark.y2 - mark.y1) / length * off, (mark.x2 - mark.x1) / length * off
         return [(mark.x1, mark.y1), (mark.x2, mark.y2), (mark.x1 + nx, mark.y1 + ny), (mark.x2 + nx, mark.y2 + ny)]
     if mark.kind == "level":
