@@ -180,6 +180,15 @@ def test_a_level_is_tried_in_the_views_before_it_is_taken(bench: Bench) -> None:
     bench.until(lambda: page.get_by_test_id("view").inner_html() == before)
     assert page.request.get(f"{bench.url}/api/projects/quillback").json()["version"] == version
 
+    # The same from the ladder: a part is shown as it is typed, and taken with Enter.
+    page.get_by_label("Height ladder").get_by_role("button", name="sole").first.click()
+    entry = page.get_by_label("Height ladder").get_by_role("textbox")
+    entry.fill("6\"")
+    bench.until(lambda: page.get_by_test_id("view").inner_html() != before)
+    assert page.request.get(f"{bench.url}/api/projects/quillback").json()["version"] == version
+    entry.press("Escape")
+    bench.until(lambda: page.get_by_test_id("view").inner_html() == before)
+
 
 def test_grid_lines_are_named_and_snapped_to(bench: Bench) -> None:
     boxed_house(bench, "Grid")

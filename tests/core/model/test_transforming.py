@@ -9,7 +9,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import BaseRule, FreeJoint, Post, Project, apply_edits, put, wall_axis, wall_length
+from deepsection.core.model import (
+    BaseRule,
+    FreeJoint,
+    GridLine,
+    Post,
+    Project,
+    SectionLine,
+    apply_edits,
+    put,
+    wall_axis,
+    wall_length,
+)
 from deepsection.core.model.edits import (
     AddBay,
     AlignWall,
@@ -100,6 +111,14 @@ def test_a_half_mirrored_onto_itself_shares_its_corners_and_keeps_its_axis_once(
     edit = Transform(elements=("south", "north", "west"), motion=Motion(x=8000, mirror=90.0), copies=1)
     whole = apply_edits(half, (edit,))
     assert len(whole.walls) == 6 and outer_area(whole) == near(96e6)
+
+
+def test_copied_grid_lines_and_sections_have_names_of_their_own() -> None:
+    lines = (GridLine(id="g1", name="1", x=0, y=0, angle=90), SectionLine(id="s", name="A", x1=0, y1=-9, x2=0, y2=9))
+    house = apply_edits(put(box(), *lines), (Transform(elements=("g1", "s"), motion=Motion(dx=4000), copies=3),))
+    assert [line.name for line in house.grid] == ["1", "2", "3", "4"]
+    assert [line.name for line in house.sections] == ["A", "B", "C", "D"]
+    assert [line.x for line in house.grid] == [0, 4000, 8000, 12_000]
 
 
 def test_posts_turn_with_their_beams_and_a_roof_cannot_be_moved_so() -> None:

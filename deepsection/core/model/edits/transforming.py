@@ -137,11 +137,22 @@ class Transform(Element):
             if isinstance(held, Wall):
                 continue
             loose = _loose(held, motion, posts.get(held.id) or next(ids))
+            if isinstance(loose, GridLine | SectionLine):
+                loose = changed(loose, name=_next_name(loose.name, project, made))
             made.append(_beam_copy(project, held, loose, posts, motion) if isinstance(held, Beam) else loose)
         return put(project, *corners.made, *made)
 
 
 MOVABLE = (Wall, Post, Beam, Room, ConstructionLine, GridLine, SectionLine, GroundSpot, GroundStep)
+
+
+def _next_name(name: str, project: Project, made: list[Any]) -> str:
+    """For the copy of a line that is known by its name, the next free one: a number or a letter, as it has."""
+    taken = {
+        held.name for held in (*project.grid, *project.sections, *made) if isinstance(held, GridLine | SectionLine)
+    }
+    names = (str(n) for n in range(1, 1000)) if name.isdigit() else (chr(k) for k in range(ord("A"), ord("Z") + 1))
+    return next((free for free in names if free not in taken and free not in "IO"), f"{name}'")
 
 
 def _next_number(number: str | None, taken: set[str]) -> str | None:

@@ -120,12 +120,22 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
             label={entry.label}
             first={entry.text}
             units={state.project.units}
-            onClose={() => setEntry(null)}
+            onTry={(text) => set({ trial: { element: entry.rung, others: [], field: entry.field, text } })}
+            onClose={() => {
+              setEntry(null);
+              set({ trial: null });
+            }}
             onEnter={(text) => {
               setWrong(null);
               change(
                 { kind: "entry", element: entry.rung, field: entry.field, text },
-                { failed: (error) => setWrong(error.message) },
+                {
+                  done: () => set({ trial: null }),
+                  failed: (error) => {
+                    set({ trial: null });
+                    setWrong(error.message);
+                  },
+                },
               );
               setEntry(null);
             }}

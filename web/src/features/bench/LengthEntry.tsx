@@ -18,6 +18,8 @@ interface Props {
   angles?: boolean;
   onEnter: (text: string, mm: number, angle?: Angle) => void;
   onClose: () => void;
+  /** A length that reads well, before it is entered. */
+  onTry?: (text: string) => void;
 }
 
 /** 30 and -45 count from the right of the sheet, counter-clockwise; +30 and +-45 from the last wall. */
@@ -30,22 +32,28 @@ function readAngle(text: string): Angle | null | "wrong" {
 }
 
 /** The field at the pointer: takes any unit and sums, and reads them back as they are typed. */
-export function LengthEntry({ x, y, label, first, units, angles, onEnter, onClose }: Props) {
+export function LengthEntry({ x, y, label, first, units, angles, onEnter, onClose, onTry }: Props) {
   const [text, setText] = useState(first);
   const [read, setRead] = useState<{ text: string; wrong: boolean } | null>(null);
   const [angle, setAngle] = useState("");
   const input = useRef<HTMLInputElement>(null);
   const latest = useRef("");
+  const tried = useRef(onTry);
+  tried.current = onTry;
 
   useEffect(() => input.current?.focus(), []);
   useEffect(() => {
     latest.current = text;
     if (!units || !text.trim()) return setRead(null);
     readLength(text, units).then(
-      (length) => latest.current === text && setRead(shown(length)),
+      (length) => {
+        if (latest.current !== text) return;
+        setRead(shown(length));
+        if (!length.wrong && text !== first) tried.current?.(text);
+      },
       (error: Error) => latest.current === text && setRead({ text: error.message, wrong: true }),
     );
-  }, [text, units]);
+  }, [text, units, first]);
 
   async function enter() {
     if (!text.trim()) return onClose();
