@@ -1,5 +1,6 @@
 import type { Edit } from "../api/client";
 import { footOn } from "./arc";
+import { Following } from "./following";
 import { gridName } from "./site";
 import {
   type ActionKey,
@@ -7,7 +8,6 @@ import {
   newId,
   type Outcome,
   type Place,
-  type PlanAction,
   type Snaps,
   type Storey,
   type Turn,
@@ -25,10 +25,10 @@ interface Ray {
  * Draws construction lines: from a wall, a parallel at a distance; from a point, a line towards another point or at a
  * typed angle. It stays chosen, so that one can draw several.
  */
-export class DrawConstruction implements PlanAction {
+export class DrawConstruction extends Following {
   private base: Ray | null = null;
   private through: Place | null = null;
-  private pointer: Place = { u: 0, w: 0, label: "" };
+  protected pointer: Place = { u: 0, w: 0, label: "" };
   private readonly named: string[] = [];
 
   constructor(
@@ -37,19 +37,12 @@ export class DrawConstruction implements PlanAction {
     private readonly snaps: Snaps,
     /** The names of grid lines, when such are drawn. */
     private readonly grid: string[] | null = null,
-  ) {}
+  ) {
+    super();
+  }
 
   get from(): Place | null {
     return this.through;
-  }
-
-  start(): Outcome {
-    return this.shown();
-  }
-
-  move(place: Place): Outcome {
-    this.pointer = place;
-    return this.shown();
   }
 
   click(place: Place): Outcome {
@@ -115,7 +108,7 @@ export class DrawConstruction implements PlanAction {
     return { kind: "put_grid", line: { id: newId("grid"), name, ...point, angle } };
   }
 
-  private shown(): Outcome {
+  protected shown(): Outcome {
     if (this.base) {
       const left = this.distance();
       const { u, w, du, dw } = this.base;

@@ -1,28 +1,20 @@
 import type { Edit } from "../api/client";
-import {
-  type ActionKey,
-  EMPTY,
-  newId,
-  type Outcome,
-  type Place,
-  type PlanAction,
-  type Storey,
-  type Turn,
-  toPlan,
-} from "./types";
+import { Following } from "./following";
+import { type ActionKey, EMPTY, newId, type Outcome, type Place, type Storey, type Turn, toPlan } from "./types";
 import type { WallOptions } from "./walls";
 
 /** Draws a wall by the outline of its plan: corner by corner, closed at the first one or with Enter. */
-export class DrawOutline implements PlanAction {
+export class DrawOutline extends Following {
   private corners: Place[] = [];
-  private pointer: Place | null = null;
   private ids = this.fresh();
 
   constructor(
     private readonly turn: Turn,
     private readonly storey: Storey,
     private readonly options: WallOptions,
-  ) {}
+  ) {
+    super();
+  }
 
   get from(): Place | null {
     return this.corners.at(-1) ?? null;
@@ -30,15 +22,6 @@ export class DrawOutline implements PlanAction {
 
   get own(): Place[] {
     return this.corners.slice(0, 1).map((corner) => ({ ...corner, label: "first corner" }));
-  }
-
-  start(): Outcome {
-    return this.shown();
-  }
-
-  move(place: Place): Outcome {
-    this.pointer = place;
-    return this.shown();
   }
 
   click(place: Place): Outcome {
@@ -89,7 +72,7 @@ export class DrawOutline implements PlanAction {
     };
   }
 
-  private shown(): Outcome {
+  protected shown(): Outcome {
     const all = this.pointer && this.corners.length ? [...this.corners, this.pointer] : this.corners;
     const last = all.at(-1);
     const before = all.at(-2);

@@ -1,5 +1,6 @@
 import type { Edit } from "../api/client";
-import { type ActionKey, EMPTY, newId, type Outcome, type Place, type PlanAction, type Turn, toPlan } from "./types";
+import { Following } from "./following";
+import { type ActionKey, EMPTY, newId, type Outcome, type Place, type Turn, toPlan } from "./types";
 
 export type Motion = Extract<Edit, { kind: "transform" }>["motion"];
 
@@ -12,27 +13,19 @@ export interface Moved {
 const STILL = { dx: 0, dy: 0, x: 0, y: 0, turn: 0, mirror: null };
 
 /** Points clicked one after the other, until they make a motion. */
-abstract class Motions implements PlanAction {
+abstract class Motions extends Following {
   protected points: Place[] = [];
-  protected pointer: Place | null = null;
   private readonly stem = newId("copy");
 
   constructor(
     protected readonly turn: Turn,
     protected readonly moved: Moved,
-  ) {}
+  ) {
+    super();
+  }
 
   get from(): Place | null {
     return this.points.at(-1) ?? null;
-  }
-
-  start(): Outcome {
-    return this.shown();
-  }
-
-  move(place: Place): Outcome {
-    this.pointer = place;
-    return this.shown();
   }
 
   click(place: Place): Outcome {
@@ -48,7 +41,6 @@ abstract class Motions implements PlanAction {
     return this.shown();
   }
 
-  abstract length(value: number): Outcome;
   protected abstract readonly hints: string[];
   protected abstract readonly asks: string;
   protected readonly degrees: boolean = false;
@@ -161,22 +153,14 @@ export class TurnAbout extends Motions {
 }
 
 /** Puts the selected wall flush: a face of it, then the face that it comes to lie in. */
-export class Align implements PlanAction {
+export class Align extends Following {
   private first: Place | null = null;
-  private pointer: Place | null = null;
 
   constructor(
     private readonly turn: Turn,
     private readonly wall: string,
-  ) {}
-
-  start(): Outcome {
-    return this.shown();
-  }
-
-  move(place: Place): Outcome {
-    this.pointer = place;
-    return this.shown();
+  ) {
+    super();
   }
 
   click(place: Place): Outcome {
@@ -204,7 +188,7 @@ export class Align implements PlanAction {
     return { kind: "align_wall", wall: this.wall, x: own.x, y: own.y, to_x: to.x, to_y: to.y };
   }
 
-  private shown(): Outcome {
+  protected shown(): Outcome {
     return {
       overlay: { lines: [], dots: [this.first, this.pointer].filter((at) => at !== null) },
       hint: this.first

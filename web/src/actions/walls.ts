@@ -1,5 +1,6 @@
 import type { Edit } from "../api/client";
 import { bulgeThrough } from "./arc";
+import { Following } from "./following";
 import {
   type ActionKey,
   EMPTY,
@@ -7,7 +8,6 @@ import {
   type Outcome,
   type Overlay,
   type Place,
-  type PlanAction,
   type Storey,
   type Turn,
   toPlan,
@@ -36,7 +36,7 @@ const ARROWS: Partial<Record<ActionKey, [number, number]>> = {
 };
 
 /** What both ways of drawing walls share: corners with their joints, and the edit that they become. */
-abstract class Walls implements PlanAction {
+abstract class Walls extends Following {
   protected corners: Corner[] = [];
   protected pointer: Place = { u: 0, w: 0, label: "" };
   protected flipped = false;
@@ -45,26 +45,14 @@ abstract class Walls implements PlanAction {
     private readonly turn: Turn,
     private readonly storey: Storey,
     protected readonly options: WallOptions,
-  ) {}
+  ) {
+    super();
+  }
 
   /** The last corner, from which right angles are measured. */
   get from(): Place | null {
     return this.corners.at(-1) ?? null;
   }
-
-  start(): Outcome {
-    return this.shown();
-  }
-
-  move(place: Place): Outcome {
-    this.pointer = place;
-    return this.shown();
-  }
-
-  abstract click(place: Place): Outcome;
-  abstract length(mm: number, angle?: Angle): Outcome;
-  abstract key(key: ActionKey): Outcome | null;
-  protected abstract shown(): Outcome;
 
   protected corner(place: Place, bulge = 0): Corner {
     if (place.joint) return { ...place, id: place.joint, made: null, bulge };
