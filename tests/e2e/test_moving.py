@@ -183,7 +183,7 @@ def test_a_level_is_tried_in_the_views_before_it_is_taken(bench: Bench) -> None:
     # The same from the ladder: a part is shown as it is typed, and taken with Enter.
     page.get_by_label("Height ladder").get_by_role("button", name="sole").first.click()
     entry = page.get_by_label("Height ladder").get_by_role("textbox")
-    entry.fill("6\"")
+    entry.fill('6"')
     bench.until(lambda: page.get_by_test_id("view").inner_html() != before)
     assert page.request.get(f"{bench.url}/api/projects/quillback").json()["version"] == version
     entry.press("Escape")
