@@ -1,6 +1,6 @@
 """The document and its edits: frozen values, no geometry engine."""
 
-from .bands import Bands, layer_bands, outline_reach
+from .bands import Bands, drift_of, layer_bands, outline_reach, outward_of
 from .documents import (
     dump_project,
     load_project,
@@ -63,6 +63,7 @@ from .openings import (
     SetIn,
 )
 from .places import (
+    along_from_start,
     along_wall,
     corner_point,
     joint_point,
@@ -140,15 +141,18 @@ __all__ = [
     "TopRule",
     "TopStep",
     "Wall",
+    "along_from_start",
     "along_wall",
     "apply_edits",
     "changed",
     "corner_point",
+    "drift_of",
     "dump_project",
     "joint_point",
     "layer_bands",
     "load_project",
     "outline_reach",
+    "outward_of",
     "plate_of",
     "put",
     "rebuild",

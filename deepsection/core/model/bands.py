@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import math
+
+from ..geometry import Axis, Point
 from .elements import MakeUp, Wall
 
 Bands = tuple[tuple[str, float, float, bool], ...]
@@ -29,3 +32,17 @@ def layer_bands(wall: Wall, make_up: MakeUp) -> Bands:
         reached += layer.thickness
     shift = set_out + wall.offset
     return tuple((id, shift - outer, shift - inner, structure) for id, outer, inner, structure in faces)
+
+
+def outward_of(wall: Wall, axis: Axis) -> Point:
+    """Unit vector outward of a straight wall."""
+    dx, dy = axis.direction(0.0)
+    return (-dy, dx) if wall.outside == "left" else (dy, -dx)
+
+
+def drift_of(wall: Wall, axis: Axis) -> Point:
+    """How far a leaning wall moves in plan per mm that it rises; an arc does not lean."""
+    if not wall.lean or axis.is_arc:
+        return 0.0, 0.0
+    (x, y), steep = outward_of(wall, axis), math.tan(math.radians(wall.lean))
+    return x * steep, y * steep

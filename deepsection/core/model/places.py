@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from ..geometry import Axis, Point
 from ..tolerance import TOL
-from .elements import Corner, FreeJoint, Wall
+from .elements import Corner, FreeJoint, HostedJoint, Wall
+from .openings import Opening
 from .posts import Beam, BeamEnd
 from .project import Project
 
@@ -39,6 +40,11 @@ def along_wall(project: Project, wall: Wall, end: str, distance: float) -> Point
     if axis.chord < TOL.point:
         return axis.start
     return axis.at(distance if end == "start" else axis.length - distance)
+
+
+def along_from_start(standing: Opening | HostedJoint, length: float) -> float:
+    """Distance from the start of a wall of this length to what is measured from a named end of it."""
+    return standing.distance if standing.end == "start" else length - standing.distance
 
 
 def corner_point(project: Project, corner: Corner) -> Point:

@@ -6,12 +6,10 @@ import math
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from shapely.geometry import Point as ShapelyPoint
-
 from ..geometry import Axis, Line, meet
-from ..model import Opening, Project, Wall, wall_axis
+from ..model import Opening, Project, Wall, along_from_start, wall_axis
 from ..model.edits import CopyOpening, MoveOpening, copies_of
-from ..resolve import plan_walls, storeys
+from ..resolve import plan_walls, room_space, storeys
 from .rows import Row, action_row, choice_row, length_row
 
 ON_LINE = 300.0
@@ -26,10 +24,6 @@ def placing_fields(project: Project, opening: Opening) -> list[Row]:
     return [*_grids(project, opening, axis), *_rooms(project, opening, wall), *_levels(project, opening, wall, axis)]
 
 
-def _centre(opening: Opening, length: float) -> float:
-    return opening.distance if opening.end == "start" else length - opening.distance
-
-
 def _to(opening: Opening, length: float, centre: float) -> Sequence[Any]:
     return [MoveOpening(opening=opening.id, distance=centre if opening.end == "start" else length - centre)]
 
@@ -38,7 +32,7 @@ def _grids(project: Project, opening: Opening, axis: Axis) -> Iterator[Row]:
     line = axis.face(0.0)
     if not isinstance(line, Line):
         return
-    centre = _centre(opening, axis.length)
+    centre = along_from_start(opening, axis.length)
     for held in project.grid:
         angle = math.radians(held.angle)
         point = meet(line, Line(held.x, held.y, math.cos(angle), math.sin(angle)))
@@ -60,11 +54,11 @@ def _rooms(project: Project, opening: Opening, wall: Wall) -> Iterator[Row]:
     if planned is None:
         return
     lowest = storeys(project)[0].level
-    spaces = [space for outline in plan.outlines_on(level) for space in outline.spaces]
     for room in project.rooms:
-        if (room.level or lowest) != level:
+        held = room_space(room, plan, lowest)
+        if held.level != level:
             continue
-        space = next((held for held in spaces if held.contains(ShapelyPoint(room.x, room.y))), None)
+        space = held.space
         shared = space.buffer(2.0).intersection(planned.footprint) if space else None
         if shared is None or shared.is_empty or shared.geom_type != "Polygon":
             continue
@@ -76,8 +70,8 @@ def _rooms(project: Project, opening: Opening, wall: Wall) -> Iterator[Row]:
 
 def _levels(project: Project, opening: Opening, wall: Wall, axis: Axis) -> Iterator[Row]:
     """Copies on the walls of other storeys that stand over or under this one."""
-    point = axis.at(_centre(opening, axis.length))
-    dx, dy = axis.direction(_centre(opening, axis.length))
+    point = axis.at(along_from_start(opening, axis.length))
+    dx, dy = axis.direction(along_from_start(opening, axis.length))
     over: dict[str, tuple[str, float]] = {}
     for other in project.walls:
         held = wall_axis(project, other)

@@ -126,14 +126,18 @@ def _sheet(project: Project, sheet: Sheet) -> list[Row]:
     ]
 
 
-def _construction(project: Project, line: ConstructionLine) -> list[Row]:
-    def put(**changes: Any) -> Sequence[Any]:
-        return [PutConstruction(line=changed(line, **changes))]
-
+def _through(project: Project, line: ConstructionLine | GridLine, put: Callable[..., Sequence[Any]]) -> list[Row]:
     return [
         length_row("x", "Through, east", line.x, project.units, lambda v: put(x=v)),
         length_row("y", "Through, north", line.y, project.units, lambda v: put(y=v)),
     ]
+
+
+def _construction(project: Project, line: ConstructionLine) -> list[Row]:
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutConstruction(line=changed(line, **changes))]
+
+    return _through(project, line, put)
 
 
 def _grid(project: Project, line: GridLine) -> list[Row]:
@@ -142,8 +146,7 @@ def _grid(project: Project, line: GridLine) -> list[Row]:
 
     return [
         text_row("name", "Name", line.name, lambda t: put(name=t)),
-        length_row("x", "Through, east", line.x, project.units, lambda v: put(x=v)),
-        length_row("y", "Through, north", line.y, project.units, lambda v: put(y=v)),
+        *_through(project, line, put),
     ]
 
 

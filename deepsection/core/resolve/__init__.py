@@ -27,7 +27,7 @@ from .building import (
 from .ground import Ground
 from .levels import resolve_levels, storeys, sum_id
 from .makeup_names import derived_name
-from .resolve import STAGES, resolve
+from .resolve import STAGES, resolve, room_space
 from .wallplan import plan_walls
 
 __all__ = [
@@ -54,6 +54,7 @@ __all__ = [
     "resolve",
     "resolve_levels",
     "returns_of",
+    "room_space",
     "storeys",
     "sum_id",
     "unit_leaves",

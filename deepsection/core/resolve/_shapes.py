@@ -9,7 +9,8 @@ from shapely.geometry import Polygon
 from shapely.geometry.polygon import orient
 
 from ..geometry import Axis, Point, line_through, offset_line
-from ..model import MakeUp, Wall
+from ..model import MakeUp, Wall, drift_of, outward_of
+from ._joins import SMOOTH
 from .building import Diagnostic, PlannedWall
 
 PLUMB = ((0.0, 0.0), (0.0, 0.0))
@@ -18,22 +19,6 @@ THINNEST_END = 20.0
 """A bearing layer thinner than this at its thin end (mm) tapers to nothing."""
 SMALLEST_PLAN = 100.0
 """An outline that holds less (mm2) is none."""
-SAME_WAY = 1e-6
-"""Walls whose directions differ by less (cross product) run on into each other."""
-
-
-def out_of(wall: Wall, axis: Axis) -> Point:
-    """Unit vector outward of a straight wall."""
-    dx, dy = axis.direction(0.0)
-    return (-dy, dx) if wall.outside == "left" else (dy, -dx)
-
-
-def drift_of(wall: Wall, axis: Axis) -> Point:
-    """How far a leaning wall moves in plan per mm that it rises."""
-    if not wall.lean or axis.is_arc:
-        return 0.0, 0.0
-    (x, y), steep = out_of(wall, axis), math.tan(math.radians(wall.lean))
-    return x * steep, y * steep
 
 
 def end_drift(wall: Wall, axis: Axis, others: list[tuple[Wall, Axis]]) -> Point:
@@ -41,13 +26,13 @@ def end_drift(wall: Wall, axis: Axis, others: list[tuple[Wall, Axis]]) -> Point:
     own = drift_of(wall, axis)
     if axis.is_arc:
         return own
-    nx, ny = out_of(wall, axis)
+    nx, ny = outward_of(wall, axis)
     for other, held in others:
         if held.is_arc or not (wall.lean or other.lean):
             continue
-        mx, my = out_of(other, held)
+        mx, my = outward_of(other, held)
         cross = nx * my - ny * mx
-        if abs(cross) > SAME_WAY:
+        if abs(cross) > SMOOTH:
             a, b = math.tan(math.radians(wall.lean)), math.tan(math.radians(other.lean))
             return (a * my - b * ny) / cross, (b * nx - a * mx) / cross
     return own

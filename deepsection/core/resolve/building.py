@@ -13,7 +13,7 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Axis, Circle, Line, Plane3, Point, Solid
-from ..model import Beam, Design, Opening, Post, RoofBlock, Room, Wall
+from ..model import Beam, Design, Opening, Post, RoofBlock, Room, Wall, drift_of
 from ..units import HeightSum
 from .ground import Ground
 
@@ -178,10 +178,7 @@ class PlannedWall:
     @property
     def drift(self) -> Point:
         """How far it moves in plan per mm that it rises, between its ends."""
-        if not self.wall.lean or self.axis.is_arc:
-            return 0.0, 0.0
-        (x, y), steep = self.stand().out, math.tan(math.radians(self.wall.lean))
-        return x * steep, y * steep
+        return drift_of(self.wall, self.axis)
 
     @property
     def is_plumb(self) -> bool:

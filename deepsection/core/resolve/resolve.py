@@ -88,7 +88,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     for id in dict.fromkeys(wall.make_up for wall in project.walls):
         found += (*order_faults(make_ups[id]), *name_faults(make_ups[id]))
     lowest = storeys(project)[0].level
-    rooms = tuple(_room_space(room, plan, lowest) for room in project.rooms)
+    rooms = tuple(room_space(room, plan, lowest) for room in project.rooms)
     found += [
         Diagnostic(
             "room-open",
@@ -366,7 +366,7 @@ def _frame_faces(wall: PlannedWall, make_up: MakeUp) -> FrameFaces:
     return FrameFaces(wall.outer, wall.inner, wall.outer)
 
 
-def _room_space(room: Room, plan: WallPlan, lowest: str) -> RoomSpace:
+def room_space(room: Room, plan: WallPlan, lowest: str) -> RoomSpace:
     """A room with the space around its point, on its level or on the lowest that walls may stand on."""
     spot = ShapelyPoint(room.x, room.y)
     level = room.level or lowest

@@ -93,18 +93,18 @@ def _side(
                 openings += [
                     side.along(frame.plan_to_turned(*wall.at(at))) for at in _measured(placed, project.tradition)
                 ]
-    rows = [places for places in ([*breaks, *openings] if openings else [], breaks) if places]
-    strings = [_round(_distinct(places), project.units) for places in rows]
-    overall = _round(list(ends), project.units)
-    if strings[-1] != overall:
-        strings.append(overall)
-    features = {0: "overall", 1: "breaks", 2: "openings"}
-    offset, count = FIRST, len(strings)
-    for k, string in enumerate(strings):
-        feature = features[count - 1 - k] if not (count == 2 and k == 0 and openings) else "openings"
+    rows = [("breaks", breaks), ("overall", list(ends))]
+    if openings:
+        rows.insert(0, ("openings", [*breaks, *openings]))
+    strings = [(feature, _round(_distinct(places), project.units)) for feature, places in rows]
+    overall = strings[-1][1]
+    offset = FIRST
+    for feature, string in strings:
+        if feature == "breaks" and string == overall:
+            continue
         held = list(_lettered(string, project.units, scale))
         high = max(row for *_, row in held) * RAISE
-        if k and side.inward_text:
+        if offset > FIRST and side.inward_text:
             offset += high
         for start, end, text, row in held:
             yield _dimension(side, box, start, end, offset, text, row * RAISE, feature)

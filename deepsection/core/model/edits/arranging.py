@@ -9,7 +9,7 @@ from pydantic import Field
 from ...errors import RefusedEdit
 from ..elements import Wall
 from ..openings import Opening
-from ..places import wall_length
+from ..places import along_from_start, wall_length
 from ..project import Project
 from ..values import Element, Id, Mm, Positive, WallEnd
 from .rebuilding import changed, held, put
@@ -28,8 +28,9 @@ class RepeatOpening(Element):
     def apply(self, project: Project) -> Project:
         """The project with the copies. Raises: RefusedEdit, UnknownElement."""
         opening = held(project, self.opening, Opening)
+        taken = numbers_of(project)
         copies = [
-            _copy(project, opening, id, distance=opening.distance + k * self.spacing)
+            _copy(project, opening, id, taken, distance=opening.distance + k * self.spacing)
             for k, id in enumerate(self.ids, 1)
         ]
         return put(project, *copies)
@@ -57,7 +58,8 @@ class SpreadOpenings(Element):
                 limit=int(length // width),
             )
         middles = [gap + width / 2 + k * (gap + width) for k in range(count)]
-        copies = [_copy(project, opening, id, distance=at) for id, at in zip(self.ids, middles[1:])]
+        taken = numbers_of(project)
+        copies = [_copy(project, opening, id, taken, distance=at) for id, at in zip(self.ids, middles[1:])]
         return put(project, changed(opening, distance=middles[0]), *copies)
 
 
@@ -71,11 +73,11 @@ class CentreOpening(Element):
         """The project with the opening centred. Raises: RefusedEdit, UnknownElement."""
         opening = held(project, self.opening, Opening)
         length = wall_length(project, held(project, opening.wall, Wall))
-        own = _middle(opening, length)
+        own = along_from_start(opening, length)
         before, after = [0.0], [length]
         for other in project.openings:
             if other.wall == opening.wall and other.id != opening.id:
-                middle, half = _middle(other, length), project.design_of(other).width / 2
+                middle, half = along_from_start(other, length), project.design_of(other).width / 2
                 (before if middle < own else after).append(middle + half if middle < own else middle - half)
         middle = (max(before) + min(after)) / 2
         return put(project, changed(opening, distance=middle if opening.end == "start" else length - middle))
@@ -96,7 +98,7 @@ class MirrorOpening(Element):
         turned = {"end": other[opening.end], "hinge": other[opening.hinge]}
         if share != 0.5:
             turned["share"] = 1 - share
-        return put(project, _copy(project, opening, self.id, **turned))
+        return put(project, _copy(project, opening, self.id, numbers_of(project), **turned))
 
 
 class CopyOpening(Element):
@@ -113,29 +115,31 @@ class CopyOpening(Element):
         """The project with the copy. Raises: RefusedEdit, UnknownElement."""
         opening = held(project, self.opening, Opening)
         held(project, self.wall, Wall)
-        return put(project, _copy(project, opening, self.id, wall=self.wall, end=self.end, distance=self.distance))
+        place: dict[str, Any] = {"wall": self.wall, "end": self.end, "distance": self.distance}
+        return put(project, _copy(project, opening, self.id, numbers_of(project), **place))
 
 
-def _middle(opening: Opening, length: float) -> float:
-    return opening.distance if opening.end == "start" else length - opening.distance
-
-
-def _copy(project: Project, opening: Opening, id: str, **changes: Any) -> Opening:
-    """A copy by another id; one with a number of its own gets the next free one."""
+def _copy(project: Project, opening: Opening, id: str, taken: set[str], **changes: Any) -> Opening:
+    """A copy by another id; one with a number of its own gets the next of those that are not taken."""
     if any(element.id == id for element in project.elements()):
         raise RefusedEdit(f"something is already called “{id}”", element=opening.id, field="id", value=id)
-    number = None if opening.number is None else _next_number(project, opening.number, id)
+    number = None if opening.number is None else next_number(opening.number, taken)
     copy: Opening = changed(opening, id=id, number=number, **changes)
     return copy
 
 
-def _next_number(project: Project, number: str, id: str) -> str:
-    """The number with its count raised past all that are taken; ids keep those of one edit apart."""
+def next_number(number: str, taken: set[str]) -> str:
+    """The number with its count raised past all that are taken, among which it is then."""
     stem = number.rstrip("0123456789")
-    taken = [project.number_of(other) for other in project.openings]
     used = [int(held[len(stem) :]) for held in taken if held.startswith(stem) and held[len(stem) :].isdigit()]
-    tail = id.rpartition("-")[2]
-    return f"{stem}{max(used, default=0) + (int(tail) if tail.isdigit() and int(tail) < 1000 else 1)}"
+    raised = f"{stem}{max(used, default=0) + 1}"
+    taken.add(raised)
+    return raised
+
+
+def numbers_of(project: Project) -> set[str]:
+    """The numbers that openings show."""
+    return {project.number_of(opening) for opening in project.openings}
 
 
 def copies_of(project: Project, opening: Opening, count: int) -> tuple[str, ...]:

@@ -11,7 +11,7 @@ from ...errors import RefusedEdit
 from ...geometry import Axis, Point, bulge_of
 from ..elements import FreeJoint, HostedJoint, Wall
 from ..openings import Opening
-from ..places import wall_axis
+from ..places import along_from_start, wall_axis
 from ..project import Project
 from ..values import Element, Id, Mm, Positive
 from .rebuilding import changed, held, put, rebuild
@@ -107,7 +107,7 @@ class AddBay(Element):
         for standing in (*project.openings, *project.joints):
             if not isinstance(standing, Opening | HostedJoint) or standing.wall != wall.id:
                 continue
-            along = standing.distance if standing.end == "start" else length - standing.distance
+            along = along_from_start(standing, length)
             half = project.design_of(standing).width / 2 if isinstance(standing, Opening) else 0.0
             if along + half > first and along - half < last:
                 name = project.number_of(standing) if isinstance(standing, Opening) else "a wall"

@@ -8,7 +8,7 @@ from ...errors import RefusedEdit
 from ..elements import FreeJoint, HostedJoint, Wall
 from ..ids import free_ids
 from ..openings import Opening
-from ..places import wall_axis
+from ..places import along_from_start, wall_axis
 from ..project import Project
 from ..values import Element, Id, Mm, WallEnd
 from .rebuilding import changed, held, put
@@ -60,7 +60,7 @@ class SplitWall(Element):
 
     def _placed(self, standing: Opening | HostedJoint, length: float) -> Any:
         """What stands on the wall, on the piece that has its place; measured from the same end as before."""
-        along = standing.distance if standing.end == "start" else length - standing.distance
+        along = along_from_start(standing, length)
         if along <= self.distance:
             return changed(standing, distance=along if standing.end == "start" else self.distance - along)
         rest = along - self.distance

@@ -19,6 +19,7 @@ from ..places import joint_point
 from ..posts import Beam, Post
 from ..project import Project
 from ..values import Element, Id, Mm
+from .arranging import next_number, numbers_of
 from .rebuilding import changed, put
 from .walls import with_joints_at
 
@@ -119,7 +120,7 @@ class Transform(Element):
     def _copied(self, project: Project, chosen: list[Any], walls: list[Wall], motion: Motion) -> Project:
         ids = free_among({element.id for element in project.elements()}, self.stem)
         made: list[Any] = []
-        numbers = {project.number_of(opening) for opening in project.openings}
+        numbers = numbers_of(project)
         walls = [wall for wall in walls if not _lies_on_itself(project, wall, motion)]
         named = {wall.id: next(ids) for wall in walls}
         corners = _Corners(project, motion, named, {wall.base.level for wall in walls}, ids)
@@ -127,11 +128,10 @@ class Transform(Element):
             twin = _mirrored(wall) if motion.mirror is not None else wall
             start, end = corners.of(wall.start), corners.of(wall.end)
             made.append(changed(twin, id=named[wall.id], start=start, end=end))
-            made += [
-                changed(opening, id=next(ids), wall=named[wall.id], number=_next_number(opening.number, numbers))
-                for opening in project.openings
-                if opening.wall == wall.id
-            ]
+            for opening in project.openings:
+                if opening.wall == wall.id:
+                    number = opening.number and next_number(opening.number, numbers)
+                    made.append(changed(opening, id=next(ids), wall=named[wall.id], number=number))
         posts = {held.id: next(ids) for held in chosen if isinstance(held, Post)}
         for held in chosen:
             if isinstance(held, Wall):
@@ -153,16 +153,6 @@ def _next_name(name: str, project: Project, made: list[Any]) -> str:
     }
     names = (str(n) for n in range(1, 1000)) if name.isdigit() else (chr(k) for k in range(ord("A"), ord("Z") + 1))
     return next((free for free in names if free not in taken and free not in "IO"), f"{name}'")
-
-
-def _next_number(number: str | None, taken: set[str]) -> str | None:
-    """For the copy of an opening with a number of its own, the next one that is free."""
-    if number is None:
-        return None
-    stem = number.rstrip("0123456789")
-    free = next(text for n in range(1, 100_000) if (text := f"{stem}{n}") not in taken)
-    taken.add(free)
-    return free
 
 
 def _mirrored(wall: Wall) -> Wall:
