@@ -93,6 +93,8 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
     walls = tuple(wall.at_rise(CUT_HEIGHT - wall.wall.base.offset) for wall in building.plan.on(level))
     base = building.levels[level].z if walls else 0.0
     marks: list[Mark] = list(_below_marks(building, project, storey, frame))
+    # Under the walls: of a wall that stands on a grid line, the wall is what a click means.
+    marks += site_marks(building, project, level, frame, scale)
     marks += shape_marks(building, level, base + CUT_HEIGHT, frame)
     for wall in walls:
         marks += _wall_marks(wall, building.openings[wall.wall.id], make_ups[wall.wall.make_up], base, frame, scale)
@@ -106,7 +108,6 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
             at = (held.room.x, held.room.y)
             marks += _room_marks(held.room.name, held.room.id, held.area, at, frame, scale, project.units)
     marks += dimension_strings(building, project, level, frame, scale)
-    marks += site_marks(building, project, level, frame, scale)
     for line in project.sections:
         marks += _section_marks(line, frame, scale)
     return Drawing(
