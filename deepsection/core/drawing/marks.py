@@ -149,13 +149,26 @@ def rings_of(polygon: Polygon, circles: Sequence[tuple[float, float, float]] = (
 
 def extent(marks: Iterable[Mark], scale: float) -> tuple[float, float, float, float]:
     """x0, y0, x1, y1 of marks, lettering at its rough size included; a unit box when empty."""
-    xs: list[float] = []
-    ys: list[float] = []
+    points: list[tuple[float, ...]] = []
     for mark in marks:
-        points = _points(mark, scale)
-        xs += [point[0] for point in points]
-        ys += [point[1] for point in points]
-    return (min(xs), min(ys), max(xs), max(ys)) if xs else (0.0, 0.0, 1.0, 1.0)
+        if isinstance(mark, Region):
+            points += _outline(mark.rings[0], True)
+        elif isinstance(mark, Stroke):
+            points += _outline(mark.path, mark.closed)
+        else:
+            points += _reach(mark, scale)
+    if not points:
+        return 0.0, 0.0, 1.0, 1.0
+    xs, ys = [point[0] for point in points], [point[1] for point in points]
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def _outline(vertices: Ring, closed: bool) -> Sequence[tuple[float, ...]]:
+    """Points that a path reaches: its vertices, and more along bent pieces."""
+    for vertex in vertices:
+        if vertex[2]:
+            return flatten((*vertices, vertices[0]) if closed else vertices)
+    return vertices
 
 
 PITCH_RUN = 9.0
@@ -169,12 +182,8 @@ def level_width(texts: tuple[str, ...]) -> float:
     return LEVEL_KNEE + max(len(texts[0]) * 1.75, len(texts[1]) * 2.15)
 
 
-def _points(mark: Mark, scale: float) -> Sequence[tuple[float, ...]]:
-    """Points (x, y, and perhaps more) that a mark reaches."""
-    if isinstance(mark, Stroke | Region):
-        vertices = mark.path if isinstance(mark, Stroke) else (*mark.rings[0], mark.rings[0][0])
-        bent = any(vertex[2] for vertex in vertices)
-        return flatten(vertices) if bent else vertices
+def _reach(mark: Text | Dimension | Symbol, scale: float) -> list[tuple[float, float]]:
+    """Points that lettering reaches."""
     if isinstance(mark, Text):
         width = len(mark.text) * mark.size * 0.6 * scale
         start = {"left": 0.0, "centre": -width / 2, "right": -width}[mark.align]

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-import itertools
 import math
 from collections import defaultdict
 from collections.abc import Iterator
 from dataclasses import replace
 from functools import lru_cache
 
-import numpy as np
 import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.ops import polygonize, unary_union
@@ -20,6 +18,7 @@ from ..model.places import wall_axis
 from ..tolerance import TOL
 from ._joins import Arm, Cap, corner_caps, square_cap, tee_cap
 from ._shapes import PLUMB, end_drift, outline_area, shape_faults, skew_axis
+from ._tees import cut_by_tees, pieces
 from .building import Diagnostic, Outline, PlannedLayer, PlannedWall, WallPlan
 
 SMALLEST_SPACE = 1e4
@@ -71,7 +70,9 @@ def _outlines(planned: tuple[PlannedWall, ...]) -> Iterator[Outline]:
     lines = {id: _chords(wall.axis) for id, wall in outer.items()}
     rings = list(polygonize(shapely.unary_union(list(lines.values()), grid_size=TOL.node))) if lines else []
     # Walls that only touch leave a hairline between them; a hundredth of a millimetre closes it.
-    footprint = shapely.union_all([_closed_up(wall) for wall in planned])
+    around = shapely.union_all([_closed_up(wall) for wall in planned if wall.wall.id in outer])
+    within = [_closed_up(wall) for wall in planned if wall.wall.id not in outer]
+    parting = unary_union(within) if _any_meet(within) else MultiPolygon(within)
     edges = [ring.exterior.buffer(TOL.point) for ring in rings]
     along = [
         tuple(id for id, line in lines.items() if line.intersection(edge).length > line.length * TOL.shared)
@@ -79,9 +80,13 @@ def _outlines(planned: tuple[PlannedWall, ...]) -> Iterator[Outline]:
     ]
     for ring, walls in zip(rings, along):
         own = [id for id in walls if sum(id in others for others in along) == 1]
-        spaces = tuple(polygons_of(ring.difference(footprint), min_area=SMALLEST_SPACE))
+        spaces = tuple(polygons_of(ring.difference(around).difference(parting), min_area=SMALLEST_SPACE))
         named = outer[(own or walls)[0]].wall
         yield Outline(named.id, named.base.level, named.top.level, ring, spaces, walls)
+
+
+def _any_meet(shapes: list[Polygon]) -> bool:
+    return bool(shapes) and shapely.STRtree(shapes).query(shapes, predicate="intersects").shape[1] > len(shapes)
 
 
 def join_strips(
@@ -136,7 +141,7 @@ def join_strips(
         for joint in (by_joint[wall.start], by_joint[wall.end]):
             if isinstance(joint, HostedJoint) and joint.join == "clean":
                 guests[joint.wall].append(planned[wall.id])
-    joined = tuple(_cut_by_tees(planned[wall.id], guests[wall.id], bands) for wall in walls)
+    joined = tuple(cut_by_tees(planned[wall.id], guests[wall.id], bands) for wall in walls)
     outlined = [planned[wall.id] for wall in walls if wall.outline]
     return tuple(_give_way(wall, outlined) for wall in joined) if outlined else joined
 
@@ -155,7 +160,7 @@ def _give_way(wall: PlannedWall, outlined: list[PlannedWall]) -> PlannedWall:
         return wall
     taken = unary_union([other.footprint for other in outlined])
     layers = tuple(
-        replace(layer, polygon=_pieces(layer.polygon.difference(taken)), whole=largest(layer.whole.difference(taken)))
+        replace(layer, polygon=pieces(layer.polygon.difference(taken)), whole=largest(layer.whole.difference(taken)))
         for layer in wall.layers
     )
     return replace(wall, layers=layers, footprint=largest(wall.footprint.difference(taken)))
@@ -247,48 +252,6 @@ def _between(axis: Axis, start: tuple[Point, ...], end: tuple[Point, ...], left:
         ring = [*start, *there, *end, *reversed(back)]
     polygon = Polygon(ring)
     return polygon if polygon.is_valid else shapely.convex_hull(polygon)
-
-
-def _cut_by_tees(host: PlannedWall, guests: list[PlannedWall], bands: dict[str, Bands]) -> PlannedWall:
-    """A host gives way, in the layers around its structure, to the structure of walls that stand on it."""
-    frames = [layer.polygon for guest in guests for layer, band in zip(guest.layers, bands[guest.wall.id]) if band[3]]
-    frames = [frame for frame in frames if not frame.is_empty]
-    if not frames:
-        return host
-    # In coordinates of the host: how far along and how far out each frame reaches.
-    reaches = _reaches_on(host, frames)
-    low, high = min(reach[2] for reach in reaches), max(reach[3] for reach in reaches)
-    order = sorted(range(len(frames)), key=lambda k: reaches[k][0])
-    apart = all(reaches[j][1] < reaches[k][0] for j, k in itertools.pairwise(order))
-    taken = MultiPolygon(frames) if apart and len(frames) > 1 else unary_union(frames)
-    layers = tuple(
-        layer
-        if band[3] or layer.outer < low or layer.inner > high
-        else replace(layer, polygon=_pieces(layer.polygon.difference(taken)))
-        for layer, band in zip(host.layers, bands[host.wall.id])
-    )
-    return replace(host, layers=layers)
-
-
-def _reaches_on(host: PlannedWall, frames: list[Polygon | MultiPolygon]) -> list[tuple[float, float, float, float]]:
-    """Per frame, from-to along a wall and from-to outward of it."""
-    points, owner = shapely.get_coordinates(frames, return_index=True)
-    if host.axis.is_arc:
-        alongs = np.array([host.axis.along((x, y)) for x, y in points.tolist()])
-        outs = np.array([host.side * host.axis.left_of((x, y)) for x, y in points.tolist()])
-    else:
-        (x0, y0), (dx, dy) = host.start, host.run
-        x, y = points[:, 0] - x0, points[:, 1] - y0
-        alongs, outs = x * dx + y * dy, host.side * (y * dx - x * dy)
-    starts = np.flatnonzero(np.diff(owner, prepend=-1))
-    columns = [reach.reduceat(held, starts) for held in (alongs, outs) for reach in (np.minimum, np.maximum)]
-    return [(a, b, c, d) for a, b, c, d in np.column_stack(columns).tolist()]
-
-
-def _pieces(shape: shapely.Geometry) -> Polygon | MultiPolygon:
-    """A polygon, or all pieces of it when a tee parts a layer."""
-    pieces = list(polygons_of(shape))
-    return pieces[0] if len(pieces) == 1 else MultiPolygon(pieces)
 
 
 def _tight(planned: tuple[PlannedWall, ...]) -> Iterator[Diagnostic]:
