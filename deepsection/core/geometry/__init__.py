@@ -6,7 +6,7 @@ from .facets import Facet
 from .frames import Frame, Side, side_direction
 from .lofts import lofted, revolved, shared, sheared
 from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, polygons_of, ring_of
-from .roofshape import Plane, RoofLine, RoofShape, roof_over
+from .roofshape import Plane, RoofLine, RoofShape, Slope, Turn, roof_over, roof_shape
 from .segments import Segment, segment, segment_through
 from .solids import Box, Plane3, Solid, bar_along, plane_under, prism, prism_along
 
@@ -25,7 +25,9 @@ __all__ = [
     "RoofShape",
     "Segment",
     "Side",
+    "Slope",
     "Solid",
+    "Turn",
     "arc_of",
     "arcs_in",
     "bar_along",
@@ -45,6 +47,7 @@ __all__ = [
     "revolved",
     "ring_of",
     "roof_over",
+    "roof_shape",
     "segment",
     "segment_through",
     "shared",

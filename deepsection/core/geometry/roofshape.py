@@ -15,9 +15,9 @@ from shapely.geometry import LineString, Polygon
 
 from ..errors import GeometryError
 from .plane import Line, Point, line_through, meet, offset_line, polygons_of
-from .skeleton import CLOSE, Arc, Point3, skeleton
+from .skeleton import CLOSE, Arc, Break, Point3, skeleton
 
-LineKind = Literal["ridge", "hip", "valley", "rake", "eave"]
+LineKind = Literal["ridge", "hip", "valley", "rake", "eave", "break"]
 STEEPEST, FLATTEST = 60.0, 0.001
 """Pitches (rise over run) that a roof can have."""
 LEVEL = 1e-6
@@ -25,18 +25,55 @@ LEVEL = 1e-6
 
 
 @dataclass(frozen=True, slots=True)
+class Turn:
+    """At a height above the eaves an edge goes on at another pitch; None: as a gable."""
+
+    height: float
+    pitch: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Slope:
+    """What starts from an edge of an outline: its pitch (rise over run; None for a gable) and how far it goes past it.
+
+    `raised`: how much higher than the others its eave lies. `turn`: a gambrel or mansard has a second pitch, a half hip
+    a first pitch of None, a gable over a hip a second one of None.
+    """
+
+    pitch: float | None
+    overhang: float = 0.0
+    raised: float = 0.0
+    turn: Turn | None = None
+
+    @property
+    def low(self) -> float:
+        """Where it ends past the outline, above the eaves."""
+        return self.raised - self.overhang * (self.pitch or 0.0)
+
+
+@dataclass(frozen=True, slots=True)
 class Plane:
-    """A slope: the edges that it starts from, its corners (x, y, z) counter-clockwise, and its areas."""
+    """A slope: the edges that it starts from, its corners (x, y, z) counter-clockwise, and its areas.
+
+    `upper` when it starts from the turn of its edges; `base`: a line in it, level, and the height of that line.
+    """
 
     edges: tuple[int, ...]
     pitch: float
     vertices: tuple[Point3, ...]
     plan_area: float
+    upper: bool
+    base: tuple[Line, float]
 
     @property
     def true_area(self) -> float:
         """Plan area times the slope factor sqrt(1 + pitch^2)."""
         return self.plan_area * math.sqrt(1 + self.pitch**2)
+
+    def z(self, x: float, y: float) -> float:
+        """Its height over a place."""
+        line, height = self.base
+        return height + self.pitch * line.left_of((x, y))
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,59 +113,108 @@ def roof_over(
     `pitches`: rise over run per edge, edge i from corner i to i + 1; None for a gable. All planes start from the
     outline at `eave_height`; with an overhang they go on down, past it. Raises: GeometryError, which says why.
     """
-    _check(outline, pitches, overhang)
-    speeds = [0.0 if pitch is None else 1 / pitch for pitch in pitches]
-    edges = [line_through(a, b) for a, b in zip(outline, (*outline[1:], outline[0]))]
+    if len(pitches) != len(outline) and len(outline) > 2:
+        raise GeometryError(f"{len(outline)} corners need {len(outline)} edges, not {len(pitches)}")
+    return roof_shape([outline], [Slope(pitch, overhang) for pitch in pitches], eave_height)
+
+
+def roof_shape(rings: Sequence[Sequence[Point]], slopes: Sequence[Slope], eave_height: float = 0.0) -> RoofShape:
+    """The roof over an outline (counter-clockwise) and its courts (clockwise); edges are numbered through all rings.
+
+    Source: the straight skeleton (see `skeleton`). Raises: GeometryError, which says why.
+    """
+    _check(rings, slopes)
+    edges = [line_through(a, b) for ring in rings for a, b in zip(ring, (*ring[1:], ring[0]))]
     # The front starts from the lowest eave; planes that are cut off before it are clipped by the overhang.
-    low = -overhang * max((pitch for pitch in pitches if pitch), default=0.0)
-    start = _moved(edges, [overhang if speed == 0 else -speed * low for speed in speeds]) if overhang else list(outline)
-    cover = Polygon(_moved(edges, [overhang] * len(edges)) if overhang else outline)
-    if not Polygon(start).is_valid or not cover.is_valid:
+    low = min(slope.low for slope in slopes if slope.pitch)
+    past = [(slope.raised - low) / slope.pitch if slope.pitch else slope.overhang for slope in slopes]
+    start = _moved(rings, edges, past)
+    covered = _moved(rings, edges, [slope.overhang for slope in slopes])
+    cover, held = Polygon(covered[0], covered[1:]), Polygon(rings[0], rings[1:])
+    if not Polygon(start[0], start[1:]).is_valid or not cover.is_valid:
         raise GeometryError("the overhang is wider than a part of the outline: make it less")
-    arcs = skeleton([start], speeds)
+    breaks, numbers = _breaks(slopes, low)
+    speeds = [1 / slope.pitch if slope.pitch else 0.0 for slope in slopes]
+    arcs = skeleton(start, speeds, breaks)
+    speeds += [held.speed for held in breaks]
     base = eave_height + low
-    faces = dict(_faces(start, arcs, speeds))
-    groups = _merged(arcs, speeds)
-    planes, held = [], Polygon(outline)
-    nodes = np.array([*(point[:2] for arc in arcs for point in (arc.start, arc.end)), *cover.exterior.coords])
-    near = _grid(outline) * 1e4
+    grid = _grid(rings[0])
+    faces = dict(_faces(start, arcs, speeds, grid))
+    bases = [(edge, eave_height + slope.raised) for edge, slope in zip(edges, slopes)]
+    bases += [_turned(bases[k], slopes[k]) for k in numbers]
+    planes = []
+    nodes = np.array([*(point[:2] for arc in arcs for point in (arc.start, arc.end)), *np.concatenate(covered)])
     volume = 0.0
-    for group in groups:
-        whole = shapely.union_all([faces[k] for k in group if k in faces], grid_size=_grid(outline))
-        pitch, line = 1 / speeds[group[0]], edges[group[0]]
+    for group in _merged(arcs, speeds):
+        whole = shapely.union_all([faces[k] for k in group if k in faces], grid_size=grid)
+        pitch, (line, height) = 1 / speeds[group[0]], bases[group[0]]
+        own = tuple(sorted({numbers[k - len(edges)] if k >= len(edges) else k for k in group}))
         for piece in polygons_of(whole.intersection(cover), min_area=0.0):
             ring = [(x, y) for x, y in shapely.orient_polygons(piece).exterior.coords[:-1]]
-            corners = [(x, y, eave_height + line.left_of((x, y)) * pitch) for x, y in _simple(ring, nodes, near)]
-            planes.append(Plane(tuple(group), pitch, tuple(corners), float(piece.area)))
+            corners = [(x, y, height + line.left_of((x, y)) * pitch) for x, y in _simple(ring, nodes, grid * 1e4)]
+            plane = Plane(own, pitch, tuple(corners), float(piece.area), group[0] >= len(edges), (line, height))
+            planes.append(plane)
             inside = piece.intersection(held)
             if not inside.is_empty:
-                volume += inside.area * line.left_of((inside.centroid.x, inside.centroid.y)) * pitch
-    lines = [*_eaves(edges, pitches, cover, eave_height, overhang, outline), *_lines(arcs, speeds, cover, base)]
+                volume += inside.area * (plane.z(inside.centroid.x, inside.centroid.y) - eave_height)
+    lines = [
+        *_eaves(rings, covered, slopes, eave_height),
+        *_lines(arcs, speeds, cover, base, [*range(len(edges)), *numbers]),
+    ]
     top = max((z for plane in planes for _, _, z in plane.vertices), default=eave_height)
     return RoofShape(tuple(planes), tuple(lines), top, volume)
 
 
-def _check(outline: Sequence[Point], pitches: Sequence[float | None], overhang: float) -> None:
-    if len(outline) < 3:
-        raise GeometryError("an outline has at least three corners")
-    if len(pitches) != len(outline):
-        raise GeometryError(f"{len(outline)} corners need {len(outline)} edges, not {len(pitches)}")
-    for k, pitch in enumerate(pitches):
-        if pitch is not None and not FLATTEST <= pitch <= STEEPEST:
-            raise GeometryError(f"edge {k}: a pitch lies between {FLATTEST} and {STEEPEST} (rise over run)")
-    if not any(pitches):
+def _breaks(slopes: Sequence[Slope], low: float) -> tuple[list[Break], list[int]]:
+    """Where edges turn, above the start of the front, and the edges of those turns."""
+    breaks = []
+    for k, slope in enumerate(slopes):
+        if slope.turn:
+            # What starts over a gable passes over the outline at that height, so it starts lower past it.
+            past = slope.overhang * (slope.turn.pitch or 0.0) if slope.pitch is None else 0.0
+            at = slope.raised + slope.turn.height - past - low
+            breaks.append(Break(k, max(at, 0.0), 1 / slope.turn.pitch if slope.turn.pitch else 0.0))
+    breaks.sort(key=lambda held: (held.at, held.edge))
+    return breaks, [held.edge for held in breaks]
+
+
+def _turned(base: tuple[Line, float], slope: Slope) -> tuple[Line, float]:
+    """A level line in the plane that an edge goes on in."""
+    line, height = base
+    assert slope.turn is not None
+    inward = slope.turn.height / slope.pitch if slope.pitch else 0.0
+    return offset_line(line, inward), height + slope.turn.height
+
+
+def _check(rings: Sequence[Sequence[Point]], slopes: Sequence[Slope]) -> None:
+    for outline in rings:
+        if len(outline) < 3:
+            raise GeometryError("an outline has at least three corners")
+    count = sum(len(ring) for ring in rings)
+    if len(slopes) != count:
+        raise GeometryError(f"{count} corners need {count} edges, not {len(slopes)}")
+    for k, slope in enumerate(slopes):
+        for pitch in (slope.pitch, slope.turn.pitch if slope.turn else None):
+            if pitch is not None and not FLATTEST <= pitch <= STEEPEST:
+                raise GeometryError(f"edge {k}: a pitch lies between {FLATTEST} and {STEEPEST} (rise over run)")
+        if slope.turn and (slope.turn.height <= 0 or slope.turn.pitch == slope.pitch):
+            raise GeometryError(f"edge {k}: it turns above its eave, into another pitch")
+        if slope.pitch is not None and slope.overhang < 0:
+            raise GeometryError("an overhang is not less than nothing")
+    if not any(slope.pitch for slope in slopes):
         raise GeometryError("at least one edge needs a pitch: gables alone hold no roof")
-    if overhang < 0:
-        raise GeometryError("an overhang is not less than nothing")
-    size = max(math.dist(outline[0], point) for point in outline)
-    for k, (a, b) in enumerate(zip(outline, (*outline[1:], outline[0]))):
+    size = max(math.dist(rings[0][0], point) for point in rings[0])
+    sides = [(a, b) for ring in rings for a, b in zip(ring, (*ring[1:], ring[0]))]
+    for k, (a, b) in enumerate(sides):
         if math.dist(a, b) <= size * CLOSE * 10:
             raise GeometryError(f"edge {k} has no length: two corners lie on one point")
-    polygon = Polygon(outline)
+    polygon = Polygon(rings[0], rings[1:])
     if not polygon.is_valid:
         raise GeometryError("the outline crosses or touches itself")
     if not polygon.exterior.is_ccw:
         raise GeometryError("the corners of the outline run clockwise: list them the other way round")
+    if any(ring.is_ccw for ring in polygon.interiors):
+        raise GeometryError("the corners of a court run clockwise")
 
 
 def _grid(outline: Sequence[Point]) -> float:
@@ -136,30 +222,38 @@ def _grid(outline: Sequence[Point]) -> float:
     return float(max(math.dist(outline[0], point) for point in outline)) * 1e-9
 
 
-def _moved(edges: Sequence[Line], outward: Sequence[float]) -> list[Point]:
-    """The outline with each edge moved outward by its own distance."""
-    moved = [offset_line(edge, -distance) for edge, distance in zip(edges, outward)]
-    corners = []
-    for k, line in enumerate(moved):
-        before = moved[k - 1]
-        point = meet(before, line)
-        if point is None or abs(before.dx * line.dy - before.dy * line.dx) < CLOSE:
-            point = (line.x, line.y)
-        corners.append(point)
-    return corners
+def _moved(rings: Sequence[Sequence[Point]], edges: Sequence[Line], outward: Sequence[float]) -> list[list[Point]]:
+    """The rings with each edge moved outward by its own distance."""
+    found: list[list[Point]] = []
+    for ring in rings:
+        at = sum(len(held) for held in found)
+        moved = [offset_line(edges[at + k], -outward[at + k]) for k in range(len(ring))]
+        corners = []
+        for k, line in enumerate(moved):
+            before = moved[k - 1]
+            point = meet(before, line)
+            if point is None or abs(before.dx * line.dy - before.dy * line.dx) < CLOSE:
+                point = (line.x, line.y)
+            corners.append(point)
+        found.append(corners)
+    return found
 
 
-def _faces(start: Sequence[Point], arcs: Sequence[Arc], speeds: Sequence[float]) -> Iterator[tuple[int, Polygon]]:
+def _faces(
+    start: Sequence[Sequence[Point]], arcs: Sequence[Arc], speeds: Sequence[float], grid: float
+) -> Iterator[tuple[int, Polygon]]:
     """Per sloping edge, its face in plan: what its arcs and itself enclose."""
     around: dict[int, list[LineString]] = defaultdict(list)
     for arc in arcs:
         for edge in (arc.left, arc.right):
             around[edge].append(LineString([arc.start[:2], arc.end[:2]]))
-    for k, (a, b) in enumerate(zip(start, (*start[1:], start[0]))):
+    sides = [(a, b) for ring in start for a, b in zip(ring, (*ring[1:], ring[0]))]
+    for k, (a, b) in enumerate(sides):
+        around[k].append(LineString([a, b]))
+    for k, held in sorted(around.items()):
         if speeds[k] == 0:
             continue
-        grid = _grid(start)
-        lines = shapely.union_all([*around[k], LineString([a, b])], grid_size=grid)
+        lines = shapely.union_all(held, grid_size=grid)
         pieces = list(shapely.get_parts(shapely.polygonize(shapely.get_parts(lines))))
         if pieces:
             yield k, shapely.union_all(pieces, grid_size=grid)
@@ -199,23 +293,21 @@ def _simple(ring: list[Point], nodes: NDArray[np.float64], eps: float) -> list[P
 
 
 def _eaves(
-    edges: Sequence[Line],
-    pitches: Sequence[float | None],
-    cover: Polygon,
-    eave_height: float,
-    overhang: float,
-    outline: Sequence[Point],
+    rings: Sequence[Sequence[Point]], covered: Sequence[Sequence[Point]], slopes: Sequence[Slope], eave_height: float
 ) -> Iterator[RoofLine]:
-    corners = list(_moved(edges, [overhang] * len(edges))) if overhang else list(outline)
-    for k, pitch in enumerate(pitches):
-        if pitch is not None:
-            z = eave_height - overhang * pitch
-            (x0, y0), (x1, y1) = corners[k], corners[(k + 1) % len(corners)]
-            yield RoofLine("eave", (k,), (x0, y0, z), (x1, y1, z))
+    k = 0
+    for ring in covered:
+        for (x0, y0), (x1, y1) in zip(ring, (*ring[1:], ring[0])):
+            if slopes[k].pitch is not None:
+                z = eave_height + slopes[k].low
+                yield RoofLine("eave", (k,), (x0, y0, z), (x1, y1, z))
+            k += 1
 
 
-def _lines(arcs: Sequence[Arc], speeds: Sequence[float], cover: Polygon, base: float) -> Iterator[RoofLine]:
-    """Ridges, hips, valleys and rakes, as far as the roof reaches."""
+def _lines(
+    arcs: Sequence[Arc], speeds: Sequence[float], cover: Polygon, base: float, owner: Sequence[int]
+) -> Iterator[RoofLine]:
+    """Ridges, hips, valleys, rakes and breaks, as far as the roof reaches; `owner`: the edge of each number."""
     reach = cover.buffer(cover.length * CLOSE)
     for arc in arcs:
         if arc.kind == "seam" or not (speeds[arc.left] or speeds[arc.right]):
@@ -225,7 +317,12 @@ def _lines(arcs: Sequence[Arc], speeds: Sequence[float], cover: Polygon, base: f
             continue
         ends = [(x, y, base + z) for x, y, z in (piece.coords[0], piece.coords[-1])]
         start, end = sorted(ends, key=lambda point: point[2])
-        level = end[2] - start[2] <= LEVEL * math.dist(start, end)
-        kind: LineKind = "ridge" if level else arc.kind
-        planes = tuple(sorted(k for k in (arc.left, arc.right) if speeds[k]))
-        yield RoofLine(kind, planes, start, end)
+        planes = tuple(sorted({owner[k] for k in (arc.left, arc.right) if speeds[k]}))
+        yield RoofLine(_kind(arc, speeds, start, end), planes, start, end)
+
+
+def _kind(arc: Arc, speeds: Sequence[float], start: Point3, end: Point3) -> LineKind:
+    if arc.kind == "break":
+        return "break" if speeds[arc.left] else "eave"
+    level = end[2] - start[2] <= LEVEL * math.dist(start, end)
+    return "ridge" if level or arc.kind == "seam" else arc.kind

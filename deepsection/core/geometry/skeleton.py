@@ -24,7 +24,7 @@ from ..errors import GeometryError
 from .plane import Point
 
 Point3 = tuple[float, float, float]
-Kind = Literal["ridge", "hip", "valley", "rake", "seam"]
+Kind = Literal["ridge", "hip", "valley", "rake", "seam", "break"]
 
 CLOSE = 1e-7
 """Places closer than this share of the size of the outline are one; an edge shorter than this has no length."""
@@ -34,7 +34,10 @@ PARALLEL = 1e-10
 
 @dataclass(frozen=True, slots=True)
 class Arc:
-    """A line in which the planes over two edges meet, from its lower end to its upper one."""
+    """A line in which the planes over two edges meet, from its lower end to its upper one.
+
+    In a break, an edge takes another slope: `left` is the edge, `right` the number of what it goes on as.
+    """
 
     left: int
     right: int
@@ -59,10 +62,19 @@ class _Node:
     next: _Node = field(init=False, repr=False)
 
 
+@dataclass(frozen=True, slots=True)
+class Break:
+    """At a height, an edge goes on at another speed: a gambrel, a half hip over a gable, a gable over a hip."""
+
+    edge: int
+    at: float
+    speed: float
+
+
 class _Front:
     """The front at a height, and what was traced below it."""
 
-    def __init__(self, rings: Sequence[Sequence[Point]], speeds: Sequence[float]) -> None:
+    def __init__(self, rings: Sequence[Sequence[Point]], speeds: Sequence[float], breaks: Sequence[Break]) -> None:
         points = [(float(x), float(y)) for ring in rings for x, y in ring]
         ends = [(float(x), float(y)) for ring in rings for x, y in (*ring[1:], ring[0])]
         start, end = np.array(points), np.array(ends)
@@ -77,6 +89,8 @@ class _Front:
         self.offsets = (self.normals * start).sum(axis=1)
         self.speeds = np.array(speeds, dtype=float)
         self.t = 0.0
+        first = len(points)
+        self.breaks = sorted((held.at, held.edge, held.speed, first + k) for k, held in enumerate(breaks))
         self.arcs: list[Arc] = []
         self.nodes: list[_Node] = []
         at = 0
@@ -123,7 +137,7 @@ class _Front:
 
     def run(self) -> None:
         """Up to where nothing is left."""
-        most = 40 * len(self.nodes) + 100
+        most = 40 * len(self.nodes) + 100 + len(self.breaks)
         for _ in range(most):
             if not self.nodes:
                 return
@@ -152,6 +166,9 @@ class _Front:
             found = self._first_split(np.array(reflex), edges, pos, vel, after, dirs)
             if found and found[0] < best - self.eps * 1e-3:
                 best, hit = found[0], (found[1], found[2])
+        if self.breaks and self.breaks[0][0] - self.t <= best:
+            self._bend(*self.breaks.pop(0))
+            return
         if not math.isfinite(best):
             raise GeometryError("these slopes never meet: give one more edge a pitch")
         self._rise_to(self.t + best)
@@ -192,6 +209,22 @@ class _Front:
         row, column = divmod(int(np.argmin(wait)), wait.shape[1])
         best = float(wait[row, column])
         return (best, int(reflex[row]), column) if math.isfinite(best) else None
+
+    def _bend(self, at: float, edge: int, speed: float, number: int) -> None:
+        """At a height, an edge goes on at another speed, as an edge of another number."""
+        self._rise_to(max(at, self.t))
+        while len(self.speeds) <= number:
+            self.dirs = np.vstack((self.dirs, self.dirs[edge]))
+            self.normals = np.vstack((self.normals, self.normals[edge]))
+            self.offsets = np.append(self.offsets, 0.0)
+            self.speeds = np.append(self.speeds, 0.0)
+        self.dirs[number], self.normals[number] = self.dirs[edge], self.normals[edge]
+        self.speeds[number] = speed
+        self.offsets[number] = self.offsets[edge] + (self.speeds[edge] - speed) * self.t
+        for node in self.nodes:
+            if node.edge == edge:
+                self.arcs.append(Arc(edge, number, (*node.pos, self.t), (*node.next.pos, self.t), "break"))
+                node.edge = number
 
     def _rise_to(self, t: float) -> None:
         moved = [self.placed(node, t) for node in self.nodes] if t > self.t else [node.pos for node in self.nodes]
@@ -279,18 +312,21 @@ class _Front:
             self.arcs.append(Arc(i, j, (*start, self.t), (*end, self.t), "ridge"))
 
 
-def skeleton(rings: Sequence[Sequence[Point]], speeds: Sequence[float]) -> tuple[Arc, ...]:
+def skeleton(
+    rings: Sequence[Sequence[Point]], speeds: Sequence[float], breaks: Sequence[Break] = ()
+) -> tuple[Arc, ...]:
     """The lines in which planes over the edges of an outline meet, lowest first.
 
     `rings`: the outline counter-clockwise, holes clockwise, without closing points. `speeds`: per edge, in the order of
     the rings, the plan run for a rise of 1; 0 for a gable. Edges are numbered in that order; z is the rise above the
-    outline. Raises: GeometryError for an outline or slopes that cannot be roofed.
+    outline. An edge goes on past a break as an edge of its own number, counted on from the others in the order of
+    `breaks`. Raises: GeometryError for an outline or slopes that cannot be roofed.
     """
     if len(speeds) != sum(len(ring) for ring in rings):
         raise GeometryError("a pitch is wanted for each edge")
     if min(speeds) < 0 or not any(speeds):
         raise GeometryError("at least one edge needs a pitch")
-    front = _Front(rings, speeds)
+    front = _Front(rings, speeds, breaks)
     front.run()
     return tuple(_joined(front.arcs, front.eps * 10))
 
