@@ -21,6 +21,7 @@ from .edits import (
     rebuild,
 )
 from .elements import (
+    SLOPING,
     Anchor,
     BaseRule,
     Ceiling,
@@ -90,6 +91,7 @@ __all__ = [
     "EDITS",
     "OPERATIONS",
     "SCHEMA_VERSION",
+    "SLOPING",
     "Anchor",
     "Bands",
     "BaseRule",

@@ -300,29 +300,51 @@ class Corner(Element):
     y: Mm = 0.0
 
 
-class RoofEdge(Element):
-    """The treatment of the roof edge that starts at the corner of the same number; `joined` runs into another roof."""
+EdgeKind = Literal["eave", "gable", "half_hip", "dutch_gable", "abutment", "joined"]
+RoofPitch = Annotated[float, Field(ge=0.005, le=6.0)]
+SLOPING = ("eave", "dutch_gable")
+"""Edges from which a slope starts at once."""
 
-    kind: Literal["eave", "gable", "abutment", "joined"]
+
+class RoofEdge(Element):
+    """The treatment of the roof edge that starts at the corner of the same number; `joined` runs into another roof.
+
+    `pitch`: its own, else the block's. `raised`: how much higher than the block's its eave lies. `height` above the
+    bearing line: where a half hip starts, where a gable over a hip starts, or where an eave goes on at `upper_pitch`
+    (gambrel, mansard).
+    """
+
+    kind: EdgeKind
     overhang: NotNegative = 0.0
+    pitch: RoofPitch | None = None
+    raised: Mm = 0.0
+    height: Positive | None = None
+    upper_pitch: RoofPitch | None = None
 
 
 class RoofBlock(Element):
-    """A gable roof over a rectangle (corners counter-clockwise): two opposite eaves of one pitch.
+    """A roof over an outline (corners counter-clockwise) and its courts (clockwise), a treatment per edge.
 
-    `seat` is the level cut of the birdsmouth on the plate, measured in from the bearing line.
+    Edges are numbered through the outline and then its courts. `seat` is the level cut of the birdsmouth on the plate,
+    measured in from the bearing line, at the pitch of the block; it sets the heel of all edges.
     """
 
     id: Id
     name: Name
-    outline: Annotated[tuple[Corner, ...], Field(min_length=4, max_length=4)]
-    edges: Annotated[tuple[RoofEdge, ...], Field(min_length=4, max_length=4)]
-    pitch: Annotated[float, Field(ge=0.005, le=6.0)]
+    outline: Annotated[tuple[Corner, ...], Field(min_length=3)]
+    edges: Annotated[tuple[RoofEdge, ...], Field(min_length=3)]
+    pitch: RoofPitch
     plate: Id
     seat: Positive
     make_up: Id
     fascia_depth: Positive
     fascia_thickness: Positive = 19.05
+    courts: tuple[Annotated[tuple[Corner, ...], Field(min_length=3)], ...] = ()
+
+    @property
+    def rings(self) -> tuple[tuple[Corner, ...], ...]:
+        """The outline and the courts."""
+        return (self.outline, *self.courts)
 
 
 class Foundation(Element):

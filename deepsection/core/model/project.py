@@ -11,6 +11,7 @@ from pydantic import model_validator
 from ..errors import UnknownElement
 from ..units import Units
 from .elements import (
+    SLOPING,
     Ceiling,
     ConstructionLine,
     Floor,
@@ -243,12 +244,19 @@ def _check_roofs(project: Project) -> None:
     for roof in project.roofs:
         _need(rungs, roof.plate, roof.id, "plate")
         _need(make_ups, roof.make_up, roof.id, "make-up")
-        for corner in roof.outline:
-            _need(joints, corner.joint, roof.id, "corner")
-        kinds = [edge.kind for edge in roof.edges]
-        eaves = [index for index, kind in enumerate(kinds) if kind == "eave"]
-        if len(eaves) != 2 or eaves[1] - eaves[0] != 2:
-            raise ValueError(f"{roof.id}: a gable roof has two eaves, on opposite edges")
+        for ring in roof.rings:
+            for corner in ring:
+                _need(joints, corner.joint, roof.id, "corner")
+        count = sum(len(ring) for ring in roof.rings)
+        if len(roof.edges) != count:
+            raise ValueError(f"{roof.id}: a roof with {count} corners has {count} edges, not {len(roof.edges)}")
+        if not any(edge.kind in SLOPING for edge in roof.edges):
+            raise ValueError(f"{roof.id}: at least one edge is an eave: gables alone hold no roof")
+        for k, edge in enumerate(roof.edges, 1):
+            if edge.kind in ("half_hip", "dutch_gable") and edge.height is None:
+                raise ValueError(f"{roof.id}: edge {k} needs the height at which it turns")
+            if edge.upper_pitch is not None and (edge.height is None or edge.kind != "eave"):
+                raise ValueError(f"{roof.id}: edge {k} goes on at another pitch from a height above its eave")
 
 
 def _check_posts(project: Project) -> None:

@@ -17,8 +17,6 @@ from .building import (
     PlacedOpening,
     PlannedLayer,
     PlannedWall,
-    ResolvedRoof,
-    RoofPlane,
     RoomSpace,
     Storey,
     WallPlan,
@@ -28,6 +26,7 @@ from .ground import Ground
 from .levels import resolve_levels, storeys, sum_id
 from .makeup_names import derived_name
 from .resolve import STAGES, resolve, room_space
+from .roofmodel import ResolvedRoof, RoofPlane
 from .wallplan import plan_walls
 
 __all__ = [

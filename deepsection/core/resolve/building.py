@@ -12,10 +12,11 @@ import numpy as np
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from ..geometry import Axis, Circle, Line, Plane3, Point, Solid
-from ..model import Beam, Design, Opening, Post, RoofBlock, Room, Wall, drift_of
+from ..geometry import Axis, Circle, Line, Point, Solid
+from ..model import Beam, Design, Opening, Post, Room, Wall, drift_of
 from ..units import HeightSum
 from .ground import Ground
+from .roofmodel import ResolvedRoof
 
 Severity = Literal["blocking", "warning"]
 
@@ -302,78 +303,6 @@ class PlacedBeam:
     start: Point
     end: Point
     top: HeightSum
-
-
-@dataclass(frozen=True, slots=True)
-class RoofPlane:
-    """One slope: plan polygon with overhangs, top of structure, eave line (bearing).
-
-    `polygon` is what is left of it where roofs meet; `under` is as far as its deck goes, under a roof built over it.
-    """
-
-    roof: str
-    edge: int
-    polygon: Polygon
-    under: Polygon
-    top: Plane3
-    eave_start: Point
-    eave_end: Point
-    inward: Point
-
-
-@dataclass(frozen=True, slots=True)
-class Valley:
-    """Where two slopes meet at an inside: its ends in plan, and the heights of the covering there."""
-
-    start: Point
-    end: Point
-    start_z: float
-    end_z: float
-
-
-@dataclass(frozen=True, slots=True)
-class RoofJoin:
-    """An end (0 or 1) that runs into another roof, how far its ridge goes past the outline, and the deck it lies on."""
-
-    host: str
-    end: int
-    reach: float
-    deck: Plane3
-
-
-@dataclass(frozen=True, slots=True)
-class ResolvedRoof:
-    """A roof block in place: planes, the ridge, depths, and heights with their sums."""
-
-    block: RoofBlock
-    planes: tuple[RoofPlane, ...]
-    ridge: tuple[Point, Point]
-    plumb_depth: float
-    run: float
-    """Half span: bearing line to ridge."""
-    reach: float
-    """Bearing line to the outer face of the fascia."""
-    rakes: tuple[float, float]
-    """Overhang past the outline at the start and the end of the first eave."""
-    outline: Polygon
-    plate: HeightSum
-    heel: HeightSum
-    eave: HeightSum
-    ridge_top: HeightSum
-    ends: tuple[int, int]
-    """The edges at the start and the end of the first eave."""
-    covering: float
-    """Thickness of what lies on the structure, measured plumb."""
-    deck: float
-    """Thickness of its sheathing, measured plumb."""
-    joins: tuple[RoofJoin, ...] = ()
-    valleys: tuple[Valley, ...] = ()
-    guests: tuple[Polygon, ...] = ()
-    """In plan, the roofs that run into this one, with the rooms below them."""
-
-    def has_fascia(self, face: float) -> bool:
-        """Whether the overhang leaves room for a fascia before a wall face this far outside of the bearing line."""
-        return self.reach - self.block.fascia_thickness >= face
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,8 @@ from ..geometry import largest, polygons_of
 from ..model import Ceiling, Floor, Foundation, MakeUp
 from ._joists import Bay, Boards, Rim, short_direction
 from ._wallbodies import bearing_layer
-from .building import Diagnostic, Level, Outline, PlannedWall, ResolvedRoof, WallPlan
+from .building import Diagnostic, Level, Outline, PlannedWall, WallPlan
+from .roofmodel import ResolvedRoof
 
 SMALLEST_BAY = 1e6
 """A place smaller than this (mm2) gets no ceiling joists of its own."""
@@ -162,7 +163,7 @@ def plan_ceiling(
         for roof in sorted(over, key=lambda roof: -roof.ridge_top.total):
             region = largest(rest.intersection(roof.outline))
             if region.area > SMALLEST_BAY:
-                planes = tuple(plane.top for plane in roof.planes)
+                planes = tuple(plane.top for plane in roof.planes if plane.whole.intersects(region))
                 along = roof.planes[0].inward if ceiling.span == "roof" else direction or short_direction(region)
                 bays.append(Bay(f"{slot}:{roof.block.id}", region, along, planes))
                 rest = rest.difference(roof.outline)

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import math
 from collections import defaultdict
 from collections.abc import Callable
 from contextlib import nullcontext
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
@@ -14,8 +13,8 @@ import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.geometry import Point as ShapelyPoint
 
-from ..geometry import Point, Solid, line_through
-from ..model import Kind, MakeUp, Opening, Project, RoofBlock, Room, corner_point
+from ..geometry import Solid
+from ..model import Kind, MakeUp, Opening, Project, Room
 from ..units import HeightSum
 from ._groundchecks import ground_faults, ground_sums
 from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
@@ -24,8 +23,9 @@ from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moul
 from ._posts import beam_parts, place_beams, place_posts, post_parts
 from ._returns import return_parts
 from ._roofparts import roof_parts
+from ._roofplaces import place_roofs
 from ._units import unit_parts
-from ._wallbodies import WallTop, bearing_layer, leaning, opening_hole
+from ._wallbodies import WallTop, leaning, opening_hole
 from ._walls import layer_bodies, wall_parts
 from .building import (
     Building,
@@ -37,7 +37,6 @@ from .building import (
     PlacedOpening,
     PlacedPost,
     PlannedWall,
-    ResolvedRoof,
     RoomSpace,
     WallPlan,
 )
@@ -47,8 +46,7 @@ from .levels import resolve_levels, storeys
 from .makeup_names import name_faults
 from .makeups import order_faults
 from .openings import place_openings
-from .roofjoins import join_roofs
-from .roofs import resolve_roof
+from .roofmodel import ResolvedRoof
 from .wallplan import plan_walls
 from .walltops import ON_EDGE, Surroundings, foot_sum, gable_footprints, plate_sum, wall_top
 
@@ -73,7 +71,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
             plan_floor(floor, plan, make_ups, project.foundations, levels, found) for floor in project.floors
         )
     with clock("roof planes"):
-        roofs, edges = _roofs(project, plan, levels, make_ups, found)
+        roofs = place_roofs(project, plan, levels, make_ups, found)
     with clock("wall tops"):
         around = _around(project, plan, levels, floors, roofs)
         tops = {wall.wall.id: wall_top(wall, around, found) for wall in plan.walls}
@@ -82,7 +80,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     found += moulding_faults(plan, tops)
 
     def make_parts() -> tuple[Part, ...]:
-        return _parts(project, plan, levels, make_ups, openings, floors, roofs, edges, tops, posts, beams, mitres)
+        return _parts(project, plan, levels, make_ups, openings, floors, roofs, tops, posts, beams, mitres)
 
     found += _missed_sections(project, plan)
     for id in dict.fromkeys(wall.make_up for wall in project.walls):
@@ -108,7 +106,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     for held in (*(end for post in posts for end in (post.foot, post.top)), *(beam.top for beam in beams)):
         sums.setdefault(held.id, held)
     for roof in roofs:
-        sums.update({s.id: s for s in (roof.heel, roof.eave, roof.ridge_top)})
+        sums.update({s.id: s for s in (roof.heel, *(eave for _, eave in roof.eaves), roof.ridge_top)})
     sums.update({height.id: height for height in mouldings})
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
 
@@ -214,76 +212,6 @@ def _openings(
     return placed
 
 
-def _edge_walls(corners: tuple[Point, ...], plate: str, plan: WallPlan) -> list[PlannedWall | None]:
-    """Per edge of an outline, the wall whose line lies along most of it; one that reaches up to its plate first."""
-    walls: list[PlannedWall | None] = []
-    ranked = sorted(
-        (wall for wall in plan.walls if not wall.axis.is_arc), key=lambda wall: wall.wall.top.level == plate
-    )
-    for start, end in zip(corners, (*corners[1:], corners[0])):
-        if math.dist(start, end) < ON_EDGE:
-            walls.append(None)
-            continue
-        edge, length = line_through(start, end), math.dist(start, end)
-        best = None
-        for wall in ranked:
-            first, last = sorted((edge.along(wall.start), edge.along(wall.end)))
-            shared = min(last, length) - max(first, 0.0)
-            near = max(abs(edge.left_of(wall.start)), abs(edge.left_of(wall.end))) < ON_EDGE
-            if near and shared > min(length, wall.length) * 0.6:
-                best = wall
-        walls.append(best)
-    return walls
-
-
-@dataclass(frozen=True, slots=True)
-class _EdgeFaces:
-    """Of the wall under a roof edge, outward from its set-out line: bearing line, sheathing, outer face."""
-
-    bearing: float = 0.0
-    sheathing: float = 0.0
-    outer: float = 0.0
-
-
-def _edge_faces(wall: PlannedWall | None, make_ups: dict[str, MakeUp]) -> _EdgeFaces:
-    if wall is None:
-        return _EdgeFaces()
-    make_up = make_ups[wall.wall.make_up]
-    layers = zip(make_up.layers, wall.layers)
-    sheathing = max((p.outer for layer, p in layers if layer.function in ("sheathing", "structure")), default=0.0)
-    return _EdgeFaces(wall.layers[bearing_layer(make_up)].outer, sheathing, wall.outer)
-
-
-def _roofs(
-    project: Project, plan: WallPlan, levels: dict[str, Level], make_ups: dict[str, MakeUp], found: list[Diagnostic]
-) -> tuple[tuple[ResolvedRoof, ...], dict[str, tuple[float, ...]]]:
-    """Roofs in place. Heel and span are measured at bearing lines, which may lie inside of the set-out lines."""
-    roofs, faces = [], {}
-    for block in project.roofs:
-        corners = _corners(project, block)
-        held = [_edge_faces(wall, make_ups) for wall in _edge_walls(corners, block.plate, plan)]
-        bearing = tuple(edge.bearing for edge in held)
-        outer = tuple(edge.outer - edge.bearing for edge in held)
-        skins = tuple(
-            face if edge.kind == "abutment" else faces_.sheathing - faces_.bearing
-            for edge, faces_, face in zip(block.edges, held, outer)
-        )
-        resolved, faults = resolve_roof(
-            block, corners, bearing, make_ups[block.make_up], levels[block.plate], skins, outer, project.units
-        )
-        found += faults
-        if resolved:
-            roofs.append(resolved)
-            faces[block.id] = outer
-    joined, faults = join_roofs(tuple(roofs))
-    found += faults
-    return joined, faces
-
-
-def _corners(project: Project, block: RoofBlock) -> tuple[Point, ...]:
-    return tuple(corner_point(project, corner) for corner in block.outline)
-
-
 def _parts(
     project: Project,
     plan: WallPlan,
@@ -292,7 +220,6 @@ def _parts(
     openings: dict[str, tuple[PlacedOpening, ...]],
     floors: tuple[FloorPlan, ...],
     roofs: tuple[ResolvedRoof, ...],
-    faces: dict[str, tuple[float, ...]],
     tops: dict[str, WallTop],
     posts: tuple[PlacedPost, ...],
     beams: tuple[PlacedBeam, ...],
@@ -312,7 +239,7 @@ def _parts(
             parts += return_parts(wall, make_up, opening, tops[wall.wall.id].base, shown)
             parts += held if wall.is_plumb else _lean(held, wall, tops[wall.wall.id].base)
     for roof in roofs:
-        parts += roof_parts(roof, make_ups[roof.block.make_up], faces[roof.block.id])
+        parts += roof_parts(roof, make_ups[roof.block.make_up])
     for foundation in project.foundations:
         walls = tuple(w for w in plan.on(foundation.level) if w.wall.status == "outer")
         parts += foundation_parts(

@@ -1,184 +1,249 @@
-"""Roof blocks together: the higher surface wins, a lower gable dies into the slope that it runs into."""
+"""Roof blocks together: the higher surface wins, they meet in valleys, a lower gable dies into a slope."""
 
 from __future__ import annotations
 
-import math
+from collections import defaultdict
+from collections.abc import Iterator
 from dataclasses import replace
 from functools import lru_cache
-from itertools import pairwise
+from itertools import combinations, pairwise
 
 import shapely
-from shapely import affinity
 from shapely.geometry import LineString, MultiLineString, Polygon
-from shapely.ops import unary_union
 
-from ..geometry import Point, half_plane, largest, line_through, polygons_of
+from ..geometry import Point, half_plane, line_through, polygons_of
 from ..tolerance import TOL
-from .building import Diagnostic, ResolvedRoof, RoofJoin, RoofPlane, Valley
+from .building import Diagnostic
+from .roofmodel import ResolvedRoof, RoofPlane, RoofSeam, Shape, shape_of
 
 ON_ROOF = 60.0
 """An end runs into a roof when its middle lies within this distance of that roof's outline (mm)."""
-
-
 SAME_HEIGHT = 1.0
 """Slopes meet in a valley where their heights differ by less than this (mm)."""
+SLIVER = 100.0
+"""What is left of a slope in pieces smaller than this (mm2) is none."""
+STOREY = 500.0
+"""Below a block whose plate lies this much higher (mm) are rooms: the deck of the lower roof is cut away there."""
+
+
+def host_of(roof: ResolvedRoof, edge: int, roofs: tuple[ResolvedRoof, ...]) -> ResolvedRoof | None:
+    """The highest other roof that an edge lies on or in."""
+    (x0, y0), (x1, y1) = roof.side(edge)
+    middle = shapely.Point((x0 + x1) / 2, (y0 + y1) / 2)
+    near = (held for held in roofs if held.block.id != roof.block.id and held.outline.buffer(ON_ROOF).contains(middle))
+    return max(near, key=lambda held: held.ridge_top.total, default=None)
+
+
+def carried(roof: ResolvedRoof, roofs: tuple[ResolvedRoof, ...]) -> tuple[tuple[float, ...], tuple[Diagnostic, ...]]:
+    """Per edge, how far it is carried on to die into another roof; and what does not meet."""
+    onward, found = [], []
+    for edge, treatment in enumerate(roof.block.edges):
+        if treatment.kind != "joined":
+            onward.append(0.0)
+            continue
+        host = host_of(roof, edge, roofs)
+        if host is None:
+            found.append(_meets_nothing(roof, edge))
+            onward.append(0.0)
+            continue
+        if roof.ridge_top.total > host.ridge_top.total + TOL.point:
+            found.append(_too_high(roof, host, edge))
+        line = line_through(*roof.side(edge))
+        past = max(-line.left_of((x, y)) for x, y in host.outline.exterior.coords)
+        onward.append(max(past, 0.0))
+    return tuple(onward), tuple(found)
 
 
 @lru_cache(maxsize=128)
-def join_roofs(roofs: tuple[ResolvedRoof, ...]) -> tuple[tuple[ResolvedRoof, ...], tuple[Diagnostic, ...]]:
-    """The blocks with the surfaces that are left of them, their valleys, and what does not meet."""
-    held = {roof.block.id: roof for roof in roofs}
-    found: list[Diagnostic] = []
-    for roof in roofs:
-        for end in (0, 1):
-            if roof.block.edges[roof.ends[end]].kind != "joined":
+def join_roofs(roofs: tuple[ResolvedRoof, ...]) -> tuple[ResolvedRoof, ...]:
+    """The blocks with the surfaces that are left of them, and the lines that these leave and make."""
+    if len(roofs) < 2:
+        return roofs
+    lost: dict[tuple[str, int], list[shapely.Geometry]] = defaultdict(list)
+    bared: dict[tuple[str, int], list[shapely.Geometry]] = defaultdict(list)
+    for first, second in combinations(roofs, 2):
+        _settle(first, second, lost, bared)
+    left = [_left(roof, roofs, lost, bared) for roof in roofs]
+    return tuple(_with_lines(roof, left) for roof in left)
+
+
+def _settle(
+    a: ResolvedRoof,
+    b: ResolvedRoof,
+    lost: dict[tuple[str, int], list[shapely.Geometry]],
+    bared: dict[tuple[str, int], list[shapely.Geometry]],
+) -> None:
+    """What two roofs take from each other: per roof and plane, the plan that goes; and what goes of its deck."""
+    under: dict[str, list[tuple[int, shapely.Geometry]]] = {a.block.id: [], b.block.id: []}
+    for i, first in enumerate(a.planes):
+        for j, second in enumerate(b.planes):
+            shared = first.whole.intersection(second.whole)
+            if shared.area < SLIVER:
                 continue
-            host = _host(held[roof.block.id], end, held)
-            if host is None:
-                found.append(_meets_nothing(roof, end))
-                continue
-            if roof.ridge_top.total > host.ridge_top.total + TOL.point:
-                found.append(_too_high(roof, host))
-            guest, host = _joined(held[roof.block.id], end, host)
-            held[guest.block.id], held[host.block.id] = guest, host
-    return tuple(held.values()), tuple(found)
+            over = _above(shared, first, second)
+            under[b.block.id].append((j, over))
+            under[a.block.id].append((i, shared.difference(over)))
+    regions = {id: shapely.union_all([shape for _, shape in held], grid_size=TOL.grid) for id, held in under.items()}
+    for low, high in ((a, b), (b, a)):
+        crossed = regions[high.block.id].buffer(SAME_HEIGHT)
+        gone = []
+        for piece in polygons_of(regions[low.block.id], min_area=SLIVER):
+            if low.block.id in high.joins and piece.distance(high.outline) > SAME_HEIGHT:
+                continue  # What was carried on comes out again at the far side: it dies before.
+            crossing = not high.planes or piece.buffer(SAME_HEIGHT).intersection(crossed).area > SLIVER
+            gone.append(piece.intersection(_claimed(low, high)) if crossing else piece.intersection(high.outline))
+        taken = shapely.union_all(gone)
+        if taken.is_empty:
+            continue
+        for k, shape in under[low.block.id]:
+            lost[low.block.id, k].append(shape.intersection(taken))
+        if low.block.id in high.joins:
+            # The deck of a roof that another runs into goes on below it, but not into rooms.
+            rooms = high.outline if high.plate.total > low.plate.total + STOREY else Polygon()
+            taken = shapely.union_all([taken.difference(low.outline), high.outline.difference(low.outline), rooms])
+        for k, _ in under[low.block.id]:
+            bared[low.block.id, k].append(taken)
 
 
-def _edge(roof: ResolvedRoof, end: int) -> tuple[Point, Point]:
-    corners = list(roof.outline.exterior.coords)[:4]
-    edge = roof.ends[end]
-    return corners[edge], corners[(edge + 1) % 4]
+def _claimed(low: ResolvedRoof, high: ResolvedRoof) -> shapely.Geometry:
+    """Where the surface of a higher roof may take the place of a lower one: not under an eave that hangs over it."""
+    cover = shapely.union_all([plane.whole for plane in high.planes], grid_size=TOL.grid)
+    if low.block.id not in high.joins:
+        return cover
+    carried = [_past(high, k) for k, edge in enumerate(high.block.edges) if edge.kind == "joined"]
+    return shapely.union_all([high.outline, cover.difference(low.outline), *(cover.intersection(z) for z in carried)])
 
 
-def _host(roof: ResolvedRoof, end: int, held: dict[str, ResolvedRoof]) -> ResolvedRoof | None:
-    """The highest roof that an end lies on or in."""
-    start, stop = _edge(roof, end)
-    middle = shapely.Point((start[0] + stop[0]) / 2, (start[1] + stop[1]) / 2)
-    others = [
-        other
-        for other in held.values()
-        if other.block.id != roof.block.id and other.outline.buffer(ON_ROOF).contains(middle)
-    ]
-    return max(others, key=lambda other: other.ridge_top.total, default=None)
+FAR = 1e6
 
 
-def _joined(guest: ResolvedRoof, end: int, host: ResolvedRoof) -> tuple[ResolvedRoof, ResolvedRoof]:
-    """Both roofs after a guest has run into its host."""
-    reach = 4 * host.run + 2 * host.reach
-    whole = unary_union([plane.polygon for plane in host.planes])
-    planes, valleys = [], []
-    for plane in guest.planes:
-        longer = _lengthened(plane, guest, end, reach)
-        taken, won = [], []
-        for other in host.planes:
-            shared = longer.intersection(other.polygon)
-            above = _above(shared, guest, plane, host, other)
-            won.append(above)
-            taken.append(shared.difference(above))
-        kept = unary_union([plane.polygon.difference(unary_union(taken)), *won]).buffer(0)
-        pieces = list(polygons_of(shapely.set_precision(kept, TOL.grid)))
-        best = max(pieces, key=lambda piece: piece.intersection(plane.polygon).area, default=Polygon())
-        planes.append(replace(plane, polygon=best, under=best))
-    covered = unary_union([plane.polygon for plane in planes])
-    outside = covered.union(guest.outline).difference(host.outline)
-    left = []
-    for other in host.planes:
-        polygon = _largest_on_grid(other.polygon.difference(covered))
-        left.append(replace(other, polygon=polygon, under=_largest_on_grid(other.under.difference(outside))))
-    for plane in planes:
-        for other in left:
-            valleys += _valleys(plane, guest, other, host)
-    far = _far_end(guest, end, covered, whole)
-    ends = (far, guest.ridge[1]) if end == 0 else (guest.ridge[0], far)
-    near = max(host.planes, key=lambda other: other.polygon.intersection(covered).area)
-    join = RoofJoin(host.block.id, end, math.dist(far, guest.ridge[end]), near.top.lifted(host.deck))
-    below = shapely.union_all([covered, guest.outline])
-    return (
-        replace(
-            guest,
-            planes=tuple(planes),
-            ridge=ends,
-            joins=(*guest.joins, join),
-            valleys=(*guest.valleys, *valleys),
-        ),
-        replace(host, planes=tuple(left), guests=(*host.guests, below)),
-    )
+def _past(roof: ResolvedRoof, edge: int) -> Polygon:
+    """Everything past an edge."""
+    line = line_through(*roof.side(edge))
+    corners = (line.at(-FAR), line.at(FAR))
+    out = (line.dy * FAR, -line.dx * FAR)
+    return Polygon([*corners, *((x + out[0], y + out[1]) for x, y in reversed(corners))])
 
 
-def _lengthened(plane: RoofPlane, roof: ResolvedRoof, end: int, reach: float) -> Polygon:
-    """The plan of a slope, carried on past an end."""
-    start, stop = roof.ridge
-    along = line_through(start, stop)
-    shift = -reach if end == 0 else reach
-    moved = affinity.translate(plane.polygon, along.dx * shift, along.dy * shift)
-    return unary_union([plane.polygon, moved]).convex_hull
-
-
-def _above(
-    shared: shapely.Geometry, guest: ResolvedRoof, plane: RoofPlane, host: ResolvedRoof, other: RoofPlane
-) -> shapely.Geometry:
-    """Where, of what two slopes share in plan, the covering of the first lies over that of the second."""
-    if shared.is_empty:
-        return shared
-    rise = guest.covering - host.covering
-    a, b, c = (p - q for p, q in zip(plane.top, other.top))
-    kept = half_plane(shared.bounds, a, b, c + rise)
+def _above(shared: shapely.Geometry, first: RoofPlane, second: RoofPlane) -> shapely.Geometry:
+    """Where, of what two slopes share in plan, the covering of the first lies over that of the second, or in it."""
+    a, b, c = (p - q for p, q in zip(first.top, second.top))
+    kept = half_plane(shared.bounds, a, b, c + first.covering - second.covering + 1e-6)
     return Polygon() if kept is None else shared.intersection(kept)
 
 
-def _valleys(plane: RoofPlane, guest: ResolvedRoof, other: RoofPlane, host: ResolvedRoof) -> list[Valley]:
-    """The edges of a guest's slope along which it is as high as the slope beside it, in one piece where they are."""
-    corners = list(plane.polygon.exterior.coords)
+def _left(
+    roof: ResolvedRoof,
+    roofs: tuple[ResolvedRoof, ...],
+    lost: dict[tuple[str, int], list[shapely.Geometry]],
+    bared: dict[tuple[str, int], list[shapely.Geometry]],
+) -> ResolvedRoof:
+    """A roof without what others have taken of it; of what was carried on, only what hangs on the rest is left."""
+    planes = []
+    for k, plane in enumerate(roof.planes):
+        gone = lost.get((roof.block.id, k))
+        away = bared.get((roof.block.id, k))
+        polygon = _less(plane.whole, gone) if gone else plane.whole
+        under = _less(plane.whole, away) if away else plane.whole
+        planes.append(replace(plane, polygon=polygon, under=under))
+    if roof.joins:
+        hosts = [plane.whole for other in roofs if other.block.id in roof.joins for plane in other.planes]
+        carried = [_past(roof, k) for k, edge in enumerate(roof.block.edges) if edge.kind == "joined"]
+        loose = shapely.union_all(carried).difference(shapely.union_all(hosts, grid_size=TOL.grid))
+        planes = [replace(plane, polygon=_shape(plane.polygon.difference(loose))) for plane in planes]
+        whole = shapely.union_all([plane.polygon.buffer(SAME_HEIGHT) for plane in planes])
+        kept = shapely.union_all(
+            [piece for piece in polygons_of(whole) if piece.intersection(roof.outline).area > SLIVER]
+        )
+        planes = [
+            replace(plane, polygon=polygon, under=plane.under.intersection(polygon.buffer(SAME_HEIGHT)))
+            for plane in planes
+            for polygon in [_shape(plane.polygon.intersection(kept))]
+        ]
+    return replace(roof, planes=tuple(planes))
 
-    def meets(point: tuple[float, float]) -> bool:
-        gap = plane.top.z(*point) + guest.covering - other.top.z(*point) - host.covering
-        return abs(gap) < SAME_HEIGHT and other.polygon.distance(shapely.Point(point)) < SAME_HEIGHT
+
+def _less(shape: Shape, gone: list[shapely.Geometry]) -> Shape:
+    return _shape(shapely.set_precision(shape.difference(shapely.union_all(gone)), TOL.grid))
+
+
+def _shape(shape: shapely.Geometry) -> Shape:
+    return shape_of(polygons_of(shape, min_area=SLIVER))
+
+
+def _with_lines(roof: ResolvedRoof, roofs: list[ResolvedRoof]) -> ResolvedRoof:
+    """A roof with its lines as far as its slopes are left, and the valleys in which it dies into others."""
+    cover = shapely.union_all([plane.polygon for plane in roof.planes]).buffer(SAME_HEIGHT)
+    seams = [piece for seam in roof.seams for piece in _kept(seam, cover)]
+    planes = []
+    for plane in roof.planes:
+        onto = []
+        for other in roofs:
+            if other.block.id == roof.block.id:
+                continue
+            for beside in other.planes:
+                valleys = list(_valleys(plane, beside))
+                if valleys and _guest(roof, other):
+                    seams += valleys
+                    onto.append(beside.top.lifted(beside.deck))
+        planes.append(replace(plane, onto=tuple(onto)))
+    return replace(roof, planes=tuple(planes), seams=tuple(seams))
+
+
+def _guest(roof: ResolvedRoof, other: ResolvedRoof) -> bool:
+    """Of two roofs that meet, the one that lies on the other."""
+    if other.block.id in roof.joins:
+        return True
+    if roof.block.id in other.joins:
+        return False
+    return (roof.ridge_top.total, roof.block.id) < (other.ridge_top.total, other.block.id)
+
+
+def _kept(seam: RoofSeam, cover: shapely.Geometry) -> Iterator[RoofSeam]:
+    if cover.covers(LineString([seam.start[:2], seam.end[:2]])):
+        yield seam
+        return
+    for piece in shapely.get_parts(LineString([seam.start, seam.end]).intersection(cover)):
+        if piece.geom_type == "LineString" and piece.length > ON_ROOF:
+            start, end = ((float(x), float(y), float(z)) for x, y, z in (piece.coords[0], piece.coords[-1]))
+            yield replace(seam, start=start, end=end)
+
+
+def _valleys(plane: RoofPlane, other: RoofPlane) -> Iterator[RoofSeam]:
+    """The edges of a slope along which its covering is as high as the one beside it, in one piece where they are."""
+    if plane.polygon.is_empty or other.polygon.is_empty or plane.polygon.distance(other.polygon) > SAME_HEIGHT:
+        return
+    near = other.polygon.buffer(SAME_HEIGHT)
+
+    def meets(point: Point) -> bool:
+        gap = plane.covered(*point) - other.covered(*point)
+        return abs(gap) < SAME_HEIGHT and near.intersects(shapely.Point(point))
 
     edges = [
         LineString([p, q])
-        for p, q in pairwise(corners)
+        for piece in polygons_of(plane.polygon)
+        for ring in (piece.exterior, *piece.interiors)
+        for p, q in pairwise(ring.coords)
         if meets(p) and meets(q) and meets(((p[0] + q[0]) / 2, (p[1] + q[1]) / 2))
     ]
-    found = []
+    if all(abs(p - q) < 1e-9 for p, q in zip(plane.top[:2], other.top[:2])):
+        return
     for line in shapely.get_parts(shapely.line_merge(MultiLineString(edges))):
         if line.length > ON_ROOF:
-            start, end = line.coords[0], line.coords[-1]
-            heights = [plane.top.z(*point) + guest.covering for point in (start, end)]
-            found.append(Valley(start, end, heights[0], heights[1]))
-    return found
+            ends = [(x, y, plane.covered(x, y)) for x, y in (line.coords[0], line.coords[-1])]
+            start, end = sorted(ends, key=lambda point: point[2])
+            yield RoofSeam("valley", plane.edges, start, end, (other.roof,))
 
 
-def _largest_on_grid(shape: shapely.Geometry) -> Polygon:
-    return largest(shapely.set_precision(shape, TOL.grid))
+def _meets_nothing(roof: ResolvedRoof, edge: int) -> Diagnostic:
+    (x0, y0), (x1, y1) = roof.side(edge)
+    message = f"{roof.block.name} is said to run into another roof here, but there is none; make this end a gable"
+    at = ((x0 + x1) / 2, (y0 + y1) / 2)
+    return Diagnostic("roof-meets-nothing", message, "warning", roof.block.id, f"kind_{edge}", at=at)
 
 
-def _far_end(guest: ResolvedRoof, end: int, covered: shapely.Geometry, host: shapely.Geometry) -> Point:
-    """Where the ridge of a guest dies into its host."""
-    start, stop = guest.ridge
-    along = line_through(start, stop)
-    origin = start if end == 0 else stop
-    sign = -1.0 if end == 0 else 1.0
-    size = math.hypot(*(high - low for low, high in zip(host.bounds[:2], host.bounds[2:])))
-    ray = LineString([origin, (origin[0] + sign * along.dx * size, origin[1] + sign * along.dy * size)])
-    reached = ray.intersection(covered.buffer(TOL.point))
-    points = [point for part in shapely.get_parts(reached) if part.geom_type == "LineString" for point in part.coords]
-    far = max((math.dist(point, origin) for point in points), default=TOL.point) - TOL.point
-    return origin[0] + sign * along.dx * far, origin[1] + sign * along.dy * far
-
-
-def _meets_nothing(roof: ResolvedRoof, end: int) -> Diagnostic:
-    start, stop = _edge(roof, end)
-    return Diagnostic(
-        "roof-meets-nothing",
-        f"{roof.block.name} is said to run into another roof here, but there is none; make this end a gable",
-        "warning",
-        roof.block.id,
-        f"end_{roof.ends[end]}",
-        at=((start[0] + stop[0]) / 2, (start[1] + stop[1]) / 2),
-    )
-
-
-def _too_high(roof: ResolvedRoof, host: ResolvedRoof) -> Diagnostic:
+def _too_high(roof: ResolvedRoof, host: ResolvedRoof, edge: int) -> Diagnostic:
+    (x0, y0), (x1, y1) = roof.side(edge)
     return Diagnostic(
         "roof-too-high",
         f"{roof.block.name} stands higher than {host.block.name}, which it runs into; "
@@ -189,5 +254,5 @@ def _too_high(roof: ResolvedRoof, host: ResolvedRoof) -> Diagnostic:
         roof.ridge_top.total,
         host.ridge_top.total,
         others=(host.block.id,),
-        at=roof.ridge[0],
+        at=((x0 + x1) / 2, (y0 + y1) / 2),
     )

@@ -6,155 +6,219 @@ Heel and span are measured at the bearing line: the outline, on the outside of t
 from __future__ import annotations
 
 import math
+from collections import defaultdict
+from collections.abc import Iterator
 from functools import lru_cache
 
+import shapely
 from shapely.geometry import Polygon
 
-from ..geometry import Point, line_through, meet, offset_line, plane_under
-from ..model import MakeUp, RoofBlock
-from ..units import HeightSum, SumTerm, format_pitch
-from .building import Diagnostic, Level, ResolvedRoof, RoofPlane
-
-SQUARE_MM = 2.0
-"""How far an outline may be from a rectangle."""
-
+from ..errors import GeometryError
+from ..geometry import Plane, Plane3, Point, RoofShape, Slope, Turn, line_through, meet, offset_line, roof_shape
+from ..model import SLOPING, MakeUp, RoofBlock
+from ..units import HeightSum, SumTerm, Units, format_pitch
+from .building import Diagnostic, Level
+from .roofmodel import ResolvedRoof, RoofPlane, RoofSeam, shape_of
 
 DEEPEST_NOTCH = 0.5
 """A birdsmouth that takes more than this share of the rafter is refused. Practice allows a quarter to a third."""
+MEETING = 1.0
+"""Fascias meet at a corner when their heights differ by less than this (mm)."""
+
+Rings = tuple[tuple[Point, ...], ...]
 
 
 @lru_cache(maxsize=256)
 def resolve_roof(
     block: RoofBlock,
-    outline: tuple[Point, ...],
+    rings: Rings,
     bearing: tuple[float, ...],
     make_up: MakeUp,
     plate: Level,
     skin: tuple[float, ...],
     faces: tuple[float, ...],
-    units: str,
+    units: Units,
+    onward: tuple[float, ...],
 ) -> tuple[ResolvedRoof | None, tuple[Diagnostic, ...]]:
     """The block in place, or None with the reason.
 
-    `outline` counter-clockwise. Per edge: `bearing`, how far outside of it the bearing line lies (inside: negative);
-    from the bearing line, `skin`, what overhangs are measured from (the outside of the sheathing, the face of the
-    masonry), and `faces`, the outer face of the wall below.
+    `rings`: the outline counter-clockwise, courts clockwise. Per edge: `bearing`, how far outside of it the bearing
+    line lies (inside: negative); from the bearing line, `skin`, what overhangs are measured from (the outside of the
+    sheathing, the face of the masonry), and `faces`, the outer face of the wall below; `onward`, how far an edge that
+    runs into another roof is carried on.
     """
-    if fault := _fault(block, outline):
-        return None, (fault,)
-    corners = _moved_out(outline, bearing)
-    first = next(index for index, edge in enumerate(block.edges) if edge.kind == "eave")
-    eaves = (first, first + 2)
-    a, b, c, d = (corners[(first + step) % 4] for step in range(4))
-    run = math.dist(b, c) / 2
+    lines = _moved_out(rings, bearing)
     structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[-1])
-    plumb = structure.thickness * math.hypot(1.0, block.pitch)
-    deepest = min(plumb * DEEPEST_NOTCH / block.pitch, run / 2)
-    if block.seat > deepest:
-        return None, (_too_deep(block, deepest, corners[first]),)
     above = sum(layer.thickness for layer in make_up.layers[: make_up.layers.index(structure)])
+    sheathing = sum(layer.thickness for layer in make_up.layers if layer.function == "sheathing")
+    plumb = structure.thickness * math.hypot(1.0, block.pitch)
     heel = plate.sum.plus(
         f"heel:{block.id}",
         f"heel, {block.name}",
         SumTerm("rafter, measured plumb", plumb, block.make_up),
         SumTerm("birdsmouth", -block.seat * block.pitch, block.id, "seat"),
     )
-    rise = SumTerm(f"{format_pitch(block.pitch, units)} over half span", block.pitch * run, block.id, "pitch")
-    ridge = HeightSum(
-        f"ridge:{block.id}",
-        f"ridge, {block.name}",
-        (*heel.terms, rise, SumTerm("covering, measured plumb", above * math.hypot(1.0, block.pitch), block.make_up)),
-    )
-    reach = block.edges[first].overhang + max(skin[eaves[0]], skin[eaves[1]])
-    overhang = SumTerm("pitch x overhang", -block.pitch * reach, block.id, "overhang")
-    eave = HeightSum(f"eave:{block.id}", f"eave, {block.name}", (*heel.terms, overhang))
-    sides = [(first + 3) % 4, (first + 1) % 4]
-    rakes = tuple(_past(block, i, skin[i]) for i in sides)
-    planes = tuple(
-        _plane(block, edge, start, end, heel.total, run, reach, rake)
-        for edge, start, end, rake in ((eaves[0], a, b, rakes), (eaves[1], c, d, rakes[::-1]))
-    )
-    along = line_through(a, b)
-    ridge_ends = (
-        _shift(_middle(a, d), along.dx, along.dy, -rakes[0]),
-        _shift(_middle(b, c), along.dx, along.dy, rakes[1]),
-    )
-    resolved = ResolvedRoof(
+    reaches = _reaches(block, skin, onward)
+    slopes = [_slope(block, k, reach) for k, reach in enumerate(reaches)]
+    try:
+        shape = roof_shape(lines, slopes, heel.total)
+    except GeometryError as error:
+        return None, (_no_roof(block, rings, str(error)),)
+    sides = [(a, b) for ring in lines for a, b in zip(ring, (*ring[1:], ring[0]))]
+
+    def placed(pieces: list[Plane]) -> RoofPlane:
+        plane = pieces[0]
+        k, slope = plane.edges[0], math.hypot(1.0, plane.pitch)
+        depth = structure.thickness * slope
+        line, height = plane.base
+        start, end = (line.at(line.along(point)) for point in sides[k])
+        # The notch goes in to where the underside of the rafter comes up to the plate.
+        seat = max(0.0, (plate.z - height + depth) / plane.pitch) if not plane.upper else 0.0
+        polygon = shape_of(Polygon([(x, y) for x, y, _ in piece.vertices]) for piece in pieces)
+        a, b = -plane.pitch * line.dy, plane.pitch * line.dx
+        top = Plane3(a, b, height - a * line.x - b * line.y)
+        reach = 0.0 if plane.upper and slopes[k].pitch else reaches[k]
+        return RoofPlane(
+            block.id, plane.edges, plane.upper, plane.pitch, polygon, polygon, polygon, top, start, end, height, reach,
+            seat, depth, above * slope, sheathing * slope,
+        )  # fmt: skip
+
+    pieces: dict[tuple[bool, tuple[int, ...]], list[Plane]] = defaultdict(list)
+    for plane in shape.planes:
+        if plane.plan_area > 1.0:
+            pieces[plane.upper, plane.edges].append(plane)
+    planes = tuple(placed(held) for held in pieces.values())
+    ridge, run = _ridge(block, shape, heel, above, units)
+    roof = ResolvedRoof(
         block,
+        Polygon(rings[0], rings[1:]),
+        lines,
         planes,
-        ridge_ends,
-        plumb,
-        run,
-        reach,
-        (rakes[0], rakes[1]),
-        Polygon(outline),
+        tuple(RoofSeam(held.kind, held.planes, held.start, held.end) for held in shape.lines),
+        faces,
+        reaches,
         plate.sum,
         heel,
-        eave,
+        tuple(_eaves(block, reaches, heel)),
         ridge,
-        (sides[0], sides[1]),
-        above * math.hypot(1.0, block.pitch),
-        sum(layer.thickness for layer in make_up.layers if layer.function == "sheathing")
-        * math.hypot(1.0, block.pitch),
+        run,
     )
-    return resolved, tuple(_without_fascia(resolved, faces))
+    deepest = min(plumb * DEEPEST_NOTCH / block.pitch, run / 2)
+    if block.seat > deepest:
+        return None, (_too_deep(block, deepest, lines[0][0]),)
+    return roof, (*_without_fascia(roof), *_apart(roof))
 
 
-def _moved_out(corners: tuple[Point, ...], outward: tuple[float, ...]) -> tuple[Point, ...]:
-    """The corners of a rectangle whose edges have moved outward."""
-    lines = [
-        offset_line(line_through(start, end), -by)
-        for start, end, by in zip(corners, (*corners[1:], corners[0]), outward)
-    ]
-    met = [meet(lines[index - 1], lines[index]) for index in range(len(lines))]
-    return tuple(point or corner for point, corner in zip(met, corners))
+def _reaches(block: RoofBlock, skin: tuple[float, ...], onward: tuple[float, ...]) -> tuple[float, ...]:
+    """Per edge, how far slopes go past the bearing line; eaves of one overhang go equally far."""
+    widest = max((skin[k] for k, edge in enumerate(block.edges) if edge.kind in SLOPING), default=0.0)
+    past = {"abutment": lambda k: -skin[k], "joined": lambda k: onward[k]}
+    return tuple(
+        past[edge.kind](k)
+        if edge.kind in past
+        else edge.overhang + (widest if edge.kind in SLOPING else skin[k])
+        for k, edge in enumerate(block.edges)
+    )  # fmt: skip
 
 
-def _past(block: RoofBlock, edge: int, skin: float) -> float:
-    """How far the slopes go past an end: its overhang; up to a wall's face; or, for now, not at all."""
-    treatment = block.edges[edge]
-    return {"gable": treatment.overhang + skin, "joined": 0.0}.get(treatment.kind, -skin)
+def _slope(block: RoofBlock, k: int, reach: float) -> Slope:
+    edge = block.edges[k]
+    pitch = edge.pitch or block.pitch
+    if edge.kind == "half_hip":
+        return Slope(None, reach, turn=Turn(edge.height or 0.0, pitch))
+    if edge.kind not in SLOPING:
+        return Slope(None, reach)
+    turn = Turn(edge.height, edge.upper_pitch) if edge.height and (edge.upper_pitch or edge.kind != "eave") else None
+    return Slope(pitch, reach, edge.raised, turn)
 
 
-def _without_fascia(roof: ResolvedRoof, faces: tuple[float, ...]) -> list[Diagnostic]:
-    bare = [plane.edge for plane in roof.planes if not roof.has_fascia(faces[plane.edge])]
+def _eaves(block: RoofBlock, reaches: tuple[float, ...], heel: HeightSum) -> Iterator[tuple[int, HeightSum]]:
+    """Per sloping edge, the height of its eave; equal ones are one sum."""
+    found: list[HeightSum] = []
+    for k, edge in enumerate(block.edges):
+        if edge.kind not in SLOPING:
+            continue
+        overhang = SumTerm("pitch x overhang", -(edge.pitch or block.pitch) * reaches[k], block.id, "overhang")
+        raised = (SumTerm("raised by", edge.raised, block.id, f"raised_{k}"),) if edge.raised else ()
+        id = f"eave:{block.id}:{k}" if found else f"eave:{block.id}"
+        name = f"eave {k + 1}, {block.name}" if found else f"eave, {block.name}"
+        height = HeightSum(id, name, (*heel.terms, *raised, overhang))
+        same = next((held for held in found if abs(held.total - height.total) < MEETING / 100), None)
+        if same is None:
+            found.append(height)
+        yield k, same or height
+
+
+def _ridge(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, units: Units) -> tuple[HeightSum, float]:
+    """The height of the highest point with its terms, and its distance from the bearing line of its slope."""
+    top = max(z for plane in shape.planes for *_, z in plane.vertices)
+    plane = next(plane for plane in shape.planes if max(z for *_, z in plane.vertices) > top - 1e-6)
+    edge, k = block.edges[plane.edges[0]], plane.edges[0]
+    pitches = {held.pitch for held in shape.planes}
+    over = "half span" if len(pitches) == 1 and len(shape.planes) > 1 else "run"
+    terms = [SumTerm("raised by", edge.raised, block.id, f"raised_{k}")] if edge.raised else []
+    turned, inward = 0.0, 0.0
+    if plane.upper:
+        turned = edge.height or 0.0
+        inward = turned / (edge.pitch or block.pitch) if edge.kind == "eave" else 0.0
+        terms.append(SumTerm("up to the break", turned, block.id, f"height_{k}"))
+    rise = top - heel.total - edge.raised - turned
+    field = "pitch" if plane.pitch == block.pitch else f"pitch_{k}"
+    terms.append(SumTerm(f"{format_pitch(plane.pitch, units)} over {over}", rise, block.id, field))
+    terms.append(SumTerm("covering, measured plumb", above * math.hypot(1.0, plane.pitch), block.make_up))
+    name = f"ridge, {block.name}"
+    return HeightSum(f"ridge:{block.id}", name, (*heel.terms, *terms)), inward + rise / plane.pitch
+
+
+def _moved_out(rings: Rings, outward: tuple[float, ...]) -> Rings:
+    """Rings whose edges have moved outward."""
+    found, at = [], 0
+    for ring in rings:
+        lines = [
+            offset_line(line_through(start, end), -by)
+            for start, end, by in zip(ring, (*ring[1:], ring[0]), outward[at : at + len(ring)])
+        ]
+        met = [meet(lines[k - 1], line) or (line.x, line.y) for k, line in enumerate(lines)]
+        found.append(tuple(met))
+        at += len(ring)
+    return tuple(found)
+
+
+def _no_roof(block: RoofBlock, rings: Rings, why: str) -> Diagnostic:
+    message = f"{block.name} cannot be roofed: {why}"
+    return Diagnostic("roof-outline", message, "blocking", block.id, "outline", at=rings[0][0])
+
+
+def _without_fascia(roof: ResolvedRoof) -> list[Diagnostic]:
+    bare = [k for k, edge in enumerate(roof.block.edges) if edge.kind in SLOPING and not roof.has_fascia(k)]
     if not bare:
         return []
-    room = max(faces[edge] for edge in bare) + roof.block.fascia_thickness - roof.reach
+    room = max(roof.faces[k] - roof.reaches[k] for k in bare) + roof.block.fascia_thickness
+    message = f"the overhang of {roof.block.name} leaves no room for its fascia, so there is none; make it wider"
+    overhang = roof.block.edges[bare[0]].overhang
     return [
         Diagnostic(
-            "no-room-for-fascia",
-            f"the overhang of {roof.block.name} leaves no room for its fascia, so there is none; make it wider",
-            "warning",
-            roof.block.id,
-            "overhang",
-            roof.block.edges[bare[0]].overhang,
-            roof.block.edges[bare[0]].overhang + room,
+            "no-room-for-fascia", message, "warning", roof.block.id, "overhang", overhang, overhang + room,
+            at=roof.side(bare[0])[0],
         )
-    ]
+    ]  # fmt: skip
 
 
-def _fault(block: RoofBlock, corners: tuple[Point, ...]) -> Diagnostic | None:
-    sides = [math.dist(corners[i], corners[(i + 1) % 4]) for i in range(4)]
-    diagonals = math.dist(corners[0], corners[2]), math.dist(corners[1], corners[3])
-    area = Polygon(corners).area if len(set(corners)) == 4 else 0.0
-    square = (
-        abs(sides[0] - sides[2]) < SQUARE_MM
-        and abs(sides[1] - sides[3]) < SQUARE_MM
-        and abs(diagonals[0] - diagonals[1]) < SQUARE_MM
-    )
-    if square and min(sides) > 300.0 and area > 0:
-        return None
-    return Diagnostic(
-        "roof-outline",
-        f"{block.name} needs a rectangle at least 300 mm wide; its outline is not one",
-        "blocking",
-        block.id,
-        "outline",
-        value=abs(diagonals[0] - diagonals[1]),
-        limit=SQUARE_MM,
-        at=corners[0],
-    )
+def _apart(roof: ResolvedRoof) -> Iterator[Diagnostic]:
+    """Corners at which the fascias of two eaves come at different heights."""
+    for k, height in roof.eaves:
+        _, after = roof.neighbours(k)
+        other = dict(roof.eaves).get(after)
+        if other is None or abs(other.total - height.total) < MEETING:
+            continue
+        message = (
+            f"the fascias of {roof.block.name} meet at different heights here: change the overhang, the pitch "
+            "or how much one of the two eaves is raised"
+        )
+        yield Diagnostic(
+            "fascias-apart", message, "warning", roof.block.id, f"overhang_{after}", other.total, height.total,
+            at=roof.side(after)[0],
+        )  # fmt: skip
 
 
 def _too_deep(block: RoofBlock, deepest: float, at: Point) -> Diagnostic:
@@ -170,27 +234,6 @@ def _too_deep(block: RoofBlock, deepest: float, at: Point) -> Diagnostic:
     )
 
 
-def _middle(a: Point, b: Point) -> Point:
-    return (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
-
-
-def _shift(point: Point, dx: float, dy: float, by: float) -> Point:
-    return point[0] + dx * by, point[1] + dy * by
-
-
-def _plane(
-    block: RoofBlock, edge: int, start: Point, end: Point, z: float, run: float, reach: float, rakes: tuple[float, ...]
-) -> RoofPlane:
-    """The slope over the eave start-end, inward to its left; rakes lengthen it past both ends."""
-    line = line_through(start, end)
-    inward = (-line.dy, line.dx)
-    left, right = _shift(start, line.dx, line.dy, -rakes[0]), _shift(end, line.dx, line.dy, rakes[1])
-    polygon = Polygon(
-        [
-            _shift(left, *inward, -reach),
-            _shift(right, *inward, -reach),
-            _shift(right, *inward, run),
-            _shift(left, *inward, run),
-        ]
-    )
-    return RoofPlane(block.id, edge, polygon, polygon, plane_under(start, end, z, block.pitch), start, end, inward)
+def cover_of(roof: ResolvedRoof) -> shapely.Geometry:
+    """What the slopes of a block cover alone."""
+    return shapely.union_all([plane.whole for plane in roof.planes], grid_size=0.01)

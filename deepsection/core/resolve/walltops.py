@@ -12,10 +12,11 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Plane3, line_through, polygons_of
-from ..model import TopRule
+from ..model import SLOPING, TopRule
 from ..units import HeightSum, SumTerm
 from ._wallbodies import TopSpan, WallTop
-from .building import Diagnostic, Level, PlannedWall, ResolvedRoof
+from .building import Diagnostic, Level, PlannedWall
+from .roofmodel import ResolvedRoof, RoofPlane
 
 ON_EDGE = 60.0
 """A wall belongs to a roof edge when its line lies this close to it (mm)."""
@@ -193,7 +194,10 @@ def _spans(
         if start > at + ON_EDGE:
             yield _plain(at, start, top)
             at = start
-        yield _under(wall, held, at, end, top) if held else _plain(at, end, top)
+        if held:
+            yield from _under(wall, held, at, end, top)
+        else:
+            yield _plain(at, end, top)
         at = end
     if at < wall.length:
         yield _plain(at, FAR, top)
@@ -243,13 +247,64 @@ def _free(stretch: tuple[float, float], taken: list[tuple[float, float]]) -> lis
     return free
 
 
-def _under(wall: PlannedWall, roof: ResolvedRoof, start: float, end: float, top: float) -> TopSpan:
-    eave = line_through(roof.planes[0].eave_start, roof.planes[0].eave_end)
-    gable = not wall.axis.is_arc and abs(eave.dx * wall.run[0] + eave.dy * wall.run[1]) < ACROSS
-    deck = tuple(plane.top for plane in roof.planes)
-    under = tuple(plane.lifted(-roof.plumb_depth) for plane in deck)
-    peak = max(top, roof.ridge_top.total) if gable else top
-    return TopSpan(start, end, roof.block.id, gable, under, deck, peak, bears=not gable)
+def _under(wall: PlannedWall, roof: ResolvedRoof, start: float, end: float, top: float) -> Iterator[TopSpan]:
+    """Spans of a stretch under a roof: a wall on an eave bears the rafters, any other one rises to their underside.
+
+    A span has the slopes that its end is the lowest of; where they meet in a valley, another span begins.
+    """
+    groups = _groups(wall, roof, max(start, 0.0), min(end, wall.length))
+    for k, (first, last, planes) in enumerate(groups):
+        eave = any(_on_eave(wall, roof, edge) for plane in planes for edge in plane.edges if not plane.upper)
+        deck = tuple(plane.top for plane in planes)
+        under = tuple(plane.top.lifted(-plane.plumb_depth) for plane in planes)
+        peak = top if eave else max(top, roof.ridge_top.total)
+        slot = f"{roof.block.id}:{k}" if k else roof.block.id
+        low, high = start if k == 0 else first, end if k == len(groups) - 1 else last
+        yield TopSpan(low, high, slot, not eave, under, deck, peak, bears=eave)
+
+
+def _on_eave(wall: PlannedWall, roof: ResolvedRoof, edge: int) -> bool:
+    """Whether rafters bear on a wall: it stands below an eave that is not raised over it."""
+    treatment = roof.block.edges[edge]
+    if treatment.kind not in SLOPING or treatment.raised > 0:
+        return False
+    if wall.axis.is_arc:
+        return True
+    line = line_through(*roof.side(edge))
+    if abs(line.dx * wall.run[1] - line.dy * wall.run[0]) > ACROSS:
+        return False
+    outer = wall.at(wall.length / 2, wall.outer), wall.at(wall.length / 2, wall.inner)
+    ways = sorted(line.left_of(point) for point in outer)
+    return ways[0] - ON_EDGE < 0 < ways[1] + ON_EDGE
+
+
+def _groups(
+    wall: PlannedWall, roof: ResolvedRoof, start: float, end: float
+) -> list[tuple[float, float, tuple[RoofPlane, ...]]]:
+    """Stretches with their slopes, lowest-of-all within each."""
+    line, axis = wall.axis.line_string(), wall.axis
+    found = []
+    for plane in roof.planes:
+        for part in shapely.get_parts(line.intersection(plane.whole)):
+            if part.geom_type == "LineString" and part.length > 1.0:
+                first, last = sorted(axis.along(point) for point in (part.coords[0], part.coords[-1]))
+                if min(last, end) - max(first, start) > 1.0:
+                    found.append((max(first, start), min(last, end), plane))
+    found.sort(key=lambda held: (held[0], held[1]))
+    if not found:
+        return [(start, end, roof.planes)]
+
+    def rate(plane: RoofPlane) -> float:
+        (x0, y0), (x1, y1) = wall.axis.at(0.0), wall.axis.at(wall.length)
+        return (plane.top.z(x1, y1) - plane.top.z(x0, y0)) / max(wall.length, 1.0)
+
+    groups: list[tuple[float, float, tuple[RoofPlane, ...]]] = []
+    for first, last, plane in found:
+        if groups and (wall.axis.is_arc or rate(plane) <= rate(groups[-1][2][-1]) + 1e-9):
+            groups[-1] = (groups[-1][0], max(last, groups[-1][1]), (*groups[-1][2], plane))
+        else:
+            groups.append((first, last, (plane,)))
+    return groups
 
 
 def gable_footprints(wall: PlannedWall, top: WallTop) -> Iterator[Polygon]:

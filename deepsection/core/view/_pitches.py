@@ -1,4 +1,4 @@
-"""Pitch triangles over roofs that are seen or cut across their ridge."""
+"""Pitch triangles over slopes that are seen or cut across their ridge."""
 
 from __future__ import annotations
 
@@ -6,14 +6,14 @@ from collections.abc import Iterable
 
 from ..drawing import PITCH_RUN, Symbol
 from ..geometry import Frame
-from ..resolve import Building, ResolvedRoof, part_key
+from ..resolve import Building, ResolvedRoof, RoofPlane, part_key
 from ..units import Units, format_pitch
 from .visible import Face
 
 CLEAR = 1.5
 """Paper mm between a pitch mark and the roof below it."""
 END_ON = 0.02
-"""A roof is seen end on when its slopes run this close to across the view (sine of the angle)."""
+"""A slope is seen end on when it runs this close to across the view (sine of the angle)."""
 
 
 def gables_shown(building: Building, faces: Iterable[Face]) -> set[str]:
@@ -31,28 +31,46 @@ def gables_shown(building: Building, faces: Iterable[Face]) -> set[str]:
 
 def pitch_marks(building: Building, frame: Frame, shown: set[str], scale: float, units: Units) -> list[Symbol]:
     """One triangle for each pitch among the roofs shown whose slopes run across the view, over the widest."""
-    found: dict[float, ResolvedRoof] = {}
+    found: dict[float, tuple[float, ResolvedRoof, RoofPlane]] = {}
     for roof in building.roofs:
-        inward = roof.planes[0].inward
-        end_on = abs(inward[0] * frame.dx + inward[1] * frame.dy) < END_ON
-        wider = roof.block.pitch not in found or roof.run > found[roof.block.pitch].run
-        if end_on and wider and roof.block.id in shown:
-            found[roof.block.pitch] = roof
-    return [_pitch_mark(roof, frame, scale, units) for roof in found.values()]
+        for plane in roof.planes:
+            dx, dy = plane.inward
+            end_on = abs(dx * frame.dx + dy * frame.dy) < END_ON
+            run = _span(plane, frame)
+            # Of two slopes alike the one that rises to the right has its triangle: it stands left of the ridge.
+            rank = run + (1.0 if dx * frame.ux + dy * frame.uy > 0 else 0.0)
+            if end_on and roof.block.id in shown and (plane.pitch not in found or rank > found[plane.pitch][0]):
+                found[plane.pitch] = (rank, roof, plane)
+    return [_pitch_mark(roof, plane, frame, scale, units) for _, roof, plane in found.values()]
 
 
-def _pitch_mark(roof: ResolvedRoof, frame: Frame, scale: float, units: Units) -> Symbol:
-    """The pitch triangle over the left slope of a roof, clear of it with its figures."""
-    ridge_u = roof.ridge[0][0] * frame.ux + roof.ridge[0][1] * frame.uy
-    rise = format_pitch(roof.block.pitch, units).split(":")[0]
+def _span(plane: RoofPlane, frame: Frame) -> float:
+    """How wide a slope is in the view."""
+    low, high = _reach(plane, frame)
+    return high - low
+
+
+def _reach(plane: RoofPlane, frame: Frame) -> tuple[float, float]:
+    """From-to of a slope across the view."""
+    us = [float(x * frame.ux + y * frame.uy) for x, y in plane.whole.convex_hull.exterior.coords]
+    return min(us), max(us)
+
+
+def _pitch_mark(roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float, units: Units) -> Symbol:
+    """The pitch triangle over a slope, clear of it with its figures."""
+    low, high = _reach(plane, frame)
+    side = 1.0 if plane.inward[0] * frame.ux + plane.inward[1] * frame.uy > 0 else -1.0
+    head = high if side > 0 else low
+    peak = plane.heel + plane.pitch * (high - low - plane.reach) + plane.covering
+    rise = format_pitch(plane.pitch, units).split(":")[0]
     over = "12" if units == "ft-in" else ""
-    u = ridge_u - roof.run * 0.75
+    u = head - side * (high - low - plane.reach) * 0.75
 
-    def slope(right: float) -> float:
-        """Height of the covering, so many paper mm to the right of the triangle's tip."""
-        return roof.ridge_top.total - roof.block.pitch * max(0.0, ridge_u - u - right * scale)
+    def slope(ahead: float) -> float:
+        """Height of the covering, so many paper mm further up the slope than the triangle's tip."""
+        return peak - plane.pitch * max(0.0, side * (head - u) - ahead * scale)
 
     beside, below = slope(PITCH_RUN + 1.8 + 1.7 * len(rise)), slope(PITCH_RUN / 2 + 2.0)
     v = max(beside + CLEAR * scale, below + (3.0 + CLEAR) * scale) if over else beside + CLEAR * scale
     key = part_key(roof.block.id, "roofing")
-    return Symbol("pitch", u, v, (rise, over), values=(roof.block.pitch, 1.0), part=key)
+    return Symbol("pitch", u, v, (rise, over), values=(plane.pitch, side), part=key)

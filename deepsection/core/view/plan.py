@@ -209,7 +209,7 @@ def _face_circles(wall: PlannedWall, frame: Frame) -> list[tuple[float, float, f
 def _roof_marks(roofs: list[ResolvedRoof], frame: Frame) -> list[Mark]:
     """Edges, ridges and valleys of the roofs above, dashed; a line that two roofs share is drawn once."""
     marks: list[Mark] = []
-    valleys = [LineString([valley.start, valley.end]) for roof in roofs for valley in roof.valleys]
+    valleys = [LineString([seam.start[:2], seam.end[:2]]) for roof in roofs for seam in roof.of("valley")]
     drawn = shapely.union_all(valleys).buffer(VALLEY_CLEAR) if valleys else Polygon()
     for roof in roofs:
         key = f"{roof.block.id}/roofing//"
@@ -221,11 +221,11 @@ def _roof_marks(roofs: list[ResolvedRoof], frame: Frame) -> list[Mark]:
             marks.append(
                 Stroke(path(*points), "hidden", closed=closed, part=key, feature="roof_edge", sum=roof.eave.id)
             )
-        ends = [frame.plan_to_turned(*point) for point in roof.ridge]
-        marks.append(Stroke(path(*ends), "hidden", part=key, feature="ridge", sum=roof.ridge_top.id))
-        for valley in roof.valleys:
-            ends = [frame.plan_to_turned(*point) for point in (valley.start, valley.end)]
-            marks.append(Stroke(path(*ends), "hidden", part=key, feature="valley"))
+        for seam in roof.seams:
+            if seam.kind in ("ridge", "hip", "valley", "break"):
+                ends = [frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end)]
+                sum = roof.ridge_top.id if seam.kind == "ridge" else None
+                marks.append(Stroke(path(*ends), "hidden", part=key, feature=seam.kind, sum=sum))
     return marks
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any, TypeVar
 
 from pydantic import ValidationError
@@ -10,6 +11,7 @@ from ...errors import RefusedEdit
 from ..elements import (
     Ceiling,
     ConstructionLine,
+    Corner,
     Floor,
     Foundation,
     FreeJoint,
@@ -69,6 +71,13 @@ def changed(element: Any, **changes: Any) -> Any:
         refused = refusal(error)
         refused.element = getattr(element, "id", None)
         raise refused from error
+
+
+def with_corners(roof: RoofBlock, at: Callable[[Corner], Corner]) -> RoofBlock:
+    """A roof with each corner of its outline and courts replaced."""
+    outline, *courts = (tuple(at(corner) for corner in ring) for ring in roof.rings)
+    held: RoofBlock = changed(roof, outline=outline, courts=tuple(courts))
+    return held
 
 
 def put(project: Project, *elements: Any) -> Project:

@@ -7,13 +7,13 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from ...errors import RefusedEdit
-from ..elements import FreeJoint, HostedJoint, Joint, RoofBlock
+from ..elements import Corner, FreeJoint, HostedJoint, Joint, RoofBlock
 from ..places import beam_points, corner_point, joint_point
 from ..posts import Beam, BeamEnd
 from ..project import COLLECTIONS, Project
 from ..values import Element, Id
 from .openings import alone
-from .rebuilding import changed, rebuild
+from .rebuilding import changed, rebuild, with_corners
 
 
 class Remove(Element):
@@ -67,13 +67,10 @@ def _loosened(project: Project, beam: Beam, gone: set[str]) -> Beam:
 
 
 def _untied(project: Project, roof: RoofBlock, used: set[str]) -> RoofBlock:
-    if all(corner.joint is None or corner.joint in used for corner in roof.outline):
-        return roof
-    outline = []
-    for corner in roof.outline:
-        if corner.joint is not None and corner.joint not in used:
-            x, y = corner_point(project, corner)
-            corner = type(corner)(x=x, y=y)
-        outline.append(corner)
-    untied: RoofBlock = changed(roof, outline=tuple(outline))
-    return untied
+    def held(corner: Corner) -> Corner:
+        if corner.joint is None or corner.joint in used:
+            return corner
+        x, y = corner_point(project, corner)
+        return Corner(x=x, y=y)
+
+    return with_corners(roof, held)

@@ -12,7 +12,7 @@ from ..openings import Opening
 from ..places import wall_axis
 from ..project import Project
 from ..values import Element, Id, Positive
-from .rebuilding import changed, held, put, rebuild
+from .rebuilding import changed, held, put, rebuild, with_corners
 from .splitting import SHORTEST
 
 
@@ -51,9 +51,7 @@ class RoundCorner(Element):
         arc = changed(like, id=self.wall, start=first.id, end=second.id, bulge=bulge, outside=self._outside(like))
         moved = [m for w in walls for m in _standing(project, w, joint.id, back)]
         staged = put(project, first, second, *ends, arc, *moved)
-        roofs = [
-            changed(roof, outline=tuple(_untied(corner, joint) for corner in roof.outline)) for roof in staged.roofs
-        ]
+        roofs = [with_corners(roof, lambda corner: _untied(corner, joint)) for roof in staged.roofs]
         kept = tuple(held for held in staged.joints if held.id != joint.id)
         return rebuild(staged, joints=kept, roofs=tuple(roofs))
 

@@ -12,7 +12,7 @@ from ..elements import BaseRule, Floor, HostedJoint, LayerRef, MakeUp, Rung, Ter
 from ..project import COLLECTIONS, Project
 from ..rises import plate_of
 from ..values import Element, Id
-from .rebuilding import changed, held, put, rebuild
+from .rebuilding import changed, held, put, rebuild, with_corners
 from .removing import Remove
 
 
@@ -137,7 +137,7 @@ class PartCorners(Element):
             if other.base.level == wall.base.level and {other.start, other.end} & set(new)
         ]
         roofs = [
-            changed(roof, outline=tuple(changed(c, joint=new.get(c.joint or "", c.joint)) for c in roof.outline))
+            with_corners(roof, lambda corner: changed(corner, joint=new.get(corner.joint or "", corner.joint)))
             for roof in project.roofs
             if roof.plate == wall.top.level
         ]

@@ -11,7 +11,7 @@ from pydantic import Field
 from ...errors import RefusedEdit
 from ...geometry import Axis, Point
 from ...tolerance import TOL
-from ..elements import ConstructionLine, FreeJoint, GridLine, HostedJoint, RoofBlock, Room, SectionLine, Wall
+from ..elements import ConstructionLine, FreeJoint, GridLine, HostedJoint, RoofBlock, RoofEdge, Room, SectionLine, Wall
 from ..ground import GroundSpot, GroundStep
 from ..ids import free_among
 from ..openings import Opening
@@ -165,10 +165,13 @@ def _mirrored(wall: Wall) -> Wall:
 def _turned_round(project: Project, moved: set[str]) -> Iterator[RoofBlock]:
     """Roofs over mirrored corners, counter-clockwise again: each edge keeps its treatment."""
     for roof in project.roofs:
-        if all(corner.joint in moved for corner in roof.outline):
-            count = len(roof.outline)
-            edges = tuple(roof.edges[(count - 2 - k) % count] for k in range(count))
-            yield changed(roof, outline=roof.outline[::-1], edges=edges)
+        if all(corner.joint in moved for ring in roof.rings for corner in ring):
+            edges: list[RoofEdge] = []
+            for ring in roof.rings:
+                own = roof.edges[len(edges) : len(edges) + len(ring)]
+                edges += [own[(len(ring) - 2 - k) % len(ring)] for k in range(len(ring))]
+            outline, *courts = (ring[::-1] for ring in roof.rings)
+            yield changed(roof, outline=outline, courts=tuple(courts), edges=tuple(edges))
 
 
 def _loose(held: Any, motion: Motion, id: str) -> Any:

@@ -1,0 +1,92 @@
+"""Roofs over the walls that carry them: what lies below each edge, and what each runs into."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+from ..geometry import Point, line_through
+from ..model import MakeUp, Project, RoofBlock, corner_point
+from ._wallbodies import bearing_layer
+from .building import Diagnostic, Level, PlannedWall, WallPlan
+from .roofjoins import carried, host_of, join_roofs
+from .roofmodel import ResolvedRoof
+from .roofs import resolve_roof
+from .walltops import ON_EDGE
+
+
+def place_roofs(
+    project: Project, plan: WallPlan, levels: dict[str, Level], make_ups: dict[str, MakeUp], found: list[Diagnostic]
+) -> tuple[ResolvedRoof, ...]:
+    """Roofs in place. Heel and span are measured at bearing lines, which may lie inside of the set-out lines."""
+
+    def placed(block: RoofBlock, onward: tuple[float, ...]) -> tuple[ResolvedRoof | None, tuple[Diagnostic, ...]]:
+        rings = tuple(tuple(corner_point(project, corner) for corner in ring) for ring in block.rings)
+        held = [_edge_faces(wall, make_ups) for ring in rings for wall in _edge_walls(ring, block.plate, plan)]
+        outer = tuple(edge.outer - edge.bearing for edge in held)
+        skins = tuple(
+            face if edge.kind == "abutment" else faces.sheathing - faces.bearing
+            for edge, faces, face in zip(block.edges, held, outer)
+        )
+        bearing = tuple(edge.bearing for edge in held)
+        make_up, plate = make_ups[block.make_up], levels[block.plate]
+        return resolve_roof(block, rings, bearing, make_up, plate, skins, outer, project.units, onward)
+
+    alone = []
+    for block in project.roofs:
+        roof, faults = placed(block, (0.0,) * len(block.edges))
+        found += faults
+        if roof:
+            alone.append(roof)
+    roofs = []
+    for roof in alone:
+        if not any(edge.kind == "joined" for edge in roof.block.edges):
+            roofs.append(roof)
+            continue
+        onward, faults = carried(roof, tuple(alone))
+        found += faults
+        longer, _ = placed(roof.block, onward)
+        hosts = [host_of(roof, k, tuple(alone)) for k, edge in enumerate(roof.block.edges) if edge.kind == "joined"]
+        names = tuple(host.block.id for host in hosts if host)
+        roofs.append(replace(longer or roof, joins=names))
+    return join_roofs(tuple(roofs))
+
+
+def _edge_walls(corners: tuple[Point, ...], plate: str, plan: WallPlan) -> list[PlannedWall | None]:
+    """Per edge of an outline, the wall whose line lies along most of it; one that reaches up to its plate first."""
+    walls: list[PlannedWall | None] = []
+    ranked = sorted(
+        (wall for wall in plan.walls if not wall.axis.is_arc), key=lambda wall: wall.wall.top.level == plate
+    )
+    for start, end in zip(corners, (*corners[1:], corners[0])):
+        if math.dist(start, end) < ON_EDGE:
+            walls.append(None)
+            continue
+        edge, length = line_through(start, end), math.dist(start, end)
+        best = None
+        for wall in ranked:
+            first, last = sorted((edge.along(wall.start), edge.along(wall.end)))
+            shared = min(last, length) - max(first, 0.0)
+            near = max(abs(edge.left_of(wall.start)), abs(edge.left_of(wall.end))) < ON_EDGE
+            if near and shared > min(length, wall.length) * 0.6:
+                best = wall
+        walls.append(best)
+    return walls
+
+
+@dataclass(frozen=True, slots=True)
+class _EdgeFaces:
+    """Of the wall under a roof edge, outward from its set-out line: bearing line, sheathing, outer face."""
+
+    bearing: float = 0.0
+    sheathing: float = 0.0
+    outer: float = 0.0
+
+
+def _edge_faces(wall: PlannedWall | None, make_ups: dict[str, MakeUp]) -> _EdgeFaces:
+    if wall is None:
+        return _EdgeFaces()
+    make_up = make_ups[wall.wall.make_up]
+    layers = zip(make_up.layers, wall.layers)
+    sheathing = max((p.outer for layer, p in layers if layer.function in ("sheathing", "structure")), default=0.0)
+    return _EdgeFaces(wall.layers[bearing_layer(make_up)].outer, sheathing, wall.outer)
