@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import pytest
 
 from deepsection.core.model import FreeJoint, Project, apply_edits, put
@@ -66,11 +68,20 @@ def test_a_plate_below_the_floor() -> None:
     )
 
 
-def test_a_roof_needs_a_rectangle() -> None:
+def test_a_roof_needs_an_outline_that_does_not_cross_itself() -> None:
+    crossed = apply_edits(gable(box_house(8000, 6000), 0.5), (MoveJoint(joint="ne", x=-3000.0, y=2000.0),))
+    found = complaints(crossed)["roof-outline"]
+    assert found.element == "roof-1" and found.severity == "blocking" and "crosses" in found.message
+    assert resolve(crossed).roofs == ()
+
+
+def test_a_gable_may_stand_askew() -> None:
+    """The ridge is cut off where the gable's line is: by similar triangles, halfway between its corners."""
     skew = apply_edits(gable(box_house(8000, 6000), 0.5), (MoveJoint(joint="ne", x=8600.0, y=6000.0),))
-    found = complaints(skew)["roof-outline"]
-    assert found.element == "roof-1" and found.severity == "blocking"
-    assert resolve(skew).roofs == ()
+    (roof,) = resolve(skew).roofs
+    (ridge,) = roof.of("ridge")
+    reach = 12
+    assert max(ridge.start[0], ridge.end[0]) == pytest.approx(8300 + reach * math.hypot(600, 6000) / 6000)
 
 
 def test_a_birdsmouth_cannot_cut_its_rafter_through() -> None:

@@ -58,10 +58,11 @@ def test_the_ridge_is_the_same_from_both_eaves(pitch: float, width: float, depth
     """Common practice, the drafter's proof: the height found from one side is found from the other."""
     house = resolve(gable(box_house(width, depth), pitch, overhang=overhang))
     (roof,) = house.roofs
-    tops = {round(plane.top.z(*roof.ridge[0]), 6) for plane in roof.planes}
+    (ridge,) = roof.of("ridge")
+    tops = {round(plane.top.z(*ridge.start[:2]), 6) for plane in roof.planes}
     assert len(tops) == 1
     assert tops.pop() == pytest.approx(roof.heel.total + pitch * depth / 2, abs=1e-5)
-    assert roof.eave.total == pytest.approx(roof.heel.total - pitch * roof.reach)
+    assert roof.eave.total == pytest.approx(roof.heel.total - pitch * roof.reaches[0])
 
 
 def test_heel_is_measured_at_the_bearing_line() -> None:

@@ -60,7 +60,7 @@ def test_span_and_heel_are_measured_at_the_inner_leaf() -> None:
     assert roof.run == pytest.approx((7000 - 2 * (OUTER + CAVITY)) / 2)
     assert roof.planes[0].eave_start[1] == pytest.approx(OUTER + CAVITY)
     assert roof.heel.total == pytest.approx(roof.plate.total + 175 * math.hypot(1, pitch) - 60 * pitch)
-    assert roof.reach == pytest.approx(300 + OUTER + CAVITY), "the overhang is measured from the masonry face"
+    assert roof.planes[0].reach == pytest.approx(300 + OUTER + CAVITY), "the overhang is measured from the masonry face"
     low = min(y for _, y in roof.planes[0].polygon.exterior.coords)
     assert low == pytest.approx(-300)
 
@@ -143,6 +143,7 @@ def test_the_demo_is_sound_and_its_wing_dies_into_the_main_roof() -> None:
     assert building.diagnostics == ()
     main, wing = (next(r for r in building.roofs if r.block.id == id) for id in ("roof-main", "roof-wing"))
     assert main.ridge_top.total - wing.ridge_top.total == pytest.approx(main.block.pitch * (7500 - 6000) / 2)
-    for valley in wing.valleys:
-        dx, dy = (abs(a - b) for a, b in zip(valley.start, valley.end))
+    assert len(wing.of("valley")) == 2
+    for valley in wing.of("valley"):
+        dx, dy, _ = (abs(a - b) for a, b in zip(valley.start, valley.end))
         assert dx == pytest.approx(dy, abs=0.01)
