@@ -207,7 +207,7 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         base = next((rung.name for rung in project.rungs if rung.id == held.from_rung), None)
         return held.name, f"level, measured from {base}" if base else "the datum: every height is measured from here"
     if isinstance(held, RoofBlock):
-        return held.name, "gable roof"
+        return held.name, "roof"
     if isinstance(held, GridLine):
         return f"Grid {held.name}", "a line of the grid, through every storey"
     if isinstance(held, ConstructionLine):

@@ -34,67 +34,23 @@ from ..model.edits import (
     PutGroundSpot,
     PutGroundStep,
     PutNote,
-    PutRoof,
     PutRoom,
     PutSection,
     PutSheet,
     SetProject,
 )
-from ..units import format_pitch, parse_pitch
 from ._make_up_fields import make_up_fields
 from ._opening_fields import kind_fields, opening_fields
 from ._post_fields import beam_fields, post_fields
+from ._roof_fields import roof_fields
 from ._storey_fields import ceiling_fields, floor_fields, foundation_fields, rung_fields
 from ._wall_fields import wall_fields
-from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row
+from .rows import Row, action_row, choice_row, length_row, text_row
 
 
 def fields_of(project: Project, element: Any) -> list[Row]:
     """Every field of an element, in the order in which it is shown."""
     return _TABLE[type(element)](project, element)
-
-
-def _roof(project: Project, roof: RoofBlock) -> list[Row]:
-    units = project.units
-    eaves = [index for index, edge in enumerate(roof.edges) if edge.kind == "eave"]
-    gables = [index for index in range(4) if index not in eaves]
-
-    def put(**changes: Any) -> Sequence[Any]:
-        return [PutRoof(roof=changed(roof, **changes))]
-
-    def edges(which: Sequence[int], **changes: Any) -> Sequence[Any]:
-        return put(edges=tuple(changed(edge, **changes) if i in which else edge for i, edge in enumerate(roof.edges)))
-
-    def end_kind(index: int) -> Callable[[str], Sequence[Any]]:
-        return lambda text: edges(
-            [index], kind=text, overhang=roof.edges[index].overhang or (304.8 if text == "gable" else 0.0)
-        )
-
-    rows = [
-        text_row("name", "Name", roof.name, lambda t: put(name=t)),
-        Row(
-            Field("pitch", "Pitch", "pitch", format_pitch(roof.pitch, units)), lambda text: put(pitch=parse_pitch(text))
-        ),
-        length_row(
-            "overhang", "Eave overhang", roof.edges[eaves[0]].overhang, units, lambda v: edges(eaves, overhang=v)
-        ),
-        length_row(
-            "rake",
-            "Gable overhang",
-            max(roof.edges[index].overhang for index in gables),
-            units,
-            lambda v: edges([i for i in gables if roof.edges[i].kind == "gable"], overhang=v),
-        ),
-        length_row("fascia", "Fascia depth", roof.fascia_depth, units, lambda v: put(fascia_depth=v), least=0.0),
-        length_row("seat", "Birdsmouth seat", roof.seat, units, lambda v: put(seat=v), least=0.0),
-        choice_row("plate", "Sits on", roof.plate, level_options(project), lambda t: put(plate=t)),
-        action_row("turn", "Turn the ridge the other way", put(edges=(roof.edges[3], *roof.edges[:3]))),
-    ]
-    words = [("gable", "gable"), ("abutment", "against a wall"), ("joined", "into another roof")]
-    rows += [
-        choice_row(f"end_{i}", f"End {n}", roof.edges[i].kind, words, end_kind(i)) for n, i in enumerate(gables, 1)
-    ]
-    return rows
 
 
 def _section(project: Project, line: SectionLine) -> list[Row]:
@@ -194,7 +150,7 @@ _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
     Kind: kind_fields,
     Post: post_fields,
     Beam: beam_fields,
-    RoofBlock: _roof,
+    RoofBlock: roof_fields,
     Rung: rung_fields,
     SectionLine: _section,
     Room: _room,

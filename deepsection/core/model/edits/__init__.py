@@ -53,7 +53,7 @@ from .putting import (
 )
 from .rebuilding import changed, put, rebuild, refusal
 from .removing import Remove
-from .roofs import DrawRoof
+from .roofs import DrawRoof, MoveRoofEdge, ProposeRoof, SetRoofEdge
 from .rounding import RoundCorner
 from .splitting import ReverseWall, SplitWall, split_at
 from .storeys import (
@@ -93,6 +93,9 @@ Edit = Annotated[
     | DrawWalls
     | DrawOutline
     | DrawRoof
+    | ProposeRoof
+    | SetRoofEdge
+    | MoveRoofEdge
     | MoveJoint
     | MoveWall
     | Transform
@@ -169,9 +172,11 @@ __all__ = [
     "Motion",
     "MoveJoint",
     "MoveOpening",
+    "MoveRoofEdge",
     "MoveWall",
     "OffsetWall",
     "PartCorners",
+    "ProposeRoof",
     "PutBeam",
     "PutCeiling",
     "PutConstruction",
@@ -199,6 +204,7 @@ __all__ = [
     "ReverseWall",
     "RoundCorner",
     "SetProject",
+    "SetRoofEdge",
     "SetTerm",
     "SetTotal",
     "SetWallLength",

@@ -1,23 +1,34 @@
-"""Edits of roofs: a block drawn over a rectangle, its ends running into the roofs that they meet."""
+"""Edits of roofs: blocks proposed over walls or drawn corner by corner, edges that change what they are, ridges."""
 
 from __future__ import annotations
 
 import math
-from typing import Literal
+from typing import Any, Literal
 
+import shapely
+from pydantic import Field
+from shapely.geometry import LinearRing, LineString, Polygon
+from shapely.ops import polygonize
+
+from ...errors import RefusedEdit
 from ...geometry import Point
-from ..elements import RoofBlock, RoofEdge
-from ..places import corner_point
+from ...units import FOOT, INCH
+from ..elements import SLOPING, Corner, EdgeKind, FreeJoint, RoofBlock, RoofEdge
+from ..places import corner_point, joint_point, wall_axis
 from ..project import Project
-from ..values import Element
-from .rebuilding import changed, put
+from ..values import Element, Id, Mm
+from .rebuilding import changed, held, put, with_corners
 
 NEAR = 60.0
 """An end meets another roof when its middle lies within this distance of that one's outline (mm)."""
+STRAIGHT = 1e-4
+"""Sine of the angle below which two edges are one."""
+FORMS = Literal["hip", "gable", "single"]
+RINGS = list[list[Corner]]
 
 
 class DrawRoof(Element):
-    """A gable roof over a rectangle: a side that lies on or in another roof runs into it, and its ridge with it."""
+    """A roof over an outline: a side that lies on or in another roof runs into it, and its ridge with it."""
 
     kind: Literal["draw_roof"] = "draw_roof"
     roof: RoofBlock
@@ -26,32 +37,209 @@ class DrawRoof(Element):
         """The project with the block, its ends settled. Raises: RefusedEdit."""
         corners = [corner_point(project, corner) for corner in self.roof.outline]
         others = [
-            [corner_point(project, corner) for corner in other.outline]
+            Polygon([corner_point(project, corner) for corner in other.outline])
             for other in project.roofs
             if other.id != self.roof.id
         ]
-        meets = [any(_holds(other, _middle(corners, edge)) for other in others) for edge in range(4)]
-        ends = [edge for edge in range(4) if meets[edge] and not meets[(edge + 2) % 4]]
-        if not ends:
+        count = len(corners)
+        meets = [
+            any(other.buffer(NEAR).contains(shapely.Point(_middle(corners, edge))) for other in others)
+            for edge in range(count)
+        ]
+        ends = [edge for edge in range(count) if meets[edge] and (count != 4 or not meets[(edge + 2) % 4])]
+        if not ends or any(edge.kind == "joined" for edge in self.roof.edges):
             return put(project, self.roof)
-        eave = next(edge for edge in self.roof.edges if edge.kind == "eave")
+        eave = next(edge for edge in self.roof.edges if edge.kind in SLOPING)
         gable = next((edge for edge in self.roof.edges if edge.kind == "gable"), eave)
-        joined = ends[0]
-        edges = [eave if (edge - joined) % 2 else gable.model_copy(update={"kind": "gable"}) for edge in range(4)]
+        joined, edges = ends[0], list(self.roof.edges)
+        if count == 4 and gable is not eave:
+            edges = [eave if (edge - joined) % 2 else gable.model_copy(update={"kind": "gable"}) for edge in range(4)]
         edges[joined] = RoofEdge(kind="joined")
         return put(project, changed(self.roof, edges=tuple(edges)))
 
 
-def _middle(corners: list[Point], edge: int) -> Point:
-    (x0, y0), (x1, y1) = corners[edge], corners[(edge + 1) % 4]
-    return (x0 + x1) / 2, (y0 + y1) / 2
+class ProposeRoof(Element):
+    """A roof of a plain form with usual sizes: over the outer walls around a point, or over an outline."""
+
+    kind: Literal["propose_roof"] = "propose_roof"
+    id: Id
+    form: FORMS
+    level: Id
+    plate: Id
+    x: Mm = 0.0
+    y: Mm = 0.0
+    outline: tuple[Corner, ...] = Field(default=(), max_length=200)
+
+    def apply(self, project: Project) -> Project:
+        """The project with the block. Raises: RefusedEdit, where no walls enclose the point."""
+        rings = [list(self.outline)] if self.outline else _around(project, self.level, (self.x, self.y))
+        points = [[corner_point(project, corner) for corner in ring] for ring in rings]
+        imperial = project.units == "ft-in"
+        make_up = next((held.id for held in project.make_ups if held.use == "roof"), None)
+        if make_up is None:
+            raise RefusedEdit("this project has no make-up of a roof", field="make_up")
+        seat = 60.0 if project.tradition == "masonry" else (3.5 * INCH if imperial else 90.0)
+        number = len(project.roofs) + 1
+        roof = RoofBlock(
+            id=self.id,
+            name="Main roof" if number == 1 else f"Roof {number}",
+            outline=tuple(rings[0]),
+            courts=tuple(tuple(ring) for ring in rings[1:]),
+            edges=tuple(_edges(points, self.form, imperial)),
+            pitch=0.5 if self.form != "single" else 0.25,
+            plate=self.plate,
+            seat=seat,
+            make_up=make_up,
+            fascia_depth=7.25 * INCH if imperial else 190.0,
+            fascia_thickness=0.75 * INCH if imperial else 20.0,
+        )
+        return DrawRoof(roof=roof).apply(project)
 
 
-def _holds(corners: list[Point], point: Point) -> bool:
-    """Whether a convex outline, counter-clockwise, holds a point, or nearly."""
-    for (x0, y0), (x1, y1) in zip(corners, corners[1:] + corners[:1]):
+class SetRoofEdge(Element):
+    """An edge of a roof becomes an eave, a gable, a half hip ... with usual sizes where it has none."""
+
+    kind: Literal["set_roof_edge"] = "set_roof_edge"
+    roof: Id
+    edge: int = Field(ge=0)
+    to: EdgeKind
+
+    def apply(self, project: Project) -> Project:
+        """The project with the edge changed. Raises: RefusedEdit."""
+        roof = held(project, self.roof, RoofBlock)
+        if self.edge >= len(roof.edges):
+            raise RefusedEdit("this roof has no such edge", element=roof.id, field="edge", value=self.edge)
+        old = roof.edges[self.edge]
+        usual = _usual(roof, self.to, project.units == "ft-in")
+        changes: dict[str, Any] = {"kind": self.to, "upper_pitch": None, "raised": 0.0}
+        if self.to in ("abutment", "joined"):
+            changes |= {"overhang": 0.0, "height": None}
+        else:
+            changes["overhang"] = old.overhang or usual
+            turns = self.to in ("half_hip", "dutch_gable")
+            changes["height"] = (old.height or _turn_height(project, roof, self.edge)) if turns else None
+        edges = tuple(changed(old, **changes) if k == self.edge else edge for k, edge in enumerate(roof.edges))
+        return put(project, changed(roof, edges=edges))
+
+
+class MoveRoofEdge(Element):
+    """An edge of a roof is drawn outward (or in): its corners leave the walls that they were tied to."""
+
+    kind: Literal["move_roof_edge"] = "move_roof_edge"
+    roof: Id
+    edge: int = Field(ge=0)
+    by: Mm
+
+    def apply(self, project: Project) -> Project:
+        """The project with the roof's corners moved. Raises: RefusedEdit."""
+        roof = held(project, self.roof, RoofBlock)
+        if self.edge >= len(roof.edges):
+            raise RefusedEdit("this roof has no such edge", element=roof.id, field="edge", value=self.edge)
+        ring, first = next((ring, first) for ring, first in _starts(roof) if first <= self.edge < first + len(ring))
+        a, b = ring[self.edge - first], ring[(self.edge - first + 1) % len(ring)]
+        (x0, y0), (x1, y1) = corner_point(project, a), corner_point(project, b)
         length = math.dist((x0, y0), (x1, y1)) or 1.0
-        left = ((x1 - x0) * (point[1] - y0) - (y1 - y0) * (point[0] - x0)) / length
-        if left < -NEAR:
-            return False
-    return True
+        dx, dy = (y1 - y0) / length * self.by, -(x1 - x0) / length * self.by
+
+        def moved(corner: Corner) -> Corner:
+            if corner not in (a, b):
+                return corner
+            x, y = corner_point(project, corner)
+            return Corner(x=x + dx, y=y + dy)
+
+        return put(project, with_corners(roof, moved))
+
+
+def _starts(roof: RoofBlock) -> list[tuple[tuple[Corner, ...], int]]:
+    """The rings with the number of their first edge."""
+    found, at = [], 0
+    for ring in roof.rings:
+        found.append((ring, at))
+        at += len(ring)
+    return found
+
+
+def _usual(roof: RoofBlock, kind: str, imperial: bool) -> float:
+    """The overhang of a like edge of the roof, else a usual one."""
+    like = ("eave", "dutch_gable") if kind in SLOPING else ("gable", "half_hip")
+    alike = (edge.overhang for edge in roof.edges if edge.kind in like and edge.overhang)
+    return next(alike, (16 * INCH if imperial else 400.0) if kind in SLOPING else (FOOT if imperial else 300.0))
+
+
+def _turn_height(project: Project, roof: RoofBlock, edge: int) -> float:
+    """Half of the rise over the length of an edge: where a half hip is usually begun. Common practice, no source."""
+    ring, first = next((ring, first) for ring, first in _starts(roof) if first <= edge < first + len(ring))
+    a, b = ring[edge - first], ring[(edge - first + 1) % len(ring)]
+    span = math.dist(corner_point(project, a), corner_point(project, b))
+    return max(round(span / 2 * roof.pitch / 2 / 50.0) * 50.0, 100.0)
+
+
+def _edges(rings: list[list[Point]], form: str, imperial: bool) -> list[RoofEdge]:
+    """The treatments of a plain form: eaves around; gables over the ends of wings; one eave along the longest side."""
+    eave = RoofEdge(kind="eave", overhang=16 * INCH if imperial else 400.0)
+    gable = RoofEdge(kind="gable", overhang=FOOT if imperial else 300.0)
+    edges = [eave for ring in rings for _ in ring]
+    outer = rings[0]
+    lengths = [math.dist(a, b) for a, b in zip(outer, (*outer[1:], outer[0]))]
+    count = len(outer)
+    if form == "gable":
+        if count == 4:
+            short = 0 if lengths[0] + lengths[2] < lengths[1] + lengths[3] - 1.0 else 1
+            ends = {short, short + 2}
+        else:
+            ends = {k for k in range(count) if _ends_wing(outer, lengths, k)}
+        edges = [gable if k in ends else edge for k, edge in enumerate(edges)]
+    if form == "single":
+        low = lengths.index(max(lengths))
+        edges = [eave if k == low else gable for k in range(len(edges))]
+    return edges
+
+
+def _ends_wing(ring: list[Point], lengths: list[float], k: int) -> bool:
+    """Whether an edge closes the end of a wing: both corners turn in, and its neighbours run back from it."""
+    count = len(ring)
+    before, after = (k - 1) % count, (k + 1) % count
+    turns = [_turn(ring[(at - 1) % count], ring[at % count], ring[(at + 1) % count]) for at in (k, k + 1)]
+    return min(turns) > 0.5 and lengths[k] < lengths[before] + lengths[after] and lengths[k] <= min(lengths) * 2
+
+
+def _turn(a: Point, b: Point, c: Point) -> float:
+    """Sine of the angle by which a path turns left at b."""
+    one, two = math.dist(a, b) or 1.0, math.dist(b, c) or 1.0
+    return ((b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0])) / one / two
+
+
+def _around(project: Project, level: str, at: Point) -> RINGS:
+    """The rings of the outer walls of a storey around a point, the outline first; arcs by chords."""
+    walls = [wall for wall in project.walls if wall.status == "outer" and wall.base.level == level]
+    lines = [wall_axis(project, wall).line_string() for wall in walls]
+    spot = shapely.Point(at)
+    faces = [face for face in polygonize(shapely.unary_union(lines, grid_size=0.01)) if face.contains(spot)]
+    if not faces:
+        raise RefusedEdit("no outer walls enclose this place: click inside of them, or draw the roof corner by corner")
+    face = shapely.orient_polygons(min(faces, key=lambda held: held.area))
+    used = {id for wall in walls for id in (wall.start, wall.end)}
+    joints = {
+        joint.id: joint_point(project, joint.id)
+        for joint in project.joints
+        if joint.id in used and isinstance(joint, FreeJoint)
+    }
+    return [_corners(ring, joints) for ring in (face.exterior, *face.interiors)]
+
+
+def _corners(ring: LinearRing | LineString, joints: dict[str, Point]) -> list[Corner]:
+    """The corners of a ring, those between two edges of one line left out; at joints, tied to them."""
+    points = [(float(x), float(y)) for x, y in ring.coords[:-1]]
+    count = len(points)
+    found = []
+    for k, point in enumerate(points):
+        if abs(_turn(points[k - 1], point, points[(k + 1) % count])) < STRAIGHT:
+            continue
+        joint = next((id for id, place in joints.items() if math.dist(place, point) < 1.0), None)
+        found.append(Corner(joint=joint) if joint else Corner(x=point[0], y=point[1]))
+    return found
+
+
+def _middle(corners: list[Point], edge: int) -> Point:
+    (x0, y0), (x1, y1) = corners[edge], corners[(edge + 1) % len(corners)]
+    return (x0 + x1) / 2, (y0 + y1) / 2

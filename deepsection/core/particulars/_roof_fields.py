@@ -1,0 +1,143 @@
+"""Fields of roof blocks: what counts for all of it, and the treatment of every edge."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from typing import Any
+
+from ..errors import BadInput
+from ..model import SLOPING, Project, RoofBlock, RoofEdge, changed, corner_point
+from ..model.edits import PutRoof, SetRoofEdge
+from ..units import format_length, format_pitch, parse_length, parse_pitch
+from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row, under
+
+EDGE_WORDS = {
+    "eave": "eave",
+    "gable": "gable",
+    "half_hip": "half hip",
+    "dutch_gable": "gable over a hip",
+    "abutment": "against a wall",
+    "joined": "into another roof",
+}
+"""What an edge of a roof can be, in words."""
+RAKED = ("gable", "half_hip")
+
+
+def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
+    """Every field of a roof block."""
+    units = project.units
+
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutRoof(roof=changed(roof, **changes))]
+
+    def every(kinds: Sequence[str], **changes: Any) -> Sequence[Any]:
+        return put(edges=tuple(changed(e, **changes) if e.kind in kinds else e for e in roof.edges))
+
+    def widest(kinds: Sequence[str]) -> float:
+        return max((edge.overhang for edge in roof.edges if edge.kind in kinds), default=0.0)
+
+    rows = [
+        text_row("name", "Name", roof.name, lambda t: put(name=t)),
+        Row(
+            Field("pitch", "Pitch", "pitch", format_pitch(roof.pitch, units)), lambda text: put(pitch=parse_pitch(text))
+        ),
+        length_row("overhang", "Eave overhang", widest(SLOPING), units, lambda v: every(SLOPING, overhang=v)),
+    ]
+    if any(edge.kind in RAKED for edge in roof.edges):
+        rows.append(length_row("rake", "Gable overhang", widest(RAKED), units, lambda v: every(RAKED, overhang=v)))
+    rows += [
+        length_row("fascia", "Fascia depth", roof.fascia_depth, units, lambda v: put(fascia_depth=v), least=0.0),
+        length_row("seat", "Birdsmouth seat", roof.seat, units, lambda v: put(seat=v), least=0.0),
+        choice_row("plate", "Sits on", roof.plate, level_options(project), lambda t: put(plate=t)),
+    ]
+    if len(roof.edges) == 4:
+        rows.append(action_row("turn", "Turn the ridge the other way", put(edges=(roof.edges[3], *roof.edges[:3]))))
+    for kind, words in (("eave", "Hips all around"), ("gable", "Gables over the ends")):
+        if len(roof.edges) == 4 and any(edge.kind != kind for edge in _short(project, roof)):
+            ends = _short_edges(project, roof)
+            edits = [SetRoofEdge(roof=roof.id, edge=k, to=kind) for k in ends]  # type: ignore[arg-type]
+            rows.append(action_row(f"ends_{kind}", words, edits))
+    for k, edge in enumerate(roof.edges):
+        rows += under(f"{_side(project, roof, k)} edge", _edge_rows(project, roof, k, edge))
+    return rows
+
+
+def _edge_rows(project: Project, roof: RoofBlock, k: int, edge: RoofEdge) -> list[Row]:
+    units = project.units
+
+    def put(**changes: Any) -> Sequence[Any]:
+        edges = tuple(changed(held, **changes) if n == k else held for n, held in enumerate(roof.edges))
+        return [PutRoof(roof=changed(roof, edges=edges))]
+
+    def kind(text: str) -> Sequence[Any]:
+        return [SetRoofEdge(roof=roof.id, edge=k, to=text)]  # type: ignore[arg-type]
+
+    def own(text: str) -> Sequence[Any]:
+        return put(pitch=parse_pitch(text) if text.strip() else None)
+
+    rows = [choice_row(f"kind_{k}", "This edge is", edge.kind, list(EDGE_WORDS.items()), kind)]
+    if edge.kind not in ("abutment", "joined"):
+        rows.append(length_row(f"overhang_{k}", "Overhang", edge.overhang, units, lambda v: put(overhang=v)))
+    if edge.kind in (*SLOPING, "half_hip"):
+        text = format_pitch(edge.pitch, units) if edge.pitch else ""
+        label = f"Pitch of its own, else {format_pitch(roof.pitch, units)}"
+        rows.append(Row(Field(f"pitch_{k}", label, "text", text), own))
+    if edge.kind in SLOPING:
+        rows.append(length_row(f"raised_{k}", "Eave raised by", edge.raised, units, lambda v: put(raised=v)))
+    if edge.kind in ("half_hip", "dutch_gable"):
+        words = "Hip starts above the eaves" if edge.kind == "half_hip" else "Gable starts above the eaves"
+        rows.append(length_row(f"height_{k}", words, edge.height or 0.0, units, lambda v: put(height=v), least=0.0))
+    if edge.kind == "eave":
+        rows.append(_break_row(project, k, edge, put))
+    return rows
+
+
+def _break_row(project: Project, k: int, edge: RoofEdge, put: Callable[..., Sequence[Any]]) -> Row:
+    """A second pitch and the height above the eaves from which it goes on: a gambrel, a mansard."""
+    units = project.units
+    example = "7' 4:12" if units == "ft-in" else "2200 15°"
+    text = ""
+    if edge.height and edge.upper_pitch:
+        text = f"{format_length(edge.height, units)} {format_pitch(edge.upper_pitch, units)}"
+
+    def edits(typed: str) -> Sequence[Any]:
+        if not typed.strip():
+            return put(height=None, upper_pitch=None)
+        height, _, pitch = typed.strip().rpartition(" ")
+        if not height:
+            message = f"type the height above the eaves, a space, and the pitch above it, such as {example}"
+            raise BadInput(message, field=f"break_{k}", value=typed)
+        return put(height=parse_length(height, units), upper_pitch=parse_pitch(pitch))
+
+    return Row(Field(f"break_{k}", f"Breaks at height to pitch, such as {example}", "text", text), edits)
+
+
+def _points(project: Project, roof: RoofBlock) -> list[tuple[tuple[float, float], tuple[float, float]]]:
+    rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]
+    return [(a, b) for ring in rings for a, b in zip(ring, (*ring[1:], ring[0]))]
+
+
+def _short_edges(project: Project, roof: RoofBlock) -> list[int]:
+    lengths = [math.dist(a, b) for a, b in _points(project, roof)]
+    return [0, 2] if lengths[0] + lengths[2] < lengths[1] + lengths[3] else [1, 3]
+
+
+def _short(project: Project, roof: RoofBlock) -> list[RoofEdge]:
+    return [roof.edges[k] for k in _short_edges(project, roof)]
+
+
+def _side(project: Project, roof: RoofBlock, k: int) -> str:
+    """The side that an edge looks to, with a number where several do."""
+
+    def name(n: int) -> str:
+        (x0, y0), (x1, y1) = sides[n]
+        angle = math.degrees(math.atan2(-(x1 - x0), y1 - y0)) % 360
+        words = ("East", "North-east", "North", "North-west", "West", "South-west", "South", "South-east")
+        return words[round(angle / 45) % 8]
+
+    sides = _points(project, roof)
+    names = [name(n) for n in range(len(sides))]
+    alike = [n for n, held in enumerate(names) if held == names[k]]
+    court = " court" if k >= len(roof.outline) else ""
+    return names[k] + court + (f" {alike.index(k) + 1}" if len(alike) > 1 else "")
