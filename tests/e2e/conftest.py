@@ -113,7 +113,13 @@ class Bench:
         self.page.wait_for_timeout(250)
 
     def tool(self, name: str) -> None:
-        self.page.get_by_role("toolbar").get_by_role("button", name=name).click()
+        self.page.get_by_role("toolbar").get_by_role("button", name=name, exact=True).click()
+
+    def roof(self, form: str, over: str = "walls") -> None:
+        """Choose what roof is drawn next."""
+        self.tool("Roof")
+        self.page.get_by_label("Form of the roof").select_option(form)
+        self.page.get_by_label("What the roof is drawn over").select_option(over)
 
     def search(self, action: str) -> None:
         """Run an action from the action search, by its name."""

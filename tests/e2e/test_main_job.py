@@ -158,7 +158,7 @@ def test_roof_four_sides_section_and_sheet(bench: Bench) -> None:
     bench.new("Whole job", "ft-in")
     draw_box(bench, "30'", "24'")
     bench.step("Roof")
-    bench.tool("Gable roof")
+    bench.roof("gable", "rectangle")
     bench.click(0, 0)
     bench.click(30 * FOOT, 24 * FOOT)
     expect(bench.page.get_by_label("Particulars")).to_contain_text("Main roof")
@@ -277,7 +277,7 @@ def test_a_lower_gable_runs_into_the_main_roof(bench: Bench) -> None:
     bench.click(0, 0)
     bench.step("Roof")
     for a, b in (((0, 0), (12000, 6000)), ((0, 6000), (5000, 10000))):
-        bench.tool("Gable roof")
+        bench.roof("gable", "rectangle")
         bench.click(*a)
         bench.click(*b)
     main, leg = bench.document()["roofs"]
@@ -305,7 +305,7 @@ def test_a_masonry_house_from_its_starter(bench: Bench) -> None:
     expect(bench.field("Set in from")).to_have_text("outside of outer leaf")
     expect(bench.field("Set in by")).to_have_value("70")
     bench.step("Roof")
-    bench.tool("Gable roof")
+    bench.roof("gable", "rectangle")
     bench.click(0, 0)
     bench.click(9200, 6800)
     bench.enter("Pitch", "30 deg")
@@ -347,7 +347,7 @@ def test_a_wall_is_dragged_and_the_house_follows(bench: Bench) -> None:
     bench.new("Dragged", "mm")
     draw_box(bench, "8m", "6m")
     bench.step("Roof")
-    bench.tool("Gable roof")
+    bench.roof("gable", "rectangle")
     bench.click(0, 0)
     bench.click(8000, 6000)
     bench.step("Plan")
@@ -397,7 +397,7 @@ def test_a_second_storey_from_its_floor_to_the_sheet(bench: Bench) -> None:
     expect(storey).to_have_value("s2-floor")
 
     bench.step("Roof")
-    bench.tool("Gable roof")
+    bench.roof("gable", "rectangle")
     bench.click(0, 0)
     bench.click(30 * FOOT, 24 * FOOT)
     assert only(bench.document(), "roofs")["plate"] == "s2-plate"

@@ -1,5 +1,6 @@
 import { create } from "zustand";
 import type { BaySize } from "./actions/bay";
+import type { RoofForm } from "./actions/roof";
 import type { Motion } from "./actions/transform";
 
 export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sheets";
@@ -85,6 +86,8 @@ interface Client {
   /** How walls are drawn: one after the other, or four at once. */
   shape: WallShape;
   bay: BaySize | null;
+  /** What new roofs look like, and what they are drawn over. */
+  roof: { form: RoofForm; over: "walls" | "rectangle" };
   /** How many copies are made; whether a mirrored or turned thing stays where it was too. */
   copies: number;
   keep: boolean;
@@ -116,6 +119,7 @@ export const useClient = create<Client>((set) => ({
   kinds: { window: null, door: null, niche: null },
   shape: "chain",
   bay: null,
+  roof: { form: "hip", over: "walls" },
   copies: 1,
   keep: false,
   last: null,

@@ -119,3 +119,14 @@ def _name(element: Any, project: Project) -> str:
     if isinstance(element, Kind):
         return element.name
     return str(getattr(element, "number", None) or getattr(element, "name", ""))
+
+
+ROOF_EDGES: dict[str, str] = {
+    "eave": "eave",
+    "gable": "gable",
+    "half_hip": "half hip",
+    "dutch_gable": "gable over a hip",
+    "abutment": "against a wall",
+    "joined": "into another roof",
+}
+"""What an edge of a roof can be, in words."""

@@ -9,18 +9,10 @@ from typing import Any
 from ..errors import BadInput
 from ..model import SLOPING, Project, RoofBlock, RoofEdge, changed, corner_point
 from ..model.edits import PutRoof, SetRoofEdge
+from ..model.labels import ROOF_EDGES
 from ..units import format_length, format_pitch, parse_length, parse_pitch
 from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row, under
 
-EDGE_WORDS = {
-    "eave": "eave",
-    "gable": "gable",
-    "half_hip": "half hip",
-    "dutch_gable": "gable over a hip",
-    "abutment": "against a wall",
-    "joined": "into another roof",
-}
-"""What an edge of a roof can be, in words."""
 RAKED = ("gable", "half_hip")
 
 
@@ -76,7 +68,7 @@ def _edge_rows(project: Project, roof: RoofBlock, k: int, edge: RoofEdge) -> lis
     def own(text: str) -> Sequence[Any]:
         return put(pitch=parse_pitch(text) if text.strip() else None)
 
-    rows = [choice_row(f"kind_{k}", "This edge is", edge.kind, list(EDGE_WORDS.items()), kind)]
+    rows = [choice_row(f"kind_{k}", "This edge is", edge.kind, list(ROOF_EDGES.items()), kind)]
     if edge.kind not in ("abutment", "joined"):
         rows.append(length_row(f"overhang_{k}", "Overhang", edge.overhang, units, lambda v: put(overhang=v)))
     if edge.kind in (*SLOPING, "half_hip"):

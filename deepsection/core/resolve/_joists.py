@@ -21,6 +21,14 @@ RIPPED = 0.6
 
 
 @dataclass(frozen=True, slots=True)
+class Trim:
+    """The top of a roof's structure, where it comes down to a ceiling."""
+
+    top: Plane3
+    area: Polygon | MultiPolygon
+
+
+@dataclass(frozen=True, slots=True)
 class Bay:
     """Where joists lie in plan: the area up to the outside of the frames, the direction in which they run.
 
@@ -30,7 +38,7 @@ class Bay:
     slot: str
     region: Polygon
     direction: Point
-    roof: tuple[Plane3, ...] = ()
+    roof: tuple[Trim, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,15 +180,18 @@ def _joists(
     taken = []
     for number, shape in joist_strips(framing, bay, within):
         taken.append(shape)
-        solid = _under(prism(shape, level.z, top), bay.roof)
+        solid = _trimmed(prism(shape, level.z, top), shape, bay.roof)
         yield part("joist", layer.material, solid, f"{bay.slot}:{number}", (*bay.direction, 0.0))
     if framing.infill:
         between = MultiPolygon(list(polygons_of(within.difference(shapely.union_all(taken)))))
         if not between.is_empty:
-            yield part("infill", framing.infill, _under(prism(between, level.z, top), bay.roof), bay.slot, None)
+            over = [prism(trim.area, level.z - 1.0, top + 1.0).above(trim.top) for trim in bay.roof]
+            yield part("infill", framing.infill, prism(between, level.z, top).minus(over), bay.slot, None)
 
 
-def _under(solid: Solid, planes: tuple[Plane3, ...]) -> Solid:
-    for plane in planes:
-        solid = solid.below(plane)
+def _trimmed(solid: Solid, shape: MultiPolygon, roof: tuple[Trim, ...]) -> Solid:
+    """A joist cut off under the rafters whose feet it reaches."""
+    for trim in roof:
+        if shape.intersects(trim.area):
+            solid = solid.below(trim.top)
     return solid

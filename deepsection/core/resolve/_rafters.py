@@ -124,8 +124,13 @@ def _profile(roof: ResolvedRoof, plane: RoofPlane, piece: Polygon) -> Polygon:
     else:
         start = tail if low < tail + 1.0 else 0.0
     if plane.seat and start <= 0.0 and not plane.upper and head > plane.seat:
-        plate = roof.plate.total
-        under = [(start, foot(start)), (0.0, foot(0.0)), (0.0, plate), (plane.seat, plate), (head, foot(head))]
+        under = [
+            (start, foot(start)),
+            (0.0, foot(0.0)),
+            (0.0, plane.plate),
+            (plane.seat, plane.plate),
+            (head, foot(head)),
+        ]
         under = under[1:] if start == 0.0 else under
     else:
         under = [(start, foot(start)), (head, foot(head))]

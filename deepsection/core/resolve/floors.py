@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -10,7 +11,8 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import largest, polygons_of
 from ..model import Ceiling, Floor, Foundation, MakeUp
-from ._joists import Bay, Boards, Rim, short_direction
+from ._joists import Bay, Boards, Rim, Trim, short_direction
+from ._slopes import FAR, band, world
 from ._wallbodies import bearing_layer
 from .building import Diagnostic, Level, Outline, PlannedWall, WallPlan
 from .roofmodel import ResolvedRoof
@@ -163,9 +165,9 @@ def plan_ceiling(
         for roof in sorted(over, key=lambda roof: -roof.ridge_top.total):
             region = largest(rest.intersection(roof.outline))
             if region.area > SMALLEST_BAY:
-                planes = tuple(plane.top for plane in roof.planes if plane.whole.intersects(region))
+                trims = tuple(_trims(roof, region, sum(layer.thickness for layer in make_ups[ceiling.make_up].layers)))
                 along = roof.planes[0].inward if ceiling.span == "roof" else direction or short_direction(region)
-                bays.append(Bay(f"{slot}:{roof.block.id}", region, along, planes))
+                bays.append(Bay(f"{slot}:{roof.block.id}", region, along, trims))
                 rest = rest.difference(roof.outline)
         region = largest(rest)
         if region.area > SMALLEST_BAY:
@@ -173,6 +175,15 @@ def plan_ceiling(
         if outline.spaces:
             boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored))))
     return CeilingPlan(ceiling, tuple(bays), tuple(boards))
+
+
+def _trims(roof: ResolvedRoof, region: Polygon, depth: float) -> Iterator[Trim]:
+    """The feet of the slopes over a region, as far in as they lie below the top of what is so deep."""
+    for plane in roof.planes:
+        inward = (roof.plate.total + depth - plane.heel) / plane.pitch
+        foot = plane.whole.intersection(world(plane, band(plane, -FAR, inward)))
+        if inward > 0 and not plane.upper and foot.intersects(region):
+            yield Trim(plane.top, foot)
 
 
 def within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) -> Polygon:

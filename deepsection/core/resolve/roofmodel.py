@@ -46,6 +46,8 @@ class RoofPlane:
     heel: float
     reach: float
     """Bearing line to the outer face of the fascia."""
+    plate: float
+    """The height of what it bears on."""
     seat: float
     """The level cut of its birdsmouth, in from the bearing line; 0 when it has none."""
     plumb_depth: float

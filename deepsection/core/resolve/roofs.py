@@ -73,14 +73,15 @@ def resolve_roof(
         line, height = plane.base
         start, end = (line.at(line.along(point)) for point in sides[k])
         # The notch goes in to where the underside of the rafter comes up to the plate.
-        seat = max(0.0, (plate.z - height + depth) / plane.pitch) if not plane.upper else 0.0
+        bearing = plate.z + block.edges[k].raised
+        seat = max(0.0, (bearing - height + depth) / plane.pitch) if not plane.upper else 0.0
         polygon = shape_of(Polygon([(x, y) for x, y, _ in piece.vertices]) for piece in pieces)
         a, b = -plane.pitch * line.dy, plane.pitch * line.dx
         top = Plane3(a, b, height - a * line.x - b * line.y)
         reach = 0.0 if plane.upper and slopes[k].pitch else reaches[k]
         return RoofPlane(
             block.id, plane.edges, plane.upper, plane.pitch, polygon, polygon, polygon, top, start, end, height, reach,
-            seat, depth, above * slope, sheathing * slope,
+            bearing, seat, depth, above * slope, sheathing * slope,
         )  # fmt: skip
 
     pieces: dict[tuple[bool, tuple[int, ...]], list[Plane]] = defaultdict(list)
@@ -155,7 +156,8 @@ def _ridge(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, un
     plane = next(plane for plane in shape.planes if max(z for *_, z in plane.vertices) > top - 1e-6)
     edge, k = block.edges[plane.edges[0]], plane.edges[0]
     pitches = {held.pitch for held in shape.planes}
-    over = "half span" if len(pitches) == 1 and len(shape.planes) > 1 else "run"
+    even = len(pitches) == 1 and len(shape.planes) > 1 and not any(held.raised for held in block.edges)
+    over = "half span" if even else "run"
     terms = [SumTerm("raised by", edge.raised, block.id, f"raised_{k}")] if edge.raised else []
     turned, inward = 0.0, 0.0
     if plane.upper:

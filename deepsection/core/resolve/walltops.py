@@ -27,6 +27,8 @@ FAR_OFF = 1000.0
 ACROSS = 0.02
 """A wall is a gable wall when it runs this close to square with the eaves (cosine of the angle)."""
 FAR = 1e6
+LEVEL = 1.0
+"""Heights this close (mm) are one."""
 
 
 def plate_sum(wall: PlannedWall, levels: dict[str, Level]) -> HeightSum:
@@ -129,14 +131,15 @@ def _top(
     if rule.end_rise and wall.axis.is_arc:
         message = "an arc cannot be raked: step it, or part it into straight walls"
         found.append(Diagnostic("arc-raked", message, "blocking", wall.wall.id, "end_rise"))
-    spans = _shaped(wall, top) if sloped else _spans(wall, roofs, floor or Polygon(), top)
+    spans = tuple(_shaped(wall, top) if sloped else _spans(wall, roofs, floor or Polygon(), top))
+    found += _through(wall, roofs, spans, plate.total)
     skirted = wall.wall.status == "outer" and not wall.wall.base.offset
     held = WallTop(
         foot,
         edge if skirted and edge is not None else foot,
         courses if skirted else foot,
         top,
-        tuple(spans),
+        spans,
         base.id,
         plate.id,
         ceiled,
@@ -163,6 +166,22 @@ def _batter_faults(wall: PlannedWall, foot: float, top: float) -> list[Diagnosti
         message = "this wall tapers to nothing before its top: make the batter less, or the wall thicker or lower"
         return [Diagnostic("batter-to-nothing", message, "blocking", held.id, field, left, THINNEST)]
     return []
+
+
+def _through(
+    wall: PlannedWall, roofs: tuple[ResolvedRoof, ...], spans: tuple[TopSpan, ...], top: float
+) -> Iterator[Diagnostic]:
+    """A wall that stands higher than the eave that it carries."""
+    for span in spans:
+        roof = next((held for held in roofs if held.block.id == span.roof.partition(":")[0]), None)
+        if roof is None or not span.bears:
+            continue
+        plates = [p.plate for p in roof.planes if p.top in span.deck and any(_on_eave(wall, roof, k) for k in p.edges)]
+        low = min(plates, default=top)
+        if top > low + LEVEL:
+            message = f"this wall stands through {roof.block.name}: its eave is lower here; end the wall lower"
+            at = wall.at(wall.length / 2)
+            yield Diagnostic("wall-through-roof", message, "warning", wall.wall.id, "top_offset", top, low, at=at)
 
 
 def _over(wall: PlannedWall, around: Surroundings) -> tuple[ResolvedRoof, ...]:

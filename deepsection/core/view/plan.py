@@ -12,16 +12,18 @@ from functools import lru_cache
 from typing import Literal
 
 import shapely
-from shapely.geometry import LineString, Polygon
+from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
 from ..drawing import Drawing, Handle, Mark, Region, Stroke, Symbol, Text, extent, path, rings_of
 from ..geometry import Frame, polygons_of
 from ..model import ConstructionLine, GridLine, MakeUp, Project, SectionLine
-from ..resolve import Building, PlacedOpening, PlannedWall, ResolvedRoof, Storey, storeys
+from ..model.labels import ROOF_EDGES
+from ..resolve import Building, PlacedOpening, PlannedWall, Storey, storeys
 from ..units import FOOT, Units
 from ._openings import opening_marks, plan_hole
 from ._posts import post_marks
+from ._roofs import VALLEY_CLEAR, RoofSide, roof_marks, roof_sides
 from ._shapes import shape_marks
 from ._site import site_marks
 from ._strings import dimension_strings
@@ -31,8 +33,6 @@ CUT_HEIGHT = 4 * FOOT
 """Height of the plan's cut above the floor. Common practice, no source."""
 
 
-VALLEY_CLEAR = 2.0
-"""Roof edges this close to a valley (mm) are the valley itself."""
 WORTH_SEEING = 30.0
 """A piece of a wall below shorter than this (mm) is not drawn."""
 MEMBRANE = 2.0
@@ -77,12 +77,17 @@ class GuideLine:
 
 @dataclass(frozen=True, slots=True)
 class Snaps:
-    """What the plan offers to snap to; `axes` are the lines of all storeys, along which openings are dragged."""
+    """What the plan offers to snap to; `axes` are the lines of all storeys, along which openings are dragged.
+
+    `sides` are the edges of the roofs over the storey, `treatments` what an edge can be.
+    """
 
     points: tuple[SnapPoint, ...]
     lines: tuple[SnapLine, ...]
     axes: tuple[SnapLine, ...]
     guides: tuple[GuideLine, ...] = ()
+    sides: tuple[RoofSide, ...] = ()
+    treatments: tuple[tuple[str, str], ...] = tuple(ROOF_EDGES.items())
 
 
 def draw_plan(building: Building, project: Project, level: str, name: str, look_deg: float, scale: float) -> Drawing:
@@ -98,7 +103,7 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
     marks += shape_marks(building, level, base + CUT_HEIGHT, frame)
     for wall in walls:
         marks += _wall_marks(wall, building.openings[wall.wall.id], make_ups[wall.wall.make_up], base, frame, scale)
-    marks += _roof_marks([roof for roof in building.roofs if roof.block.plate == storey.plate], frame)
+    marks += roof_marks([roof for roof in building.roofs if roof.block.plate == storey.plate], frame)
     for wall in walls:
         for placed in building.openings[wall.wall.id]:
             marks += opening_marks(wall, make_ups[wall.wall.make_up], placed, frame, scale)
@@ -206,29 +211,6 @@ def _face_circles(wall: PlannedWall, frame: Frame) -> list[tuple[float, float, f
     return [(u, w, wall.axis.radius(wall.side * face)) for face in sorted(faces)]
 
 
-def _roof_marks(roofs: list[ResolvedRoof], frame: Frame) -> list[Mark]:
-    """Edges, ridges and valleys of the roofs above, dashed; a line that two roofs share is drawn once."""
-    marks: list[Mark] = []
-    valleys = [LineString([seam.start[:2], seam.end[:2]]) for roof in roofs for seam in roof.of("valley")]
-    drawn = shapely.union_all(valleys).buffer(VALLEY_CLEAR) if valleys else Polygon()
-    for roof in roofs:
-        key = f"{roof.block.id}/roofing//"
-        whole = shapely.union_all([plane.polygon for plane in roof.planes], grid_size=0.1)
-        edges = shapely.line_merge(whole.boundary.difference(drawn))
-        for line in shapely.get_parts(frame.turn(edges)):
-            closed = bool(line.is_ring)
-            points = list(line.coords)[: -1 if closed else None]
-            marks.append(
-                Stroke(path(*points), "hidden", closed=closed, part=key, feature="roof_edge", sum=roof.eave.id)
-            )
-        for seam in roof.seams:
-            if seam.kind in ("ridge", "hip", "valley", "break"):
-                ends = [frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end)]
-                sum = roof.ridge_top.id if seam.kind == "ridge" else None
-                marks.append(Stroke(path(*ends), "hidden", part=key, feature=seam.kind, sum=sum))
-    return marks
-
-
 def _room_marks(
     name: str, id: str, area: float | None, at: tuple[float, float], frame: Frame, scale: float, units: Units
 ) -> list[Mark]:
@@ -292,7 +274,8 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
         *(_guide(held, frame) for held in project.construction if held.level in (None, level)),
         *(_guide(held, frame, f"grid {held.name}") for held in project.grid),
     )
-    return Snaps((*points.values(), *middles), tuple(_line_snap(wall, frame) for wall in own), axes, guides)
+    sides = roof_sides([roof for roof in building.roofs if roof.block.plate == storey.plate], frame)
+    return Snaps((*points.values(), *middles), tuple(_line_snap(wall, frame) for wall in own), axes, guides, sides)
 
 
 @lru_cache(maxsize=4096)

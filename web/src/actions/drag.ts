@@ -68,6 +68,17 @@ export function dragOf(
       },
     };
   }
+  if (handle.edit === "move_roof_edge") {
+    const edge = Number(handle.field);
+    const side = snaps.sides.find((held) => held.roof === handle.element && held.edge === edge);
+    if (!side) return null;
+    return {
+      hint: "Drag the edge of the roof out or in; its corners leave the walls that they were tied to.",
+      edits: (du, dw) => [
+        { kind: "move_roof_edge", roof: handle.element, edge, by: step(du * side.du + dw * side.dw) },
+      ],
+    };
+  }
   if (handle.edit === "move_post") {
     const post = project.posts?.find((held) => held.id === handle.element);
     if (!post) return null;

@@ -31,6 +31,8 @@ export const ONE_WALL: Snaps = {
   lines: [{ u1: 0, w1: 0, u2: 8000, w2: 0, wall: "south", bulge: 0 }],
   axes: [{ u1: 0, w1: 0, u2: 8000, w2: 0, wall: "south", bulge: 0 }],
   guides: [],
+  sides: [],
+  treatments: [],
 };
 
 /** The storey between floor and plate. */

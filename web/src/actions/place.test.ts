@@ -4,7 +4,7 @@ import { dragOf, sectionDrag } from "./drag";
 import { emptyProject, MAIN, NORTH_UP, ONE_WALL } from "./fixtures";
 import { lengthText } from "./lengthText";
 import type { Kind } from "./openings";
-import { DrawRoof, DrawSection, nextNumber, PlaceOpening, PlaceRoom } from "./place";
+import { DrawSection, nextNumber, PlaceOpening, PlaceRoom } from "./place";
 import type { Outcome, Place, Project } from "./types";
 
 const at = (u: number, w: number, more: Partial<Place> = {}): Place => ({ u, w, label: "", ...more });
@@ -52,22 +52,7 @@ describe("placing", () => {
     const edit = new PlaceRoom(emptyProject(), NORTH_UP, MAIN).click(at(10, 20)).edits?.[0] as Of<"put_room">;
     expect(edit.room).toMatchObject({ name: "Room 1", x: 10, y: 20 });
   });
-  it("roofs a rectangle with its ridge along the longer side", () => {
-    const action = new DrawRoof(emptyProject(), NORTH_UP, MAIN);
-    action.click(at(0, 0));
-    const { roof } = made<"draw_roof">(action.click(at(12000, 6000)));
-    expect(roof.edges.map((edge) => edge.kind)).toEqual(["eave", "gable", "eave", "gable"]);
-    expect(roof.outline.map((corner) => [corner.x, corner.y])).toEqual([
-      [0, 0],
-      [12000, 0],
-      [12000, 6000],
-      [0, 6000],
-    ]);
-  });
-  it("refuses a roof without width and a section without length", () => {
-    const roof = new DrawRoof(emptyProject(), NORTH_UP, MAIN);
-    roof.click(at(0, 0));
-    expect(roof.click(at(5000, 100)).wrong).toContain("at least 300 mm");
+  it("refuses a section without length", () => {
     const section = new DrawSection(emptyProject(), NORTH_UP);
     section.click(at(0, 0));
     expect(section.click(at(10, 0)).wrong).toContain("two points");

@@ -21,13 +21,11 @@ describe("snapping", () => {
   });
   it("prefers an end to a middle that is nearer", () => {
     const close = {
+      ...ONE_WALL,
       points: [
         ...ONE_WALL.points,
         { u: 250, w: 0, kind: "middle" as const, label: "middle of wall", joint: null, wall: "x" },
       ],
-      lines: ONE_WALL.lines,
-      axes: ONE_WALL.axes,
-      guides: [],
     };
     expect(snapPlace(180, 0, close, options).joint).toBe("a");
   });

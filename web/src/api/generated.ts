@@ -1082,7 +1082,7 @@ export interface components {
         };
         /**
          * DrawRoof
-         * @description A gable roof over a rectangle: a side that lies on or in another roof runs into it, and its ridge with it.
+         * @description A roof over an outline: a side that lies on or in another roof runs into it, and its ridge with it.
          */
         DrawRoof: {
             /**
@@ -1205,7 +1205,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1898,6 +1898,23 @@ export interface components {
             opening: string;
         };
         /**
+         * MoveRoofEdge
+         * @description An edge of a roof is drawn outward (or in): its corners leave the walls that they were tied to.
+         */
+        MoveRoofEdge: {
+            /** By */
+            by: number;
+            /** Edge */
+            edge: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_roof_edge";
+            /** Roof */
+            roof: string;
+        };
+        /**
          * MoveWall
          * @description A wall shifted in plan; walls that share its joints stretch.
          *
@@ -2316,7 +2333,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -2518,6 +2535,43 @@ export interface components {
             name: string;
             /** Version */
             version: number;
+        };
+        /**
+         * ProposeRoof
+         * @description A roof of a plain form with usual sizes: over the outer walls around a point, or over an outline.
+         */
+        ProposeRoof: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "hip" | "gable" | "single";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "propose_roof";
+            /** Level */
+            level: string;
+            /**
+             * Outline
+             * @default []
+             */
+            outline: components["schemas"]["Corner"][];
+            /** Plate */
+            plate: string;
+            /**
+             * X
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
         };
         /** PutBeam */
         PutBeam: {
@@ -2816,11 +2870,17 @@ export interface components {
         };
         /**
          * RoofBlock
-         * @description A gable roof over a rectangle (corners counter-clockwise): two opposite eaves of one pitch.
+         * @description A roof over an outline (corners counter-clockwise) and its courts (clockwise), a treatment per edge.
          *
-         *     `seat` is the level cut of the birdsmouth on the plate, measured in from the bearing line.
+         *     Edges are numbered through the outline and then its courts. `seat` is the level cut of the birdsmouth on the plate,
+         *     measured in from the bearing line, at the pitch of the block; it sets the heel of all edges.
          */
         RoofBlock: {
+            /**
+             * Courts
+             * @default []
+             */
+            courts: components["schemas"]["Corner"][][];
             /** Edges */
             edges: components["schemas"]["RoofEdge"][];
             /** Fascia Depth */
@@ -2848,18 +2908,55 @@ export interface components {
         /**
          * RoofEdge
          * @description The treatment of the roof edge that starts at the corner of the same number; `joined` runs into another roof.
+         *
+         *     `pitch`: its own, else the block's. `raised`: how much higher than the block's its eave lies. `height` above the
+         *     bearing line: where a half hip starts, where a gable over a hip starts, or where an eave goes on at `upper_pitch`
+         *     (gambrel, mansard).
          */
         RoofEdge: {
+            /** Height */
+            height?: number | null;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "eave" | "gable" | "abutment" | "joined";
+            kind: "eave" | "gable" | "half_hip" | "dutch_gable" | "abutment" | "joined";
             /**
              * Overhang
              * @default 0
              */
             overhang: number;
+            /** Pitch */
+            pitch?: number | null;
+            /**
+             * Raised
+             * @default 0
+             */
+            raised: number;
+            /** Upper Pitch */
+            upper_pitch?: number | null;
+        };
+        /**
+         * RoofSide
+         * @description An edge of a roof in the turned plan: the middle and length of its bearing line, the way out, and what it is.
+         */
+        RoofSide: {
+            /** Du */
+            du: number;
+            /** Dw */
+            dw: number;
+            /** Edge */
+            edge: number;
+            /** Kind */
+            kind: string;
+            /** Length */
+            length: number;
+            /** Roof */
+            roof: string;
+            /** U */
+            u: number;
+            /** W */
+            w: number;
         };
         /**
          * Room
@@ -3046,6 +3143,26 @@ export interface components {
             units?: ("ft-in" | "mm") | null;
         };
         /**
+         * SetRoofEdge
+         * @description An edge of a roof becomes an eave, a gable, a half hip ... with usual sizes where it has none.
+         */
+        SetRoofEdge: {
+            /** Edge */
+            edge: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_roof_edge";
+            /** Roof */
+            roof: string;
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "eave" | "gable" | "half_hip" | "dutch_gable" | "abutment" | "joined";
+        };
+        /**
          * SetTerm
          * @description Another value for one part of a rise sum; a part that is a layer changes the make-up of that layer.
          */
@@ -3196,6 +3313,8 @@ export interface components {
         /**
          * Snaps
          * @description What the plan offers to snap to; `axes` are the lines of all storeys, along which openings are dragged.
+         *
+         *     `sides` are the edges of the roofs over the storey, `treatments` what an edge can be.
          */
         Snaps: {
             /** Axes */
@@ -3209,6 +3328,44 @@ export interface components {
             lines: components["schemas"]["SnapLine"][];
             /** Points */
             points: components["schemas"]["SnapPoint"][];
+            /**
+             * Sides
+             * @default []
+             */
+            sides: components["schemas"]["RoofSide"][];
+            /**
+             * Treatments
+             * @default [
+             *       [
+             *         "eave",
+             *         "eave"
+             *       ],
+             *       [
+             *         "gable",
+             *         "gable"
+             *       ],
+             *       [
+             *         "half_hip",
+             *         "half hip"
+             *       ],
+             *       [
+             *         "dutch_gable",
+             *         "gable over a hip"
+             *       ],
+             *       [
+             *         "abutment",
+             *         "against a wall"
+             *       ],
+             *       [
+             *         "joined",
+             *         "into another roof"
+             *       ]
+             *     ]
+             */
+            treatments: [
+                string,
+                string
+            ][];
         };
         /**
          * SplitWall

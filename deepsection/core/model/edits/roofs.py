@@ -23,6 +23,8 @@ NEAR = 60.0
 """An end meets another roof when its middle lies within this distance of that one's outline (mm)."""
 STRAIGHT = 1e-4
 """Sine of the angle below which two edges are one."""
+SQUARE = 0.98
+"""Sine of the angle of a corner that is nearly a right one."""
 FORMS = Literal["hip", "gable", "single"]
 RINGS = list[list[Corner]]
 
@@ -187,7 +189,7 @@ def _edges(rings: list[list[Point]], form: str, imperial: bool) -> list[RoofEdge
             short = 0 if lengths[0] + lengths[2] < lengths[1] + lengths[3] - 1.0 else 1
             ends = {short, short + 2}
         else:
-            ends = {k for k in range(count) if _ends_wing(outer, lengths, k)}
+            ends = {k for k in range(count) if _ends_wing(outer, k)}
         edges = [gable if k in ends else edge for k, edge in enumerate(edges)]
     if form == "single":
         low = lengths.index(max(lengths))
@@ -195,12 +197,14 @@ def _edges(rings: list[list[Point]], form: str, imperial: bool) -> list[RoofEdge
     return edges
 
 
-def _ends_wing(ring: list[Point], lengths: list[float], k: int) -> bool:
-    """Whether an edge closes the end of a wing: both corners turn in, and its neighbours run back from it."""
+def _ends_wing(ring: list[Point], k: int) -> bool:
+    """Whether an edge closes the end of a wing, square, with an inside corner behind it on one side at least."""
     count = len(ring)
-    before, after = (k - 1) % count, (k + 1) % count
-    turns = [_turn(ring[(at - 1) % count], ring[at % count], ring[(at + 1) % count]) for at in (k, k + 1)]
-    return min(turns) > 0.5 and lengths[k] < lengths[before] + lengths[after] and lengths[k] <= min(lengths) * 2
+
+    def turn(at: int) -> float:
+        return _turn(ring[(at - 1) % count], ring[at % count], ring[(at + 1) % count])
+
+    return min(turn(k), turn(k + 1)) > SQUARE and min(turn(k - 1), turn(k + 2)) < -STRAIGHT
 
 
 def _turn(a: Point, b: Point, c: Point) -> float:
@@ -228,8 +232,10 @@ def _around(project: Project, level: str, at: Point) -> RINGS:
 
 
 def _corners(ring: LinearRing | LineString, joints: dict[str, Point]) -> list[Corner]:
-    """The corners of a ring, those between two edges of one line left out; at joints, tied to them."""
+    """The corners of a ring, from its south-west on; those between two edges of one line left out; at joints, tied."""
     points = [(float(x), float(y)) for x, y in ring.coords[:-1]]
+    first = min(range(len(points)), key=lambda k: (round(points[k][1]), round(points[k][0])))
+    points = points[first:] + points[:first]
     count = len(points)
     found = []
     for k, point in enumerate(points):

@@ -10,6 +10,7 @@ import { LengthEntry } from "./LengthEntry";
 import { ActionOverlay, Guides, Halo, LevelLines, ProjectionLines, SelectionBox, SetOutLines } from "./Overlays";
 import { PaneHeads } from "./PaneHeads";
 import { Rim } from "./Rim";
+import { RoofSides } from "./RoofSides";
 import { SumCard } from "./SumCard";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
@@ -109,6 +110,9 @@ export function BenchScreen() {
         panes={panes}
         onTurn={(next: Side) => set({ side: next, step: step === "Sections" ? "Elevations" : step })}
       />
+      {step === "Roof" && client.tool === "select" && (
+        <RoofSides snaps={shown.snaps} roof={selection} viewport={viewport} panes={panes} />
+      )}
       <Ladder bench={shown} viewport={viewport} panes={panes} onHover={setHoverSum} />
       <Messages panes={panes} plan={plan} view={view} />
       {sum && !pointer.dragging && (

@@ -1,6 +1,7 @@
 import { type ReactNode, useState } from "react";
 import type { BayShape } from "../../actions/bay";
 import { lengthText } from "../../actions/lengthText";
+import type { RoofForm } from "../../actions/roof";
 import { readLength } from "../../api/queries";
 import { useClient, type WallShape } from "../../store";
 import { Button } from "../../ui/Button";
@@ -16,7 +17,7 @@ export function ToolOptions({ top }: { top: number }) {
   const motions = tool === "select" && step === "Plan" && moved.length > 0;
   const status = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
   const unit = tool === "window" || tool === "door" || tool === "niche" ? tool : null;
-  const options = tool === "bay" || tool === "copy" || tool === "mirror" || tool === "turn";
+  const options = tool === "roof" || tool === "bay" || tool === "copy" || tool === "mirror" || tool === "turn";
   if (!status && !unit && !options && !motions) return null;
   return (
     <div
@@ -28,6 +29,7 @@ export function ToolOptions({ top }: { top: number }) {
       {status && <WallOptions status={status} />}
       {unit && <KindOption unit={unit} />}
       {tool === "bay" && <BayOptions />}
+      {tool === "roof" && <RoofOptions />}
       {tool === "copy" && <CopyOptions />}
       {(tool === "mirror" || tool === "turn") && <KeepOption />}
       {motions && <MotionButtons align={isStraightWall(state.project, moved)} />}
@@ -139,6 +141,33 @@ function KindOption({ unit }: { unit: "window" | "door" | "niche" }) {
       ))}
       <option value="">of its own</option>
     </Choice>
+  );
+}
+
+function RoofOptions() {
+  const { roof, set } = useClient();
+  return (
+    <>
+      <Choice
+        label="Roof"
+        name="Form of the roof"
+        value={roof.form}
+        onChange={(form) => set({ roof: { ...roof, form: form as RoofForm } })}
+      >
+        <option value="hip">hip</option>
+        <option value="gable">gable</option>
+        <option value="single">single pitch</option>
+      </Choice>
+      <Choice
+        label="over"
+        name="What the roof is drawn over"
+        value={roof.over}
+        onChange={(over) => set({ roof: { ...roof, over: over as "walls" | "rectangle" } })}
+      >
+        <option value="walls">the walls around a click</option>
+        <option value="rectangle">a rectangle</option>
+      </Choice>
+    </>
   );
 }
 

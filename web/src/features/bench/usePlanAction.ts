@@ -3,7 +3,8 @@ import { type BaySize, PlaceBay } from "../../actions/bay";
 import { DrawConstruction } from "../../actions/construction";
 import { Measure } from "../../actions/measure";
 import { DrawOutline } from "../../actions/outline";
-import { DrawBeam, DrawRoof, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
+import { DrawBeam, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
+import { RoofOver, RoofRectangle } from "../../actions/roof";
 import { DrawGroundStep, PlaceGroundSpot } from "../../actions/site";
 import { Align, Mirror, Shift, TurnAbout } from "../../actions/transform";
 import type { Outcome, Place, PlanAction, Snaps, Turn } from "../../actions/types";
@@ -39,7 +40,7 @@ function lastOf(edits: Edit[], tool: Tool): Last | null {
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
-  const { tool, makeUps, kinds, shape, bay, copies, keep, set } = useClient();
+  const { tool, makeUps, kinds, shape, bay, roof, copies, keep, set } = useClient();
   const project = useRef(state.project);
   project.current = state.project;
   const lines = useRef(snaps);
@@ -98,10 +99,13 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
     if (tool === "beam") return new DrawBeam(held, frame, storey);
     if (tool === "measure") return new Measure();
     if (tool === "room") return new PlaceRoom(held, frame, storey);
-    if (tool === "roof") return new DrawRoof(held, frame, storey);
+    if (tool === "roof") {
+      const { form, over } = roof;
+      return over === "walls" ? new RoofOver(frame, storey, form) : new RoofRectangle(held, frame, storey, form);
+    }
     if (tool === "section") return new DrawSection(held, frame);
     return null;
-  }, [tool, makeUps, kinds, shape, bay, copies, keep, dx, dy, round, state.version, storey]);
+  }, [tool, makeUps, kinds, shape, bay, roof, copies, keep, dx, dy, round, state.version, storey]);
 
   const take = useCallback(
     (outcome: Outcome | null, moved = false) => {

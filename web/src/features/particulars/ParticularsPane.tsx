@@ -101,13 +101,13 @@ function Fields({ element, fields }: { element: string; fields: Facts["fields"] 
           key={heading}
           as="section"
           className="mt-3 border-t border-rule pt-2"
-          defaultOpen={!closed.has(heading)}
+          defaultOpen={folds.get(heading) ?? headings.length <= MOST_OPEN}
         >
           {({ open }) => (
             <>
               <DisclosureButton
                 className="flex w-full items-center justify-between py-0.5 text-[12.5px] font-semibold"
-                onClick={() => (open ? closed.add(heading) : closed.delete(heading))}
+                onClick={() => folds.set(heading, !open)}
               >
                 {heading}
                 <ChevronDown size={13} className={open ? "rotate-180 text-quiet" : "text-quiet"} aria-hidden />
@@ -123,8 +123,10 @@ function Fields({ element, fields }: { element: string; fields: Facts["fields"] 
   );
 }
 
-/** Headings that were folded stay so while one goes from wall to wall. */
-const closed = new Set<string>();
+/** More groups than these are folded to begin with. */
+const MOST_OPEN = 4;
+/** Headings that were folded or opened stay so while one goes from wall to wall. */
+const folds = new Map<string, boolean>();
 
 function Rows({ element, fields }: { element: string; fields: Facts["fields"] }) {
   const { set } = useClient();

@@ -31,7 +31,7 @@ export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
   { tool: "grid", label: "Grid line", steps: ["Plan"] },
   { tool: "ground-spot", label: "Ground height", steps: ["Heights"] },
   { tool: "ground-step", label: "Ground step", steps: ["Heights"] },
-  { tool: "roof", label: "Gable roof", steps: ["Roof"] },
+  { tool: "roof", label: "Roof", steps: ["Roof"] },
   { tool: "section", label: "Section line", steps: ["Sections"] },
   { tool: "note", label: "Note", steps: ["Elevations", "Sections"] },
 ];

@@ -1,0 +1,42 @@
+import { describe, expect, it } from "vitest";
+import type { Edit } from "../api/client";
+import { dragOf } from "./drag";
+import { emptyProject, MAIN, NORTH_UP, ONE_WALL } from "./fixtures";
+import { RoofOver, RoofRectangle } from "./roof";
+import type { Place } from "./types";
+
+const at = (u: number, w: number): Place => ({ u, w, label: "" });
+type Proposal = Extract<Edit, { kind: "propose_roof" }>;
+
+describe("roofs", () => {
+  it("are proposed over the walls around one click", () => {
+    const edit = new RoofOver(NORTH_UP, MAIN, "hip").click(at(4000, 3000)).edits?.[0] as Proposal;
+    expect(edit).toMatchObject({ form: "hip", level: "floor", plate: "plate", x: 4000, y: 3000, outline: [] });
+  });
+  it("are drawn over a rectangle, its corners counter-clockwise", () => {
+    const action = new RoofRectangle(emptyProject(), NORTH_UP, MAIN, "gable");
+    action.click(at(12000, 6000));
+    const edit = action.click(at(0, 0)).edits?.[0] as Proposal;
+    expect(edit.outline?.map((corner) => [corner.x, corner.y])).toEqual([
+      [0, 0],
+      [12000, 0],
+      [12000, 6000],
+      [0, 6000],
+    ]);
+  });
+  it("need width", () => {
+    const action = new RoofRectangle(emptyProject(), NORTH_UP, MAIN, "gable");
+    action.click(at(0, 0));
+    expect(action.click(at(5000, 100)).wrong).toContain("at least 300 mm");
+  });
+  it("have edges that are dragged outward", () => {
+    const snaps = {
+      ...ONE_WALL,
+      sides: [{ roof: "r", edge: 1, u: 0, w: 0, du: 1, dw: 0, length: 8000, kind: "gable" }],
+    };
+    const handle = { edit: "move_roof_edge", element: "r", field: "1", axis: "across" as const };
+    const drag = dragOf(handle, emptyProject(), snaps, NORTH_UP, 10, false);
+    expect(drag?.edits(603, 77)).toEqual([{ kind: "move_roof_edge", roof: "r", edge: 1, by: 600 }]);
+    expect(dragOf({ ...handle, field: "2" }, emptyProject(), snaps, NORTH_UP, 10, false)).toBeNull();
+  });
+});
