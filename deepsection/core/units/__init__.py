@@ -1,6 +1,6 @@
 """Lengths, pitches and height sums: parse what people type, format what they read."""
 
-from .lengths import FOOT, INCH, Units, format_length, format_level, format_thickness, parse_length
+from .lengths import FOOT, INCH, Units, format_area, format_length, format_level, format_thickness, parse_length
 from .pitch import Pitch, format_pitch, parse_pitch
 from .sums import HeightSum, SumTerm
 
@@ -11,6 +11,7 @@ __all__ = [
     "Pitch",
     "SumTerm",
     "Units",
+    "format_area",
     "format_length",
     "format_level",
     "format_pitch",

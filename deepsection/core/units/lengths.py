@@ -143,6 +143,15 @@ def format_length(value: float, units: Units = "mm", *, denominator: int = 16) -
     return f"{sign}{feet}'-{whole}{_inches_text(inches, part, denominator)}"
 
 
+def format_area(value: float, units: Units = "mm") -> str:
+    """An area in mm2 as it is read.
+
+    >>> format_area(12_345_678.0), format_area(92_903.04, "ft-in")
+    ('12.3 m²', '1 sq ft')
+    """
+    return f"{value / FOOT**2:.0f} sq ft" if units == "ft-in" else f"{value / 1e6:.1f} m²"
+
+
 def format_level(value: float, units: Units = "mm") -> str:
     """A height as it is written at a level mark: always signed but for the datum; metric ones in metres.
 

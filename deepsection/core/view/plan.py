@@ -20,7 +20,7 @@ from ..geometry import Frame, polygons_of
 from ..model import ConstructionLine, GridLine, MakeUp, Project, SectionLine
 from ..model.labels import ROOF_EDGES
 from ..resolve import Building, PlacedOpening, PlannedWall, Storey, storeys
-from ..units import FOOT, Units
+from ..units import FOOT, Units, format_area
 from ._openings import opening_marks, plan_hole
 from ._posts import post_marks
 from ._roofs import VALLEY_CLEAR, RoofSide, roof_marks, roof_sides
@@ -215,11 +215,7 @@ def _room_marks(
     name: str, id: str, area: float | None, at: tuple[float, float], frame: Frame, scale: float, units: Units
 ) -> list[Mark]:
     u, w = frame.plan_to_turned(*at)
-    size = (
-        "not enclosed"
-        if area is None
-        else (f"{area / FOOT**2:.0f} sq ft" if units == "ft-in" else f"{area / 1e6:.1f} m²")
-    )
+    size = "not enclosed" if area is None else format_area(area, units)
     return [
         Text(u, w + 0.6 * scale, name, 2.8, "centre", "bottom", 0, "bold", id),
         Text(u, w - 0.6 * scale, size, 2.2, "centre", "top", 0, "mono", id),

@@ -1,4 +1,4 @@
-"""Views by name: `plan` (of the lowest storey), `plan:LEVEL`, `elevation:south`, `section:ID`."""
+"""Views by name: `plan` (of the lowest storey), `plan:LEVEL`, `plan:roof`, `elevation:south`, `section:ID`."""
 
 from __future__ import annotations
 
@@ -12,9 +12,14 @@ from ..model import Project
 from ..resolve import Building, storeys
 from .elevation import draw_elevation
 from .plan import draw_plan, plan_title
+from .roofplan import ROOF_PLAN, draw_roof_plan
 from .section import draw_section, section_frame
 
 SIDES: tuple[Side, ...] = ("south", "east", "north", "west")
+
+
+ROOF = "plan:roof"
+"""The name of the roof plan."""
 
 
 class ViewName(NamedTuple):
@@ -27,6 +32,8 @@ class ViewName(NamedTuple):
 def list_views(project: Project) -> list[ViewName]:
     """Every view of a project, in the order of work."""
     views = [ViewName(plan_name(project, held.level), plan_title(held)) for held in storeys(project)]
+    if project.roofs:
+        views.append(ViewName(ROOF, ROOF_PLAN))
     views += [ViewName(f"elevation:{side}", f"{side.capitalize()} elevation") for side in SIDES]
     views += [ViewName(f"section:{line.id}", f"Section {line.name}") for line in project.sections]
     return views
@@ -41,6 +48,8 @@ def plan_level(project: Project, name: str) -> str:
     """The level that a plan shows, by the name of the view. Raises: UnknownElement."""
     _, _, which = name.partition(":")
     levels = [held.level for held in storeys(project)]
+    if name == ROOF:
+        return levels[-1]
     if not which or which in levels:
         return which or levels[0]
     raise _unknown(name)
@@ -80,9 +89,10 @@ def draw_view(
     look = look_of(project, name)
     kind, _, which = name.partition(":")
     if kind == "plan":
-        return draw_plan(
-            building, project, plan_level(project, name), name, look if look_deg is None else look_deg, scale
-        )
+        turned = look if look_deg is None else look_deg
+        if name == ROOF:
+            return draw_roof_plan(building, project, name, turned, scale)
+        return draw_plan(building, project, plan_level(project, name), name, turned, scale)
     if kind == "elevation":
         return draw_elevation(building, cast("Side", which), scale, project.units, project.notes)
     line = next(line for line in project.sections if line.id == which)

@@ -1,0 +1,171 @@
+"""The roof plan: every slope from above with its pitch, area and heights, overhangs, and what no roof covers."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+import shapely
+from shapely.geometry import Polygon
+
+from ..drawing import Dimension, Drawing, Mark, Region, Stroke, Text, extent, path, rings_of
+from ..geometry import Frame, polygons_of
+from ..model import SLOPING, Project
+from ..resolve import Building, ResolvedRoof, RoofPlane
+from ..units import Units, format_area, format_length, format_pitch
+from ._roofs import roof_marks
+from ._site import site_marks
+
+ARROW = 12.0
+"""Length of the arrow down a slope, paper mm."""
+OPEN = 1e5
+"""A place smaller than this (mm2) that no roof covers is the thickness of something."""
+TEXT = 2.2
+THIN = 50.0
+"""Half of the width (mm) below which what is left between roofs is no place."""
+LEAST = 14.0
+"""A slope narrower than this on paper (mm) has no lettering of its own."""
+
+
+def draw_roof_plan(building: Building, project: Project, name: str, look_deg: float, scale: float) -> Drawing:
+    """The roofs from above, turned so that the look direction points up; the walls below are dashed."""
+    frame = Frame.looking(look_deg)
+    marks: list[Mark] = []
+    for roof in building.roofs:
+        for plane in roof.planes:
+            marks += _slope(roof, plane, frame)
+    marks += _walls(building, frame)
+    marks += _open(building, frame, scale)
+    marks += roof_marks(building.roofs, frame, "outline")
+    for roof in building.roofs:
+        marks += _overhangs(roof, frame, project.units)
+        marks += _ridges(roof, frame, scale, project.units)
+        for plane in roof.planes:
+            marks += _fall(roof, plane, frame, scale, project.units)
+    lowest = min(
+        (wall.wall.base.level for wall in building.plan.walls), key=lambda id: building.levels[id].z, default=""
+    )
+    marks += site_marks(building, project, lowest, frame, scale)
+    message = "No roof yet. Choose Roof, then click inside of the walls that it covers."
+    return Drawing(
+        name=name,
+        title=ROOF_PLAN,
+        kind="plan",
+        scale=scale,
+        marks=tuple(marks),
+        bounds=extent(marks, scale),
+        look=(frame.dx, frame.dy),
+        messages=() if building.roofs else (message,),
+    )
+
+
+ROOF_PLAN = "Roof plan"
+
+
+def _slope(roof: ResolvedRoof, plane: RoofPlane, frame: Frame) -> Iterator[Mark]:
+    for polygon in polygons_of(frame.turn(plane.polygon)):
+        key = f"{roof.block.id}/roofing//{plane.slot}"
+        yield Region(rings_of(polygon), fill="paper", part=key, feature="slope", sum=roof.ridge_top.id)
+
+
+def _walls(building: Building, frame: Frame) -> Iterator[Mark]:
+    """The outside of the walls below, dashed."""
+    outer = [wall.footprint for wall in building.plan.walls if wall.wall.status == "outer"]
+    if not outer:
+        return
+    for polygon in polygons_of(
+        shapely.union_all(outer).buffer(1.0, join_style="mitre").buffer(-1.0, join_style="mitre")
+    ):
+        for ring in rings_of(frame.turn(Polygon(polygon.exterior))):
+            yield Stroke(ring, "hidden", closed=True, feature="below")
+
+
+def _open(building: Building, frame: Frame, scale: float) -> Iterator[Mark]:
+    """What lies within outer walls that go up to a roof, and under none."""
+    for left in open_places(building):
+        for polygon in polygons_of(frame.turn(left), min_area=OPEN):
+            for ring in rings_of(polygon):
+                yield Stroke(ring, "section", closed=True, feature="open")
+            spot = polygon.representative_point()
+            yield Text(spot.x, spot.y, "no roof here", TEXT, "centre", "middle", 0, "bold", pen="section")
+
+
+def open_places(building: Building) -> list[shapely.Geometry]:
+    """Per outline whose walls go up to a roof, what no roof and no floor above covers; empty without any roof."""
+    if not building.roofs:
+        return []
+    cover = shapely.union_all([plane.polygon.buffer(2.0) for roof in building.roofs for plane in roof.planes])
+    roofed = {wall.wall.base.level for wall in building.plan.walls if wall.wall.top.kind == "roof"}
+    found = []
+    for outline in building.plan.outlines:
+        z = building.levels[outline.level].z
+        above = [held.polygon for held in building.plan.outlines if building.levels[held.level].z > z]
+        left = outline.polygon.difference(shapely.union_all([cover, *above])).buffer(-THIN).buffer(THIN)
+        if outline.level in roofed and left.area > OPEN:
+            found.append(left)
+    return found
+
+
+def _fall(roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float, units: Units) -> Iterator[Mark]:
+    """The arrow down a slope with its pitch, and its true area."""
+    for polygon in polygons_of(plane.polygon, min_area=(LEAST * scale) ** 2 / 2):
+        inner = polygon.buffer(-LEAST / 2 * scale)
+        spot = max(polygons_of(inner), key=lambda held: held.area, default=polygon).representative_point()
+        if inner.is_empty:
+            continue
+        u, w = frame.plan_to_turned(spot.x, spot.y)
+        du, dw = frame.plan_to_turned(-plane.inward[0], -plane.inward[1])
+        half, key = ARROW / 2 * scale, f"{roof.block.id}/roofing//{plane.slot}"
+        tip, tail = (u + du * half, w + dw * half), (u - du * half, w - dw * half)
+        yield Stroke(path(tail, tip), "symbol", part=key, feature="fall")
+        wing = 1.6 * scale
+        sides = [(tip[0] - du * wing - s * dw * wing * 0.5, tip[1] - dw * wing + s * du * wing * 0.5) for s in (1, -1)]
+        yield Region((path(tip, *sides),), fill="ink", part=key, feature="fall")
+        angle = math.degrees(math.atan2(dw, du))
+        if angle > 90.001 or angle <= -89.999:
+            angle += 180 if angle < 0 else -180
+        up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
+        pitch, area = format_pitch(plane.pitch, units), polygon.area * math.hypot(1.0, plane.pitch)
+        for text, off, valign, face in (
+            (pitch, 0.8, "bottom", "mono"),
+            (format_area(area, units), -0.8, "top", "mono"),
+        ):
+            place = (u + up[0] * off * scale, w + up[1] * off * scale)
+            yield Text(*place, text, TEXT, "centre", valign, angle, face, key)  # type: ignore[arg-type]
+
+
+def _overhangs(roof: ResolvedRoof, frame: Frame, units: Units) -> Iterator[Mark]:
+    """How far the slopes hang over, once per edge, from what that is measured from."""
+    cover = shapely.union_all([plane.polygon for plane in roof.planes]).buffer(2.0)
+    for k, (edge, reach) in enumerate(zip(roof.block.edges, roof.reaches)):
+        over = edge.overhang
+        if edge.kind not in (*SLOPING, "gable", "half_hip") or over < 20.0:
+            continue
+        (x0, y0), (x1, y1) = roof.side(k)
+        length = math.dist((x0, y0), (x1, y1)) or 1.0
+        dx, dy = (x1 - x0) / length, (y1 - y0) / length
+        x, y = x0 + dx * length * 0.25, y0 + dy * length * 0.25
+        ends = [(x + dy * at, y - dx * at) for at in (reach - over, reach)]
+        if not cover.contains(shapely.Point(x + dy * (reach - 5.0), y - dx * (reach - 5.0))):
+            continue
+        (u0, w0), (u1, w1) = (frame.plan_to_turned(*point) for point in ends)
+        text = format_length(over, units)
+        yield Dimension(u0, w0, u1, w1, 0.0, text, part=f"{roof.block.id}/roofing//", feature="overhang", raised=0.6)
+
+
+def _ridges(roof: ResolvedRoof, frame: Frame, scale: float, units: Units) -> Iterator[Mark]:
+    """The height of the covering over each level ridge."""
+    for seam in roof.of("ridge"):
+        if seam.length < LEAST * scale:
+            continue
+        over = max((p.covering for p in roof.planes if set(p.edges) & set(seam.edges)), default=0.0)
+        (u0, w0), (u1, w1) = (frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end))
+        angle = math.degrees(math.atan2(w1 - w0, u1 - u0))
+        if angle > 90.001 or angle <= -89.999:
+            angle += 180 if angle < 0 else -180
+        up = (-math.sin(math.radians(angle)) * 0.8 * scale, math.cos(math.radians(angle)) * 0.8 * scale)
+        text = f"ridge {format_length(seam.start[2] + over, units)}"
+        place = ((u0 + u1) / 2 + up[0], (w0 + w1) / 2 + up[1])
+        yield Text(
+            *place, text, TEXT, "centre", "bottom", angle, "mono", f"{roof.block.id}/roofing//", roof.ridge_top.id
+        )
