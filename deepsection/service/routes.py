@@ -41,6 +41,7 @@ from .schemas import (
     ProjectItem,
     Result,
     SheetOut,
+    Solids,
     State,
     StepIn,
     Version,
@@ -54,6 +55,7 @@ from .work import (
     particulars_of,
     placing,
     sheet_of,
+    solids_of,
     standing,
     storey_items,
     view_items,
@@ -333,6 +335,13 @@ def _sheet(project: Project, id: str) -> Sheet:
 def _composed(stored: Stored, id: str) -> tuple[Sheet, SheetDrawing]:
     sheet = _sheet(stored.project, id)
     return sheet, sheet_of(stored.project, sheet, stored.saved.date().isoformat())
+
+
+@router.get("/projects/{id}/solids", response_model=Solids, operation_id="get_solids")
+def get_solids(id: str, store: Projects) -> Response:
+    """The house as triangles, for the solid view."""
+    stored = store.load(id)
+    return _json(solids_of(stored.project, stored.version))
 
 
 @router.get("/projects/{id}/sheets/{sheet}", response_model=SheetOut, operation_id="get_sheet")

@@ -218,6 +218,24 @@ class Result(BaseModel):
     bench: Bench
 
 
+class SolidGroup(BaseModel):
+    """The outside parts of one element, role and material as triangles: x, y, z of points (mm), three points each."""
+
+    element: str
+    role: str
+    material: str
+    points: list[float]
+    triangles: list[int]
+
+
+class Solids(BaseModel):
+    """What the solid view shows of a version."""
+
+    version: int
+    grade: float
+    groups: list[SolidGroup]
+
+
 class Length(BaseModel):
     """A typed length, read: its value in mm and how it is written, or what is wrong with it."""
 

@@ -105,6 +105,28 @@ def view_items(project: Project) -> list[dict[str, Any]]:
 
 
 @in_turn
+def solids_of(project: Project, version: int) -> dict[str, Any]:
+    """The parts that may be seen from outside as triangles, ready to serialise as `Solids`."""
+    groups: dict[tuple[str, str, str], tuple[list[float], list[int]]] = {}
+    for part in building_of(project).parts:
+        if not part.outside or part.solid.is_empty:
+            continue
+        points, triangles = part.solid.mesh()
+        held, corners = groups.setdefault((part.element, part.role, part.material), ([], []))
+        first = len(held) // 3
+        held += points.round(1).ravel().tolist()
+        corners += (triangles + first).ravel().tolist()
+    return {
+        "version": version,
+        "grade": building_of(project).ground.grade,
+        "groups": [
+            {"element": element, "role": role, "material": material, "points": held, "triangles": corners}
+            for (element, role, material), (held, corners) in groups.items()
+        ],
+    }
+
+
+@in_turn
 def particulars_of(project: Project, element: str) -> Particulars:
     """The particulars of an element. Raises: UnknownElement."""
     return describe_element(project, building_of(project), element)

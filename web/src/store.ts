@@ -95,6 +95,9 @@ interface Client {
   trial: Trial | null;
   /** Whether the set-out lines of walls are drawn over the plan. */
   setOut: boolean;
+  /** Whether the house is shown as a solid instead of its drawings; whether roofs are shown without the floor plan. */
+  solid: boolean;
+  roofAlone: boolean;
   message: { text: string; tone: "wrong" | "note" } | null;
   panel: PanelName | null;
   hint: string;
@@ -125,6 +128,8 @@ export const useClient = create<Client>((set) => ({
   last: null,
   trial: null,
   setOut: false,
+  solid: false,
+  roofAlone: false,
   message: null,
   panel: null,
   hint: "",

@@ -23,6 +23,8 @@ OPEN = 1e5
 TEXT = 2.2
 THIN = 50.0
 """Half of the width (mm) below which what is left between roofs is no place."""
+SHORT = 4.0
+"""The overhang of an edge shorter than so many of it is not dimensioned: its neighbours say the same."""
 LEAST = 14.0
 """A slope narrower than this on paper (mm) has no lettering of its own."""
 
@@ -143,6 +145,8 @@ def _overhangs(roof: ResolvedRoof, frame: Frame, units: Units) -> Iterator[Mark]
             continue
         (x0, y0), (x1, y1) = roof.side(k)
         length = math.dist((x0, y0), (x1, y1)) or 1.0
+        if length < SHORT * over:
+            continue
         dx, dy = (x1 - x0) / length, (y1 - y0) / length
         x, y = x0 + dx * length * 0.25, y0 + dy * length * 0.25
         ends = [(x + dy * at, y - dx * at) for at in (reach - over, reach)]

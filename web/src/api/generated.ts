@@ -454,6 +454,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/solids": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Solids
+         * @description The house as triangles, for the solid view.
+         */
+        get: operations["get_solids"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/undo": {
         parameters: {
             query?: never;
@@ -3368,6 +3388,34 @@ export interface components {
             ][];
         };
         /**
+         * SolidGroup
+         * @description The outside parts of one element, role and material as triangles: x, y, z of points (mm), three points each.
+         */
+        SolidGroup: {
+            /** Element */
+            element: string;
+            /** Material */
+            material: string;
+            /** Points */
+            points: number[];
+            /** Role */
+            role: string;
+            /** Triangles */
+            triangles: number[];
+        };
+        /**
+         * Solids
+         * @description What the solid view shows of a version.
+         */
+        Solids: {
+            /** Grade */
+            grade: number;
+            /** Groups */
+            groups: components["schemas"]["SolidGroup"][];
+            /** Version */
+            version: number;
+        };
+        /**
          * SplitWall
          * @description A wall parted at a distance from its start: it keeps its id on the start piece, a new wall is the rest.
          *
@@ -5324,6 +5372,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Result"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_solids: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Solids"];
                 };
             };
             /** @description Not Found */

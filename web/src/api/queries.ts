@@ -240,6 +240,15 @@ export function useParticulars(id: string, element: string, version: number) {
   });
 }
 
+/** The house as triangles. */
+export function useSolids(id: string, version: number) {
+  return useQuery({
+    queryKey: ["project", id, "solids", version],
+    queryFn: () => unwrap<Schemas["Solids"]>(api.GET("/api/projects/{id}/solids", { params: { path: { id } } })),
+    placeholderData: (previous) => previous,
+  });
+}
+
 export function useSheet(id: string, sheet: string | undefined, version: number) {
   return useQuery({
     queryKey: ["project", id, "sheet", sheet, version],

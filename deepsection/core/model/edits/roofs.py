@@ -204,7 +204,9 @@ def _ends_wing(ring: list[Point], k: int) -> bool:
     def turn(at: int) -> float:
         return _turn(ring[(at - 1) % count], ring[at % count], ring[(at + 1) % count])
 
-    return min(turn(k), turn(k + 1)) > SQUARE and min(turn(k - 1), turn(k + 2)) < -STRAIGHT
+    sides = [math.dist(ring[at % count], ring[(at + 1) % count]) for at in (k - 1, k, k + 1)]
+    square = min(turn(k), turn(k + 1)) > SQUARE and min(turn(k - 1), turn(k + 2)) < -SQUARE
+    return square and sides[1] <= max(sides[0], sides[2]) + NEAR
 
 
 def _turn(a: Point, b: Point, c: Point) -> float:

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Project, Storey } from "../../actions/types";
 import { Refusal, Unreachable, type ViewWanted } from "../../api/client";
 import { type Change, useChange, useResult } from "../../api/queries";
@@ -20,9 +20,12 @@ import { type Held, HeldContext } from "./useProject";
 /** Scale at which plan and elevation are drawn on the bench, so that their lettering reads when a house fills it. */
 const LETTERED_AT = 96;
 
+const SolidScreen = lazy(() => import("../solid/SolidScreen"));
+const ROOF_PLAN = "plan:roof";
+
 /** One project: rail, strip, bench or sheets, particulars, status line. */
 export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) {
-  const { step, side, section, storey: level, selection, set } = useClient();
+  const { step, side, section, storey: level, selection, solid, roofAlone, set } = useClient();
   const [storeys, setStoreys] = useState<Storey[]>([]);
   const seen = useRef({ version: 0, storeys: 0 });
   const [looks, setLooks] = useState<Record<string, number>>({});
@@ -38,12 +41,14 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         side: "south",
         fill: "both",
         panel: null,
+        solid: false,
       }),
     [set],
   );
 
   const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${side}`;
-  const planName = storeys.find((held) => held.level === level)?.plan ?? "plan";
+  const alone = step === "Roof" && roofAlone && ROOF_PLAN in looks;
+  const planName = alone ? ROOF_PLAN : (storeys.find((held) => held.level === level)?.plan ?? "plan");
   const views = useMemo<ViewWanted[]>(
     () => [
       { name: planName, look_deg: looks[viewName] ?? LOOK[side], scale: LETTERED_AT },
@@ -138,7 +143,15 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
           onLeave={onLeave}
         />
         <Rail />
-        {step === "Sheets" ? <SheetsScreen /> : <BenchScreen />}
+        {step === "Sheets" ? (
+          <SheetsScreen />
+        ) : solid ? (
+          <Suspense fallback={<main aria-label="Solid view" />}>
+            <SolidScreen />
+          </Suspense>
+        ) : (
+          <BenchScreen />
+        )}
         <ParticularsPane />
         <StatusLine />
         <HistoryPanel />

@@ -72,7 +72,7 @@ function repeated(last: Last, selection: string | null, movable: string[]): Chan
 /** Everything that can be done, by name: for the search, for keys, for buttons. */
 export function useActions(): Action[] {
   const { state, change, commit } = useHeld();
-  const { selection, also, setOut, last, set } = useClient();
+  const { selection, also, setOut, solid, roofAlone, last, set } = useClient();
   return useMemo(() => {
     const project = state.project;
     const top = state.storeys.at(-1);
@@ -145,6 +145,19 @@ export function useActions(): Action[] {
       label: setOut ? "Hide the set-out lines" : "Show the set-out lines",
       run: () => set({ setOut: !setOut }),
     });
+    actions.push({
+      id: "solid",
+      label: solid ? "Back to the drawings" : "Solid view",
+      step: "Roof",
+      run: () => set({ solid: !solid }),
+    });
+    if (project.roofs?.length)
+      actions.push({
+        id: "roof-alone",
+        label: roofAlone ? "On the floor plan" : "Roof plan",
+        step: "Roof",
+        run: () => set({ roofAlone: !roofAlone, step: "Roof", solid: false }),
+      });
     for (const step of STEPS)
       actions.push({
         id: `step-${step}`,
@@ -252,5 +265,5 @@ export function useActions(): Action[] {
       run: () => window.open(`/api/projects/${state.id}/file`, "_blank"),
     });
     return actions;
-  }, [state, selection, also, setOut, last, change, commit, set]);
+  }, [state, selection, also, setOut, solid, roofAlone, last, change, commit, set]);
 }
