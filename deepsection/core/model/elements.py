@@ -44,10 +44,11 @@ class SetOut(Element):
 
 
 class BaseRule(Element):
-    """The foot of a wall: an offset above a level."""
+    """The foot of a wall: an offset above a level. A wall `on_roof` stands on the roof that it meets above that."""
 
     level: Id
     offset: Mm = 0.0
+    on_roof: bool = False
 
 
 class TopStep(Element):
@@ -326,7 +327,8 @@ class RoofBlock(Element):
     """A roof over an outline (corners counter-clockwise) and its courts (clockwise), a treatment per edge.
 
     Edges are numbered through the outline and then its courts. `seat` is the level cut of the birdsmouth on the plate,
-    measured in from the bearing line, at the pitch of the block; it sets the heel of all edges.
+    measured in from the bearing line, at the pitch of the block; it sets the heel of all edges. `offset`: how far above
+    its plate level it bears.
     """
 
     id: Id
@@ -340,6 +342,7 @@ class RoofBlock(Element):
     fascia_depth: Positive
     fascia_thickness: Positive = 19.05
     courts: tuple[Annotated[tuple[Corner, ...], Field(min_length=3)], ...] = ()
+    offset: Mm = 0.0
 
     @property
     def rings(self) -> tuple[tuple[Corner, ...], ...]:

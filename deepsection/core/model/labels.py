@@ -36,6 +36,7 @@ _PHRASES = {
     "draw_outline": "draw a wall by its outline",
     "draw_roof": "put on {name}",
     "propose_roof": "put on a roof",
+    "add_dormer": "build a dormer",
     "set_roof_edge": "change an edge of {name}",
     "move_roof_edge": "move an edge of {name}",
     "move_joint": "move a corner",

@@ -42,6 +42,7 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
         length_row("fascia", "Fascia depth", roof.fascia_depth, units, lambda v: put(fascia_depth=v), least=0.0),
         length_row("seat", "Birdsmouth seat", roof.seat, units, lambda v: put(seat=v), least=0.0),
         choice_row("plate", "Sits on", roof.plate, level_options(project), lambda t: put(plate=t)),
+        length_row("offset", "Above that", roof.offset, units, lambda v: put(offset=v)),
     ]
     if len(roof.edges) == 4:
         rows.append(action_row("turn", "Turn the ridge the other way", put(edges=(roof.edges[3], *roof.edges[:3]))))

@@ -49,7 +49,9 @@ def place_roofs(
         hosts = [host_of(roof, k, tuple(alone)) for k, edge in enumerate(roof.block.edges) if edge.kind == "joined"]
         names = tuple(host.block.id for host in hosts if host)
         roofs.append(replace(longer or roof, joins=names))
-    return join_roofs(tuple(roofs))
+    joined, faults = join_roofs(tuple(roofs))
+    found += faults
+    return joined
 
 
 def _edge_walls(corners: tuple[Point, ...], plate: str, plan: WallPlan) -> list[PlannedWall | None]:

@@ -157,7 +157,7 @@ def plan_ceiling(
     """A ceiling over the walls that reach up to it, where no floor lies on them; joists run along the rafters."""
     floored = shapely.union_all([held.area for held in floors if held.floor.bearing == ceiling.level])
     direction = {"east-west": (1.0, 0.0), "north-south": (0.0, 1.0)}.get(ceiling.span)
-    over = [roof for roof in roofs if roof.block.plate == ceiling.level]
+    over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
     bays, boards = [], []
     for outline in plan.outlines_under(ceiling.level):
         slot = f"outline:{outline.name}"

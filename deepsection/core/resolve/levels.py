@@ -50,7 +50,7 @@ def storeys(project: Project) -> tuple[Storey, ...]:
     """The levels that walls stand on or may stand on, low ones first, each with its plate; never none."""
     levels = resolve_levels(project.rungs, project.make_ups)
     named = {foundation.level for foundation in project.foundations} | {floor.level for floor in project.floors}
-    named |= {wall.base.level for wall in project.walls}
+    named |= {wall.base.level for wall in project.walls if not wall.base.on_roof}
     if not named:
         named = {rung.id for rung in project.rungs if rung.surface in ("slab", "deck")}
     found = []

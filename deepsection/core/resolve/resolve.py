@@ -20,6 +20,7 @@ from ._groundchecks import ground_faults, ground_sums
 from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
 from ._joists import ceiling_parts, floor_parts
 from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moulding_sum
+from ._onroofs import above_all, decks_below, on_roofs
 from ._posts import beam_parts, place_beams, place_posts, post_parts
 from ._returns import return_parts
 from ._roofparts import roof_parts
@@ -120,7 +121,11 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         layers = layer_bodies(wall, make_ups[wall.wall.make_up], tops[id])
         lines = tuple(mitres[id, held.id] for held in wall.wall.mouldings)
         run = zip(wall.wall.mouldings, moulding_parts(wall, openings[id], tops[id], lines))
-        return (*layers, *((held.id, part.solid) for held, part in run))
+        decks = decks_below(wall, roofs)
+        return (
+            *((name, above_all(body, decks)) for name, body in layers),
+            *((held.id, part.solid) for held, part in run),
+        )
 
     def hole(id: str, placed: PlacedOpening) -> Solid | None:
         wall = walls[id]
@@ -229,7 +234,7 @@ def _parts(
     for wall in plan.walls:
         make_up = make_ups[wall.wall.make_up]
         placed = openings[wall.wall.id]
-        parts += wall_parts(wall, make_up, placed, tops[wall.wall.id])
+        parts += on_roofs(wall, roofs, wall_parts(wall, make_up, placed, tops[wall.wall.id]))
         lines = tuple(mitres[wall.wall.id, held.id] for held in wall.wall.mouldings)
         parts += moulding_parts(wall, placed, tops[wall.wall.id], lines)
         trimmed = make_up.layers[0].function == "cladding"

@@ -46,8 +46,6 @@ def carried(roof: ResolvedRoof, roofs: tuple[ResolvedRoof, ...]) -> tuple[tuple[
             found.append(_meets_nothing(roof, edge))
             onward.append(0.0)
             continue
-        if roof.ridge_top.total > host.ridge_top.total + TOL.point:
-            found.append(_too_high(roof, host, edge))
         line = line_through(*roof.side(edge))
         past = max(-line.left_of((x, y)) for x, y in host.outline.exterior.coords)
         onward.append(max(past, 0.0))
@@ -55,16 +53,50 @@ def carried(roof: ResolvedRoof, roofs: tuple[ResolvedRoof, ...]) -> tuple[tuple[
 
 
 @lru_cache(maxsize=128)
-def join_roofs(roofs: tuple[ResolvedRoof, ...]) -> tuple[ResolvedRoof, ...]:
-    """The blocks with the surfaces that are left of them, and the lines that these leave and make."""
+def join_roofs(roofs: tuple[ResolvedRoof, ...]) -> tuple[tuple[ResolvedRoof, ...], tuple[Diagnostic, ...]]:
+    """The blocks with the surfaces that are left of them, the lines that these leave and make, and what never dies."""
     if len(roofs) < 2:
-        return roofs
+        return roofs, ()
     lost: dict[tuple[str, int], list[shapely.Geometry]] = defaultdict(list)
     bared: dict[tuple[str, int], list[shapely.Geometry]] = defaultdict(list)
     for first, second in combinations(roofs, 2):
         _settle(first, second, lost, bared)
     left = [_left(roof, roofs, lost, bared) for roof in roofs]
-    return tuple(_with_lines(roof, left) for roof in left)
+    held = {roof.block.id: roof for roof in roofs}
+    found = [
+        _too_high(roof, held[host], k)
+        for roof in left
+        for k, host in zip((k for k, edge in enumerate(roof.block.edges) if edge.kind == "joined"), roof.joins)
+        if _comes_out(roof, k)
+    ]
+    return tuple(_lowered(_with_lines(roof, left)) for roof in left), tuple(found)
+
+
+def _comes_out(roof: ResolvedRoof, edge: int) -> bool:
+    """Whether a block that was carried on into another one comes out at the far side of it."""
+    line = line_through(*roof.side(edge))
+    kept = [point for plane in roof.planes for piece in polygons_of(plane.polygon) for point in piece.exterior.coords]
+    return max((-line.left_of((x, y)) for x, y in kept), default=0.0) > roof.reaches[edge] - ON_ROOF
+
+
+def _lowered(roof: ResolvedRoof) -> ResolvedRoof:
+    """A block that dies into another before its highest point, with the height at which it does."""
+    if not roof.joins:
+        return roof
+    tops = [
+        plane.covered(x, y)
+        for plane in roof.planes
+        for piece in polygons_of(plane.polygon)
+        for x, y in piece.exterior.coords
+    ]
+    short = roof.ridge_top.total - max(tops, default=roof.ridge_top.total)
+    if short < SAME_HEIGHT:
+        return roof
+    rise = max(range(len(roof.ridge_top.terms)), key=lambda k: " over " in roof.ridge_top.terms[k].label)
+    terms = tuple(
+        replace(term, value=term.value - short) if k == rise else term for k, term in enumerate(roof.ridge_top.terms)
+    )
+    return replace(roof, ridge_top=replace(roof.ridge_top, terms=terms), run=roof.run - short / roof.planes[0].pitch)
 
 
 def _settle(

@@ -52,7 +52,11 @@ def resolve_roof(
     above = sum(layer.thickness for layer in make_up.layers[: make_up.layers.index(structure)])
     sheathing = sum(layer.thickness for layer in make_up.layers if layer.function == "sheathing")
     plumb = structure.thickness * math.hypot(1.0, block.pitch)
-    heel = plate.sum.plus(
+    bears = plate.sum
+    if block.offset:
+        above_plate = SumTerm(f"above {plate.name}", block.offset, block.id, "offset")
+        bears = bears.plus(f"bearing:{block.id}", f"bearing, {block.name}", above_plate)
+    heel = bears.plus(
         f"heel:{block.id}",
         f"heel, {block.name}",
         SumTerm("rafter, measured plumb", plumb, block.make_up),
@@ -73,15 +77,15 @@ def resolve_roof(
         line, height = plane.base
         start, end = (line.at(line.along(point)) for point in sides[k])
         # The notch goes in to where the underside of the rafter comes up to the plate.
-        bearing = plate.z + block.edges[k].raised
-        seat = max(0.0, (bearing - height + depth) / plane.pitch) if not plane.upper else 0.0
+        at_plate = bears.total + block.edges[k].raised
+        seat = max(0.0, (at_plate - height + depth) / plane.pitch) if not plane.upper else 0.0
         polygon = shape_of(Polygon([(x, y) for x, y, _ in piece.vertices]) for piece in pieces)
         a, b = -plane.pitch * line.dy, plane.pitch * line.dx
         top = Plane3(a, b, height - a * line.x - b * line.y)
         reach = 0.0 if plane.upper and slopes[k].pitch else reaches[k]
         return RoofPlane(
             block.id, plane.edges, plane.upper, plane.pitch, polygon, polygon, polygon, top, start, end, height, reach,
-            bearing, seat, depth, above * slope, sheathing * slope,
+            at_plate, seat, depth, above * slope, sheathing * slope,
         )  # fmt: skip
 
     pieces: dict[tuple[bool, tuple[int, ...]], list[Plane]] = defaultdict(list)
@@ -98,7 +102,7 @@ def resolve_roof(
         tuple(RoofSeam(held.kind, held.planes, held.start, held.end) for held in shape.lines),
         faces,
         reaches,
-        plate.sum,
+        bears,
         heel,
         tuple(_eaves(block, reaches, heel)),
         ridge,

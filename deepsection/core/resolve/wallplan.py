@@ -33,9 +33,9 @@ SIDE = 5.0
 def plan_walls(walls: tuple[Wall, ...], joints: tuple[Joint, ...], make_ups: tuple[MakeUp, ...]) -> WallPlan:
     """Every wall with its layers in plan, outlines, free spaces, and what is wrong with them; each storey by itself."""
     document = Project.model_construct(walls=walls, joints=joints)
-    groups: dict[str, list[Wall]] = defaultdict(list)
+    groups: dict[tuple[str, bool], list[Wall]] = defaultdict(list)
     for wall in walls:
-        groups[wall.base.level].append(wall)
+        groups[wall.base.level, wall.base.on_roof].append(wall)
     plans = []
     for group in groups.values():
         used = {id for wall in group for id in (wall.start, wall.end)}

@@ -121,7 +121,7 @@ def _top(
         height = plate.total - foot
         found.append(Diagnostic("wall-too-low", message, "blocking", wall.wall.id, "top", height, LOWEST))
     off = plate.total - storey.z
-    if abs(off) > FAR_OFF:
+    if abs(off) > FAR_OFF and not wall.wall.base.on_roof:
         message = f"this wall ends far {'above' if off > 0 else 'below'} {storey.name}, the plate of its storey"
         field = "height" if rule.kind == "fixed" else "top_offset"
         found.append(Diagnostic("wall-off-plate", message, "warning", wall.wall.id, field, off, FAR_OFF))
@@ -189,7 +189,9 @@ def _over(wall: PlannedWall, around: Surroundings) -> tuple[ResolvedRoof, ...]:
     level = wall.wall.top.level
     own = tuple(roof for roof in around.roofs if roof.block.plate == level)
     if own:
-        return own
+        top = plate_sum(wall, around.levels).total
+        bearing = tuple(roof for roof in own if abs(roof.plate.total - top) < ON_EDGE)
+        return bearing or (() if wall.wall.base.on_roof else own)
     return tuple(roof for roof in around.roofs if roof.plate.total > around.levels[level].z - ON_EDGE)
 
 

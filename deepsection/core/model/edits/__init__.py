@@ -53,7 +53,7 @@ from .putting import (
 )
 from .rebuilding import changed, put, rebuild, refusal
 from .removing import Remove
-from .roofs import DrawRoof, MoveRoofEdge, ProposeRoof, SetRoofEdge
+from .roofs import AddDormer, DrawRoof, MoveRoofEdge, ProposeRoof, SetRoofEdge
 from .rounding import RoundCorner
 from .splitting import ReverseWall, SplitWall, split_at
 from .storeys import (
@@ -94,6 +94,7 @@ Edit = Annotated[
     | DrawOutline
     | DrawRoof
     | ProposeRoof
+    | AddDormer
     | SetRoofEdge
     | MoveRoofEdge
     | MoveJoint
@@ -152,6 +153,7 @@ def apply_edits(project: Project, edits: Iterable[Any]) -> Project:
 __all__ = [
     "EDITS",
     "AddBay",
+    "AddDormer",
     "AddRung",
     "AddStorey",
     "AlignWall",

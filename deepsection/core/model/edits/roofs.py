@@ -11,16 +11,23 @@ from shapely.geometry import LinearRing, LineString, Polygon
 from shapely.ops import polygonize
 
 from ...errors import RefusedEdit
-from ...geometry import Point
+from ...geometry import Line, Point, line_through
 from ...units import FOOT, INCH
-from ..elements import SLOPING, Corner, EdgeKind, FreeJoint, RoofBlock, RoofEdge
+from ..elements import SLOPING, BaseRule, Corner, EdgeKind, FreeJoint, RoofBlock, RoofEdge, TopRule, Wall
 from ..places import corner_point, joint_point, wall_axis
 from ..project import Project
 from ..values import Element, Id, Mm
 from .rebuilding import changed, held, put, with_corners
+from .walls import default_set_out
 
 NEAR = 60.0
 """An end meets another roof when its middle lies within this distance of that one's outline (mm)."""
+BELOW_RIDGE = 150.0
+"""How far below the ridge of its host a dormer stays (mm)."""
+LOWEST_FACE = 300.0
+"""The least height (mm) of a dormer's front above the roof."""
+NARROWEST = 600.0
+"""The least width and depth of a dormer (mm)."""
 STRAIGHT = 1e-4
 """Sine of the angle below which two edges are one."""
 SQUARE = 0.98
@@ -95,7 +102,106 @@ class ProposeRoof(Element):
             fascia_depth=7.25 * INCH if imperial else 190.0,
             fascia_thickness=0.75 * INCH if imperial else 20.0,
         )
+        if self.outline and self.form == "single":
+            return put(project, _against(project, self.level, roof))
         return DrawRoof(roof=roof).apply(project)
+
+
+class AddDormer(Element):
+    """A dormer on a slope: walls around three sides of a rectangle, on the roof, and a block that runs into its slope.
+
+    The rectangle's corners are given; its front is the side that looks down the slope.
+    """
+
+    kind: Literal["add_dormer"] = "add_dormer"
+    id: Id
+    form: FORMS
+    host: Id
+    x0: Mm
+    y0: Mm
+    x1: Mm
+    y1: Mm
+    joints: tuple[Id, Id, Id, Id]
+    walls: tuple[Id, Id, Id]
+
+    def apply(self, project: Project) -> Project:
+        """The project with walls and roof. Raises: RefusedEdit."""
+        host = held(project, self.host, RoofBlock)
+        sides = _sides(project, host)
+        middle = ((self.x0 + self.x1) / 2, (self.y0 + self.y1) / 2)
+        below = [(line_through(a, b), k) for k, (a, b) in enumerate(sides) if host.edges[k].kind in SLOPING]
+        line, k = min(below, key=lambda found: _away(found[0], sides[found[1]], middle))
+        alongs = sorted(line.along((x, y)) for x in (self.x0, self.x1) for y in (self.y0, self.y1))
+        depths = sorted(line.left_of((x, y)) for x in (self.x0, self.x1) for y in (self.y0, self.y1))
+        first, last, front, back = alongs[0], alongs[-1], depths[0], depths[-1]
+        if last - first < NARROWEST or back - front < NARROWEST or front < -NEAR:
+            message = "a dormer is a rectangle on a slope, at least 600 mm (2') wide and deep"
+            raise RefusedEdit(message, element=host.id, field="outline", limit=NARROWEST)
+        wall_make_up = next(
+            (wall.make_up for wall in project.walls if wall.status == "outer" and wall.top.level == host.plate), None
+        )
+        if wall_make_up is None:
+            raise RefusedEdit("there are no outer walls below this roof to build the dormer like", element=host.id)
+
+        def corner(along: float, inward: float) -> Point:
+            x, y = line.at(along)
+            return x - line.dy * inward, y + line.dx * inward
+
+        spots = [corner(first, front), corner(last, front), corner(last, back), corner(first, back)]
+        joints = [FreeJoint(id=id, x=x, y=y) for id, (x, y) in zip(self.joints, spots)]
+        layers = {make_up.id: make_up for make_up in project.make_ups}
+        thick = sum(layer.thickness for layer in layers[host.make_up].layers)
+        pitch = host.edges[k].pitch or host.pitch
+        imperial = project.units == "ft-in"
+        step = INCH if imperial else 50.0
+        flat = max(0.1, round(pitch / 3, 3))
+        # As high as is usual, but no higher than that it dies into the slope before the ridge.
+        span = max(line.left_of(point) for side in sides for point in side)
+        room = (span / 2 - front) * (pitch - flat if self.form == "single" else pitch)
+        room -= thick if self.form == "single" else thick + host.pitch * (last - first) / 2
+        face = min(48 * INCH if imperial else 1200.0, room - BELOW_RIDGE)
+        if face < LOWEST_FACE:
+            message = "the roof is too low here for such a dormer: place it farther down the slope, or make it narrower"
+            raise RefusedEdit(message, element=host.id, field="outline", value=face, limit=LOWEST_FACE)
+        rise = round((host.offset + max(front, 0.0) * pitch + thick + face) / step) * step
+        make_up = layers[wall_make_up]
+        # From the back of one cheek around the front to the back of the other; their outside is at the right.
+        chain = (self.joints[3], self.joints[0], self.joints[1], self.joints[2])
+        walls = [
+            Wall(
+                id=id,
+                start=start,
+                end=end,
+                make_up=make_up.id,
+                set_out=default_set_out(make_up, "outer"),
+                outside="right",
+                status="outer",
+                base=BaseRule(level=host.plate, on_roof=True),
+                top=TopRule(kind="roof", level=host.plate, offset=rise),
+            )
+            for id, start, end in zip(self.walls, chain, chain[1:])
+        ]
+        eave = RoofEdge(kind="eave", overhang=8 * INCH if imperial else 200.0)
+        gable = RoofEdge(kind="gable", overhang=8 * INCH if imperial else 200.0)
+        edges = {
+            "gable": (gable, eave, RoofEdge(kind="joined"), eave),
+            "hip": (eave, eave, RoofEdge(kind="joined"), eave),
+            "single": (eave, gable, RoofEdge(kind="joined"), gable),
+        }[self.form]
+        name = next(f"Dormer {n}" for n in range(1, 1000) if all(roof.name != f"Dormer {n}" for roof in project.roofs))
+        roof = changed(
+            host,
+            id=self.id,
+            name=name,
+            outline=tuple(Corner(joint=joint) for joint in self.joints),
+            courts=(),
+            edges=edges,
+            pitch=host.pitch if self.form != "single" else flat,
+            offset=rise,
+            seat=min(host.seat, 50.0),
+            fascia_depth=min(host.fascia_depth, 5.5 * INCH if imperial else 140.0),
+        )
+        return put(put(project, *joints), *walls, roof)
 
 
 class SetRoofEdge(Element):
@@ -150,6 +256,49 @@ class MoveRoofEdge(Element):
             return Corner(x=x + dx, y=y + dy)
 
         return put(project, with_corners(roof, moved))
+
+
+def _against(project: Project, level: str, roof: RoofBlock) -> RoofBlock:
+    """A single pitch with its high side against a wall, where one stands there: over a wing, or as a porch, whose top
+    stays clear of an eave above it."""
+    sides = _sides(project, roof)
+    walls = [wall_axis(project, wall) for wall in project.walls if wall.base.level == level and wall.status == "outer"]
+
+    def walled(side: tuple[Point, Point]) -> bool:
+        spot = shapely.Point((side[0][0] + side[1][0]) / 2, (side[0][1] + side[1][1]) / 2)
+        return any(axis.line_string().distance(spot) < AT_WALL for axis in walls)
+
+    count = len(sides)
+    high = next((k for k, side in enumerate(sides) if walled(side) and not walled(sides[(k + 2) % count])), None)
+    if high is None or count != 4:
+        return roof
+    eave = next(edge for edge in roof.edges if edge.kind == "eave")
+    gable = next(edge for edge in roof.edges if edge.kind == "gable")
+    edges = [gable] * 4
+    edges[high], edges[(high + 2) % 4] = RoofEdge(kind="abutment"), eave
+    depth = math.dist(*sides[(high + 1) % 4])
+    held_up = walled(sides[(high + 1) % 4]) or walled(sides[(high + 3) % 4])
+    offset = 0.0 if held_up else -round((depth * roof.pitch + CLEAR) / 50.0) * 50.0
+    lean: RoofBlock = changed(roof, edges=tuple(edges), offset=offset)
+    return lean
+
+
+AT_WALL = 300.0
+"""A side lies against a wall when its middle is this close to the wall's line (mm)."""
+CLEAR = 600.0
+"""How far the top of a porch roof stays below the plate of the wall behind it (mm): below fascia and soffit."""
+
+
+def _sides(project: Project, roof: RoofBlock) -> list[tuple[Point, Point]]:
+    rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]
+    return [(a, b) for ring in rings for a, b in zip(ring, (*ring[1:], ring[0]))]
+
+
+def _away(line: Line, side: tuple[Point, Point], point: Point) -> float:
+    """How far up a slope a point lies; past the ends of its edge it is not on it."""
+    beside = max(0.0, -line.along(point), line.along(point) - math.dist(*side))
+    inward = line.left_of(point)
+    return (inward if inward >= 0 else 1e9) + beside * 10
 
 
 def _starts(roof: RoofBlock) -> list[tuple[tuple[Corner, ...], int]]:
