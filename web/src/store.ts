@@ -29,6 +29,7 @@ export type Tool =
   | "roof"
   | "section"
   | "note";
+export type RoofBase = "walls" | "rectangle" | "dormer";
 export type WallShape = "chain" | "rectangle" | "outline";
 
 /** What was done last, in such a way that it can be done again to what is selected then. */
@@ -87,7 +88,7 @@ interface Client {
   shape: WallShape;
   bay: BaySize | null;
   /** What new roofs look like, and what they are drawn over. */
-  roof: { form: RoofForm; over: "walls" | "rectangle" };
+  roof: { form: RoofForm; over: RoofBase };
   /** How many copies are made; whether a mirrored or turned thing stays where it was too. */
   copies: number;
   keep: boolean;

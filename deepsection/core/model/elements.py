@@ -43,11 +43,16 @@ class SetOut(Element):
     face: Face = "outer"
 
 
-class BaseRule(Element):
-    """The foot of a wall: an offset above a level. A wall `on_roof` stands on the roof that it meets above that."""
+class LevelRule(Element):
+    """A height: an offset above a level."""
 
     level: Id
     offset: Mm = 0.0
+
+
+class BaseRule(LevelRule):
+    """The foot of a wall. A wall `on_roof` stands on the roof that it meets above its level."""
+
     on_roof: bool = False
 
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .elements import BaseRule
+from .elements import LevelRule
 from .values import Element, Id, Mm, Positive
 
 
@@ -21,8 +21,8 @@ class Post(Element):
     depth: Positive | None = None
     turn: Annotated[float, Field(ge=-360, le=360)] = 0.0
     material: Id = "softwood"
-    base: BaseRule
-    top: BaseRule
+    base: LevelRule
+    top: LevelRule
 
 
 class BeamEnd(Element):
@@ -42,4 +42,4 @@ class Beam(Element):
     width: Positive
     depth: Positive
     material: Id = "softwood"
-    top: BaseRule
+    top: LevelRule

@@ -40,9 +40,10 @@ def roof_marks(roofs: Sequence[ResolvedRoof], frame: Frame, pen: str = "hidden")
     ]
     drawn = shapely.union_all(valleys).buffer(VALLEY_CLEAR) if valleys else Polygon()
     for roof in roofs:
+        hidden = _hidden(roof, roofs)
         key = f"{roof.block.id}/roofing//"
         whole = shapely.union_all([plane.polygon for plane in roof.planes], grid_size=0.1)
-        outline = whole.boundary.difference(drawn)
+        outline = whole.boundary.difference(shapely.union_all([drawn, hidden]))
         for edge, line in _edges(roof, outline):
             handle = Handle("move_roof_edge", roof.block.id, str(edge), "across") if edge is not None else None
             sum = roof.eave_of(edge).id if edge is not None else roof.eave.id
@@ -51,11 +52,20 @@ def roof_marks(roofs: Sequence[ResolvedRoof], frame: Frame, pen: str = "hidden")
                 if piece.length > VALLEY_CLEAR:
                     marks.append(Stroke(path(*points), pen, part=key, feature="roof_edge", sum=sum, handle=handle))
         for seam in roof.seams:
-            if seam.kind in LINES:
-                ends = [frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end)]
-                sum_of = roof.ridge_top.id if seam.kind == "ridge" else None
-                marks.append(Stroke(path(*ends), pen, part=key, feature=seam.kind, sum=sum_of))
+            if seam.kind not in LINES:
+                continue
+            for line in shapely.get_parts(LineString([seam.start[:2], seam.end[:2]]).difference(hidden)):
+                if line.length > VALLEY_CLEAR:
+                    sum_of = roof.ridge_top.id if seam.kind == "ridge" else None
+                    points = frame.turn(line).coords
+                    marks.append(Stroke(path(*points), pen, part=key, feature=seam.kind, sum=sum_of))
     return marks
+
+
+def _hidden(roof: ResolvedRoof, roofs: Sequence[ResolvedRoof]) -> shapely.Geometry:
+    """What of a roof lies under roofs that bear higher."""
+    over = [other for other in roofs if other.plate.total > roof.plate.total + VALLEY_CLEAR]
+    return shapely.union_all([plane.polygon for other in over for plane in other.planes])
 
 
 def _edges(roof: ResolvedRoof, outline: shapely.Geometry) -> Iterator[tuple[int | None, shapely.Geometry]]:

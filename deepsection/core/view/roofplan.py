@@ -33,7 +33,7 @@ def draw_roof_plan(building: Building, project: Project, name: str, look_deg: fl
     """The roofs from above, turned so that the look direction points up; the walls below are dashed."""
     frame = Frame.looking(look_deg)
     marks: list[Mark] = []
-    for roof in building.roofs:
+    for roof in sorted(building.roofs, key=lambda held: held.plate.total):
         for plane in roof.planes:
             marks += _slope(roof, plane, frame)
     marks += _walls(building, frame)

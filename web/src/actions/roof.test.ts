@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Edit } from "../api/client";
 import { dragOf } from "./drag";
 import { emptyProject, MAIN, NORTH_UP, ONE_WALL } from "./fixtures";
-import { RoofOver, RoofRectangle } from "./roof";
+import { Dormer, RoofOver, RoofRectangle } from "./roof";
 import type { Place } from "./types";
 
 const at = (u: number, w: number): Place => ({ u, w, label: "" });
@@ -23,6 +23,13 @@ describe("roofs", () => {
       [12000, 6000],
       [0, 6000],
     ]);
+  });
+  it("stand on slopes as dormers, with walls of their own", () => {
+    const action = new Dormer(emptyProject(), NORTH_UP, MAIN, "single");
+    action.click(at(3000, 1000));
+    const edit = action.click(at(5400, 3500)).edits?.[0] as Extract<Edit, { kind: "add_dormer" }>;
+    expect(edit).toMatchObject({ form: "single", x0: 3000, y0: 1000, x1: 5400, y1: 3500 });
+    expect(new Set([edit.id, ...edit.joints, ...edit.walls]).size).toBe(8);
   });
   it("need width", () => {
     const action = new RoofRectangle(emptyProject(), NORTH_UP, MAIN, "gable");

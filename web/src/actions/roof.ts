@@ -34,15 +34,15 @@ export class RoofOver extends OnePoint {
   }
 }
 
-/** A roof over a rectangle, such as a porch, a dormer or a wing: what lies on another roof runs into it. */
+/** A roof over a rectangle, such as a porch or a wing: what lies on another roof runs into it. */
 export class RoofRectangle extends TwoPoints {
-  private readonly id = newId("roof");
+  protected readonly id = newId("roof");
 
   constructor(
     project: Project,
     turn: Turn,
     private readonly storey: Storey,
-    private readonly form: RoofForm,
+    protected readonly form: RoofForm,
   ) {
     super(project, turn);
   }
@@ -61,7 +61,7 @@ export class RoofRectangle extends TwoPoints {
     };
   }
 
-  protected make(a: Place, b: Place) {
+  protected make(a: Place, b: Place): { id: string; edit: Edit } | string {
     const [u0, u1] = [Math.min(a.u, b.u), Math.max(a.u, b.u)];
     const [w0, w1] = [Math.min(a.w, b.w), Math.max(a.w, b.w)];
     if (u1 - u0 < 300 || w1 - w0 < 300)
@@ -83,6 +83,35 @@ export class RoofRectangle extends TwoPoints {
       x: 0,
       y: 0,
       outline,
+    };
+    return { id: this.id, edit };
+  }
+}
+
+/** A dormer on a slope: its walls and its roof. */
+export class Dormer extends RoofRectangle {
+  private readonly names = {
+    joints: [newId("joint"), newId("joint"), newId("joint"), newId("joint")] as [string, string, string, string],
+    walls: [newId("wall"), newId("wall"), newId("wall")] as [string, string, string],
+  };
+
+  protected override readonly hints: [string, string, string] = [
+    "Click one corner of the dormer on the slope; the side that looks down it becomes its front.",
+    "Click the opposite corner. Escape begins again.",
+    "length of the diagonal",
+  ];
+
+  protected override make(a: Place, b: Place) {
+    const [p, q] = [toPlan(this.turn, a.u, a.w), toPlan(this.turn, b.u, b.w)];
+    const edit: Edit = {
+      kind: "add_dormer",
+      id: this.id,
+      form: this.form,
+      x0: p.x,
+      y0: p.y,
+      x1: q.x,
+      y1: q.y,
+      ...this.names,
     };
     return { id: this.id, edit };
   }

@@ -576,6 +576,47 @@ export interface components {
             width: number;
         };
         /**
+         * AddDormer
+         * @description A dormer on a slope: walls around three sides of a rectangle, on the roof, and a block that runs into its slope.
+         *
+         *     The rectangle's corners are given; its front is the side that looks down the slope.
+         */
+        AddDormer: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "hip" | "gable" | "single";
+            /** Id */
+            id: string;
+            /** Joints */
+            joints: [
+                string,
+                string,
+                string,
+                string
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_dormer";
+            /** Walls */
+            walls: [
+                string,
+                string,
+                string
+            ];
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
+        };
+        /**
          * AddRung
          * @description A level above or below another one, by a height of one part, which may be parted later.
          */
@@ -700,7 +741,7 @@ export interface components {
         };
         /**
          * BaseRule
-         * @description The foot of a wall: an offset above a level.
+         * @description The foot of a wall. A wall `on_roof` stands on the roof that it meets above its level.
          */
         BaseRule: {
             /** Level */
@@ -710,6 +751,11 @@ export interface components {
              * @default 0
              */
             offset: number;
+            /**
+             * On Roof
+             * @default false
+             */
+            on_roof: boolean;
         };
         /**
          * Beam
@@ -727,7 +773,7 @@ export interface components {
              */
             material: string;
             start: components["schemas"]["BeamEnd"];
-            top: components["schemas"]["BaseRule"];
+            top: components["schemas"]["LevelRule"];
             /** Width */
             width: number;
         };
@@ -1225,7 +1271,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1721,6 +1767,19 @@ export interface components {
             value?: number | null;
             /** Wrong */
             wrong?: string | null;
+        };
+        /**
+         * LevelRule
+         * @description A height: an offset above a level.
+         */
+        LevelRule: {
+            /** Level */
+            level: string;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
         };
         /**
          * Lintels
@@ -2313,7 +2372,7 @@ export interface components {
          * @description An upright at a point, from a level to another: square (width x depth, turned by an angle) or round (width).
          */
         Post: {
-            base: components["schemas"]["BaseRule"];
+            base: components["schemas"]["LevelRule"];
             /** Depth */
             depth?: number | null;
             /** Id */
@@ -2329,7 +2388,7 @@ export interface components {
              * @enum {string}
              */
             shape: "square" | "round";
-            top: components["schemas"]["BaseRule"];
+            top: components["schemas"]["LevelRule"];
             /**
              * Turn
              * @default 0
@@ -2353,7 +2412,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -2893,7 +2952,8 @@ export interface components {
          * @description A roof over an outline (corners counter-clockwise) and its courts (clockwise), a treatment per edge.
          *
          *     Edges are numbered through the outline and then its courts. `seat` is the level cut of the birdsmouth on the plate,
-         *     measured in from the bearing line, at the pitch of the block; it sets the heel of all edges.
+         *     measured in from the bearing line, at the pitch of the block; it sets the heel of all edges. `offset`: how far above
+         *     its plate level it bears.
          */
         RoofBlock: {
             /**
@@ -2916,6 +2976,11 @@ export interface components {
             make_up: string;
             /** Name */
             name: string;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
             /** Outline */
             outline: components["schemas"]["Corner"][];
             /** Pitch */

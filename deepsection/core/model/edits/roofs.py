@@ -116,7 +116,6 @@ class AddDormer(Element):
     kind: Literal["add_dormer"] = "add_dormer"
     id: Id
     form: FORMS
-    host: Id
     x0: Mm
     y0: Mm
     x1: Mm
@@ -126,9 +125,9 @@ class AddDormer(Element):
 
     def apply(self, project: Project) -> Project:
         """The project with walls and roof. Raises: RefusedEdit."""
-        host = held(project, self.host, RoofBlock)
-        sides = _sides(project, host)
         middle = ((self.x0 + self.x1) / 2, (self.y0 + self.y1) / 2)
+        host = _under(project, middle)
+        sides = _sides(project, host)
         below = [(line_through(a, b), k) for k, (a, b) in enumerate(sides) if host.edges[k].kind in SLOPING]
         line, k = min(below, key=lambda found: _away(found[0], sides[found[1]], middle))
         alongs = sorted(line.along((x, y)) for x in (self.x0, self.x1) for y in (self.y0, self.y1))
@@ -292,6 +291,18 @@ CLEAR = 600.0
 def _sides(project: Project, roof: RoofBlock) -> list[tuple[Point, Point]]:
     rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]
     return [(a, b) for ring in rings for a, b in zip(ring, (*ring[1:], ring[0]))]
+
+
+def _under(project: Project, point: Point) -> RoofBlock:
+    """The lowest roof over a place. Raises: RefusedEdit."""
+    over = [
+        roof
+        for roof in project.roofs
+        if Polygon([corner_point(project, corner) for corner in roof.outline]).contains(shapely.Point(point))
+    ]
+    if not over:
+        raise RefusedEdit("there is no roof here to build a dormer on: put the roof on first", field="outline")
+    return min(over, key=lambda roof: roof.offset)
 
 
 def _away(line: Line, side: tuple[Point, Point], point: Point) -> float:

@@ -3,7 +3,7 @@ import type { BayShape } from "../../actions/bay";
 import { lengthText } from "../../actions/lengthText";
 import type { RoofForm } from "../../actions/roof";
 import { readLength } from "../../api/queries";
-import { useClient, type WallShape } from "../../store";
+import { type RoofBase, useClient, type WallShape } from "../../store";
 import { Button } from "../../ui/Button";
 import { isStraightWall, MOTIONS, movables } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
@@ -162,10 +162,11 @@ function RoofOptions() {
         label="over"
         name="What the roof is drawn over"
         value={roof.over}
-        onChange={(over) => set({ roof: { ...roof, over: over as "walls" | "rectangle" } })}
+        onChange={(over) => set({ roof: { ...roof, over: over as RoofBase } })}
       >
         <option value="walls">the walls around a click</option>
         <option value="rectangle">a rectangle</option>
+        <option value="dormer">a dormer on a slope</option>
       </Choice>
     </>
   );

@@ -4,7 +4,7 @@ import { DrawConstruction } from "../../actions/construction";
 import { Measure } from "../../actions/measure";
 import { DrawOutline } from "../../actions/outline";
 import { DrawBeam, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
-import { RoofOver, RoofRectangle } from "../../actions/roof";
+import { Dormer, RoofOver, RoofRectangle } from "../../actions/roof";
 import { DrawGroundStep, PlaceGroundSpot } from "../../actions/site";
 import { Align, Mirror, Shift, TurnAbout } from "../../actions/transform";
 import type { Outcome, Place, PlanAction, Snaps, Turn } from "../../actions/types";
@@ -101,7 +101,9 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
     if (tool === "room") return new PlaceRoom(held, frame, storey);
     if (tool === "roof") {
       const { form, over } = roof;
-      return over === "walls" ? new RoofOver(frame, storey, form) : new RoofRectangle(held, frame, storey, form);
+      if (over === "walls") return new RoofOver(frame, storey, form);
+      const Draw = over === "dormer" ? Dormer : RoofRectangle;
+      return new Draw(held, frame, storey, form);
     }
     if (tool === "section") return new DrawSection(held, frame);
     return null;

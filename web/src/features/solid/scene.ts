@@ -2,8 +2,6 @@ import * as THREE from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Schemas } from "../../api/client";
 
-type Group = Schemas["SolidGroup"];
-
 /** Tones of what is seen from outside; lines do the rest. */
 const TONES: Record<string, number> = {
   roofing: 0x8a8378,
