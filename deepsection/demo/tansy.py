@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from deepsection.core.model import (
-    BaseRule,
     Beam,
     BeamEnd,
     DrawWalls,
+    LevelRule,
     Opening,
     Post,
     Project,
@@ -137,13 +137,13 @@ def _roof() -> RoofBlock:
 
 def _porch() -> tuple[Post | Beam, ...]:
     """Four round posts along the north, from the ground, and a beam over them, below the rafters."""
-    foot, head = BaseRule(level="floor", offset=-_ft("1'")), BaseRule(level="plate", offset=-_ft('19"'))
+    foot, head = LevelRule(level="floor", offset=-_ft("1'")), LevelRule(level="plate", offset=-_ft('19"'))
     places = ("1'-6\"", "13'-10\"", "26'-2\"", "38'-6\"")
     posts = tuple(
         Post(id=f"post-{k}", x=_ft(x), y=_ft("25'-10\""), shape="round", width=_ft('8"'), base=foot, top=head)
         for k, x in enumerate(places, 1)
     )
-    top = BaseRule(level="plate", offset=-_ft('9 3/4"'))
+    top = LevelRule(level="plate", offset=-_ft('9 3/4"'))
     beam = Beam(
         id="porch-beam",
         start=BeamEnd(post="post-1"),

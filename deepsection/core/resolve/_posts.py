@@ -7,7 +7,7 @@ import math
 from shapely.geometry import Polygon
 
 from ..geometry import Axis, Circle, line_through, prism, prism_along
-from ..model import BaseRule, Post, Project
+from ..model import LevelRule, Post, Project
 from ..model.places import beam_points
 from ..units import HeightSum, SumTerm
 from .building import Diagnostic, Level, Part, PlacedBeam, PlacedPost, part_key
@@ -49,7 +49,7 @@ def place_beams(project: Project, levels: dict[str, Level], found: list[Diagnost
     return tuple(placed)
 
 
-def _height(rule: BaseRule, levels: dict[str, Level], id: str, end: str) -> HeightSum:
+def _height(rule: LevelRule, levels: dict[str, Level], id: str, end: str) -> HeightSum:
     height = levels[rule.level].sum
     return height.plus(f"{end}:{id}", f"{end} of {id}", SumTerm("offset", rule.offset, id)) if rule.offset else height
 

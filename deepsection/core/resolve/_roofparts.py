@@ -110,6 +110,10 @@ def _barges(roof: ResolvedRoof, edge: int) -> Iterator[Part]:
     board, depth, reach = roof.block.fascia_thickness, roof.block.fascia_depth, roof.reaches[edge]
     face = roof.faces[edge]
     outer = past_rake(roof, edge, reach - board, reach)
+    # Where two rakes meet at a corner, the next one runs through.
+    after = roof.neighbours(edge)[1]
+    raked = after in _raked(roof)
+    taken = past_rake(roof, after, roof.reaches[after] - board, roof.reaches[after] + 1.0) if raked else Polygon()
     width = reach - board - face
     inner = past_rake(roof, edge, face, reach - board) if width > NARROWEST else None
     for plane in roof.planes:
@@ -117,7 +121,7 @@ def _barges(roof: ResolvedRoof, edge: int) -> Iterator[Part]:
             continue
         wall = -roof.faces[plane.edge]
         boxed = plane.reach + wall > NARROWEST and not (plane.upper and not plane.reach)
-        area = local(plane, plane.polygon.intersection(outer))
+        area = local(plane, plane.polygon.intersection(outer).difference(taken))
         closed = area.intersection(band(plane, -FAR, wall)) if boxed else Polygon()
         rest = area.intersection(band(plane, wall, FAR)) if boxed else area
         solids = [*sheets(plane, rest, 0.0, depth), *sheets(plane, closed, 0.0, depth, eave_z(plane) - depth)]

@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 
 from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import (
-    BaseRule,
     FreeJoint,
     GridLine,
+    LevelRule,
     Post,
     Project,
     SectionLine,
@@ -123,7 +123,7 @@ def test_copied_grid_lines_and_sections_have_names_of_their_own() -> None:
 
 def test_posts_turn_with_their_beams_and_a_roof_cannot_be_moved_so() -> None:
     posts = tuple(
-        Post(id=id, x=x, y=0, width=140, base=BaseRule(level="floor"), top=BaseRule(level="plate"))
+        Post(id=id, x=x, y=0, width=140, base=LevelRule(level="floor"), top=LevelRule(level="plate"))
         for id, x in (("p1", 0), ("p2", 3000))
     )
     house = apply_edits(put(box(), *posts), (Transform(elements=("p1", "p2"), motion=Motion(turn=90.0), copies=1),))
@@ -157,7 +157,7 @@ def test_a_wall_is_put_flush_with_another_or_with_a_post_by_any_face() -> None:
     assert faces(moved, "inner")[0] == near(inside, abs=1e-6)
     other = apply_edits(house, (AlignWall(wall="inner", x=x1 + 1, y=2000, to_x=inside + 2, to_y=2000),))
     assert faces(other, "inner")[1] == near(inside, abs=1e-6), "by the other face"
-    post = Post(id="p", x=5000, y=2000, width=200, base=BaseRule(level="floor"), top=BaseRule(level="plate"))
+    post = Post(id="p", x=5000, y=2000, width=200, base=LevelRule(level="floor"), top=LevelRule(level="plate"))
     beside = apply_edits(put(house, post), (AlignWall(wall="inner", x=x1, y=2000, to_x=4905, to_y=2000),))
     assert faces(beside, "inner")[1] == near(4900, abs=1e-6)
     with pytest.raises(RefusedEdit, match="parallel"):

@@ -9,7 +9,7 @@ import pytest
 
 from deepsection.core.drawing import Region, Stroke
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import BaseRule, Beam, BeamEnd, Post, Project, apply_edits, put
+from deepsection.core.model import Beam, BeamEnd, LevelRule, Post, Project, apply_edits, put
 from deepsection.core.model.edits import PutBeam, PutPost, Remove, changed
 from deepsection.core.particulars import describe_element, enter
 from deepsection.core.resolve import resolve
@@ -18,12 +18,12 @@ from tests.builders import box_house
 
 
 def post(id: str, x: float, y: float = -2000, **more: Any) -> Post:
-    facts = {"width": 140, "base": BaseRule(level="floor"), "top": BaseRule(level="plate")}
+    facts = {"width": 140, "base": LevelRule(level="floor"), "top": LevelRule(level="plate")}
     return Post.model_validate({"id": id, "x": x, "y": y} | facts | more)
 
 
 def beam(start: str | None = "p1", end: str | None = "p2", **more: Any) -> Beam:
-    facts = {"width": 90, "depth": 240, "top": BaseRule(level="plate", offset=240)}
+    facts = {"width": 90, "depth": 240, "top": LevelRule(level="plate", offset=240)}
     ends = {"start": BeamEnd(post=start), "end": BeamEnd(post=end)}
     return Beam.model_validate({"id": "b1"} | ends | facts | more)
 
@@ -83,7 +83,7 @@ def test_they_are_seen_in_plan_and_elevation() -> None:
 
 
 def test_what_cannot_stand_is_pointed_out() -> None:
-    low = put(porch(), post("p1", 1000, top=BaseRule(level="floor", offset=20)))
+    low = put(porch(), post("p1", 1000, top=LevelRule(level="floor", offset=20)))
     fault = next(held for held in resolve(low).diagnostics if held.element == "p1")
     assert (fault.code, fault.field, fault.severity) == ("post-too-low", "top_offset", "blocking")
     short = put(porch(), changed(beam(), start=BeamEnd(x=10), end=BeamEnd(x=20)))
