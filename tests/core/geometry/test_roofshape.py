@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 import random
 import warnings
 from collections.abc import Sequence
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -112,13 +114,15 @@ def test_hips_of_unequal_pitches_run_to_their_own_eaves() -> None:
 # --- against the reference library ----------------------------------------------------------------
 
 
-def reference(outline: Outline, pitches: Sequence[float | None]) -> tuple[float, float, dict[int, float]]:
-    """Height, volume, and the plan area per sloping edge of the roof that SFCGAL extrudes.
-
-    Its angles belong to the edge that ends at a vertex: those of the edges are shifted by one.
-    """
+def extruded(outline: Outline, pitches: Sequence[float | None]) -> Any:
+    """The roof that SFCGAL extrudes. Its angles belong to the edge that ends at a vertex: they are shifted by one."""
     angles = [90.0 if pitch is None else math.degrees(math.atan(pitch)) for pitch in pitches]
-    body = sfcgal.Polygon(outline).extrude_straight_skeleton_with_angles(1e6, [[angles[-1], *angles[:-1]]])
+    return sfcgal.Polygon(outline).extrude_straight_skeleton_with_angles(1e6, [[angles[-1], *angles[:-1]]])
+
+
+def reference(outline: Outline, pitches: Sequence[float | None]) -> tuple[float, float, dict[int, float]]:
+    """Height, volume, and the plan area per sloping edge of the roof that SFCGAL extrudes."""
+    body = extruded(outline, pitches)
     areas = dict.fromkeys((k for k, pitch in enumerate(pitches) if pitch), 0.0)
     height = volume = 0.0
     for polygon in body.to_coordinates():
@@ -230,6 +234,99 @@ def test_planes_cover_the_outline_once_and_lie_in_their_slopes(name: str) -> Non
             inward = ((x1 - x0) * (y - y0) - (y1 - y0) * (x - x0)) / length
             assert z == near(inward * plane.pitch, abs=size * 1e-6)
         assert plane.true_area == near(plane.plan_area * math.hypot(1, plane.pitch))
+
+
+def reference_lines(outline: Outline, pitches: Sequence[float | None]) -> dict[str, float]:
+    """Lengths of ridges, hips and valleys: of what each two faces of the reference's body share, by how it is bent."""
+    rings = [ring for ring in reference_faces(outline, pitches) if is_slope(ring)]
+    size = max(math.dist(outline[0], point) for point in outline)
+    found = {"ridge": 0.0, "hip": 0.0, "valley": 0.0}
+    for number, first in enumerate(rings):
+        for second in rings[number + 1 :]:
+            for (a, b), (c, d) in itertools.product(sides_of(first), sides_of(second)):
+                shared = overlap(a, b, c, d, size * 1e-7)
+                if shared is None:
+                    continue
+                start, end = shared
+                length = math.dist(start, end)
+                if length < size * 1e-6:
+                    continue
+                bend = convexity(first, second, start, end)
+                if abs(bend) < 1e-7:
+                    continue
+                level = abs(end[2] - start[2]) <= 1e-6 * length
+                found["ridge" if level else "hip" if bend > 0 else "valley"] += length
+    return found
+
+
+def reference_faces(outline: Outline, pitches: Sequence[float | None]) -> list[list[tuple[float, float, float]]]:
+    return [ring for (ring, *_) in extruded(outline, pitches).to_coordinates()]
+
+
+def is_slope(ring: Sequence[Sequence[float]]) -> bool:
+    """Whether a face is a slope: not the floor, not a gable."""
+    flat = Polygon([point[:2] for point in ring])
+    return max(point[2] for point in ring) > 1e-9 and abs(flat.area) > 1e-9
+
+
+def sides_of(ring: Sequence[Any]) -> list[tuple[Any, Any]]:
+    return list(zip(ring, (*ring[1:], ring[0])))
+
+
+def overlap(a: Any, b: Any, c: Any, d: Any, eps: float) -> tuple[Any, Any] | None:
+    """What two segments in space share."""
+    length = math.dist(a, b)
+    if length < eps:
+        return None
+    way = [(q - p) / length for p, q in zip(a, b)]
+
+    def along(point: Any) -> float:
+        return float(sum((p - q) * w for p, q, w in zip(point, a, way)))
+
+    for point in (c, d):
+        foot = [q + w * along(point) for q, w in zip(a, way)]
+        if math.dist(foot, point) > eps * 100:
+            return None
+    low, high = sorted((along(c), along(d)))
+    low, high = max(low, 0.0), min(high, length)
+    if high - low < eps:
+        return None
+    ends = [tuple(q + w * at for q, w in zip(a, way)) for at in (low, high)]
+    return ends[0], ends[1]
+
+
+def convexity(first: Sequence[Any], second: Sequence[Any], start: Any, end: Any) -> float:
+    """Positive where two faces bend down at a line: beside it, in the second, the plane of the first lies higher."""
+    inside = Polygon([point[:2] for point in second])
+    x, y = (start[0] + end[0]) / 2, (start[1] + end[1]) / 2
+    dx, dy = (end[1] - start[1]) * 1e-3, -(end[0] - start[0]) * 1e-3
+    if not inside.contains(ShapelyPoint(x + dx, y + dy)):
+        dx, dy = -dx, -dy
+    step = math.hypot(dx, dy) or 1.0
+    return (plane_z(first, x + dx, y + dy) - plane_z(second, x + dx, y + dy)) / step
+
+
+def plane_z(ring: Sequence[Any], x: float, y: float) -> float:
+    """Height of the plane of a face (Newell's normal)."""
+    nx = ny = nz = 0.0
+    for (ax, ay, az), (bx, by, bz) in sides_of(ring):
+        nx += (ay - by) * (az + bz)
+        ny += (az - bz) * (ax + bx)
+        nz += (ax - bx) * (ay + by)
+    cx, cy, cz = (sum(point[k] for point in ring) / len(ring) for k in range(3))
+    return float(cz - (nx * (x - cx) + ny * (y - cy)) / nz)
+
+
+@pytest.mark.parametrize("name", [name for name, *_ in CASES])
+def test_ridges_hips_and_valleys_agree_with_the_reference(name: str) -> None:
+    _, outline, pitches = next(case for case in CASES if case[0] == name)
+    mine = totals(roof_over(outline, pitches))
+    theirs = reference_lines(outline, pitches)
+    size = max(math.dist(outline[0], point) for point in outline)
+    # A line between ridge and hip is told by its rise, which numbers may blur: their sum is exact in any case.
+    assert mine["valley"] == near(theirs["valley"], rel=1e-5, abs=size * 1e-5)
+    assert mine["ridge"] + mine["hip"] == near(theirs["ridge"] + theirs["hip"], rel=1e-5, abs=size * 1e-5)
+    assert mine["ridge"] == near(theirs["ridge"], rel=1e-4, abs=size * 1e-4)
 
 
 # --- what cannot be roofed ------------------------------------------------------------------------
