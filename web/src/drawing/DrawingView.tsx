@@ -99,6 +99,7 @@ function RegionMark({ mark, index, id, families }: { mark: Region; index: number
           style={penWidth(pen?.width)}
           data-i={index}
           data-part={mark.part ?? undefined}
+          data-feature={mark.feature ?? undefined}
         />
       )}
       {Array.from({ length: families }, (_, row) => (
@@ -138,6 +139,7 @@ function StrokeMark({ mark, index }: { mark: Stroke; index: number }) {
         strokeLinecap="round"
         data-i={index}
         data-part={mark.part ?? undefined}
+        data-feature={mark.feature ?? undefined}
       />
       {wide && (
         <path
