@@ -3,7 +3,7 @@
 from .arcs import arc_of, arcs_in, flatten
 from .axis import Axis, Circle, Curve, bulge_of, crossing, through
 from .facets import Facet
-from .frames import Frame, Side, side_direction
+from .frames import Frame, Side, compass, side_direction
 from .lofts import lofted, revolved, shared, sheared
 from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, polygons_of, ring_of
 from .roofshape import Plane, RoofLine, RoofShape, Slope, Turn, roof_over, roof_shape
@@ -32,6 +32,7 @@ __all__ = [
     "arcs_in",
     "bar_along",
     "bulge_of",
+    "compass",
     "crossing",
     "flatten",
     "half_plane",

@@ -74,6 +74,18 @@ class Frame:
         return u * self.ux + w * self.dx, u * self.uy + w * self.dy
 
 
+COMPASS = ("east", "north-east", "north", "north-west", "west", "south-west", "south", "south-east")
+
+
+def compass(dx: float, dy: float) -> str:
+    """The side of the compass that a direction in plan points to, the nearest of eight.
+
+    >>> compass(0.0, -1.0), compass(1.0, 1.0)
+    ('south', 'north-east')
+    """
+    return COMPASS[round(math.degrees(math.atan2(dy, dx)) / 45) % 8]
+
+
 def side_direction(side: Side) -> float:
     """Angle (deg) in which one looks to see the side of a house that faces `side`."""
     return _LOOK_DEG[side]

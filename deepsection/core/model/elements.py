@@ -333,7 +333,8 @@ class RoofBlock(Element):
 
     Edges are numbered through the outline and then its courts. `seat` is the level cut of the birdsmouth on the plate,
     measured in from the bearing line, at the pitch of the block; it sets the heel of all edges. `offset`: how far above
-    its plate level it bears.
+    its plate level it bears. `heel`: how far above that the top of the rafters lies over the bearing line, where it is
+    stated.
     """
 
     id: Id
@@ -348,6 +349,7 @@ class RoofBlock(Element):
     fascia_thickness: Positive = 19.05
     courts: tuple[Annotated[tuple[Corner, ...], Field(min_length=3)], ...] = ()
     offset: Mm = 0.0
+    heel: Positive | None = None
 
     @property
     def rings(self) -> tuple[tuple[Corner, ...], ...]:

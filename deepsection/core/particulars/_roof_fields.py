@@ -7,10 +7,13 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from ..errors import BadInput
+from ..geometry import compass
 from ..model import SLOPING, Project, RoofBlock, RoofEdge, changed, corner_point
+from ..model import put as put_element
 from ..model.edits import PutRoof, SetRoofEdge
 from ..model.labels import ROOF_EDGES
-from ..units import format_length, format_pitch, parse_length, parse_pitch
+from ..resolve import resolve
+from ..units import Units, format_length, format_pitch, parse_length, parse_pitch
 from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row, under
 
 RAKED = ("gable", "half_hip")
@@ -29,11 +32,21 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
     def widest(kinds: Sequence[str]) -> float:
         return max((edge.overhang for edge in roof.edges if edge.kind in kinds), default=0.0)
 
+    def heel(text: str) -> Sequence[Any]:
+        return put(heel=parse_length(text, units) if text.strip() else None)
+
+    def ridge(text: str) -> Sequence[Any]:
+        if not text.strip():
+            return []
+        pitch = _pitch_for(project, roof, parse_length(text, units))
+        return put(pitch=pitch)
+
     rows = [
         text_row("name", "Name", roof.name, lambda t: put(name=t)),
         Row(
             Field("pitch", "Pitch", "pitch", format_pitch(roof.pitch, units)), lambda text: put(pitch=parse_pitch(text))
         ),
+        Row(Field("ridge", "Ridge at this height sets the pitch", "text", ""), ridge),
         length_row("overhang", "Eave overhang", widest(SLOPING), units, lambda v: every(SLOPING, overhang=v)),
     ]
     if any(edge.kind in RAKED for edge in roof.edges):
@@ -41,6 +54,7 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
     rows += [
         length_row("fascia", "Fascia depth", roof.fascia_depth, units, lambda v: put(fascia_depth=v), least=0.0),
         length_row("seat", "Birdsmouth seat", roof.seat, units, lambda v: put(seat=v), least=0.0),
+        Row(Field("heel", "Heel, else from the birdsmouth", "text", _heel(roof, units)), heel),
         choice_row("plate", "Sits on", roof.plate, level_options(project), lambda t: put(plate=t)),
         length_row("offset", "Above that", roof.offset, units, lambda v: put(offset=v)),
     ]
@@ -54,6 +68,42 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
     for k, edge in enumerate(roof.edges):
         rows += under(f"{_side(project, roof, k)} edge", _edge_rows(project, roof, k, edge))
     return rows
+
+
+def _pitch_for(project: Project, roof: RoofBlock, height: float) -> float:
+    """The pitch at which the ridge of a roof lies at a height above the datum. Raises: BadInput.
+
+    Its height grows with the pitch, nearly in proportion: regula falsi, each step with the whole sum behind it.
+    """
+
+    def off(pitch: float) -> float:
+        trial = put_element(project, changed(roof, pitch=pitch))
+        found = next((held for held in resolve(trial).roofs if held.block.id == roof.id), None)
+        return found.ridge_top.total - height if found else math.inf
+
+    low, high = FLATTEST, STEEPEST
+    a, b = off(low), off(high)
+    if not (a < 0 < b) or math.isinf(b):
+        message = "no pitch from 0.5° to 60° brings the ridge there: change the span, the plate or the edges"
+        raise BadInput(message, field="ridge", value=height)
+    for _ in range(60):
+        middle = low - a * (high - low) / (b - a)
+        found = off(middle)
+        if abs(found) < 1e-6:
+            break
+        if found < 0:
+            low, a, b = middle, found, b / 2
+        else:
+            high, b, a = middle, found, a / 2
+    return middle
+
+
+FLATTEST, STEEPEST = math.tan(math.radians(0.5)), math.tan(math.radians(60.0))
+"""The pitches between which one is looked for."""
+
+
+def _heel(roof: RoofBlock, units: Units) -> str:
+    return "" if roof.heel is None else format_length(roof.heel, units)
 
 
 def _edge_rows(project: Project, roof: RoofBlock, k: int, edge: RoofEdge) -> list[Row]:
@@ -125,9 +175,7 @@ def _side(project: Project, roof: RoofBlock, k: int) -> str:
 
     def name(n: int) -> str:
         (x0, y0), (x1, y1) = sides[n]
-        angle = math.degrees(math.atan2(-(x1 - x0), y1 - y0)) % 360
-        words = ("East", "North-east", "North", "North-west", "West", "South-west", "South", "South-east")
-        return words[round(angle / 45) % 8]
+        return compass(y1 - y0, -(x1 - x0)).capitalize()
 
     sides = _points(project, roof)
     names = [name(n) for n in range(len(sides))]

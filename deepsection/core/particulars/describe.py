@@ -112,7 +112,8 @@ def describe_element(project: Project, building: Building, element: str) -> Part
     """The particulars of an element by id, or of the `project`. Raises: UnknownElement."""
     held = project if element == "project" else project.find(element)
     title, subtitle = _titles(project, held)
-    sums = [building.sums[id] for id in _sum_ids(held) if id in building.sums]
+    proofs = [id for id in building.sums if id.startswith(f"proof:{element}:")]
+    sums = [building.sums[id] for id in (*_sum_ids(held), *proofs) if id in building.sums]
     checks = tuple(
         Check(found.severity, found.message, found.element)
         for found in building.diagnostics

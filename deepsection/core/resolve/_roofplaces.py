@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
+
+import shapely
 
 from ..geometry import Point, line_through
 from ..model import MakeUp, Project, RoofBlock, corner_point
@@ -22,7 +25,8 @@ def place_roofs(
 
     def placed(block: RoofBlock, onward: tuple[float, ...]) -> tuple[ResolvedRoof | None, tuple[Diagnostic, ...]]:
         rings = tuple(tuple(corner_point(project, corner) for corner in ring) for ring in block.rings)
-        held = [_edge_faces(wall, make_ups) for ring in rings for wall in _edge_walls(ring, block.plate, plan)]
+        beside = [wall for ring in rings for wall in _edge_walls(ring, block.plate, plan)]
+        held = [_edge_faces(wall, make_ups) for wall in beside]
         outer = tuple(edge.outer - edge.bearing for edge in held)
         skins = tuple(
             face if edge.kind == "abutment" else faces.sheathing - faces.bearing
@@ -38,6 +42,7 @@ def place_roofs(
         found += faults
         if roof:
             alone.append(roof)
+            found += _unwalled(roof, plan)
     roofs = []
     for roof in alone:
         if not any(edge.kind == "joined" for edge in roof.block.edges):
@@ -52,6 +57,23 @@ def place_roofs(
     joined, faults = join_roofs(tuple(roofs))
     found += faults
     return joined
+
+
+def _unwalled(roof: ResolvedRoof, plan: WallPlan) -> Iterator[Diagnostic]:
+    """Edges that are said to lie against a wall where there is none."""
+    for k, edge in enumerate(roof.block.edges):
+        if edge.kind != "abutment":
+            continue
+        (x0, y0), (x1, y1) = roof.side(k)
+        spot = shapely.Point((x0 + x1) / 2, (y0 + y1) / 2)
+        if all(wall.footprint.distance(spot) > AT_WALL for wall in plan.walls):
+            message = f"no wall stands along this edge of {roof.block.name} to lie against; make it a gable or an eave"
+            at = (spot.x, spot.y)
+            yield Diagnostic("abutment-without-wall", message, "warning", roof.block.id, f"kind_{k}", at=at)
+
+
+AT_WALL = 300.0
+"""An edge lies against a wall when its middle is this close to it (mm)."""
 
 
 def _edge_walls(corners: tuple[Point, ...], plate: str, plan: WallPlan) -> list[PlannedWall | None]:

@@ -107,7 +107,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     for held in (*(end for post in posts for end in (post.foot, post.top)), *(beam.top for beam in beams)):
         sums.setdefault(held.id, held)
     for roof in roofs:
-        sums.update({s.id: s for s in (roof.heel, *(eave for _, eave in roof.eaves), roof.ridge_top)})
+        sums.update({s.id: s for s in (roof.heel, *(eave for _, eave in roof.eaves), roof.ridge_top, *roof.proofs)})
     sums.update({height.id: height for height in mouldings})
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
 

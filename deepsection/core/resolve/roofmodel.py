@@ -129,6 +129,8 @@ class ResolvedRoof:
     """From the bearing line to the highest ridge."""
     joins: tuple[str, ...] = ()
     """The roofs that it runs into."""
+    proofs: tuple[HeightSum, ...] = ()
+    """The height of each ridge as it is found from each of its sides."""
 
     @property
     def eave(self) -> HeightSum:

@@ -14,9 +14,21 @@ import shapely
 from shapely.geometry import Polygon
 
 from ..errors import GeometryError
-from ..geometry import Plane, Plane3, Point, RoofShape, Slope, Turn, line_through, meet, offset_line, roof_shape
+from ..geometry import (
+    Plane,
+    Plane3,
+    Point,
+    RoofShape,
+    Slope,
+    Turn,
+    compass,
+    line_through,
+    meet,
+    offset_line,
+    roof_shape,
+)
 from ..model import SLOPING, MakeUp, RoofBlock
-from ..units import HeightSum, SumTerm, Units, format_pitch
+from ..units import HeightSum, SumTerm, Units, format_length, format_pitch
 from .building import Diagnostic, Level
 from .roofmodel import ResolvedRoof, RoofPlane, RoofSeam, shape_of
 
@@ -56,12 +68,13 @@ def resolve_roof(
     if block.offset:
         above_plate = SumTerm(f"above {plate.name}", block.offset, block.id, "offset")
         bears = bears.plus(f"bearing:{block.id}", f"bearing, {block.name}", above_plate)
-    heel = bears.plus(
-        f"heel:{block.id}",
-        f"heel, {block.name}",
+    parts: tuple[SumTerm, ...] = (
         SumTerm("rafter, measured plumb", plumb, block.make_up),
         SumTerm("birdsmouth", -block.seat * block.pitch, block.id, "seat"),
     )
+    if block.heel is not None:
+        parts = (SumTerm("heel, as stated", block.heel, block.id, "heel"),)
+    heel = bears.plus(f"heel:{block.id}", f"heel, {block.name}", *parts)
     reaches = _reaches(block, skin, onward)
     slopes = [_slope(block, k, reach) for k, reach in enumerate(reaches)]
     try:
@@ -107,9 +120,10 @@ def resolve_roof(
         tuple(_eaves(block, reaches, heel)),
         ridge,
         run,
+        proofs=tuple(_proofs(block, shape, heel, above, units)),
     )
     deepest = min(plumb * DEEPEST_NOTCH / block.pitch, run / 2)
-    if block.seat > deepest:
+    if block.heel is None and block.seat > deepest:
         return None, (_too_deep(block, deepest, lines[0][0]),)
     return roof, (*_without_fascia(roof), *_apart(roof))
 
@@ -174,6 +188,28 @@ def _ridge(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, un
     terms.append(SumTerm("covering, measured plumb", above * math.hypot(1.0, plane.pitch), block.make_up))
     name = f"ridge, {block.name}"
     return HeightSum(f"ridge:{block.id}", name, (*heel.terms, *terms)), inward + rise / plane.pitch
+
+
+def _proofs(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, units: Units) -> Iterator[HeightSum]:
+    """The drafter's proof: the height of each ridge, found from the slope at each of its sides."""
+    ridges = [line for line in shape.lines if line.kind == "ridge" and len(line.planes) > 1]
+    for number, ridge in enumerate(ridges, 1):
+        x, y = ((a + b) / 2 for a, b in zip(ridge.start[:2], ridge.end[:2]))
+        for k in ridge.planes:
+            planes = [plane for plane in shape.planes if k in plane.edges]
+            plane = min(planes, key=lambda held: abs(held.z(x, y) - ridge.start[2]))
+            line, height = plane.base
+            edge = block.edges[k]
+            terms = [SumTerm("raised by", edge.raised, block.id, f"raised_{k}")] if edge.raised else []
+            if plane.upper:
+                terms.append(SumTerm("up to the break", height - heel.total - edge.raised, block.id, f"height_{k}"))
+            run = line.left_of((x, y))
+            words = f"{format_pitch(plane.pitch, units)} over {format_length(run, units)}"
+            terms.append(SumTerm(words, plane.pitch * run, block.id, "pitch" if edge.pitch is None else f"pitch_{k}"))
+            terms.append(SumTerm("covering, measured plumb", above * math.hypot(1.0, plane.pitch), block.make_up))
+            side = compass(line.dy, -line.dx)
+            name = f"ridge {number} from the {side}" if len(ridges) > 1 else f"ridge from the {side}"
+            yield HeightSum(f"proof:{block.id}:{number}:{k}", name, (*heel.terms, *terms))
 
 
 def _moved_out(rings: Rings, outward: tuple[float, ...]) -> Rings:

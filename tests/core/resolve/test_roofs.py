@@ -292,3 +292,33 @@ def test_coverings_beside_each_other_are_the_union_of_solids() -> None:
             whole = held if whole is None else whole + held
     assert whole is not None
     assert left == near(whole.volume(), rel=2e-3)
+
+
+def test_each_ridge_is_proved_from_both_sides() -> None:
+    """Common practice, the drafter's proof: each ridge is found once more from the slope at its other side."""
+    project = changed_edge(over(l_house(), "hip"), 0, pitch=0.6)
+    building, roof = only(project)
+    ridges = [held for held in roof.of("ridge") if len(held.edges) > 1]
+    assert len(roof.proofs) == 2 * len(ridges) >= 2
+    for first, second in zip(roof.proofs[::2], roof.proofs[1::2]):
+        assert first.label != second.label
+    for number, ridge in enumerate(ridges):
+        tops = [held.total - held.terms[-1].value for held in roof.proofs[2 * number : 2 * number + 2]]
+        assert tops == near([ridge.start[2]] * 2), "the structure is as high from either side"
+    assert all(held.id in building.sums for held in roof.proofs)
+
+
+def test_a_stated_heel_lifts_the_whole_roof() -> None:
+    plain = over(box_house(12_000, 8000), "hip")
+    raised = put(plain, plain.roofs[0].model_copy(update={"heel": 400.0}))
+    _, roof = only(raised)
+    assert roof.heel.total == near(2800 + 400) and roof.of("ridge")[0].start[2] == near(3200 + 2000)
+    assert roof.planes[0].seat == 0.0, "no birdsmouth is left: the rafter passes over the plate"
+
+
+def test_an_abutment_without_a_wall_is_pointed_out() -> None:
+    main = over(box_house(12_000, 8000), "gable")
+    porch = rectangle_roof(main, "single", 3000, -2400, 8000, 0)
+    assert resolve(porch).diagnostics == ()
+    found = resolve(apply_edits(porch, (MoveRoofEdge(roof="roof-2", edge=2, by=-1500.0),))).diagnostics
+    assert [held.code for held in found] == ["abutment-without-wall"] and found[0].field == "kind_2"

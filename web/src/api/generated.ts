@@ -2953,7 +2953,8 @@ export interface components {
          *
          *     Edges are numbered through the outline and then its courts. `seat` is the level cut of the birdsmouth on the plate,
          *     measured in from the bearing line, at the pitch of the block; it sets the heel of all edges. `offset`: how far above
-         *     its plate level it bears.
+         *     its plate level it bears. `heel`: how far above that the top of the rafters lies over the bearing line, where it is
+         *     stated.
          */
         RoofBlock: {
             /**
@@ -2970,6 +2971,8 @@ export interface components {
              * @default 19.05
              */
             fascia_thickness: number;
+            /** Heel */
+            heel?: number | null;
             /** Id */
             id: string;
             /** Make Up */
