@@ -5,7 +5,16 @@ from .hollin import hollin_bothy
 from .otterfold import otterfold_house
 from .quillback import quillback_house
 from .tansy import tansy_lodge
+from .wrenfold import wrenfold_house
 
-DEMOS = (quillback_house, fernacre_bungalow, otterfold_house, tansy_lodge, hollin_bothy)
+DEMOS = (quillback_house, fernacre_bungalow, otterfold_house, tansy_lodge, hollin_bothy, wrenfold_house)
 
-__all__ = ["DEMOS", "fernacre_bungalow", "hollin_bothy", "otterfold_house", "quillback_house", "tansy_lodge"]
+__all__ = [
+    "DEMOS",
+    "fernacre_bungalow",
+    "hollin_bothy",
+    "otterfold_house",
+    "quillback_house",
+    "tansy_lodge",
+    "wrenfold_house",
+]

@@ -10,8 +10,8 @@ from pydantic import Field
 from shapely.geometry import LinearRing, LineString, Polygon
 from shapely.ops import polygonize
 
-from ...errors import RefusedEdit
-from ...geometry import Line, Point, line_through
+from ...errors import GeometryError, RefusedEdit
+from ...geometry import Line, Point, Slope, line_through, roof_shape
 from ...units import FOOT, INCH
 from ..elements import SLOPING, BaseRule, Corner, EdgeKind, FreeJoint, RoofBlock, RoofEdge, TopRule, Wall
 from ..places import corner_point, joint_point, wall_axis
@@ -155,8 +155,8 @@ class AddDormer(Element):
         step = INCH if imperial else 50.0
         flat = max(0.1, round(pitch / 3, 3))
         # As high as is usual, but no higher than that it dies into the slope before the ridge.
-        span = max(line.left_of(point) for side in sides for point in side)
-        room = (span / 2 - front) * (pitch - flat if self.form == "single" else pitch)
+        head = _reach_up(project, host, k, line, (first + last) / 2)
+        room = (head - front) * (pitch - flat if self.form == "single" else pitch)
         room -= thick if self.form == "single" else thick + host.pitch * (last - first) / 2
         face = min(48 * INCH if imperial else 1200.0, room - BELOW_RIDGE)
         if face < LOWEST_FACE:
@@ -303,6 +303,24 @@ def _under(project: Project, point: Point) -> RoofBlock:
     if not over:
         raise RefusedEdit("there is no roof here to build a dormer on: put the roof on first", field="outline")
     return min(over, key=lambda roof: roof.offset)
+
+
+def _reach_up(project: Project, roof: RoofBlock, edge: int, line: Line, along: float) -> float:
+    """How far in from an edge its slope reaches at a place along it. Raises: RefusedEdit."""
+    rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]
+    slopes = [Slope((held.pitch or roof.pitch) if held.kind in SLOPING else None) for held in roof.edges]
+    try:
+        shape = roof_shape(rings, slopes)
+    except GeometryError as error:
+        raise RefusedEdit(str(error), element=roof.id, field="outline") from error
+    (x0, y0), far = line.at(along), 1e6
+    ray = LineString([(x0, y0), (x0 - line.dy * far, y0 + line.dx * far)])
+    found = 0.0
+    for plane in shape.planes:
+        if edge in plane.edges:
+            part = ray.intersection(Polygon([vertex[:2] for vertex in plane.vertices]).buffer(1e-6))
+            found = max([found, *(line.left_of((x, y)) for x, y in shapely.get_coordinates(part).tolist())])
+    return found
 
 
 def _away(line: Line, side: tuple[Point, Point], point: Point) -> float:
