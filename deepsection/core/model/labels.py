@@ -38,6 +38,7 @@ _PHRASES = {
     "propose_roof": "put on a roof",
     "add_dormer": "build a dormer",
     "set_roof_edge": "change an edge of {name}",
+    "move_ridge": "move a ridge of {name}",
     "move_roof_edge": "move an edge of {name}",
     "move_joint": "move a corner",
     "move_wall": "move a wall",

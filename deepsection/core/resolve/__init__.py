@@ -26,7 +26,7 @@ from .ground import Ground
 from .levels import resolve_levels, storeys, sum_id
 from .makeup_names import derived_name
 from .resolve import STAGES, resolve, room_space
-from .roofmodel import ResolvedRoof, RoofPlane
+from .roofmodel import ResolvedRoof, RoofPlane, RoofSeam
 from .wallplan import plan_walls
 
 __all__ = [
@@ -43,6 +43,7 @@ __all__ = [
     "PlannedWall",
     "ResolvedRoof",
     "RoofPlane",
+    "RoofSeam",
     "RoomSpace",
     "Storey",
     "WallPlan",

@@ -11,7 +11,7 @@ from shapely.geometry import LineString, Polygon
 
 from ..drawing import Handle, Mark, Stroke, path
 from ..geometry import Frame
-from ..resolve import ResolvedRoof
+from ..resolve import ResolvedRoof, RoofSeam
 
 VALLEY_CLEAR = 1.0
 """Lines that lie within this distance of a valley are the valley's (mm)."""
@@ -58,8 +58,16 @@ def roof_marks(roofs: Sequence[ResolvedRoof], frame: Frame, pen: str = "hidden")
                 if line.length > VALLEY_CLEAR:
                     sum_of = roof.ridge_top.id if seam.kind == "ridge" else None
                     points = frame.turn(line).coords
-                    marks.append(Stroke(path(*points), pen, part=key, feature=seam.kind, sum=sum_of))
+                    handle = _ridge_handle(roof, seam)
+                    marks.append(Stroke(path(*points), pen, part=key, feature=seam.kind, sum=sum_of, handle=handle))
     return marks
+
+
+def _ridge_handle(roof: ResolvedRoof, seam: RoofSeam) -> Handle | None:
+    """A ridge between two eaves can be dragged across."""
+    if seam.kind != "ridge" or len(seam.edges) != 2 or any(roof.block.edges[k].kind != "eave" for k in seam.edges):
+        return None
+    return Handle("move_ridge", roof.block.id, f"{seam.edges[0]}:{seam.edges[1]}", "across")
 
 
 def _hidden(roof: ResolvedRoof, roofs: Sequence[ResolvedRoof]) -> shapely.Geometry:

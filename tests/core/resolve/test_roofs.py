@@ -12,7 +12,7 @@ import shapely
 from deepsection.core.errors import RefusedEdit
 from deepsection.core.geometry import prism
 from deepsection.core.model import Corner, Project, apply_edits, put
-from deepsection.core.model.edits import DrawWalls, MoveRoofEdge, ProposeRoof, SetRoofEdge
+from deepsection.core.model.edits import DrawWalls, MoveRidge, MoveRoofEdge, ProposeRoof, SetRoofEdge
 from deepsection.core.model.elements import FreeJoint
 from deepsection.core.resolve import Building, ResolvedRoof, resolve
 from tests.builders import box_house, chain_house, l_house, rectangle
@@ -322,3 +322,18 @@ def test_an_abutment_without_a_wall_is_pointed_out() -> None:
     assert resolve(porch).diagnostics == ()
     found = resolve(apply_edits(porch, (MoveRoofEdge(roof="roof-2", edge=2, by=-1500.0),))).diagnostics
     assert [held.code for held in found] == ["abutment-without-wall"] and found[0].field == "kind_2"
+
+
+def test_a_ridge_is_moved_at_its_height() -> None:
+    """Rise over run on both sides: 2000 over 4000 each becomes 2000 over 5000 and 2000 over 3000."""
+    project = over(box_house(12_000, 8000), "gable")
+    moved = apply_edits(project, (MoveRidge(roof="roof-1", edges=(0, 2), by=1000.0),))
+    assert [edge.pitch for edge in moved.roofs[0].edges] == [near(0.4), None, near(2 / 3), None]
+    _, roof = only(moved)
+    (ridge,) = roof.of("ridge")
+    assert ridge.start[1] == near(5000) and ridge.start[2] == near(roof.heel.total + 2000)
+    for by, words in ((3900.0, "too near"), (-3900.0, "too near")):
+        with pytest.raises(RefusedEdit, match=words):
+            apply_edits(project, (MoveRidge(roof="roof-1", edges=(0, 2), by=by),))
+    with pytest.raises(RefusedEdit, match="between two eaves"):
+        apply_edits(project, (MoveRidge(roof="roof-1", edges=(0, 1), by=10.0),))

@@ -79,6 +79,17 @@ export function dragOf(
       ],
     };
   }
+  if (handle.edit === "move_ridge") {
+    const [first, second] = handle.field.split(":").map(Number);
+    const side = snaps.sides.find((held) => held.roof === handle.element && held.edge === first);
+    if (!side) return null;
+    return {
+      hint: "Drag the ridge across: it keeps its height, and the two pitches change.",
+      edits: (du, dw) => [
+        { kind: "move_ridge", roof: handle.element, edges: [first, second], by: -step(du * side.du + dw * side.dw) },
+      ],
+    };
+  }
   if (handle.edit === "move_post") {
     const post = project.posts?.find((held) => held.id === handle.element);
     if (!post) return null;

@@ -44,6 +44,10 @@ describe("roofs", () => {
     const handle = { edit: "move_roof_edge", element: "r", field: "1", axis: "across" as const };
     const drag = dragOf(handle, emptyProject(), snaps, NORTH_UP, 10, false);
     expect(drag?.edits(603, 77)).toEqual([{ kind: "move_roof_edge", roof: "r", edge: 1, by: 600 }]);
+    const ridge = { ...handle, edit: "move_ridge", field: "1:3" };
+    expect(dragOf(ridge, emptyProject(), snaps, NORTH_UP, 10, false)?.edits(-250, 0)).toEqual([
+      { kind: "move_ridge", roof: "r", edges: [1, 3], by: 250 },
+    ]);
     expect(dragOf({ ...handle, field: "2" }, emptyProject(), snaps, NORTH_UP, 10, false)).toBeNull();
   });
 });

@@ -25,9 +25,11 @@ from .arranging import (
 )
 from .bays import AddBay, ClearConstruction, OffsetWall
 from .bending import BendWall, StraightenWall
+from .dormers import AddDormer
 from .heights import AddRung, SetTerm, SetTotal
 from .openings import ClearExceptions, FollowKind, MakeKind, MoveOpening, ResizeOpening
 from .outlines import DrawOutline
+from .proposing import ProposeRoof
 from .putting import (
     PutBeam,
     PutCeiling,
@@ -53,7 +55,7 @@ from .putting import (
 )
 from .rebuilding import changed, put, rebuild, refusal
 from .removing import Remove
-from .roofs import AddDormer, DrawRoof, MoveRoofEdge, ProposeRoof, SetRoofEdge
+from .roofs import DrawRoof, MoveRidge, MoveRoofEdge, SetRoofEdge
 from .rounding import RoundCorner
 from .splitting import ReverseWall, SplitWall, split_at
 from .storeys import (
@@ -97,6 +99,7 @@ Edit = Annotated[
     | AddDormer
     | SetRoofEdge
     | MoveRoofEdge
+    | MoveRidge
     | MoveJoint
     | MoveWall
     | Transform
@@ -174,6 +177,7 @@ __all__ = [
     "Motion",
     "MoveJoint",
     "MoveOpening",
+    "MoveRidge",
     "MoveRoofEdge",
     "MoveWall",
     "OffsetWall",
