@@ -89,9 +89,6 @@ def shoot(page: Page, address: str) -> None:
     page.get_by_label("Height ladder").get_by_role("button", name="Plate").first.click()
     page.wait_for_timeout(600)
     picture("heights")
-    step(page, "Roof")
-    select(page, "Select Main roof")
-    picture("roof")
     step(page, "Sections")
     page.get_by_role("button", name="A", exact=True).click()
     page.wait_for_timeout(1500)
@@ -99,9 +96,15 @@ def shoot(page: Page, address: str) -> None:
     step(page, "Sheets")
     page.wait_for_timeout(2000)
     picture("sheets")
-    page.get_by_role("button", name="History").click()
-    page.wait_for_timeout(800)
-    picture("history")
+    page.goto(f"{address}/project/wrenfold")
+    page.wait_for_timeout(2500)
+    step(page, "Roof")
+    select(page, "Select Main roof")
+    page.wait_for_timeout(600)
+    picture("roof")
+    page.get_by_role("button", name="Solid view").click()
+    page.wait_for_timeout(2500)
+    picture("solid")
     page.goto(f"{address}/project/fernacre")
     page.wait_for_timeout(2500)
     page.get_by_role("button", name="north side").click()
@@ -149,7 +152,7 @@ def main() -> None:
         shoot(page, address)
         browser.close()
         for project, sheet in (
-            ("quillback", "sheet-1"),
+            ("wrenfold", "sheet-1"),
             ("quillback", "sheet-2"),
             ("fernacre", "sheet-1"),
             ("otterfold", "sheet-4"),

@@ -40,7 +40,7 @@ def roof_marks(roofs: Sequence[ResolvedRoof], frame: Frame, pen: str = "hidden")
     ]
     drawn = shapely.union_all(valleys).buffer(VALLEY_CLEAR) if valleys else Polygon()
     for roof in roofs:
-        hidden = _hidden(roof, roofs)
+        hidden = hidden_under(roof, roofs)
         key = f"{roof.block.id}/roofing//"
         whole = shapely.union_all([plane.polygon for plane in roof.planes], grid_size=0.1)
         outline = whole.boundary.difference(shapely.union_all([drawn, hidden]))
@@ -70,7 +70,7 @@ def _ridge_handle(roof: ResolvedRoof, seam: RoofSeam) -> Handle | None:
     return Handle("move_ridge", roof.block.id, f"{seam.edges[0]}:{seam.edges[1]}", "across")
 
 
-def _hidden(roof: ResolvedRoof, roofs: Sequence[ResolvedRoof]) -> shapely.Geometry:
+def hidden_under(roof: ResolvedRoof, roofs: Sequence[ResolvedRoof]) -> shapely.Geometry:
     """What of a roof lies under roofs that bear higher."""
     over = [other for other in roofs if other.plate.total > roof.plate.total + VALLEY_CLEAR]
     return shapely.union_all([plane.polygon for other in over for plane in other.planes])

@@ -13,14 +13,15 @@ from ..geometry import Frame, polygons_of
 from ..model import SLOPING, Project
 from ..resolve import Building, ResolvedRoof, RoofPlane
 from ..units import Units, format_area, format_length, format_pitch
-from ._roofs import roof_marks
+from ._roofs import hidden_under, roof_marks
 from ._site import site_marks
 
 ARROW = 12.0
 """Length of the arrow down a slope, paper mm."""
 OPEN = 1e5
 """A place smaller than this (mm2) that no roof covers is the thickness of something."""
-TEXT = 2.2
+TEXT, LETTER = 2.2, 1.95
+"""Height of lettering, and width of a letter (paper mm)."""
 THIN = 50.0
 """Half of the width (mm) below which what is left between roofs is no place."""
 SHORT = 4.0
@@ -40,8 +41,9 @@ def draw_roof_plan(building: Building, project: Project, name: str, look_deg: fl
     marks += _open(building, frame, scale)
     marks += roof_marks(building.roofs, frame, "outline")
     for roof in building.roofs:
-        marks += _overhangs(roof, frame, project.units)
-        marks += _ridges(roof, frame, scale, project.units)
+        hidden = hidden_under(roof, building.roofs)
+        marks += _overhangs(roof, hidden, frame, project.units)
+        marks += _ridges(roof, hidden, frame, scale, project.units)
         for plane in roof.planes:
             marks += _fall(roof, plane, frame, scale, project.units)
     lowest = min(
@@ -136,9 +138,9 @@ def _fall(roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float, unit
             yield Text(*place, text, TEXT, "centre", valign, angle, face, key)  # type: ignore[arg-type]
 
 
-def _overhangs(roof: ResolvedRoof, frame: Frame, units: Units) -> Iterator[Mark]:
+def _overhangs(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, units: Units) -> Iterator[Mark]:
     """How far the slopes hang over, once per edge, from what that is measured from."""
-    cover = shapely.union_all([plane.polygon for plane in roof.planes]).buffer(2.0)
+    cover = shapely.union_all([plane.polygon for plane in roof.planes]).buffer(2.0).difference(hidden)
     for k, (edge, reach) in enumerate(zip(roof.block.edges, roof.reaches)):
         over = edge.overhang
         if edge.kind not in (*SLOPING, "gable", "half_hip") or over < 20.0:
@@ -157,11 +159,9 @@ def _overhangs(roof: ResolvedRoof, frame: Frame, units: Units) -> Iterator[Mark]
         yield Dimension(u0, w0, u1, w1, 0.0, text, part=f"{roof.block.id}/roofing//", feature="overhang", raised=0.6)
 
 
-def _ridges(roof: ResolvedRoof, frame: Frame, scale: float, units: Units) -> Iterator[Mark]:
+def _ridges(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: float, units: Units) -> Iterator[Mark]:
     """The height of the covering over each level ridge."""
     for seam in roof.of("ridge"):
-        if seam.length < LEAST * scale:
-            continue
         over = max((p.covering for p in roof.planes if set(p.edges) & set(seam.edges)), default=0.0)
         (u0, w0), (u1, w1) = (frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end))
         angle = math.degrees(math.atan2(w1 - w0, u1 - u0))
@@ -169,6 +169,9 @@ def _ridges(roof: ResolvedRoof, frame: Frame, scale: float, units: Units) -> Ite
             angle += 180 if angle < 0 else -180
         up = (-math.sin(math.radians(angle)) * 0.8 * scale, math.cos(math.radians(angle)) * 0.8 * scale)
         text = f"ridge {format_length(seam.start[2] + over, units)}"
+        under = hidden.intersects(shapely.Point(((a + b) / 2 for a, b in zip(seam.start[:2], seam.end[:2]))))
+        if seam.length < len(text) * LETTER * scale or under:
+            continue
         place = ((u0 + u1) / 2 + up[0], (w0 + w1) / 2 + up[1])
         yield Text(
             *place, text, TEXT, "centre", "bottom", angle, "mono", f"{roof.block.id}/roofing//", roof.ridge_top.id
