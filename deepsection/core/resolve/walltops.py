@@ -143,7 +143,7 @@ def _top(
         base.id,
         plate.id,
         ceiled,
-        bool(inside.covers(wall.axis.line_string())),
+        wall.wall.base.on_roof or bool(inside.covers(wall.axis.line_string())),
     )
     return held, tuple(found)
 
