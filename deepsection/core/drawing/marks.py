@@ -12,8 +12,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
-from ..geometry import arcs_in, flatten, ring_of
+from ..geometry import arcs_in, flatten, plain_rings, polygons_of, ring_of
 from ..units import HeightSum
 from .patterns import PlacedHatch
 
@@ -145,6 +146,14 @@ def rings_of(polygon: Polygon, circles: Sequence[tuple[float, float, float]] = (
     if circles:
         return tuple(arcs_in(ring, circles) for ring in ring_of(polygon))
     return tuple(tuple((x, y, 0.0) for x, y in ring) for ring in ring_of(polygon))
+
+
+def every_ring(shape: BaseGeometry, circles: Sequence[tuple[float, float, float]] = ()) -> list[tuple[Ring, ...]]:
+    """The rings of every polygon of a shape, as `rings_of` has them; many plain ones at once."""
+    plain = None if circles else plain_rings(shape)
+    if plain is None:
+        return [rings_of(polygon, circles) for polygon in polygons_of(shape)]
+    return [(tuple((x, y, 0.0) for x, y in ring),) for ring in plain]
 
 
 def extent(marks: Iterable[Mark], scale: float) -> tuple[float, float, float, float]:

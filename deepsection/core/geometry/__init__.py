@@ -5,7 +5,7 @@ from .axis import Axis, Circle, Curve, bulge_of, crossing, through
 from .facets import Facet
 from .frames import Frame, Side, compass, side_direction
 from .lofts import lofted, revolved, shared, sheared
-from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, polygons_of, ring_of
+from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, plain_rings, polygons_of, ring_of
 from .roofshape import Plane, RoofLine, RoofShape, Slope, Turn, roof_over, roof_shape
 from .segments import Segment, segment, segment_through
 from .solids import Box, Plane3, Solid, bar_along, plane_under, prism, prism_along
@@ -41,6 +41,7 @@ __all__ = [
     "lofted",
     "meet",
     "offset_line",
+    "plain_rings",
     "plane_under",
     "polygons_of",
     "prism",

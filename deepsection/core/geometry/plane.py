@@ -98,6 +98,27 @@ def half_plane(box: tuple[float, float, float, float], a: float, b: float, c: fl
     return Polygon(clipped) if len(clipped) > 2 else None
 
 
+def plain_rings(shape: BaseGeometry, *, min_area: float = TOL.area) -> list[list[Point]] | None:
+    """The outer rings of all polygons of a shape, as `ring_of` has them, at once; None when one has a hole.
+
+    What a wall with hundreds of guests is parted into is read in one go.
+    """
+    parts = shapely.get_parts(shape)
+    parts = parts[(shapely.get_type_id(parts) == POLYGON) & (shapely.area(parts) > min_area)]
+    if shapely.get_num_interior_rings(parts).any():
+        return None
+    rings = shapely.get_exterior_ring(parts)
+    points, owner = shapely.get_coordinates(rings, return_index=True)
+    found: list[list[Point]] = [[] for _ in range(len(parts))]
+    for k, (x, y) in zip(owner.tolist(), points.tolist()):
+        found[k].append((x, y))
+    return [ring[:-1] if ccw else ring[:0:-1] for ring, ccw in zip(found, shapely.is_ccw(rings).tolist())]
+
+
+POLYGON = 3
+"""The number of polygons among the types of geometries."""
+
+
 def ring_of(polygon: Polygon) -> list[list[Point]]:
     """Rings of a polygon without the closing point: the outer one counter-clockwise, then the holes."""
     if not shapely.get_num_interior_rings(polygon):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any, Literal
 
 from ..catalog import material
@@ -31,7 +32,7 @@ from ..model import (
 )
 from ..model.edits import Remove
 from ..resolve import Building, sum_id
-from ..units import HeightSum, format_length, format_thickness
+from ..units import HeightSum, Units, format_length, format_thickness
 from .fields import fields_of
 from .rows import Field
 
@@ -146,7 +147,11 @@ def _removable(project: Project, held: Any) -> bool:
 
 def sum_table(project: Project, building: Building, height: HeightSum) -> SumTable:
     """A height sum as rows of text."""
-    units = project.units
+    return _sum_table(height, project.units)
+
+
+@lru_cache(maxsize=4096)
+def _sum_table(height: HeightSum, units: Units) -> SumTable:
     rows = tuple(SumRow(term.label, format_length(term.value, units), term.source) for term in height.terms)
     return SumTable(height.id, height.label, format_length(height.total, units), rows)
 

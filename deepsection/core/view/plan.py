@@ -15,7 +15,7 @@ import shapely
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
-from ..drawing import Drawing, Handle, Mark, Region, Stroke, Symbol, Text, extent, path, rings_of
+from ..drawing import Drawing, Handle, Mark, Region, Stroke, Symbol, Text, every_ring, extent, path
 from ..geometry import Frame, polygons_of
 from ..model import ConstructionLine, GridLine, MakeUp, Project, SectionLine
 from ..model.labels import ROOF_EDGES
@@ -191,9 +191,8 @@ def _wall_marks(
         groups.sort(key=lambda group: group[1] == "poche")
     circles = _face_circles(wall, frame)
     for shape, fill, pen, layer_id in groups:
-        for polygon in polygons_of(frame.turn(shape)):
-            key = f"{wall.wall.id}/wall/{layer_id}/"
-            rings = rings_of(polygon, circles)
+        key = f"{wall.wall.id}/wall/{layer_id}/"
+        for rings in every_ring(frame.turn(shape), circles):
             marks.append(Region(rings, fill=fill, pen=pen, part=key, feature="cut", handle=handle))
     return tuple(marks)
 
