@@ -39,11 +39,13 @@ def cut_by_tees(host: PlannedWall, guests: list[PlannedWall], bands: dict[str, B
     quads = None
     if apart and len(frames) >= MANY and len(points) == 5 * len(frames) and not host.axis.is_arc:
         quads = placed.reshape(-1, 5, 2)[order, :4]
-    taken = MultiPolygon(frames) if apart and len(frames) > 1 else unary_union(frames)
 
     def cut(layer: PlannedLayer) -> Shape:
         parted = _parted(host, layer, quads) if quads is not None else None
-        return parted or pieces(layer.polygon.difference(taken))
+        if parted is not None:
+            return parted
+        taken = shapely.multipolygons(frames) if apart and len(frames) > 1 else unary_union(frames)
+        return pieces(layer.polygon.difference(taken))
 
     low, high = placed[:, 1].min(), placed[:, 1].max()
     layers = tuple(
@@ -97,7 +99,8 @@ def _parted(host: PlannedWall, layer: PlannedLayer, quads: Numbers) -> Shape | N
         edge = side[0] + (side[1] - side[0]) / (faces[1] - faces[0]) * (wide - faces[0])
         past = Polygon(_off_host(host, np.array([*edge, far, far]), np.array([*wide, *wide[::-1]])))
         ends.append(list(polygons_of(layer.polygon.difference(past))))
-    return MultiPolygon([*ends[0], *between, *ends[1]])
+    held: Shape = shapely.multipolygons([*ends[0], *between, *ends[1]])
+    return held
 
 
 SPARE = 1.0

@@ -10,7 +10,6 @@ from collections import defaultdict
 from collections.abc import Iterator
 from functools import lru_cache
 
-import shapely
 from shapely.geometry import Polygon
 
 from ..errors import GeometryError
@@ -274,8 +273,3 @@ def _too_deep(block: RoofBlock, deepest: float, at: Point) -> Diagnostic:
         deepest,
         at=at,
     )
-
-
-def cover_of(roof: ResolvedRoof) -> shapely.Geometry:
-    """What the slopes of a block cover alone."""
-    return shapely.union_all([plane.whole for plane in roof.planes], grid_size=0.01)

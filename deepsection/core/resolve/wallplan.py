@@ -9,7 +9,7 @@ from dataclasses import replace
 from functools import lru_cache
 
 import shapely
-from shapely.geometry import LineString, MultiPolygon, Polygon
+from shapely.geometry import LineString, Polygon
 from shapely.ops import polygonize, unary_union
 
 from ..geometry import Axis, Point, largest, polygons_of
@@ -72,7 +72,7 @@ def _outlines(planned: tuple[PlannedWall, ...]) -> Iterator[Outline]:
     # Walls that only touch leave a hairline between them; a hundredth of a millimetre closes it.
     around = shapely.union_all([_closed_up(wall) for wall in planned if wall.wall.id in outer])
     within = [_closed_up(wall) for wall in planned if wall.wall.id not in outer]
-    parting = unary_union(within) if _any_meet(within) else MultiPolygon(within)
+    parting = unary_union(within) if not within or _any_meet(within) else shapely.multipolygons(within)
     edges = [ring.exterior.buffer(TOL.point) for ring in rings]
     along = [
         tuple(id for id, line in lines.items() if line.intersection(edge).length > line.length * TOL.shared)
@@ -86,7 +86,8 @@ def _outlines(planned: tuple[PlannedWall, ...]) -> Iterator[Outline]:
 
 
 def _any_meet(shapes: list[Polygon]) -> bool:
-    return bool(shapes) and shapely.STRtree(shapes).query(shapes, predicate="intersects").shape[1] > len(shapes)
+    pairs = shapely.STRtree(shapes).query(shapes, predicate="intersects")
+    return len(pairs[0]) > len(shapes)
 
 
 def join_strips(

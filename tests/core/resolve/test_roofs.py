@@ -337,3 +337,35 @@ def test_a_ridge_is_moved_at_its_height() -> None:
             apply_edits(project, (MoveRidge(roof="roof-1", edges=(0, 2), by=by),))
     with pytest.raises(RefusedEdit, match="between two eaves"):
         apply_edits(project, (MoveRidge(roof="roof-1", edges=(0, 1), by=10.0),))
+
+
+def test_a_wing_leans_on_the_storey_above_the_house() -> None:
+    """A storey over 12 x 8 m, and a wing of 3 x 4 m at its east whose roof rises against the upper wall."""
+    corners = (
+        ("a", 0.0, 0.0), ("b", 12_000.0, 0.0), ("c", 12_000.0, 2000.0), ("d", 15_000.0, 2000.0),
+        ("e", 15_000.0, 6000.0), ("f", 12_000.0, 6000.0), ("g", 12_000.0, 8000.0), ("h", 0.0, 8000.0),
+    )  # fmt: skip
+    house = chain_house(corners, tuple(f"w{k}" for k in range(8)))
+    upper = DrawWalls(
+        joints=tuple(
+            FreeJoint(id=f"u{k}", x=x, y=y)
+            for k, (x, y) in enumerate(((0.0, 0.0), (12_000.0, 0.0), (12_000.0, 8000.0), (0.0, 8000.0)))
+        ),
+        chain=("u0", "u1", "u2", "u3", "u0"),
+        walls=("us", "ue", "un", "uw"),
+        make_up="wall-lap",
+        base="plate",
+        top="plate",
+    )
+    tall = apply_edits(house, (upper,))
+    raised = [wall.model_copy(update={"top": wall.top.model_copy(update={"kind": "fixed", "height": 2500.0})})
+              for wall in tall.walls if wall.base.level == "plate"]  # fmt: skip
+    tall = put(tall, *raised)
+    wing = rectangle_roof(tall, "single", 12_000, 2000, 15_000, 6000)
+    roof = wing.roofs[0]
+    assert [edge.kind for edge in roof.edges] == ["gable", "eave", "gable", "abutment"] and roof.offset == 0
+    building = resolve(wing)
+    (plane,) = building.roofs[0].planes
+    high = max(x for x, _ in plane.polygon.exterior.coords)  # type: ignore[union-attr]
+    low = min(x for x, _ in plane.polygon.exterior.coords)  # type: ignore[union-attr]
+    assert high == near(15_000 + EAVE) and 12_000 < low < 12_060, "it stops at the outer face of the wall behind it"

@@ -74,22 +74,29 @@ def _against(project: Project, level: str, roof: RoofBlock) -> RoofBlock:
     """A single pitch with its high side against a wall, where one stands there: over a wing, or as a porch, whose top
     stays clear of an eave above it."""
     sides = roof_sides(project, roof)
-    walls = [wall_axis(project, wall) for wall in project.walls if wall.base.level == level and wall.status == "outer"]
+    walls = [
+        (wall, wall_axis(project, wall)) for wall in project.walls if wall.status == "outer" and not wall.base.on_roof
+    ]
 
-    def walled(side: tuple[Point, Point]) -> bool:
+    def backing(side: tuple[Point, Point]) -> int:
+        """What stands along a side: 3, a wall of another storey; 2, one that goes on past it; 1, any; 0, none."""
         spot = shapely.Point((side[0][0] + side[1][0]) / 2, (side[0][1] + side[1][1]) / 2)
-        return any(axis.line_string().distance(spot) < AT_WALL for axis in walls)
+        near = [(wall, axis) for wall, axis in walls if axis.line_string().distance(spot) < AT_WALL]
+        found = [
+            3 if wall.base.level != level else 2 if axis.length > math.dist(*side) + NEAR else 1 for wall, axis in near
+        ]
+        return max(found, default=0)
 
-    count = len(sides)
-    high = next((k for k, side in enumerate(sides) if walled(side) and not walled(sides[(k + 2) % count])), None)
-    if high is None or count != 4:
+    count, backed = len(sides), [backing(side) for side in sides]
+    high = max(range(count), key=lambda k: (backed[k], -backed[(k + 2) % count]))
+    if count != 4 or not backed[high] or backed[high] == backed[(high + 2) % count]:
         return roof
     eave = next(edge for edge in roof.edges if edge.kind == "eave")
     gable = next(edge for edge in roof.edges if edge.kind == "gable")
     edges = [gable] * 4
     edges[high], edges[(high + 2) % 4] = RoofEdge(kind="abutment"), eave
     depth = math.dist(*sides[(high + 1) % 4])
-    held_up = walled(sides[(high + 1) % 4]) or walled(sides[(high + 3) % 4])
+    held_up = any(backed[k] for k in range(4) if k != high)
     offset = 0.0 if held_up else -round((depth * roof.pitch + CLEAR) / 50.0) * 50.0
     lean: RoofBlock = changed(roof, edges=tuple(edges), offset=offset)
     return lean
