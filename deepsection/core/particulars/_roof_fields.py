@@ -179,6 +179,7 @@ def _side(project: Project, roof: RoofBlock, k: int) -> str:
 
     sides = _points(project, roof)
     names = [name(n) for n in range(len(sides))]
-    alike = [n for n, held in enumerate(names) if held == names[k]]
-    court = " court" if k >= len(roof.outline) else ""
+    outer = len(roof.outline)
+    alike = [n for n, held in enumerate(names) if held == names[k] and (n < outer) == (k < outer)]
+    court = " court" if k >= outer else ""
     return names[k] + court + (f" {alike.index(k) + 1}" if len(alike) > 1 else "")

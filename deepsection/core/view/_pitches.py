@@ -12,6 +12,8 @@ from .visible import Face
 
 CLEAR = 1.5
 """Paper mm between a pitch mark and the roof below it."""
+BESIDE = 15.0
+"""Paper mm by which the mark of a slope below a break stands farther out."""
 END_ON = 0.02
 """A slope is seen end on when it runs this close to across the view (sine of the angle)."""
 
@@ -59,16 +61,26 @@ def _reach(plane: RoofPlane, frame: Frame) -> tuple[float, float]:
 def _pitch_mark(roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float, units: Units) -> Symbol:
     """The pitch triangle over a slope, clear of it with its figures."""
     low, high = _reach(plane, frame)
+    others = [(held, *_reach(held, frame)) for held in roof.planes if held.upper != plane.upper]
     side = 1.0 if plane.inward[0] * frame.ux + plane.inward[1] * frame.uy > 0 else -1.0
     head = high if side > 0 else low
     peak = plane.heel + plane.pitch * (high - low - plane.reach) + plane.covering
     rise = format_pitch(plane.pitch, units).split(":")[0]
     over = "12" if units == "ft-in" else ""
     u = head - side * (high - low - plane.reach) * 0.75
+    if others and not plane.upper:
+        # Clear of the mark over the slope above the break.
+        u -= side * BESIDE * scale
 
     def slope(ahead: float) -> float:
-        """Height of the covering, so many paper mm further up the slope than the triangle's tip."""
-        return peak - plane.pitch * max(0.0, side * (head - u) - ahead * scale)
+        """Height of the covering, so many paper mm further up the slope than the triangle's tip, or past a break."""
+        at = u + side * ahead * scale
+        tops = [
+            held.heel + held.covering + held.pitch * max(0.0, (at - a) if side > 0 else (b - at))
+            for held, a, b in others
+            if held.upper and a <= at <= b and (held.inward[0] * frame.ux + held.inward[1] * frame.uy) * side > 0
+        ]
+        return max([peak - plane.pitch * max(0.0, side * (head - u) - ahead * scale), *tops])
 
     beside, below = slope(PITCH_RUN + 1.8 + 1.7 * len(rise)), slope(PITCH_RUN / 2 + 2.0)
     v = max(beside + CLEAR * scale, below + (3.0 + CLEAR) * scale) if over else beside + CLEAR * scale

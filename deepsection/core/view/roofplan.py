@@ -162,14 +162,15 @@ def _overhangs(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, units
 def _ridges(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: float, units: Units) -> Iterator[Mark]:
     """The height of the covering over each level ridge."""
     for seam in roof.of("ridge"):
-        over = max((p.covering for p in roof.planes if set(p.edges) & set(seam.edges)), default=0.0)
+        x, y = ((a + b) / 2 for a, b in zip(seam.start[:2], seam.end[:2]))
+        over = max((p.covering for p in roof.planes if abs(p.top.z(x, y) - seam.start[2]) < 1.0), default=0.0)
         (u0, w0), (u1, w1) = (frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end))
         angle = math.degrees(math.atan2(w1 - w0, u1 - u0))
         if angle > 90.001 or angle <= -89.999:
             angle += 180 if angle < 0 else -180
         up = (-math.sin(math.radians(angle)) * 0.8 * scale, math.cos(math.radians(angle)) * 0.8 * scale)
         text = f"ridge {format_length(seam.start[2] + over, units)}"
-        under = hidden.intersects(shapely.Point(((a + b) / 2 for a, b in zip(seam.start[:2], seam.end[:2]))))
+        under = hidden.intersects(shapely.Point(x, y))
         if seam.length < len(text) * LETTER * scale or under:
             continue
         place = ((u0 + u1) / 2 + up[0], (w0 + w1) / 2 + up[1])

@@ -13,7 +13,7 @@ from deepsection.core.resolve import resolve
 from deepsection.core.view import draw_view, list_views
 from tests.builders import box_house, l_house
 from tests.core.resolve.test_dormers import dormer
-from tests.core.resolve.test_roofs import EAVE, over, rectangle_roof
+from tests.core.resolve.test_roofs import EAVE, changed_edge, over, rectangle_roof
 
 near = pytest.approx
 
@@ -44,6 +44,17 @@ def test_ridges_have_the_height_of_their_sum() -> None:
     (roof,) = resolve(project).roofs
     (ridge,) = [text for text in texts(roof_plan(project)) if text.startswith("ridge")]
     assert float(ridge.split()[1]) == near(roof.ridge_top.total, abs=0.06)
+
+
+def test_the_ridge_of_a_gambrel_has_one_height_in_all_views() -> None:
+    """The covering over the ridge is that of the upper slopes, though the lower ones are steeper."""
+    project = over(box_house(12_000, 8000), "gable")
+    for edge in (0, 2):
+        project = changed_edge(project, edge, pitch=1.5, height=2400.0, upper_pitch=0.5)
+    (roof,) = resolve(project).roofs
+    (ridge,) = [text for text in texts(roof_plan(project)) if text.startswith("ridge")]
+    assert float(ridge.split()[1]) == near(roof.ridge_top.total, abs=0.06)
+    assert {round(proof.total, 3) for proof in roof.proofs} == {round(roof.ridge_top.total, 3)}
 
 
 @pytest.mark.parametrize("look", [90.0, 0.0, 200.0])

@@ -83,7 +83,7 @@ class AddDormer(Element):
         if face < LOWEST_FACE:
             message = "the roof is too low here for such a dormer: place it farther down the slope, or make it narrower"
             raise RefusedEdit(message, element=host.id, field="outline", value=face, limit=LOWEST_FACE)
-        rise = round((host.offset + max(front, 0.0) * pitch + thick + face) / step) * step
+        rise = round((host.offset + host.edges[k].raised + max(front, 0.0) * pitch + thick + face) / step) * step
         make_up = layers[wall_make_up]
         # From the back of one cheek around the front to the back of the other; their outside is at the right.
         chain = (self.joints[3], self.joints[0], self.joints[1], self.joints[2])
@@ -139,7 +139,9 @@ def _under(project: Project, point: Point) -> RoofBlock:
 def _reach_up(project: Project, roof: RoofBlock, edge: int, line: Line, along: float) -> float:
     """How far in from an edge its slope reaches at a place along it. Raises: RefusedEdit."""
     rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]
-    slopes = [Slope((held.pitch or roof.pitch) if held.kind in SLOPING else None) for held in roof.edges]
+    slopes = [
+        Slope((held.pitch or roof.pitch) if held.kind in SLOPING else None, raised=held.raised) for held in roof.edges
+    ]
     try:
         shape = roof_shape(rings, slopes)
     except GeometryError as error:
