@@ -16,6 +16,7 @@ from .marks import (
     every_ring,
     extent,
     path,
+    readable,
     rings_of,
 )
 from .patterns import PlacedHatch, place_hatch
@@ -43,5 +44,6 @@ __all__ = [
     "path",
     "pen_width",
     "place_hatch",
+    "readable",
     "rings_of",
 ]

@@ -20,6 +20,7 @@ from .marks import (
     Text,
     level_width,
     path,
+    readable,
 )
 
 _BULGE_HALF = 1.0
@@ -60,9 +61,7 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
         tx, ty = (ux + nx) * tick * 0.7, (uy + ny) * tick * 0.7
         yield Stroke(path((end[0] - tx, end[1] - ty), (end[0] + tx, end[1] + ty)), "symbol", part=mark.part)
     yield Stroke(path(ends[0], ends[1]), "dimension", part=mark.part, handle=mark.handle, sum=mark.sum)
-    angle = math.degrees(math.atan2(uy, ux))
-    if angle > 90.001 or angle <= -89.999:
-        angle += 180 if angle < 0 else -180
+    angle = readable(math.degrees(math.atan2(uy, ux)))
     up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
     high = (1.0 + mark.raised) * scale
     middle = ((ends[0][0] + ends[1][0]) / 2 + up[0] * high, (ends[0][1] + ends[1][1]) / 2 + up[1] * high)

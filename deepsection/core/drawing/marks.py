@@ -148,6 +148,17 @@ def rings_of(polygon: Polygon, circles: Sequence[tuple[float, float, float]] = (
     return tuple(tuple((x, y, 0.0) for x, y in ring) for ring in ring_of(polygon))
 
 
+def readable(angle: float) -> float:
+    """An angle of lettering (deg) turned so that it reads from below or from the right.
+
+    >>> readable(180.0), readable(-90.0), readable(90.0)
+    (0.0, 90.0, 90.0)
+    """
+    if angle > 90.001 or angle <= -89.999:
+        return angle + (180.0 if angle < 0 else -180.0)
+    return angle
+
+
 def every_ring(shape: BaseGeometry, circles: Sequence[tuple[float, float, float]] = ()) -> list[tuple[Ring, ...]]:
     """The rings of every polygon of a shape, as `rings_of` has them; many plain ones at once."""
     plain = None if circles else plain_rings(shape)

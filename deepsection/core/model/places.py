@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..geometry import Axis, Point
 from ..tolerance import TOL
-from .elements import Corner, FreeJoint, HostedJoint, Wall
+from .elements import Corner, FreeJoint, HostedJoint, RoofBlock, Wall
 from .openings import Opening
 from .posts import Beam, BeamEnd
 from .project import Project
@@ -50,6 +50,12 @@ def along_from_start(standing: Opening | HostedJoint, length: float) -> float:
 def corner_point(project: Project, corner: Corner) -> Point:
     """Plan point (x, y) mm of an outline's corner."""
     return joint_point(project, corner.joint) if corner.joint else (corner.x, corner.y)
+
+
+def roof_sides(project: Project, roof: RoofBlock) -> list[tuple[Point, Point]]:
+    """The edges of a roof as (start, end) in plan, ring by ring."""
+    rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]
+    return [(a, b) for ring in rings for a, b in zip(ring, (*ring[1:], ring[0]))]
 
 
 def beam_points(project: Project, beam: Beam) -> tuple[Point, Point]:

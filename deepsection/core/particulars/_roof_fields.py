@@ -8,10 +8,11 @@ from typing import Any
 
 from ..errors import BadInput
 from ..geometry import compass
-from ..model import SLOPING, Project, RoofBlock, RoofEdge, changed, corner_point
+from ..model import SLOPING, Project, RoofBlock, RoofEdge, changed
 from ..model import put as put_element
 from ..model.edits import PutRoof, SetRoofEdge
 from ..model.labels import ROOF_EDGES
+from ..model.places import roof_sides
 from ..resolve import resolve
 from ..units import Units, format_length, format_pitch, parse_length, parse_pitch
 from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row, under
@@ -156,13 +157,8 @@ def _break_row(project: Project, k: int, edge: RoofEdge, put: Callable[..., Sequ
     return Row(Field(f"break_{k}", f"Breaks at height to pitch, such as {example}", "text", text), edits)
 
 
-def _points(project: Project, roof: RoofBlock) -> list[tuple[tuple[float, float], tuple[float, float]]]:
-    rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]
-    return [(a, b) for ring in rings for a, b in zip(ring, (*ring[1:], ring[0]))]
-
-
 def _short_edges(project: Project, roof: RoofBlock) -> list[int]:
-    lengths = [math.dist(a, b) for a, b in _points(project, roof)]
+    lengths = [math.dist(a, b) for a, b in roof_sides(project, roof)]
     return [0, 2] if lengths[0] + lengths[2] < lengths[1] + lengths[3] else [1, 3]
 
 
@@ -177,7 +173,7 @@ def _side(project: Project, roof: RoofBlock, k: int) -> str:
         (x0, y0), (x1, y1) = sides[n]
         return compass(y1 - y0, -(x1 - x0)).capitalize()
 
-    sides = _points(project, roof)
+    sides = roof_sides(project, roof)
     names = [name(n) for n in range(len(sides))]
     outer = len(roof.outline)
     alike = [n for n, held in enumerate(names) if held == names[k] and (n < outer) == (k < outer)]

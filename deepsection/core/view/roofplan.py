@@ -8,7 +8,7 @@ from collections.abc import Iterator
 import shapely
 from shapely.geometry import Polygon
 
-from ..drawing import Dimension, Drawing, Mark, Region, Stroke, Text, extent, path, rings_of
+from ..drawing import Dimension, Drawing, Mark, Region, Stroke, Text, extent, path, readable, rings_of
 from ..geometry import Frame, polygons_of
 from ..model import SLOPING, Project
 from ..resolve import Building, ResolvedRoof, RoofPlane
@@ -125,9 +125,7 @@ def _fall(roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float, unit
         wing = 1.6 * scale
         sides = [(tip[0] - du * wing - s * dw * wing * 0.5, tip[1] - dw * wing + s * du * wing * 0.5) for s in (1, -1)]
         yield Region((path(tip, *sides),), fill="ink", part=key, feature="fall")
-        angle = math.degrees(math.atan2(dw, du))
-        if angle > 90.001 or angle <= -89.999:
-            angle += 180 if angle < 0 else -180
+        angle = readable(math.degrees(math.atan2(dw, du)))
         up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
         pitch, area = format_pitch(plane.pitch, units), polygon.area * math.hypot(1.0, plane.pitch)
         for text, off, valign, face in (
@@ -165,9 +163,7 @@ def _ridges(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: f
         x, y = ((a + b) / 2 for a, b in zip(seam.start[:2], seam.end[:2]))
         over = max((p.covering for p in roof.planes if abs(p.top.z(x, y) - seam.start[2]) < 1.0), default=0.0)
         (u0, w0), (u1, w1) = (frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end))
-        angle = math.degrees(math.atan2(w1 - w0, u1 - u0))
-        if angle > 90.001 or angle <= -89.999:
-            angle += 180 if angle < 0 else -180
+        angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
         up = (-math.sin(math.radians(angle)) * 0.8 * scale, math.cos(math.radians(angle)) * 0.8 * scale)
         text = f"ridge {format_length(seam.start[2] + over, units)}"
         under = hidden.intersects(shapely.Point(x, y))

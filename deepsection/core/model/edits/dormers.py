@@ -12,12 +12,12 @@ from ...errors import GeometryError, RefusedEdit
 from ...geometry import Line, Point, Slope, line_through, roof_shape
 from ...units import INCH
 from ..elements import SLOPING, BaseRule, Corner, FreeJoint, RoofBlock, RoofEdge, TopRule, Wall
-from ..places import corner_point
+from ..places import corner_point, roof_sides
 from ..project import Project
 from ..values import Element, Id, Mm
 from .proposing import FORMS
 from .rebuilding import changed, put
-from .roofs import NEAR, roof_sides
+from .roofs import NEAR
 from .walls import default_set_out
 
 BELOW_RIDGE = 150.0

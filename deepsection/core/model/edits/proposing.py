@@ -14,11 +14,11 @@ from ...errors import RefusedEdit
 from ...geometry import Point
 from ...units import FOOT, INCH
 from ..elements import Corner, FreeJoint, RoofBlock, RoofEdge
-from ..places import corner_point, joint_point, wall_axis
+from ..places import corner_point, joint_point, roof_sides, wall_axis
 from ..project import Project
 from ..values import Element, Id, Mm
 from .rebuilding import changed, put
-from .roofs import NEAR, STRAIGHT, DrawRoof, roof_sides
+from .roofs import NEAR, STRAIGHT, DrawRoof
 
 SQUARE = 0.98
 """Sine of the angle of a corner that is nearly a right one."""

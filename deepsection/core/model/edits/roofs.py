@@ -13,7 +13,7 @@ from ...errors import RefusedEdit
 from ...geometry import Point, line_through
 from ...units import FOOT, INCH
 from ..elements import SLOPING, Corner, EdgeKind, RoofBlock, RoofEdge
-from ..places import corner_point
+from ..places import corner_point, roof_sides
 from ..project import Project
 from ..values import Element, Id, Mm
 from .rebuilding import changed, held, put, with_corners
@@ -173,9 +173,3 @@ def _turn_height(project: Project, roof: RoofBlock, edge: int) -> float:
 def _middle(corners: list[Point], edge: int) -> Point:
     (x0, y0), (x1, y1) = corners[edge], corners[(edge + 1) % len(corners)]
     return (x0 + x1) / 2, (y0 + y1) / 2
-
-
-def roof_sides(project: Project, roof: RoofBlock) -> list[tuple[Point, Point]]:
-    """The edges of a roof as (start, end) in plan, ring by ring."""
-    rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]
-    return [(a, b) for ring in rings for a, b in zip(ring, (*ring[1:], ring[0]))]
