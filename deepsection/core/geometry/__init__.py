@@ -6,7 +6,7 @@ from .facets import Facet
 from .frames import Frame, Side, compass, side_direction
 from .lofts import lofted, revolved, shared, sheared
 from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, plain_rings, polygons_of, ring_of
-from .roofshape import Plane, RoofLine, RoofShape, Slope, Turn, roof_over, roof_shape
+from .roofshape import Plane, RoofLine, RoofShape, Slope, Turn, moved_out, roof_over, roof_shape
 from .segments import Segment, segment, segment_through
 from .solids import Box, Plane3, Solid, bar_along, plane_under, prism, prism_along
 
@@ -40,6 +40,7 @@ __all__ = [
     "line_through",
     "lofted",
     "meet",
+    "moved_out",
     "offset_line",
     "plain_rings",
     "plane_under",

@@ -128,8 +128,8 @@ def roof_shape(rings: Sequence[Sequence[Point]], slopes: Sequence[Slope], eave_h
     # The front starts from the lowest eave; planes that are cut off before it are clipped by the overhang.
     low = min(slope.low for slope in slopes if slope.pitch)
     past = [(slope.raised - low) / slope.pitch if slope.pitch else slope.overhang for slope in slopes]
-    start = _moved(rings, edges, past)
-    covered = _moved(rings, edges, [slope.overhang for slope in slopes])
+    start = moved_out(rings, past)
+    covered = moved_out(rings, [slope.overhang for slope in slopes])
     cover, held = Polygon(covered[0], covered[1:]), Polygon(rings[0], rings[1:])
     if not Polygon(start[0], start[1:]).is_valid or not cover.is_valid:
         raise GeometryError("the overhang is wider than a part of the outline: make it less")
@@ -222,12 +222,13 @@ def _grid(outline: Sequence[Point]) -> float:
     return float(max(math.dist(outline[0], point) for point in outline)) * 1e-9
 
 
-def _moved(rings: Sequence[Sequence[Point]], edges: Sequence[Line], outward: Sequence[float]) -> list[list[Point]]:
-    """The rings with each edge moved outward by its own distance."""
+def moved_out(rings: Sequence[Sequence[Point]], outward: Sequence[float]) -> list[list[Point]]:
+    """Rings with each edge moved outward by its own distance, numbered through all rings; inward where negative."""
     found: list[list[Point]] = []
+    at = 0
     for ring in rings:
-        at = sum(len(held) for held in found)
-        moved = [offset_line(edges[at + k], -outward[at + k]) for k in range(len(ring))]
+        edges = [line_through(a, b) for a, b in zip(ring, (*ring[1:], ring[0]))]
+        moved = [offset_line(edge, -by) for edge, by in zip(edges, outward[at : at + len(ring)])]
         corners = []
         for k, line in enumerate(moved):
             before = moved[k - 1]
@@ -236,6 +237,7 @@ def _moved(rings: Sequence[Sequence[Point]], edges: Sequence[Line], outward: Seq
                 point = (line.x, line.y)
             corners.append(point)
         found.append(corners)
+        at += len(ring)
     return found
 
 

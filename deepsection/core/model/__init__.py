@@ -21,6 +21,7 @@ from .edits import (
     rebuild,
 )
 from .elements import (
+    RAKED,
     SLOPING,
     Anchor,
     BaseRule,
@@ -91,6 +92,7 @@ __all__ = [
     "DESIGN_FIELDS",
     "EDITS",
     "OPERATIONS",
+    "RAKED",
     "SCHEMA_VERSION",
     "SLOPING",
     "Anchor",

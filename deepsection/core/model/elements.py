@@ -310,6 +310,8 @@ EdgeKind = Literal["eave", "gable", "half_hip", "dutch_gable", "abutment", "join
 RoofPitch = Annotated[float, Field(ge=0.005, le=6.0)]
 SLOPING = ("eave", "dutch_gable")
 """Edges from which a slope starts at once."""
+RAKED = ("gable", "half_hip")
+"""Edges along which slopes end in rakes."""
 
 
 class RoofEdge(Element):

@@ -8,7 +8,7 @@ from typing import Any
 
 from ..errors import BadInput
 from ..geometry import compass
-from ..model import SLOPING, Project, RoofBlock, RoofEdge, changed
+from ..model import RAKED, SLOPING, Project, RoofBlock, RoofEdge, changed
 from ..model import put as put_element
 from ..model.edits import PutRoof, SetRoofEdge
 from ..model.labels import ROOF_EDGES
@@ -16,8 +16,6 @@ from ..model.places import roof_sides
 from ..resolve import resolve
 from ..units import Units, format_length, format_pitch, parse_length, parse_pitch
 from .rows import Field, Row, action_row, choice_row, length_row, level_options, text_row, under
-
-RAKED = ("gable", "half_hip")
 
 
 def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:

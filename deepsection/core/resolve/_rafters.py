@@ -10,7 +10,7 @@ from shapely.geometry import LineString, Polygon
 from shapely.geometry import box as rectangle
 
 from ..geometry import Plane3, largest, polygons_of, prism, prism_along
-from ..model import Layer
+from ..model import RAKED, Layer
 from ._framing import stations
 from ._slopes import FAR, along_plane, cut_to, local, past_rake, place
 from .building import Part, part_key
@@ -22,7 +22,6 @@ SOFFIT_UP = 12.0
 """Ridge board and soffit board in mm; the soffit lies this far above the foot of the fascia. Common practice."""
 SHORTEST = 150.0
 """No jack is shorter than this in plan (mm): it would be blocking."""
-RAKED = ("gable", "half_hip")
 BOARDED = ("ridge", "hip", "valley")
 
 

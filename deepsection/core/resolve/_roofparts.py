@@ -9,8 +9,8 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Solid, line_through, polygons_of, prism
-from ..model import MakeUp
-from ._rafters import RAKED, SOFFIT, SOFFIT_UP, eave_z, roof_frame, soffit_z
+from ..model import RAKED, MakeUp
+from ._rafters import SOFFIT, SOFFIT_UP, eave_z, roof_frame, soffit_z
 from ._slopes import FAR, band, local, past_rake, place, sheets, world
 from .building import Part, part_key
 from .roofmodel import ResolvedRoof, RoofPlane

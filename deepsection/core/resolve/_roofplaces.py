@@ -12,7 +12,7 @@ from ..geometry import Point, line_through
 from ..model import MakeUp, Project, RoofBlock, corner_point
 from ._wallbodies import bearing_layer
 from .building import Diagnostic, Level, PlannedWall, WallPlan
-from .roofjoins import carried, host_of, join_roofs
+from .roofjoins import carried, join_roofs
 from .roofmodel import ResolvedRoof
 from .roofs import resolve_roof
 from .walltops import ON_EDGE
@@ -48,12 +48,10 @@ def place_roofs(
         if not any(edge.kind == "joined" for edge in roof.block.edges):
             roofs.append(roof)
             continue
-        onward, faults = carried(roof, tuple(alone))
+        onward, hosts, faults = carried(roof, tuple(alone))
         found += faults
         longer, _ = placed(roof.block, onward)
-        hosts = [host_of(roof, k, tuple(alone)) for k, edge in enumerate(roof.block.edges) if edge.kind == "joined"]
-        names = tuple(host.block.id for host in hosts if host)
-        roofs.append(replace(longer or roof, joins=names))
+        roofs.append(replace(longer or roof, dying=tuple(hosts.items())))
     joined, faults = join_roofs(tuple(roofs))
     found += faults
     return joined

@@ -26,7 +26,7 @@ STOREY = 500.0
 """Below a block whose plate lies this much higher (mm) are rooms: the deck of the lower roof is cut away there."""
 
 
-def host_of(roof: ResolvedRoof, edge: int, roofs: tuple[ResolvedRoof, ...]) -> ResolvedRoof | None:
+def _host_of(roof: ResolvedRoof, edge: int, roofs: tuple[ResolvedRoof, ...]) -> ResolvedRoof | None:
     """The highest other roof that an edge lies on or in."""
     (x0, y0), (x1, y1) = roof.side(edge)
     middle = shapely.Point((x0 + x1) / 2, (y0 + y1) / 2)
@@ -34,22 +34,22 @@ def host_of(roof: ResolvedRoof, edge: int, roofs: tuple[ResolvedRoof, ...]) -> R
     return max(near, key=lambda held: held.ridge_top.total, default=None)
 
 
-def carried(roof: ResolvedRoof, roofs: tuple[ResolvedRoof, ...]) -> tuple[tuple[float, ...], tuple[Diagnostic, ...]]:
-    """Per edge, how far it is carried on to die into another roof; and what does not meet."""
-    onward, found = [], []
+def carried(
+    roof: ResolvedRoof, roofs: tuple[ResolvedRoof, ...]
+) -> tuple[tuple[float, ...], dict[int, str], tuple[Diagnostic, ...]]:
+    """Per edge, how far it is carried on to die into another roof; the roofs that edges die in; what does not meet."""
+    onward, hosts, found = [0.0] * len(roof.block.edges), dict[int, str](), []
     for edge, treatment in enumerate(roof.block.edges):
         if treatment.kind != "joined":
-            onward.append(0.0)
             continue
-        host = host_of(roof, edge, roofs)
+        host = _host_of(roof, edge, roofs)
         if host is None:
             found.append(_meets_nothing(roof, edge))
-            onward.append(0.0)
             continue
         line = line_through(*roof.side(edge))
-        past = max(-line.left_of((x, y)) for x, y in host.outline.exterior.coords)
-        onward.append(max(past, 0.0))
-    return tuple(onward), tuple(found)
+        hosts[edge] = host.block.id
+        onward[edge] = max(0.0, *(-line.left_of((x, y)) for x, y in host.outline.exterior.coords))
+    return tuple(onward), hosts, tuple(found)
 
 
 @lru_cache(maxsize=128)
@@ -63,12 +63,7 @@ def join_roofs(roofs: tuple[ResolvedRoof, ...]) -> tuple[tuple[ResolvedRoof, ...
         _settle(first, second, lost, bared)
     left = [_left(roof, roofs, lost, bared) for roof in roofs]
     held = {roof.block.id: roof for roof in roofs}
-    found = [
-        _too_high(roof, held[host], k)
-        for roof in left
-        for k, host in zip((k for k, edge in enumerate(roof.block.edges) if edge.kind == "joined"), roof.joins)
-        if _comes_out(roof, k)
-    ]
+    found = [_too_high(roof, held[host], edge) for roof in left for edge, host in roof.dying if _comes_out(roof, edge)]
     return tuple(_lowered(_with_lines(roof, left)) for roof in left), tuple(found)
 
 
@@ -92,9 +87,10 @@ def _lowered(roof: ResolvedRoof) -> ResolvedRoof:
     short = roof.ridge_top.total - max(tops, default=roof.ridge_top.total)
     if short < SAME_HEIGHT:
         return roof
-    rise = max(range(len(roof.ridge_top.terms)), key=lambda k: " over " in roof.ridge_top.terms[k].label)
+    # Of the terms of a ridge, that of its slope alone is entered as a pitch.
     terms = tuple(
-        replace(term, value=term.value - short) if k == rise else term for k, term in enumerate(roof.ridge_top.terms)
+        replace(term, value=term.value - short) if (term.field or "").startswith("pitch") else term
+        for term in roof.ridge_top.terms
     )
     return replace(roof, ridge_top=replace(roof.ridge_top, terms=terms), run=roof.run - short / roof.planes[0].pitch)
 
@@ -117,13 +113,13 @@ def _settle(
             under[a.block.id].append((i, shared.difference(over)))
     regions = {id: shapely.union_all([shape for _, shape in held], grid_size=TOL.grid) for id, held in under.items()}
     for low, high in ((a, b), (b, a)):
-        crossed = regions[high.block.id].buffer(SAME_HEIGHT)
+        crossed, claimed = regions[high.block.id].buffer(SAME_HEIGHT), _claimed(low, high)
         gone = []
         for piece in polygons_of(regions[low.block.id], min_area=SLIVER):
             if low.block.id in high.joins and piece.distance(high.outline) > SAME_HEIGHT:
                 continue  # What was carried on comes out again at the far side: it dies before.
-            crossing = not high.planes or piece.buffer(SAME_HEIGHT).intersection(crossed).area > SLIVER
-            gone.append(piece.intersection(_claimed(low, high)) if crossing else piece.intersection(high.outline))
+            crossing = piece.buffer(SAME_HEIGHT).intersection(crossed).area > SLIVER
+            gone.append(piece.intersection(claimed if crossing else high.outline))
         taken = shapely.union_all(gone)
         if taken.is_empty:
             continue

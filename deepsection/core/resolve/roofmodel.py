@@ -127,10 +127,15 @@ class ResolvedRoof:
     ridge_top: HeightSum
     run: float
     """From the bearing line to the highest ridge."""
-    joins: tuple[str, ...] = ()
-    """The roofs that it runs into."""
+    dying: tuple[tuple[int, str], ...] = ()
+    """The edges that run into another roof, each with that roof."""
     proofs: tuple[HeightSum, ...] = ()
     """The height of each ridge as it is found from each of its sides."""
+
+    @property
+    def joins(self) -> tuple[str, ...]:
+        """The roofs that it runs into."""
+        return tuple(host for _, host in self.dying)
 
     @property
     def eave(self) -> HeightSum:

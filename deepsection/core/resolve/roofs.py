@@ -21,9 +21,7 @@ from ..geometry import (
     Slope,
     Turn,
     compass,
-    line_through,
-    meet,
-    offset_line,
+    moved_out,
     roof_shape,
 )
 from ..model import SLOPING, MakeUp, RoofBlock
@@ -58,7 +56,7 @@ def resolve_roof(
     sheathing, the face of the masonry), and `faces`, the outer face of the wall below; `onward`, how far an edge that
     runs into another roof is carried on.
     """
-    lines = _moved_out(rings, bearing)
+    lines = tuple(tuple(ring) for ring in moved_out(rings, bearing))
     structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[-1])
     above = sum(layer.thickness for layer in make_up.layers[: make_up.layers.index(structure)])
     sheathing = sum(layer.thickness for layer in make_up.layers if layer.function == "sheathing")
@@ -209,20 +207,6 @@ def _proofs(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, u
             side = compass(line.dy, -line.dx)
             name = f"ridge {number} from the {side}" if len(ridges) > 1 else f"ridge from the {side}"
             yield HeightSum(f"proof:{block.id}:{number}:{k}", name, (*heel.terms, *terms))
-
-
-def _moved_out(rings: Rings, outward: tuple[float, ...]) -> Rings:
-    """Rings whose edges have moved outward."""
-    found, at = [], 0
-    for ring in rings:
-        lines = [
-            offset_line(line_through(start, end), -by)
-            for start, end, by in zip(ring, (*ring[1:], ring[0]), outward[at : at + len(ring)])
-        ]
-        met = [meet(lines[k - 1], line) or (line.x, line.y) for k, line in enumerate(lines)]
-        found.append(tuple(met))
-        at += len(ring)
-    return tuple(found)
 
 
 def _no_roof(block: RoofBlock, rings: Rings, why: str) -> Diagnostic:

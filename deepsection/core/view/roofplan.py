@@ -10,7 +10,7 @@ from shapely.geometry import Polygon
 
 from ..drawing import Dimension, Drawing, Mark, Region, Stroke, Text, extent, path, readable, rings_of
 from ..geometry import Frame, polygons_of
-from ..model import SLOPING, Project
+from ..model import RAKED, SLOPING, Project
 from ..resolve import Building, ResolvedRoof, RoofPlane
 from ..units import Units, format_area, format_length, format_pitch
 from ._roofs import hidden_under, roof_marks
@@ -141,7 +141,7 @@ def _overhangs(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, units
     cover = shapely.union_all([plane.polygon for plane in roof.planes]).buffer(2.0).difference(hidden)
     for k, (edge, reach) in enumerate(zip(roof.block.edges, roof.reaches)):
         over = edge.overhang
-        if edge.kind not in (*SLOPING, "gable", "half_hip") or over < 20.0:
+        if edge.kind not in (*SLOPING, *RAKED) or over < 20.0:
             continue
         (x0, y0), (x1, y1) = roof.side(k)
         length = math.dist((x0, y0), (x1, y1)) or 1.0

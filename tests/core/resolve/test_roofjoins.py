@@ -10,7 +10,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from deepsection.core.model import apply_edits, put
+from deepsection.core.model import RoofEdge, apply_edits, put
 from deepsection.core.model.edits import DrawRoof, Remove
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, rectangle, roof_block, roofed_l
@@ -128,3 +128,13 @@ def test_blocks_that_stand_apart_are_left_alone() -> None:
     apart = apply_edits(house, (DrawRoof(roof=roof_block("roof-2", "Two", rectangle(0, 20000, 8000, 26000), 0.5)),))
     assert [edge.kind for edge in apart.roofs[1].edges] == ["eave", "gable", "eave", "gable"]
     assert all(not roof.joins and not roof.of("valley") for roof in resolve(apart).roofs)
+
+
+def test_each_joined_edge_is_held_against_its_own_roof() -> None:
+    """A leg said to run into roofs at both ends: that it meets none at one end says nothing about the other."""
+    project = roofed_l()
+    leg = project.roofs[1]
+    edges = tuple(RoofEdge(kind="joined") if k == 2 else edge for k, edge in enumerate(leg.edges))
+    building = resolve(put(project, leg.model_copy(update={"edges": edges})))
+    assert [(found.code, found.field) for found in building.diagnostics] == [("roof-meets-nothing", "kind_2")]
+    assert building.roofs[1].dying == ((0, "roof-main"),)

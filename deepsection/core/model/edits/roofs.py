@@ -12,7 +12,7 @@ from shapely.geometry import Polygon
 from ...errors import RefusedEdit
 from ...geometry import Point, line_through
 from ...units import FOOT, INCH
-from ..elements import SLOPING, Corner, EdgeKind, RoofBlock, RoofEdge
+from ..elements import RAKED, SLOPING, Corner, EdgeKind, RoofBlock, RoofEdge
 from ..places import corner_point, roof_sides
 from ..project import Project
 from ..values import Element, Id, Mm
@@ -67,9 +67,7 @@ class SetRoofEdge(Element):
 
     def apply(self, project: Project) -> Project:
         """The project with the edge changed. Raises: RefusedEdit."""
-        roof = held(project, self.roof, RoofBlock)
-        if self.edge >= len(roof.edges):
-            raise RefusedEdit("this roof has no such edge", element=roof.id, field="edge", value=self.edge)
+        roof = _with_edge(project, self.roof, self.edge)
         old = roof.edges[self.edge]
         usual = _usual(roof, self.to, project.units == "ft-in")
         changes: dict[str, Any] = {"kind": self.to, "upper_pitch": None, "raised": 0.0}
@@ -93,9 +91,7 @@ class MoveRoofEdge(Element):
 
     def apply(self, project: Project) -> Project:
         """The project with the roof's corners moved. Raises: RefusedEdit."""
-        roof = held(project, self.roof, RoofBlock)
-        if self.edge >= len(roof.edges):
-            raise RefusedEdit("this roof has no such edge", element=roof.id, field="edge", value=self.edge)
+        roof = _with_edge(project, self.roof, self.edge)
         ring, first = next((ring, first) for ring, first in _starts(roof) if first <= self.edge < first + len(ring))
         a, b = ring[self.edge - first], ring[(self.edge - first + 1) % len(ring)]
         (x0, y0), (x1, y1) = corner_point(project, a), corner_point(project, b)
@@ -146,6 +142,14 @@ class MoveRidge(Element):
         return put(project, changed(roof, edges=edges))
 
 
+def _with_edge(project: Project, id: str, edge: int) -> RoofBlock:
+    """A roof that has an edge of this number. Raises: RefusedEdit, UnknownElement."""
+    roof = held(project, id, RoofBlock)
+    if edge >= len(roof.edges):
+        raise RefusedEdit("this roof has no such edge", element=roof.id, field="edge", value=edge)
+    return roof
+
+
 def _starts(roof: RoofBlock) -> list[tuple[tuple[Corner, ...], int]]:
     """The rings with the number of their first edge."""
     found, at = [], 0
@@ -157,16 +161,14 @@ def _starts(roof: RoofBlock) -> list[tuple[tuple[Corner, ...], int]]:
 
 def _usual(roof: RoofBlock, kind: str, imperial: bool) -> float:
     """The overhang of a like edge of the roof, else a usual one."""
-    like = ("eave", "dutch_gable") if kind in SLOPING else ("gable", "half_hip")
+    like = SLOPING if kind in SLOPING else RAKED
     alike = (edge.overhang for edge in roof.edges if edge.kind in like and edge.overhang)
     return next(alike, (16 * INCH if imperial else 400.0) if kind in SLOPING else (FOOT if imperial else 300.0))
 
 
 def _turn_height(project: Project, roof: RoofBlock, edge: int) -> float:
     """Half of the rise over the length of an edge: where a half hip is usually begun. Common practice, no source."""
-    ring, first = next((ring, first) for ring, first in _starts(roof) if first <= edge < first + len(ring))
-    a, b = ring[edge - first], ring[(edge - first + 1) % len(ring)]
-    span = math.dist(corner_point(project, a), corner_point(project, b))
+    span = math.dist(*roof_sides(project, roof)[edge])
     return max(round(span / 2 * roof.pitch / 2 / 50.0) * 50.0, 100.0)
 
 
