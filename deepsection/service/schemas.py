@@ -14,7 +14,7 @@ from deepsection.core.model.starters import Ground
 from deepsection.core.model.values import Name
 from deepsection.core.particulars import LadderRung, SumTable
 from deepsection.core.units import Units
-from deepsection.core.view import Snaps
+from deepsection.core.view import SlopeTriangle, Snaps
 
 Version = Annotated[int, Field(ge=0, le=2**53)]
 """The number of a version, as a caller names it: what a database and a browser can count."""
@@ -208,6 +208,7 @@ class Bench(BaseModel):
     snaps: Snaps
     ladder: list[LadderRung]
     sums: list[SumTable]
+    triangles: list[SlopeTriangle]
     findings: list[Finding]
 
 

@@ -16,7 +16,16 @@ from deepsection.core.particulars import Particulars, describe_element, ladder
 from deepsection.core.particulars.describe import sum_table
 from deepsection.core.resolve import Building, resolve, storeys
 from deepsection.core.sheets import SheetDrawing, compose, compose_view, free_place, paper
-from deepsection.core.view import draw_view, list_views, look_of, plan_level, plan_name, plan_snaps, standing_name
+from deepsection.core.view import (
+    draw_view,
+    list_views,
+    look_of,
+    plan_level,
+    plan_name,
+    plan_snaps,
+    slope_triangles,
+    standing_name,
+)
 
 from .schemas import ViewWanted
 
@@ -76,6 +85,7 @@ def bench_of(project: Project, version: int, views: Sequence[ViewWanted], *, seq
         "snaps": plan_snaps(building, project, plan_level(project, plan.name), look),
         "ladder": ladder(project, building),
         "sums": [sum_table(project, building, height) for height in building.sums.values()],
+        "triangles": slope_triangles(building, look, project.units),
         "findings": [
             {"code": f.code, "message": f.message, "severity": f.severity, "element": f.element, "field": f.field}
             for f in building.diagnostics

@@ -1,6 +1,6 @@
 import { create } from "zustand";
 import type { BaySize } from "./actions/bay";
-import type { RoofForm } from "./actions/roof";
+import type { OnRoof, RoofForm } from "./actions/roof";
 import type { Motion } from "./actions/transform";
 
 export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sheets";
@@ -27,6 +27,7 @@ export type Tool =
   | "beam"
   | "room"
   | "roof"
+  | "on-roof"
   | "section"
   | "note";
 export type RoofBase = "walls" | "rectangle" | "dormer";
@@ -89,6 +90,8 @@ interface Client {
   bay: BaySize | null;
   /** What new roofs look like, and what they are drawn over. */
   roof: { form: RoofForm; over: RoofBase };
+  /** What is put on roofs. */
+  onRoof: OnRoof;
   /** How many copies are made; whether a mirrored or turned thing stays where it was too. */
   copies: number;
   keep: boolean;
@@ -124,6 +127,7 @@ export const useClient = create<Client>((set) => ({
   shape: "chain",
   bay: null,
   roof: { form: "hip", over: "walls" },
+  onRoof: "chimney",
   copies: 1,
   keep: false,
   last: null,

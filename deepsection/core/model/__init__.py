@@ -41,6 +41,7 @@ from .elements import (
     MakeUp,
     Moulding,
     Note,
+    OverhangFrom,
     PlacedView,
     PlanSpot,
     RoofBlock,
@@ -57,6 +58,7 @@ from .elements import (
     Wall,
 )
 from .ground import GroundSpot, GroundStep
+from .onroofs import Chimney, Downpipe, RoofFitting
 from .openings import (
     DESIGN_FIELDS,
     OPERATIONS,
@@ -101,9 +103,11 @@ __all__ = [
     "Beam",
     "BeamEnd",
     "Ceiling",
+    "Chimney",
     "ConstructionLine",
     "Corner",
     "Design",
+    "Downpipe",
     "DrawWalls",
     "Edit",
     "Element",
@@ -127,6 +131,7 @@ __all__ = [
     "MoveWall",
     "Note",
     "Opening",
+    "OverhangFrom",
     "PlacedView",
     "PlanSpot",
     "Post",
@@ -134,6 +139,7 @@ __all__ = [
     "Remove",
     "RoofBlock",
     "RoofEdge",
+    "RoofFitting",
     "Room",
     "Rung",
     "SectionLine",

@@ -330,13 +330,17 @@ class RoofEdge(Element):
     upper_pitch: RoofPitch | None = None
 
 
+OverhangFrom = Literal["bearing", "sheathing", "face"]
+
+
 class RoofBlock(Element):
     """A roof over an outline (corners counter-clockwise) and its courts (clockwise), a treatment per edge.
 
     Edges are numbered through the outline and then its courts. `seat` is the level cut of the birdsmouth on the plate,
     measured in from the bearing line, at the pitch of the block; it sets the heel of all edges. `offset`: how far above
     its plate level it bears. `heel`: how far above that the top of the rafters lies over the bearing line, where it is
-    stated.
+    stated. `overhang_from`: what overhangs are measured from: the bearing line, the outside of sheathing or masonry, or
+    the finished face. `gutter`: the width of the gutters along its eaves; 0 for none.
     """
 
     id: Id
@@ -352,6 +356,8 @@ class RoofBlock(Element):
     courts: tuple[Annotated[tuple[Corner, ...], Field(min_length=3)], ...] = ()
     offset: Mm = 0.0
     heel: Positive | None = None
+    overhang_from: OverhangFrom = "sheathing"
+    gutter: NotNegative = 0.0
 
     @property
     def rings(self) -> tuple[tuple[Corner, ...], ...]:

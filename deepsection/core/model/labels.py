@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from .onroofs import Downpipe, RoofFitting
 from .openings import Kind, Opening
 from .project import Project
 
@@ -25,6 +26,9 @@ _PHRASES = {
     "put_ground_spot": "change a height of the ground",
     "put_ground_step": "change a step of the ground",
     "put_roof": "change {name}",
+    "put_chimney": "change a chimney",
+    "put_fitting": "change a {name}",
+    "put_downpipe": "change a downpipe",
     "put_foundation": "change the foundation",
     "put_floor": "change {name}",
     "put_ceiling": "change {name}",
@@ -97,6 +101,8 @@ def describe(edits: Sequence[Any], project: Project) -> str:
         held = known.get(edit.elements[0])
         extra = f" and {len(edit.elements) - 1} more" if len(edit.elements) > 1 else ""
         return f"remove {_name(held, project) or 'a wall'}{extra}"
+    if edit.kind == "add_on_roof":
+        return f"put a {ON_ROOFS[edit.what]} on the roof"
     if edit.kind == "transform":
         return _transformed(edit, known, project)
     element = carried if hasattr(carried, "id") else known.get(str(carried))
@@ -120,6 +126,10 @@ def _name(element: Any, project: Project) -> str:
         return project.number_of(element)
     if isinstance(element, Kind):
         return element.name
+    if isinstance(element, RoofFitting):
+        return ON_ROOFS[element.fitting]
+    if isinstance(element, Downpipe):
+        return ON_ROOFS["downpipe"]
     return str(getattr(element, "number", None) or getattr(element, "name", ""))
 
 
@@ -132,3 +142,12 @@ ROOF_EDGES: dict[str, str] = {
     "joined": "into another roof",
 }
 """What an edge of a roof can be, in words."""
+
+ON_ROOFS: dict[str, str] = {
+    "chimney": "chimney",
+    "window": "roof window",
+    "pipe": "pipe",
+    "vent": "vent",
+    "downpipe": "downpipe",
+}
+"""What goes through a roof or hangs on it, in words."""

@@ -31,6 +31,7 @@ from .elements import (
     Wall,
 )
 from .ground import GroundSpot, GroundStep
+from .onroofs import Chimney, Downpipe, RoofFitting
 from .openings import Design, Kind, Opening, design_of, number_of
 from .posts import Beam, Post
 from .values import Element, Id, Name
@@ -52,6 +53,9 @@ COLLECTIONS = (
     "spots",
     "steps",
     "roofs",
+    "chimneys",
+    "fittings",
+    "downpipes",
     "foundations",
     "floors",
     "ceilings",
@@ -87,6 +91,9 @@ class Project(Element):
     spots: tuple[GroundSpot, ...] = ()
     steps: tuple[GroundStep, ...] = ()
     roofs: tuple[RoofBlock, ...] = ()
+    chimneys: tuple[Chimney, ...] = ()
+    fittings: tuple[RoofFitting, ...] = ()
+    downpipes: tuple[Downpipe, ...] = ()
     foundations: tuple[Foundation, ...] = ()
     floors: tuple[Floor, ...] = ()
     ceilings: tuple[Ceiling, ...] = ()
@@ -143,6 +150,7 @@ class Project(Element):
         _check_roofs(self)
         _check_floors(self)
         _check_posts(self)
+        _check_on_roofs(self)
         return self
 
 
@@ -257,6 +265,16 @@ def _check_roofs(project: Project) -> None:
                 raise ValueError(f"{roof.id}: edge {k} needs the height at which it turns")
             if edge.upper_pitch is not None and (edge.height is None or edge.kind != "eave"):
                 raise ValueError(f"{roof.id}: edge {k} goes on at another pitch from a height above its eave")
+
+
+def _check_on_roofs(project: Project) -> None:
+    rungs, roofs = _ids(project.rungs), _ids(project.roofs)
+    for chimney in project.chimneys:
+        _need(rungs, chimney.base.level, chimney.id, "foot")
+        if chimney.flue >= min(chimney.width, chimney.depth):
+            raise ValueError(f"{chimney.id}: the flue is wider than the chimney; make one of them smaller")
+    for pipe in project.downpipes:
+        _need(roofs, pipe.roof, pipe.id, "roof")
 
 
 def _check_posts(project: Project) -> None:

@@ -51,6 +51,14 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
     if any(edge.kind in RAKED for edge in roof.edges):
         rows.append(length_row("rake", "Gable overhang", widest(RAKED), units, lambda v: every(RAKED, overhang=v)))
     rows += [
+        choice_row(
+            "overhang_from",
+            "Overhangs are measured from",
+            roof.overhang_from,
+            OVERHANG_FROM,
+            lambda t: put(overhang_from=t),
+        ),
+        length_row("gutter", "Gutter width, 0 for none", roof.gutter, units, lambda v: put(gutter=v)),
         length_row("fascia", "Fascia depth", roof.fascia_depth, units, lambda v: put(fascia_depth=v), least=0.0),
         length_row("seat", "Birdsmouth seat", roof.seat, units, lambda v: put(seat=v), least=0.0),
         Row(Field("heel", "Heel, else from the birdsmouth", "text", _heel(roof, units)), heel),
@@ -67,6 +75,14 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
     for k, edge in enumerate(roof.edges):
         rows += under(f"{_side(project, roof, k)} edge", _edge_rows(project, roof, k, edge))
     return rows
+
+
+OVERHANG_FROM = [
+    ("sheathing", "outside of sheathing or masonry"),
+    ("face", "finished face of the wall"),
+    ("bearing", "bearing line"),
+]
+"""What overhangs can be measured from, in words."""
 
 
 def _pitch_for(project: Project, roof: RoofBlock, height: float) -> float:

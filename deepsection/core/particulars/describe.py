@@ -11,7 +11,9 @@ from ..errors import DeepSectionError
 from ..model import (
     Beam,
     Ceiling,
+    Chimney,
     ConstructionLine,
+    Downpipe,
     Floor,
     Foundation,
     GridLine,
@@ -24,6 +26,7 @@ from ..model import (
     Post,
     Project,
     RoofBlock,
+    RoofFitting,
     Room,
     Rung,
     SectionLine,
@@ -31,13 +34,30 @@ from ..model import (
     Wall,
 )
 from ..model.edits import Remove
+from ..model.labels import ON_ROOFS
 from ..resolve import Building, sum_id
 from ..units import HeightSum, Units, format_length, format_thickness
 from .fields import fields_of
 from .rows import Field
 
 LINES = (ConstructionLine, GridLine, GroundSpot, GroundStep)
-REMOVABLE = (Wall, Opening, RoofBlock, SectionLine, Room, MakeUp, Kind, Post, Beam, Note, Sheet, *LINES)
+REMOVABLE = (
+    Wall,
+    Opening,
+    RoofBlock,
+    Chimney,
+    RoofFitting,
+    Downpipe,
+    SectionLine,
+    Room,
+    MakeUp,
+    Kind,
+    Post,
+    Beam,
+    Note,
+    Sheet,
+    *LINES,
+)
 """What may be taken away by itself; the document refuses what others still need."""
 
 
@@ -168,6 +188,10 @@ def _sum_ids(held: Any) -> list[str]:
         return [f"top:{held.id}", f"foot:{held.id}", sum_id(held.top.level), sum_id(held.base.level), *own]
     if isinstance(held, Post):
         return [f"top:{held.id}", f"foot:{held.id}", sum_id(held.top.level), sum_id(held.base.level)]
+    if isinstance(held, Chimney | RoofFitting):
+        return [f"top:{held.id}", f"foot:{held.id}"]
+    if isinstance(held, Downpipe):
+        return [f"eave:{held.roof}"]
     if isinstance(held, Beam):
         return [f"top:{held.id}", sum_id(held.top.level)]
     if isinstance(held, Foundation):
@@ -214,6 +238,12 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         return held.name, f"level, measured from {base}" if base else "the datum: every height is measured from here"
     if isinstance(held, RoofBlock):
         return held.name, "roof"
+    if isinstance(held, Chimney):
+        return "Chimney", f"of {material(held.material).name.lower()}"
+    if isinstance(held, RoofFitting):
+        return ON_ROOFS[held.fitting].capitalize(), "on the slope over its place"
+    if isinstance(held, Downpipe):
+        return "Downpipe", f"from the gutter of {project.find(held.roof).name}"
     if isinstance(held, GridLine):
         return f"Grid {held.name}", "a line of the grid, through every storey"
     if isinstance(held, ConstructionLine):

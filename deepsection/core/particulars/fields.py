@@ -8,7 +8,9 @@ from typing import Any
 from ..model import (
     Beam,
     Ceiling,
+    Chimney,
     ConstructionLine,
+    Downpipe,
     Floor,
     Foundation,
     GridLine,
@@ -21,6 +23,7 @@ from ..model import (
     Post,
     Project,
     RoofBlock,
+    RoofFitting,
     Room,
     Rung,
     SectionLine,
@@ -40,6 +43,7 @@ from ..model.edits import (
     SetProject,
 )
 from ._make_up_fields import make_up_fields
+from ._on_roof_fields import chimney_fields, downpipe_fields, fitting_fields
 from ._opening_fields import kind_fields, opening_fields
 from ._post_fields import beam_fields, post_fields
 from ._roof_fields import roof_fields
@@ -151,6 +155,9 @@ _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
     Post: post_fields,
     Beam: beam_fields,
     RoofBlock: roof_fields,
+    Chimney: chimney_fields,
+    RoofFitting: fitting_fields,
+    Downpipe: downpipe_fields,
     Rung: rung_fields,
     SectionLine: _section,
     Room: _room,

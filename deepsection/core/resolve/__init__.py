@@ -4,6 +4,7 @@ levels -> wall plan -> openings -> floors -> roof planes -> wall tops -> members
 later one; each is memoised on exactly the values that it reads, so an edit rebuilds what it touches.
 """
 
+from ._eaves import gutter_runs
 from ._leaves import Leaf
 from ._leaves import leaves as unit_leaves
 from ._mouldings import moulding_plan
@@ -25,6 +26,7 @@ from .building import (
 from .ground import Ground
 from .levels import resolve_levels, storeys, sum_id
 from .makeup_names import derived_name
+from .onroofmodel import PlacedChimney, PlacedDownpipe, PlacedFitting
 from .resolve import STAGES, resolve, room_space
 from .roofmodel import ResolvedRoof, RoofPlane, RoofSeam
 from .wallplan import plan_walls
@@ -38,6 +40,9 @@ __all__ = [
     "Level",
     "Outline",
     "Part",
+    "PlacedChimney",
+    "PlacedDownpipe",
+    "PlacedFitting",
     "PlacedOpening",
     "PlannedLayer",
     "PlannedWall",
@@ -48,6 +53,7 @@ __all__ = [
     "Storey",
     "WallPlan",
     "derived_name",
+    "gutter_runs",
     "moulding_plan",
     "part_key",
     "plan_walls",

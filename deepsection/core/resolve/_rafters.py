@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 import shapely
 from shapely.geometry import LineString, Polygon
@@ -12,7 +13,7 @@ from shapely.geometry import box as rectangle
 from ..geometry import Plane3, largest, polygons_of, prism, prism_along
 from ..model import RAKED, Layer
 from ._framing import stations
-from ._slopes import FAR, along_plane, cut_to, local, past_rake, place
+from ._slopes import FAR, along_plane, cut_to, local, past_rake, place, sheets
 from .building import Part, part_key
 from .roofmodel import ResolvedRoof, RoofPlane, RoofSeam
 
@@ -22,11 +23,13 @@ SOFFIT_UP = 12.0
 """Ridge board and soffit board in mm; the soffit lies this far above the foot of the fascia. Common practice."""
 SHORTEST = 150.0
 """No jack is shorter than this in plan (mm): it would be blocking."""
+Holes = tuple[tuple[str, Polygon], ...]
+"""What goes through a roof, by its id: where no member may be, in plan."""
 BOARDED = ("ridge", "hip", "valley")
 
 
-def roof_frame(roof: ResolvedRoof, layer: Layer) -> Iterator[Part]:
-    """Every member of a framed roof block."""
+def roof_frame(roof: ResolvedRoof, layer: Layer, holes: Holes = ()) -> Iterator[Part]:
+    """Every member of a framed roof block; what `holes` name is kept clear, with trimmers and headers around them."""
     rakes = [
         past_rake(roof, k, 0.0, reach + 1.0)
         for k, (edge, reach) in enumerate(zip(roof.block.edges, roof.reaches))
@@ -35,10 +38,10 @@ def roof_frame(roof: ResolvedRoof, layer: Layer) -> Iterator[Part]:
     outside = shapely.union_all(rakes) if rakes else Polygon()
     boards = [seam for seam in roof.seams if seam.kind in BOARDED and not seam.others and len(seam.edges) > 1]
     for plane in roof.planes:
-        yield from _rafters(roof, plane, layer, boards, outside)
+        yield from _rafters(roof, plane, layer, boards, outside, holes)
     counts: dict[str, int] = {}
     for seam in boards:
-        for solid, axis in _board(roof, seam, outside):
+        for solid, axis in _board(roof, seam, outside.union(shapely.union_all([hole for _, hole in holes]))):
             slot = "" if not counts.get(seam.kind) else str(counts[seam.kind])
             counts[seam.kind] = counts.get(seam.kind, 0) + 1
             role = "ridge_board" if seam.kind == "ridge" else f"{seam.kind}_rafter"
@@ -55,7 +58,12 @@ def _member(
 
 
 def _rafters(
-    roof: ResolvedRoof, plane: RoofPlane, layer: Layer, boards: list[RoofSeam], outside: shapely.Geometry
+    roof: ResolvedRoof,
+    plane: RoofPlane,
+    layer: Layer,
+    boards: list[RoofSeam],
+    outside: shapely.Geometry,
+    holes: Holes,
 ) -> Iterator[Part]:
     assert layer.framing is not None
     thickness, spacing = layer.framing.thickness, layer.framing.spacing
@@ -66,7 +74,20 @@ def _rafters(
         return
     rise = math.hypot(1.0, plane.pitch)
     axis = (plane.inward[0] / rise, plane.inward[1] / rise, plane.pitch / rise)
-    for slot, near in _stations(roof, plane, region, thickness, spacing):
+    laid = _stations(roof, plane, region, thickness, spacing)
+    around = [
+        held
+        for id, hole in holes
+        if hole.intersects(plane.under)
+        for held in _around(plane, local(plane, hole), id, [near for _, near in laid], thickness, region)
+    ]
+    for kept in around:
+        region = region.difference(kept.kept)
+        for role, where, area in kept.members:
+            for count, solid in enumerate(sheets(plane, area, 0.0, plane.plumb_depth)):
+                name = f"{plane.slot}:{where}" + (f":{count}" if count else "")
+                yield _member(roof, role, layer, name, solid, axis if role == "trimmer" else (*plane.line[2:], 0.0))
+    for slot, near in laid:
         strip = region.intersection(rectangle(near, -FAR, near + thickness, FAR))
         pieces = sorted(polygons_of(strip), key=lambda piece: float(piece.bounds[1]))
         for number, piece in enumerate(pieces):
@@ -79,6 +100,45 @@ def _rafters(
                     solid = solid.above(deck)
             name = f"{plane.slot}:{slot}:{number}" if number else f"{plane.slot}:{slot}"
             yield _member(roof, "rafter", layer, name, solid, axis)
+
+
+@dataclass(frozen=True)
+class _Hole:
+    """What a hole keeps clear of common rafters, and the members around it: (role, slot, plan), in own coordinates."""
+
+    kept: shapely.Geometry
+    members: tuple[tuple[str, str, shapely.Geometry], ...]
+
+
+def _around(
+    plane: RoofPlane, hole: Polygon, id: str, laid: list[float], thickness: float, region: shapely.Geometry
+) -> Iterator[_Hole]:
+    """Trimmers beside a hole, where no rafter lies close, and headers between them, where rafters are cut.
+
+    Trimmers run from the bearing line, or the foot of the slope, to its head.
+    """
+    first, low, last, high = hole.bounds
+    if not any(near < last and near + thickness > first for near in laid):
+        return
+    sides, trimmers = [], []
+    for slot, near in (("left", first - thickness), ("right", last)):
+        close = [at for at in laid if abs(at - near) < thickness and not (at < last and at + thickness > first)]
+        sides.append(close[0] if close else near)
+        if not close:
+            trimmers.append((slot, rectangle(near, max(region.bounds[1], 0.0), near + thickness, FAR)))
+    left, right = sides[0] + thickness, sides[1]
+    heads = [
+        ("low", rectangle(left, low - thickness, right, low)),
+        ("high", rectangle(left, high, right, high + thickness)),
+    ]
+    members = [("trimmer", f"hole:{id}:{slot}", area.intersection(region)) for slot, area in trimmers]
+    members += [
+        ("header", f"hole:{id}:{slot}", area.intersection(region))
+        for slot, area in heads
+        if area.bounds[1] > plane.seat and area.intersection(region).area > 0.9 * area.area
+    ]
+    open = [shapely.box(left, low, right, high), *(area for _, _, area in members)]
+    yield _Hole(shapely.union_all(open), tuple(members))
 
 
 def _stations(

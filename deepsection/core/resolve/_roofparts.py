@@ -6,10 +6,12 @@ from collections.abc import Iterator
 from functools import lru_cache
 
 import shapely
-from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry import Polygon
 
-from ..geometry import Solid, line_through, polygons_of, prism
-from ..model import RAKED, MakeUp
+from ..geometry import Solid, line_through, prism
+from ..model import MakeUp
+from ._eaves import eave_area, fascia_area, gutter_parts, raked_edges
+from ._onroofparts import Piercing
 from ._rafters import SOFFIT, SOFFIT_UP, eave_z, roof_frame, soffit_z
 from ._slopes import FAR, band, local, past_rake, place, sheets, world
 from .building import Part, part_key
@@ -20,17 +22,19 @@ NARROWEST = 10.0
 
 
 @lru_cache(maxsize=128)
-def roof_parts(roof: ResolvedRoof, make_up: MakeUp) -> tuple[Part, ...]:
-    """Every part of a roof block."""
+def roof_parts(roof: ResolvedRoof, make_up: MakeUp, holes: tuple[Piercing, ...] = ()) -> tuple[Part, ...]:
+    """Every part of a roof block; `holes` are what goes through it."""
     structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[-1])
     parts: list[Part] = []
+    taken = shapely.union_all([hole.outline for hole in holes])
     for plane in roof.planes:
-        parts += _covering(roof, plane, make_up)
-        parts += _eave_boards(roof, plane)
+        parts += _covering(roof, plane, make_up, holes)
+        parts += _eave_boards(roof, plane, taken)
     if structure.framing:
-        parts += roof_frame(roof, structure)
+        parts += roof_frame(roof, structure, tuple((hole.id, hole.clear) for hole in holes if not hole.clear.is_empty))
+    parts += gutter_parts(roof)
     for edge in range(len(roof.block.edges)):
-        parts += _barges(roof, edge)
+        parts += _barges(roof, edge, taken)
     parts += _small_gables(roof)
     return tuple(parts)
 
@@ -42,7 +46,7 @@ def _make(
     return Part(part_key(roof.block.id, role, layer, slot), roof.block.id, role, material, solid, sums=sums, **more)  # type: ignore[arg-type]
 
 
-def _covering(roof: ResolvedRoof, plane: RoofPlane, make_up: MakeUp) -> Iterator[Part]:
+def _covering(roof: ResolvedRoof, plane: RoofPlane, make_up: MakeUp, holes: tuple[Piercing, ...]) -> Iterator[Part]:
     slope = (1.0 + plane.pitch**2) ** 0.5
     reached = 0.0
     above = []
@@ -58,6 +62,7 @@ def _covering(roof: ResolvedRoof, plane: RoofPlane, make_up: MakeUp) -> Iterator
         if area.is_empty:
             continue
         solid = prism(area, eave_z(plane) - 1000, roof.ridge_top.total + 1000).below(high).above(low)
+        solid = solid.minus([hole.body for hole in holes])
         yield _make(
             roof,
             "roofing" if layer is make_up.layers[0] else layer.function,
@@ -71,17 +76,12 @@ def _covering(roof: ResolvedRoof, plane: RoofPlane, make_up: MakeUp) -> Iterator
         )
 
 
-def _eave_boards(roof: ResolvedRoof, plane: RoofPlane) -> Iterator[Part]:
+def _eave_boards(roof: ResolvedRoof, plane: RoofPlane, pierced: shapely.Geometry) -> Iterator[Part]:
     """Fascia and soffit, where this slope still comes down to its eave; barges take their thickness off."""
-    if not roof.has_fascia(plane.edge) or plane.polygon.is_empty:
-        return
     board, top, z = roof.block.fascia_thickness, eave_z(plane), soffit_z(roof, plane)
-    taken = [
-        past_rake(roof, k, roof.reaches[k] - board, roof.reaches[k] + 1.0) for k in _raked(roof) if k not in plane.edges
-    ]
-    area = local(plane, plane.polygon.difference(shapely.union_all(taken)) if taken else plane.polygon)
+    area = eave_area(roof, plane, pierced)
     face = roof.faces[plane.edge]
-    fascia = _wide(area.intersection(band(plane, -plane.reach, -plane.reach + board)), board * 2)
+    fascia = fascia_area(roof, plane, area)
     if fascia.is_empty:
         return
     solid = prism(world(plane, fascia), top - roof.block.fascia_depth, top)
@@ -93,27 +93,18 @@ def _eave_boards(roof: ResolvedRoof, plane: RoofPlane) -> Iterator[Part]:
         )
 
 
-def _wide(shape: shapely.Geometry, least: float) -> shapely.Geometry:
-    return MultiPolygon([piece for piece in polygons_of(shape) if piece.bounds[2] - piece.bounds[0] > least])
-
-
-def _raked(roof: ResolvedRoof) -> list[int]:
-    """The edges with barges."""
-    board = roof.block.fascia_thickness
-    return [k for k, edge in enumerate(roof.block.edges) if edge.kind in RAKED and roof.reaches[k] >= board]
-
-
-def _barges(roof: ResolvedRoof, edge: int) -> Iterator[Part]:
+def _barges(roof: ResolvedRoof, edge: int, pierced: shapely.Geometry) -> Iterator[Part]:
     """The boards along a rake, slope by slope, with the returns that close the ends of the eaves; their soffits."""
-    if edge not in _raked(roof):
+    if edge not in raked_edges(roof):
         return
     board, depth, reach = roof.block.fascia_thickness, roof.block.fascia_depth, roof.reaches[edge]
     face = roof.faces[edge]
     outer = past_rake(roof, edge, reach - board, reach)
     # Where two rakes meet at a corner, the next one runs through.
     after = roof.neighbours(edge)[1]
-    raked = after in _raked(roof)
+    raked = after in raked_edges(roof)
     taken = past_rake(roof, after, roof.reaches[after] - board, roof.reaches[after] + 1.0) if raked else Polygon()
+    taken = taken.union(pierced)
     width = reach - board - face
     inner = past_rake(roof, edge, face, reach - board) if width > NARROWEST else None
     for plane in roof.planes:
@@ -130,7 +121,9 @@ def _barges(roof: ResolvedRoof, edge: int) -> Iterator[Part]:
             yield _make(roof, "barge", "trim", solid, slot=slot, function="finish")
         if inner is not None:
             low = depth - SOFFIT_UP
-            under = local(plane, plane.polygon.intersection(inner)).intersection(band(plane, wall, FAR))
+            under = local(plane, plane.polygon.intersection(inner).difference(pierced)).intersection(
+                band(plane, wall, FAR)
+            )
             for number, solid in enumerate(sheets(plane, under, low - SOFFIT, low)):
                 slot = f"rake:{edge}:{plane.slot}" + (f":{number}" if number else "")
                 yield _make(roof, "soffit", "trim", solid, slot=slot, function="finish")

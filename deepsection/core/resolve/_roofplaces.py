@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 import shapely
 
 from ..geometry import Point, line_through
-from ..model import MakeUp, Project, RoofBlock, corner_point
+from ..model import MakeUp, OverhangFrom, Project, RoofBlock, corner_point
 from ._wallbodies import bearing_layer
 from .building import Diagnostic, Level, PlannedWall, WallPlan
 from .roofjoins import carried, join_roofs
@@ -29,7 +29,7 @@ def place_roofs(
         held = [_edge_faces(wall, make_ups) for wall in beside]
         outer = tuple(edge.outer - edge.bearing for edge in held)
         skins = tuple(
-            face if edge.kind == "abutment" else faces.sheathing - faces.bearing
+            face if edge.kind == "abutment" else faces.measured(block.overhang_from)
             for edge, faces, face in zip(block.edges, held, outer)
         )
         bearing = tuple(edge.bearing for edge in held)
@@ -103,6 +103,10 @@ class _EdgeFaces:
     bearing: float = 0.0
     sheathing: float = 0.0
     outer: float = 0.0
+
+    def measured(self, face: OverhangFrom) -> float:
+        """From the bearing line to what overhangs are measured from."""
+        return {"bearing": self.bearing, "sheathing": self.sheathing, "face": self.outer}[face] - self.bearing
 
 
 def _edge_faces(wall: PlannedWall | None, make_ups: dict[str, MakeUp]) -> _EdgeFaces:

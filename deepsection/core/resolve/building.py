@@ -16,6 +16,7 @@ from ..geometry import Axis, Circle, Line, Point, Solid
 from ..model import Beam, Design, Opening, Post, Room, Wall, drift_of
 from ..units import HeightSum
 from .ground import Ground
+from .onroofmodel import OnRoofs
 from .roofmodel import ResolvedRoof
 
 Severity = Literal["blocking", "warning"]
@@ -364,6 +365,8 @@ class Building:
     ground: Ground
     totals: dict[str, float] = field(default_factory=dict)
     """mm above the datum of every sum, by its id."""
+    on_roofs: OnRoofs = field(default_factory=OnRoofs)
+    """What goes through roofs and hangs on them."""
 
     @cached_property
     def parts(self) -> tuple[Part, ...]:

@@ -16,10 +16,12 @@ from shapely.geometry import Point as ShapelyPoint
 from ..geometry import Solid
 from ..model import Kind, MakeUp, Opening, Project, Room
 from ..units import HeightSum
+from ._eaves import downpipe_parts
 from ._groundchecks import ground_faults, ground_sums
 from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
 from ._joists import ceiling_parts, floor_parts
 from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moulding_sum
+from ._onroofparts import Piercing, on_roof_parts, passed, piercings
 from ._onroofs import above_all, decks_below, on_roofs
 from ._posts import beam_parts, place_beams, place_posts, post_parts
 from ._returns import return_parts
@@ -46,7 +48,9 @@ from .ground import Ground
 from .levels import resolve_levels, storeys
 from .makeup_names import name_faults
 from .makeups import order_faults
+from .onroofmodel import OnRoofs
 from .openings import place_openings
+from .piercings import place_on_roofs
 from .roofmodel import ResolvedRoof
 from .wallplan import plan_walls
 from .walltops import ON_EDGE, Surroundings, foot_sum, gable_footprints, plate_sum, wall_top
@@ -76,12 +80,15 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     with clock("wall tops"):
         around = _around(project, plan, levels, floors, roofs)
         tops = {wall.wall.id: wall_top(wall, around, found) for wall in plan.walls}
+    grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
+    ground = Ground(grade, project.spots, project.steps)
+    on_top = place_on_roofs(project, roofs, levels, ground, found)
     posts, beams = place_posts(project, levels, found), place_beams(project, levels, found)
     mouldings, mitres = _mouldings(plan, levels)
     found += moulding_faults(plan, tops)
 
     def make_parts() -> tuple[Part, ...]:
-        return _parts(project, plan, levels, make_ups, openings, floors, roofs, tops, posts, beams, mitres)
+        return _parts(project, plan, levels, make_ups, openings, floors, roofs, tops, posts, beams, mitres, on_top)
 
     found += _missed_sections(project, plan)
     for id in dict.fromkeys(wall.make_up for wall in project.walls):
@@ -109,9 +116,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     for roof in roofs:
         sums.update({s.id: s for s in (roof.heel, *(eave for _, eave in roof.eaves), roof.ridge_top, *roof.proofs)})
     sums.update({height.id: height for height in mouldings})
-    grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
-
-    ground = Ground(grade, project.spots, project.steps)
+    sums.update({height.id: height for height in on_top.sums})
     sums.update({height.id: height for height in ground_sums(project, levels)})
     found += ground_faults(ground, plan, levels, project)
     walls = plan.by_id
@@ -149,6 +154,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         tuple(found),
         ground,
         totals,
+        on_top,
     )
     if timer:
         with clock("solids"):
@@ -229,6 +235,7 @@ def _parts(
     posts: tuple[PlacedPost, ...],
     beams: tuple[PlacedBeam, ...],
     mitres: dict[tuple[str, str], Mitres],
+    on_top: OnRoofs,
 ) -> tuple[Part, ...]:
     parts: list[Part] = []
     for wall in plan.walls:
@@ -243,8 +250,8 @@ def _parts(
             shown = tops[wall.wall.id].shows(wall, 0, make_up)
             parts += return_parts(wall, make_up, opening, tops[wall.wall.id].base, shown)
             parts += held if wall.is_plumb else _lean(held, wall, tops[wall.wall.id].base)
-    for roof in roofs:
-        parts += roof_parts(roof, make_ups[roof.block.make_up])
+    holes = piercings(on_top)
+    roofing = [part for roof in roofs for part in roof_parts(roof, make_ups[roof.block.make_up], _over(roof, holes))]
     for foundation in project.foundations:
         walls = tuple(w for w in plan.on(foundation.level) if w.wall.status == "outer")
         parts += foundation_parts(
@@ -275,7 +282,20 @@ def _parts(
         gables = shapely.union_all([gable for wall in under for gable in gable_footprints(wall, tops[wall.wall.id])])
         planned = plan_ceiling(ceiling, plan, make_ups, floors, roofs, gables)
         parts += ceiling_parts(ceiling, make_ups[ceiling.make_up], planned.bays, planned.boards, levels[ceiling.level])
+    parts = [*passed(parts, on_top), *roofing, *on_roof_parts(on_top, make_ups)]
+    for pipe in on_top.downpipes:
+        parts += downpipe_parts(pipe)
     return tuple(parts)
+
+
+def _over(roof: ResolvedRoof, holes: tuple[Piercing, ...]) -> tuple[Piercing, ...]:
+    """The holes that a roof may have: one that has none is not built anew for the others."""
+    cover = shapely.union_all([plane.whole for plane in roof.planes])
+    x0, y0, x1, y1 = cover.bounds
+    reaches = (hole.body.reach for hole in holes)
+    return tuple(
+        hole for hole, at in zip(holes, reaches) if at.x0 <= x1 and at.x1 >= x0 and at.y0 <= y1 and at.y1 >= y0
+    )
 
 
 @lru_cache(maxsize=256)

@@ -8,6 +8,7 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Iterator
+from dataclasses import replace
 from functools import lru_cache
 
 from shapely.geometry import Polygon
@@ -21,6 +22,7 @@ from ..geometry import (
     Slope,
     Turn,
     compass,
+    line_through,
     moved_out,
     roof_shape,
 )
@@ -114,7 +116,7 @@ def resolve_roof(
         reaches,
         bears,
         heel,
-        tuple(_eaves(block, reaches, heel)),
+        tuple(_eaves(block, sides, reaches, heel)),
         ridge,
         run,
         proofs=tuple(_proofs(block, shape, heel, above, units)),
@@ -148,7 +150,9 @@ def _slope(block: RoofBlock, k: int, reach: float) -> Slope:
     return Slope(pitch, reach, edge.raised, turn)
 
 
-def _eaves(block: RoofBlock, reaches: tuple[float, ...], heel: HeightSum) -> Iterator[tuple[int, HeightSum]]:
+def _eaves(
+    block: RoofBlock, sides: list[tuple[Point, Point]], reaches: tuple[float, ...], heel: HeightSum
+) -> Iterator[tuple[int, HeightSum]]:
     """Per sloping edge, the height of its eave; equal ones are one sum."""
     found: list[HeightSum] = []
     for k, edge in enumerate(block.edges):
@@ -159,6 +163,10 @@ def _eaves(block: RoofBlock, reaches: tuple[float, ...], heel: HeightSum) -> Ite
         id = f"eave:{block.id}:{k}" if found else f"eave:{block.id}"
         name = f"eave {k + 1}, {block.name}" if found else f"eave, {block.name}"
         height = HeightSum(id, name, (*heel.terms, *raised, overhang))
+        line = line_through(*sides[k])
+        x, y = line.at(math.dist(*sides[k]) / 2)
+        out = (x + line.dy * reaches[k], y - line.dx * reaches[k])
+        height = replace(height, slope=((x, y, heel.total + edge.raised), (*out, height.total)))
         same = next((held for held in found if abs(held.total - height.total) < MEETING / 100), None)
         if same is None:
             found.append(height)
@@ -184,7 +192,12 @@ def _ridge(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, un
     terms.append(SumTerm(f"{format_pitch(plane.pitch, units)} over {over}", rise, block.id, field))
     terms.append(SumTerm("covering, measured plumb", above * math.hypot(1.0, plane.pitch), block.make_up))
     name = f"ridge, {block.name}"
-    return HeightSum(f"ridge:{block.id}", name, (*heel.terms, *terms)), inward + rise / plane.pitch
+    line, base = plane.base
+    points = [vertex for vertex in plane.vertices if vertex[2] > top - 1e-6]
+    x, y = (sum(point[n] for point in points) / len(points) for n in (0, 1))
+    foot = line.at(line.along((x, y)))
+    height = HeightSum(f"ridge:{block.id}", name, (*heel.terms, *terms), ((*foot, base), (x, y, top)))
+    return height, inward + rise / plane.pitch
 
 
 def _proofs(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, units: Units) -> Iterator[HeightSum]:
@@ -206,7 +219,8 @@ def _proofs(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, u
             terms.append(SumTerm("covering, measured plumb", above * math.hypot(1.0, plane.pitch), block.make_up))
             side = compass(line.dy, -line.dx)
             name = f"ridge {number} from the {side}" if len(ridges) > 1 else f"ridge from the {side}"
-            yield HeightSum(f"proof:{block.id}:{number}:{k}", name, (*heel.terms, *terms))
+            slope = ((*line.at(line.along((x, y))), height), (x, y, plane.z(x, y)))
+            yield HeightSum(f"proof:{block.id}:{number}:{k}", name, (*heel.terms, *terms), slope)
 
 
 def _no_roof(block: RoofBlock, rings: Rings, why: str) -> Diagnostic:

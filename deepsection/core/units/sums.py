@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+Point3 = tuple[float, float, float]
+
 
 @dataclass(frozen=True, slots=True)
 class SumTerm:
@@ -22,6 +24,8 @@ class SumTerm:
 class HeightSum:
     """A height above the datum with its terms.
 
+    `slope`: of one that is found along a slope, the points (x, y, z) from which and to which it rises or falls.
+
     >>> HeightSum("s", "head", (SumTerm("sill", 900.0), SumTerm("height", 1200.0))).total
     2100.0
     """
@@ -29,6 +33,7 @@ class HeightSum:
     id: str
     label: str
     terms: tuple[SumTerm, ...]
+    slope: tuple[Point3, Point3] | None = None
 
     @property
     def total(self) -> float:

@@ -3,9 +3,11 @@
 from .elevation import draw_elevation
 from .plan import Snaps, draw_plan, plan_snaps
 from .section import draw_section, section_frame
+from .triangles import SlopeTriangle, slope_triangles
 from .views import ViewName, draw_view, list_views, look_of, plan_level, plan_name, standing_name
 
 __all__ = [
+    "SlopeTriangle",
     "Snaps",
     "ViewName",
     "draw_elevation",
@@ -18,5 +20,6 @@ __all__ = [
     "plan_name",
     "plan_snaps",
     "section_frame",
+    "slope_triangles",
     "standing_name",
 ]

@@ -21,6 +21,7 @@ from ..model import ConstructionLine, GridLine, MakeUp, Project, SectionLine
 from ..model.labels import ROOF_EDGES
 from ..resolve import Building, PlacedOpening, PlannedWall, Storey, storeys
 from ..units import FOOT, Units, format_area
+from ._onroofs import plan_marks
 from ._openings import opening_marks, plan_hole
 from ._posts import post_marks
 from ._roofs import VALLEY_CLEAR, RoofSide, roof_marks, roof_sides
@@ -108,6 +109,7 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
         for placed in building.openings[wall.wall.id]:
             marks += opening_marks(wall, make_ups[wall.wall.make_up], placed, frame, scale)
     marks += post_marks(building, level, base, frame)
+    marks += plan_marks(building, base + CUT_HEIGHT, storey.plate, frame)
     for held in building.rooms:
         if held.level == level:
             at = (held.room.x, held.room.y)

@@ -6,13 +6,14 @@ import math
 from collections.abc import Iterator
 
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import LineString, Polygon
 
 from ..drawing import Dimension, Drawing, Mark, Region, Stroke, Text, extent, path, readable, rings_of
 from ..geometry import Frame, polygons_of
 from ..model import RAKED, SLOPING, Project
-from ..resolve import Building, ResolvedRoof, RoofPlane
+from ..resolve import Building, ResolvedRoof, RoofPlane, RoofSeam
 from ..units import Units, format_area, format_length, format_pitch
+from ._onroofs import roof_plan_marks
 from ._roofs import hidden_under, roof_marks
 from ._site import site_marks
 
@@ -20,6 +21,8 @@ ARROW = 12.0
 """Length of the arrow down a slope, paper mm."""
 OPEN = 1e5
 """A place smaller than this (mm2) that no roof covers is the thickness of something."""
+SMALL = 1.8
+"""Height of the lettering of lengths (paper mm)."""
 TEXT, LETTER = 2.2, 1.95
 """Height of lettering, and width of a letter (paper mm)."""
 THIN = 50.0
@@ -40,12 +43,16 @@ def draw_roof_plan(building: Building, project: Project, name: str, look_deg: fl
     marks += _walls(building, frame)
     marks += _open(building, frame, scale)
     marks += roof_marks(building.roofs, frame, "outline")
+    marks += roof_plan_marks(building, frame, scale)
+    taken = shapely.union_all([chimney.outline for chimney in building.on_roofs.chimneys])
+    taken = taken.union(shapely.union_all([fitting.outline for fitting in building.on_roofs.fittings]))
     for roof in building.roofs:
         hidden = hidden_under(roof, building.roofs)
         marks += _overhangs(roof, hidden, frame, project.units)
+        marks += _lengths(roof, hidden, frame, scale, project.units)
         marks += _ridges(roof, hidden, frame, scale, project.units)
         for plane in roof.planes:
-            marks += _fall(roof, plane, frame, scale, project.units)
+            marks += _fall(roof, plane, taken, frame, scale, project.units)
     lowest = min(
         (wall.wall.base.level for wall in building.plan.walls), key=lambda id: building.levels[id].z, default=""
     )
@@ -110,10 +117,13 @@ def open_places(building: Building) -> list[shapely.Geometry]:
     return found
 
 
-def _fall(roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float, units: Units) -> Iterator[Mark]:
-    """The arrow down a slope with its pitch, and its true area."""
+def _fall(
+    roof: ResolvedRoof, plane: RoofPlane, taken: shapely.Geometry, frame: Frame, scale: float, units: Units
+) -> Iterator[Mark]:
+    """The arrow down a slope with its pitch, and its true area; clear of what is taken."""
     for polygon in polygons_of(plane.polygon, min_area=(LEAST * scale) ** 2 / 2):
         inner = polygon.buffer(-LEAST / 2 * scale)
+        inner = clear if not (clear := inner.difference(taken.buffer(ARROW / 2 * scale))).is_empty else inner
         spot = max(polygons_of(inner), key=lambda held: held.area, default=polygon).representative_point()
         if inner.is_empty:
             continue
@@ -157,19 +167,37 @@ def _overhangs(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, units
         yield Dimension(u0, w0, u1, w1, 0.0, text, part=f"{roof.block.id}/roofing//", feature="overhang", raised=0.6)
 
 
+def _lengths(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: float, units: Units) -> Iterator[Mark]:
+    """The true lengths of hips and valleys, at the top of the structure, beside them."""
+    for seam in (*roof.of("hip"), *roof.of("valley")):
+        text = f"{seam.kind} {format_length(seam.length, units)}"
+        line = LineString([seam.start[:2], seam.end[:2]])
+        if line.length < len(text) * LETTER * SMALL / TEXT * scale or hidden.intersects(line.centroid):
+            continue
+        place, angle = _above(frame, seam, scale)
+        key = f"{roof.block.id}/roofing//"
+        yield Text(*place, text, SMALL, "centre", "bottom", angle, "mono", key, feature="length")
+
+
+def _above(frame: Frame, seam: RoofSeam, scale: float) -> tuple[tuple[float, float], float]:
+    """(place, angle) for lettering along a line, just above its middle."""
+    (u0, w0), (u1, w1) = (frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end))
+    angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
+    off = 0.8 * scale
+    up = (-math.sin(math.radians(angle)) * off, math.cos(math.radians(angle)) * off)
+    return ((u0 + u1) / 2 + up[0], (w0 + w1) / 2 + up[1]), angle
+
+
 def _ridges(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: float, units: Units) -> Iterator[Mark]:
     """The height of the covering over each level ridge."""
     for seam in roof.of("ridge"):
         x, y = ((a + b) / 2 for a, b in zip(seam.start[:2], seam.end[:2]))
         over = max((p.covering for p in roof.planes if abs(p.top.z(x, y) - seam.start[2]) < 1.0), default=0.0)
-        (u0, w0), (u1, w1) = (frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end))
-        angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
-        up = (-math.sin(math.radians(angle)) * 0.8 * scale, math.cos(math.radians(angle)) * 0.8 * scale)
+        place, angle = _above(frame, seam, scale)
         text = f"ridge {format_length(seam.start[2] + over, units)}"
         under = hidden.intersects(shapely.Point(x, y))
         if seam.length < len(text) * LETTER * scale or under:
             continue
-        place = ((u0 + u1) / 2 + up[0], (w0 + w1) / 2 + up[1])
         yield Text(
             *place, text, TEXT, "centre", "bottom", angle, "mono", f"{roof.block.id}/roofing//", roof.ridge_top.id
         )

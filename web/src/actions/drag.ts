@@ -101,8 +101,37 @@ export function dragOf(
       },
     };
   }
+  const chimney = project.chimneys?.find((held) => held.id === handle.element);
+  const fitting = project.fittings?.find((held) => held.id === handle.element);
+  if (chimney || fitting) {
+    return {
+      hint: "Drag it over the roof; heights follow the slope.",
+      edits: (du, dw) => {
+        const by = toPlan(turn, step(du), projected ? 0 : step(dw));
+        if (chimney) return [{ kind: "put_chimney", chimney: moved(chimney, by) }];
+        return fitting ? [{ kind: "put_fitting", fitting: moved(fitting, by) }] : [];
+      },
+    };
+  }
+  const pipe = project.downpipes?.find((held) => held.id === handle.element);
+  if (pipe) {
+    const side = snaps.sides.find((held) => held.roof === pipe.roof && held.edge === pipe.edge);
+    if (!side) return null;
+    return {
+      hint: "Drag the downpipe along its eave.",
+      edits: (du, dw) => {
+        // The eave runs a quarter turn to the left of the way out.
+        const along = step(-du * side.dw + dw * side.du);
+        return [{ kind: "put_downpipe", pipe: { ...pipe, distance: Math.max(0, pipe.distance + along) } }];
+      },
+    };
+  }
   if (handle.edit === "move_section") return sectionDrag(handle.element, project, turn, step, null);
   return null;
+}
+
+function moved<T extends { x: number; y: number }>(held: T, by: { x: number; y: number }): T {
+  return { ...held, x: held.x + by.x, y: held.y + by.y };
 }
 
 /** Drags a whole section line sideways, or one of its ends freely. */

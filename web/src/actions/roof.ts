@@ -88,6 +88,29 @@ export class RoofRectangle extends TwoPoints {
   }
 }
 
+export type OnRoof = Extract<Edit, { kind: "add_on_roof" }>["what"];
+
+/** A chimney, a window, a pipe, a vent or a downpipe, one click each. */
+export class PutOnRoof extends OnePoint {
+  protected readonly made = newId("on-roof");
+  protected readonly hint: string;
+
+  constructor(
+    private readonly turn: Turn,
+    private readonly what: OnRoof,
+  ) {
+    super();
+    this.hint =
+      what === "downpipe"
+        ? "Click near an eave: the downpipe hangs there, and the eave gets its gutter."
+        : "Click where it goes through the roof; its particulars take sizes and heights.";
+  }
+
+  protected edit(place: Place): Edit {
+    return { kind: "add_on_roof", id: this.made, what: this.what, ...toPlan(this.turn, place.u, place.w) };
+  }
+}
+
 /** A dormer on a slope: its walls and its roof. */
 export class Dormer extends RoofRectangle {
   private readonly names = {

@@ -617,6 +617,29 @@ export interface components {
             y1: number;
         };
         /**
+         * AddOnRoof
+         * @description Something with usual sizes on the roof over a place; a downpipe at the eave nearest to it, with its gutter.
+         */
+        AddOnRoof: {
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_on_roof";
+            /**
+             * What
+             * @description chimney, roof window, pipe, vent or downpipe
+             * @enum {string}
+             */
+            what: "chimney" | "window" | "pipe" | "vent" | "downpipe";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * AddRung
          * @description A level above or below another one, by a height of one part, which may be parted later.
          */
@@ -814,6 +837,8 @@ export interface components {
             snaps: components["schemas"]["Snaps"];
             /** Sums */
             sums: components["schemas"]["SumTable"][];
+            /** Triangles */
+            triangles: components["schemas"]["SlopeTriangle"][];
             /** Version */
             version: number;
         };
@@ -884,6 +909,49 @@ export interface components {
              * @enum {string}
              */
             severity: "blocking" | "warning";
+        };
+        /**
+         * Chimney
+         * @description A stack from a level up through the roof: width x depth about its middle, turned by an angle.
+         *
+         *     Its top lies as high as the published rule of the tradition asks, or `above` the highest covering that it passes.
+         *     A `cricket` sheds water behind it: `rule` where it is wide enough to need one.
+         */
+        Chimney: {
+            /** Above */
+            above?: number | null;
+            base: components["schemas"]["LevelRule"];
+            /**
+             * Cricket
+             * @default rule
+             * @enum {string}
+             */
+            cricket: "rule" | "yes" | "no";
+            /** Depth */
+            depth: number;
+            /**
+             * Flue
+             * @default 200
+             */
+            flue: number;
+            /** Id */
+            id: string;
+            /**
+             * Material
+             * @default brick
+             */
+            material: string;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * ClearConstruction
@@ -1115,6 +1183,25 @@ export interface components {
             y2: number;
         };
         /**
+         * Downpipe
+         * @description A pipe from the gutter of a roof edge down the wall: square, its middle at a distance from the edge's start.
+         */
+        Downpipe: {
+            /** Distance */
+            distance: number;
+            /** Edge */
+            edge: number;
+            /** Id */
+            id: string;
+            /** Roof */
+            roof: string;
+            /**
+             * Size
+             * @default 75
+             */
+            size: number;
+        };
+        /**
          * DrawOutline
          * @description A wall whose plan is a ring of points; the first edge becomes its set-out line, what it holds is inside of it.
          */
@@ -1271,7 +1358,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -1600,6 +1687,8 @@ export interface components {
          * HeightSum
          * @description A height above the datum with its terms.
          *
+         *     `slope`: of one that is found along a slope, the points (x, y, z) from which and to which it rises or falls.
+         *
          *     >>> HeightSum("s", "head", (SumTerm("sill", 900.0), SumTerm("height", 1200.0))).total
          *     2100.0
          */
@@ -1608,6 +1697,19 @@ export interface components {
             id: string;
             /** Label */
             label: string;
+            /** Slope */
+            slope?: [
+                [
+                    number,
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number,
+                    number
+                ]
+            ] | null;
             /** Terms */
             terms: components["schemas"]["SumTerm"][];
         };
@@ -2432,7 +2534,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -2482,10 +2584,25 @@ export interface components {
              */
             ceilings: components["schemas"]["Ceiling"][];
             /**
+             * Chimneys
+             * @default []
+             */
+            chimneys: components["schemas"]["Chimney"][];
+            /**
              * Construction
              * @default []
              */
             construction: components["schemas"]["ConstructionLine"][];
+            /**
+             * Downpipes
+             * @default []
+             */
+            downpipes: components["schemas"]["Downpipe"][];
+            /**
+             * Fittings
+             * @default []
+             */
+            fittings: components["schemas"]["RoofFitting"][];
             /**
              * Floors
              * @default []
@@ -2690,6 +2807,15 @@ export interface components {
              */
             kind: "put_ceiling";
         };
+        /** PutChimney */
+        PutChimney: {
+            chimney: components["schemas"]["Chimney"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_chimney";
+        };
         /** PutConstruction */
         PutConstruction: {
             /**
@@ -2698,6 +2824,24 @@ export interface components {
              */
             kind: "put_construction";
             line: components["schemas"]["ConstructionLine"];
+        };
+        /** PutDownpipe */
+        PutDownpipe: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_downpipe";
+            pipe: components["schemas"]["Downpipe"];
+        };
+        /** PutFitting */
+        PutFitting: {
+            fitting: components["schemas"]["RoofFitting"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_fitting";
         };
         /** PutFloor */
         PutFloor: {
@@ -2974,7 +3118,8 @@ export interface components {
          *     Edges are numbered through the outline and then its courts. `seat` is the level cut of the birdsmouth on the plate,
          *     measured in from the bearing line, at the pitch of the block; it sets the heel of all edges. `offset`: how far above
          *     its plate level it bears. `heel`: how far above that the top of the rafters lies over the bearing line, where it is
-         *     stated.
+         *     stated. `overhang_from`: what overhangs are measured from: the bearing line, the outside of sheathing or masonry, or
+         *     the finished face. `gutter`: the width of the gutters along its eaves; 0 for none.
          */
         RoofBlock: {
             /**
@@ -2991,6 +3136,11 @@ export interface components {
              * @default 19.05
              */
             fascia_thickness: number;
+            /**
+             * Gutter
+             * @default 0
+             */
+            gutter: number;
             /** Heel */
             heel?: number | null;
             /** Id */
@@ -3006,6 +3156,12 @@ export interface components {
             offset: number;
             /** Outline */
             outline: components["schemas"]["Corner"][];
+            /**
+             * Overhang From
+             * @default sheathing
+             * @enum {string}
+             */
+            overhang_from: "bearing" | "sheathing" | "face";
             /** Pitch */
             pitch: number;
             /** Plate */
@@ -3043,6 +3199,35 @@ export interface components {
             raised: number;
             /** Upper Pitch */
             upper_pitch?: number | null;
+        };
+        /**
+         * RoofFitting
+         * @description A roof window, a pipe or a vent on the highest slope over its middle.
+         *
+         *     A window and a vent measure width along the eave and length up the slope; a pipe is as wide as its diameter, and
+         *     `height` is how far pipes and vents stand above the covering.
+         */
+        RoofFitting: {
+            /**
+             * Fitting
+             * @enum {string}
+             */
+            fitting: "window" | "pipe" | "vent";
+            /**
+             * Height
+             * @default 150
+             */
+            height: number;
+            /** Id */
+            id: string;
+            /** Length */
+            length: number;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * RoofSide
@@ -3375,6 +3560,33 @@ export interface components {
             version: number;
             /** Width */
             width: number;
+        };
+        /**
+         * SlopeTriangle
+         * @description Where a height is found along a slope: its foot and its head in the turned plan (u, w) and in the view (u, v),
+         *     with its run, its rise and the length of the slope as text. `sums` are the heights that it explains.
+         */
+        SlopeTriangle: {
+            /** Rise */
+            rise: string;
+            /** Run */
+            run: string;
+            /** Slope */
+            slope: string;
+            /** Sums */
+            sums: string[];
+            /** U0 */
+            u0: number;
+            /** U1 */
+            u1: number;
+            /** V0 */
+            v0: number;
+            /** V1 */
+            v1: number;
+            /** W0 */
+            w0: number;
+            /** W1 */
+            w1: number;
         };
         /**
          * SnapLine

@@ -26,6 +26,7 @@ from .arranging import (
 from .bays import AddBay, ClearConstruction, OffsetWall
 from .bending import BendWall, StraightenWall
 from .dormers import AddDormer
+from .fitting import AddOnRoof
 from .heights import AddRung, SetTerm, SetTotal
 from .openings import ClearExceptions, FollowKind, MakeKind, MoveOpening, ResizeOpening
 from .outlines import DrawOutline
@@ -33,7 +34,10 @@ from .proposing import ProposeRoof
 from .putting import (
     PutBeam,
     PutCeiling,
+    PutChimney,
     PutConstruction,
+    PutDownpipe,
+    PutFitting,
     PutFloor,
     PutFoundation,
     PutGrid,
@@ -85,6 +89,9 @@ Edit = Annotated[
     | PutGroundSpot
     | PutGroundStep
     | PutRoof
+    | PutChimney
+    | PutFitting
+    | PutDownpipe
     | PutFoundation
     | PutFloor
     | PutCeiling
@@ -97,6 +104,7 @@ Edit = Annotated[
     | DrawRoof
     | ProposeRoof
     | AddDormer
+    | AddOnRoof
     | SetRoofEdge
     | MoveRoofEdge
     | MoveRidge
@@ -157,6 +165,7 @@ __all__ = [
     "EDITS",
     "AddBay",
     "AddDormer",
+    "AddOnRoof",
     "AddRung",
     "AddStorey",
     "AlignWall",
@@ -185,7 +194,10 @@ __all__ = [
     "ProposeRoof",
     "PutBeam",
     "PutCeiling",
+    "PutChimney",
     "PutConstruction",
+    "PutDownpipe",
+    "PutFitting",
     "PutFloor",
     "PutFoundation",
     "PutGrid",

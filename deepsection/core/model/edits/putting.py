@@ -24,6 +24,7 @@ from ..elements import (
     Wall,
 )
 from ..ground import GroundSpot, GroundStep
+from ..onroofs import Chimney, Downpipe, RoofFitting
 from ..openings import Kind, Opening
 from ..posts import Beam, Post
 from ..project import Project
@@ -114,6 +115,21 @@ class PutGroundStep(_Put):
 class PutRoof(_Put):
     kind: Literal["put_roof"] = "put_roof"
     roof: RoofBlock
+
+
+class PutChimney(_Put):
+    kind: Literal["put_chimney"] = "put_chimney"
+    chimney: Chimney
+
+
+class PutFitting(_Put):
+    kind: Literal["put_fitting"] = "put_fitting"
+    fitting: RoofFitting
+
+
+class PutDownpipe(_Put):
+    kind: Literal["put_downpipe"] = "put_downpipe"
+    pipe: Downpipe
 
 
 class PutFoundation(_Put):

@@ -27,6 +27,7 @@ from ..elements import (
     Wall,
 )
 from ..ground import GroundSpot, GroundStep
+from ..onroofs import Chimney, Downpipe, RoofFitting
 from ..openings import Kind, Opening
 from ..posts import Beam, Post
 from ..project import Project
@@ -117,6 +118,9 @@ _COLLECTION_OF: dict[type, str] = {
     GroundSpot: "spots",
     GroundStep: "steps",
     RoofBlock: "roofs",
+    Chimney: "chimneys",
+    RoofFitting: "fittings",
+    Downpipe: "downpipes",
     Foundation: "foundations",
     Floor: "floors",
     Ceiling: "ceilings",

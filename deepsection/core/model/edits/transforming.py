@@ -14,6 +14,7 @@ from ...tolerance import TOL
 from ..elements import ConstructionLine, FreeJoint, GridLine, HostedJoint, RoofBlock, RoofEdge, Room, SectionLine, Wall
 from ..ground import GroundSpot, GroundStep
 from ..ids import free_among
+from ..onroofs import Chimney, RoofFitting
 from ..openings import Opening
 from ..places import joint_point
 from ..posts import Beam, Post
@@ -143,7 +144,9 @@ class Transform(Element):
         return put(project, *corners.made, *made)
 
 
-MOVABLE = (Wall, Post, Beam, Room, ConstructionLine, GridLine, SectionLine, GroundSpot, GroundStep)
+MOVABLE = (
+    Wall, Post, Beam, Room, ConstructionLine, GridLine, SectionLine, GroundSpot, GroundStep, Chimney, RoofFitting,
+)  # fmt: skip
 
 
 def _next_name(name: str, project: Project, made: list[Any]) -> str:
@@ -195,7 +198,7 @@ def _loose(held: Any, motion: Motion, id: str) -> Any:
     more: dict[str, Any] = {}
     if isinstance(held, ConstructionLine | GridLine):
         more["angle"] = motion.angle(held.angle)
-    if isinstance(held, Post):
+    if isinstance(held, Post | Chimney):
         more["turn"] = motion.angle(held.turn) % 180.0
     return changed(held, id=id, x=x, y=y, **more)
 

@@ -12,6 +12,7 @@ import { PaneHeads } from "./PaneHeads";
 import { Rim } from "./Rim";
 import { RoofSides } from "./RoofSides";
 import { SumCard } from "./SumCard";
+import { Triangles } from "./Triangles";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
 import { fitted, LADDER, type Panes, panesOf, type Size, SPLITTER } from "./viewport";
@@ -98,6 +99,7 @@ export function BenchScreen() {
         {pointer.hover && (
           <ProjectionLines plan={plan} view={view} {...pointer.hover} viewport={viewport} panes={panes} />
         )}
+        {sumId && !pointer.dragging && <Triangles bench={shown} sum={sumId} viewport={viewport} panes={panes} />}
         {client.setOut && <SetOutLines snaps={shown.snaps} viewport={viewport} />}
         <Guides snaps={shown.snaps} viewport={viewport} />
         <ActionOverlay overlay={pointer.overlay} viewport={viewport} />

@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from "react";
 import type { BayShape } from "../../actions/bay";
 import { lengthText } from "../../actions/lengthText";
-import type { RoofForm } from "../../actions/roof";
+import type { OnRoof, RoofForm } from "../../actions/roof";
 import { readLength } from "../../api/queries";
 import { type RoofBase, useClient, type WallShape } from "../../store";
 import { Button } from "../../ui/Button";
@@ -17,7 +17,8 @@ export function ToolOptions({ top }: { top: number }) {
   const motions = tool === "select" && step === "Plan" && moved.length > 0;
   const status = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
   const unit = tool === "window" || tool === "door" || tool === "niche" ? tool : null;
-  const options = tool === "roof" || tool === "bay" || tool === "copy" || tool === "mirror" || tool === "turn";
+  const options =
+    tool === "roof" || tool === "on-roof" || tool === "bay" || tool === "copy" || tool === "mirror" || tool === "turn";
   if (!status && !unit && !options && !motions) return null;
   return (
     <div
@@ -30,6 +31,7 @@ export function ToolOptions({ top }: { top: number }) {
       {unit && <KindOption unit={unit} />}
       {tool === "bay" && <BayOptions />}
       {tool === "roof" && <RoofOptions />}
+      {tool === "on-roof" && <OnRoofOptions />}
       {tool === "copy" && <CopyOptions />}
       {(tool === "mirror" || tool === "turn") && <KeepOption />}
       {motions && <MotionButtons align={isStraightWall(state.project, moved)} />}
@@ -140,6 +142,24 @@ function KindOption({ unit }: { unit: "window" | "door" | "niche" }) {
         </option>
       ))}
       <option value="">of its own</option>
+    </Choice>
+  );
+}
+
+function OnRoofOptions() {
+  const { onRoof, set } = useClient();
+  return (
+    <Choice
+      label="On the roof"
+      name="What is put on the roof"
+      value={onRoof}
+      onChange={(what) => set({ onRoof: what as OnRoof })}
+    >
+      <option value="chimney">chimney</option>
+      <option value="window">roof window</option>
+      <option value="pipe">pipe</option>
+      <option value="vent">vent</option>
+      <option value="downpipe">downpipe</option>
     </Choice>
   );
 }

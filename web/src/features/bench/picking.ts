@@ -13,6 +13,10 @@ export function nameOf(project: Project, id: string): string {
   const line = project.sections?.find((held) => held.id === id);
   if (line) return `section ${line.name}`;
   if (project.posts?.some((held) => held.id === id)) return "post";
+  if (project.chimneys?.some((held) => held.id === id)) return "chimney";
+  const fitting = project.fittings?.find((held) => held.id === id);
+  if (fitting) return fitting.fitting === "window" ? "roof window" : fitting.fitting;
+  if (project.downpipes?.some((held) => held.id === id)) return "downpipe";
   if (project.beams?.some((held) => held.id === id)) return "beam";
   const named = [project.roofs, project.rooms, project.foundations, project.floors, project.ceilings]
     .flatMap((held): { id: string; name: string }[] => held ?? [])

@@ -4,7 +4,7 @@ import { DrawConstruction } from "../../actions/construction";
 import { Measure } from "../../actions/measure";
 import { DrawOutline } from "../../actions/outline";
 import { DrawBeam, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
-import { Dormer, RoofOver, RoofRectangle } from "../../actions/roof";
+import { Dormer, PutOnRoof, RoofOver, RoofRectangle } from "../../actions/roof";
 import { DrawGroundStep, PlaceGroundSpot } from "../../actions/site";
 import { Align, Mirror, Shift, TurnAbout } from "../../actions/transform";
 import type { Outcome, Place, PlanAction, Snaps, Turn } from "../../actions/types";
@@ -19,7 +19,18 @@ import type { usePreview } from "./usePreview";
 export const SELECT_HINT = "Point at a line for where it comes from; click selects, again what lies under; Shift adds.";
 
 /** Tools that stay chosen when one thing is placed. */
-const KEPT = new Set<Tool>(["window", "door", "niche", "bay", "construction", "grid", "ground-spot", "post", "beam"]);
+const KEPT = new Set<Tool>([
+  "window",
+  "door",
+  "niche",
+  "bay",
+  "construction",
+  "grid",
+  "ground-spot",
+  "post",
+  "beam",
+  "on-roof",
+]);
 
 /** The bay that one begins with. */
 export function bayOf(units: "ft-in" | "mm"): BaySize {
@@ -40,7 +51,7 @@ function lastOf(edits: Edit[], tool: Tool): Last | null {
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
-  const { tool, makeUps, kinds, shape, bay, roof, copies, keep, set } = useClient();
+  const { tool, makeUps, kinds, shape, bay, roof, onRoof, copies, keep, set } = useClient();
   const project = useRef(state.project);
   project.current = state.project;
   const lines = useRef(snaps);
@@ -105,9 +116,10 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
       const Draw = over === "dormer" ? Dormer : RoofRectangle;
       return new Draw(held, frame, storey, form);
     }
+    if (tool === "on-roof") return new PutOnRoof(frame, onRoof);
     if (tool === "section") return new DrawSection(held, frame);
     return null;
-  }, [tool, makeUps, kinds, shape, bay, roof, copies, keep, dx, dy, round, state.version, storey]);
+  }, [tool, makeUps, kinds, shape, bay, roof, onRoof, copies, keep, dx, dy, round, state.version, storey]);
 
   const take = useCallback(
     (outcome: Outcome | null, moved = false) => {

@@ -32,6 +32,7 @@ export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
   { tool: "ground-spot", label: "Ground height", steps: ["Heights"] },
   { tool: "ground-step", label: "Ground step", steps: ["Heights"] },
   { tool: "roof", label: "Roof", steps: ["Roof"] },
+  { tool: "on-roof", label: "On the roof", steps: ["Roof"] },
   { tool: "section", label: "Section line", steps: ["Sections"] },
   { tool: "note", label: "Note", steps: ["Elevations", "Sections"] },
 ];
@@ -49,7 +50,7 @@ export const MOTIONS: { tool: Tool; label: string; words: string }[] = [
 export function movables(project: Project, ids: (string | null)[]): string[] {
   const known = new Set(
     [project.walls, project.posts, project.beams, project.rooms, project.construction, project.grid]
-      .concat([project.sections, project.spots, project.steps] as never[])
+      .concat([project.sections, project.spots, project.steps, project.chimneys, project.fittings] as never[])
       .flatMap((held) => (held ?? []).map(({ id }) => id)),
   );
   return ids.filter((id): id is string => id !== null && known.has(id));
@@ -83,6 +84,9 @@ export function useActions(): Action[] {
       project.walls,
       project.openings,
       project.roofs,
+      project.chimneys,
+      project.fittings,
+      project.downpipes,
       project.sections,
       project.rooms,
       project.notes,
@@ -109,7 +113,9 @@ export function useActions(): Action[] {
         label:
           tool === "select"
             ? "Select and drag"
-            : `Draw: ${tool === "construction" ? "construction line" : label.toLowerCase()}`,
+            : tool === "on-roof"
+              ? "Draw: chimney, roof window, pipe, vent or downpipe"
+              : `Draw: ${tool === "construction" ? "construction line" : label.toLowerCase()}`,
         run: () =>
           set({
             tool,
