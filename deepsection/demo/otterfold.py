@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from deepsection.core.model import (
+    Downpipe,
     DrawWalls,
     FreeJoint,
     HostedJoint,
@@ -35,7 +36,7 @@ def otterfold_house() -> Project:
     project = new_project("otterfold", "Otterfold House", "ft-in", ground="joists")
     project = rebuild(project, place="Lot 3, Weir Lane, Otterfold", author="Deep Section demo")
     project = apply_edits(project, (_main_walls(), _upper_storey(), _kitchen_walls(), *_partitions()))
-    return put(project, *_openings(), *_rooms(), *_roofs(), *_sections(), *_sheets())
+    return put(project, *_openings(), *_rooms(), *_roofs(), *_downpipes(), *_sections(), *_sheets())
 
 
 def _main_walls() -> DrawWalls:
@@ -156,12 +157,22 @@ def _roofs() -> tuple[RoofBlock, ...]:
             seat=_ft('3 1/2"'),
             make_up="roof",
             fascia_depth=_ft('7 1/4"'),
+            gutter=_ft('5"'),
         )
 
     kitchen = ("kitchen-b", "kitchen-a", "kitchen-d", "kitchen-c")
     return (
         block("roof-main", "Main roof", ("sw", "se", "ne", "nw"), (edge, end, edge, end), "upper-plate"),
         block("roof-kitchen", "Kitchen roof", kitchen, (edge, abutment, edge, end), "plate"),
+    )
+
+
+def _downpipes() -> tuple[Downpipe, ...]:
+    main, kitchen = "roof-main", "roof-kitchen"
+    places = ((main, 0, "31'-6\""), (main, 2, "31'-6\""), (kitchen, 0, "13'"), (kitchen, 2, "1'"))
+    return tuple(
+        Downpipe(id=f"downpipe-{n}", roof=roof, edge=edge, distance=_ft(at), size=_ft('3"'))
+        for n, (roof, edge, at) in enumerate(places, 1)
     )
 
 

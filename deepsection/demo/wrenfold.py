@@ -19,7 +19,8 @@ from deepsection.core.model import (
     put,
     rebuild,
 )
-from deepsection.core.model.edits import AddBay, AddDormer, ProposeRoof, SetRoofEdge
+from deepsection.core.model.edits import AddBay, AddDormer, AddOnRoof, ProposeRoof, SetRoofEdge
+from deepsection.core.model.edits.fitting import OnRoof
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import parse_length
 
@@ -98,7 +99,20 @@ def _roofed(project: Project) -> Project:
     corners = ((west, south), (east, south), (east, north), (west, north))
     outline = tuple(Corner(x=x, y=y) for x, y in corners)
     porch = ProposeRoof(id="roof-porch", form="single", level="floor", plate="plate", outline=outline)
-    return apply_edits(project, (SetRoofEdge(roof="roof-main", edge=end, to="gable"), dormer, porch))
+    through = (AddOnRoof(id=id, what=what, x=_ft(x), y=_ft(y)) for id, what, x, y in ON_ROOF)
+    return apply_edits(project, (SetRoofEdge(roof="roof-main", edge=end, to="gable"), dormer, porch, *through))
+
+
+ON_ROOF: tuple[tuple[str, OnRoof, str, str], ...] = (
+    ("chimney", "chimney", "25'", "14'-6\""),
+    ("roof-window", "window", "21'-6\"", "33'"),
+    ("bath-pipe", "pipe", "37'", "18'-6\""),
+    ("attic-vent", "vent", "38'-6\"", "12'"),
+    ("downpipe-1", "downpipe", "1'", "0'"),
+    ("downpipe-2", "downpipe", "43'", "0'"),
+    ("downpipe-3", "downpipe", "26'", "38'"),
+)
+"""The stack beside the living room, a window over the kitchen, the pipe of the bath, and what drains the eaves."""
 
 
 def _window(id: str, wall: str, at: str, width: str, height: str, across: int = 2, up: int = 2) -> Opening:

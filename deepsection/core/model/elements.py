@@ -192,14 +192,21 @@ class GridLine(Element):
     angle: Annotated[float, Field(ge=-360, le=360)]
 
 
+RoofPitch = Annotated[float, Field(ge=0.005, le=6.0)]
+
+
 class Room(Element):
-    """A named space: the one that encloses the point, on the storey of a level or the lowest one."""
+    """A named space: the one that encloses the point, on the storey of a level or the lowest one.
+
+    `vault`: the pitch at which its ceiling rises from the plates, under a roof that bears on them; flat when none.
+    """
 
     id: Id
     name: Name
     x: Mm
     y: Mm
     level: Id | None = None
+    vault: RoofPitch | None = None
 
 
 # --- make-ups -----------------------------------------------------------------------------------
@@ -307,7 +314,6 @@ class Corner(Element):
 
 
 EdgeKind = Literal["eave", "gable", "half_hip", "dutch_gable", "abutment", "joined"]
-RoofPitch = Annotated[float, Field(ge=0.005, le=6.0)]
 SLOPING = ("eave", "dutch_gable")
 """Edges from which a slope starts at once."""
 RAKED = ("gable", "half_hip")

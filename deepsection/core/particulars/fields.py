@@ -42,6 +42,7 @@ from ..model.edits import (
     PutSheet,
     SetProject,
 )
+from ..units import format_pitch, parse_pitch
 from ._make_up_fields import make_up_fields
 from ._on_roof_fields import chimney_fields, downpipe_fields, fitting_fields
 from ._opening_fields import kind_fields, opening_fields
@@ -49,7 +50,7 @@ from ._post_fields import beam_fields, post_fields
 from ._roof_fields import roof_fields
 from ._storey_fields import ceiling_fields, floor_fields, foundation_fields, rung_fields
 from ._wall_fields import wall_fields
-from .rows import Row, action_row, choice_row, length_row, text_row
+from .rows import Field, Row, action_row, choice_row, length_row, text_row
 
 
 def fields_of(project: Project, element: Any) -> list[Row]:
@@ -69,7 +70,17 @@ def _section(project: Project, line: SectionLine) -> list[Row]:
 
 
 def _room(project: Project, room: Room) -> list[Row]:
-    return [text_row("name", "Name", room.name, lambda t: [PutRoom(room=changed(room, name=t))])]
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutRoom(room=changed(room, **changes))]
+
+    def vault(text: str) -> Sequence[Any]:
+        return put(vault=parse_pitch(text) if text.strip() else None)
+
+    pitch = format_pitch(room.vault, project.units) if room.vault else ""
+    return [
+        text_row("name", "Name", room.name, lambda t: put(name=t)),
+        Row(Field("vault", "Vaulted at pitch, else flat", "text", pitch), vault),
+    ]
 
 
 def _note(project: Project, note: Note) -> list[Row]:

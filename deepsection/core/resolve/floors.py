@@ -153,15 +153,19 @@ def plan_ceiling(
     floors: tuple[FloorPlan, ...],
     roofs: tuple[ResolvedRoof, ...],
     gables: Polygon | MultiPolygon,
+    vaulted: Polygon | MultiPolygon,
 ) -> CeilingPlan:
-    """A ceiling over the walls that reach up to it, where no floor lies on them; joists run along the rafters."""
+    """A ceiling over the walls that reach up to it, where no floor lies on them; joists run along the rafters.
+
+    None lie over what is `vaulted`.
+    """
     floored = shapely.union_all([held.area for held in floors if held.floor.bearing == ceiling.level])
     direction = {"east-west": (1.0, 0.0), "north-south": (0.0, 1.0)}.get(ceiling.span)
     over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
     bays, boards = [], []
     for outline in plan.outlines_under(ceiling.level):
         slot = f"outline:{outline.name}"
-        rest = within_bearing(outline, plan, make_ups).difference(shapely.union_all([gables, floored]))
+        rest = within_bearing(outline, plan, make_ups).difference(shapely.union_all([gables, floored, vaulted]))
         for roof in sorted(over, key=lambda roof: -roof.ridge_top.total):
             region = largest(rest.intersection(roof.outline))
             if region.area > SMALLEST_BAY:
@@ -173,7 +177,7 @@ def plan_ceiling(
         if region.area > SMALLEST_BAY:
             bays.append(Bay(slot, region, direction or short_direction(region)))
         if outline.spaces:
-            boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored))))
+            boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored.union(vaulted)))))
     return CeilingPlan(ceiling, tuple(bays), tuple(boards))
 
 

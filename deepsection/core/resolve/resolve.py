@@ -28,6 +28,7 @@ from ._returns import return_parts
 from ._roofparts import roof_parts
 from ._roofplaces import place_roofs
 from ._units import unit_parts
+from ._vaults import Vault, plan_vaults, vault_parts
 from ._wallbodies import WallTop, leaning, opening_hole
 from ._walls import layer_bodies, wall_parts
 from .building import (
@@ -87,12 +88,6 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     mouldings, mitres = _mouldings(plan, levels)
     found += moulding_faults(plan, tops)
 
-    def make_parts() -> tuple[Part, ...]:
-        return _parts(project, plan, levels, make_ups, openings, floors, roofs, tops, posts, beams, mitres, on_top)
-
-    found += _missed_sections(project, plan)
-    for id in dict.fromkeys(wall.make_up for wall in project.walls):
-        found += (*order_faults(make_ups[id]), *name_faults(make_ups[id]))
     lowest = storeys(project)[0].level
     rooms = tuple(room_space(room, plan, lowest) for room in project.rooms)
     found += [
@@ -106,6 +101,16 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         for space in rooms
         if space.space is None
     ]
+    vaults = plan_vaults(project, rooms, roofs, levels, found)
+
+    def make_parts() -> tuple[Part, ...]:
+        return _parts(
+            project, plan, levels, make_ups, openings, floors, roofs, tops, posts, beams, mitres, on_top, vaults
+        )
+
+    found += _missed_sections(project, plan)
+    for id in dict.fromkeys(wall.make_up for wall in project.walls):
+        found += (*order_faults(make_ups[id]), *name_faults(make_ups[id]))
     sums = {level.sum.id: level.sum for level in levels.values()}
     for placed in (opening for held in openings.values() for opening in held):
         sums[placed.sill.id], sums[placed.head.id] = placed.sill, placed.head
@@ -236,6 +241,7 @@ def _parts(
     beams: tuple[PlacedBeam, ...],
     mitres: dict[tuple[str, str], Mitres],
     on_top: OnRoofs,
+    vaults: dict[str, tuple[Vault, ...]],
 ) -> tuple[Part, ...]:
     parts: list[Part] = []
     for wall in plan.walls:
@@ -280,7 +286,10 @@ def _parts(
     for ceiling in project.ceilings:
         under = [wall for wall in plan.walls if wall.wall.top.level == ceiling.level]
         gables = shapely.union_all([gable for wall in under for gable in gable_footprints(wall, tops[wall.wall.id])])
-        planned = plan_ceiling(ceiling, plan, make_ups, floors, roofs, gables)
+        own = vaults.get(ceiling.level, ())
+        spaces = shapely.union_all([vault.area for vault in own])
+        planned = plan_ceiling(ceiling, plan, make_ups, floors, roofs, gables, spaces)
+        parts += vault_parts(ceiling, make_ups[ceiling.make_up], own, levels[ceiling.level])
         parts += ceiling_parts(ceiling, make_ups[ceiling.make_up], planned.bays, planned.boards, levels[ceiling.level])
     parts = [*passed(parts, on_top), *roofing, *on_roof_parts(on_top, make_ups)]
     for pipe in on_top.downpipes:

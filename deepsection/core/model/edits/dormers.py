@@ -8,8 +8,8 @@ from typing import Literal
 import shapely
 from shapely.geometry import LineString, Polygon
 
-from ...errors import GeometryError, RefusedEdit
-from ...geometry import Line, Point, Slope, line_through, roof_shape
+from ...errors import RefusedEdit
+from ...geometry import Line, Point, line_through
 from ...units import INCH
 from ..elements import SLOPING, BaseRule, Corner, FreeJoint, RoofBlock, RoofEdge, TopRule, Wall
 from ..places import corner_point, roof_sides
@@ -17,7 +17,7 @@ from ..project import Project
 from ..values import Element, Id, Mm
 from .proposing import FORMS
 from .rebuilding import changed, put
-from .roofs import NEAR
+from .roofs import NEAR, plain_shape
 from .walls import default_set_out
 
 BELOW_RIDGE = 150.0
@@ -138,14 +138,7 @@ def _under(project: Project, point: Point) -> RoofBlock:
 
 def _reach_up(project: Project, roof: RoofBlock, edge: int, line: Line, along: float) -> float:
     """How far in from an edge its slope reaches at a place along it. Raises: RefusedEdit."""
-    rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]
-    slopes = [
-        Slope((held.pitch or roof.pitch) if held.kind in SLOPING else None, raised=held.raised) for held in roof.edges
-    ]
-    try:
-        shape = roof_shape(rings, slopes)
-    except GeometryError as error:
-        raise RefusedEdit(str(error), element=roof.id, field="outline") from error
+    shape = plain_shape(project, roof)
     (x0, y0), far = line.at(along), 1e6
     ray = LineString([(x0, y0), (x0 - line.dy * far, y0 + line.dx * far)])
     found = 0.0

@@ -19,6 +19,7 @@ from ..places import corner_point, roof_sides
 from ..project import Project
 from ..values import Element, Id, Mm
 from .rebuilding import changed, put
+from .roofs import plain_shape
 
 OnRoof = Literal["chimney", "window", "pipe", "vent", "downpipe"]
 BESIDE = 3000.0
@@ -100,9 +101,19 @@ def _covers(project: Project, roof: RoofBlock, point: Point) -> bool:
 
 
 def _turned(project: Project, point: Point) -> float:
-    """The angle (degrees) of the eave of the slope over a place: a stack stands square to it."""
+    """The angle (degrees) of the eave of the slope over a place, else of the nearest: a stack stands square to it."""
+    spot = shapely.Point(point)
+    for roof in project.roofs:
+        if _covers(project, roof, point):
+            for plane in plain_shape(project, roof).planes:
+                if Polygon([vertex[:2] for vertex in plane.vertices]).covers(spot):
+                    return _angle(plane.base[0])
     near = min(_eaves(project, point), key=lambda found: found[0], default=None)
-    return round(math.degrees(math.atan2(near[3].dy, near[3].dx)) % 180.0, 6) if near else 0.0
+    return _angle(near[3]) if near else 0.0
+
+
+def _angle(line: Line) -> float:
+    return round(math.degrees(math.atan2(line.dy, line.dx)) % 180.0, 6)
 
 
 def _lowest(project: Project) -> str:

@@ -9,8 +9,8 @@ import shapely
 from pydantic import Field
 from shapely.geometry import Polygon
 
-from ...errors import RefusedEdit
-from ...geometry import Point, line_through
+from ...errors import GeometryError, RefusedEdit
+from ...geometry import Point, RoofShape, Slope, line_through, roof_shape
 from ...units import FOOT, INCH
 from ..elements import RAKED, SLOPING, Corner, EdgeKind, RoofBlock, RoofEdge
 from ..places import corner_point, roof_sides
@@ -140,6 +140,18 @@ class MoveRidge(Element):
         new = {k: pitch * old / now for k, pitch, old, now in zip(self.edges, pitches, runs, moved)}
         edges = tuple(changed(edge, pitch=new[k]) if k in new else edge for k, edge in enumerate(roof.edges))
         return put(project, changed(roof, edges=edges))
+
+
+def plain_shape(project: Project, roof: RoofBlock) -> RoofShape:
+    """The slopes of a roof over its set-out lines, without overhangs and breaks. Raises: RefusedEdit."""
+    rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]
+    slopes = [
+        Slope((edge.pitch or roof.pitch) if edge.kind in SLOPING else None, raised=edge.raised) for edge in roof.edges
+    ]
+    try:
+        return roof_shape(rings, slopes)
+    except GeometryError as error:
+        raise RefusedEdit(str(error), element=roof.id, field="outline") from error
 
 
 def _with_edge(project: Project, id: str, edge: int) -> RoofBlock:
