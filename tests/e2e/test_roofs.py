@@ -131,3 +131,51 @@ def test_the_solid_view_shows_and_selects(bench: Bench) -> None:
     expect(shown.get_by_role("heading", name="Main roof")).to_be_visible()
     bench.button("Back to the drawings").click()
     expect(bench.page.get_by_role("main", name="Bench")).to_be_visible()
+
+
+def put_on(bench: Bench, what: str, u: float, w: float) -> None:
+    bench.tool("On the roof")
+    bench.page.get_by_label("What is put on the roof").select_option(what)
+    bench.click(u, w)
+
+
+def test_a_chimney_and_what_else_stands_on_a_roof(bench: Bench) -> None:
+    boxed_house(bench, "Stack")
+    bench.step("Roof")
+    bench.roof("gable")
+    bench.click(4000, 3000)
+    put_on(bench, "chimney", 2500, 1500)
+    (stack,) = held(bench, "chimneys")
+    assert (stack["x"], stack["y"]) == near((2500, 1500), abs=60) and stack["above"] is None
+    expect(bench.marks("view", f"{stack['id']}/chimney").first).to_be_attached()
+    bench.enter("Above the roof, else by the rule", "300")
+    expect(bench.page.get_by_label("Particulars").get_by_text("lower than IRC R1003.9 asks")).to_be_visible()
+    bench.enter("Above the roof, else by the rule", "")
+    put_on(bench, "window", 5500, 1500)
+    put_on(bench, "downpipe", 600, 0)
+    assert [fitting["fitting"] for fitting in held(bench, "fittings")] == ["window"]
+    assert len(held(bench, "downpipes")) == 1 and the_roof(bench)["gutter"] > 0
+    bench.tool("Select")
+    bench.page.keyboard.press("Escape")
+    bench.drag((2500, 1500), (3300, 1500))
+    assert held(bench, "chimneys")[0]["x"] == near(stack["x"] + 800, abs=60)
+    put_on(bench, "vent", 4000, -1100)
+    expect(bench.page.get_by_text("there is no roof here")).to_be_visible()
+    assert len(held(bench, "fittings")) == 1
+
+
+def test_a_ridge_shows_the_triangles_that_it_comes_from(bench: Bench) -> None:
+    boxed_house(bench, "Proof")
+    bench.step("Roof")
+    bench.roof("gable")
+    bench.click(4000, 3000)
+    bench.tool("Select")
+    line = bench.page.get_by_test_id("plan").locator('[data-feature="ridge"]').first
+    box = line.bounding_box()
+    assert box
+    bench.page.mouse.move(box["x"] + box["width"] / 2 + 40, box["y"] + box["height"] / 2)
+    triangles = bench.page.get_by_test_id("triangles")
+    expect(triangles).to_be_attached()
+    # Half of the span on the plan, once for each side.
+    expect(triangles.locator("> g")).to_have_count(2)
+    assert len(set(triangles.locator("text").all_text_contents())) >= 2

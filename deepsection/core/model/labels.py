@@ -41,6 +41,7 @@ _PHRASES = {
     "draw_roof": "put on {name}",
     "propose_roof": "put on a roof",
     "add_dormer": "build a dormer",
+    "add_on_roof": "put a {name} on the roof",
     "set_roof_edge": "change an edge of {name}",
     "move_ridge": "move a ridge of {name}",
     "move_roof_edge": "move an edge of {name}",
@@ -102,7 +103,7 @@ def describe(edits: Sequence[Any], project: Project) -> str:
         extra = f" and {len(edit.elements) - 1} more" if len(edit.elements) > 1 else ""
         return f"remove {_name(held, project) or 'a wall'}{extra}"
     if edit.kind == "add_on_roof":
-        return f"put a {ON_ROOFS[edit.what]} on the roof"
+        return _PHRASES[edit.kind].format(name=ON_ROOFS[edit.what])
     if edit.kind == "transform":
         return _transformed(edit, known, project)
     element = carried if hasattr(carried, "id") else known.get(str(carried))

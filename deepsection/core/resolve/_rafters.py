@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 import shapely
 from shapely.geometry import LineString, Polygon
@@ -13,6 +12,7 @@ from shapely.geometry import box as rectangle
 from ..geometry import Plane3, largest, polygons_of, prism, prism_along
 from ..model import RAKED, Layer
 from ._framing import stations
+from ._roofholes import Holes, hole_frames
 from ._slopes import FAR, along_plane, cut_to, local, past_rake, place, sheets
 from .building import Part, part_key
 from .roofmodel import ResolvedRoof, RoofPlane, RoofSeam
@@ -23,8 +23,8 @@ SOFFIT_UP = 12.0
 """Ridge board and soffit board in mm; the soffit lies this far above the foot of the fascia. Common practice."""
 SHORTEST = 150.0
 """No jack is shorter than this in plan (mm): it would be blocking."""
-Holes = tuple[tuple[str, Polygon], ...]
-"""What goes through a roof, by its id: where no member may be, in plan."""
+RIPPED = 0.6
+"""A rafter that a trimmer leaves less than this share of its thickness is left out: the trimmer does for it."""
 BOARDED = ("ridge", "hip", "valley")
 
 
@@ -75,70 +75,30 @@ def _rafters(
     rise = math.hypot(1.0, plane.pitch)
     axis = (plane.inward[0] / rise, plane.inward[1] / rise, plane.pitch / rise)
     laid = _stations(roof, plane, region, thickness, spacing)
-    around = [
-        held
-        for id, hole in holes
-        if hole.intersects(plane.under)
-        for held in _around(plane, local(plane, hole), id, [near for _, near in laid], thickness, region)
-    ]
-    for kept in around:
-        region = region.difference(kept.kept)
-        for role, where, area in kept.members:
+    members = [("rafter", str(slot), near) for slot, near in laid]
+    for frame in hole_frames(plane, region, holes, tuple(near for _, near in laid), thickness):
+        region = region.difference(frame.open)
+        members = [*(("trimmer", where, near) for where, near in frame.trimmers), *members]
+        for where, area in frame.headers:
             for count, solid in enumerate(sheets(plane, area, 0.0, plane.plumb_depth)):
                 name = f"{plane.slot}:{where}" + (f":{count}" if count else "")
-                yield _member(roof, role, layer, name, solid, axis if role == "trimmer" else (*plane.line[2:], 0.0))
-    for slot, near in laid:
-        strip = region.intersection(rectangle(near, -FAR, near + thickness, FAR))
-        pieces = sorted(polygons_of(strip), key=lambda piece: float(piece.bounds[1]))
+                yield _member(roof, "header", layer, name, solid, (*plane.line[2:], 0.0))
+    for role, slot, near in members:
+        strip = rectangle(near, -FAR, near + thickness, FAR)
+        pieces = sorted(polygons_of(region.intersection(strip)), key=lambda piece: float(piece.bounds[1]))
+        if role == "trimmer":
+            region = region.difference(strip)
         for number, piece in enumerate(pieces):
-            if piece.bounds[3] - max(piece.bounds[1], 0.0) < SHORTEST:
+            first, _, last, _ = piece.bounds
+            if piece.bounds[3] - max(piece.bounds[1], 0.0) < SHORTEST or last - first < RIPPED * thickness:
                 continue
-            body = prism_along(_profile(roof, plane, piece), place(plane, near), plane.inward, thickness)
+            body = prism_along(_profile(roof, plane, piece), place(plane, first), plane.inward, last - first)
             solid = cut_to(body, plane, piece)
             if piece.bounds[1] > plane.seat:
                 for deck in plane.onto:
                     solid = solid.above(deck)
             name = f"{plane.slot}:{slot}:{number}" if number else f"{plane.slot}:{slot}"
-            yield _member(roof, "rafter", layer, name, solid, axis)
-
-
-@dataclass(frozen=True)
-class _Hole:
-    """What a hole keeps clear of common rafters, and the members around it: (role, slot, plan), in own coordinates."""
-
-    kept: shapely.Geometry
-    members: tuple[tuple[str, str, shapely.Geometry], ...]
-
-
-def _around(
-    plane: RoofPlane, hole: Polygon, id: str, laid: list[float], thickness: float, region: shapely.Geometry
-) -> Iterator[_Hole]:
-    """Trimmers beside a hole, where no rafter lies close, and headers between them, where rafters are cut.
-
-    Trimmers run from the bearing line, or the foot of the slope, to its head.
-    """
-    first, low, last, high = hole.bounds
-    if not any(near < last and near + thickness > first for near in laid):
-        return
-    sides, trimmers = [], []
-    for slot, near in (("left", first - thickness), ("right", last)):
-        close = [at for at in laid if abs(at - near) < thickness and not (at < last and at + thickness > first)]
-        sides.append(close[0] if close else near)
-        if not close:
-            trimmers.append((slot, rectangle(near, max(region.bounds[1], 0.0), near + thickness, FAR)))
-    left, right = sides[0] + thickness, sides[1]
-    heads = [
-        ("low", rectangle(left, low - thickness, right, low)),
-        ("high", rectangle(left, high, right, high + thickness)),
-    ]
-    members = [("trimmer", f"hole:{id}:{slot}", area.intersection(region)) for slot, area in trimmers]
-    members += [
-        ("header", f"hole:{id}:{slot}", area.intersection(region))
-        for slot, area in heads
-        if area.bounds[1] > plane.seat and area.intersection(region).area > 0.9 * area.area
-    ]
-    open = [shapely.box(left, low, right, high), *(area for _, _, area in members)]
-    yield _Hole(shapely.union_all(open), tuple(members))
+            yield _member(roof, role, layer, name, solid, axis)
 
 
 def _stations(

@@ -17,6 +17,8 @@ from ._wallbodies import bearing_layer
 from .building import Diagnostic, Level, Outline, PlannedWall, WallPlan
 from .roofmodel import ResolvedRoof
 
+ON_PLATE = 150.0
+"""Half of the width (mm) below which what is left of a bay is the plate of a wall."""
 SMALLEST_BAY = 1e6
 """A place smaller than this (mm2) gets no ceiling joists of its own."""
 HANGS_OUT = 5e4
@@ -165,7 +167,10 @@ def plan_ceiling(
     bays, boards = [], []
     for outline in plan.outlines_under(ceiling.level):
         slot = f"outline:{outline.name}"
-        rest = within_bearing(outline, plan, make_ups).difference(shapely.union_all([gables, floored, vaulted]))
+        rest = within_bearing(outline, plan, make_ups).difference(shapely.union_all([gables, floored]))
+        if vaulted.intersects(rest):
+            # No joists on the plates alone, beside what is vaulted.
+            rest = rest.difference(vaulted).buffer(-ON_PLATE).buffer(ON_PLATE, join_style="mitre")
         for roof in sorted(over, key=lambda roof: -roof.ridge_top.total):
             region = largest(rest.intersection(roof.outline))
             if region.area > SMALLEST_BAY:

@@ -6,9 +6,11 @@ import math
 import re
 
 import pytest
+from shapely.geometry import LineString
 
 from deepsection.core.drawing import Dimension, Drawing, Region, Stroke, Text
-from deepsection.core.model import Project
+from deepsection.core.model import Project, apply_edits
+from deepsection.core.model.edits import AddOnRoof
 from deepsection.core.resolve import resolve
 from deepsection.core.view import draw_view, list_views
 from tests.builders import box_house, l_house
@@ -111,7 +113,7 @@ def test_lines_under_a_higher_roof_are_not_drawn() -> None:
 def test_lettering_keeps_clear_of_ridges_that_are_too_short() -> None:
     drawing = roof_plan(over(box_house(8600, 8000), "hip"))
     assert not [text for text in texts(drawing) if text.startswith("ridge")]
-    assert all(re.fullmatch(r"[\d.]+ m²|[\d.]+°", text) for text in texts(drawing))
+    assert all(re.fullmatch(r"[\d.]+ m²|[\d.]+°|hip [\d.]+", text) for text in texts(drawing))
 
 
 def test_slopes_are_filled_the_higher_over_the_lower() -> None:
@@ -121,3 +123,28 @@ def test_slopes_are_filled_the_higher_over_the_lower() -> None:
     ]
     slopes = [owner for owner in owners if owner in ("roof-1", "dormer")]
     assert slopes == sorted(slopes, reverse=True), "the main roof first, the dormer over it"
+
+
+def test_hips_have_their_true_lengths() -> None:
+    """Check value: a hip over a run r of equal pitches 1 in 2 is r x sqrt(2.25) long."""
+    lengths = [text for text in texts(roof_plan(over(box_house(12_000, 8000), "hip"))) if text.startswith("hip")]
+    assert len(lengths) == 4
+    assert [float(text.split()[1]) for text in lengths] == near([(4000 + EAVE) * 1.5] * 4, abs=0.06)
+
+
+def test_what_goes_through_is_drawn_and_lettering_keeps_clear_of_it() -> None:
+    project = over(box_house(12_000, 8000), "gable")
+    (fall, *_) = [mark for mark in roof_plan(project).marks if getattr(mark, "feature", None) == "fall"]
+    (u0, w0, _), (u1, w1, _) = fall.path
+    chimney = AddOnRoof(id="stack", what="chimney", x=(u0 + u1) / 2, y=(w0 + w1) / 2)
+    pipe = AddOnRoof(id="drain", what="downpipe", x=3000, y=0)
+    project = apply_edits(project, (chimney, pipe))
+    drawing = roof_plan(project)
+    parts = {mark.part.split("/")[0] for mark in drawing.marks if getattr(mark, "part", None)}
+    assert {"stack", "drain"} <= parts and "downpipe" in texts(drawing)
+    (stack,) = resolve(project).on_roofs.chimneys
+    falls = [mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "fall"]
+    assert falls and all(LineString([point[:2] for point in mark.path]).distance(stack.outline) > 500 for mark in falls)
+    plan = draw_view(resolve(project), project, "plan", 100.0)
+    cut = [mark for mark in plan.marks if getattr(mark, "part", None) == "stack/chimney//"]
+    assert [mark.pen for mark in cut] == ["cut", "edge"]

@@ -3254,6 +3254,8 @@ export interface components {
         /**
          * Room
          * @description A named space: the one that encloses the point, on the storey of a level or the lowest one.
+         *
+         *     `vault`: the pitch at which its ceiling rises from the plates, under a roof that bears on them; flat when none.
          */
         Room: {
             /** Id */
@@ -3262,6 +3264,8 @@ export interface components {
             level?: string | null;
             /** Name */
             name: string;
+            /** Vault */
+            vault?: number | null;
             /** X */
             x: number;
             /** Y */
