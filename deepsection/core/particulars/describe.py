@@ -37,6 +37,7 @@ from ..model.edits import Remove
 from ..model.labels import ON_ROOFS
 from ..resolve import Building, sum_id
 from ..units import HeightSum, Units, format_length, format_thickness
+from ._roof_outcome import OutcomeTable, roof_outcome
 from .fields import fields_of
 from .rows import Field
 
@@ -117,7 +118,7 @@ class Check:
 
 @dataclass(frozen=True, slots=True)
 class Particulars:
-    """Title, fields, sums, strip and checks of an element."""
+    """Title, fields, sums, outcome, strip and checks of an element."""
 
     element: str
     title: str
@@ -125,6 +126,7 @@ class Particulars:
     removable: bool
     fields: tuple[Field, ...]
     sums: tuple[SumTable, ...]
+    outcome: tuple[OutcomeTable, ...]
     strip: Strip | None
     checks: tuple[Check, ...]
 
@@ -147,9 +149,15 @@ def describe_element(project: Project, building: Building, element: str) -> Part
         _removable(project, held),
         tuple(row.field for row in fields_of(project, held)),
         tuple(sum_table(project, building, height) for height in sums),
+        _outcome(project, building, element),
         _strip(project, held),
         checks,
     )
+
+
+def _outcome(project: Project, building: Building, element: str) -> tuple[OutcomeTable, ...]:
+    roof = next((held for held in building.roofs if held.block.id == element), None)
+    return roof_outcome(roof, project.units) if roof else ()
 
 
 def _removable(project: Project, held: Any) -> bool:

@@ -22,6 +22,7 @@ SAME_HEIGHT = 1.0
 """Slopes meet in a valley where their heights differ by less than this (mm)."""
 SLIVER = 100.0
 """What is left of a slope in pieces smaller than this (mm2) is none."""
+FAR = 1e6
 STOREY = 500.0
 """Below a block whose plate lies this much higher (mm) are rooms: the deck of the lower roof is cut away there."""
 
@@ -111,6 +112,9 @@ def _settle(
             over = _above(shared, first, second)
             under[b.block.id].append((j, over))
             under[a.block.id].append((i, shared.difference(over)))
+    for low, high in ((a, b), (b, a)):
+        if low.block.id in high.joins:
+            _interrupt(low, high, lost, bared)
     regions = {id: shapely.union_all([shape for _, shape in held], grid_size=TOL.grid) for id, held in under.items()}
     for low, high in ((a, b), (b, a)):
         crossed, claimed = regions[high.block.id].buffer(SAME_HEIGHT), _claimed(low, high)
@@ -133,16 +137,36 @@ def _settle(
             bared[low.block.id, k].append(taken)
 
 
+def _interrupt(
+    low: ResolvedRoof,
+    high: ResolvedRoof,
+    lost: dict[tuple[str, int], list[shapely.Geometry]],
+    bared: dict[tuple[str, int], list[shapely.Geometry]],
+) -> None:
+    """The eave of a roof ends on both sides of a dormer whose front stands on the wall below that eave."""
+    eave = low.outline.exterior.buffer(ON_ROOF)
+    for edge, treatment in enumerate(high.block.edges):
+        side = high.side(edge)
+        if treatment.kind == "joined" or not eave.contains(LineString(side)):
+            continue
+        line, (before, after) = line_through(*side), high.neighbours(edge)
+        first, last = line.at(-high.faces[before]), line.at(LineString(side).length + high.faces[after])
+        out = (line.dy * FAR, -line.dx * FAR)
+        strip = Polygon([first, last, *((x + out[0], y + out[1]) for x, y in (last, first))])
+        for k, plane in enumerate(low.planes):
+            lost[low.block.id, k].append(plane.whole.intersection(strip))
+            bared[low.block.id, k].append(plane.whole.intersection(strip))
+
+
 def _claimed(low: ResolvedRoof, high: ResolvedRoof) -> shapely.Geometry:
     """Where the surface of a higher roof may take the place of a lower one: not under an eave that hangs over it."""
     cover = shapely.union_all([plane.whole for plane in high.planes], grid_size=TOL.grid)
     if low.block.id not in high.joins:
         return cover
     carried = [_past(high, k) for k, edge in enumerate(high.block.edges) if edge.kind == "joined"]
-    return shapely.union_all([high.outline, cover.difference(low.outline), *(cover.intersection(z) for z in carried)])
-
-
-FAR = 1e6
+    # The overhangs of a dormer leave the eave below them alone, even where its front stands on the wall.
+    beyond = Polygon() if low.outline.buffer(ON_ROOF).covers(high.outline) else cover.difference(low.outline)
+    return shapely.union_all([high.outline, beyond, *(cover.intersection(z) for z in carried)])
 
 
 def _past(roof: ResolvedRoof, edge: int) -> Polygon:

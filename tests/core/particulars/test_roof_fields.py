@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import math
+
 import pytest
 
 from deepsection.core.errors import DeepSectionError
 from deepsection.core.model import Project, apply_edits
-from deepsection.core.particulars import enter
+from deepsection.core.particulars import describe_element, enter
 from deepsection.core.resolve import resolve
 from tests.builders import box_house
-from tests.core.resolve.test_roofs import over
+from tests.core.resolve.test_roofs import EAVE, over
 
 
 def typed(project: Project, field: str, text: str) -> Project:
@@ -55,3 +57,21 @@ def test_one_overhang_is_typed_for_all_eaves_or_for_one() -> None:
     assert [edge.overhang for edge in wide.roofs[0].edges] == [600, 300, 600, 300]
     one = typed(wide, "overhang_2", "250")
     assert [edge.overhang for edge in one.roofs[0].edges] == [600, 300, 250, 300]
+
+
+def test_a_roof_says_what_it_comes_to() -> None:
+    """A hip of 12 x 8 m, 1 in 2: the true area is the plan area times sqrt(1.25); valleys none, hips at 45 degrees,
+    rising atan(0.5 / sqrt 2) = 19.5 degrees. Space over the bearing lines: a prism of the ridge's length and two half
+    pyramids, and the heel all over."""
+    project = over(box_house(12_000, 8000), "hip")
+    building = resolve(project)
+    tables = {held.label: held for held in describe_element(project, building, "roof-1").outcome}
+    plan = (12_000 + 2 * EAVE) * (8000 + 2 * EAVE) / 1e6
+    assert float(tables["Area of the slopes"].total.split()[0]) == pytest.approx(plan * math.sqrt(1.25), abs=0.06)
+    (hips,) = tables["Length of hips"].rows
+    assert hips.label == "4 x hip, 45.0° in plan, rising 19.5°"
+    assert "Length of valleys" not in tables and "Length of ridges" in tables
+    (roof,) = building.roofs
+    wedge = 2000 * 8000 / 2 * 4000 + 2000 * 8000 * 8000 / 3
+    heel = (roof.heel.total - roof.plate.total) * 12_000 * 8000
+    assert float(tables["Space below the slopes"].total.split()[0]) == pytest.approx((wedge + heel) / 1e9, abs=0.06)

@@ -6,8 +6,11 @@ import math
 
 import pytest
 import shapely
+from shapely.geometry import Polygon
 
+from deepsection.core.drawing import Region
 from deepsection.core.errors import RefusedEdit
+from deepsection.core.geometry import Frame
 from deepsection.core.model import Opening, Project, apply_edits, put
 from deepsection.core.model.edits import AddDormer
 from deepsection.core.resolve import resolve, storeys
@@ -144,3 +147,27 @@ def test_a_dormer_in_any_slope_is_alike() -> None:
     north = resolve(dormer(y=8000 - Y0 - DEEP)).roofs[1]
     assert [p.polygon.area for p in south.planes] == near([p.polygon.area for p in north.planes], rel=1e-4)
     assert math.isclose(south.ridge_top.total, north.ridge_top.total)
+
+
+@pytest.mark.parametrize("form", ["gable", "hip", "single"])
+def test_a_wall_dormer_interrupts_the_eave(form: str) -> None:
+    """Its front stands on the wall below: between the outer faces of its cheeks there is no fascia, and the front is
+    closed from the house wall up; beside them the roof loses nothing outside of the wall."""
+    building = resolve(dormer(form, y=20.0))
+    assert building.diagnostics == ()
+    main = building.roofs[0]
+    cheeks = [wall for wall in building.plan.walls if wall.wall.id.startswith("cheek")]
+    first, last = min(c.footprint.bounds[0] for c in cheeks), max(c.footprint.bounds[2] for c in cheeks)
+    eave = shapely.box(-1000, -main.reaches[0], 13_000, 0.0)
+    left = shapely.union_all([plane.polygon for plane in main.planes]).intersection(eave)
+    whole = shapely.union_all([plane.whole for plane in main.planes]).intersection(eave)
+    assert whole.difference(left).area == near((last - first) * main.reaches[0], rel=1e-6)
+    fascia = next(part for part in building.parts if part.key == "roof-1/fascia//edge:0")
+    assert fascia.solid.cut(Frame.looking(0.0, (first + last) / 2)).is_empty
+    front = next(part.solid.bounds for part in building.parts if part.key == "front/cladding/cladding/")
+    below = next(part.solid.bounds for part in building.parts if part.key == "south/cladding/cladding/")
+    assert front.z0 <= below.z1 + 0.01
+    drawing = draw_view(building, dormer(form, y=20.0), "elevation:south", 50.0)
+    faces = [mark for mark in drawing.marks if isinstance(mark, Region) and mark.feature == "face"]
+    seen = shapely.union_all([Polygon([p[:2] for p in mark.rings[0]]) for mark in faces])
+    assert len(getattr(seen.buffer(0.1), "interiors", ())) == 0, "nothing shows through between wall, front and eave"

@@ -579,7 +579,8 @@ export interface components {
          * AddDormer
          * @description A dormer on a slope: walls around three sides of a rectangle, on the roof, and a block that runs into its slope.
          *
-         *     The rectangle's corners are given; its front is the side that looks down the slope.
+         *     The rectangle's corners are given; its front is the side that looks down the slope. One whose front stands on the
+         *     wall below interrupts the eave.
          */
         AddDormer: {
             /**
@@ -2326,6 +2327,28 @@ export interface components {
             value: string;
         };
         /**
+         * OutcomeRow
+         * @description One thing as text: what it is, and how much of it.
+         */
+        OutcomeRow: {
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * OutcomeTable
+         * @description Rows under a heading, with their total.
+         */
+        OutcomeTable: {
+            /** Label */
+            label: string;
+            /** Rows */
+            rows: components["schemas"]["OutcomeRow"][];
+            /** Total */
+            total: string;
+        };
+        /**
          * PartCorners
          * @description A wall given corners of its own, so that it moves without the walls of other storeys at its corners.
          *
@@ -2344,7 +2367,7 @@ export interface components {
         };
         /**
          * Particulars
-         * @description Title, fields, sums, strip and checks of an element.
+         * @description Title, fields, sums, outcome, strip and checks of an element.
          */
         Particulars: {
             /** Checks */
@@ -2353,6 +2376,8 @@ export interface components {
             element: string;
             /** Fields */
             fields: components["schemas"]["Field"][];
+            /** Outcome */
+            outcome: components["schemas"]["OutcomeTable"][];
             /** Removable */
             removable: boolean;
             strip: components["schemas"]["Strip"] | null;

@@ -20,6 +20,8 @@ from .rebuilding import changed, put
 from .roofs import NEAR, plain_shape
 from .walls import default_set_out
 
+LAP = 300.0
+"""How far the front of a wall dormer may reach down before the wall below it (mm)."""
 BELOW_RIDGE = 150.0
 """How far below the ridge of its host a dormer stays (mm)."""
 LOWEST_FACE = 300.0
@@ -31,7 +33,8 @@ NARROWEST = 600.0
 class AddDormer(Element):
     """A dormer on a slope: walls around three sides of a rectangle, on the roof, and a block that runs into its slope.
 
-    The rectangle's corners are given; its front is the side that looks down the slope.
+    The rectangle's corners are given; its front is the side that looks down the slope. One whose front stands on the
+    wall below interrupts the eave.
     """
 
     kind: Literal["add_dormer"] = "add_dormer"
@@ -54,6 +57,8 @@ class AddDormer(Element):
         alongs = sorted(line.along((x, y)) for x in (self.x0, self.x1) for y in (self.y0, self.y1))
         depths = sorted(line.left_of((x, y)) for x in (self.x0, self.x1) for y in (self.y0, self.y1))
         first, last, front, back = alongs[0], alongs[-1], depths[0], depths[-1]
+        if abs(front) < NEAR:
+            front = 0.0
         if last - first < NARROWEST or back - front < NARROWEST or front < -NEAR:
             message = "a dormer is a rectangle on a slope, at least 600 mm (2') wide and deep"
             raise RefusedEdit(message, element=host.id, field="outline", limit=NARROWEST)
@@ -96,10 +101,10 @@ class AddDormer(Element):
                 set_out=default_set_out(make_up, "outer"),
                 outside="right",
                 status="outer",
-                base=BaseRule(level=host.plate, on_roof=True),
+                base=BaseRule(level=host.plate, on_roof=True, offset=-LAP if not front and which == 1 else 0.0),
                 top=TopRule(kind="roof", level=host.plate, offset=rise),
             )
-            for id, start, end in zip(self.walls, chain, chain[1:])
+            for which, (id, start, end) in enumerate(zip(self.walls, chain, chain[1:]))
         ]
         eave = RoofEdge(kind="eave", overhang=8 * INCH if imperial else 200.0)
         gable = RoofEdge(kind="gable", overhang=8 * INCH if imperial else 200.0)

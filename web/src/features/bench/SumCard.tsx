@@ -1,7 +1,13 @@
 import type { SumTable } from "../../api/client";
 
-/** A height explained: its total and the terms that add up to it. */
-export function SumRows({ table }: { table: SumTable }) {
+interface Rows {
+  label: string;
+  total: string;
+  rows: { label: string; text: string }[];
+}
+
+/** A height explained, or an amount: its total and the terms that add up to it. */
+export function SumRows({ table }: { table: Rows }) {
   return (
     <table className="w-full text-[11.5px]">
       <tbody>

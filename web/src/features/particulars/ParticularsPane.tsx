@@ -63,6 +63,15 @@ export function ParticularsPane() {
               </div>
             </Group>
           )}
+          {facts.outcome.length > 0 && (
+            <Group title="What it comes to">
+              <div className="flex flex-col gap-3">
+                {facts.outcome.map((table) => (
+                  <SumRows key={table.label} table={table} />
+                ))}
+              </div>
+            </Group>
+          )}
           {facts.strip && <MakeUpPart element={element} facts={facts} strip={facts.strip} />}
           {facts.checks.length > 0 && (
             <Group title="Checks">
