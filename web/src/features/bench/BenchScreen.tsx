@@ -21,6 +21,9 @@ import { fitted, LADDER, type Panes, panesOf, type Size, SPLITTER } from "./view
 const ON_LADDER = ["level_mark", "level"] as const;
 const NOTHING: readonly string[] = [];
 
+/** From so many px per mm on, lesser lettering has room: its smallest size on the screen is then about its own. */
+const CLOSE = 0.045;
+
 /** Plan and projected view on shared projection lines, with the height ladder. */
 export function BenchScreen() {
   const { id, bench, state, views, viewName, saving, busy } = useHeld();
@@ -68,7 +71,7 @@ export function BenchScreen() {
       <svg
         width={size.width}
         height={size.height}
-        className="absolute inset-0 block"
+        className={`absolute inset-0 block ${viewport.k < CLOSE ? "far" : ""}`}
         style={{ "--k": viewport.k, "--pen": Math.min(1.3, Math.max(0.45, viewport.k / 0.028)) } as React.CSSProperties}
       >
         <title>{`Plan and ${view?.title ?? "view"}`}</title>
