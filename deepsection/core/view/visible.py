@@ -1,14 +1,14 @@
 """Visible surfaces: which regions of which facets are seen along a horizontal direction.
 
-Exact and free of any depth order: each facet loses the union of what lies in front of it, and where
-two facets cross in depth, the other one is first clipped along the line of equal depth. Facets that
-lie wholly behind one other facet are dropped before.
+Exact and free of any depth order: each facet loses the union of what lies in front of it, and where two facets cross in
+depth, the other one is first clipped along the line of equal depth. Only facets that are seen take part in that; the
+rest are proved to be hidden.
 """
 
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -116,39 +116,182 @@ def behind(face: Face, depth: float) -> tuple[Face, ...]:
 
 
 def visible_faces(faces: Sequence[Face]) -> list[Face]:
-    """The visible pieces of the faces; every piece is one polygon without slivers."""
+    """The visible pieces of the faces; every piece is one polygon without slivers.
+
+    Which faces are seen is guessed by samples. Of the guessed ones, each loses what others of them hide of it; the
+    pieces tile the view. Every other face is then proved to lie behind all pieces that it overlaps, and within them:
+    the one that is not is seen too, and the tiling is made anew. So no hidden face ever hides anything.
+    """
     if not faces:
         return []
-    polygons = np.array([face.polygon for face in faces], dtype=object)
-    planes = np.array([face.plane for face in faces])
-    order = _front_order(faces)
-    boxes = shapely.bounds(polygons)
-    behind, front, kind = _pairs(polygons, boxes, planes, order)
-    hidden = _hidden(polygons, boxes, behind, front, kind)
-    keep = ~(hidden[behind] | hidden[front])
-    behind, front, kind = behind[keep], front[keep], kind[keep]
+    held = np.array([face.polygon for face in faces], dtype=object)
+    shapely.prepare(held)
+    scene = _Scene(faces, held, shapely.bounds(held), np.array([face.plane for face in faces]), _front_order(faces))
+    names = [_name(face) for face in faces]
+    chosen = _sampled(scene) | np.array([name in _lately for name in names])
+    rest = np.flatnonzero(~chosen)
+    rest = rest[~_behind_one(scene, rest, chosen)]
+    while True:
+        owner, pieces = _tiling(scene, chosen)
+        missed = _not_behind(scene, rest, chosen, owner, pieces)
+        if not len(missed):
+            break
+        chosen[missed] = True
+        rest = np.setdiff1d(rest, missed, assume_unique=True)
+    _remember(names[k] for k in np.flatnonzero(chosen).tolist())
+    return pieces
+
+
+Name = tuple[str, float, float, float]
+_lately: dict[Name, None] = {}
+"""What was seen lately, in any view: the better the guess, the fewer rounds. It changes no result."""
+MEMORY = 20_000
+
+
+def _name(face: Face) -> Name:
+    x, y, z = face.normal
+    return face.part.key, round(x, 2), round(y, 2), round(z, 2)
+
+
+def _remember(names: Iterable[Name]) -> None:
+    for name in names:
+        _lately.pop(name, None)
+        _lately[name] = None
+    for name in list(_lately)[: max(0, len(_lately) - MEMORY)]:
+        del _lately[name]
+
+
+@dataclass(frozen=True, slots=True)
+class _Scene:
+    """Faces with their polygons, boxes, planes, and their rank where they coincide."""
+
+    faces: Sequence[Face]
+    polygons: NDArray[np.object_]
+    boxes: NDArray[np.float64]
+    planes: NDArray[np.float64]
+    order: NDArray[np.int_]
+
+
+SAMPLES = 40
+"""So many samples lie along the longer side of a view, and as close along the other."""
+
+
+def _sampled(scene: _Scene) -> NDArray[np.bool_]:
+    """The faces that are nearest at one sample at least: a grid over the view, and a point of every face."""
+    x0, y0, x1, y1 = shapely.total_bounds(scene.polygons)
+    step = max(x1 - x0, y1 - y0, 1.0) / SAMPLES
+    grid = np.meshgrid(np.arange(x0 + step / 3, x1, step), np.arange(y0 + step / 7, y1, step))
+    own = shapely.get_coordinates(shapely.point_on_surface(scene.polygons))
+    at = np.concatenate([np.stack(grid, axis=-1).reshape(-1, 2), own])
+    # Which faces a point lies in is asked face by face: their preparation is used, and points are many.
+    face, point = shapely.STRtree(shapely.points(at)).query(scene.polygons, predicate="contains")
+    depth = (scene.planes[face, :2] * at[point]).sum(axis=1) + scene.planes[face, 2]
+    ranked = np.lexsort((scene.order[face], np.round(depth / TOL.depth), point))
+    first = np.ones(len(ranked), dtype=bool)
+    first[1:] = point[ranked][1:] != point[ranked][:-1]
+    chosen = np.zeros(len(scene.polygons), dtype=bool)
+    chosen[face[ranked][first]] = True
+    return chosen
+
+
+def _tiling(scene: _Scene, chosen: NDArray[np.bool_]) -> tuple[NDArray[np.int_], list[Face]]:
+    """What is seen of the chosen faces when there are no others, and the face of each piece."""
+    index = np.flatnonzero(chosen)
+    behind, front, kind = _pairs(scene, index)
     hiding: dict[int, list[tuple[Face, int]]] = defaultdict(list)
     for i, j, how in zip(behind.tolist(), front.tolist(), kind.tolist()):
-        hiding[i].append((faces[j], how))
-    return [
-        piece
-        for i, face in enumerate(faces)
-        if not hidden[i]
-        for piece in (_seen_pieces(face, tuple(hiding[i])) if i in hiding else (face,))
-    ]
+        hiding[i].append((scene.faces[j], how))
+    keys = [(scene.faces[i], tuple(hiding[i])) for i in index.tolist() if i in hiding]
+    cut = dict(zip((i for i in index.tolist() if i in hiding), _seen_pieces(keys)))
+    owner, pieces = [], []
+    for i in index.tolist():
+        for piece in cut.get(i, (scene.faces[i],)):
+            owner.append(i)
+            pieces.append(piece)
+    return np.array(owner, dtype=int), pieces
 
 
-@lru_cache(maxsize=60_000)
-def _seen_pieces(face: Face, hiding: tuple[tuple[Face, int], ...]) -> tuple[Face, ...]:
-    """What is left of a face behind others. Cached, since faces keep their identity: an edit changes few."""
-    occluders = []
-    for other, how in hiding:
-        shape = other.polygon if how == _WHOLE else _nearer_part(other, face)
-        if shape is not None and not shape.is_empty:
-            occluders.append(shape)
-    shape = _without(face.polygon, occluders) if occluders else face.polygon
-    pieces = (piece for piece in polygons_of(shape) if piece.area / piece.length > TOL.sliver_width / 2)
-    return tuple(Face(piece, face.plane, face.part, face.normal) for piece in pieces)
+def _behind_one(scene: _Scene, rest: NDArray[np.int_], chosen: NDArray[np.bool_]) -> NDArray[np.bool_]:
+    """Which of the other faces lie wholly behind one chosen face: most of what is hidden."""
+    front = np.flatnonzero(chosen)
+    n, k = shapely.STRtree(scene.polygons[front]).query(scene.polygons[rest])
+    i, j = rest[n], front[k]
+    inside = np.all(scene.boxes[j, :2] <= scene.boxes[i, :2] + TOL.grid, axis=1)
+    inside &= np.all(scene.boxes[j, 2:] >= scene.boxes[i, 2:] - TOL.grid, axis=1)
+    n, i, j = n[inside], i[inside], j[inside]
+    least, most = _extremes(scene.planes[i] - scene.planes[j], scene.boxes[i, :2], scene.boxes[i, 2:])
+    tie = (most <= TOL.depth) & (scene.order[j] < scene.order[i])
+    before = (least >= -TOL.depth) & ((most > TOL.depth) | tie)
+    n, i, j = n[before], i[before], j[before]
+    hidden = np.zeros(len(rest), dtype=bool)
+    hidden[n[shapely.covers(scene.polygons[j], scene.polygons[i])]] = True
+    return hidden
+
+
+def _not_behind(
+    scene: _Scene, rest: NDArray[np.int_], chosen: NDArray[np.bool_], owner: NDArray[np.int_], pieces: list[Face]
+) -> NDArray[np.int_]:
+    """Those of the other faces that are not proved to be hidden by the pieces."""
+    if not len(rest):
+        return rest
+    silhouette = shapely.union_all(scene.polygons[chosen]).buffer(2 * TOL.grid)
+    shapely.prepare(silhouette)
+    failed = ~shapely.covers(silhouette, scene.polygons[rest])
+    tiles = np.array([piece.polygon for piece in pieces], dtype=object)
+    n, k = shapely.STRtree(tiles).query(scene.polygons[rest])
+    keep = ~failed[n]
+    n, k = n[keep], k[keep]
+    i, j = rest[n], owner[k]
+    low = np.maximum(scene.boxes[i, :2], shapely.bounds(tiles)[k, :2])
+    high = np.minimum(scene.boxes[i, 2:], shapely.bounds(tiles)[k, 2:])
+    gap = scene.planes[i] - scene.planes[j]
+    least, most = _extremes(gap, low, high)
+    real = np.all(high - low > TOL.grid, axis=1)
+    same = (np.abs(least) <= TOL.depth) & (np.abs(most) <= TOL.depth)
+    doubtful = np.flatnonzero(real & np.where(same, scene.order[i] < scene.order[j], least < -TOL.depth))
+    # Only their boxes may overlap, or the nearer part of the plane may lie beside the tile: look closely.
+    doubtful = doubtful[shapely.intersects(scene.polygons[i[doubtful]], tiles[k[doubtful]])]
+    doubtful = doubtful[~shapely.touches(scene.polygons[i[doubtful]], tiles[k[doubtful]])]
+    shared = shapely.intersection(scene.polygons[i[doubtful]], tiles[k[doubtful]])
+    parts, part_of = shapely.get_parts(shared, return_index=True)
+    wide = shapely.area(parts) > TOL.sliver_width * shapely.length(parts) / 2
+    points, at = shapely.get_coordinates(parts[wide], return_index=True)
+    pair = doubtful[part_of[wide][at]]
+    depth = (gap[pair, :2] * points).sum(axis=1) + gap[pair, 2]
+    before = np.where(same[pair], scene.order[i[pair]] < scene.order[j[pair]], depth < -TOL.depth)
+    failed[n[pair[before]]] = True
+    missed: NDArray[np.int_] = rest[failed]
+    return missed
+
+
+def _extremes(
+    gap: NDArray[np.float64], low: NDArray[np.float64], high: NDArray[np.float64]
+) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """Least and greatest value of a u + b v + c over boxes."""
+    corners = np.stack([low, high, np.column_stack((low[:, 0], high[:, 1])), np.column_stack((high[:, 0], low[:, 1]))])
+    values = gap[:, 0] * corners[:, :, 0] + gap[:, 1] * corners[:, :, 1] + gap[:, 2]
+    return values.min(axis=0), values.max(axis=0)
+
+
+Hiding = tuple[Face, tuple[tuple[Face, int], ...]]
+"""A face, and those before it with how they hide it."""
+
+
+def _cut_pieces(wanted: Sequence[Hiding]) -> list[tuple[Face, ...]]:
+    """What is left of faces behind others."""
+    clips = [(other, face) for face, hiding in wanted for other, how in hiding if how == _CLIP]
+    nearer = iter(_nearer_parts(clips))
+    found = []
+    for face, hiding in wanted:
+        occluders = [other.polygon if how == _WHOLE else next(nearer) for other, how in hiding]
+        occluders = [shape for shape in occluders if not shape.is_empty]
+        shape = _without(face.polygon, occluders) if occluders else face.polygon
+        pieces = (piece for piece in polygons_of(shape) if piece.area / piece.length > TOL.sliver_width / 2)
+        found.append(tuple(Face(piece, face.plane, face.part, face.normal) for piece in pieces))
+    return found
+
+
+_seen_pieces: BulkMemo[Hiding, tuple[Face, ...]] = BulkMemo(_cut_pieces, size=30_000)
 
 
 LARGE_FIRST = 3
@@ -156,16 +299,16 @@ LARGE_FIRST = 3
 
 
 def _without(polygon: Polygon, occluders: list[shapely.Geometry]) -> shapely.Geometry:
-    """A polygon less what lies in front of it, on the grid."""
+    """A polygon less what lies in front of it."""
     held = sorted(occluders, key=lambda shape: -shape.area)
     shape: shapely.Geometry = polygon
     for taken in held[:LARGE_FIRST]:
-        shape = _polygonal(shapely.difference(shape, taken, grid_size=TOL.grid))
+        shape = _polygonal(shapely.difference(shape, taken))
         if shape.is_empty:
             return shape
     rest = held[LARGE_FIRST:]
     if rest:
-        shape = shapely.difference(shape, _polygonal(shapely.union_all(rest)), grid_size=TOL.grid)
+        shape = shapely.difference(shape, _polygonal(shapely.union_all(rest)))
     return shape
 
 
@@ -187,53 +330,40 @@ def _front_order(faces: Sequence[Face]) -> NDArray[np.int_]:
     return order
 
 
-def _pairs(
-    polygons: NDArray[np.object_], boxes: NDArray[np.float64], planes: NDArray[np.float64], order: NDArray[np.int_]
-) -> tuple[NDArray[np.int_], NDArray[np.int_], NDArray[np.int_]]:
-    """(behind, front, how): the front face hides what it covers of the one behind, whole or in part."""
-    i, j = shapely.STRtree(polygons).query(polygons)
+def _pairs(scene: _Scene, index: NDArray[np.int_]) -> tuple[NDArray[np.int_], NDArray[np.int_], NDArray[np.int_]]:
+    """Of some faces, (behind, front, how): the front face hides what it covers of the one behind, whole or in part."""
+    held = scene.polygons[index]
+    i, j = (index[side] for side in shapely.STRtree(held).query(held))
     i, j = i[i != j], j[i != j]
-    low = np.maximum(boxes[i, :2], boxes[j, :2])
-    high = np.minimum(boxes[i, 2:], boxes[j, 2:])
+    low = np.maximum(scene.boxes[i, :2], scene.boxes[j, :2])
+    high = np.minimum(scene.boxes[i, 2:], scene.boxes[j, 2:])
     real = np.all(high - low > TOL.grid, axis=1)
     i, j, low, high = i[real], j[real], low[real], high[real]
-    difference = planes[i] - planes[j]
-    corners = np.stack([low, high, np.column_stack((low[:, 0], high[:, 1])), np.column_stack((high[:, 0], low[:, 1]))])
-    gaps = difference[:, 0] * corners[:, :, 0] + difference[:, 1] * corners[:, :, 1] + difference[:, 2]
-    least, most = gaps.min(axis=0), gaps.max(axis=0)
+    least, most = _extremes(scene.planes[i] - scene.planes[j], low, high)
     whole = (least >= -TOL.depth) & (most > TOL.depth)
-    tie = (np.abs(least) <= TOL.depth) & (np.abs(most) <= TOL.depth) & (order[j] < order[i])
+    tie = (np.abs(least) <= TOL.depth) & (np.abs(most) <= TOL.depth) & (scene.order[j] < scene.order[i])
     clip = (least < -TOL.depth) & (most > TOL.depth)
     kind = np.where(whole | tie, _WHOLE, np.where(clip, _CLIP, 0))
-    held = kind > 0
-    return i[held], j[held], kind[held]
+    kept = kind > 0
+    return i[kept], j[kept], kind[kept]
 
 
-def _hidden(
-    polygons: NDArray[np.object_],
-    boxes: NDArray[np.float64],
-    behind: NDArray[np.int_],
-    front: NDArray[np.int_],
-    kind: NDArray[np.int_],
-) -> NDArray[np.bool_]:
-    """Faces that lie wholly behind one other face, and so hide nothing that it does not hide."""
-    inside = (
-        (kind == _WHOLE)
-        & np.all(boxes[front, :2] <= boxes[behind, :2] + TOL.grid, axis=1)
-        & np.all(boxes[front, 2:] >= boxes[behind, 2:] - TOL.grid, axis=1)
+def _nearer_parts(pairs: Sequence[tuple[Face, Face]]) -> list[shapely.Geometry]:
+    """Per pair of a face and another one, what of the first is nearer to the viewer than the plane of the other."""
+    if not pairs:
+        return []
+    polygons = np.array([one.polygon for one, _ in pairs], dtype=object)
+    a, b, c = (np.array([one.plane for one, _ in pairs]) - np.array([other.plane for _, other in pairs])).T
+    boxes = shapely.bounds(polygons)
+    middle = (boxes[:, :2] + boxes[:, 2:]) / 2
+    reach = 2 * np.abs(boxes[:, 2:] - boxes[:, :2]).sum(axis=1)[:, None]
+    steep = np.hypot(a, b)[:, None]
+    normal = np.column_stack((a, b)) / steep
+    along = np.column_stack((-normal[:, 1], normal[:, 0])) * reach
+    foot = middle - normal * ((a * middle[:, 0] + b * middle[:, 1] + c)[:, None] / steep)
+    # The gap falls away from where it is nearer: the half plane lies on the low side.
+    corners = np.stack(
+        [foot - along, foot + along, foot + along - 2 * normal * reach, foot - along - 2 * normal * reach]
     )
-    i, j = behind[inside], front[inside]
-    shapely.prepare(polygons)
-    covered = shapely.covers(polygons[j], polygons[i])
-    hidden = np.zeros(len(polygons), dtype=bool)
-    hidden[i[covered]] = True
-    return hidden
-
-
-def _nearer_part(face: Face, than: Face) -> shapely.Geometry | None:
-    """What of a face is nearer to the viewer than another one, where the two overlap."""
-    a, b, c = (p - q for p, q in zip(than.plane, face.plane))
-    kept = half_plane(than.polygon.bounds, a, b, c)
-    if kept is None:
-        return None
-    return _polygonal(face.polygon.intersection(kept))
+    halves = shapely.polygons(np.concatenate([corners, corners[:1]]).transpose(1, 0, 2))
+    return [_polygonal(shape) for shape in shapely.intersection(polygons, halves).tolist()]
