@@ -34,41 +34,73 @@ class Facet:
     rings: tuple[tuple[Point3, ...], ...]
 
 
-def mesh_facets(points: NDArray[np.float64], triangles: NDArray[np.int_]) -> tuple[Facet, ...]:
-    """Facets of a closed mesh: (n, 3) float points, (m, 3) int triangles, counter-clockwise from outside.
+Mesh = tuple[NDArray[np.float64], NDArray[np.int_]]
+"""(n, 3) float points and (m, 3) int triangles, counter-clockwise from outside."""
 
-    Triangles of one plane make one facet, of one or more outer rings; slivers fall away.
-    """
-    if not len(triangles):
-        return ()
+
+def mesh_facets(points: NDArray[np.float64], triangles: NDArray[np.int_]) -> tuple[Facet, ...]:
+    """Facets of a closed mesh: triangles of one plane make one facet, of one or more outer rings; slivers fall away."""
+    return meshes_facets([(points, triangles)])[0]
+
+
+def meshes_facets(meshes: Sequence[Mesh]) -> list[tuple[Facet, ...]]:
+    """The facets of many meshes: together they cost a fraction of what they cost one by one."""
+    found: list[list[Facet]] = [[] for _ in meshes]
+    sizes_of = np.array([len(points) for points, _ in meshes])
+    first = np.concatenate([[0], np.cumsum(sizes_of)])
+    kept = [k for k, (_, triangles) in enumerate(meshes) if len(triangles)]
+    if not kept:
+        return [()] * len(meshes)
+    points = np.concatenate([points for points, _ in meshes])
+    triangles = np.concatenate([meshes[k][1] + first[k] for k in kept])
+    body = np.repeat(kept, [len(meshes[k][1]) for k in kept])
     corners = points[triangles]
     normals = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
     sizes = np.linalg.norm(normals, axis=1)
     normals = normals / np.where(sizes > 0, sizes, 1)[:, None]
-    group = _by_plane(normals, (normals * corners[:, 0]).sum(axis=1), sizes > TOL.area, triangles)
-    facets = []
+    offsets = (normals * corners[:, 0]).sum(axis=1)
+    group = _by_plane(normals, offsets, sizes > TOL.area, triangles, body)
+    largest = _largest(group, sizes)
     for index, steps in _boundaries(triangles, group).items():
-        best = int(np.argmax(np.where(group == index, sizes, 0.0)))
+        best = int(largest[index])
         rings = [tuple((x, y, z) for x, y, z in points[ring].tolist()) for ring in _chain(steps)]
         if rings and sizes[best] > TOL.area:
             nx, ny, nz = normals[best].tolist()
-            facets.append(Facet((nx, ny, nz), float(normals[best] @ points[triangles[best][0]]), tuple(rings)))
-    return tuple(facets)
+            found[int(body[best])].append(Facet((nx, ny, nz), float(offsets[best]), tuple(rings)))
+    return [tuple(held) for held in found]
 
 
 def _by_plane(
-    normals: NDArray[np.float64], offsets: NDArray[np.float64], solid: NDArray[np.bool_], triangles: NDArray[np.int_]
+    normals: NDArray[np.float64],
+    offsets: NDArray[np.float64],
+    solid: NDArray[np.bool_],
+    triangles: NDArray[np.int_],
+    body: NDArray[np.int_],
 ) -> NDArray[np.int_]:
-    """A number per triangle, one for each plane; triangles without area go with a neighbour."""
+    """A number per triangle, one for each plane of each body; triangles without area go with a neighbour."""
     planes = np.round(np.column_stack((normals / TOL.facet, offsets / TOL.grid)))
     # One number per plane: weights without a common measure keep different planes apart, and sort fast.
-    group: NDArray[np.int_] = np.unique(planes @ WEIGHTS, return_inverse=True)[1].reshape(-1)
+    weighed = planes @ WEIGHTS
+    order = np.lexsort((weighed, body))
+    starts = np.ones(len(order), dtype=bool)
+    starts[1:] = (weighed[order][1:] != weighed[order][:-1]) | (body[order][1:] != body[order][:-1])
+    group = np.empty(len(order), dtype=np.int64)
+    group[order] = np.cumsum(starts) - 1
     for k in np.flatnonzero(~solid).tolist():
-        shared = np.isin(triangles, triangles[k]).sum(axis=1) == 2
-        near = np.flatnonzero(shared & solid)
+        own = slice(*np.searchsorted(body, (body[k], body[k] + 1)))
+        shared = np.isin(triangles[own], triangles[k]).sum(axis=1) == 2
+        near = np.flatnonzero(shared & solid[own])
         if len(near):
-            group[k] = group[near[0]]
+            group[k] = group[own][near[0]]
     return group
+
+
+def _largest(group: NDArray[np.int_], sizes: NDArray[np.float64]) -> NDArray[np.int_]:
+    """Per group, its largest triangle."""
+    order = np.lexsort((sizes, group))
+    largest = np.zeros(int(group.max()) + 1, dtype=np.int64)
+    largest[group[order]] = order
+    return largest
 
 
 def _boundaries(triangles: NDArray[np.int_], group: NDArray[np.int_]) -> dict[int, dict[int, list[int]]]:

@@ -20,7 +20,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from ..tolerance import TOL
-from .facets import Facet, Matrix, extruded_facets, mesh_facets
+from .facets import Facet, Matrix, extruded_facets, mesh_facets, meshes_facets
 from .frames import Frame
 from .plane import Point, half_plane, polygons_of, ring_of
 
@@ -135,6 +135,13 @@ class Solid(ABC):
         """What lies on the side of an upright plane where normal . (x, y) > offset."""
         nx, ny = normal
         return _Trimmed(self, (nx, ny, 0.0), offset, self.reach)
+
+
+def prepare_facets(solids: Iterable[Solid]) -> None:
+    """The facets of many bodies, made at once and kept with them."""
+    missing = [solid for solid in solids if not isinstance(solid, _Extrusion) and "facets" not in solid.__dict__]
+    for solid, facets in zip(missing, meshes_facets([solid.mesh() for solid in missing])):
+        solid.__dict__["facets"] = facets
 
 
 class _Extrusion(Solid):

@@ -425,7 +425,10 @@ class Ceiling(Element):
 
 
 class SectionLine(Element):
-    """Where the building is cut: from start to end, looking to its left or right, to a depth."""
+    """Where the building is cut: from start to end, looking to its left or right, to a depth.
+
+    `members`: rafters and joists behind the cut are drawn where they are seen.
+    """
 
     id: Id
     name: Name
@@ -435,6 +438,7 @@ class SectionLine(Element):
     y2: Mm
     look: Literal["left", "right"] = "left"
     depth: Positive = 50_000.0
+    members: bool = False
 
 
 class Anchor(Element):

@@ -65,6 +65,13 @@ def _section(project: Project, line: SectionLine) -> list[Row]:
     return [
         text_row("name", "Name", line.name, lambda t: put(name=t)),
         length_row("depth", "Look depth", line.depth, project.units, lambda v: put(depth=v), least=0.0),
+        choice_row(
+            "members",
+            "Rafters and joists behind the cut",
+            "shown" if line.members else "left out",
+            [("left out", "left out"), ("shown", "shown")],
+            lambda t: put(members=t == "shown"),
+        ),
         action_row("turn", "Look the other way", put(look="right" if line.look == "left" else "left")),
     ]
 

@@ -34,7 +34,7 @@ FINE_ROLES = {"sash", "bar", "glass", "panel", "sill", "reveal", "trim", "leaf",
 @lru_cache(maxsize=64)
 def seen_faces(parts: tuple[Part, ...], dx: float, dy: float) -> tuple[tuple[Face, ...], tuple[Edge, ...]]:
     """Visible faces and edges of parts along a direction; cached, since parts keep their identity."""
-    faces = tuple(visible_faces([face for held in faces_of(parts, dx, dy) for face in held]))
+    faces = tuple(visible_faces([face for held in faces_of(parts, dx, dy) for face in held], (dx, dy, "outside")))
     return faces, visible_edges(faces)
 
 

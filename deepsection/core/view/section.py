@@ -45,6 +45,16 @@ NOT_BEYOND = {
 }
 """Roles that lie within others, so that they are seen only where they are cut."""
 
+MEMBERS = {
+    "rafter",
+    "trimmer",
+    "hip_rafter",
+    "valley_rafter",
+    "ridge_board",
+    "joist",
+}
+"""Members that are seen behind a cut only where its line asks for them."""
+
 SCREEN_BEFORE = 1e5
 """How far before the section plane the screen of what is cut stands (mm)."""
 DIAGONALS_FROM = 0.7
@@ -99,22 +109,34 @@ def _reaches(parts: tuple[Part, ...], frame: Frame) -> tuple[NDArray[np.float64]
 
 
 def beyond_faces(
-    building: Building, frame: Frame, cut: list[CutPart], u0: float, u1: float, depth: float
+    building: Building,
+    frame: Frame,
+    cut: list[CutPart],
+    u0: float,
+    u1: float,
+    depth: float,
+    *,
+    members: bool = False,
 ) -> list[Face]:
-    """What is seen behind the plane, to the look depth, where nothing is cut in front of it."""
+    """What is seen behind the plane, to the look depth, where nothing is cut in front of it.
+
+    `members`: those of roofs, floors and ceilings too.
+    """
     plane = frame.x0 * frame.dx + frame.y0 * frame.dy + TOL.cut
     low, high, left, right = _reaches(building.parts, frame)
     near = np.flatnonzero((high > TOL.cut) & (low <= depth) & (right >= u0) & (left <= u1)).tolist()
-    near = [k for k in near if building.parts[k].role not in NOT_BEYOND]
+    out = NOT_BEYOND if members else NOT_BEYOND | MEMBERS
+    near = [k for k in near if building.parts[k].role not in out]
     faces: list[Face] = []
     for k, held in zip(near, faces_of([building.parts[k] for k in near], frame.dx, frame.dy)):
         faces += held if low[k] >= TOL.cut else [piece for face in held for piece in behind(face, plane)]
+    view = (frame.dx, frame.dy, "beyond", members)
     if not cut:
-        return visible_faces(faces)
+        return visible_faces(faces, view)
     screen = _screen(tuple(held.polygon for held in cut), cut[0].part, plane - SCREEN_BEFORE)
     window = shapely.box(u0, -1e6, u1, 1e6)
     seen: list[Face] = []
-    for face in visible_faces([*screen, *faces]):
+    for face in visible_faces([*screen, *faces], view):
         if face.plane[2] == plane - SCREEN_BEFORE:
             continue
         if _within(face.polygon, u0, u1):
@@ -149,7 +171,8 @@ def draw_section(
     messages: tuple[str, ...] = ()
     if cut:
         ground = ground_under(building, frame, [(held.part, held.polygon) for held in cut], scale, u0, u1)
-        beyond = clipped_above(beyond_faces(building, frame, cut, u0, u1, line.depth), ground.whole, ground.dug)
+        faces = beyond_faces(building, frame, cut, u0, u1, line.depth, members=line.members)
+        beyond = clipped_above(faces, ground.whole, ground.dug)
         marks += face_regions(beyond, frame, hatches, beyond=True)
         marks += edge_strokes(visible_edges(tuple(beyond), backdrop=True), building, pen="beyond")
         marks += ground_marks(building, ground, hatches)

@@ -8,7 +8,7 @@ rest are proved to be hidden.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Hashable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..catalog import material
-from ..geometry import Facet, Point, half_plane, polygons_of
+from ..geometry import Facet, Point, half_plane, polygons_of, prepare_facets
 from ..memo import BulkMemo
 from ..resolve import Part
 from ..tolerance import TOL
@@ -69,6 +69,7 @@ def _make_faces(wanted: Sequence[tuple[Part, float, float]]) -> list[tuple[Face,
 
 def _turned(wanted: Sequence[tuple[Part, float, float]], rings: list[list[Point]]) -> Iterator[tuple[int, Facet, int]]:
     """(index of the part, facet, first of its rings) of facets that look at the viewer; rings are added in (u, v)."""
+    prepare_facets(part.solid for part, _, _ in wanted)
     for k, (part, dx, dy) in enumerate(wanted):
         for facet in part.solid.facets:
             nx, ny, _ = facet.normal
@@ -115,37 +116,46 @@ def behind(face: Face, depth: float) -> tuple[Face, ...]:
     return tuple(Face(piece, face.plane, face.part, face.normal) for piece in pieces)
 
 
-def visible_faces(faces: Sequence[Face]) -> list[Face]:
+def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
     """The visible pieces of the faces; every piece is one polygon without slivers.
 
     Which faces are seen is guessed by samples. Of the guessed ones, each loses what others of them hide of it; the
     pieces tile the view. Every other face is then proved to lie behind all pieces that it overlaps, and within them:
-    the one that is not is seen too, and the tiling is made anew. So no hidden face ever hides anything.
+    the one that is not is seen too, and the tiling is made anew. So no hidden face ever hides anything. `view` names
+    the view, so that the guess may start from what was seen in it last.
     """
     if not faces:
         return []
     held = np.array([face.polygon for face in faces], dtype=object)
     shapely.prepare(held)
     scene = _Scene(faces, held, shapely.bounds(held), np.array([face.plane for face in faces]), _front_order(faces))
-    names = [_name(face) for face in faces]
-    chosen = _sampled(scene) | np.array([name in _lately for name in names])
+    names, known = [_name(face) for face in faces], _lately.get(view, frozenset())
+    chosen = _sampled(scene) | np.array([name in known for name in names])
     rest = np.flatnonzero(~chosen)
     rest = rest[~_behind_one(scene, rest, chosen)]
+    added: set[int] = set()
     while True:
         owner, pieces = _tiling(scene, chosen)
         missed = _not_behind(scene, rest, chosen, owner, pieces)
         if not len(missed):
             break
         chosen[missed] = True
+        added |= set(missed.tolist())
         rest = np.setdiff1d(rest, missed, assume_unique=True)
-    _remember(names[k] for k in np.flatnonzero(chosen).tolist())
+    seen = np.zeros(len(chosen), dtype=bool)
+    seen[owner] = True
+    if not np.array_equal(seen, chosen):
+        # The same pieces whatever was guessed, to the last vertex.
+        owner, pieces = _tiling(scene, seen)
+    # Also what could not be proved hidden and is: it would take another round next time.
+    _remember(view, (names[k] for k in {*owner.tolist(), *added}))
     return pieces
 
 
 Name = tuple[str, float, float, float]
-_lately: dict[Name, None] = {}
-"""What was seen lately, in any view: the better the guess, the fewer rounds. It changes no result."""
-MEMORY = 20_000
+_lately: dict[Hashable, frozenset[Name]] = {}
+"""Per view, what was seen in it last: the better the guess, the fewer rounds. It changes no result."""
+VIEWS = 200
 
 
 def _name(face: Face) -> Name:
@@ -153,12 +163,11 @@ def _name(face: Face) -> Name:
     return face.part.key, round(x, 2), round(y, 2), round(z, 2)
 
 
-def _remember(names: Iterable[Name]) -> None:
-    for name in names:
-        _lately.pop(name, None)
-        _lately[name] = None
-    for name in list(_lately)[: max(0, len(_lately) - MEMORY)]:
-        del _lately[name]
+def _remember(view: Hashable, names: Iterable[Name]) -> None:
+    _lately.pop(view, None)
+    _lately[view] = frozenset(names)
+    for old in list(_lately)[: max(0, len(_lately) - VIEWS)]:
+        del _lately[old]
 
 
 @dataclass(frozen=True, slots=True)

@@ -188,11 +188,10 @@ def test_earth_lies_outside_of_everything_built(cross: Drawing) -> None:
     assert shapely.union_all(earth).intersection(shapely.union_all(built)).area < 1.0
 
 
-def cut_across(house: Project, look: str = "right") -> Drawing:
+def cut_across(house: Project, look: str = "right", *, members: bool = False) -> Drawing:
     """The section across a house of 9 m at 4.15 m, between two joists, looking east or west."""
-    line = SectionLine.model_validate(
-        {"id": "x", "name": "X", "x1": 4150.0, "y1": -2000.0, "x2": 4150.0, "y2": 8000.0, "look": look}
-    )
+    ends = {"x1": 4150.0, "y1": -2000.0, "x2": 4150.0, "y2": 8000.0}
+    line = SectionLine.model_validate({"id": "x", "name": "X", "look": look, "members": members, **ends})
     return draw_section(resolve(house), line, 50.0, "mm")
 
 
@@ -210,7 +209,8 @@ def test_between_two_joists_the_next_one_is_seen() -> None:
     """Cut between joists that run along the section: the side of the next one, from rim to rim, deck to ceiling."""
     house = two_storeys(9000.0, 6000.0)
     levels = resolve(house).levels
-    seen = boxes(cut_across(house), "joist", "face")
+    assert not boxes(cut_across(house), "joist", "face"), "only where the line asks for them"
+    seen = boxes(cut_across(house, members=True), "joist", "face")
     upper = [box for box in seen if box[1] == pytest.approx(levels["plate"].z)]
     # looking east u runs south: from -6000 to 0, less a rim of 38 at both ends
     assert upper == [(-5962.0, levels["plate"].z, -38.0, levels["s2-floor"].z - 18.0)]
@@ -219,8 +219,9 @@ def test_between_two_joists_the_next_one_is_seen() -> None:
 
 def test_a_rafter_beyond_is_seen_in_the_attic() -> None:
     house = gable(box_house(9000.0, 6000.0), 0.5, overhang=400.0)
-    drawing = cut_across(house)
+    drawing = cut_across(house, members=True)
     assert not boxes(drawing, "rafter", "cut") and len(boxes(drawing, "rafter", "face")) >= 2
+    assert not boxes(cut_across(house), "rafter", "face")
 
 
 def test_a_crawl_space_is_dug_out_and_seen() -> None:
