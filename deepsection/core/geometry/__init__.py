@@ -8,6 +8,7 @@ from .lofts import lofted, revolved, shared, sheared
 from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, plain_rings, polygons_of, ring_of
 from .roofshape import Plane, RoofLine, RoofShape, Slope, Turn, moved_out, roof_over, roof_shape
 from .segments import Segment, segment, segment_through
+from .slabs import slab
 from .solids import Box, Plane3, Solid, bar_along, plane_under, prepare_facets, prism, prism_along
 
 __all__ = [
@@ -57,5 +58,6 @@ __all__ = [
     "shared",
     "sheared",
     "side_direction",
+    "slab",
     "through",
 ]

@@ -139,7 +139,7 @@ class Solid(ABC):
 
 def prepare_facets(solids: Iterable[Solid]) -> None:
     """The facets of many bodies, made at once and kept with them."""
-    missing = [solid for solid in solids if not isinstance(solid, _Extrusion) and "facets" not in solid.__dict__]
+    missing = [solid for solid in solids if type(solid).facets is Solid.facets and "facets" not in solid.__dict__]
     for solid, facets in zip(missing, meshes_facets([solid.mesh() for solid in missing])):
         solid.__dict__["facets"] = facets
 
@@ -179,7 +179,7 @@ class _Extrusion(Solid):
             s, ds = bx * px + by * py, frame.ux * px + frame.uy * py
             t, dt = bx * hx + by * hy, frame.ux * hx + frame.uy * hy
             return _cut_standing(self._polygons, self._length, (s, ds), (t, dt))
-        line = _LineInPlan(
+        line = LineInPlan(
             bx * px + by * py, bx * qx + by * qy, frame.ux * px + frame.uy * py, frame.ux * qx + frame.uy * qy
         )
         z0, z1 = self.reach.z0, self.reach.z1
@@ -187,7 +187,7 @@ class _Extrusion(Solid):
         return shapely.union_all([shapely.box(u0, z0, u1, z1) for u0, u1 in spans])
 
 
-class _LineInPlan(NamedTuple):
+class LineInPlan(NamedTuple):
     """The cut as a line in a profile: p = p0 + u dp, q = q0 + u dq."""
 
     p0: float

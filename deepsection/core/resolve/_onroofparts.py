@@ -10,7 +10,7 @@ from functools import lru_cache
 import shapely
 from shapely.geometry import Polygon
 
-from ..geometry import Circle, Plane3, Solid, prism, prism_along
+from ..geometry import Circle, Plane3, Solid, prism, prism_along, slab
 from ..model import MakeUp
 from ._slopes import local, place, world
 from .building import Part, part_key
@@ -41,6 +41,11 @@ class Piercing:
     outline: Polygon
     clear: Polygon
     body: Solid
+
+    def meets(self, area: shapely.Geometry) -> bool:
+        """Whether it may go through an area in plan."""
+        at = self.body.reach
+        return bool(shapely.box(at.x0, at.y0, at.x1, at.y1).intersects(area))
 
 
 def piercings(held: OnRoofs) -> tuple[Piercing, ...]:
@@ -144,8 +149,7 @@ def _fitting_parts(placed: PlacedFitting) -> tuple[Part, ...]:
         return (part("vent", "steel", _on_slope(placed, (0.0, fitting.height))),)
     collar = placed.outline.buffer(COLLAR, join_style="mitre").difference(placed.outline)
     low = plane.top.lifted(plane.covering)
-    top = placed.top.total - fitting.height
-    sheet = prism(collar, top - 1000.0, top + 1000.0).above(low).below(low.lifted(SHEET))
+    sheet = slab(collar, low, SHEET)
     curve = Circle(fitting.x, fitting.y, fitting.width / 2)
     return part("pipe", "steel", _pipe(placed, placed.outline), curve), part("collar", "steel", sheet)
 

@@ -8,7 +8,7 @@ from functools import lru_cache
 import shapely
 from shapely.geometry import Polygon
 
-from ..geometry import Solid, line_through, prism
+from ..geometry import Solid, line_through, prism, slab
 from ..model import MakeUp
 from ._eaves import eave_area, fascia_area, gutter_parts, raked_edges
 from ._onroofparts import Piercing
@@ -56,13 +56,12 @@ def _covering(roof: ResolvedRoof, plane: RoofPlane, make_up: MakeUp, holes: tupl
         above.append(layer)
     first = local(plane, plane.whole).bounds[0]
     for layer in reversed(above):
-        low, high = plane.top.lifted(reached), plane.top.lifted(reached + layer.thickness * slope)
+        low = plane.top.lifted(reached)
         reached += layer.thickness * slope
         area = plane.under if layer.function == "sheathing" else plane.polygon
         if area.is_empty:
             continue
-        solid = prism(area, eave_z(plane) - 1000, roof.ridge_top.total + 1000).below(high).above(low)
-        solid = solid.minus([hole.body for hole in holes])
+        solid = slab(area, low, layer.thickness * slope).minus([hole.body for hole in holes if hole.meets(area)])
         yield _make(
             roof,
             "roofing" if layer is make_up.layers[0] else layer.function,

@@ -10,7 +10,7 @@ from shapely import affinity
 from shapely.geometry import Polygon
 from shapely.geometry import box as rectangle
 
-from ..geometry import Plane3, Point, Solid, polygons_of, prism, prism_along
+from ..geometry import Plane3, Point, Solid, polygons_of, prism, prism_along, slab
 from .roofmodel import ResolvedRoof, RoofPlane
 
 FAR = 1e5
@@ -78,9 +78,10 @@ def sheets(
                 )
                 yield prism_along(profile, place(plane, x0), plane.inward, x1 - x0)
             continue
-        bottom = heights[0] - under if foot is None else foot
-        body = prism(world(plane, piece), bottom - 1.0 if foot is None else foot, heights[1] + 1.0).below(top)
-        yield body.above(plane.top.lifted(-under)) if foot is None else body
+        if foot is None:
+            yield slab(world(plane, piece), plane.top.lifted(-under), under - over)
+        else:
+            yield prism(world(plane, piece), foot, heights[1] + 1.0).below(top)
 
 
 def cut_to(solid: Solid, plane: RoofPlane, piece: Polygon) -> Solid:

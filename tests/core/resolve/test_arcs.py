@@ -50,7 +50,9 @@ def test_arcs_join_without_gap_or_overlap(rise: float, make_up: str) -> None:
     total, union = areas(plan.walls)
     assert total == pytest.approx(union, rel=2e-6)
     whole = shapely.union_all([layer.polygon.buffer(0.15) for wall in plan.walls for layer in wall.layers])
-    assert len(whole.interiors) == 1, "one ring of walls around one room, closed all around"
+    # Buffers that touch may leave a hole of no size.
+    holes = [ring for ring in whole.interiors if shapely.Polygon(ring).area > 1e-3]
+    assert len(holes) == 1, "one ring of walls around one room, closed all around"
 
 
 def test_layers_of_an_arc_have_the_area_of_ring_sectors() -> None:
