@@ -29,3 +29,26 @@ class BulkMemo(Generic[K, V]):
     def cache_clear(self) -> None:
         """Forget everything."""
         self._held.clear()
+
+
+class Guesses(Generic[K, V]):
+    """What was found last, by name: a start for the next time, on which no result depends. The oldest fall away."""
+
+    def __init__(self, *, size: int) -> None:
+        self._size = size
+        self._held: dict[K, V] = {}
+
+    def last(self, name: K) -> V | None:
+        """What was found last; None when nothing was."""
+        return self._held.get(name)
+
+    def keep(self, name: K, found: V) -> None:
+        """Remember what was found."""
+        self._held.pop(name, None)
+        self._held[name] = found
+        for key in list(self._held)[: max(0, len(self._held) - self._size)]:
+            del self._held[key]
+
+    def cache_clear(self) -> None:
+        """Forget everything."""
+        self._held.clear()

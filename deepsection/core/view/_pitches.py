@@ -8,7 +8,7 @@ from ..drawing import PITCH_RUN, Symbol
 from ..geometry import Frame
 from ..resolve import Building, ResolvedRoof, RoofPlane, part_key
 from ..units import Units, format_pitch
-from .visible import Face
+from .faces import Face
 
 CLEAR = 1.5
 """Paper mm between a pitch mark and the roof below it."""

@@ -18,8 +18,9 @@ from ..resolve import Building, Part
 from ..tolerance import TOL
 from ._earth import Earth
 from .edges import Edge, visible_edges
+from .faces import Face, faces_of
 from .hatching import HatchTable, is_level
-from .visible import Face, faces_of, visible_faces
+from .visible import visible_faces
 
 TONED = {"glass", "door_leaf"}
 """Materials whose own tone is shown; everything else is paper."""

@@ -13,7 +13,7 @@ import shapely
 from ..drawing import Handle, Mark, Stroke, path
 from ..geometry import Frame, Point
 from ..resolve import Building, Leaf, PlacedOpening, unit_leaves
-from .visible import Face
+from .faces import Face
 
 IN_UNIT = {"glass", "sash", "leaf", "panel", "bar"}
 FACING = -0.2

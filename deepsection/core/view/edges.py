@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from ..geometry import Point
 from ..tolerance import TOL
-from .visible import Face
+from .faces import Face
 
 PROBE = 0.02
 """How far from a segment its two sides are looked at (mm)."""

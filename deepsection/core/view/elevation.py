@@ -17,8 +17,8 @@ from ._notes import note_marks
 from ._pitches import gables_shown, pitch_marks
 from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
 from ._symbols import opening_symbols
+from .faces import faces_of
 from .hatching import HatchTable
-from .visible import faces_of
 
 GROUND_REACH = 10.0
 """Paper mm that the ground line runs past the house on each side."""

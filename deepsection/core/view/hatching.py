@@ -7,7 +7,7 @@ import math
 from ..catalog import hatch
 from ..drawing import PlacedHatch, place_hatch
 from ..geometry import Frame
-from .visible import Face
+from .faces import Face
 
 
 def is_level(name: str) -> bool:

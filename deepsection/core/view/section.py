@@ -28,8 +28,9 @@ from ._quilt import quilt_strokes
 from ._seen import clipped_above, edge_strokes, face_regions
 from .detail import shown_from
 from .edges import visible_edges
+from .faces import Face, behind, faces_of
 from .hatching import HatchTable
-from .visible import Face, behind, faces_of, visible_faces
+from .visible import visible_faces
 
 NOT_BEYOND = {
     "stud",

@@ -10,7 +10,8 @@ import shapely
 from deepsection.core.geometry import Frame, bar_along
 from deepsection.core.resolve import Building, Part
 from deepsection.core.view.edges import Edge, visible_edges
-from deepsection.core.view.visible import faces_of, visible_faces
+from deepsection.core.view.faces import faces_of
+from deepsection.core.view.visible import visible_faces
 
 
 def block(

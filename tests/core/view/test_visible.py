@@ -11,7 +11,8 @@ import shapely
 
 from deepsection.core.geometry import Frame, side_direction
 from deepsection.core.resolve import Building, Part, resolve
-from deepsection.core.view.visible import Face, faces_of, visible_faces
+from deepsection.core.view.faces import Face, faces_of
+from deepsection.core.view.visible import visible_faces
 from deepsection.demo import fernacre_bungalow
 from tests.builders import box_house, gable, plain_wall, roofed_l, window
 from tests.core.view.raster import rasterise
