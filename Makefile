@@ -28,7 +28,7 @@ types: .venv/test web/node_modules/.ready ## Generate the TypeScript types from 
 	$(BIN)/python scripts/openapi.py web/src/api/generated.openapi.json
 	$(NPM) run types
 
-bench: .venv/test deepsection/fonts/sans.ttf ## The table of stages, views and edits with part counts
+bench: .venv/bench deepsection/fonts/sans.ttf ## The table of stages, views and edits with part counts
 	$(BIN)/python -m bench
 
 screenshots: .venv/test web/dist/index.html $(CHROMIUM) ## Refresh docs/screenshots from the demo
@@ -47,6 +47,10 @@ clean: ## Take away what was built
 
 .venv/test: requirements-test.lock .venv/runtime
 	$(BIN)/pip install -q --disable-pip-version-check -r requirements-test.lock
+	touch $@
+
+.venv/bench: requirements-bench.lock .venv/test
+	$(BIN)/pip install -q --disable-pip-version-check -r requirements-bench.lock
 	touch $@
 
 web/node_modules/.ready: web/package-lock.json

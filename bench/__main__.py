@@ -5,7 +5,7 @@ from __future__ import annotations
 import statistics
 import tempfile
 from collections import Counter
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
 from time import perf_counter
@@ -14,11 +14,14 @@ import orjson
 from rich.console import Console
 from rich.table import Table
 
-from deepsection.core.geometry import roof_over
+from deepsection.core.geometry import Frame, roof_over
 from deepsection.core.model import Project
-from deepsection.core.resolve import STAGES, resolve
+from deepsection.core.resolve import STAGES, Part, resolve
 from deepsection.core.view import draw_view, list_views
-from deepsection.demo import DEMOS
+from deepsection.core.view.edges import visible_edges
+from deepsection.core.view.faces import Face, faces_of
+from deepsection.core.view.visible import visible_faces
+from deepsection.demo import DEMOS, tansy_lodge, wrenfold_house
 from deepsection.service.app import tune_memory
 from deepsection.service.database import open_database
 from deepsection.service.schemas import ViewWanted
@@ -28,6 +31,8 @@ from deepsection.service.work import bench_of, checked_edits
 from .caches import clear_caches
 from .comb import comb
 from .edits import EDIT_CASES
+from .hidden_lines import as_one, available, hidden_line_seconds, solids_of
+from .many import peak_mib, shifted
 from .row import move_door, move_partition, row_of_rooms
 
 ROUNDS = 9
@@ -62,6 +67,52 @@ def main() -> None:
         edits(project)
     large_plan()
     large_roof()
+    growth()
+    hidden_lines()
+
+
+def seen(parts: Sequence[Part], look_deg: float) -> tuple[float, list[Face]]:
+    """(ms, faces) of visible surfaces and lines with nothing cached but the facets of the bodies."""
+    clear_caches()
+    frame = Frame.looking(look_deg)
+    start = perf_counter()
+    faces = visible_faces([face for held in faces_of(parts, frame.dx, frame.dy) for face in held])
+    visible_edges(tuple(faces))
+    return (perf_counter() - start) * 1000, faces
+
+
+def growth() -> None:
+    """Visible surfaces of all parts of more and more houses side by side, on-axis and at 30 degrees."""
+    table = _table("visible surfaces and lines of all parts, cold; houses side by side", "parts", "on-axis", "at 30°")
+    solid = [part for part in resolve(wrenfold_house()).parts if not part.solid.is_empty]
+    for count in (1, 2, 4, 6):
+        parts = [shifted(part, 20_000.0 * k) for k in range(count) for part in solid]
+        for part in parts:
+            part.solid.facets  # noqa: B018
+        table.add_row(str(len(parts)), *(f"{seen(parts, look)[0]:.0f} ms" for look in (90.0, 120.0)))
+    out.print(table, f"peak memory of the whole run: {peak_mib():.0f} MiB\n")
+
+
+def hidden_lines() -> None:
+    """The engine beside OpenCASCADE's exact hidden-line removal on the same solids, without the building of shapes."""
+    if not available():
+        out.print("OpenCASCADE is not installed: `make bench` installs it.\n")
+        return
+    project = tansy_lodge()
+    parts = [part for part in resolve(project).parts if not part.solid.is_empty]
+    table = _table(f"{project.name}: beside exact hidden lines", "given", "view", "parts", "ours", "theirs", "times")
+    for look, name in ((90.0, "on-axis"), (120.0, "at 30°")):
+        _, faces = seen(parts, look)
+        keys = {face.part.key for face in faces}
+        visible = [part for part in parts if part.key in keys]
+        for given, held in (("all parts", parts), ("visible parts", visible)):
+            own = statistics.median(seen(held, look)[0] for _ in range(3)) / 1000
+            solids = solids_of(held)
+            for how, shapes in (("", solids), (", as one shape", [as_one(solids)])):
+                theirs = hidden_line_seconds(shapes, look)
+                row = (given + how, name, str(len(held)), f"{own:.2f} s", f"{theirs:.2f} s", f"{theirs / own:.1f}")
+                table.add_row(*row)
+    out.print(table, "\n")
 
 
 def large_roof() -> None:

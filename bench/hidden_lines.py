@@ -19,20 +19,38 @@ def available() -> bool:
     return True
 
 
-def shapes_of(parts: Sequence[Part]) -> Any:
-    """The parts as one compound of solids, each sewn from its facets."""
+def solids_of(parts: Sequence[Part]) -> list[Any]:
+    """The parts as solids, each sewn from its facets."""
+    from OCP.BRep import BRep_Builder  # noqa: PLC0415
+    from OCP.TopAbs import TopAbs_SHELL  # noqa: PLC0415
+    from OCP.TopExp import TopExp_Explorer  # noqa: PLC0415
+    from OCP.TopoDS import TopoDS_Solid  # noqa: PLC0415
+
+    solids = []
+    for part in parts:
+        shells = TopExp_Explorer(_sewn(part), TopAbs_SHELL)
+        while shells.More():
+            builder, solid = BRep_Builder(), TopoDS_Solid()
+            builder.MakeSolid(solid)
+            builder.Add(solid, shells.Current())
+            solids.append(solid)
+            shells.Next()
+    return solids
+
+
+def as_one(solids: Sequence[Any]) -> Any:
+    """Solids as one compound."""
     from OCP.BRep import BRep_Builder  # noqa: PLC0415
     from OCP.TopoDS import TopoDS_Compound  # noqa: PLC0415
 
     builder, compound = BRep_Builder(), TopoDS_Compound()
     builder.MakeCompound(compound)
-    for part in parts:
-        if not part.solid.is_empty:
-            builder.Add(compound, _solid(part))
+    for solid in solids:
+        builder.Add(compound, solid)
     return compound
 
 
-def _solid(part: Part) -> Any:
+def _sewn(part: Part) -> Any:
     from OCP.BRepBuilderAPI import (  # noqa: PLC0415
         BRepBuilderAPI_MakeFace,
         BRepBuilderAPI_MakePolygon,
@@ -64,7 +82,7 @@ def _span(ring: Sequence[tuple[float, float, float]]) -> float:
     return sum(max(point[axis] for point in ring) - min(point[axis] for point in ring) for axis in range(3))
 
 
-def hidden_line_seconds(compound: Any, look_deg: float) -> float:
+def hidden_line_seconds(shapes: Sequence[Any], look_deg: float) -> float:
     """Time of the exact algorithm for one view, without the building of shapes."""
     from OCP.gp import gp_Ax2, gp_Dir, gp_Pnt  # noqa: PLC0415
     from OCP.HLRAlgo import HLRAlgo_Projector  # noqa: PLC0415
@@ -74,7 +92,8 @@ def hidden_line_seconds(compound: Any, look_deg: float) -> float:
     towards = gp_Dir(-math.cos(angle), -math.sin(angle), 0.0)
     start = perf_counter()
     algorithm = HLRBRep_Algo()
-    algorithm.Add(compound)
+    for shape in shapes:
+        algorithm.Add(shape)
     algorithm.Projector(HLRAlgo_Projector(gp_Ax2(gp_Pnt(0.0, 0.0, 0.0), towards)))
     algorithm.Update()
     algorithm.Hide()
