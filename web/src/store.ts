@@ -75,6 +75,8 @@ interface Client {
   /** The level of the storey whose plan is shown; the lowest one when none. */
   storey: string | null;
   section: string | null;
+  /** An elevation along a direction of its own, instead of that of the side. */
+  elevation: string | null;
   sheet: string | null;
   tool: Tool;
   selection: string | null;
@@ -116,6 +118,7 @@ export const useClient = create<Client>((set) => ({
   side: "south",
   storey: null,
   section: null,
+  elevation: null,
   sheet: null,
   tool: "select",
   selection: null,

@@ -441,6 +441,18 @@ class SectionLine(Element):
     members: bool = False
 
 
+class ElevationView(Element):
+    """An elevation besides those of the four sides: seen along a direction (degrees counter-clockwise from east).
+
+    With a `room` it shows the inside of it, from the room's point to the wall that one looks at.
+    """
+
+    id: Id
+    name: Name
+    look: Annotated[float, Field(ge=-360, le=360)]
+    room: Id | None = None
+
+
 class Anchor(Element):
     """A place that follows its part: part key, feature of the part, distance along it."""
 

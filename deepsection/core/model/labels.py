@@ -33,6 +33,7 @@ _PHRASES = {
     "put_floor": "change {name}",
     "put_ceiling": "change {name}",
     "put_section": "change section {name}",
+    "put_elevation": "change {name}",
     "put_note": "write a note",
     "put_sheet": "change sheet {name}",
     "set_project": "change the project",
@@ -87,6 +88,7 @@ _ADDING = {
     "put_ground_step": "step the ground",
     "put_roof": "put on {name}",
     "put_section": "draw section {name}",
+    "put_elevation": "add {name}",
     "put_sheet": "add sheet {name}",
 }
 

@@ -14,6 +14,7 @@ from .elements import (
     SLOPING,
     Ceiling,
     ConstructionLine,
+    ElevationView,
     Floor,
     Foundation,
     FreeJoint,
@@ -60,6 +61,7 @@ COLLECTIONS = (
     "floors",
     "ceilings",
     "sections",
+    "elevations",
     "notes",
     "sheets",
 )
@@ -98,6 +100,7 @@ class Project(Element):
     floors: tuple[Floor, ...] = ()
     ceilings: tuple[Ceiling, ...] = ()
     sections: tuple[SectionLine, ...] = ()
+    elevations: tuple[ElevationView, ...] = ()
     notes: tuple[Note, ...] = ()
     sheets: tuple[Sheet, ...] = ()
 
@@ -311,3 +314,5 @@ def _check_floors(project: Project) -> None:
         _need(make_ups, ceiling.make_up, ceiling.id, "make-up")
     for room in project.rooms:
         _need(rungs, room.level, room.id, "level")
+    for view in project.elevations:
+        _need(_ids(project.rooms), view.room, view.id, "room")

@@ -14,6 +14,7 @@ from ..model import (
     Chimney,
     ConstructionLine,
     Downpipe,
+    ElevationView,
     Floor,
     Foundation,
     GridLine,
@@ -50,6 +51,7 @@ REMOVABLE = (
     RoofFitting,
     Downpipe,
     SectionLine,
+    ElevationView,
     Room,
     MakeUp,
     Kind,
@@ -260,6 +262,8 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         return "Height of the ground", "straight to the next, level beyond the outermost"
     if isinstance(held, GroundStep):
         return "Step of the ground", "along an endless line"
+    if isinstance(held, ElevationView):
+        return held.name, "elevation along a direction of its own"
     if isinstance(held, SectionLine):
         return f"Section {held.name}", "drag its line on the plan, or its ends"
     if isinstance(held, (Floor, Ceiling)):

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 from typing import Any
 
+from ..errors import BadInput
 from ..model import (
     Beam,
     Ceiling,
     Chimney,
     ConstructionLine,
     Downpipe,
+    ElevationView,
     Floor,
     Foundation,
     GridLine,
@@ -33,6 +36,7 @@ from ..model import (
 )
 from ..model.edits import (
     PutConstruction,
+    PutElevation,
     PutGrid,
     PutGroundSpot,
     PutGroundStep,
@@ -73,6 +77,25 @@ def _section(project: Project, line: SectionLine) -> list[Row]:
             lambda t: put(members=t == "shown"),
         ),
         action_row("turn", "Look the other way", put(look="right" if line.look == "left" else "left")),
+    ]
+
+
+def _elevation(project: Project, view: ElevationView) -> list[Row]:
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutElevation(elevation=changed(view, **changes))]
+
+    def look(text: str) -> Sequence[Any]:
+        try:
+            degrees = float(text.strip().rstrip("°").replace(",", "."))
+        except ValueError:
+            raise BadInput("type an angle in degrees, such as 30", field="look", value=text) from None
+        return put(look=math.remainder(degrees, 360.0))
+
+    rooms = [("", "the house from outside"), *((room.id, f"the inside of {room.name}") for room in project.rooms)]
+    return [
+        text_row("name", "Name", view.name, lambda t: put(name=t)),
+        Row(Field("look", "Looks along, degrees from east", "text", f"{view.look:g}°"), look),
+        choice_row("room", "Shows", view.room or "", rooms, lambda t: put(room=t or None)),
     ]
 
 
@@ -178,6 +201,7 @@ _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
     Downpipe: downpipe_fields,
     Rung: rung_fields,
     SectionLine: _section,
+    ElevationView: _elevation,
     Room: _room,
     Foundation: foundation_fields,
     Floor: floor_fields,

@@ -6,7 +6,7 @@ import shapely
 import shapely.affinity
 
 from ..drawing import Drawing, Mark, Stroke, extent, path
-from ..geometry import Frame, Side, side_direction
+from ..geometry import Frame
 from ..resolve import Building
 from ..tolerance import TOL
 from ..units import Units
@@ -25,10 +25,16 @@ GROUND_REACH = 10.0
 
 
 def draw_elevation(
-    building: Building, side: Side, scale: float, units: Units, notes: tuple[object, ...] = ()
+    building: Building,
+    name: str,
+    title: str,
+    look_deg: float,
+    scale: float,
+    units: Units,
+    notes: tuple[object, ...] = (),
 ) -> Drawing:
-    """The elevation of the side that faces `side` (project north is up in plan)."""
-    frame = Frame.looking(side_direction(side))
+    """The building from outside, seen along a direction (degrees counter-clockwise from east)."""
+    frame = Frame.looking(look_deg)
     outside = tuple(part for part in building.parts if part.outside)
     faces, edges = seen_faces(outside, frame.dx, frame.dy)
     x0, _, x1, _ = bounds_of(faces)
@@ -49,14 +55,14 @@ def draw_elevation(
         marks += pitch_marks(building, frame, gables_shown(building, above), scale, units)
         heights = level_heights(building, seen, without=("finish",))
         marks += level_marks(heights, u0, u1 + reach, scale, units)
-        lost, found = note_marks(building, notes, frame, scale, f"elevation:{side}")
+        lost, found = note_marks(building, notes, frame, scale, name)
         marks += found
         messages += lost
     else:
         messages = ("Nothing stands here yet. Draw the outer walls on the plan above, and their elevation appears.",)
     return Drawing(
-        name=f"elevation:{side}",
-        title=f"{side.capitalize()} elevation",
+        name=name,
+        title=title,
         kind="elevation",
         scale=scale,
         marks=tuple(marks),

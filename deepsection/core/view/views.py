@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import NamedTuple, cast
+from typing import NamedTuple
 
 from ..drawing import Drawing
 from ..errors import UnknownElement
@@ -11,6 +11,7 @@ from ..geometry import Side, side_direction
 from ..model import Project
 from ..resolve import Building, storeys
 from .elevation import draw_elevation
+from .interior import draw_interior
 from .plan import draw_plan, plan_title
 from .roofplan import ROOF_PLAN, draw_roof_plan
 from .section import draw_section, section_frame
@@ -35,6 +36,7 @@ def list_views(project: Project) -> list[ViewName]:
     if project.roofs:
         views.append(ViewName(ROOF, ROOF_PLAN))
     views += [ViewName(f"elevation:{side}", f"{side.capitalize()} elevation") for side in SIDES]
+    views += [ViewName(f"elevation:{view.id}", view.name) for view in project.elevations]
     views += [ViewName(f"section:{line.id}", f"Section {line.name}") for line in project.sections]
     return views
 
@@ -71,6 +73,10 @@ def look_of(project: Project, name: str) -> float:
     kind, _, which = name.partition(":")
     if kind == "elevation" and which in SIDES:
         return side_direction(which)
+    if kind == "elevation":
+        own = next((view for view in project.elevations if view.id == which), None)
+        if own is not None:
+            return own.look
     if kind == "section":
         line = next((line for line in project.sections if line.id == which), None)
         if line is not None:
@@ -94,6 +100,10 @@ def draw_view(
             return draw_roof_plan(building, project, name, turned, scale)
         return draw_plan(building, project, plan_level(project, name), name, turned, scale)
     if kind == "elevation":
-        return draw_elevation(building, cast("Side", which), scale, project.units, project.notes)
+        own = next((view for view in project.elevations if view.id == which), None)
+        if own is not None and own.room is not None:
+            return draw_interior(building, own, scale, project.units, project.notes)
+        title = own.name if own is not None else f"{which.capitalize()} elevation"
+        return draw_elevation(building, name, title, look, scale, project.units, project.notes)
     line = next(line for line in project.sections if line.id == which)
     return draw_section(building, line, scale, project.units, project.notes)

@@ -69,3 +69,58 @@ def _fill(
     value = d0 + s * (d1 - d0) + t * (d2 - d0)
     window = depth[i0:i1, j0:j1]
     window[inside] = np.minimum(window[inside], value[inside])
+
+
+@dataclass(frozen=True)
+class Buffer:
+    """A fine depth buffer: samples at (us[i], vs[j]), the number of the nearest part (-1: none) and its depth."""
+
+    us: NDArray[np.float64]
+    vs: NDArray[np.float64]
+    part: NDArray[np.int32]
+    depth: NDArray[np.float64]
+
+
+def depth_buffer(
+    parts: Sequence[Part], look_deg: float, box: tuple[float, float, float, float], samples: int
+) -> Buffer:
+    """The nearest part at so many samples over a box in (u, v), triangle by triangle."""
+    dx, dy = math.cos(math.radians(look_deg)), math.sin(math.radians(look_deg))
+    step = math.sqrt((box[2] - box[0]) * (box[3] - box[1]) / samples)
+    us, vs = np.arange(box[0] + step / 3, box[2], step), np.arange(box[1] + step / 7, box[3], step)
+    depth = np.full((len(us), len(vs)), np.inf)
+    owner = np.full(depth.shape, -1, dtype=np.int32)
+    for number, part in enumerate(parts):
+        points, triangles = part.solid.mesh()
+        turned = np.column_stack(
+            (points[:, 0] * dy - points[:, 1] * dx, points[:, 2], points[:, 0] * dx + points[:, 1] * dy)
+        )
+        for corners in turned[triangles]:
+            _nearer(depth, owner, number, us, vs, corners)
+    return Buffer(us, vs, owner, depth)
+
+
+def _nearer(
+    depth: NDArray[np.float64],
+    owner: NDArray[np.int32],
+    number: int,
+    us: NDArray[np.float64],
+    vs: NDArray[np.float64],
+    corners: NDArray[np.float64],
+) -> None:
+    (u0, v0, d0), (u1, v1, d1), (u2, v2, d2) = corners.tolist()
+    area = (u1 - u0) * (v2 - v0) - (u2 - u0) * (v1 - v0)
+    if area < 1e-6:  # Counter-clockwise from outside: the others look away.
+        return
+    i0, i1 = np.searchsorted(us, (min(u0, u1, u2), max(u0, u1, u2)))
+    j0, j1 = np.searchsorted(vs, (min(v0, v1, v2), max(v0, v1, v2)))
+    if i0 == i1 or j0 == j1:
+        return
+    u, v = us[i0:i1, None], vs[None, j0:j1]
+    a = ((u1 - u) * (v2 - v) - (u2 - u) * (v1 - v)) / area
+    b = ((u2 - u) * (v0 - v) - (u0 - u) * (v2 - v)) / area
+    c = 1.0 - a - b
+    own = a * d0 + b * d1 + c * d2
+    near = (a >= 0) & (b >= 0) & (c >= 0) & (own < depth[i0:i1, j0:j1])
+    depth[i0:i1, j0:j1][near] = own[near]
+    owner[i0:i1, j0:j1][near] = number

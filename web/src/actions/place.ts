@@ -251,7 +251,17 @@ export class DrawSection extends TwoPoints {
     const q = toPlan(this.turn, b.u, b.w);
     const taken = (this.project.sections ?? []).map((line) => line.name);
     const name = [..."ABCDEFGHJKLMNPQRSTUVWXYZ"].find((letter) => !taken.includes(letter)) ?? `S${taken.length + 1}`;
-    const section = { id: this.id, name, x1: p.x, y1: p.y, x2: q.x, y2: q.y, look: "left" as const, depth: 50_000 };
+    const section = {
+      id: this.id,
+      name,
+      x1: p.x,
+      y1: p.y,
+      x2: q.x,
+      y2: q.y,
+      look: "left" as const,
+      depth: 50_000,
+      members: false,
+    };
     return { id: this.id, edit: { kind: "put_section" as const, section } };
   }
 }

@@ -1359,12 +1359,28 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
              */
             views: components["schemas"]["ViewWanted"][];
+        };
+        /**
+         * ElevationView
+         * @description An elevation besides those of the four sides: seen along a direction (degrees counter-clockwise from east).
+         *
+         *     With a `room` it shows the inside of it, from the room's point to the wall that one looks at.
+         */
+        ElevationView: {
+            /** Id */
+            id: string;
+            /** Look */
+            look: number;
+            /** Name */
+            name: string;
+            /** Room */
+            room?: string | null;
         };
         /**
          * EntryIn
@@ -2559,7 +2575,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -2623,6 +2639,11 @@ export interface components {
              * @default []
              */
             downpipes: components["schemas"]["Downpipe"][];
+            /**
+             * Elevations
+             * @default []
+             */
+            elevations: components["schemas"]["ElevationView"][];
             /**
              * Fittings
              * @default []
@@ -2858,6 +2879,15 @@ export interface components {
              */
             kind: "put_downpipe";
             pipe: components["schemas"]["Downpipe"];
+        };
+        /** PutElevation */
+        PutElevation: {
+            elevation: components["schemas"]["ElevationView"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_elevation";
         };
         /** PutFitting */
         PutFitting: {
@@ -3374,6 +3404,8 @@ export interface components {
         /**
          * SectionLine
          * @description Where the building is cut: from start to end, looking to its left or right, to a depth.
+         *
+         *     `members`: rafters and joists behind the cut are drawn where they are seen.
          */
         SectionLine: {
             /**
@@ -3389,6 +3421,11 @@ export interface components {
              * @enum {string}
              */
             look: "left" | "right";
+            /**
+             * Members
+             * @default false
+             */
+            members: boolean;
             /** Name */
             name: string;
             /** X1 */

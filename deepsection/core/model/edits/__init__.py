@@ -37,6 +37,7 @@ from .putting import (
     PutChimney,
     PutConstruction,
     PutDownpipe,
+    PutElevation,
     PutFitting,
     PutFloor,
     PutFoundation,
@@ -96,6 +97,7 @@ Edit = Annotated[
     | PutFloor
     | PutCeiling
     | PutSection
+    | PutElevation
     | PutNote
     | PutSheet
     | SetProject
@@ -197,6 +199,7 @@ __all__ = [
     "PutChimney",
     "PutConstruction",
     "PutDownpipe",
+    "PutElevation",
     "PutFitting",
     "PutFloor",
     "PutFoundation",

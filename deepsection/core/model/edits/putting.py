@@ -10,6 +10,7 @@ from ...units import Units
 from ..elements import (
     Ceiling,
     ConstructionLine,
+    ElevationView,
     Floor,
     Foundation,
     GridLine,
@@ -150,6 +151,11 @@ class PutCeiling(_Put):
 class PutSection(_Put):
     kind: Literal["put_section"] = "put_section"
     section: SectionLine
+
+
+class PutElevation(_Put):
+    kind: Literal["put_elevation"] = "put_elevation"
+    elevation: ElevationView
 
 
 class PutNote(_Put):

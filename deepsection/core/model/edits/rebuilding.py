@@ -12,6 +12,7 @@ from ..elements import (
     Ceiling,
     ConstructionLine,
     Corner,
+    ElevationView,
     Floor,
     Foundation,
     FreeJoint,
@@ -125,6 +126,7 @@ _COLLECTION_OF: dict[type, str] = {
     Floor: "floors",
     Ceiling: "ceilings",
     SectionLine: "sections",
+    ElevationView: "elevations",
     Note: "notes",
     Sheet: "sheets",
 }

@@ -42,6 +42,7 @@ class Remove(Element):
         )
         kept["joints"] = tuple(_freed(project, joint, gone) for joint in project.joints if joint.id in used)
         kept["beams"] = tuple(_loosened(project, beam, gone) for beam in kept["beams"])
+        kept["elevations"] = tuple(view for view in kept["elevations"] if view.room not in gone)
         kept["downpipes"] = tuple(pipe for pipe in kept["downpipes"] if pipe.roof not in gone)
         kept["roofs"] = tuple(_untied(project, roof, used) for roof in kept["roofs"])
         return rebuild(project, **kept)

@@ -52,7 +52,8 @@ export function BenchScreen() {
   );
   const [hoverSum, setHoverSum] = useState<string | null>(null);
   const pointer = useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps: shown.snaps, preview });
-  const facing = step === "Sections" ? (SIDES.find((name) => LOOK[name] === views[0].look_deg) ?? null) : side;
+  const turned = step === "Sections" || client.elevation;
+  const facing = turned ? (SIDES.find((name) => LOOK[name] === views[0].look_deg) ?? null) : side;
 
   const hovered = pointer.hover ? (pointer.hover.pane === "plan" ? plan : view)?.marks[pointer.hover.index] : undefined;
   const sumId = hoverSum ?? (hovered && "sum" in hovered ? hovered.sum : null);
@@ -113,7 +114,7 @@ export function BenchScreen() {
       <Rim
         facing={facing}
         panes={panes}
-        onTurn={(next: Side) => set({ side: next, step: step === "Sections" ? "Elevations" : step })}
+        onTurn={(next: Side) => set({ side: next, elevation: null, step: step === "Sections" ? "Elevations" : step })}
       />
       {step === "Roof" && client.tool === "select" && (
         <RoofSides snaps={shown.snaps} roof={selection} viewport={viewport} panes={panes} />

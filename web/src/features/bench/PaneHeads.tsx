@@ -17,7 +17,9 @@ interface Props {
 /** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
 export function PaneHeads({ panes, plan, view, onFit }: Props) {
   const { state, storey } = useHeld();
-  const { step, tool, fill, side, set, section } = useClient();
+  const { step, tool, fill, side, set, section, elevation } = useClient();
+  const own = state.project.elevations ?? [];
+  const seen = elevation ? "seen along its own direction" : `seen from the ${side}`;
   const actions = useActions();
   const tools = TOOLS.filter((item) => item.steps.includes(step));
   return (
@@ -78,9 +80,23 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
           <div className="rounded bg-paper/85 pr-1">
             <h2 className="text-[13px] font-semibold">{view?.title ?? "View"}</h2>
             <p className="text-[11px] text-quiet">
-              {view?.kind === "section" ? "cut along its line on the plan" : `seen from the ${side}`}
+              {view?.kind === "section" ? "cut along its line on the plan" : seen}
             </p>
           </div>
+          {step === "Elevations" && own.length > 0 && (
+            <div className="pointer-events-auto flex gap-1">
+              {own.map((held) => (
+                <Button
+                  key={held.id}
+                  tone={elevation === held.id ? "chosen" : "plain"}
+                  aria-pressed={elevation === held.id}
+                  onClick={() => set({ elevation: held.id, selection: held.id })}
+                >
+                  {held.name}
+                </Button>
+              ))}
+            </div>
+          )}
           {step === "Sections" && (
             <div className="pointer-events-auto flex gap-1">
               {(state.project.sections ?? []).map((line) => (

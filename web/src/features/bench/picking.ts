@@ -10,6 +10,8 @@ export function nameOf(project: Project, id: string): string {
   if (opening) return `${opening.unit} ${numberOf(project, opening)}`;
   const wall = project.walls?.find((held) => held.id === id);
   if (wall) return `${wall.status} wall`;
+  const own = project.elevations?.find((held) => held.id === id);
+  if (own) return own.name;
   const line = project.sections?.find((held) => held.id === id);
   if (line) return `section ${line.name}`;
   if (project.posts?.some((held) => held.id === id)) return "post";

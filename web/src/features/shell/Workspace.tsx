@@ -25,7 +25,7 @@ const ROOF_PLAN = "plan:roof";
 
 /** One project: rail, strip, bench or sheets, particulars, status line. */
 export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) {
-  const { step, side, section, storey: level, selection, solid, roofAlone, set } = useClient();
+  const { step, side, section, elevation, storey: level, selection, solid, roofAlone, set } = useClient();
   const [storeys, setStoreys] = useState<Storey[]>([]);
   const seen = useRef({ version: 0, storeys: 0 });
   const [looks, setLooks] = useState<Record<string, number>>({});
@@ -35,6 +35,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         selection: null,
         tool: "select",
         section: null,
+        elevation: null,
         storey: null,
         sheet: null,
         step: "Elevations",
@@ -46,7 +47,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     [set],
   );
 
-  const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${side}`;
+  const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${elevation ?? side}`;
   const alone = step === "Roof" && roofAlone && ROOF_PLAN in looks;
   const planName = alone ? ROOF_PLAN : (storeys.find((held) => held.level === level)?.plan ?? "plan");
   const views = useMemo<ViewWanted[]>(
@@ -74,7 +75,8 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
       const next = Object.fromEntries(state.views.map((view) => [view.name, view.look_deg]));
       return JSON.stringify(held) === JSON.stringify(next) ? held : next;
     });
-    const { section: chosen, sheet } = useClient.getState();
+    const { section: chosen, elevation: own, sheet } = useClient.getState();
+    if (own && !state.project.elevations?.some((held) => held.id === own)) set({ elevation: null });
     const sections = state.project.sections ?? [];
     if (!sections.some((line) => line.id === chosen)) set({ section: sections[0]?.id ?? null });
     const sheets = state.project.sheets ?? [];

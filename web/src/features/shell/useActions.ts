@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { numberOf } from "../../actions/openings";
 import { newId, type Project } from "../../actions/types";
 import type { Change } from "../../api/queries";
-import { type Last, type Side, SPLIT, type Step, type Tool, useClient } from "../../store";
+import { type Last, LOOK, type Side, SPLIT, type Step, type Tool, useClient } from "../../store";
 import { useHeld } from "./useProject";
 
 export interface Action {
@@ -88,6 +88,7 @@ export function useActions(): Action[] {
       project.fittings,
       project.downpipes,
       project.sections,
+      project.elevations,
       project.rooms,
       project.notes,
       project.sheets,
@@ -178,12 +179,37 @@ export function useActions(): Action[] {
         run: () =>
           set({
             side,
+            elevation: null,
             step:
               useClient.getState().step === "Sections" || useClient.getState().step === "Sheets"
                 ? "Elevations"
                 : useClient.getState().step,
           }),
       });
+    for (const held of project.elevations ?? [])
+      actions.push({
+        id: `elevation-${held.id}`,
+        label: `See ${held.name}`,
+        run: () => set({ step: "Elevations", elevation: held.id, selection: held.id }),
+      });
+    actions.push({
+      id: "add-elevation",
+      label: "Elevation at an angle",
+      step: "Elevations",
+      run: () => {
+        const names = new Set((project.elevations ?? []).map((held) => held.name));
+        const number = [1, 2, 3, 4, 5, 6, 7, 8, 9].find((n) => !names.has(`Elevation ${n}`)) ?? names.size + 1;
+        const elevation = {
+          id: newId("elevation"),
+          name: `Elevation ${number}`,
+          look: ((LOOK[useClient.getState().side] + 210) % 360) - 180,
+          room: null,
+        };
+        commit([{ kind: "put_elevation", elevation }], {
+          done: () => set({ step: "Elevations", elevation: elevation.id, selection: elevation.id }),
+        });
+      },
+    });
     for (const line of project.sections ?? [])
       actions.push({
         id: `section-${line.id}`,

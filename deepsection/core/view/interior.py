@@ -1,0 +1,84 @@
+"""Interior elevations: the walls of a room as one sees them from within, with all that stands on them."""
+
+from __future__ import annotations
+
+import shapely
+from shapely.geometry import Polygon
+
+from ..drawing import Drawing, Mark, Stroke, extent, rings_of
+from ..geometry import Frame, polygons_of
+from ..model import ElevationView
+from ..resolve import Building
+from ..units import Units
+from ._levels import level_heights, level_marks
+from ._notes import note_marks
+from ._seen import edge_strokes, face_regions
+from ._symbols import opening_symbols
+from .edges import visible_edges
+from .faces import Face
+from .hatching import HatchTable
+from .section import beyond_faces, cut_parts
+
+AIR = 1000.0
+"""Above its floor by so much a room is surely air (mm)."""
+FAR = 1e6
+PAST = 1000.0
+"""How far past the room its section is looked at (mm)."""
+
+
+def draw_interior(
+    building: Building, view: ElevationView, scale: float, units: Units, notes: tuple[object, ...] = ()
+) -> Drawing:
+    """The inside of a room, along a direction: what is seen from the room's point, within floor, ceiling and walls."""
+    name, look = f"elevation:{view.id}", Frame.looking(view.look)
+    held = next(space for space in building.rooms if space.room.id == view.room)
+    frame = Frame(look.dx, look.dy, held.room.x, held.room.y)
+    marks: list[Mark] = []
+    messages: tuple[str, ...] = ()
+    clear = None if held.space is None else _clear(building, frame, held.space, building.levels[held.level].z)
+    if clear is None or held.space is None:
+        messages = (f"{held.room.name} is not enclosed by walls, so it has no inside to show.",)
+    else:
+        reach = max(frame.depth(x, y) for x, y in held.space.exterior.coords)
+        x0, _, x1, _ = clear.bounds
+        cut = cut_parts(building, frame, x0 - PAST, x1 + PAST)
+        seen = beyond_faces(building, frame, cut, x0 - PAST, x1 + PAST, reach + PAST)
+        faces = [piece for face in seen for piece in _within(face, clear)]
+        hatches = HatchTable(scale)
+        marks += face_regions(faces, frame, hatches)
+        marks += edge_strokes(visible_edges(tuple(faces), backdrop=True), building)
+        marks += opening_symbols(building, faces, frame)
+        marks += [Stroke(ring, "cut", closed=True, feature="clear") for ring in rings_of(clear)]
+        u0, v0, u1, v1 = clear.bounds
+        heights = [height for height in level_heights(building, set()) if v0 - 1.0 <= height.total <= v1 + 1.0]
+        marks += level_marks(heights, u0, u1, scale, units)
+        messages, found = note_marks(building, notes, frame, scale, name)
+        marks += found
+        return Drawing(
+            name, view.name, "elevation", scale, tuple(marks), hatches.all(), tuple(building.sums.values()),
+            extent(marks, scale), (frame.dx, frame.dy), messages,
+        )  # fmt: skip
+    return Drawing(name, view.name, "elevation", scale, (), look=(frame.dx, frame.dy), messages=messages)
+
+
+def _clear(building: Building, frame: Frame, space: Polygon, floor: float) -> Polygon | None:
+    """The air of a room in the plane through its point: what its section leaves free around it."""
+    here, at = frame.plan_to_turned(frame.x0, frame.y0)
+    line = frame.turn(space).intersection(shapely.LineString([(here - FAR, at), (here + FAR, at)]))
+    own = next((part for part in shapely.get_parts(line) if part.bounds[0] <= here <= part.bounds[2]), None)
+    if own is None:
+        return None
+    # From wall to wall, also where the plane goes through a doorway.
+    window = shapely.box(own.bounds[0], floor - PAST, own.bounds[2], floor + 6 * PAST)
+    cut = cut_parts(building, frame, window.bounds[0], window.bounds[2])
+    air = window.difference(shapely.union_all([held.polygon for held in cut]).buffer(0.5, join_style="mitre"))
+    spot = shapely.Point(here, floor + AIR)
+    held = next((piece for piece in polygons_of(air) if piece.contains(spot)), None)
+    return None if held is None else Polygon(held.buffer(0.5, join_style="mitre").exterior).intersection(window)
+
+
+def _within(face: Face, clear: Polygon) -> list[Face]:
+    if clear.contains(face.polygon):
+        return [face]
+    pieces = polygons_of(face.polygon.intersection(clear))
+    return [Face(piece, face.plane, face.part, face.normal) for piece in pieces]

@@ -1,0 +1,161 @@
+"""Elevations at any angle and of rooms: against a depth buffer, against the opposite view, against plain numbers."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+import numpy as np
+import pytest
+import shapely
+from numpy.typing import NDArray
+
+from deepsection.core.drawing import Drawing, Region, Stroke
+from deepsection.core.errors import RefusedEdit, UnknownElement
+from deepsection.core.geometry import Frame
+from deepsection.core.model import ElevationView, Project, Room, apply_edits, put
+from deepsection.core.model.edits import Remove
+from deepsection.core.particulars import enter
+from deepsection.core.resolve import Part, resolve
+from deepsection.core.view import draw_view, list_views, look_of
+from deepsection.core.view.faces import Face, faces_of
+from deepsection.core.view.visible import visible_faces
+from deepsection.demo import otterfold_house, wrenfold_house
+from tests.builders import box_house, gable, window
+from tests.core.view.raster import depth_buffer
+
+near = pytest.approx
+SAMPLES = 3_000_000
+TIE = 0.06
+"""Depths closer than this (mm) coincide: which part is nearer is a matter of order."""
+
+
+def seen(parts: Sequence[Part], look: float) -> list[Face]:
+    frame = Frame.looking(look)
+    return visible_faces([face for held in faces_of(parts, frame.dx, frame.dy) for face in held])
+
+
+def owners(faces: Sequence[Face], us: NDArray[np.float64], vs: NDArray[np.float64]) -> NDArray[np.int_]:
+    """The number of the face at each sample of a grid; -1 for none."""
+    found = np.full((len(us), len(vs)), -1)
+    for number, face in enumerate(faces):
+        x0, y0, x1, y1 = face.polygon.bounds
+        i0, i1 = np.searchsorted(us, (x0, x1))
+        j0, j1 = np.searchsorted(vs, (y0, y1))
+        if i0 == i1 or j0 == j1:
+            continue
+        shapely.prepare(face.polygon)
+        u, v = np.meshgrid(us[i0:i1], vs[j0:j1], indexing="ij")
+        within = shapely.contains_xy(face.polygon, u, v)
+        found[i0:i1, j0:j1][within] = number
+    return found
+
+
+@pytest.mark.parametrize(("make", "look"), [(otterfold_house, 90.0), (wrenfold_house, 50.0), (wrenfold_house, 270.0)])
+def test_three_million_samples_see_the_same_parts(make: object, look: float) -> None:
+    """At most five samples differ from the depth buffer, and those lie within 0.01 mm of a boundary."""
+    parts = [part for part in resolve(make()).parts if part.outside]  # type: ignore[operator]
+    faces = seen(parts, look)
+    box = tuple(shapely.total_bounds([face.polygon for face in faces]))
+    buffer = depth_buffer(parts, look, box, SAMPLES)  # type: ignore[arg-type]
+    number = owners(faces, buffer.us, buffer.vs)
+    assert number.size > 0.99 * SAMPLES
+    index = {part.key: k for k, part in enumerate(parts)}
+    part_of = np.array([*(index[face.part.key] for face in faces), -1])
+    planes = np.array([*(face.plane for face in faces), (0.0, 0.0, np.inf)])[number]
+    depth = planes[..., 0] * buffer.us[:, None] + planes[..., 1] * buffer.vs[None, :] + planes[..., 2]
+    both = (number >= 0) & (buffer.part >= 0)
+    tied = both & (np.abs(np.where(both, depth, 0.0) - np.where(both, buffer.depth, 0.0)) < TIE)
+    wrong = np.argwhere(((part_of[number] != buffer.part) | both) & ~tied)
+    lines = shapely.union_all(shapely.boundary([face.polygon for face in faces]))
+    shapely.prepare(lines)
+    spots = shapely.points(buffer.us[wrong[:, 0]], buffer.vs[wrong[:, 1]])
+    away = shapely.distance(spots, lines)
+    assert len(wrong) <= 5 and (away <= 0.01).all(), (len(wrong), away.tolist())
+
+
+def silhouette(drawing: Drawing) -> shapely.Geometry:
+    rings = [mark.rings[0] for mark in drawing.marks if isinstance(mark, Region) and mark.feature == "face"]
+    return shapely.union_all([shapely.Polygon([point[:2] for point in ring]) for ring in rings], grid_size=1e-3)
+
+
+@pytest.mark.parametrize("look", [90.0, 0.0, 35.0])
+def test_opposite_elevations_mirror_each_other(look: float) -> None:
+    """Seen from behind, the outline is the same, mirrored, to 0.01 mm."""
+    project = put(
+        wrenfold_house(),
+        ElevationView(id="front", name="Front", look=look),
+        ElevationView(id="back", name="Back", look=look - 180.0),
+    )
+    building = resolve(project)
+    front, back = (silhouette(draw_view(building, project, f"elevation:{id}", 48.0)) for id in ("front", "back"))
+    mirrored = shapely.transform(back, lambda points: points * [-1.0, 1.0])
+    differing = front.symmetric_difference(mirrored)
+    assert front.area > 1e7 and differing.buffer(-0.005).is_empty, "nothing wider than 0.01 mm"
+
+
+def test_a_box_at_an_angle_has_its_projected_widths() -> None:
+    """8 x 6 m at 30 degrees: its faces are 8 cos 30 and 6 sin 30 wide."""
+    project = put(box_house(8000, 6000), ElevationView(id="e", name="At 30", look=120.0))
+    building = resolve(project)
+    drawing = draw_view(building, project, "elevation:e", 50.0)
+    clad = [mark for mark in drawing.marks if isinstance(mark, Region) and "/cladding/" in (mark.part or "")]
+    widths = sorted(max(p[0] for p in m.rings[0]) - min(p[0] for p in m.rings[0]) for m in clad)
+    south = next(wall for wall in building.plan.walls if wall.wall.id == "south").outer
+    assert widths == near([(6000 + 2 * south) * 0.5, (8000 + 2 * south) * math.cos(math.radians(30))], abs=0.01)
+    assert {mark.hatch for mark in clad} != {None} and drawing.title == "At 30"
+
+
+# --- inside of a room ---------------------------------------------------------------------------------
+
+
+def furnished(look: float = 90.0) -> Project:
+    """A room of a box house with a window in its north wall, seen from its middle."""
+    house = put(gable(box_house(8000, 6000), 0.5, overhang=400.0), window("w1", "north", 3000.0))
+    room = Room(id="room", name="Hall", x=4000, y=3000)
+    return put(house, room, ElevationView(id="in", name="Hall, north", look=look, room="room"))
+
+
+def test_an_interior_elevation_is_the_room_from_wall_to_wall() -> None:
+    project = furnished()
+    building = resolve(project)
+    drawing = draw_view(building, project, "elevation:in", 50.0)
+    (clear,) = [mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "clear"]
+    us, vs = [p[0] for p in clear.path], [p[1] for p in clear.path]
+    space = building.rooms[0].space
+    assert space is not None
+    assert (min(us), max(us)) == near((space.bounds[0], space.bounds[2]), abs=0.01)
+    lining = next(part for part in building.parts if part.element == "ceiling-1" and part.role == "lining")
+    assert (min(vs), max(vs)) == near((building.levels["floor"].z, lining.solid.bounds.z0), abs=0.01)
+    glass = [mark for mark in drawing.marks if isinstance(mark, Region) and "w1/glass" in (mark.part or "")]
+    assert glass and all(min(us) < p[0] < max(us) for mark in glass for p in mark.rings[0])
+    faces = silhouette(drawing)
+    assert faces.area == near((max(us) - min(us)) * (max(vs) - min(vs)), rel=1e-4), "no gap between what is seen"
+
+
+def test_the_other_wall_has_no_window() -> None:
+    project = furnished(-90.0)
+    drawing = draw_view(resolve(project), project, "elevation:in", 50.0)
+    assert not [mark for mark in drawing.marks if "w1/" in (getattr(mark, "part", None) or "")]
+
+
+def test_a_room_without_walls_has_no_inside() -> None:
+    project = put(box_house(8000, 6000), Room(id="room", name="Yard", x=20_000, y=3000))
+    project = put(project, ElevationView(id="in", name="Yard", look=90.0, room="room"))
+    drawing = draw_view(resolve(project), project, "elevation:in", 50.0)
+    assert drawing.marks == () and "not enclosed" in drawing.messages[0]
+
+
+def test_they_are_views_by_name_and_go_with_their_room() -> None:
+    project = furnished()
+    assert ("elevation:in", "Hall, north") in list_views(project) and look_of(project, "elevation:in") == 90.0
+    turned = apply_edits(project, enter(project, "in", "look", "210°"))
+    assert turned.elevations[0].look == near(-150.0)
+    outside = apply_edits(project, enter(project, "in", "room", ""))
+    assert outside.elevations[0].room is None
+    gone = apply_edits(project, (Remove(elements=("room",)),))
+    assert gone.elevations == ()
+    with pytest.raises(UnknownElement):
+        draw_view(resolve(gone), gone, "elevation:in", 50.0)
+    with pytest.raises(RefusedEdit, match="room names"):
+        put(project, ElevationView(id="no", name="No", look=0.0, room="nowhere"))
