@@ -90,9 +90,9 @@ def test_opposite_elevations_mirror_each_other(look: float) -> None:
     building = resolve(project)
     front, back = (silhouette(draw_view(building, project, f"elevation:{id}", 48.0)) for id in ("front", "back"))
     mirrored = shapely.transform(back, lambda points: points * [-1.0, 1.0])
-    differing = shapely.get_parts(front.symmetric_difference(mirrored))
-    widths = 2 * shapely.area(differing) / shapely.length(differing)
-    assert front.area > 1e7 and (widths < 0.01).all(), "what differs is no wider than 0.01 mm"
+    differing = [piece for piece in shapely.get_parts(front.symmetric_difference(mirrored)) if piece.area > 0.0]
+    assert front.area > 1e7
+    assert all(2 * piece.area / piece.length < 0.01 for piece in differing), "what differs is no wider than 0.01 mm"
 
 
 def test_a_box_at_an_angle_has_its_projected_widths() -> None:
