@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import math
 
+from deepsection.core.drawing import Drawing
+from deepsection.core.geometry import Side, side_direction
 from deepsection.core.model import (
     BaseRule,
     Corner,
@@ -25,7 +27,9 @@ from deepsection.core.model import (
 )
 from deepsection.core.model.edits import DrawRoof, storey_above
 from deepsection.core.model.starters import Ground, new_project
+from deepsection.core.resolve import Building
 from deepsection.core.units import Units
+from deepsection.core.view import draw_elevation
 
 
 def box_house(width: float, depth: float, units: Units = "mm", *, make_up: str = "wall-lap") -> Project:
@@ -214,3 +218,8 @@ __all__ = [
     "two_storeys",
     "window",
 ]
+
+
+def side_view(building: Building, side: Side) -> Drawing:
+    """The elevation of a side at 1:50, in millimetres."""
+    return draw_elevation(building, f"elevation:{side}", f"{side} elevation", side_direction(side), 50, "mm")

@@ -22,7 +22,7 @@ from deepsection.core.model.edits import AddStorey, Copied
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import door, eave, gable, on, partition, ring, sheet, tied, window
+from .pieces import door, eave, gable, on, partition, ring, sheet, tied, trimmed, window
 
 SIDES = ("south", "east", "north", "west")
 
@@ -36,7 +36,8 @@ def otterfold_house() -> Project:
     project = new_project("otterfold", "Otterfold House", "ft-in", ground="joists")
     project = rebuild(project, place="Lot 3, Weir Lane, Otterfold", author="Deep Section demo")
     project = apply_edits(project, (_main_walls(), _upper_storey(), _kitchen_walls(), *_partitions()))
-    return put(project, *_openings(), *_rooms(), *_roofs(), *_downpipes(), *_sections(), *_sheets())
+    project = trimmed(put(project, *_roofs()), "wall-lap", _ft('3 1/2"'), _ft('5"'))
+    return put(project, *_openings(), *_rooms(), *_downpipes(), *_sections(), *_sheets())
 
 
 def _main_walls() -> DrawWalls:

@@ -11,8 +11,11 @@ from deepsection.core.model import (
     HostedJoint,
     Opening,
     PlacedView,
+    Project,
     RoofEdge,
     Sheet,
+    changed,
+    put,
 )
 
 Spot = tuple[str, float, float]
@@ -75,6 +78,13 @@ def eave(overhang: float) -> RoofEdge:
 def gable(overhang: float) -> RoofEdge:
     """A gable end with its overhang."""
     return RoofEdge(kind="gable", overhang=overhang)
+
+
+def trimmed(project: Project, make_up: str, corner: float, cap: float) -> Project:
+    """The project with boards on the corners of its clad walls, and caps on the ridges and hips of all its roofs."""
+    clad = next(held for held in project.make_ups if held.id == make_up)
+    roofs = (changed(roof, caps=cap) for roof in project.roofs)
+    return put(project, changed(clad, corner_boards=corner), *roofs)
 
 
 def tied(*joints: str) -> tuple[Corner, ...]:

@@ -24,7 +24,7 @@ from deepsection.core.model.edits.fitting import OnRoof
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import door, on, partition, ring, sheet, window
+from .pieces import door, on, partition, ring, sheet, trimmed, window
 
 
 def _ft(text: str) -> float:
@@ -42,6 +42,7 @@ def wrenfold_house() -> Project:
     project = rebuild(project, place="Dyer's Yard, Thrushmere", author="Deep Section demo")
     project = apply_edits(project, (_walls(), *_partitions(), _bay()))
     project = _roofed(project)
+    project = trimmed(project, "wall-lap", _ft('3 1/2"'), _ft('5"'))
     return put(project, *_openings(project), *_porch(project), *_rooms(), *_sections(), *_sheets())
 
 

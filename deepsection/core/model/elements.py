@@ -256,12 +256,16 @@ class Layer(Element):
 
 
 class MakeUp(Element):
-    """Ordered layers: outside to inside for walls, top to bottom for floors, ceilings and roofs."""
+    """Ordered layers: outside to inside for walls, top to bottom for floors, ceilings and roofs.
+
+    `corner_boards`: of walls, the width of the boards on their outside corners; 0 for none.
+    """
 
     id: Id
     name: Name
     use: Literal["wall", "slab", "floor", "ceiling", "roof"]
     layers: Annotated[tuple[Layer, ...], Field(min_length=1)]
+    corner_boards: NotNegative = 0.0
 
 
 # --- heights ------------------------------------------------------------------------------------
@@ -346,7 +350,8 @@ class RoofBlock(Element):
     measured in from the bearing line, at the pitch of the block; it sets the heel of all edges. `offset`: how far above
     its plate level it bears. `heel`: how far above that the top of the rafters lies over the bearing line, where it is
     stated. `overhang_from`: what overhangs are measured from: the bearing line, the outside of sheathing or masonry, or
-    the finished face. `gutter`: the width of the gutters along its eaves; 0 for none.
+    the finished face. `gutter`: the width of the gutters along its eaves; 0 for none. `caps`: how far the
+    caps of ridges and hips, and the flashings of valleys, lie on each slope; 0 for none.
     """
 
     id: Id
@@ -364,6 +369,7 @@ class RoofBlock(Element):
     heel: Positive | None = None
     overhang_from: OverhangFrom = "sheathing"
     gutter: NotNegative = 0.0
+    caps: NotNegative = 0.0
 
     @property
     def rings(self) -> tuple[tuple[Corner, ...], ...]:

@@ -31,6 +31,16 @@ def make_up_fields(project: Project, make_up: MakeUp) -> list[Row]:
         *named,
         action_row("copy", "Copy it as a new make-up", [PutMakeUp(make_up=_copy(project, make_up))]),
     ]
+    if make_up.use == "wall":
+        rows.append(
+            length_row(
+                "corner_boards",
+                "Corner boards, 0 for none",
+                make_up.corner_boards,
+                project.units,
+                lambda v: [PutMakeUp(make_up=changed(make_up, corner_boards=v))],
+            )
+        )
     for position in range(len(make_up.layers)):
         rows += [
             replace(row, field=replace(row.field, group=make_up.layers[position].id))

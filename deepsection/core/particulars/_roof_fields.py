@@ -59,6 +59,7 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
             lambda t: put(overhang_from=t),
         ),
         length_row("gutter", "Gutter width, 0 for none", roof.gutter, units, lambda v: put(gutter=v)),
+        length_row("caps", "Ridge, hip and valley flashings, 0 for none", roof.caps, units, lambda v: put(caps=v)),
         length_row("fascia", "Fascia depth", roof.fascia_depth, units, lambda v: put(fascia_depth=v), least=0.0),
         length_row("seat", "Birdsmouth seat", roof.seat, units, lambda v: put(seat=v), least=0.0),
         Row(Field("heel", "Heel, else from the birdsmouth", "text", _heel(roof, units)), heel),

@@ -6,17 +6,20 @@ from collections.abc import Iterator
 from functools import lru_cache
 
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import LineString, MultiPolygon, Polygon
 
-from ..geometry import Solid, line_through, prism, slab
+from ..geometry import Solid, line_through, polygons_of, prism, slab
 from ..model import MakeUp
 from ._eaves import eave_area, fascia_area, gutter_parts, raked_edges
 from ._onroofparts import Piercing
 from ._rafters import SOFFIT, SOFFIT_UP, eave_z, roof_frame, soffit_z
 from ._slopes import FAR, band, local, past_rake, place, sheets, world
 from .building import Part, part_key
-from .roofmodel import ResolvedRoof, RoofPlane
+from .roofmodel import ResolvedRoof, RoofPlane, SeamKind
 
+CAPPED: tuple[SeamKind, ...] = ("ridge", "hip", "valley")
+CAP = 2.0
+"""Thickness of flashings (mm)."""
 NARROWEST = 10.0
 """A soffit narrower than this (mm) is none."""
 
@@ -33,6 +36,7 @@ def roof_parts(roof: ResolvedRoof, make_up: MakeUp, holes: tuple[Piercing, ...] 
     if structure.framing:
         parts += roof_frame(roof, structure, tuple((hole.id, hole.clear) for hole in holes if not hole.clear.is_empty))
     parts += gutter_parts(roof)
+    parts += _caps(roof, taken)
     for edge in range(len(roof.block.edges)):
         parts += _barges(roof, edge, taken)
     parts += _small_gables(roof)
@@ -126,6 +130,20 @@ def _barges(roof: ResolvedRoof, edge: int, pierced: shapely.Geometry) -> Iterato
             for number, solid in enumerate(sheets(plane, under, low - SOFFIT, low)):
                 slot = f"rake:{edge}:{plane.slot}" + (f":{number}" if number else "")
                 yield _make(roof, "soffit", "trim", solid, slot=slot, function="finish")
+
+
+def _caps(roof: ResolvedRoof, pierced: shapely.Geometry) -> Iterator[Part]:
+    """What covers ridges and hips and lines valleys: strips of metal along the lines, on the covering of each slope."""
+    width = roof.block.caps
+    for kind in CAPPED if width else ():
+        lines = [LineString([seam.start[:2], seam.end[:2]]) for seam in roof.of(kind)]
+        strip = shapely.union_all([line.buffer(width, cap_style="flat") for line in lines]).difference(pierced)
+        for plane in roof.planes:
+            area = plane.polygon.intersection(strip)
+            pieces = list(polygons_of(area, min_area=width * width))
+            if pieces:
+                solid = slab(MultiPolygon(pieces), plane.top.lifted(plane.covering), CAP)
+                yield _make(roof, f"{kind}_flashing", "steel", solid, slot=plane.slot, function="finish", outside=True)
 
 
 def _small_gables(roof: ResolvedRoof) -> Iterator[Part]:

@@ -10,6 +10,7 @@ from shapely.geometry import MultiPolygon
 
 from ..geometry import Plane3, Solid, polygons_of
 from ..model import Layer, MakeUp
+from ._cornerboards import corner_boards
 from ._framing import frame_members
 from ._returns import closers
 from ._wallbodies import TopSpan, WallTop, bearing_layer, first_structure, leaning, opening_hole, standing, wall_bar
@@ -24,11 +25,12 @@ def wall_parts(
     wall: PlannedWall, make_up: MakeUp, openings: tuple[PlacedOpening, ...], top: WallTop
 ) -> tuple[Part, ...]:
     """Every part of a wall but the units in its openings."""
-    return tuple(
+    layers = (
         part
         for planned, layer in zip(wall.layers, make_up.layers)
         for part in _layer_parts(wall, planned, layer, make_up, openings, top)
     )
+    return (*layers, *corner_boards(wall, make_up, top))
 
 
 def _layer_parts(

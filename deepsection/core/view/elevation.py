@@ -5,13 +5,15 @@ from __future__ import annotations
 import shapely
 import shapely.affinity
 
-from ..drawing import Drawing, Mark, Stroke, extent, path
+from ..drawing import PITCH_RUN, Drawing, Mark, Stroke, extent, path
 from ..geometry import Frame
+from ..model import GridLine
 from ..resolve import Building
 from ..tolerance import TOL
 from ..units import Units
 from ._earth import Earth, earth_before
 from ._ground import ground_sum
+from ._lettering import Lettering, grid_bubbles, height_string, material_names, opening_numbers
 from ._levels import level_heights, level_marks
 from ._notes import note_marks
 from ._pitches import gables_shown, pitch_marks
@@ -32,6 +34,7 @@ def draw_elevation(
     scale: float,
     units: Units,
     notes: tuple[object, ...] = (),
+    grid: tuple[GridLine, ...] = (),
 ) -> Drawing:
     """The building from outside, seen along a direction (degrees counter-clockwise from east)."""
     frame = Frame.looking(look_deg)
@@ -52,9 +55,16 @@ def draw_elevation(
         line = [(min(max(u, u0 - reach), u1 + reach), v) for u, v in earth.profile]
         marks.append(Stroke(path(*line), "ground", feature="ground", sum=ground_sum(building, earth)))
         seen = {face.part.element for face in above}
-        marks += pitch_marks(building, frame, gables_shown(building, above), scale, units)
+        pitched = pitch_marks(building, frame, gables_shown(building, above), scale, units)
+        marks += pitched
         heights = level_heights(building, seen, without=("finish",))
         marks += level_marks(heights, u0, u1 + reach, scale, units)
+        marks += height_string(heights, earth.low, u0 - reach, scale, units)
+        pitches = [shapely.Point(mark.x, mark.y).buffer(PITCH_RUN * scale) for mark in pitched]
+        lettering = Lettering(scale, pitches)
+        marks += opening_numbers(building, above, frame, lettering, scale)
+        marks += material_names(above, lettering)
+        marks += grid_bubbles(grid, frame, bounds_of(above), scale)
         lost, found = note_marks(building, notes, frame, scale, name)
         marks += found
         messages += lost

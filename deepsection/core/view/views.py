@@ -104,6 +104,6 @@ def draw_view(
         if own is not None and own.room is not None:
             return draw_interior(building, own, scale, project.units, project.notes)
         title = own.name if own is not None else f"{which.capitalize()} elevation"
-        return draw_elevation(building, name, title, look, scale, project.units, project.notes)
+        return draw_elevation(building, name, title, look, scale, project.units, project.notes, project.grid)
     line = next(line for line in project.sections if line.id == which)
     return draw_section(building, line, scale, project.units, project.notes)

@@ -15,8 +15,8 @@ from deepsection.core.geometry import arc_of
 from deepsection.core.model import FreeJoint, HostedJoint, Project, apply_edits, wall_length
 from deepsection.core.model.edits import BendWall, DrawWalls, PutOpening, ReverseWall, SplitWall, StraightenWall
 from deepsection.core.resolve import Building, resolve
-from deepsection.core.view import draw_elevation, draw_plan
-from tests.builders import box_house, window
+from deepsection.core.view import draw_plan
+from tests.builders import box_house, side_view, window
 from tests.core.resolve.test_walls import IN, OUT, areas
 
 CHORD = 1e-4
@@ -132,7 +132,7 @@ def test_studs_follow_the_arc() -> None:
 
 def test_no_line_is_drawn_between_chords() -> None:
     """An arc seen from the south shows its ends and its openings, no upright lines between."""
-    drawing = draw_elevation(resolve(bowed(1500)), "south", 50, "mm")
+    drawing = side_view(resolve(bowed(1500)), "south")
     upright = [
         mark
         for mark in drawing.marks

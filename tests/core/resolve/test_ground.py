@@ -15,8 +15,8 @@ from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import GroundSpot, GroundStep, Project, SectionLine, apply_edits, put
 from deepsection.core.model.edits import PutGroundStep
 from deepsection.core.resolve import Ground, resolve
-from deepsection.core.view import draw_elevation, draw_section
-from tests.builders import box_house, gable
+from deepsection.core.view import draw_section
+from tests.builders import box_house, gable, side_view
 
 near = pytest.approx
 
@@ -82,21 +82,21 @@ def test_an_elevation_stands_on_the_slope() -> None:
     """What more (a triangle under the sloping line) is seen of the foundation wall than on flat ground."""
     flat, slope = sloped(0.0), sloped()
     grade = next(level.z for level in resolve(flat).levels.values() if level.surface == "grade")
-    south = draw_elevation(resolve(slope), "south", 50, "mm")
+    south = side_view(resolve(slope), "south")
     line = ground_line(south)
     assert (0.0, grade) in line and (8000.0, grade - 600) in line
     assert line[-1] == (line[-1][0], grade - 600), "level beyond the outermost spots"
-    more = seen(south).area - seen(draw_elevation(resolve(flat), "south", 50, "mm")).area
+    more = seen(south).area - seen(side_view(resolve(flat), "south")).area
     deep = resolve(flat).plan.by_id["south"].outer
     assert 0 < more < (8000 + 2 * deep) * 600 / 2 + 1
-    west = ground_line(draw_elevation(resolve(slope), "west", 50, "mm"))
+    west = ground_line(side_view(resolve(slope), "west"))
     assert {v for _, v in west} == {grade}, "the west wall stands on the upper end"
-    assert south.bounds[1] < draw_elevation(resolve(flat), "south", 50, "mm").bounds[1] + 1
+    assert south.bounds[1] < side_view(resolve(flat), "south").bounds[1] + 1
 
 
 def test_opposite_elevations_show_the_slope_mirrored() -> None:
     building = resolve(sloped())
-    heights = [[v for _, v in ground_line(draw_elevation(building, side, 50, "mm"))] for side in ("south", "north")]
+    heights = [[v for _, v in ground_line(side_view(building, side))] for side in ("south", "north")]
     assert heights[0] == heights[1][::-1]
 
 

@@ -13,8 +13,8 @@ from deepsection.core.model import OPERATIONS, Kind, Opening, Project, apply_edi
 from deepsection.core.model.edits import ClearExceptions, FollowKind, MakeKind, PutKind, PutOpening, Remove, changed
 from deepsection.core.model.openings import Design
 from deepsection.core.resolve import Building, resolve, unit_leaves
-from deepsection.core.view import draw_elevation, draw_plan
-from tests.builders import box_house, window
+from deepsection.core.view import draw_plan
+from tests.builders import box_house, side_view, window
 
 CASES = [(unit, operation) for unit, held in OPERATIONS.items() for operation in held]
 
@@ -49,7 +49,7 @@ def test_every_operation_builds_draws_and_has_nothing_against_it(kind: str, oper
     assert ("glass" in roles) == (kind == "window" or operation == "sliding")
     assert any(
         mark.part and mark.part.startswith("o1/")
-        for mark in draw_elevation(building, "south", 50, "mm").marks
+        for mark in side_view(building, "south").marks
         if hasattr(mark, "part")
     ) == (kind != "niche")
     assert len(draw_plan(building, house, "floor", "plan", 90, 50).marks) > 5
@@ -151,7 +151,7 @@ def test_symbols_have_their_apex_at_the_hinge_side() -> None:
 
     def symbol(opening: Opening) -> Stroke:
         _, building = built(opening)
-        marks = draw_elevation(building, "south", 50, "mm").marks
+        marks = side_view(building, "south").marks
         found = [mark for mark in marks if isinstance(mark, Stroke) and mark.feature == "opens"]
         assert len(found) == 1
         return found[0]

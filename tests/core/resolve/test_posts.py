@@ -13,8 +13,8 @@ from deepsection.core.model import Beam, BeamEnd, LevelRule, Post, Project, appl
 from deepsection.core.model.edits import PutBeam, PutPost, Remove, changed
 from deepsection.core.particulars import describe_element, enter
 from deepsection.core.resolve import resolve
-from deepsection.core.view import draw_elevation, draw_plan
-from tests.builders import box_house
+from deepsection.core.view import draw_plan
+from tests.builders import box_house, side_view
 
 
 def post(id: str, x: float, y: float = -2000, **more: Any) -> Post:
@@ -76,7 +76,7 @@ def test_they_are_seen_in_plan_and_elevation() -> None:
     assert isinstance(own["p1/post//"], Region) and own["p1/post//"].fill == "poche"
     assert [bulge for _, _, bulge in own["p2/post//"].rings[0]] == [1.0, 1.0], "a round post is two half circles"
     assert isinstance(own["b1/beam//"], Stroke) and own["b1/beam//"].pen == "hidden", "over the cut"
-    seen = {str(getattr(mark, "part", "")).split("/")[0] for mark in draw_elevation(building, "south", 50, "mm").marks}
+    seen = {str(getattr(mark, "part", "")).split("/")[0] for mark in side_view(building, "south").marks}
     assert {"p1", "p2", "b1"} <= seen
     upper = draw_plan(building, house, "floor", "plan", 0, 50)
     assert upper.bounds[0] < 1000

@@ -4,16 +4,17 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from typing import Any
 
 import numpy as np
 import pytest
 import shapely
 from numpy.typing import NDArray
 
-from deepsection.core.drawing import Drawing, Region, Stroke
+from deepsection.core.drawing import Drawing, Region, Stroke, Text
 from deepsection.core.errors import RefusedEdit, UnknownElement
 from deepsection.core.geometry import Frame
-from deepsection.core.model import ElevationView, Project, Room, apply_edits, put
+from deepsection.core.model import ElevationView, GridLine, Project, Room, apply_edits, put
 from deepsection.core.model.edits import Remove
 from deepsection.core.particulars import enter
 from deepsection.core.resolve import Part, resolve
@@ -100,7 +101,7 @@ def test_a_box_at_an_angle_has_its_projected_widths() -> None:
     project = put(box_house(8000, 6000), ElevationView(id="e", name="At 30", look=120.0))
     building = resolve(project)
     drawing = draw_view(building, project, "elevation:e", 50.0)
-    clad = [mark for mark in drawing.marks if isinstance(mark, Region) and "/cladding/" in (mark.part or "")]
+    clad = [mark for mark in of_feature(drawing, "face") if "/cladding/" in mark.part]
     widths = sorted(max(p[0] for p in m.rings[0]) - min(p[0] for p in m.rings[0]) for m in clad)
     south = next(wall for wall in building.plan.walls if wall.wall.id == "south").outer
     assert widths == near([(6000 + 2 * south) * 0.5, (8000 + 2 * south) * math.cos(math.radians(30))], abs=0.01)
@@ -160,3 +161,60 @@ def test_they_are_views_by_name_and_go_with_their_room() -> None:
         draw_view(resolve(gone), gone, "elevation:in", 50.0)
     with pytest.raises(RefusedEdit, match="room names"):
         put(project, ElevationView(id="no", name="No", look=0.0, room="nowhere"))
+
+
+# --- lettering ----------------------------------------------------------------------------------------
+
+
+def of_feature(drawing: Drawing, feature: str) -> list[Any]:
+    return [mark for mark in drawing.marks if getattr(mark, "feature", None) == feature]
+
+
+def lettered() -> tuple[Project, Drawing]:
+    house = put(gable(box_house(8000, 6000), 0.5, overhang=400.0), window("w1", "south", 3000.0))
+    house = put(house, GridLine(id="g1", name="1", x=2000.0, y=0.0, angle=90.0))
+    house = put(house, GridLine(id="ga", name="A", x=0.0, y=1000.0, angle=0.0))
+    return house, draw_view(resolve(house), house, "elevation:south", 50.0)
+
+
+def test_heights_add_up_to_the_overall_one() -> None:
+    project, drawing = lettered()
+    held = sorted(of_feature(drawing, "height"), key=lambda mark: mark.offset)
+    *chain, overall = held
+    building = resolve(project)
+    assert sum(mark.y2 - mark.y1 for mark in chain) == near(overall.y2 - overall.y1)
+    assert all(float(mark.text) == near(mark.y2 - mark.y1, abs=0.06) for mark in chain)
+    assert (overall.y1, overall.y2) == near((building.ground.level, building.roofs[0].ridge_top.total))
+    assert overall.sum == building.roofs[0].ridge_top.id
+
+
+def test_openings_and_materials_are_named_once_and_on_nothing_else() -> None:
+    _, drawing = lettered()
+    words = [mark for mark in drawing.marks if isinstance(mark, Text) and mark.feature in ("number", "material")]
+    assert sorted(mark.text for mark in words) == ["Asphalt shingles", "Lap boards", "W1"]
+    boxes = [mark for mark in drawing.marks if isinstance(mark, Region) and mark.feature in ("number", "material")]
+    papers = [shapely.Polygon([point[:2] for point in mark.rings[0]]) for mark in boxes]
+    assert all(not a.intersects(b) for n, a in enumerate(papers) for b in papers[:n])
+    for mark in words:
+        if mark.feature == "material":
+            faces = [m for m in of_feature(drawing, "face") if m.part == mark.part]
+            spot = shapely.Point(mark.x, mark.y)
+            assert any(shapely.Polygon([p[:2] for p in m.rings[0]]).contains(spot) for m in faces)
+
+
+def test_a_window_seen_from_its_edge_has_no_number() -> None:
+    project, _ = lettered()
+    drawing = draw_view(resolve(project), project, "elevation:east", 50.0)
+    assert not of_feature(drawing, "number")
+
+
+def test_grid_lines_along_the_view_have_their_bubbles() -> None:
+    """Seen from the south line 1 stands at 2000; from the north at -2000; line A only from the sides."""
+    project, drawing = lettered()
+    (name,) = [mark for mark in of_feature(drawing, "grid") if isinstance(mark, Text)]
+    assert (name.text, name.x) == ("1", near(2000.0))
+    north = draw_view(resolve(project), project, "elevation:north", 50.0)
+    (name,) = [mark for mark in of_feature(north, "grid") if isinstance(mark, Text)]
+    assert (name.text, name.x) == ("1", near(-2000.0))
+    east = draw_view(resolve(project), project, "elevation:east", 50.0)
+    assert [mark.text for mark in of_feature(east, "grid") if isinstance(mark, Text)] == ["A"]

@@ -1935,8 +1935,15 @@ export interface components {
         /**
          * MakeUp
          * @description Ordered layers: outside to inside for walls, top to bottom for floors, ceilings and roofs.
+         *
+         *     `corner_boards`: of walls, the width of the boards on their outside corners; 0 for none.
          */
         MakeUp: {
+            /**
+             * Corner Boards
+             * @default 0
+             */
+            corner_boards: number;
             /** Id */
             id: string;
             /** Layers */
@@ -3174,9 +3181,15 @@ export interface components {
          *     measured in from the bearing line, at the pitch of the block; it sets the heel of all edges. `offset`: how far above
          *     its plate level it bears. `heel`: how far above that the top of the rafters lies over the bearing line, where it is
          *     stated. `overhang_from`: what overhangs are measured from: the bearing line, the outside of sheathing or masonry, or
-         *     the finished face. `gutter`: the width of the gutters along its eaves; 0 for none.
+         *     the finished face. `gutter`: the width of the gutters along its eaves; 0 for none. `caps`: how far the
+         *     caps of ridges and hips, and the flashings of valleys, lie on each slope; 0 for none.
          */
         RoofBlock: {
+            /**
+             * Caps
+             * @default 0
+             */
+            caps: number;
             /**
              * Courts
              * @default []
