@@ -122,10 +122,10 @@ def _sheets() -> tuple[Sheet, ...]:
             1,
             "Elevations",
             "A3",
-            ("elevation:south", 125, 110, 235),
+            ("elevation:south", 125, 122, 235),
             ("elevation:east", 125, 318, 235),
-            ("elevation:north", 125, 110, 130),
+            ("elevation:north", 125, 122, 130),
             ("elevation:west", 125, 318, 130),
         ),
-        sheet(2, "Section and plan", "A3", ("section:section-a", 75, 130, 215), ("plan", 125, 316, 205)),
+        sheet(2, "Section and plan", "A3", ("section:section-a", 75, 130, 215), ("plan", 125, 322, 205)),
     )

@@ -170,11 +170,11 @@ def _sheets() -> tuple[Sheet, ...]:
         sheet(
             1,
             "Elevations",
-            "A3",
-            ("elevation:south", 125, 130, 225),
-            ("elevation:east", 125, 302, 225),
-            ("elevation:north", 125, 130, 120),
-            ("elevation:west", 125, 302, 120),
+            "A2",
+            ("elevation:south", 100, 170, 310),
+            ("elevation:east", 100, 440, 310),
+            ("elevation:north", 100, 170, 160),
+            ("elevation:west", 100, 440, 160),
         ),
-        sheet(2, "Section and plan", "A3", ("plan", 125, 140, 190), ("section:section-a", 100, 318, 200)),
+        sheet(2, "Section and plan", "A2", ("plan", 100, 175, 250), ("section:section-a", 75, 450, 250)),
     )

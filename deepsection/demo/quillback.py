@@ -152,9 +152,9 @@ def _sheets() -> tuple[Sheet, ...]:
             2,
             "Elevations",
             "ARCH B",
-            ("elevation:south", 96, 152, 244),
-            ("elevation:east", 96, 361, 244),
-            ("elevation:north", 96, 152, 124),
-            ("elevation:west", 96, 361, 124),
+            ("elevation:south", 128, 134, 244),
+            ("elevation:east", 128, 334, 244),
+            ("elevation:north", 128, 134, 124),
+            ("elevation:west", 128, 334, 124),
         ),
     )

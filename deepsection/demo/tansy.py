@@ -167,7 +167,7 @@ def _sheets() -> tuple[Sheet, ...]:
             1,
             "Plan and south elevation",
             "ARCH B",
-            ("plan", 96, 150, 172),
-            ("elevation:south", 96, 338, 190),
+            ("plan", 96, 119, 172),
+            ("elevation:south", 96, 332, 190),
         ),
     )

@@ -182,6 +182,6 @@ def _sections() -> tuple[SectionLine, ...]:
 
 def _sheets() -> tuple[Sheet, ...]:
     return (
-        sheet(1, "Roof and south elevation", "ARCH B", ("plan:roof", 96, 140, 170), ("elevation:south", 96, 340, 200)),
-        sheet(2, "Section and plan", "ARCH B", ("section:section-a", 64, 150, 200), ("plan", 96, 340, 180)),
+        sheet(1, "Roof and south elevation", "ARCH B", ("plan:roof", 96, 100, 170), ("elevation:south", 96, 300, 200)),
+        sheet(2, "Section and plan", "ARCH B", ("section:section-a", 96, 131, 200), ("plan", 96, 342, 180)),
     )

@@ -77,7 +77,8 @@ def test_texts_are_the_same_in_every_format(sheet: SheetDrawing, files: dict[str
     assert svg == wanted
     document = ezdxf.read(io.StringIO(files["dxf"].decode()))
     dxf = [e.dxf.text for space in (document.modelspace(), document.layout("Layout1")) for e in space.query("TEXT")]
-    assert sorted(dxf) == wanted
+    measures = [e.dxf.text for e in document.modelspace().query("DIMENSION")]
+    assert measures and sorted(dxf + measures) == wanted, "those of dimensions stand in them"
     with pdfplumber.open(io.BytesIO(files["pdf"])) as pdf:
         printed = re.sub(r"\s+", "", "".join(char["text"] for char in pdf.pages[0].chars))
     for text in set(wanted):

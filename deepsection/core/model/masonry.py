@@ -5,7 +5,8 @@ Sizes are common practice (no source): blocks 440 x 215 x 100 with 10 joints, co
 
 from __future__ import annotations
 
-from .elements import Ceiling, Foundation, Framing, Layer, Lintels, MakeUp, Rung, Sheet, Term, WallPlate
+from .drawn import Sheet
+from .elements import Ceiling, Foundation, Framing, Layer, Lintels, MakeUp, Rung, Term, WallPlate
 from .kinds import starting_kinds
 from .project import Project
 

@@ -10,11 +10,11 @@ from pydantic import model_validator
 
 from ..errors import UnknownElement
 from ..units import Units
+from .drawn import ElevationView, Note, SectionLine, Sheet
 from .elements import (
     SLOPING,
     Ceiling,
     ConstructionLine,
-    ElevationView,
     Floor,
     Foundation,
     FreeJoint,
@@ -22,12 +22,9 @@ from .elements import (
     HostedJoint,
     Joint,
     MakeUp,
-    Note,
     RoofBlock,
     Room,
     Rung,
-    SectionLine,
-    Sheet,
     Tradition,
     Wall,
 )

@@ -10,20 +10,9 @@ from typing import Literal, TypeVar
 from ..catalog import lumber
 from ..errors import BadInput
 from ..units import FOOT, INCH, Units
+from .drawn import Sheet
 from .edits import floor_terms
-from .elements import (
-    Ceiling,
-    Floor,
-    Foundation,
-    Framing,
-    Function,
-    Layer,
-    MakeUp,
-    Rung,
-    Sheet,
-    Term,
-    Tradition,
-)
+from .elements import Ceiling, Floor, Foundation, Framing, Function, Layer, MakeUp, Rung, Term, Tradition
 from .kinds import starting_kinds
 from .masonry import new_masonry_project
 from .project import Project

@@ -104,7 +104,7 @@ def opening_numbers(
         out = wall.stand(placed.centre).out
         if not pieces or not placed.number or out[0] * frame.dx + out[1] * frame.dy > FACING:
             continue
-        u0, v0, u1, v1 = shapely.total_bounds(pieces)
+        u0, v0, u1, v1 = shapely.total_bounds(pieces).tolist()
         tall = placed.head.total - placed.sill.total
         if sum(piece.area for piece in pieces) < UNSEEN * tall * (u1 - u0):
             continue

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Sequence
 from typing import Any
@@ -14,7 +15,7 @@ from numpy.typing import NDArray
 from deepsection.core.drawing import Drawing, Region, Stroke, Text
 from deepsection.core.errors import RefusedEdit, UnknownElement
 from deepsection.core.geometry import Frame
-from deepsection.core.model import ElevationView, GridLine, Project, Room, apply_edits, put
+from deepsection.core.model import ElevationView, GridLine, Project, Room, apply_edits, changed, put
 from deepsection.core.model.edits import Remove
 from deepsection.core.particulars import enter
 from deepsection.core.resolve import Part, resolve
@@ -22,7 +23,8 @@ from deepsection.core.view import draw_view, list_views, look_of
 from deepsection.core.view.faces import Face, faces_of
 from deepsection.core.view.visible import visible_faces
 from deepsection.demo import otterfold_house, wrenfold_house
-from tests.builders import box_house, gable, window
+from tests.builders import box_house, gable, l_house, window
+from tests.core.resolve.test_roofs import over
 from tests.core.view.raster import depth_buffer
 
 near = pytest.approx
@@ -218,3 +220,41 @@ def test_grid_lines_along_the_view_have_their_bubbles() -> None:
     assert (name.text, name.x) == ("1", near(-2000.0))
     east = draw_view(resolve(project), project, "elevation:east", 50.0)
     assert [mark.text for mark in of_feature(east, "grid") if isinstance(mark, Text)] == ["A"]
+
+
+# --- boards and flashings -----------------------------------------------------------------------------
+
+
+def trimmed_box(corner: float = 90.0, caps: float = 150.0) -> Project:
+    house = over(box_house(8000, 6000), "hip")
+    clad = next(held for held in house.make_ups if held.id == "wall-lap")
+    return put(house, changed(clad, corner_boards=corner), changed(house.roofs[0], caps=caps))
+
+
+def test_corner_boards_stand_on_every_outside_corner() -> None:
+    """Two to a corner: one as wide as it is stated from the corner of the cladding, one over its edge as well."""
+    building = resolve(trimmed_box())
+    boards = [part.solid.bounds for part in building.parts if part.role == "corner_board"]
+    assert len(boards) == 8
+    widths = sorted(max(box.x1 - box.x0, box.y1 - box.y0) for box in boards)
+    assert widths == near([90.0] * 4 + [109.0] * 4)
+    for a, b in itertools.combinations([part for part in building.parts if part.role == "corner_board"], 2):
+        assert (a.solid.manifold ^ b.solid.manifold).volume() < 1.0, (a.key, b.key)
+    inner = resolve(put(l_house(), changed(l_house().make_ups[0], corner_boards=90.0)))
+    assert sum(part.role == "corner_board" for part in inner.parts) in (0, 10), "none in the inside corner of an L"
+
+
+def test_caps_lie_along_ridge_and_hips_on_the_covering() -> None:
+    """As wide on each slope as stated: plan area of a ridge of 2 m, twice 150 mm wide, times the slope factor."""
+    building = resolve(trimmed_box())
+    ridge = [part for part in building.parts if part.role == "ridge_flashing"]
+    (roof,) = building.roofs
+    (seam,) = roof.of("ridge")
+    assert sum(part.solid.volume for part in ridge) / 2.0 == near(2 * 150 * seam.length, rel=1e-3)
+    assert {part.role for part in building.parts if part.role.endswith("_flashing")} == {
+        "ridge_flashing",
+        "hip_flashing",
+    }
+    top = max(part.solid.bounds.z1 for part in ridge)
+    assert top == near(roof.ridge_top.total + 2.0, abs=0.01)
+    assert not [part for part in resolve(trimmed_box(0.0, 0.0)).parts if part.role in ("corner_board", "hip_flashing")]

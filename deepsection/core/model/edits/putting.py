@@ -7,21 +7,18 @@ from typing import Literal
 from pydantic import Field
 
 from ...units import Units
+from ..drawn import ElevationView, Note, SectionLine, Sheet
 from ..elements import (
     Ceiling,
     ConstructionLine,
-    ElevationView,
     Floor,
     Foundation,
     GridLine,
     Joint,
     MakeUp,
-    Note,
     RoofBlock,
     Room,
     Rung,
-    SectionLine,
-    Sheet,
     Wall,
 )
 from ..ground import GroundSpot, GroundStep

@@ -8,23 +8,20 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from ...errors import RefusedEdit
+from ..drawn import ElevationView, Note, SectionLine, Sheet
 from ..elements import (
     Ceiling,
     ConstructionLine,
     Corner,
-    ElevationView,
     Floor,
     Foundation,
     FreeJoint,
     GridLine,
     HostedJoint,
     MakeUp,
-    Note,
     RoofBlock,
     Room,
     Rung,
-    SectionLine,
-    Sheet,
     Wall,
 )
 from ..ground import GroundSpot, GroundStep

@@ -11,7 +11,8 @@ from pydantic import Field
 from ...errors import RefusedEdit
 from ...geometry import Axis, Point
 from ...tolerance import TOL
-from ..elements import ConstructionLine, FreeJoint, GridLine, HostedJoint, RoofBlock, RoofEdge, Room, SectionLine, Wall
+from ..drawn import SectionLine
+from ..elements import ConstructionLine, FreeJoint, GridLine, HostedJoint, RoofBlock, RoofEdge, Room, Wall
 from ..ground import GroundSpot, GroundStep
 from ..ids import free_among
 from ..onroofs import Chimney, RoofFitting

@@ -1,0 +1,82 @@
+"""What is drawn of a house: section lines, elevations of its own, notes, sheets with placed views."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from .values import Element, Id, Mm, Name, Positive
+
+
+class SectionLine(Element):
+    """Where the building is cut: from start to end, looking to its left or right, to a depth.
+
+    `members`: rafters and joists behind the cut are drawn where they are seen.
+    """
+
+    id: Id
+    name: Name
+    x1: Mm
+    y1: Mm
+    x2: Mm
+    y2: Mm
+    look: Literal["left", "right"] = "left"
+    depth: Positive = 50_000.0
+    members: bool = False
+
+
+class ElevationView(Element):
+    """An elevation besides those of the four sides: seen along a direction (degrees counter-clockwise from east).
+
+    With a `room` it shows the inside of it, from the room's point to the wall that one looks at.
+    """
+
+    id: Id
+    name: Name
+    look: Annotated[float, Field(ge=-360, le=360)]
+    room: Id | None = None
+
+
+class Anchor(Element):
+    """A place that follows its part: part key, feature of the part, distance along it."""
+
+    part: str
+    feature: Literal["top", "bottom", "left", "right", "centre"] = "centre"
+    along: Mm = 0.0
+
+
+class Note(Element):
+    """A note in a view, tied to a part; `dx`, `dy` lead from the anchor to the text, in paper mm.
+
+    `last_x`, `last_y` are where the anchor last was, in the view: a lost note stays there.
+    """
+
+    id: Id
+    view: Name
+    text: Annotated[str, StringConstraints(min_length=1, max_length=400)]
+    anchor: Anchor
+    dx: Mm = 12.0
+    dy: Mm = 12.0
+    last_x: Mm = 0.0
+    last_y: Mm = 0.0
+
+
+class PlacedView(Element):
+    """A view on a sheet: its name, its scale (48 is 1:48), and the sheet point (mm) of its centre."""
+
+    id: Id
+    view: Name
+    scale: Annotated[float, Field(ge=1, le=2000)]
+    x: Mm
+    y: Mm
+
+
+class Sheet(Element):
+    """Paper of a standard size with placed views and a title block."""
+
+    id: Id
+    number: Name
+    name: Name
+    paper: Name
+    placed: tuple[PlacedView, ...] = ()

@@ -1,0 +1,36 @@
+"""Elevations at an angle and of rooms, in the browser."""
+
+from __future__ import annotations
+
+from playwright.sync_api import expect
+
+from tests.e2e.conftest import Bench
+from tests.e2e.test_selecting import held
+
+
+def test_an_elevation_at_an_angle_turns_the_plan_and_shows_a_room(bench: Bench) -> None:
+    bench.open("wrenfold")
+    bench.step("Elevations")
+    bench.button("Elevation at an angle").click()
+    bench.saved()
+    (view,) = held(bench, "elevations")
+    assert (view["look"], view["room"]) == (120.0, None)
+    bench.shows("Elevation 1")
+    # Both walls that face the viewer are seen.
+    for wall in ("south", "east"):
+        expect(bench.marks("view", f"{wall}/cladding").first).to_be_attached()
+    bench.enter("Looks along, degrees from east", "ninety")
+    expect(bench.page.get_by_text("type an angle in degrees")).to_be_visible()
+    bench.enter("Looks along, degrees from east", "90")
+    bench.choose("Shows", "the inside of Kitchen")
+    expect(bench.page.get_by_test_id("view").locator('[data-feature="clear"]')).to_have_count(1)
+    expect(bench.marks("view", "w7/glass").first).to_be_attached()
+    expect(bench.marks("view", "roof-main/roofing")).to_have_count(0)
+    bench.page.get_by_role("main", name="Bench").get_by_role("button", name="west side").click()
+    bench.shows("West elevation")
+    bench.search("See Elevation 1")
+    bench.shows("Elevation 1")
+    bench.button("Remove Elevation 1").click()
+    bench.saved()
+    assert held(bench, "elevations") == []
+    bench.shows("West elevation")
