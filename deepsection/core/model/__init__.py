@@ -5,7 +5,7 @@ from .documents import (
     dump_project,
     load_project,
 )
-from .drawn import Anchor, ElevationView, Note, PlacedView, SectionLine, Sheet
+from .drawn import Anchor, ElevationView, Note, PlacedView, SectionLine, Sheet, ViewShow
 from .edits import (
     EDITS,
     DrawWalls,
@@ -149,6 +149,7 @@ __all__ = [
     "Term",
     "TopRule",
     "TopStep",
+    "ViewShow",
     "Wall",
     "along_from_start",
     "along_wall",

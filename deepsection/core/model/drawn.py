@@ -38,6 +38,14 @@ class ElevationView(Element):
     room: Id | None = None
 
 
+class ViewShow(Element):
+    """What an elevation or a section leaves out: elements by their ids."""
+
+    id: Id
+    view: Name
+    hidden: tuple[Id, ...] = ()
+
+
 class Anchor(Element):
     """A place that follows its part: part key, feature of the part, distance along it."""
 

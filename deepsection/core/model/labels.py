@@ -34,6 +34,7 @@ _PHRASES = {
     "put_ceiling": "change {name}",
     "put_section": "change section {name}",
     "put_elevation": "change {name}",
+    "put_show": "hide or show in a view",
     "put_note": "write a note",
     "put_sheet": "change sheet {name}",
     "set_project": "change the project",

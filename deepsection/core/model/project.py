@@ -10,7 +10,7 @@ from pydantic import model_validator
 
 from ..errors import UnknownElement
 from ..units import Units
-from .drawn import ElevationView, Note, SectionLine, Sheet
+from .drawn import ElevationView, Note, SectionLine, Sheet, ViewShow
 from .elements import (
     SLOPING,
     Ceiling,
@@ -59,6 +59,7 @@ COLLECTIONS = (
     "ceilings",
     "sections",
     "elevations",
+    "shows",
     "notes",
     "sheets",
 )
@@ -98,6 +99,7 @@ class Project(Element):
     ceilings: tuple[Ceiling, ...] = ()
     sections: tuple[SectionLine, ...] = ()
     elevations: tuple[ElevationView, ...] = ()
+    shows: tuple[ViewShow, ...] = ()
     notes: tuple[Note, ...] = ()
     sheets: tuple[Sheet, ...] = ()
 
@@ -137,6 +139,10 @@ class Project(Element):
     def design_of(self, opening: Opening) -> Design:
         """What stands in an opening, its kind's facts and its own exceptions together."""
         return design_of(opening, self.kind_of(opening))
+
+    def hidden_in(self, view: str) -> frozenset[str]:
+        """The elements that a view leaves out, by their ids."""
+        return frozenset(id for show in self.shows if show.view == view for id in show.hidden)
 
     def number_of(self, opening: Opening) -> str:
         """What is written beside an opening."""

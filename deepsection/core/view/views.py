@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import NamedTuple
 
 from ..drawing import Drawing
@@ -88,12 +89,20 @@ def look_of(project: Project, name: str) -> float:
     raise _unknown(name)
 
 
+def _without(building: Building, hidden: frozenset[str]) -> Building:
+    """The building as a view that leaves elements out shows it."""
+    if not hidden:
+        return building
+    return replace(building, make_parts=lambda: tuple(part for part in building.parts if part.element not in hidden))
+
+
 def draw_view(
     building: Building, project: Project, name: str, scale: float, *, look_deg: float | None = None
 ) -> Drawing:
     """The drawing of a view at a scale; `look_deg` turns the plan. Raises: UnknownElement."""
     look = look_of(project, name)
     kind, _, which = name.partition(":")
+    building = _without(building, project.hidden_in(name))
     if kind == "plan":
         turned = look if look_deg is None else look_deg
         if name == ROOF:

@@ -15,7 +15,8 @@ from numpy.typing import NDArray
 from deepsection.core.drawing import Drawing, Region, Stroke, Text
 from deepsection.core.errors import RefusedEdit, UnknownElement
 from deepsection.core.geometry import Frame
-from deepsection.core.model import ElevationView, GridLine, Project, Room, apply_edits, changed, put
+from deepsection.core.model import ElevationView, GridLine, Project, Room, apply_edits, changed, put, rebuild
+from deepsection.core.model.drawn import ViewShow
 from deepsection.core.model.edits import Remove
 from deepsection.core.particulars import enter
 from deepsection.core.resolve import Part, resolve
@@ -258,3 +259,25 @@ def test_caps_lie_along_ridge_and_hips_on_the_covering() -> None:
     top = max(part.solid.bounds.z1 for part in ridge)
     assert top == near(roof.ridge_top.total + 2.0, abs=0.01)
     assert not [part for part in resolve(trimmed_box(0.0, 0.0)).parts if part.role in ("corner_board", "hip_flashing")]
+
+
+# --- what a view leaves out ---------------------------------------------------------------------------
+
+
+def owners_of(drawing: Drawing) -> set[str]:
+    return {mark.part.split("/")[0] for mark in of_feature(drawing, "face")}
+
+
+def test_a_view_leaves_out_what_is_hidden_in_it_alone() -> None:
+    """Without its roof, the house shows what the roof covered; other views and the plan keep it."""
+    project = put(trimmed_box(), ViewShow(id="s", view="elevation:south", hidden=("roof-1", "south")))
+    building = resolve(project)
+    south, east = (draw_view(building, project, f"elevation:{side}", 50.0) for side in ("south", "east"))
+    assert not owners_of(south) & {"roof-1", "south"} and {"roof-1", "south"} & owners_of(east)
+    assert "north" in owners_of(south), "the inside of the far wall is seen through the one left out"
+    shown = put(project, ViewShow(id="s", view="elevation:south"))
+    assert draw_view(resolve(shown), shown, "elevation:south", 50.0) == draw_view(
+        building, rebuild(project, shows=()), "elevation:south", 50.0
+    )
+    gone = apply_edits(project, (Remove(elements=("roof-1",)),))
+    assert gone.shows[0].hidden == ("south",)

@@ -55,6 +55,7 @@ from .putting import (
     PutRung,
     PutSection,
     PutSheet,
+    PutShow,
     PutWall,
     SetProject,
 )
@@ -98,6 +99,7 @@ Edit = Annotated[
     | PutCeiling
     | PutSection
     | PutElevation
+    | PutShow
     | PutNote
     | PutSheet
     | SetProject
@@ -217,6 +219,7 @@ __all__ = [
     "PutRung",
     "PutSection",
     "PutSheet",
+    "PutShow",
     "PutWall",
     "Remove",
     "RemoveStorey",

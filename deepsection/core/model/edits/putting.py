@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from ...units import Units
-from ..drawn import ElevationView, Note, SectionLine, Sheet
+from ..drawn import ElevationView, Note, SectionLine, Sheet, ViewShow
 from ..elements import (
     Ceiling,
     ConstructionLine,
@@ -153,6 +153,11 @@ class PutSection(_Put):
 class PutElevation(_Put):
     kind: Literal["put_elevation"] = "put_elevation"
     elevation: ElevationView
+
+
+class PutShow(_Put):
+    kind: Literal["put_show"] = "put_show"
+    show: ViewShow
 
 
 class PutNote(_Put):

@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from ...errors import RefusedEdit
-from ..drawn import ElevationView, Note, SectionLine, Sheet
+from ..drawn import ElevationView, Note, SectionLine, Sheet, ViewShow
 from ..elements import (
     Ceiling,
     ConstructionLine,
@@ -124,6 +124,7 @@ _COLLECTION_OF: dict[type, str] = {
     Ceiling: "ceilings",
     SectionLine: "sections",
     ElevationView: "elevations",
+    ViewShow: "shows",
     Note: "notes",
     Sheet: "sheets",
 }

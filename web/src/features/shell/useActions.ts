@@ -60,6 +60,19 @@ export function isStraightWall(project: Project, ids: string[]): boolean {
   return ids.length === 1 && Boolean(project.walls?.some((wall) => wall.id === ids[0] && !wall.bulge));
 }
 
+/** What stands in elevations and sections, and may be left out there. */
+const DRAWN = [
+  "walls",
+  "openings",
+  "posts",
+  "beams",
+  "roofs",
+  "chimneys",
+  "fittings",
+  "downpipes",
+  "foundations",
+] as const;
+
 /** What was done last, for what is selected now; null when it cannot be done to it. */
 function repeated(last: Last, selection: string | null, movable: string[]): Change | "tool" | null {
   if (last.kind === "tool") return "tool";
@@ -72,7 +85,7 @@ function repeated(last: Last, selection: string | null, movable: string[]): Chan
 
 /** Everything that can be done, by name: for the search, for keys, for buttons. */
 export function useActions(): Action[] {
-  const { state, change, commit } = useHeld();
+  const { state, viewName, change, commit } = useHeld();
   const { selection, also, setOut, solid, roofAlone, last, set } = useClient();
   return useMemo(() => {
     const project = state.project;
@@ -107,6 +120,35 @@ export function useActions(): Action[] {
         id: "remove",
         label: "Remove what is selected",
         run: () => commit([{ kind: "remove", elements: [gone.id, ...also] }], { done: () => set({ selection: null }) }),
+      });
+    const shown = project.shows?.find((held) => held.view === viewName);
+    if (selection && DRAWN.some((held) => project[held]?.some(({ id }) => id === selection)))
+      actions.push({
+        id: "hide",
+        label: "Hide what is selected in this view",
+        run: () => {
+          const hidden = [...new Set([...(shown?.hidden ?? []), selection, ...also])];
+          const show = { id: shown?.id ?? newId("show"), view: viewName, hidden };
+          commit([{ kind: "put_show", show }], { done: () => set({ selection: null, also: [] }) });
+        },
+      });
+    if (shown?.hidden.length)
+      actions.push({
+        id: "hide-everywhere",
+        label: "Leave the same out of every elevation and section",
+        run: () =>
+          commit(
+            state.views
+              .filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName)
+              .map(({ name }) => ({
+                kind: "put_show" as const,
+                show: {
+                  id: project.shows?.find((held) => held.view === name)?.id ?? newId("show"),
+                  view: name,
+                  hidden: shown.hidden,
+                },
+              })),
+          ),
       });
     for (const { tool, label, steps } of TOOLS)
       actions.push({
@@ -297,5 +339,5 @@ export function useActions(): Action[] {
       run: () => window.open(`/api/projects/${state.id}/file`, "_blank"),
     });
     return actions;
-  }, [state, selection, also, setOut, solid, roofAlone, last, change, commit, set]);
+  }, [state, viewName, selection, also, setOut, solid, roofAlone, last, change, commit, set]);
 }
