@@ -133,7 +133,7 @@ def extruded_facets(polygons: Iterable[Rings], length: float, matrix: Matrix) ->
             tuple((x0 + px * p + qx * q, y0 + py * p + qy * q, z0 + pz * p + qz * q) for p, q in ring) for ring in rings
         ]
         high = [tuple((x + rise[0], y + rise[1], z + rise[2]) for x, y, z in ring) for ring in low]
-        facets += [_facet((hx, hy, hz), high), _facet((-hx, -hy, -hz), [ring[::-1] for ring in low])]
+        facets += [facet_of((hx, hy, hz), high), facet_of((-hx, -hy, -hz), [ring[::-1] for ring in low])]
         for ring, foot, head in zip(rings, low, high):
             for k, (p, q) in enumerate(ring):
                 after = (k + 1) % len(ring)
@@ -142,11 +142,12 @@ def extruded_facets(polygons: Iterable[Rings], length: float, matrix: Matrix) ->
                 if size > TOL.grid:
                     np_, nq = dq / size, -dp / size
                     normal = (px * np_ + qx * nq, py * np_ + qy * nq, pz * np_ + qz * nq)
-                    facets.append(_facet(normal, [(foot[k], foot[after], head[after], head[k])]))
+                    facets.append(facet_of(normal, [(foot[k], foot[after], head[after], head[k])]))
     return tuple(facets)
 
 
-def _facet(normal: Point3, rings: list[tuple[Point3, ...]]) -> Facet:
+def facet_of(normal: Point3, rings: list[tuple[Point3, ...]]) -> Facet:
+    """The facet of rings in one plane with an outward unit normal."""
     x, y, z = rings[0][0]
     return Facet(normal, normal[0] * x + normal[1] * y + normal[2] * z, tuple(rings))
 

@@ -13,7 +13,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from ..tolerance import TOL
-from .facets import Facet, Point3
+from .facets import Facet, Point3, facet_of
 from .frames import Frame
 from .plane import Point, polygons_of, ring_of
 from .solids import Box, LineInPlan, Plane3, Solid
@@ -55,8 +55,8 @@ class _Slab(Solid):
             rings = ring_of(polygon)
             low = [self._lifted(ring, 0.0) for ring in rings]
             high = [self._lifted(ring, self._thick) for ring in rings]
-            found.append(_facet(up, high))
-            found.append(_facet((-up[0], -up[1], -up[2]), [ring[::-1] for ring in low]))
+            found.append(facet_of(up, high))
+            found.append(facet_of((-up[0], -up[1], -up[2]), [ring[::-1] for ring in low]))
             for ring, foot, head in zip(rings, low, high):
                 for k, (x, y) in enumerate(ring):
                     after = (k + 1) % len(ring)
@@ -64,7 +64,7 @@ class _Slab(Solid):
                     length = math.hypot(dx, dy)
                     if length > TOL.grid:
                         side = (foot[k], foot[after], head[after], head[k])
-                        found.append(_facet((dy / length, -dx / length, 0.0), [side]))
+                        found.append(facet_of((dy / length, -dx / length, 0.0), [side]))
         return tuple(found)
 
     def _lifted(self, ring: list[Point], by: float) -> tuple[Point3, ...]:
@@ -80,11 +80,6 @@ class _Slab(Solid):
                 low = [(u, self._low.z(line.p0 + u * line.dp, line.q0 + u * line.dq)) for u in (first, last)]
                 shapes.append(Polygon([*low, *((u, v + self._thick) for u, v in reversed(low))]))
         return shapes[0] if len(shapes) == 1 else shapely.union_all(shapes)
-
-
-def _facet(normal: Point3, rings: list[tuple[Point3, ...]]) -> Facet:
-    x, y, z = rings[0][0]
-    return Facet(normal, normal[0] * x + normal[1] * y + normal[2] * z, tuple(rings))
 
 
 def slab(shape: Polygon | MultiPolygon, low: Plane3, thick: float) -> Solid:
