@@ -404,6 +404,7 @@ def test_a_second_storey_from_its_floor_to_the_sheet(bench: Bench) -> None:
     bench.tool("Section line")
     bench.click(12 * FOOT + 8 * INCH, -4 * FOOT)
     bench.click(12 * FOOT + 8 * INCH, 29 * FOOT)
+    bench.choose("Rafters and joists behind the cut", "shown")
     for part in ("s2-joists/joist", "main-floor/rim_joist", "foundation/sill_plate"):
         expect(bench.marks("view", part).first).to_be_attached()
 
