@@ -8,7 +8,7 @@ import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import Annotated, Any
+from typing import Annotated, Any, cast, get_args
 
 import typer
 import uvicorn
@@ -26,7 +26,7 @@ from deepsection.core.model.starters import Ground
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.units import Units, format_length
 from deepsection.core.view import list_views
-from deepsection.formats import WRITERS, write_ifc
+from deepsection.formats import WRITERS, LayerNames, write_dxf, write_ifc
 from deepsection.formats.dxf_plan import read_plan
 from deepsection.service import projects
 from deepsection.service.app import create_app, default_database, load_demos
@@ -236,19 +236,24 @@ def draw(
     sheet: Annotated[str | None, typer.Option(help="A sheet, by its number.")] = None,
     format: Annotated[str | None, typer.Option(help="pdf, dxf, svg, png or json.")] = None,
     scale: Annotated[float | None, typer.Option(help="Scale denominator of a view: 48 is 1:48.")] = None,
+    layers: Annotated[str, typer.Option(help="Layer names of a DXF: plain, iso13567 or ncs.")] = "plain",
 ) -> None:
     """Draw one view or one sheet to a file; json goes to standard output when no file is given."""
     with _told():
         chosen = format or (output.suffix.lstrip(".").lower() if output else "json")
         if chosen not in WRITERS:
             raise BadInput(f"“{chosen}” is no format; give pdf, dxf, svg, png or json", field="format", value=chosen)
+        if layers not in get_args(LayerNames):
+            raise BadInput(f"“{layers}” names no layers; give plain, iso13567 or ncs", field="layers", value=layers)
         if (view is None) == (sheet is None):
             raise BadInput("give one of --view and --sheet", field="view")
         if output is None and chosen != "json":
             raise BadInput("give a file with --output", field="output")
         stored = _open().load(project)
         with err.status(f"Drawing {view or sheet}…"):
-            data = WRITERS[chosen](_drawn(stored, view, sheet, scale))
+            drawn = _drawn(stored, view, sheet, scale)
+            named = cast(LayerNames, layers)
+            data = write_dxf(drawn, named) if chosen == "dxf" else WRITERS[chosen](drawn)
         if output is None:
             sys.stdout.write(data.decode())
         else:

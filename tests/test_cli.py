@@ -46,6 +46,14 @@ def test_views_and_sheets_are_drawn(tmp_path: Path, ending: str, start: bytes) -
         assert file.read_bytes().startswith(start)
 
 
+def test_the_layers_of_a_dxf_are_named_as_asked(tmp_path: Path) -> None:
+    file = tmp_path / "a1.dxf"
+    assert run("draw", "quillback", "--sheet", "A1", "-o", str(file), "--layers", "ncs").exit_code == 0
+    assert b"A-ELEV-OTLN" in file.read_bytes()
+    refused = run("draw", "quillback", "--sheet", "A1", "-o", str(file), "--layers", "mine")
+    assert refused.exit_code == 2 and "plain, iso13567 or ncs" in refused.stderr
+
+
 def test_from_a_plan_to_a_printed_sheet_by_the_shell_alone(tmp_path: Path) -> None:
     """Plan in, a roof and a section by edits, views placed where there is room, the sheet out: no screen."""
     plan, edits, pdf = tmp_path / "plan.dxf", tmp_path / "edits.json", tmp_path / "a1.pdf"

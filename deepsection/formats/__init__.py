@@ -2,6 +2,7 @@
 
 from .dxf import write_dxf
 from .ifc import write_ifc
+from .layers import LayerNames
 from .marks_json import write_json
 from .pdf import write_pdf
 from .png import write_png
@@ -16,4 +17,14 @@ MEDIA_TYPES = {
     "json": "application/json",
 }
 
-__all__ = ["MEDIA_TYPES", "WRITERS", "write_dxf", "write_ifc", "write_json", "write_pdf", "write_png", "write_svg"]
+__all__ = [
+    "MEDIA_TYPES",
+    "WRITERS",
+    "LayerNames",
+    "write_dxf",
+    "write_ifc",
+    "write_json",
+    "write_pdf",
+    "write_png",
+    "write_svg",
+]

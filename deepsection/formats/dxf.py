@@ -18,6 +18,8 @@ from deepsection.core.drawing import PENS, Dimension, Drawing, Region, Ring, Str
 from deepsection.core.sheets import PlacedDrawing, SheetDrawing
 from deepsection.core.units import INCH
 
+from .layers import LayerNames, layer_name
+
 SOLID = {"ink", "poche", "section"}
 """Fills that are drawn solid; paper and tones stay empty."""
 GAP = 3000.0
@@ -25,8 +27,8 @@ GAP = 3000.0
 DIMENSION_STYLE = "DEEPSECTION"
 
 
-def write_dxf(sheet: SheetDrawing) -> bytes:
-    """The sheet as a DXF file (R2018)."""
+def write_dxf(sheet: SheetDrawing, layers: LayerNames = "plain") -> bytes:
+    """The sheet as a DXF file (R2018), its layers named by a standard."""
     ezdxf.options.write_fixed_meta_data_for_testing = True
     document = ezdxf.new("R2018", setup=False)
     factor = 1 / INCH if sheet.units == "ft-in" else 1.0
@@ -42,6 +44,8 @@ def write_dxf(sheet: SheetDrawing) -> bytes:
         _viewport(layout, held, shift, factor)
         left += held.drawing.bounds[2] - held.drawing.bounds[0] + GAP
     _Space(document, layout, 1.0, 1.0, 0.0, 0.0).draw(explode(sheet.own))
+    for layer in [held for held in document.layers if layer_name(held.dxf.name, layers) != held.dxf.name]:
+        layer.rename(layer_name(layer.dxf.name, layers))
     out = io.StringIO()
     document.write(out)
     return out.getvalue().encode()

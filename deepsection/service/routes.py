@@ -17,7 +17,7 @@ from deepsection.core.model.labels import describe
 from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
-from deepsection.formats import MEDIA_TYPES, WRITERS, write_ifc, write_png
+from deepsection.formats import MEDIA_TYPES, WRITERS, LayerNames, write_dxf, write_ifc, write_png
 from deepsection.formats.dxf_plan import read_plan
 
 from . import projects
@@ -391,11 +391,12 @@ def place_view(id: str, sheet: str, sent: PlaceIn, store: Projects) -> Response:
 
 
 @router.get("/projects/{id}/sheets/{sheet}/file", operation_id="sheet_file")
-def sheet_file(id: str, sheet: str, format: Format, store: Projects) -> Response:
-    """A sheet as PDF, DXF, SVG, PNG or JSON."""
+def sheet_file(id: str, sheet: str, format: Format, store: Projects, layers: LayerNames = "plain") -> Response:
+    """A sheet as PDF, DXF, SVG, PNG or JSON; the layers of a DXF named by a standard."""
     stored = store.load(id)
     held, drawn = _composed(stored, sheet)
-    return _download(WRITERS[format](drawn), MEDIA_TYPES[format], f"{stored.project.name} {held.number}.{format}")
+    data = write_dxf(drawn, layers) if format == "dxf" else WRITERS[format](drawn)
+    return _download(data, MEDIA_TYPES[format], f"{stored.project.name} {held.number}.{format}")
 
 
 @router.get("/projects/{id}/sheets/{sheet}/picture", operation_id="sheet_picture")

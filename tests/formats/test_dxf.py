@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+import re
 
 import ezdxf
 import ezdxf.recover
@@ -113,3 +114,22 @@ def test_viewports_show_the_views_at_their_scale(sheet: SheetDrawing, document: 
     assert len(views) == len(sheet.placed)
     for view, held in zip(views, sheet.placed):
         assert view.dxf.view_height * 25.4 / view.dxf.height == pytest.approx(held.scale)
+
+
+@pytest.mark.parametrize(
+    ("names", "form"),
+    [("iso13567", r"A-[A-Z-]{6}[A-Z]-|A-[A-Z-]{8}"), ("ncs", r"[A-Z](-[A-Z]{4}){1,3}")],
+)
+def test_layers_are_named_by_a_standard_where_one_asks(sheet: SheetDrawing, names: str, form: str) -> None:
+    """ISO 13567-2: agent, element and presentation at fixed places, 2 + 6 + 2 characters. National CAD Standard: a
+    discipline and up to three groups of four letters. Both from memory."""
+    plain = ezdxf.read(io.StringIO(write_dxf(sheet).decode()))
+    named = ezdxf.read(io.StringIO(write_dxf(sheet, names).decode()))  # type: ignore[arg-type]
+    assert not named.audit().errors
+    own = {layer.dxf.name for layer in named.layers} - {"0", "Defpoints", "DEFPOINTS"}
+    assert all(re.fullmatch(form, name) for name in own), own
+    assert len(own) == len({layer.dxf.name for layer in plain.layers} - {"0", "Defpoints", "DEFPOINTS"})
+    used = [[entity.dxf.layer for entity in held.modelspace()] for held in (plain, named)]
+    pairs = set(zip(*used))
+    assert len(used[0]) == len(used[1]) and len(pairs) == len({first for first, _ in pairs}), "one name for one"
+    assert {second for _, second in pairs} <= own | {"0"}

@@ -23,7 +23,7 @@ CHAIN, OVERALL = 6.0, 17.0
 """How far left of the ground line the string of heights and the overall one lie (paper mm)."""
 LEAST = 2.0
 """Heights closer together than this on paper (mm) are not dimensioned apart."""
-FIGURE, ASIDE = 1.65, 3.2
+FIGURE, ASIDE = 2.15, 3.2
 """Width of a figure of a dimension, and how far figures that do not fit between their ends stand aside (paper mm)."""
 SIZE, LETTER, PAD = 1.8, 1.15, 0.6
 """Height and width of letters, and the paper around them (paper mm)."""

@@ -403,7 +403,7 @@ export interface paths {
         };
         /**
          * Sheet File
-         * @description A sheet as PDF, DXF, SVG, PNG or JSON.
+         * @description A sheet as PDF, DXF, SVG, PNG or JSON; the layers of a DXF named by a standard.
          */
         get: operations["sheet_file"];
         put?: never;
@@ -5639,6 +5639,7 @@ export interface operations {
         parameters: {
             query: {
                 format: "pdf" | "dxf" | "svg" | "png" | "json";
+                layers?: "plain" | "iso13567" | "ncs";
             };
             header?: never;
             path: {

@@ -168,7 +168,7 @@ function TextLine({ mark, scale }: { mark: TextMark; scale: number }) {
       transform={`translate(${mark.x} ${mark.y}) rotate(${mark.angle ?? 0}) scale(1 -1)`}
       textAnchor={ANCHORS[mark.align ?? "left"]}
       dy={DROP[mark.valign ?? "bottom"]}
-      className={mark.feature === "length" ? "closer" : undefined}
+      className={mark.feature === "length" || mark.feature === "material" ? "closer" : undefined}
       fontFamily={mark.face === "mono" ? "var(--font-mono)" : "var(--font-sans)"}
       fontWeight={mark.face === "bold" ? 600 : 400}
       fill={

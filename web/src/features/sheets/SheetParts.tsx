@@ -12,6 +12,7 @@ const SELECT = "h-7 w-full rounded-md border border-rule bg-field px-1.5 text-[1
 export function SheetParts() {
   const { id, state, commit, change } = useHeld();
   const { sheet: chosen } = useClient();
+  const [layers, setLayers] = useState("plain");
   const shown = useSheet(id, chosen ?? undefined, state.version);
   const document = state.project.sheets?.find((held) => held.id === chosen);
   const sheet = shown.data;
@@ -95,7 +96,7 @@ export function SheetParts() {
           {FILES.map((format) => (
             <a
               key={format}
-              href={`/api/projects/${id}/sheets/${sheet.id}/file?format=${format}`}
+              href={`/api/projects/${id}/sheets/${sheet.id}/file?format=${format}${format === "dxf" ? `&layers=${layers}` : ""}`}
               download={`${state.project.name} ${sheet.number}.${format}`}
               className="inline-flex h-7 grow items-center justify-center rounded-md border border-ink bg-ink text-[12px] font-semibold text-paper"
             >
@@ -103,6 +104,19 @@ export function SheetParts() {
             </a>
           ))}
         </div>
+        <label className="mt-2 flex items-center justify-between gap-2 text-[12px] text-quiet">
+          Layers of the DXF
+          <select
+            aria-label="Layer names of the DXF"
+            value={layers}
+            onChange={(event) => setLayers(event.target.value)}
+            className="h-7 rounded-md border border-rule bg-field px-1.5 text-ink"
+          >
+            <option value="plain">named by role</option>
+            <option value="iso13567">ISO 13567</option>
+            <option value="ncs">National CAD Standard</option>
+          </select>
+        </label>
       </section>
     </>
   );
