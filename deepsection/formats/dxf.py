@@ -1,20 +1,21 @@
 """DXF through ezdxf: views at real size in model space, the sheet in paper space with viewports.
 
 Inches for projects in feet and inches, millimetres otherwise; layers by role; real HATCH and
-DIMENSION entities; text as text. Metadata is fixed, so that equal sheets give equal bytes.
+DIMENSION entities; text as text; windows and doors as blocks. Metadata is fixed, so that equal sheets give equal bytes.
 """
 
 from __future__ import annotations
 
 import io
 import math
+from collections import defaultdict
 from dataclasses import replace
 from typing import Any
 
 import ezdxf
 from ezdxf import units as dxf_units
 
-from deepsection.core.drawing import PENS, Dimension, Drawing, Region, Ring, Stroke, Text, explode
+from deepsection.core.drawing import PENS, Dimension, Drawing, Mark, Region, Ring, Stroke, Text, explode, extent
 from deepsection.core.sheets import PlacedDrawing, SheetDrawing
 from deepsection.core.units import INCH
 
@@ -116,15 +117,37 @@ class _Space:
         return attributes
 
     def draw(self, drawing: Drawing) -> None:
+        """Every mark; what belongs to one window or door as a block."""
+        units: dict[str, list[Region | Stroke]] = defaultdict(list)
         for mark in drawing.marks:
-            if isinstance(mark, Region):
-                self._region(mark, drawing)
-            elif isinstance(mark, Stroke):
-                self._line(mark.path, mark.closed, mark.pen)
-            elif isinstance(mark, Text):
-                self._text(mark)
-            elif isinstance(mark, Dimension):
-                self._dimension(mark)
+            if isinstance(mark, (Region, Stroke)) and mark.handle and mark.handle.edit == "move_opening":
+                units[mark.handle.element].append(mark)
+            else:
+                self._mark(mark, drawing)
+        for id, marks in units.items():
+            self._block(id, marks, drawing)
+
+    def _mark(self, mark: Mark, drawing: Drawing) -> None:
+        if isinstance(mark, Region):
+            self._region(mark, drawing)
+        elif isinstance(mark, Stroke):
+            self._line(mark.path, mark.closed, mark.pen)
+        elif isinstance(mark, Text):
+            self._text(mark)
+        elif isinstance(mark, Dimension):
+            self._dimension(mark)
+
+    def _block(self, id: str, marks: list[Region | Stroke], drawing: Drawing) -> None:
+        """Marks as a block with its base at their lower left, put where they stand."""
+        x0, y0, _, _ = extent(marks, self._scale)
+        stem = f"UNIT-{id.upper()}"
+        name = next(
+            held for held in (stem, *(f"{stem}-{n}" for n in range(2, 10_000))) if held not in self._document.blocks
+        )
+        within = _Space(self._document, blocks.new(name), self._factor, self._scale, -x0, -y0)
+        for mark in marks:
+            within._mark(mark, drawing)
+        self._space.add_blockref(name, self._p(x0, y0), dxfattribs={"layer": PENS["edge"].layer})
 
     def _line(self, path: Ring, closed: bool, pen: str) -> None:
         attributes = self._attributes(pen)

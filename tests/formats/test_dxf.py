@@ -10,6 +10,7 @@ import ezdxf
 import ezdxf.recover
 import pytest
 from ezdxf.document import Drawing as Document
+from ezdxf.entities import DXFEntity
 
 from deepsection.core.drawing import PENS, Region, Stroke
 from deepsection.core.model import Project, rebuild
@@ -27,6 +28,13 @@ def read(data: bytes) -> Document:
 @pytest.fixture(scope="module")
 def document(files: dict[str, bytes]) -> Document:
     return read(files["dxf"])
+
+
+def entities(document: Document, kind: str) -> list[DXFEntity]:
+    """The entities of a kind in model space, those of blocks as they stand there."""
+    model = document.modelspace()
+    inserted = [entity for insert in model.query("INSERT") for entity in insert.virtual_entities()]
+    return [*model.query(kind), *(entity for entity in inserted if entity.dxftype() == kind)]
 
 
 def test_every_view_and_sheet_passes_the_audit(house: Project, building: Building) -> None:
@@ -87,7 +95,7 @@ def test_dimensions_are_dimensions(house: Project, building: Building) -> None:
 def test_arcs_stay_arcs(house: Project, building: Building) -> None:
     """The swing of a door is one bulged polyline of a quarter circle."""
     document = read(write_dxf(compose_view(house, building, "plan", 96)))
-    swings = [line for line in document.modelspace().query("LWPOLYLINE") if line.has_arc and not line.closed]
+    swings = [line for line in entities(document, "LWPOLYLINE") if line.has_arc and not line.closed]
     assert len(swings) == sum(opening.unit == "door" for opening in house.openings)
     for swing in swings:
         assert abs(swing.get_points("b")[0][0]) == pytest.approx(math.tan(math.pi / 8))
@@ -96,7 +104,7 @@ def test_arcs_stay_arcs(house: Project, building: Building) -> None:
 def test_straight_lines_lie_on_the_model(sheet: SheetDrawing, document: Document) -> None:
     """Each stroke of the drawing is a line of the file, within 0.01 mm."""
     shift, ends = 0.0, set()
-    for entity in document.modelspace().query("LINE"):
+    for entity in entities(document, "LINE"):
         for point in (entity.dxf.start, entity.dxf.end):
             ends.add((round(point.x * 25.4, 1), round(point.y * 25.4, 1)))
     held = sheet.placed[0]
@@ -133,3 +141,27 @@ def test_layers_are_named_by_a_standard_where_one_asks(sheet: SheetDrawing, name
     pairs = set(zip(*used))
     assert len(used[0]) == len(used[1]) and len(pairs) == len({first for first, _ in pairs}), "one name for one"
     assert {second for _, second in pairs} <= own | {"0"}
+
+
+def test_units_are_blocks_that_stand_where_they_are_seen(house: Project, building: Building) -> None:
+    """One block per opening that is seen, with its base at the lower left of the unit."""
+    drawn = compose_view(house, building, "elevation:south", 48)
+    document = read(write_dxf(drawn))
+    inserts = {insert.dxf.name: insert for insert in document.modelspace().query("INSERT")}
+    seen = {
+        mark.part.split("/")[0]
+        for mark in drawn.placed[0].drawing.marks
+        if isinstance(mark, Region) and "/glass/" in (mark.part or "")
+    }
+    assert {f"UNIT-{id.upper()}" for id in seen} <= set(inserts) and len(document.blocks) > len(seen)
+    shift = -drawn.placed[0].drawing.bounds[0]
+    (window,) = [opening for opening in house.openings if opening.id == "w1"]
+    marks = [
+        mark
+        for mark in drawn.placed[0].drawing.marks
+        if isinstance(mark, Stroke) and mark.handle and mark.handle.element == window.id
+    ]
+    left = min(x for mark in marks for x, _, _ in mark.path)
+    low = min(y for mark in marks for _, y, _ in mark.path)
+    at = inserts["UNIT-W1"].dxf.insert
+    assert (at.x * 25.4, at.y * 25.4) == pytest.approx((left + shift, low), abs=0.01)
