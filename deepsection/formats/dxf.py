@@ -140,10 +140,8 @@ class _Space:
     def _block(self, id: str, marks: list[Region | Stroke], drawing: Drawing) -> None:
         """Marks as a block with its base at their lower left, put where they stand."""
         x0, y0, _, _ = extent(marks, self._scale)
-        stem = f"UNIT-{id.upper()}"
-        name = next(
-            held for held in (stem, *(f"{stem}-{n}" for n in range(2, 10_000))) if held not in self._document.blocks
-        )
+        stem, blocks = f"UNIT-{id.upper()}", self._document.blocks
+        name = next(held for held in (stem, *(f"{stem}-{n}" for n in range(2, 10_000))) if held not in blocks)
         within = _Space(self._document, blocks.new(name), self._factor, self._scale, -x0, -y0)
         for mark in marks:
             within._mark(mark, drawing)
