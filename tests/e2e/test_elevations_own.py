@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.e2e.conftest import Bench
@@ -60,3 +61,25 @@ def test_what_is_hidden_in_a_view_is_listed_and_brought_back(bench: Bench) -> No
     bench.search("See the east side")
     bench.shows("East elevation")
     expect(roof).to_have_count(0)
+
+
+def test_a_window_is_dragged_up_in_the_elevation(bench: Bench) -> None:
+    """By the greater part of the drag: up is its sill alone, sideways its place alone."""
+    bench.open("fernacre")
+    bench.step("Elevations")
+    (before,) = [opening for opening in held(bench, "openings") if opening["id"] == "w1"]
+    box = bench.marks("view", "w1/").first.bounding_box()
+    assert box
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    k = abs(bench.at(1000, 0, "view")[0] - bench.at(0, 0, "view")[0]) / 1000
+    bench.page.mouse.move(x, y)
+    bench.page.mouse.down()
+    bench.page.mouse.move(x + 2, y + 100 * k, steps=3)
+    bench.page.mouse.move(x + 3, y + 200 * k, steps=3)
+    bench.page.mouse.up()
+    bench.saved()
+    (after,) = [opening for opening in held(bench, "openings") if opening["id"] == "w1"]
+    assert after["sill"] == pytest.approx(before["sill"] - 200, abs=60) and after["distance"] == before["distance"]
+    bench.button("Undo").click()
+    bench.saved()
+    assert [opening for opening in held(bench, "openings") if opening["id"] == "w1"] == [before]

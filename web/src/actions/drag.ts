@@ -47,9 +47,13 @@ export function dragOf(
     if (!opening || !axis) return null;
     const width = widthOf(project, opening);
     const sign = opening.end === "start" ? 1 : -1;
+    const upward = projected && opening.unit === "window";
     return {
-      hint: `Drag ${numberOf(project, opening)} along its wall; its particulars take a typed distance.`,
+      hint: `Drag ${numberOf(project, opening)} along its wall${upward ? ", or up and down" : ""}; its particulars take a typed distance.`,
       edits: (du, dw) => {
+        // In a view a window goes up and down as well: by the greater part of the drag, never by both.
+        if (upward && Math.abs(dw) > Math.abs(du))
+          return [{ kind: "put_opening", opening: { ...opening, sill: Math.max(0, opening.sill + step(dw)) } }];
         const along = projected ? (Math.abs(axis.au) < 0.05 ? 0 : du / axis.au) : du * axis.au + dw * axis.aw;
         const reach = Math.max(width / 2, Math.min(axis.length - width / 2, opening.distance + sign * step(along)));
         return [{ kind: "move_opening", opening: opening.id, distance: reach }];
