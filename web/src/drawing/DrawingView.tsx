@@ -100,6 +100,7 @@ function RegionMark({ mark, index, id, families }: { mark: Region; index: number
           data-i={index}
           data-part={mark.part ?? undefined}
           data-feature={mark.feature ?? undefined}
+          className={closer(mark.feature)}
         />
       )}
       {Array.from({ length: families }, (_, row) => (
@@ -161,6 +162,11 @@ const DROP = { bottom: "0", middle: "0.35em", top: "0.72em" } as const;
 const CAP = 0.698;
 const SMALLEST_PX = 9.5;
 
+/** Lesser lettering, with its paper, is left out where there is no room for it. */
+function closer(feature: string | null | undefined): string | undefined {
+  return feature === "length" || feature === "material" ? "closer" : undefined;
+}
+
 function TextLine({ mark, scale }: { mark: TextMark; scale: number }) {
   const size = ((mark.size ?? 2.5) * scale) / CAP;
   return (
@@ -168,7 +174,7 @@ function TextLine({ mark, scale }: { mark: TextMark; scale: number }) {
       transform={`translate(${mark.x} ${mark.y}) rotate(${mark.angle ?? 0}) scale(1 -1)`}
       textAnchor={ANCHORS[mark.align ?? "left"]}
       dy={DROP[mark.valign ?? "bottom"]}
-      className={mark.feature === "length" || mark.feature === "material" ? "closer" : undefined}
+      className={closer(mark.feature)}
       fontFamily={mark.face === "mono" ? "var(--font-mono)" : "var(--font-sans)"}
       fontWeight={mark.face === "bold" ? 600 : 400}
       fill={
