@@ -10,6 +10,7 @@ from ..geometry import Axis, Circle, line_through, prism, prism_along
 from ..model import LevelRule, Post, Project
 from ..model.places import beam_points
 from ..units import HeightSum, SumTerm
+from ._outlines import disc, turned_rectangle
 from .building import Diagnostic, Level, Part, PlacedBeam, PlacedPost, part_key
 
 LOWEST = 50.0
@@ -57,13 +58,8 @@ def _height(rule: LevelRule, levels: dict[str, Level], id: str, end: str) -> Hei
 def post_outline(post: Post) -> Polygon:
     """The post in plan; a round one in chords."""
     if post.shape == "round":
-        west, east = (post.x - post.width / 2, post.y), (post.x + post.width / 2, post.y)
-        ring = [*Axis(west, east, 1.0).points(), *Axis(east, west, 1.0).points()[1:-1]]
-        return Polygon(ring)
-    angle, half, deep = math.radians(post.turn), post.width / 2, (post.depth or post.width) / 2
-    c, s = math.cos(angle), math.sin(angle)
-    corners = [(-half, -deep), (half, -deep), (half, deep), (-half, deep)]
-    return Polygon([(post.x + c * x - s * y, post.y + s * x + c * y) for x, y in corners])
+        return disc(post.x, post.y, post.width)
+    return turned_rectangle(post.x, post.y, post.width, post.depth or post.width, post.turn)
 
 
 def post_parts(placed: PlacedPost) -> tuple[Part, ...]:

@@ -9,10 +9,11 @@ from dataclasses import dataclass, replace
 import shapely
 from shapely.geometry import Polygon
 
-from ..geometry import Axis, Point
+from ..geometry import Point
 from ..model import SLOPING, Chimney, Project, RoofFitting
 from ..model.labels import ON_ROOFS
 from ..units import FOOT, INCH, HeightSum, SumTerm, Units, format_length, format_pitch
+from ._outlines import disc, turned_rectangle
 from ._slopes import local, place, world
 from .building import Diagnostic, Level
 from .ground import Ground
@@ -74,7 +75,8 @@ def _chimneys(
     project: Project, roofs: tuple[ResolvedRoof, ...], levels: dict[str, Level], found: list[Diagnostic]
 ) -> Iterator[PlacedChimney]:
     for chimney in project.chimneys:
-        outline, flue = _square(chimney, chimney.width, chimney.depth), _square(chimney, chimney.flue, chimney.flue)
+        sizes = ((chimney.width, chimney.depth), (chimney.flue, chimney.flue))
+        outline, flue = (turned_rectangle(chimney.x, chimney.y, *size, chimney.turn) for size in sizes)
         level = levels[chimney.base.level].sum
         above = (SumTerm("offset", chimney.base.offset, chimney.id, "base_offset"),) if chimney.base.offset else ()
         foot = level.plus(f"foot:{chimney.id}", "foot of the chimney", *above)
@@ -113,13 +115,6 @@ def _chimneys(
 
 def _total(height: HeightSum | None) -> float:
     return -math.inf if height is None else height.total
-
-
-def _square(chimney: Chimney, width: float, depth: float) -> Polygon:
-    angle = math.radians(chimney.turn)
-    c, s = math.cos(angle), math.sin(angle)
-    corners = [(-width / 2, -depth / 2), (width / 2, -depth / 2), (width / 2, depth / 2), (-width / 2, depth / 2)]
-    return Polygon([(chimney.x + c * x - s * y, chimney.y + s * x + c * y) for x, y in corners])
 
 
 def _rule_top(
@@ -216,8 +211,7 @@ def _fittings(project: Project, roofs: tuple[ResolvedRoof, ...], found: list[Dia
 
 def _fitting_outline(fitting: RoofFitting, plane: RoofPlane, along: float, inward: float) -> Polygon:
     if fitting.fitting == "pipe":
-        west, east = (fitting.x - fitting.width / 2, fitting.y), (fitting.x + fitting.width / 2, fitting.y)
-        return Polygon([*Axis(west, east, 1.0).points(), *Axis(east, west, 1.0).points()[1:-1]])
+        return disc(fitting.x, fitting.y, fitting.width)
     half, up = fitting.width / 2, fitting.length / math.hypot(1.0, plane.pitch) / 2
     corners = [(-half, -up), (half, -up), (half, up), (-half, up)]
     return Polygon([place(plane, along + a, inward + i) for a, i in corners])

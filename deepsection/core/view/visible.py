@@ -36,7 +36,7 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
     rest = np.flatnonzero(~chosen)
     rest = rest[~_behind_one(scene, rest, chosen)]
     tiling = tile(scene, chosen)
-    bare, spots = _not_behind(scene, rest, tiling, chosen, np.ones(len(chosen), dtype=bool))
+    bare, spots = _not_behind(scene, rest, tiling, _silhouette(scene, chosen), np.ones(len(chosen), dtype=bool))
     while len(bare):
         new = _nearest(scene, spots) & ~chosen
         if not new.any():
@@ -46,8 +46,9 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
         tiling = tile(scene, chosen)
         # What was proved is proved but for the new tiles; what was not is asked about all of them.
         doubted = np.isin(rest, bare)
-        first = _not_behind(scene, rest[~doubted], tiling, chosen, new)
-        second = _not_behind(scene, rest[doubted], tiling, chosen, np.ones(len(chosen), dtype=bool))
+        around = _silhouette(scene, chosen)
+        first = _not_behind(scene, rest[~doubted], tiling, around, new)
+        second = _not_behind(scene, rest[doubted], tiling, around, np.ones(len(chosen), dtype=bool))
         bare, spots = np.concatenate([first[0], second[0]]), np.concatenate([first[1], second[1]])
     seen = np.zeros(len(chosen), dtype=bool)
     seen[tiling.owner] = True
@@ -112,11 +113,18 @@ def _behind_one(scene: Scene, rest: NDArray[np.int_], chosen: NDArray[np.bool_])
     return hidden
 
 
+def _silhouette(scene: Scene, chosen: NDArray[np.bool_]) -> shapely.Geometry:
+    """What some faces cover together, with room for the grid that they lie on."""
+    whole = shapely.union_all(scene.polygons[chosen]).buffer(2 * TOL.grid)
+    shapely.prepare(whole)
+    return whole
+
+
 def _not_behind(
     scene: Scene,
     rest: NDArray[np.int_],
     tiling: Tiling,
-    chosen: NDArray[np.bool_],
+    silhouette: shapely.Geometry,
     among: NDArray[np.bool_],
 ) -> tuple[NDArray[np.int_], NDArray[np.float64]]:
     """Which of the other faces are not proved to be hidden by the pieces of some faces, and places (n, 2) that show it.
@@ -125,8 +133,6 @@ def _not_behind(
     """
     if not len(rest):
         return rest, np.empty((0, 2))
-    silhouette = shapely.union_all(scene.polygons[chosen]).buffer(2 * TOL.grid)
-    shapely.prepare(silhouette)
     past = np.flatnonzero(~shapely.covers(silhouette, scene.polygons[rest]))
     outside = shapely.difference(scene.polygons[rest[past]], silhouette)
     keep = among[tiling.owner]
