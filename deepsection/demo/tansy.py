@@ -91,13 +91,13 @@ def _opening(id: str, unit: str, wall: str, at: str, kind: str, sill: str = "0",
 
 
 def _openings() -> tuple[Opening, ...]:
-    low = "1'-10\""
+    low = "1'-5\""
     bow = "window-vertical"
     return (
         _opening("w1", "window", "bow", "2'-1\"", bow, low, width=_ft("2'-4\"")),
         _opening("w2", "window", "bow", "5'-8 1/2\"", bow, low),
         _opening("w3", "window", "bow", "9'-4\"", bow, low, width=_ft("2'-4\"")),
-        _opening("w4", "window", "bay-front", "3'-2\"", "window-casements", "2'-6\"", width=_ft("3'-6\"")),
+        _opening("w4", "window", "bay-front", "3'-2\"", "window-casements", "2'-5\"", width=_ft("3'-6\"")),
         _opening("w5", "window", "east", "6'", "window-arched", "2'-4\""),
         _opening("w6", "window", "east", "19'", "window-awning", "4'-10\""),
         _opening("w7", "window", "west", "8'", "window-group", "2'-4\"", shutters="pair"),

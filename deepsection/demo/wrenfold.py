@@ -138,7 +138,7 @@ def _openings(project: Project) -> tuple[Opening, ...]:
         door("d2", "across", _ft("14'"), _ft("3'"), HEAD, trim=0.0),
         door("d3", "spine", _ft("6'"), _ft("2'-8\""), HEAD, trim=0.0),
         door("d4", "bath-wall", _ft("3'"), _ft("2'-6\""), HEAD, trim=0.0),
-        window("w11", "dormer-s", _ft("3'"), wide, high, face - _ft('4"'), bars_across=3, bars_up=1),
+        window("w11", "dormer-s", _ft("3'"), wide, high, face - _ft('5"'), bars_across=3, bars_up=1),
     )
 
 

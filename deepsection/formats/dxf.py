@@ -211,6 +211,7 @@ class _Space:
             override={"dimscale": self._scale * self._factor},
             dxfattribs={"layer": PENS["dimension"].layer},
         )
-        if mark.raised:
-            dimension.shift_text(0.0, mark.raised * self._scale * self._factor)
+        if mark.raised or mark.aside:
+            paper = self._scale * self._factor
+            dimension.shift_text(mark.aside * paper, mark.raised * paper)
         dimension.render()

@@ -13,6 +13,7 @@ from deepsection.core.model.elements import Tradition
 from deepsection.core.model.starters import Ground
 from deepsection.core.model.values import Name
 from deepsection.core.particulars import LadderRung, SumTable
+from deepsection.core.particulars.own_heights import OwnHeight
 from deepsection.core.units import Units
 from deepsection.core.view import SlopeTriangle, Snaps
 
@@ -208,6 +209,7 @@ class Bench(BaseModel):
     snaps: Snaps
     ladder: list[LadderRung]
     sums: list[SumTable]
+    own_heights: list[OwnHeight]
     triangles: list[SlopeTriangle]
     findings: list[Finding]
 

@@ -14,6 +14,7 @@ from deepsection.core.model import PlacedView, Project, Sheet, apply_edits, chan
 from deepsection.core.model.edits import PutSheet
 from deepsection.core.particulars import Particulars, describe_element, ladder
 from deepsection.core.particulars.describe import sum_table
+from deepsection.core.particulars.own_heights import own_heights
 from deepsection.core.resolve import Building, resolve, storeys
 from deepsection.core.sheets import SheetDrawing, compose, compose_view, free_place, paper
 from deepsection.core.view import (
@@ -85,6 +86,7 @@ def bench_of(project: Project, version: int, views: Sequence[ViewWanted], *, seq
         "snaps": plan_snaps(building, project, plan_level(project, plan.name), look),
         "ladder": ladder(project, building),
         "sums": [sum_table(project, building, height) for height in building.sums.values()],
+        "own_heights": own_heights(project, building),
         "triangles": slope_triangles(building, look, project.units),
         "findings": [
             {"code": f.code, "message": f.message, "severity": f.severity, "element": f.element, "field": f.field}

@@ -80,6 +80,8 @@ interface Client {
   sheet: string | null;
   tool: Tool;
   selection: string | null;
+  /** Lettering of the view that is selected, by its key. */
+  lettering: string | null;
   /** What is selected with it: elements alike, which change together. */
   also: string[];
   fill: Fill;
@@ -122,6 +124,7 @@ export const useClient = create<Client>((set) => ({
   sheet: null,
   tool: "select",
   selection: null,
+  lettering: null,
   also: [],
   fill: "both",
   split: 0.47,
@@ -144,5 +147,6 @@ export const useClient = create<Client>((set) => ({
   snapped: "",
   position: "",
   // Another selection stands alone, unless it says with what.
-  set: (part) => set("selection" in part && !("also" in part) ? { ...part, also: [] } : part),
+  set: (part) =>
+    set("selection" in part ? { ...("also" in part ? {} : { also: [] }), lettering: null, ...part } : part),
 }));

@@ -32,12 +32,16 @@ def explode(drawing: Drawing) -> Drawing:
     marks: list[Mark] = []
     for mark in drawing.marks:
         if isinstance(mark, Dimension):
-            marks.extend(explode_dimension(mark, drawing.scale))
+            marks.extend(_keyed(explode_dimension(mark, drawing.scale), mark.annotation))
         elif isinstance(mark, Symbol):
-            marks.extend(_SYMBOLS[mark.kind](mark, drawing.scale))
+            marks.extend(_keyed(_SYMBOLS[mark.kind](mark, drawing.scale), mark.annotation))
         else:
             marks.append(mark)
     return replace(drawing, marks=tuple(marks))
+
+
+def _keyed(marks: Iterator[Mark], key: str | None) -> Iterator[Mark]:
+    return marks if key is None else (replace(mark, annotation=key) for mark in marks)
 
 
 def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
@@ -64,9 +68,13 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
     angle = readable(math.degrees(math.atan2(uy, ux)))
     up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
     high = (1.0 + mark.raised) * scale
-    middle = ((ends[0][0] + ends[1][0]) / 2 + up[0] * high, (ends[0][1] + ends[1][1]) / 2 + up[1] * high)
+    aside = mark.aside * scale
+    middle = (
+        (ends[0][0] + ends[1][0]) / 2 + up[0] * high + ux * aside,
+        (ends[0][1] + ends[1][1]) / 2 + up[1] * high + uy * aside,
+    )
     width = len(mark.text) * LETTER * scale
-    if width > length or mark.raised:
+    if width > length or mark.raised or mark.aside:
         # Lettering wider than its stretch lies over extension lines: the paper shows around it.
         yield Region((_box(middle, width, 2.7 * scale, angle),), fill="paper", part=mark.part, feature="dimension")
     yield Text(
@@ -129,7 +137,7 @@ def _section(mark: Symbol, scale: float) -> Iterator[Mark]:
 def _pitch(mark: Symbol, scale: float) -> Iterator[Mark]:
     """A pitch mark: the triangle of rise over run under the slope; values: pitch, side (+1 rises right)."""
     pitch, side = mark.values
-    run = PITCH_RUN * scale
+    s, run = scale, PITCH_RUN * scale
     rise = run * pitch
     x, y = mark.x, mark.y
     corner = path((x, y), (x + side * run, y), (x + side * run, y + rise))
@@ -139,6 +147,8 @@ def _pitch(mark: Symbol, scale: float) -> Iterator[Mark]:
     yield Region(((*back, *path(*((u, y + rise) for u, _, _ in reversed(back)))),), fill="paper", part=mark.part)
     yield Region((corner,), fill="paper", pen="symbol", part=mark.part)
     if mark.texts[1]:
+        foot = (x + side * run / 2, below - 2.4 * s)
+        yield Region((_box(foot, 4.6 * s, 2.6 * s, 0.0),), fill="paper", part=mark.part)
         yield Text(x + side * run / 2, below, mark.texts[1], 2.2, "centre", "top", 0, "mono", mark.part)
     align: Align = "left" if side > 0 else "right"
     yield Text(beside, y + rise / 2, mark.texts[0], 2.2, align, "middle", 0, "mono", mark.part)

@@ -1,5 +1,7 @@
 """Marks: what a view draws. Coordinates are real mm in the view; lettering is in paper mm.
 
+An `annotation` is the key of lettering that a view writes by itself: what a drafter may move, rewrite or hide.
+
 A path is a tuple of vertices (x, y, bulge), as in DXF polylines: bulge is tan(angle / 4) of the
 arc from this vertex to the next one, 0 for a straight piece.
 """
@@ -45,6 +47,7 @@ class Stroke:
     sum: str | None = None
     handle: Handle | None = None
     schematic: bool = False
+    annotation: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,6 +64,7 @@ class Region:
     sum: str | None = None
     handle: Handle | None = None
     schematic: bool = False
+    annotation: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,14 +83,16 @@ class Text:
     sum: str | None = None
     pen: str = "note"
     feature: str | None = None
+    handle: Handle | None = None
+    annotation: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Dimension:
     """A measure between two points, its line `offset` paper mm to the left of first-to-second.
 
-    Its text is `raised` so many paper mm more from the line, past that of a neighbour; extension lines begin `gap`
-    paper mm from the points.
+    Its text is `raised` so many paper mm more from the line, past that of a neighbour, and stands `aside` of the
+    middle, first-to-second; extension lines begin `gap` paper mm from the points.
     """
 
     x1: float
@@ -101,6 +107,8 @@ class Dimension:
     handle: Handle | None = None
     raised: float = 0.0
     gap: float = 1.0
+    aside: float = 0.0
+    annotation: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,6 +123,7 @@ class Symbol:
     values: tuple[float, ...] = ()
     part: str | None = None
     sum: str | None = None
+    annotation: str | None = None
 
 
 Mark = Stroke | Region | Text | Dimension | Symbol

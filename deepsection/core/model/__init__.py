@@ -5,7 +5,7 @@ from .documents import (
     dump_project,
     load_project,
 )
-from .drawn import Anchor, ElevationView, Note, PlacedView, SectionLine, Sheet, ViewShow
+from .drawn import Anchor, Annotation, ElevationView, Note, PlacedView, SectionLine, Sheet, ShowKind, ViewShow
 from .edits import (
     EDITS,
     DrawWalls,
@@ -94,6 +94,7 @@ __all__ = [
     "SCHEMA_VERSION",
     "SLOPING",
     "Anchor",
+    "Annotation",
     "Bands",
     "BaseRule",
     "Beam",
@@ -146,6 +147,7 @@ __all__ = [
     "SetTerm",
     "SetTotal",
     "Sheet",
+    "ShowKind",
     "Term",
     "TopRule",
     "TopStep",

@@ -38,12 +38,62 @@ class ElevationView(Element):
     room: Id | None = None
 
 
+NoteText = Annotated[str, StringConstraints(min_length=1, max_length=400)]
+
+ShowKind = Literal[
+    "walls",
+    "openings",
+    "trims",
+    "roofs",
+    "gutters",
+    "on_roofs",
+    "posts",
+    "foundations",
+    "floors",
+    "levels",
+    "heights",
+    "widths",
+    "numbers",
+    "materials",
+    "pitches",
+    "grid",
+    "names",
+    "notes",
+]
+"""What a view can leave out as a whole: kinds of parts, and kinds of lettering from the levels on."""
+
+
+class Annotation(Element):
+    """What was changed of lettering that a view writes by itself: `dx`, `dy` (paper mm) from its place, its text."""
+
+    key: Annotated[str, StringConstraints(min_length=1, max_length=120)]
+    dx: Mm = 0.0
+    dy: Mm = 0.0
+    text: NoteText | None = None
+    hidden: bool = False
+
+    @property
+    def is_plain(self) -> bool:
+        """Whether nothing is changed."""
+        return not (self.dx or self.dy or self.text or self.hidden)
+
+
 class ViewShow(Element):
-    """What an elevation or a section leaves out: elements by their ids."""
+    """How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
+
+    `thin` concerns the screen alone: what is printed keeps its pens.
+    """
 
     id: Id
     view: Name
     hidden: tuple[Id, ...] = ()
+    alone: tuple[Id, ...] = ()
+    kinds: tuple[ShowKind, ...] = ()
+    annotations: tuple[Annotation, ...] = ()
+    materials: Literal["names", "keys"] = "names"
+    tone: bool = False
+    shade: bool = False
+    thin: bool = False
 
 
 class Anchor(Element):
@@ -62,7 +112,7 @@ class Note(Element):
 
     id: Id
     view: Name
-    text: Annotated[str, StringConstraints(min_length=1, max_length=400)]
+    text: NoteText
     anchor: Anchor
     dx: Mm = 12.0
     dy: Mm = 12.0

@@ -140,9 +140,9 @@ class Project(Element):
         """What stands in an opening, its kind's facts and its own exceptions together."""
         return design_of(opening, self.kind_of(opening))
 
-    def hidden_in(self, view: str) -> frozenset[str]:
-        """The elements that a view leaves out, by their ids."""
-        return frozenset(id for show in self.shows if show.view == view for id in show.hidden)
+    def show_of(self, view: str) -> ViewShow | None:
+        """How a view is shown, where that was said."""
+        return next((show for show in self.shows if show.view == view), None)
 
     def number_of(self, opening: Opening) -> str:
         """What is written beside an opening."""

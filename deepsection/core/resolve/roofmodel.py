@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal, TypeAlias
 
+import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Line, Plane3, Point, line_through
@@ -81,6 +82,10 @@ class RoofPlane:
     def length(self) -> float:
         """Of its bearing line."""
         return math.dist(self.eave_start, self.eave_end)
+
+    def has(self, x: float, y: float) -> bool:
+        """Whether it lies over a place."""
+        return bool(shapely.contains_xy(self.polygon, x, y))
 
     def covered(self, x: float, y: float) -> float:
         """The height of its covering over a place."""

@@ -1,100 +1,117 @@
-"""What elevations tell by themselves: heights as a string, numbers of openings, materials, the grid."""
+"""Words on a view, each on paper of its own: numbers of openings, names or keys of materials, none on another."""
 
 from __future__ import annotations
 
-import itertools
-import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from typing import NamedTuple
 
 import shapely
 from shapely.geometry import Polygon
+from shapely.ops import nearest_points
 
 from ..catalog import material
-from ..drawing import Dimension, Mark, Region, Stroke, Text, path
+from ..drawing import Mark, Region, Stroke, Text, path
 from ..geometry import Frame
-from ..model import GridLine
 from ..resolve import Building
-from ..units import HeightSum, Units, format_length
+from ._annotations import Annotations, annotated
 from ._symbols import FACING
 from .faces import Face
 
-CHAIN, OVERALL = 6.0, 17.0
-"""How far left of the ground line the string of heights and the overall one lie (paper mm)."""
-LEAST = 2.0
-"""Heights closer together than this on paper (mm) are not dimensioned apart."""
-FIGURE, ASIDE = 2.15, 3.2
-"""Width of a figure of a dimension, and how far figures that do not fit between their ends stand aside (paper mm)."""
 SIZE, LETTER, PAD = 1.8, 1.15, 0.6
 """Height and width of letters, and the paper around them (paper mm)."""
 BELOW = 1.0
 """Gap from a unit to its number (paper mm)."""
 UNSEEN = 0.3
 """A unit of which less than this share is seen is numbered elsewhere."""
-STEM, BUBBLE = 4.0, 4.0
-"""Length of a grid line over the house, and radius of its bubble (paper mm)."""
-ALONG = 1e-3
-"""A grid line that runs this nearly along the view (sine) is seen as one upright."""
+RING = 2.2
+"""Radius of the ring around the key of a material (paper mm)."""
+LEGEND_ROW, LEGEND_GAP = 5.5, 9.0
+"""From one row of the legend to the next, and from the drawing to the first (paper mm)."""
 
 
-def height_string(heights: Sequence[HeightSum], low: float, u: float, scale: float, units: Units) -> Iterator[Mark]:
-    """The heights from the ground up as a string at the left of a house, and the overall one beside it."""
-    ridges = [height for height in heights if height.id.startswith("ridge:")]
-    shown: list[HeightSum] = []
-    for height in heights:
-        if height.total < low or (height in ridges and height is not ridges[-1]):
-            continue
-        if not shown or height.total - shown[-1].total >= LEAST * scale:
-            shown.append(height)
-    if len(shown) < 2:
-        return
-    aside = 0.0
-    for start, end in itertools.pairwise(shown):
-        fits = len(format_length(end.total - start.total, units)) * FIGURE * scale < end.total - start.total
-        # Of two that do not fit beside each other, the second stands farther aside.
-        aside = 0.0 if fits else (2 * ASIDE if aside == ASIDE else ASIDE)
-        yield _upright(start, end, u, CHAIN, units, aside)
-    if len(shown) > 2:
-        yield _upright(shown[0], shown[-1], u, OVERALL, units)
+class Place(NamedTuple):
+    """Where a word may stand, and what it speaks of there."""
+
+    u: float
+    v: float
+    about: Polygon
+    part: str
 
 
-def _upright(low: HeightSum, high: HeightSum, u: float, offset: float, units: Units, raised: float = 0.0) -> Dimension:
-    text = format_length(high.total - low.total, units)
-    return Dimension(
-        u, low.total, u, high.total, offset, text, feature="height", sum=high.id, raised=raised, gap=offset - 2.0
-    )
+@dataclass(frozen=True, slots=True)
+class Word:
+    """A text that a view writes: its key, and the places that it may take, in order.
+
+    `within`: it stands on what it speaks of, and nowhere else. `ringed`: it is a key, in a ring.
+    """
+
+    key: str
+    text: str
+    feature: str
+    places: Sequence[Place]
+    within: bool = False
+    ringed: bool = False
 
 
 class Lettering:
-    """Words on a view, each on paper of its own, none on another."""
+    """Writes words where there is room; those that the drafter moved first, where he wants them."""
 
-    def __init__(self, scale: float, taken: Iterable[shapely.Geometry] = ()) -> None:
-        self._scale = scale
+    def __init__(self, scale: float, changes: Annotations, taken: Iterable[shapely.Geometry] = ()) -> None:
+        self._scale, self._changes = scale, changes
         self._taken = list(taken)
 
-    def box(self, u: float, v: float, text: str) -> Polygon:
-        """The paper behind a text about a point."""
-        half, tall = (len(text) * LETTER / 2 + PAD) * self._scale, (SIZE / 2 + PAD) * self._scale
-        return shapely.box(u - half, v - tall, u + half, v + tall)
+    def write(self, words: Iterable[Word]) -> Iterator[Mark]:
+        """The marks of words; a word without room is left out."""
+        shown = [word for word in words if not self._changes.hides(word.key)]
+        moved = [word for word in shown if any(self._changes.shift(word.key))]
+        for word in moved:
+            (u, v, about, part), (du, dv) = word.places[0], self._changes.shift(word.key)
+            yield from annotated(self._put(word, Place(u + du, v + dv, about, part), led=True), word.key)
+        for word in shown:
+            if word not in moved:
+                at = next((place for place in word.places if self._fits(word, place)), None)
+                if at is not None:
+                    yield from annotated(self._put(word, at), word.key)
 
-    def free(self, box: Polygon) -> bool:
-        """Whether nothing stands there yet."""
-        return not any(box.intersects(other) for other in self._taken)
+    def _text(self, word: Word) -> str:
+        return self._changes.change(word.key).text or word.text
 
-    def put(self, u: float, v: float, text: str, part: str, feature: str) -> Iterator[Mark]:
-        """The marks of a text."""
-        box = self.box(u, v, text)
+    def _fits(self, word: Word, at: Place) -> bool:
+        box = self._box(word, at.u, at.v)
+        return not any(box.intersects(other) for other in self._taken) and (not word.within or at.about.contains(box))
+
+    def _box(self, word: Word, u: float, v: float) -> Polygon:
+        """The paper behind a word about a point."""
+        half = RING if word.ringed else len(self._text(word)) * LETTER / 2 + PAD
+        tall = RING if word.ringed else SIZE / 2 + PAD
+        return shapely.box(
+            u - half * self._scale, v - tall * self._scale, u + half * self._scale, v + tall * self._scale
+        )
+
+    def _put(self, word: Word, at: Place, *, led: bool = False) -> Iterator[Mark]:
+        u, v, about, part = at
+        box = self._box(word, u, v)
         self._taken.append(box)
         x0, y0, x1, y1 = box.bounds
-        back = path((x0, y0), (x1, y0), (x1, y1), (x0, y1))
-        yield Region((back,), fill="paper", part=part, feature=feature)
-        yield Text(u, v, text, SIZE, "centre", "middle", 0, "sans", part, feature=feature)
+        near = about.buffer(2 * BELOW * self._scale, join_style="mitre")
+        if led and not near.intersects(box):
+            # Away from what it speaks of, a word is led back to it.
+            start, end = nearest_points(box, about.representative_point() if word.within else about)
+            yield Stroke(path(start.coords[0], end.coords[0]), "note", part=part, feature="leader")
+        if word.ringed:
+            radius = (x1 - x0) / 2
+            ring = ((x0, v, 1.0), (x0 + 2 * radius, v, 1.0))
+            yield Region((ring,), fill="paper", pen="symbol", part=part, feature=word.feature)
+        else:
+            back = path((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+            yield Region((back,), fill="paper", part=part, feature=word.feature)
+        yield Text(u, v, self._text(word), SIZE, "centre", "middle", 0, "sans", part, feature=word.feature)
 
 
-def opening_numbers(
-    building: Building, faces: Iterable[Face], frame: Frame, lettering: Lettering, scale: float
-) -> Iterator[Mark]:
-    """The number of every window and door that is seen, under it."""
+def opening_numbers(building: Building, faces: Iterable[Face], frame: Frame, scale: float) -> Iterator[Word]:
+    """The number of every window and door that is seen, under it; over it or on it where that is taken."""
     seen: dict[str, list[Polygon]] = defaultdict(list)
     for face in faces:
         if face.part.function == "unit":
@@ -109,52 +126,50 @@ def opening_numbers(
         if sum(piece.area for piece in pieces) < UNSEEN * tall * (u1 - u0):
             continue
         off = (BELOW + SIZE / 2 + PAD) * scale
-        places = [((u0 + u1) / 2, v) for v in (v0 - off, v1 + off, (v0 + v1) / 2)]
-        at = next((place for place in places if lettering.free(lettering.box(*place, placed.number))), None)
-        if at is not None:
-            yield from lettering.put(*at, placed.number, f"{placed.opening.id}/number//", "number")
+        id, about = placed.opening.id, shapely.box(u0, v0, u1, v1)
+        spots = (v0 - off, v1 + off, (v0 + v1) / 2)
+        places = [Place((u0 + u1) / 2, v, about, f"{id}/number//") for v in spots]
+        yield Word(f"number:{id}", placed.number, "number", places)
 
 
-def material_names(faces: Iterable[Face], lettering: Lettering) -> Iterator[Mark]:
-    """Every material with a pattern by its name, once, on the largest face that has room for it."""
+def material_words(faces: Iterable[Face], *, keyed: bool) -> list[Word]:
+    """Every material with a pattern, once, by its name or its key, on the largest face that has room for it."""
     held: dict[str, list[Face]] = defaultdict(list)
     for face in faces:
         if material(face.part.material).seen is not None:
             held[face.part.material].append(face)
-    for id in sorted(held):
-        name = material(id).name
-        for face in sorted(held[id], key=lambda face: -float(face.polygon.area)):
-            at = _room_for(face.polygon, name, lettering)
-            if at is not None:
-                yield from lettering.put(*at, name, face.part.key, "material")
-                break
+    words = []
+    for number, id in enumerate(sorted(held), 1):
+        text = str(number) if keyed else material(id).name
+        largest = sorted(held[id], key=lambda face: -float(face.polygon.area))
+        places = [place for face in largest[:LARGEST] for place in _places(face)]
+        words.append(Word(f"material:{id}", text, "material", places, True, keyed))
+    return words
 
 
-def _room_for(polygon: Polygon, name: str, lettering: Lettering) -> tuple[float, float] | None:
-    """A place in a face at which its name lies within it and on nothing else."""
-    x0, y0, x1, y1 = polygon.bounds
-    inner = polygon.representative_point()
+LARGEST = 12
+"""So many of the largest faces of a material are tried for its name."""
+
+
+def _places(face: Face) -> Iterator[Place]:
+    """Places for a name in a face, a middle one first."""
+    x0, y0, x1, y1 = face.polygon.bounds
+    inner = face.polygon.representative_point()
     shares = (0.5, 0.35, 0.65, 0.2, 0.8)
-    spots = [(inner.x, inner.y), *((x0 + (x1 - x0) * a, y0 + (y1 - y0) * b) for b in shares for a in shares)]
-    for u, v in spots:
-        box = lettering.box(u, v, name)
-        if polygon.contains(box) and lettering.free(box):
-            return u, v
-    return None
+    for u, v in ((inner.x, inner.y), *((x0 + (x1 - x0) * a, y0 + (y1 - y0) * b) for b in shares for a in shares)):
+        yield Place(u, v, face.polygon, face.part.key)
 
 
-def grid_bubbles(
-    grid: Iterable[GridLine], frame: Frame, box: tuple[float, float, float, float], scale: float
-) -> Iterator[Mark]:
-    """The grid lines that run along the view: an upright chain line through the house with a bubble over it."""
-    for line in grid:
-        dx, dy = math.cos(math.radians(line.angle)), math.sin(math.radians(line.angle))
-        if abs(dx * frame.dy - dy * frame.dx) > ALONG:
-            continue
-        u, _ = frame.plan_to_turned(line.x, line.y)
-        part, top, radius = f"{line.id}/grid//", box[3] + STEM * scale, BUBBLE * scale
-        yield Stroke(path((u, box[1]), (u, top)), "centre", part=part, feature="grid")
-        circle = ((u - radius, top + radius, 1.0), (u + radius, top + radius, 1.0))
-        yield Stroke(circle, "symbol", closed=True, part=part, feature="grid")
-        size = 3.5 if len(line.name) < 3 else 2.5
-        yield Text(u, top + radius, line.name, size, "centre", "middle", 0, "bold", part, feature="grid")
+def legend(words: Iterable[Word], u: float, v: float, scale: float) -> Iterator[Mark]:
+    """What the keys of materials stand for, in rows from a point down."""
+    row = v - LEGEND_GAP * scale
+    for word in words:
+        name = material(word.key.partition(":")[2]).name
+        ring = ((u, row, 1.0), (u + 2 * RING * scale, row, 1.0))
+        marks: list[Mark] = [
+            Region((ring,), fill="paper", pen="symbol", feature="legend"),
+            Text(u + RING * scale, row, word.text, SIZE, "centre", "middle", feature="legend"),
+            Text(u + (2 * RING + 1.5) * scale, row, name, 2.5, "left", "middle", feature="legend"),
+        ]
+        yield from annotated(marks, f"legend:{word.key.partition(':')[2]}")
+        row -= LEGEND_ROW * scale

@@ -42,9 +42,13 @@ def level_marks(
         edge = u1 if side > 0 else u0
         for height, shift in zip(heights, shifts):
             z, x = height.total, edge + side * (GAP + STUB) * scale
-            marks.append(Stroke(path((edge + side * GAP * scale, z), (x, z)), "level", feature="level", sum=height.id))
+            key = f"level:{height.id}" if side > 0 else f"level:{height.id}:left"
+            line = path((edge + side * GAP * scale, z), (x, z))
+            marks.append(Stroke(line, "level", feature="level", sum=height.id, annotation=key))
             texts = (height.label[:1].upper() + height.label[1:], format_level(z, units))
-            marks.append(Symbol("level", x, z, texts, values=(float(side), shift / scale), sum=height.id))
+            marks.append(
+                Symbol("level", x, z, texts, values=(float(side), shift / scale), sum=height.id, annotation=key)
+            )
     return marks
 
 

@@ -11,6 +11,7 @@ from ..drawing import Mark, Region, Text, path
 from ..geometry import Frame
 from ..model import SectionLine
 from ..resolve import Building
+from ._annotations import annotated
 
 HEIGHTS = (1250.0, 1750.0, 2250.0, 650.0)
 """Heights of a name above its floor (mm), the usual one first."""
@@ -38,8 +39,9 @@ def room_names(building: Building, line: SectionLine, frame: Frame, scale: float
         floor = building.levels[held.level].z
         u, v = _free(list(_places(ends[0], ends[-1], half, floor)), half, tall, blocked)
         back = path((u - half, v - tall), (u + half, v - tall), (u + half, v + tall), (u - half, v + tall))
-        marks.append(Region((back,), fill="paper", part=held.room.id, feature="label"))
-        marks.append(Text(u, v, held.room.name, LETTERING, "centre", "middle", 0, "bold", held.room.id))
+        paper = Region((back,), fill="paper", part=held.room.id, feature="label")
+        text = Text(u, v, held.room.name, LETTERING, "centre", "middle", 0, "bold", held.room.id)
+        marks += annotated([paper, text], f"name:{held.room.id}")
     return marks
 
 

@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 
-from ..drawing import Align, Mark, Stroke, Text, path
+import shapely
+
+from ..drawing import Align, Handle, Mark, Stroke, Text, path
 from ..geometry import Frame
 from ..model import Note
 from ..resolve import Building, Part
+from ._annotations import Annotations
+
+SIZE = 2.5
+"""Height of the lettering of notes (paper mm)."""
 
 
 def anchor_point(part: Part, feature: str, along: float, frame: Frame) -> tuple[float, float]:
@@ -20,13 +26,13 @@ def anchor_point(part: Part, feature: str, along: float, frame: Frame) -> tuple[
 
 
 def note_marks(
-    building: Building, notes: Iterable[object], frame: Frame, scale: float, view: str
+    building: Building, notes: Iterable[object], frame: Frame, scale: float, view: str, changes: Annotations
 ) -> tuple[tuple[str, ...], list[Mark]]:
     """(messages about lost notes, marks of every note of the view)."""
     marks: list[Mark] = []
     lost = []
     for note in notes:
-        if not isinstance(note, Note) or note.view != view:
+        if not isinstance(note, Note) or note.view != view or changes.hides(f"note:{note.id}"):
             continue
         part = building.by_key.get(note.anchor.part)
         if part is None:
@@ -35,8 +41,19 @@ def note_marks(
         else:
             at = anchor_point(part, note.anchor.feature, note.anchor.along, frame)
         end = (at[0] + note.dx * scale, at[1] + note.dy * scale)
-        marks.append(Stroke(path(at, end), "note" if part else "hidden", part=note.id, feature="leader"))
+        handle = Handle("move_note", note.id, "dx", "free")
+        pen = "note" if part else "hidden"
+        marks.append(Stroke(path(at, end), pen, part=note.id, feature="leader", handle=handle))
         align: Align = "left" if note.dx >= 0 else "right"
         shift = 1.0 * scale * (1 if note.dx >= 0 else -1)
-        marks.append(Text(end[0] + shift, end[1], note.text, 2.5, align, "middle", part=note.id))
+        marks.append(Text(end[0] + shift, end[1], note.text, SIZE, align, "middle", part=note.id, handle=handle))
     return tuple(lost), marks
+
+
+def note_boxes(marks: Iterable[Mark], scale: float) -> Iterator[shapely.Geometry]:
+    """The paper that the texts of notes take."""
+    for mark in marks:
+        if isinstance(mark, Text):
+            wide = len(mark.text) * SIZE * 0.6 * scale * (1 if mark.align == "left" else -1)
+            x0, x1 = sorted((mark.x, mark.x + wide))
+            yield shapely.box(x0, mark.y - SIZE * 0.7 * scale, x1, mark.y + SIZE * 0.7 * scale)

@@ -84,5 +84,5 @@ def _pitch_mark(roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float
 
     beside, below = slope(PITCH_RUN + 1.8 + 1.7 * len(rise)), slope(PITCH_RUN / 2 + 2.0)
     v = max(beside + CLEAR * scale, below + (3.0 + CLEAR) * scale) if over else beside + CLEAR * scale
-    key = part_key(roof.block.id, "roofing")
-    return Symbol("pitch", u, v, (rise, over), values=(plane.pitch, side), part=key)
+    key, note = part_key(roof.block.id, "roofing"), f"pitch:{roof.block.id}:{plane.edge}"
+    return Symbol("pitch", u, v, (rise, over), values=(plane.pitch, side), part=key, annotation=note)

@@ -12,11 +12,12 @@ from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
 
 from ..catalog import material
-from ..drawing import Handle, Mark, Region, Ring, Stroke, path, rings_of
+from ..drawing import Mark, Region, Ring, Stroke, path, rings_of
 from ..geometry import Frame, Point, polygons_of
 from ..resolve import Building, Part
 from ..tolerance import TOL
 from ._earth import Earth
+from ._handles import face_handle, line_handle
 from .edges import Edge, visible_edges
 from .faces import Face, faces_of
 from .hatching import HatchTable, is_level
@@ -86,14 +87,16 @@ def _rings(face: Face) -> tuple[Ring, ...]:
     return rings_of(face.polygon)
 
 
-def face_regions(faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, beyond: bool = False) -> list[Mark]:
-    """One region per visible face, far ones first."""
+def face_regions(
+    faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, beyond: bool = False, toned: bool = False
+) -> list[Mark]:
+    """One region per visible face, far ones first; `toned` gives each the tone of its material."""
     marks: list[Mark] = []
     faces = _unbent(faces)
     ordered = sorted(faces, key=lambda face: (-_middle_depth(face), face.part.key))
     for face in ordered:
         made_of = material(face.part.material)
-        tone = made_of.tone if face.part.material in TONED and not beyond else None
+        tone = made_of.tone if (toned or face.part.material in TONED) and not beyond else None
         hatch = None if beyond or made_of.seen is None else hatches.add_face(made_of.seen, face, frame)
         x, y = face.polygon.centroid.coords[0]
         marks.append(
@@ -104,7 +107,7 @@ def face_regions(faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, be
                 part=face.part.key,
                 feature="face",
                 depth=round(face.depth(x, y), 3),
-                handle=handle_of(face.part),
+                handle=face_handle(face.part),
             )
         )
     return marks
@@ -139,7 +142,8 @@ def edge_strokes(
             continue
         (x0, y0), (x1, y1) = shown
         found = None
-        if abs(y1 - y0) < SAME_HEIGHT:
+        level = abs(y1 - y0) < SAME_HEIGHT
+        if level:
             found = height_at(building, y0, edge.face.part, edge.other.part if edge.other else None)
         marks.append(
             Stroke(
@@ -148,7 +152,7 @@ def edge_strokes(
                 part=edge.face.part.key,
                 feature="edge",
                 sum=found,
-                handle=handle_of(edge.face.part),
+                handle=line_handle(building, edge.face.part, y0 if level else None),
             )
         )
     return marks
@@ -191,13 +195,6 @@ def height_at(building: Building, v: float, *parts: Part | None) -> str | None:
     for level in building.levels.values():
         if abs(level.z - v) < SAME_HEIGHT:
             return level.sum.id
-    return None
-
-
-def handle_of(part: Part) -> Handle | None:
-    """What dragging this part sideways edits."""
-    if part.function == "unit":
-        return Handle("move_opening", part.element, "distance", "along")
     return None
 
 

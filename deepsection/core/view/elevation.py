@@ -5,23 +5,28 @@ from __future__ import annotations
 import shapely
 import shapely.affinity
 
-from ..drawing import PITCH_RUN, Drawing, Mark, Stroke, extent, path
+from ..drawing import PITCH_RUN, Drawing, Mark, Stroke, Symbol, extent, path
 from ..geometry import Frame
-from ..model import GridLine
+from ..model import GridLine, ViewShow
 from ..resolve import Building
 from ..tolerance import TOL
 from ..units import Units
+from ._annotations import Annotations
 from ._earth import Earth, earth_before
 from ._ground import ground_sum
-from ._lettering import Lettering, grid_bubbles, height_string, material_names, opening_numbers
+from ._lettering import Lettering, legend, material_words, opening_numbers
 from ._levels import level_heights, level_marks
-from ._notes import note_marks
+from ._measures import WIDTHS, grid_bubbles, height_string, width_string
+from ._notes import note_boxes, note_marks
 from ._pitches import gables_shown, pitch_marks
 from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
 from ._symbols import opening_symbols
 from .faces import faces_of
 from .hatching import HatchTable
+from .shade import shade_marks
 
+GROUND_CLEAR = 0.5
+"""Lettering stays so far off the ground line (paper mm)."""
 GROUND_REACH = 10.0
 """Paper mm that the ground line runs past the house on each side."""
 
@@ -35,6 +40,7 @@ def draw_elevation(
     units: Units,
     notes: tuple[object, ...] = (),
     grid: tuple[GridLine, ...] = (),
+    show: ViewShow | None = None,
 ) -> Drawing:
     """The building from outside, seen along a direction (degrees counter-clockwise from east)."""
     frame = Frame.looking(look_deg)
@@ -45,29 +51,39 @@ def draw_elevation(
     earth = earth_before(building, frame, x0 - reach, x1 + reach)
     above = clipped_above(faces, earth)
     hatches = HatchTable(scale)
-    marks: list[Mark] = face_regions(above, frame, hatches)
+    changes = Annotations(show, scale)
+    marks: list[Mark] = face_regions(above, frame, hatches, toned=bool(show and show.tone))
+    if show and show.shade:
+        marks += shade_marks(above, outside, frame, hatches)
     marks += edge_strokes(edges, building, earth=earth)
     marks += opening_symbols(building, above, frame)
     messages: tuple[str, ...] = ()
     if above:
         u0, _, u1, _ = bounds_of(above)
-        marks += _below_ground(building, frame, earth)
+        buried = _below_ground(building, frame, earth)
+        marks += buried
         line = [(min(max(u, u0 - reach), u1 + reach), v) for u, v in earth.profile]
         marks.append(Stroke(path(*line), "ground", feature="ground", sum=ground_sum(building, earth)))
         seen = {face.part.element for face in above}
-        pitched = pitch_marks(building, frame, gables_shown(building, above), scale, units)
-        marks += pitched
+        own: list[Mark] = [*pitch_marks(building, frame, gables_shown(building, above), scale, units)]
         heights = level_heights(building, seen, without=("finish",))
-        marks += level_marks(heights, u0, u1 + reach, scale, units)
-        marks += height_string(heights, earth.low, u0 - reach, scale, units)
-        pitches = [shapely.Point(mark.x, mark.y).buffer(PITCH_RUN * scale) for mark in pitched]
-        lettering = Lettering(scale, pitches)
-        marks += opening_numbers(building, above, frame, lettering, scale)
-        marks += material_names(above, lettering)
-        marks += grid_bubbles(grid, frame, bounds_of(above), scale)
-        lost, found = note_marks(building, notes, frame, scale, name)
-        marks += found
+        own += level_marks(heights, u0, u1 + reach, scale, units)
+        own += height_string(heights, earth.low, u0 - reach, scale, units)
+        lowest = min(extent(buried, scale)[1], earth.low) if buried else earth.low
+        own += width_string(building, above, frame, lowest, scale, units)
+        own += grid_bubbles(grid, frame, bounds_of(above), scale)
+        words = material_words(above, keyed=changes.keyed)
+        if changes.keyed:
+            own += legend(words, u0, lowest - WIDTHS * scale, scale)
+        own = list(changes.applied(own))
+        marks += own
+        lost, found = note_marks(building, notes, frame, scale, name, changes)
         messages += lost
+        ground = shapely.LineString(line).buffer(GROUND_CLEAR * scale)
+        taken = [ground, *_pitch_boxes(own, scale), *note_boxes(found, scale)]
+        words += opening_numbers(building, above, frame, scale)
+        marks += Lettering(scale, changes, taken).write(sorted(words, key=lambda word: word.within))
+        marks += found
     else:
         messages = ("Nothing stands here yet. Draw the outer walls on the plan above, and their elevation appears.",)
     return Drawing(
@@ -82,6 +98,15 @@ def draw_elevation(
         look=(frame.dx, frame.dy),
         messages=messages,
     )
+
+
+def _pitch_boxes(marks: list[Mark], scale: float) -> list[shapely.Geometry]:
+    """The paper that pitch marks take."""
+    return [
+        shapely.Point(mark.x, mark.y).buffer(PITCH_RUN * scale)
+        for mark in marks
+        if isinstance(mark, Symbol) and mark.kind == "pitch"
+    ]
 
 
 def _below_ground(building: Building, frame: Frame, earth: Earth) -> list[Mark]:

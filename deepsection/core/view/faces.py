@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 import shapely
@@ -41,17 +42,26 @@ def faces_of(parts: Sequence[Part], dx: float, dy: float) -> list[tuple[Face, ..
 
 
 def _make_faces(wanted: Sequence[tuple[Part, float, float]]) -> list[tuple[Face, ...]]:
-    """Polygons of all parts are made in one call: one by one they cost ten times as much."""
     rings: list[list[Point]] = []
-    outlines = [(k, facet, range(start, len(rings))) for k, facet, start in _turned(wanted, rings)]
+    return faces_from([part for part, _, _ in wanted], list(_turned(wanted, rings)), rings)
+
+
+class Outline(NamedTuple):
+    """A facet in a view: the index of its part, its plane, and which of the rings of all outlines are its own."""
+
+    part: int
+    facet: Facet
+    plane: tuple[float, float, float]
+    rings: range
+
+
+def faces_from(parts: Sequence[Part], outlines: Sequence[Outline], rings: list[list[Point]]) -> list[tuple[Face, ...]]:
+    """Faces per part. Polygons of all are made in one call: one by one they cost ten times as much."""
     shapes = _polygons(rings)
     valid = shapely.is_valid(shapes)
-    faces: list[list[Face]] = [[] for _ in wanted]
-    for k, facet, held in outlines:
-        part, dx, dy = wanted[k]
-        nx, ny, nz = facet.normal
-        nd = nx * dx + ny * dy
-        plane = (-(nx * dy - ny * dx) / nd, -nz / nd, facet.offset / nd)
+    faces: list[list[Face]] = [[] for _ in parts]
+    for k, facet, plane, held in outlines:
+        part = parts[k]
         if len(held) == 1 and valid[held[0]]:
             polygons = [shapes[held[0]]] if shapely.area(shapes[held[0]]) > TOL.area else []
         else:
@@ -60,17 +70,19 @@ def _make_faces(wanted: Sequence[tuple[Part, float, float]]) -> list[tuple[Face,
     return [tuple(held) for held in faces]
 
 
-def _turned(wanted: Sequence[tuple[Part, float, float]], rings: list[list[Point]]) -> Iterator[tuple[int, Facet, int]]:
-    """(index of the part, facet, first of its rings) of facets that look at the viewer; rings are added in (u, v)."""
+def _turned(wanted: Sequence[tuple[Part, float, float]], rings: list[list[Point]]) -> Iterator[Outline]:
+    """Facets that look at the viewer; their rings are added in (u, v)."""
     prepare_facets(part.solid for part, _, _ in wanted)
     for k, (part, dx, dy) in enumerate(wanted):
         for facet in part.solid.facets:
-            nx, ny, _ = facet.normal
-            if nx * dx + ny * dy > -EDGE_ON:
+            nx, ny, nz = facet.normal
+            nd = nx * dx + ny * dy
+            if nd > -EDGE_ON:
                 continue
             start = len(rings)
             rings += [[(x * dy - y * dx, z) for x, y, z in ring] for ring in facet.rings if len(ring) > 2]
-            yield k, facet, start
+            plane = (-(nx * dy - ny * dx) / nd, -nz / nd, facet.offset / nd)
+            yield Outline(k, facet, plane, range(start, len(rings)))
 
 
 def _polygons(rings: list[list[Point]]) -> NDArray[np.object_]:

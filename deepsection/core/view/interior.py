@@ -7,11 +7,13 @@ from shapely.geometry import Polygon
 
 from ..drawing import Drawing, Mark, Stroke, extent, rings_of
 from ..geometry import Frame, polygons_of
-from ..model import ElevationView
+from ..model import ElevationView, ViewShow
 from ..resolve import Building
 from ..units import Units
+from ._annotations import Annotations
+from ._lettering import Lettering, material_words, opening_numbers
 from ._levels import level_heights, level_marks
-from ._notes import note_marks
+from ._notes import note_boxes, note_marks
 from ._seen import edge_strokes, face_regions
 from ._symbols import opening_symbols
 from .edges import visible_edges
@@ -27,7 +29,12 @@ PAST = 1000.0
 
 
 def draw_interior(
-    building: Building, view: ElevationView, scale: float, units: Units, notes: tuple[object, ...] = ()
+    building: Building,
+    view: ElevationView,
+    scale: float,
+    units: Units,
+    notes: tuple[object, ...] = (),
+    show: ViewShow | None = None,
 ) -> Drawing:
     """The inside of a room, along a direction: what is seen from the room's point, within floor, ceiling and walls."""
     name, look = f"elevation:{view.id}", Frame.looking(view.look)
@@ -45,14 +52,18 @@ def draw_interior(
         seen = beyond_faces(building, frame, cut, x0 - PAST, x1 + PAST, reach + PAST)
         faces = [piece for face in seen for piece in _within(face, clear)]
         hatches = HatchTable(scale)
-        marks += face_regions(faces, frame, hatches)
+        marks += face_regions(faces, frame, hatches, toned=bool(show and show.tone))
         marks += edge_strokes(visible_edges(tuple(faces), backdrop=True), building)
         marks += opening_symbols(building, faces, frame)
         marks += [Stroke(ring, "cut", closed=True, feature="clear") for ring in rings_of(clear)]
         u0, v0, u1, v1 = clear.bounds
         heights = [height for height in level_heights(building, set()) if v0 - 1.0 <= height.total <= v1 + 1.0]
-        marks += level_marks(heights, u0, u1, scale, units)
-        messages, found = note_marks(building, notes, frame, scale, name)
+        changes = Annotations(show, scale)
+        marks += changes.applied(level_marks(heights, u0, u1, scale, units))
+        messages, found = note_marks(building, notes, frame, scale, name, changes)
+        words = [*material_words(faces, keyed=False), *opening_numbers(building, faces, frame, scale)]
+        lettering = Lettering(scale, changes, note_boxes(found, scale))
+        marks += lettering.write(sorted(words, key=lambda word: word.within))
         marks += found
         return Drawing(
             name, view.name, "elevation", scale, tuple(marks), hatches.all(), tuple(building.sums.values()),

@@ -15,10 +15,11 @@ from shapely.geometry import LineString, Polygon
 from ..catalog import material
 from ..drawing import Drawing, Mark, Region, Stroke, extent, path, rings_of
 from ..geometry import Frame, polygons_of
-from ..model import SectionLine
+from ..model import SectionLine, ViewShow
 from ..resolve import Building, Part
 from ..tolerance import TOL
 from ..units import Units
+from ._annotations import Annotations
 from ._ground import EARTH_REACH, ground_marks, ground_under
 from ._levels import level_heights, level_marks
 from ._names import room_names
@@ -160,7 +161,12 @@ def _within(polygon: Polygon, u0: float, u1: float) -> bool:
 
 
 def draw_section(
-    building: Building, line: SectionLine, scale: float, units: Units, notes: tuple[object, ...] = ()
+    building: Building,
+    line: SectionLine,
+    scale: float,
+    units: Units,
+    notes: tuple[object, ...] = (),
+    show: ViewShow | None = None,
 ) -> Drawing:
     """The section along a line at a scale. A line that misses the house gives a message and no marks."""
     frame = section_frame(line)
@@ -180,13 +186,15 @@ def draw_section(
         marks += _cut_marks(cut, frame, scale, hatches, building)
         box = shapely.total_bounds([held.polygon for held in cut])
         units_beyond = [face.polygon.bounds for face in beyond if face.part.function == "unit"]
-        marks += room_names(building, line, frame, scale, units_beyond)
+        own = room_names(building, line, frame, scale, units_beyond)
         shown = {held.part.element for held in cut} | {face.part.element for face in beyond}
-        marks += pitch_marks(building, frame, {held.part.element for held in cut}, scale, units)
+        own += pitch_marks(building, frame, {held.part.element for held in cut}, scale, units)
         heights = level_heights(building, shown)
         reach = EARTH_REACH * scale
-        marks += level_marks(heights, float(box[0]) - reach, float(box[2]) + reach, scale, units, sides=(1, -1))
-        lost, found = note_marks(building, notes, frame, scale, f"section:{line.id}")
+        own += level_marks(heights, float(box[0]) - reach, float(box[2]) + reach, scale, units, sides=(1, -1))
+        changes = Annotations(show, scale)
+        marks += changes.applied(own)
+        lost, found = note_marks(building, notes, frame, scale, f"section:{line.id}", changes)
         marks += found
         messages += lost
     else:

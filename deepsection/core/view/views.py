@@ -9,8 +9,9 @@ from typing import NamedTuple
 from ..drawing import Drawing
 from ..errors import UnknownElement
 from ..geometry import Side, side_direction
-from ..model import Project
+from ..model import Project, ViewShow
 from ..resolve import Building, storeys
+from ._kinds import kind_of_part, part_kinds
 from .elevation import draw_elevation
 from .interior import draw_interior
 from .plan import draw_plan, plan_title
@@ -89,11 +90,19 @@ def look_of(project: Project, name: str) -> float:
     raise _unknown(name)
 
 
-def _without(building: Building, hidden: frozenset[str]) -> Building:
-    """The building as a view that leaves elements out shows it."""
-    if not hidden:
+def _shown(building: Building, project: Project, show: ViewShow | None) -> Building:
+    """The building as a view that leaves out elements or kinds of parts shows it."""
+    if show is None or not (show.hidden or show.alone or show.kinds):
         return building
-    return replace(building, make_parts=lambda: tuple(part for part in building.parts if part.element not in hidden))
+    kinds = part_kinds(project)
+    kept = tuple(
+        part
+        for part in building.parts
+        if part.element not in show.hidden
+        and (not show.alone or part.element in show.alone)
+        and kind_of_part(part, kinds) not in show.kinds
+    )
+    return replace(building, make_parts=lambda: kept)
 
 
 def draw_view(
@@ -102,7 +111,8 @@ def draw_view(
     """The drawing of a view at a scale; `look_deg` turns the plan. Raises: UnknownElement."""
     look = look_of(project, name)
     kind, _, which = name.partition(":")
-    building = _without(building, project.hidden_in(name))
+    show = project.show_of(name)
+    building = _shown(building, project, show)
     if kind == "plan":
         turned = look if look_deg is None else look_deg
         if name == ROOF:
@@ -111,8 +121,8 @@ def draw_view(
     if kind == "elevation":
         own = next((view for view in project.elevations if view.id == which), None)
         if own is not None and own.room is not None:
-            return draw_interior(building, own, scale, project.units, project.notes)
+            return draw_interior(building, own, scale, project.units, project.notes, show)
         title = own.name if own is not None else f"{which.capitalize()} elevation"
-        return draw_elevation(building, name, title, look, scale, project.units, project.notes, project.grid)
+        return draw_elevation(building, name, title, look, scale, project.units, project.notes, project.grid, show)
     line = next(line for line in project.sections if line.id == which)
-    return draw_section(building, line, scale, project.units, project.notes)
+    return draw_section(building, line, scale, project.units, project.notes, show)

@@ -1,6 +1,7 @@
 import type { Edit, Handle } from "../api/client";
 import { lengthOf, placeOn } from "./arc";
 import { numberOf, widthOf } from "./openings";
+import { annotationOf, annotationWith } from "./shown";
 import type { Project, Snaps, Turn } from "./types";
 import { toPlan } from "./types";
 
@@ -130,8 +131,89 @@ export function dragOf(
       },
     };
   }
+  const wall = project.walls?.find((held) => held.id === handle.element);
+  if (handle.edit === "move_top" && wall) return topDrag(wall, step);
+  const roof = project.roofs?.find((held) => held.id === handle.element);
+  if (handle.edit === "raise_eave" && roof) return eaveDrag(roof, Number(handle.field), step, alone);
+  if (handle.edit === "raise_ridge" && roof) return ridgeDrag(roof, Number(handle.field), project.units);
   if (handle.edit === "move_section") return sectionDrag(handle.element, project, turn, step, null);
   return null;
+}
+
+/** The top of a wall, up or down: its height where it has one of its own, else how far it lies off its plate. */
+function topDrag(wall: NonNullable<Project["walls"]>[number], step: (value: number) => number): Drag {
+  return {
+    hint: "Drag the top of the wall up or down; its particulars take a typed height.",
+    edits: (_, dw) => {
+      const by = step(dw);
+      const own = wall.top.kind === "fixed" && wall.top.height != null;
+      const top = own
+        ? { ...wall.top, height: Math.max(1, (wall.top.height ?? 0) + by) }
+        : { ...wall.top, offset: wall.top.offset + by };
+      return [{ kind: "put_wall", wall: { ...wall, top } }];
+    },
+  };
+}
+
+/** An eave, up or down: this one alone, or with Alt the whole roof. */
+function eaveDrag(
+  roof: NonNullable<Project["roofs"]>[number],
+  edge: number,
+  step: (value: number) => number,
+  whole: boolean,
+): Drag {
+  return {
+    hint: "Drag the eave up or down; with Alt the whole roof goes along.",
+    edits: (_, dw) => {
+      if (whole) return [{ kind: "put_roof", roof: { ...roof, offset: roof.offset + step(dw) } }];
+      const edges = roof.edges.map((held, k) => (k === edge ? { ...held, raised: held.raised + step(dw) } : held));
+      return [{ kind: "put_roof", roof: { ...roof, edges } }];
+    },
+  };
+}
+
+/** The pitches that a drag stops at: quarters of an inch in twelve, half degrees. */
+function wholePitch(pitch: number, units: Project["units"]): number {
+  if (units === "ft-in") return Math.max(1, Math.round(pitch * 48)) / 48;
+  const degrees = Math.max(0.5, Math.round((Math.atan(pitch) * 360) / Math.PI) / 2);
+  return Math.tan((degrees * Math.PI) / 180);
+}
+
+/** A ridge, up or down: all pitches of its roof change, and nothing of its plan. */
+function ridgeDrag(roof: NonNullable<Project["roofs"]>[number], rise: number, units: Project["units"]): Drag {
+  return {
+    hint: "Drag the ridge up or down: the pitches of its roof change.",
+    edits: (_, dw) => {
+      const pitch = wholePitch((roof.pitch * Math.max(rise + dw, 1)) / rise, units);
+      return [{ kind: "steepen_roof", roof: roof.id, factor: pitch / roof.pitch }];
+    },
+  };
+}
+
+/** A note: its text goes where it is dragged, its leader still ends on its part. */
+export function noteDrag(note: NonNullable<Project["notes"]>[number], scale: number): Drag {
+  return {
+    hint: "Drag the note; its leader still ends on its part.",
+    edits: (du, dw) => [
+      { kind: "put_note", note: { ...note, dx: note.dx + paper(du, scale), dy: note.dy + paper(dw, scale) } },
+    ],
+  };
+}
+
+/** Lettering that a view writes by itself, moved on paper. */
+export function letteringDrag(project: Project, view: string, key: string, scale: number): Drag {
+  const held = annotationOf(project, view, key);
+  return {
+    hint: "Drag it where it reads best; it still follows what it speaks of.",
+    edits: (du, dw) => [
+      annotationWith(project, view, key, { dx: held.dx + paper(du, scale), dy: held.dy + paper(dw, scale) }),
+    ],
+  };
+}
+
+/** Real mm as paper mm, in halves. */
+function paper(value: number, scale: number): number {
+  return Math.round((value / scale) * 2) / 2;
 }
 
 function moved<T extends { x: number; y: number }>(held: T, by: { x: number; y: number }): T {

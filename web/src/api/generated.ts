@@ -749,6 +749,31 @@ export interface components {
             part: string;
         };
         /**
+         * Annotation
+         * @description What was changed of lettering that a view writes by itself: `dx`, `dy` (paper mm) from its place, its text.
+         */
+        Annotation: {
+            /**
+             * Dx
+             * @default 0
+             */
+            dx: number;
+            /**
+             * Dy
+             * @default 0
+             */
+            dy: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Key */
+            key: string;
+            /** Text */
+            text?: string | null;
+        };
+        /**
          * BackIn
          * @description A version to go back to.
          */
@@ -830,6 +855,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** Ladder */
             ladder: components["schemas"]["LadderRung"][];
+            /** Own Heights */
+            own_heights: components["schemas"]["OwnHeight"][];
             /**
              * Sequence
              * @default 0
@@ -1035,6 +1062,21 @@ export interface components {
             wall: string;
         };
         /**
+         * CopyShow
+         * @description How a view is shown, for other views too: all but its annotations, which are its own.
+         */
+        CopyShow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "copy_show";
+            /** To */
+            to: string[];
+            /** View */
+            view: string;
+        };
+        /**
          * Corner
          * @description A corner of an outline: tied to a joint, or a point of its own.
          */
@@ -1149,10 +1191,17 @@ export interface components {
          * Dimension
          * @description A measure between two points, its line `offset` paper mm to the left of first-to-second.
          *
-         *     Its text is `raised` so many paper mm more from the line, past that of a neighbour; extension lines begin `gap`
-         *     paper mm from the points.
+         *     Its text is `raised` so many paper mm more from the line, past that of a neighbour, and stands `aside` of the
+         *     middle, first-to-second; extension lines begin `gap` paper mm from the points.
          */
         Dimension: {
+            /** Annotation */
+            annotation?: string | null;
+            /**
+             * Aside
+             * @default 0
+             */
+            aside: number;
             /** Feature */
             feature?: string | null;
             /**
@@ -1359,7 +1408,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutShow"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutShow"] | components["schemas"]["SetAnnotation"] | components["schemas"]["CopyShow"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["SteepenRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -2372,6 +2421,18 @@ export interface components {
             total: string;
         };
         /**
+         * OwnHeight
+         * @description An element with a height of its own: why, and the sum that explains it.
+         */
+        OwnHeight: {
+            /** Element */
+            element: string;
+            /** Sum */
+            sum: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * PartCorners
          * @description A wall given corners of its own, so that it moves without the walls of other storeys at its corners.
          *
@@ -2582,7 +2643,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutShow"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutShow"] | components["schemas"]["SetAnnotation"] | components["schemas"]["CopyShow"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["SteepenRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -3078,6 +3139,8 @@ export interface components {
          * @description An area: outer ring and holes, with a tone, a hatch (index into the drawing's) and an outline.
          */
         Region: {
+            /** Annotation */
+            annotation?: string | null;
             /** Depth */
             depth?: number | null;
             /** Feature */
@@ -3475,6 +3538,20 @@ export interface components {
             up: number;
         };
         /**
+         * SetAnnotation
+         * @description Lettering that a view writes by itself, moved, rewritten or hidden; a plain annotation gives it back.
+         */
+        SetAnnotation: {
+            annotation: components["schemas"]["Annotation"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_annotation";
+            /** View */
+            view: string;
+        };
+        /**
          * SetIn
          * @description How deep a unit stands: a distance inward from a face of a layer.
          */
@@ -3869,6 +3946,21 @@ export interface components {
             views: components["schemas"]["ViewItem"][];
         };
         /**
+         * SteepenRoof
+         * @description All pitches of a roof times a factor: its ridges rise by it over their bearing lines, and stay in plan.
+         */
+        SteepenRoof: {
+            /** Factor */
+            factor: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "steepen_roof";
+            /** Roof */
+            roof: string;
+        };
+        /**
          * StepIn
          * @description Undo or redo from a version.
          */
@@ -3953,6 +4045,8 @@ export interface components {
          * @description A line.
          */
         Stroke: {
+            /** Annotation */
+            annotation?: string | null;
             /**
              * Closed
              * @default false
@@ -4031,6 +4125,8 @@ export interface components {
              * @default 0
              */
             angle: number;
+            /** Annotation */
+            annotation?: string | null;
             /**
              * Kind
              * @enum {string}
@@ -4092,6 +4188,8 @@ export interface components {
              * @default 0
              */
             angle: number;
+            /** Annotation */
+            annotation?: string | null;
             /**
              * Face
              * @default sans
@@ -4100,6 +4198,7 @@ export interface components {
             face: "sans" | "bold" | "mono";
             /** Feature */
             feature?: string | null;
+            handle?: components["schemas"]["Handle"] | null;
             /** Part */
             part?: string | null;
             /**
@@ -4243,9 +4342,21 @@ export interface components {
         };
         /**
          * ViewShow
-         * @description What an elevation or a section leaves out: elements by their ids.
+         * @description How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
+         *
+         *     `thin` concerns the screen alone: what is printed keeps its pens.
          */
         ViewShow: {
+            /**
+             * Alone
+             * @default []
+             */
+            alone: string[];
+            /**
+             * Annotations
+             * @default []
+             */
+            annotations: components["schemas"]["Annotation"][];
             /**
              * Hidden
              * @default []
@@ -4253,6 +4364,32 @@ export interface components {
             hidden: string[];
             /** Id */
             id: string;
+            /**
+             * Kinds
+             * @default []
+             */
+            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "foundations" | "floors" | "levels" | "heights" | "widths" | "numbers" | "materials" | "pitches" | "grid" | "names" | "notes")[];
+            /**
+             * Materials
+             * @default names
+             * @enum {string}
+             */
+            materials: "names" | "keys";
+            /**
+             * Shade
+             * @default false
+             */
+            shade: boolean;
+            /**
+             * Thin
+             * @default false
+             */
+            thin: boolean;
+            /**
+             * Tone
+             * @default false
+             */
+            tone: boolean;
             /** View */
             view: string;
         };

@@ -77,7 +77,7 @@ const Marks = memo(function Marks({
 function OneMark({ mark, index, id, drawing }: { mark: Mark; index: number; id: string; drawing: Drawing }) {
   if ("rings" in mark) return <RegionMark mark={mark} index={index} id={id} families={families(drawing, mark)} />;
   if ("path" in mark) return <StrokeMark mark={mark} index={index} />;
-  if ("text" in mark && "size" in mark) return <TextLine mark={mark} scale={drawing.scale} />;
+  if ("text" in mark && "size" in mark) return <TextLine mark={mark} index={index} scale={drawing.scale} />;
   return null;
 }
 
@@ -120,9 +120,9 @@ function RegionMark({ mark, index, id, families }: { mark: Region; index: number
   );
 }
 
-/** Lines get thinner when a drawing is seen small, as they do on paper. */
+/** Lines get thinner when a drawing is seen small, as they do on paper; of a view with thin pens all are alike. */
 function penWidth(width: number | undefined) {
-  return width === undefined ? undefined : { strokeWidth: `calc(${width}px * var(--pen))` };
+  return width === undefined ? undefined : { strokeWidth: `calc(min(${width}px, var(--thickest, 9px)) * var(--pen))` };
 }
 
 function StrokeMark({ mark, index }: { mark: Stroke; index: number }) {
@@ -167,11 +167,13 @@ function closer(feature: string | null | undefined): string | undefined {
   return feature === "length" || feature === "material" ? "closer" : undefined;
 }
 
-function TextLine({ mark, scale }: { mark: TextMark; scale: number }) {
+function TextLine({ mark, index, scale }: { mark: TextMark; index: number; scale: number }) {
   const size = ((mark.size ?? 2.5) * scale) / CAP;
   return (
     <text
       transform={`translate(${mark.x} ${mark.y}) rotate(${mark.angle ?? 0}) scale(1 -1)`}
+      data-i={mark.annotation || mark.handle ? index : undefined}
+      data-key={mark.annotation ?? undefined}
       textAnchor={ANCHORS[mark.align ?? "left"]}
       dy={DROP[mark.valign ?? "bottom"]}
       className={closer(mark.feature)}

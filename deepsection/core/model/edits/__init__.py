@@ -61,8 +61,9 @@ from .putting import (
 )
 from .rebuilding import changed, put, rebuild, refusal
 from .removing import Remove
-from .roofs import DrawRoof, MoveRidge, MoveRoofEdge, SetRoofEdge
+from .roofs import DrawRoof, MoveRidge, MoveRoofEdge, SetRoofEdge, SteepenRoof
 from .rounding import RoundCorner
+from .showing import CopyShow, SetAnnotation
 from .splitting import ReverseWall, SplitWall, split_at
 from .storeys import (
     AddStorey,
@@ -100,6 +101,8 @@ Edit = Annotated[
     | PutSection
     | PutElevation
     | PutShow
+    | SetAnnotation
+    | CopyShow
     | PutNote
     | PutSheet
     | SetProject
@@ -112,6 +115,7 @@ Edit = Annotated[
     | SetRoofEdge
     | MoveRoofEdge
     | MoveRidge
+    | SteepenRoof
     | MoveJoint
     | MoveWall
     | Transform
@@ -179,6 +183,7 @@ __all__ = [
     "ClearExceptions",
     "Copied",
     "CopyOpening",
+    "CopyShow",
     "DrawOutline",
     "DrawRoof",
     "DrawWalls",
@@ -227,6 +232,7 @@ __all__ = [
     "ResizeOpening",
     "ReverseWall",
     "RoundCorner",
+    "SetAnnotation",
     "SetProject",
     "SetRoofEdge",
     "SetTerm",
@@ -234,6 +240,7 @@ __all__ = [
     "SetWallLength",
     "SplitWall",
     "SpreadOpenings",
+    "SteepenRoof",
     "StraightenWall",
     "Transform",
     "UseMakeUp",

@@ -43,7 +43,13 @@ class Remove(Element):
         kept["joints"] = tuple(_freed(project, joint, gone) for joint in project.joints if joint.id in used)
         kept["beams"] = tuple(_loosened(project, beam, gone) for beam in kept["beams"])
         kept["shows"] = tuple(
-            changed(show, hidden=tuple(id for id in show.hidden if id not in gone)) for show in kept["shows"]
+            changed(
+                show,
+                hidden=tuple(id for id in show.hidden if id not in gone),
+                alone=tuple(id for id in show.alone if id not in gone),
+                annotations=tuple(held for held in show.annotations if held.key.partition(":")[2] not in gone),
+            )
+            for show in kept["shows"]
         )
         kept["elevations"] = tuple(view for view in kept["elevations"] if view.room not in gone)
         kept["downpipes"] = tuple(pipe for pipe in kept["downpipes"] if pipe.roof not in gone)

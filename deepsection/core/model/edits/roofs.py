@@ -142,6 +142,30 @@ class MoveRidge(Element):
         return put(project, changed(roof, edges=edges))
 
 
+class SteepenRoof(Element):
+    """All pitches of a roof times a factor: its ridges rise by it over their bearing lines, and stay in plan."""
+
+    kind: Literal["steepen_roof"] = "steepen_roof"
+    roof: Id
+    factor: float = Field(gt=0, le=20)
+
+    def apply(self, project: Project) -> Project:
+        """The project with the roof steeper, or flatter below a factor of 1. Raises: RefusedEdit, UnknownElement."""
+        roof = held(project, self.roof, RoofBlock)
+
+        def times(value: float | None) -> float | None:
+            return None if value is None else value * self.factor
+
+        edges = tuple(
+            changed(
+                edge, pitch=times(edge.pitch), upper_pitch=times(edge.upper_pitch), height=times(edge.height),
+                raised=edge.raised * self.factor,
+            )
+            for edge in roof.edges
+        )  # fmt: skip
+        return put(project, changed(roof, pitch=roof.pitch * self.factor, edges=edges))
+
+
 def plain_shape(project: Project, roof: RoofBlock) -> RoofShape:
     """The slopes of a roof over its set-out lines, without overhangs and breaks. Raises: RefusedEdit."""
     rings = [[corner_point(project, corner) for corner in ring] for ring in roof.rings]

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { showOf } from "../../actions/shown";
 import type { Drawing } from "../../api/client";
 import { DrawingView } from "../../drawing/DrawingView";
 import { LOOK, type Side, useClient, type Viewport } from "../../store";
@@ -7,6 +8,7 @@ import { SIDES } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
 import { Ladder } from "./Ladder";
 import { LengthEntry } from "./LengthEntry";
+import { LetteringBar } from "./LetteringBar";
 import { ActionOverlay, Guides, Halo, LevelLines, ProjectionLines, SelectionBox, SetOutLines } from "./Overlays";
 import { PaneHeads } from "./PaneHeads";
 import { Rim } from "./Rim";
@@ -89,8 +91,15 @@ export function BenchScreen() {
         </g>
         <g clipPath="url(#clip-view)">
           <LevelLines bench={shown} viewport={viewport} width={size.width} />
-          <g transform={transform(viewport.v)} data-pane="view" data-testid="view">
-            {view && <DrawingView drawing={view} id="v" k={viewport.k} without={ON_LADDER} />}
+          <g
+            transform={transform(viewport.v)}
+            data-pane="view"
+            data-testid="view"
+            className={showOf(state.project, viewName).thin ? "thin" : undefined}
+          >
+            {view && (
+              <DrawingView drawing={view} id="v" k={viewport.k} without={fill === "view" ? NOTHING : ON_LADDER} />
+            )}
           </g>
         </g>
         {[selection, ...client.also].map(
@@ -128,6 +137,7 @@ export function BenchScreen() {
           y={place(pointer.at.y - 20, size.height - 40 - sum.rows.length * 18)}
         />
       )}
+      {!pointer.dragging && <LetteringBar view={view} viewport={viewport} width={size.width} />}
       {pointer.dragLabel && !pointer.entry && (
         <output
           className="pointer-events-none absolute z-10 whitespace-pre rounded border border-line bg-field px-1.5 py-0.5 font-mono text-[11.5px] text-line"

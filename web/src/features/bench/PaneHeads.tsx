@@ -4,8 +4,9 @@ import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { TOOLS, useActions } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
-import { nameOf } from "./picking";
+import { ShownChips } from "./ShownChips";
 import { ToolOptions } from "./ToolOptions";
+import { ViewPanel } from "./ViewPanel";
 import { LADDER, type Panes } from "./viewport";
 
 interface Props {
@@ -17,8 +18,7 @@ interface Props {
 
 /** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
 export function PaneHeads({ panes, plan, view, onFit }: Props) {
-  const { state, storey, viewName, commit } = useHeld();
-  const show = state.project.shows?.find((held) => held.view === viewName);
+  const { state, storey } = useHeld();
   const { step, tool, fill, side, set, section, elevation } = useClient();
   const own = state.project.elevations ?? [];
   const seen = elevation ? "seen along its own direction" : `seen from the ${side}`;
@@ -85,24 +85,8 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
               {view?.kind === "section" ? "cut along its line on the plan" : seen}
             </p>
           </div>
-          {show && show.hidden.length > 0 && (
-            <ul aria-label="Hidden in this view" className="pointer-events-auto flex gap-1">
-              {show.hidden.map((id) => (
-                <li key={id}>
-                  <Button
-                    title="Show it again"
-                    onClick={() =>
-                      commit([
-                        { kind: "put_show", show: { ...show, hidden: show.hidden.filter((held) => held !== id) } },
-                      ])
-                    }
-                  >
-                    {nameOf(state.project, id)} is hidden
-                  </Button>
-                </li>
-              ))}
-            </ul>
-          )}
+          <ViewPanel />
+          <ShownChips />
           {step === "Elevations" && own.length > 0 && (
             <div className="pointer-events-auto flex gap-1">
               {own.map((held) => (

@@ -8,7 +8,7 @@ import {
   useState,
   type WheelEvent,
 } from "react";
-import { type Drag, dragOf, sectionDrag } from "../../actions/drag";
+import { type Drag, dragOf, letteringDrag, noteDrag, sectionDrag } from "../../actions/drag";
 import { lengthText } from "../../actions/lengthText";
 import { nearestLine, snapPlace } from "../../actions/snap";
 import { type ActionKey, EMPTY, newId, type Overlay, type Place, type Snaps } from "../../actions/types";
@@ -49,7 +49,16 @@ interface Grip {
 
 type Gesture =
   | { kind: "pan"; x: number; y: number; from: Viewport; pane: "plan" | "view"; moved: boolean; element: string | null }
-  | { kind: "drag"; x: number; y: number; drag: Drag; edits: Edit[] | null; moved: boolean; element: string }
+  | {
+      kind: "drag";
+      x: number;
+      y: number;
+      drag: Drag;
+      edits: Edit[] | null;
+      moved: boolean;
+      element: string;
+      lettering?: string;
+    }
   | { kind: "joint"; joint: string; edits: Edit[] | null }
   | { kind: "box"; x: number; y: number; element: string | null };
 
@@ -144,7 +153,15 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     }
     if (event.button === 0 && event.shiftKey && pane === "plan" && tool === "select")
       return { kind: "box", x, y, element };
+    const lettering = mark?.annotation;
+    if (event.button === 0 && lettering && pane === "view" && tool === "select" && view) {
+      const drag = letteringDrag(state.project, viewName, lettering, view.scale);
+      return { kind: "drag", x, y, drag, edits: null, moved: false, element: "", lettering };
+    }
     const handle = mark && "handle" in mark ? mark.handle : null;
+    const note = state.project.notes?.find((held) => held.id === element);
+    if (event.button === 0 && note && pane === "view" && tool === "select" && view)
+      return { kind: "drag", x, y, drag: noteDrag(note, view.scale), edits: null, moved: false, element: note.id };
     if (event.button === 0 && handle && element && tool === "select") {
       const drag = dragOf(handle, state.project, snaps, turn, grid, pane === "view", event.altKey);
       if (drag) return { kind: "drag", x, y, drag, edits: null, moved: false, element: handle.element };
@@ -227,7 +244,10 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
       runner.setWrong(null);
       return;
     }
-    if (held.kind === "drag" && !held.moved) return pick(event, held.element);
+    if (held.kind === "drag" && !held.moved)
+      return held.lettering
+        ? set({ selection: null, lettering: held.lettering, message: null })
+        : pick(event, held.element);
     if (held.edits)
       commit(held.edits, {
         failed: (error) => {
@@ -356,7 +376,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
         return set(
           runner.action || useClient.getState().tool !== "select"
             ? { tool: "select" }
-            : { selection: null, message: null },
+            : { selection: null, lettering: null, message: null },
         );
       if (opening && (key === "ArrowLeft" || key === "ArrowRight")) {
         event.preventDefault();

@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import { numberOf } from "../../actions/openings";
+import { showOf, showWith } from "../../actions/shown";
 import { newId, type Project } from "../../actions/types";
 import type { Change } from "../../api/queries";
 import { type Last, LOOK, type Side, SPLIT, type Step, type Tool, useClient } from "../../store";
@@ -121,35 +122,29 @@ export function useActions(): Action[] {
         label: "Remove what is selected",
         run: () => commit([{ kind: "remove", elements: [gone.id, ...also] }], { done: () => set({ selection: null }) }),
       });
-    const shown = project.shows?.find((held) => held.view === viewName);
+    const shown = showOf(project, viewName);
     if (selection && DRAWN.some((held) => project[held]?.some(({ id }) => id === selection)))
-      actions.push({
-        id: "hide",
-        label: "Hide what is selected in this view",
-        run: () => {
-          const hidden = [...new Set([...(shown?.hidden ?? []), selection, ...also])];
-          const show = { id: shown?.id ?? newId("show"), view: viewName, hidden };
-          commit([{ kind: "put_show", show }], { done: () => set({ selection: null, also: [] }) });
+      actions.push(
+        {
+          id: "hide",
+          label: "Hide what is selected in this view",
+          run: () => {
+            const hidden = [...new Set([...shown.hidden, selection, ...also])];
+            commit([showWith(project, viewName, { hidden })], { done: () => set({ selection: null, also: [] }) });
+          },
         },
-      });
-    if (shown?.hidden.length)
-      actions.push({
-        id: "hide-everywhere",
-        label: "Leave the same out of every elevation and section",
-        run: () =>
-          commit(
-            state.views
-              .filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName)
-              .map(({ name }) => ({
-                kind: "put_show" as const,
-                show: {
-                  id: project.shows?.find((held) => held.view === name)?.id ?? newId("show"),
-                  view: name,
-                  hidden: shown.hidden,
-                },
-              })),
-          ),
-      });
+        {
+          id: "alone",
+          label: "Show nothing but what is selected in this view",
+          run: () => commit([showWith(project, viewName, { alone: [selection, ...also] })]),
+        },
+      );
+    const others = state.views.filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName);
+    actions.push({
+      id: "show-alike",
+      label: "Show every elevation and section like this view",
+      run: () => commit([{ kind: "copy_show", view: viewName, to: others.map(({ name }) => name) }]),
+    });
     for (const { tool, label, steps } of TOOLS)
       actions.push({
         id: `tool-${tool}`,

@@ -1,0 +1,53 @@
+"""Edits of how a view is shown: its own lettering moved, rewritten or hidden; settings taken to other views."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ..drawn import Annotation, ViewShow
+from ..project import Project
+from ..values import Element, Name
+from .rebuilding import changed, put
+
+
+class SetAnnotation(Element):
+    """Lettering that a view writes by itself, moved, rewritten or hidden; a plain annotation gives it back."""
+
+    kind: Literal["set_annotation"] = "set_annotation"
+    view: Name
+    annotation: Annotation
+
+    def apply(self, project: Project) -> Project:
+        """The project with the annotation in the place of one of the same key. Raises: RefusedEdit."""
+        show = show_in(project, self.view)
+        others = tuple(held for held in show.annotations if held.key != self.annotation.key)
+        own = () if self.annotation.is_plain else (self.annotation,)
+        return put(project, changed(show, annotations=(*others, *own)))
+
+
+class CopyShow(Element):
+    """How a view is shown, for other views too: all but its annotations, which are its own."""
+
+    kind: Literal["copy_show"] = "copy_show"
+    view: Name
+    to: Annotated[tuple[Name, ...], Field(min_length=1, max_length=200)]
+
+    def apply(self, project: Project) -> Project:
+        """The project with the other views shown alike. Raises: RefusedEdit."""
+        own = show_in(project, self.view)
+        for name in self.to:
+            other = show_in(project, name)
+            project = put(project, changed(own, id=other.id, view=name, annotations=other.annotations))
+        return project
+
+
+def show_in(project: Project, view: str) -> ViewShow:
+    """How a view is shown; a plain one by a free id where nothing was said yet."""
+    held = project.show_of(view)
+    if held is not None:
+        return held
+    taken = {element.id for element in project.elements()}
+    id = next(f"show-{n}" for n in range(1, len(taken) + 2) if f"show-{n}" not in taken)
+    return ViewShow(id=id, view=view)

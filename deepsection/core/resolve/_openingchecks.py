@@ -1,0 +1,81 @@
+"""What stands in the way of openings: plates over their headers, and roofs before them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ..model import MakeUp, Project
+from ..units import format_length
+from ._framing import header_depth
+from ._wallbodies import WallTop
+from .building import Diagnostic, PlacedOpening, PlannedWall
+from .roofmodel import ResolvedRoof
+
+BEFORE = 60.0
+"""How far before a wall a roof is looked for (mm)."""
+PLACES = 7
+"""So many places along an opening are looked at."""
+SLACK = 2.0
+"""Less than this (mm) is no trouble."""
+
+
+def squeezed_headers(
+    project: Project,
+    wall: PlannedWall,
+    make_up: MakeUp,
+    openings: tuple[PlacedOpening, ...],
+    top: WallTop,
+) -> Iterator[Diagnostic]:
+    """Openings of a framed wall without room for their header under the top plates."""
+    framed = next((layer.framing for layer in make_up.layers if layer.framing), None)
+    if framed is None:
+        return
+    plates = top.plate - framed.top_plates * framed.thickness
+    for placed in openings:
+        if placed.opening.unit == "niche":
+            continue
+        gap = placed.design.rough
+        wide = placed.right - placed.left + 2 * gap
+        # A gable carries nothing but itself.
+        bears = wall.wall.bears and not any(span.gable for span in top.spans)
+        needs = header_depth(wide, bears=bears, flat=framed.thickness)
+        room = plates - placed.head.total - gap
+        if room > needs - SLACK:
+            continue
+        units = project.units
+        has = format_length(room, units) if room > SLACK else "nothing"
+        message = (
+            f"the header over {placed.number} needs {format_length(needs, units)}, and there is {has} below the top "
+            "plates: lower its head, or raise the plate"
+        )
+        yield Diagnostic("header-squeezed", message, "warning", placed.opening.id, "head", room, needs)
+
+
+def roofs_before(
+    wall: PlannedWall, openings: tuple[PlacedOpening, ...], roofs: tuple[ResolvedRoof, ...]
+) -> Iterator[Diagnostic]:
+    """Openings that a roof in front of their wall runs into; one that lies over the wall itself is its top."""
+    for placed in openings if wall.wall.status == "outer" else ():
+        wide = placed.right - placed.left
+        spots = [
+            wall.stand(placed.centre).at(wide * (k / (PLACES - 1) - 0.5), wall.outer + BEFORE) for k in range(PLACES)
+        ]
+        x0, y0 = wall.stand(placed.centre).at(0.0, wall.inner)
+        others = [roof for roof in roofs if not any(plane.has(x0, y0) for plane in roof.planes)]
+        met = next((roof for roof in others if any(_meets(roof, x, y, placed) for x, y in spots)), None)
+        if met is not None:
+            message = f"{met.block.name} runs into {placed.number}: raise its sill, lower the roof, or move one of them"
+            yield Diagnostic(
+                "opening-meets-roof", message, "warning", placed.opening.id, "sill", others=(met.block.id,)
+            )
+
+
+def _meets(roof: ResolvedRoof, x: float, y: float, placed: PlacedOpening) -> bool:
+    """Whether a roof stands before an opening at a place."""
+    for plane in roof.planes:
+        if plane.has(x, y):
+            high = plane.covered(x, y)
+            low = high - plane.covering - plane.plumb_depth
+            if low < placed.head.total - SLACK and high > placed.sill.total + SLACK:
+                return True
+    return False

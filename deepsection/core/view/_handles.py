@@ -1,0 +1,48 @@
+"""What a drag on a line or surface of an elevation edits."""
+
+from __future__ import annotations
+
+from ..drawing import Handle
+from ..resolve import Building, Part
+
+SAME_HEIGHT = 5.0
+"""A line belongs to the top of a wall when it lies this close to it (mm)."""
+RIDGE = 40.0
+"""A line belongs to a ridge when it lies this close to it (mm): caps lie on the covering."""
+EAVE_ROLES = {"fascia", "gutter"}
+"""Roles that make up an eave."""
+UPRIGHT = {"post": "move_post", "chimney": "move_chimney"}
+"""Roles of what stands alone and is moved sideways."""
+
+
+def face_handle(part: Part) -> Handle | None:
+    """What dragging a surface of this part sideways edits."""
+    if part.function == "unit":
+        return Handle("move_opening", part.element, "distance", "along")
+    if part.role in UPRIGHT:
+        return Handle(UPRIGHT[part.role], part.element, "x", "free")
+    return None
+
+
+def line_handle(building: Building, part: Part, v: float | None) -> Handle | None:
+    """What dragging a line of a part edits; `v` is the height of a level one (mm).
+
+    Of a ridge the field is its rise over the bearing line, of an eave its edge.
+    """
+    held = face_handle(part)
+    if held is not None or v is None:
+        return held
+    if part.role in EAVE_ROLES and ":upper" not in part.key:
+        slot = part.key.rpartition("/")[2].split(":")
+        return Handle("raise_eave", part.element, slot[1], "z")
+    roof = next((roof for roof in building.roofs if roof.block.id == part.element), None)
+    if roof is not None:
+        slope = roof.ridge_top.slope
+        if slope is None or abs(roof.ridge_top.total - v) > RIDGE:
+            return None
+        (*_, low), (*_, high) = slope
+        return Handle("raise_ridge", part.element, f"{high - low:.3f}", "z")
+    top = building.totals.get(f"top:{part.element}")
+    if top is not None and abs(top - v) < SAME_HEIGHT:
+        return Handle("move_top", part.element, "top", "z")
+    return None

@@ -1,0 +1,116 @@
+"""What elevations measure by themselves: heights and widths as strings with the overall, and the grid."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Iterable, Iterator, Sequence
+
+import shapely
+
+from ..drawing import Dimension, Mark, Stroke, Text, path
+from ..geometry import Frame
+from ..model import GridLine
+from ..resolve import Building
+from ..units import HeightSum, Units, format_length
+from ._annotations import annotated
+from .faces import Face
+
+CHAIN, OVERALL = 6.0, 17.0
+"""How far left of the ground line the string of heights and the overall one lie (paper mm)."""
+LEAST = 2.0
+"""Heights closer together than this on paper (mm) are not dimensioned apart."""
+FIGURE, ASIDE = 2.15, 3.2
+"""Width of a figure of a dimension, and how far figures that do not fit between their ends stand aside (paper mm)."""
+WIDTHS = 8.0
+"""How far below what is drawn the string of widths lies (paper mm)."""
+SQUARE_ON = 0.9999
+"""A wall is measured when it faces the viewer so squarely (cosine)."""
+STEM, BUBBLE = 4.0, 4.0
+"""Length of a grid line over the house, and radius of its bubble (paper mm)."""
+ALONG = 1e-3
+"""A grid line that runs this nearly along the view (sine) is seen as one upright."""
+EAVES = {"roofing", "fascia", "barge"}
+"""Roles that reach past the walls: gutters and caps are not measured."""
+
+
+def height_string(heights: Sequence[HeightSum], low: float, u: float, scale: float, units: Units) -> Iterator[Mark]:
+    """The heights from the ground up as a string at the left of a house, and the overall one beside it."""
+    ridges = [height for height in heights if height.id.startswith("ridge:")]
+    shown: list[HeightSum] = []
+    for height in heights:
+        if height.total < low or (height in ridges and height is not ridges[-1]):
+            continue
+        if not shown or height.total - shown[-1].total >= LEAST * scale:
+            shown.append(height)
+    if len(shown) < 2:
+        return
+    aside = 0.0
+    for start, end in itertools.pairwise(shown):
+        fits = len(format_length(end.total - start.total, units)) * FIGURE * scale < end.total - start.total
+        # Of two that do not fit beside each other, the second stands farther aside.
+        aside = 0.0 if fits else (2 * ASIDE if aside == ASIDE else ASIDE)
+        yield _upright(start, end, u, CHAIN, units, f"height:{end.id}", aside)
+    if len(shown) > 2:
+        yield _upright(shown[0], shown[-1], u, OVERALL, units, "height:overall")
+
+
+def _upright(
+    low: HeightSum, high: HeightSum, u: float, offset: float, units: Units, key: str, raised: float = 0.0
+) -> Dimension:
+    text = format_length(high.total - low.total, units)
+    return Dimension(
+        u, low.total, u, high.total, offset, text,
+        feature="height", sum=high.id, raised=raised, gap=offset - 2.0, annotation=key,
+    )  # fmt: skip
+
+
+def width_string(
+    building: Building, faces: Iterable[Face], frame: Frame, v: float, scale: float, units: Units
+) -> Iterator[Mark]:
+    """The overall width of the walls that one looks at squarely, and how far eaves reach past them, under a house."""
+    ends = [
+        x * frame.ux + y * frame.uy
+        for wall in building.plan.walls
+        if wall.wall.status == "outer" and not wall.axis.is_arc
+        for out in (wall.stand().out,)
+        if -(out[0] * frame.dx + out[1] * frame.dy) > SQUARE_ON
+        for x, y in (wall.start, wall.end)
+    ]
+    if not ends:
+        return
+    reach = [face.polygon for face in faces if face.part.role in EAVES]
+    low, high = min(ends), max(ends)
+    far = shapely.total_bounds(reach).tolist() if reach else [low, 0.0, high, 0.0]
+    places = [("left", min(far[0], low), low), ("overall", low, high), ("right", high, max(far[2], high))]
+    aside = 0.0
+    for name, start, end in places:
+        if end - start < LEAST * scale:
+            continue
+        text = format_length(end - start, units)
+        fits = len(text) * FIGURE * scale < end - start
+        aside = 0.0 if fits else -(len(text) * FIGURE / 2 + 1.0) * (1 if name == "left" else -1)
+        yield Dimension(
+            start, v, end, v, -WIDTHS, text,
+            feature="width", aside=aside, gap=WIDTHS - 2.0, annotation=f"width:{name}",
+        )  # fmt: skip
+
+
+def grid_bubbles(
+    grid: Iterable[GridLine], frame: Frame, box: tuple[float, float, float, float], scale: float
+) -> Iterator[Mark]:
+    """The grid lines that run along the view: an upright chain line through the house with a bubble over it."""
+    for line in grid:
+        dx, dy = math.cos(math.radians(line.angle)), math.sin(math.radians(line.angle))
+        if abs(dx * frame.dy - dy * frame.dx) > ALONG:
+            continue
+        u, _ = frame.plan_to_turned(line.x, line.y)
+        part, top, radius = f"{line.id}/grid//", box[3] + STEM * scale, BUBBLE * scale
+        circle = ((u - radius, top + radius, 1.0), (u + radius, top + radius, 1.0))
+        size = 3.5 if len(line.name) < 3 else 2.5
+        marks: list[Mark] = [
+            Stroke(path((u, box[1]), (u, top)), "centre", part=part, feature="grid"),
+            Stroke(circle, "symbol", closed=True, part=part, feature="grid"),
+            Text(u, top + radius, line.name, size, "centre", "middle", 0, "bold", part, feature="grid"),
+        ]
+        yield from annotated(marks, f"grid:{line.id}")

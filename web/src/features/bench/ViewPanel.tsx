@@ -1,0 +1,137 @@
+import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
+import { SlidersHorizontal } from "lucide-react";
+import { PART_KINDS, type Show, type ShowKind, showOf, showWith, WORD_KINDS } from "../../actions/shown";
+import { Button } from "../../ui/Button";
+import { useHeld } from "../shell/useProject";
+
+/** How a view is shown: what it leaves out, how its materials are named, its look; and the same for other views. */
+export function ViewPanel() {
+  const { state, viewName, commit } = useHeld();
+  const show = showOf(state.project, viewName);
+  const change = (changes: Partial<Show>) => commit([showWith(state.project, viewName, changes)]);
+  const others = state.views.filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName);
+  const outside = viewName.startsWith("elevation");
+  return (
+    <Popover className="pointer-events-auto">
+      <PopoverButton className="inline-flex h-7 items-center gap-1.5 rounded-md border border-rule bg-paper px-2.5 text-[12.5px] hover:border-quiet">
+        <SlidersHorizontal size={13} aria-hidden />
+        Shown
+      </PopoverButton>
+      <PopoverPanel
+        as="section"
+        aria-label="How this view is shown"
+        anchor={{ to: "bottom start", gap: 4 }}
+        className="z-30 w-[420px] rounded-md border border-rule bg-ground p-3 text-[12.5px] shadow-md"
+      >
+        <div className="grid grid-cols-2 gap-x-4">
+          <Kinds title="Parts" kinds={PART_KINDS} show={show} onChange={change} alone />
+          <Kinds title="Lettering" kinds={WORD_KINDS} show={show} onChange={change} />
+        </div>
+        <div className="mt-2 flex flex-col gap-1.5 border-t border-rule pt-2">
+          {outside && (
+            <div className="flex items-center gap-1.5">
+              <span className="grow">Materials by</span>
+              {(["names", "keys"] as const).map((way) => (
+                <Button
+                  key={way}
+                  tone={show.materials === way ? "chosen" : "plain"}
+                  aria-pressed={show.materials === way}
+                  onClick={() => change({ materials: way })}
+                >
+                  {way === "names" ? "their names" : "keys and a legend"}
+                </Button>
+              ))}
+            </div>
+          )}
+          {outside && (
+            <>
+              <Tick label="Shade at 45 degrees" on={show.shade} onChange={(shade) => change({ shade })} />
+              <Tick label="Tones of the materials" on={show.tone} onChange={(tone) => change({ tone })} />
+            </>
+          )}
+          <Tick label="Thin pens on the screen; printed as ever" on={show.thin} onChange={(thin) => change({ thin })} />
+        </div>
+        <label className="mt-2 flex items-center gap-1.5 border-t border-rule pt-2">
+          <span className="grow">Show alike</span>
+          <select
+            value=""
+            onChange={(event) => {
+              const to = event.target.value === "*" ? others.map(({ name }) => name) : [event.target.value];
+              commit([{ kind: "copy_show", view: viewName, to }]);
+            }}
+            className="h-7 w-[210px] rounded-md border border-rule bg-field px-1.5"
+          >
+            <option value="" disabled>
+              choose a view
+            </option>
+            <option value="*">every elevation and section</option>
+            {others.map(({ name, title }) => (
+              <option key={name} value={name}>
+                {title}
+              </option>
+            ))}
+          </select>
+        </label>
+      </PopoverPanel>
+    </Popover>
+  );
+}
+
+interface KindsProps {
+  title: string;
+  kinds: [ShowKind, string][];
+  show: Show;
+  onChange: (changes: Partial<Show>) => void;
+  /** Whether one of them can be shown without the others. */
+  alone?: boolean;
+}
+
+function Kinds({ title, kinds, show, onChange, alone }: KindsProps) {
+  const without = (gone: ShowKind[]) => [...new Set([...show.kinds, ...gone])];
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">{title}</legend>
+      {kinds.map(([kind, label]) => (
+        <div key={kind} className="flex items-center">
+          <div className="grow">
+            <Tick
+              label={label}
+              on={!show.kinds.includes(kind)}
+              onChange={(on) => onChange({ kinds: on ? show.kinds.filter((held) => held !== kind) : without([kind]) })}
+            />
+          </div>
+          {alone && (
+            <button
+              type="button"
+              aria-label={`Only ${label}`}
+              className="rounded px-1 text-[11px] text-quiet hover:text-line"
+              onClick={() =>
+                onChange({
+                  kinds: without(kinds.map(([other]) => other).filter((other) => other !== kind)).filter(
+                    (other) => other !== kind,
+                  ),
+                })
+              }
+            >
+              only
+            </button>
+          )}
+        </div>
+      ))}
+    </fieldset>
+  );
+}
+
+function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <label className="flex items-center gap-1.5 py-[1px]">
+      <input
+        type="checkbox"
+        checked={on}
+        onChange={(event) => onChange(event.target.checked)}
+        className="accent-[var(--color-line)]"
+      />
+      {label}
+    </label>
+  );
+}
