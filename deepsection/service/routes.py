@@ -17,6 +17,7 @@ from deepsection.core.model.labels import describe
 from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
+from deepsection.core.view import ComparedRow
 from deepsection.formats import MEDIA_TYPES, WRITERS, LayerNames, write_dxf, write_ifc, write_png
 from deepsection.formats.dxf_plan import read_plan
 
@@ -52,6 +53,7 @@ from .work import (
     bench_of,
     building_of,
     checked_edits,
+    compared,
     particulars_of,
     placing,
     sheet_of,
@@ -304,6 +306,12 @@ def go_back(id: str, sent: BackIn, store: Projects) -> Response:
 def draw_views(id: str, sent: ViewsIn, store: Projects) -> Response:
     """Views of the latest version."""
     return _result(store.load(id), sent.views)
+
+
+@router.get("/projects/{id}/compare", response_model=list[ComparedRow], operation_id="compare_views")
+def compare_views(id: str, one: str, other: str, store: Projects) -> Response:
+    """The heights that two elevations or sections show, row by row. 404 for a view that is not there."""
+    return _json(compared(store.load(id).project, one, other))
 
 
 @router.get("/projects/{id}/particulars/{element}", response_model=Particulars, operation_id="get_particulars")

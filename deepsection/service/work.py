@@ -18,6 +18,8 @@ from deepsection.core.particulars.own_heights import own_heights
 from deepsection.core.resolve import Building, resolve, storeys
 from deepsection.core.sheets import SheetDrawing, compose, compose_view, free_place, paper
 from deepsection.core.view import (
+    ComparedRow,
+    compare_heights,
     draw_view,
     list_views,
     look_of,
@@ -93,6 +95,14 @@ def bench_of(project: Project, version: int, views: Sequence[ViewWanted], *, seq
             for f in building.diagnostics
         ],
     }
+
+
+@in_turn
+def compared(project: Project, one: str, other: str) -> list[ComparedRow]:
+    """The heights of two views beside each other. Raises: UnknownElement."""
+    building = building_of(project)
+    first, second = (draw_view(building, project, name, project.scale) for name in (one, other))
+    return compare_heights(first, second, project.units)
 
 
 def standing(project: Project, views: Sequence[ViewWanted]) -> list[ViewWanted]:

@@ -77,6 +77,13 @@ interface Client {
   section: string | null;
   /** An elevation along a direction of its own, instead of that of the side. */
   elevation: string | null;
+  /** A view that stands beside the one that is shown, to compare their heights. */
+  beside: string | null;
+  /** The height that is pointed at beside the drawings: its sum, by id. */
+  pointed: string | null;
+  /** The corner whose projection line is walked along the plan, by its number; whether all are shown. */
+  walked: number | null;
+  allLines: boolean;
   sheet: string | null;
   tool: Tool;
   selection: string | null;
@@ -121,6 +128,10 @@ export const useClient = create<Client>((set) => ({
   storey: null,
   section: null,
   elevation: null,
+  beside: null,
+  pointed: null,
+  walked: null,
+  allLines: false,
   sheet: null,
   tool: "select",
   selection: null,

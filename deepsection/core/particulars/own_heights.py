@@ -26,13 +26,15 @@ def own_heights(project: Project, building: Building) -> list[OwnHeight]:
 
 def _walls(project: Project, building: Building) -> Iterator[OwnHeight]:
     units = project.units
+    # Walls that go up to a roof of its own height are as high as it asks: the roof is pointed out.
+    carried = {(roof.plate, roof.offset) for roof in project.roofs}
     for wall in project.walls:
         rule, top = wall.top, f"top:{wall.id}"
         level = building.levels[rule.level]
         if rule.kind == "fixed" and rule.height is not None:
             words = f"{format_length(rule.height, units)} high on its own; {level.sum.label} is at "
             yield OwnHeight(wall.id, words + format_length(level.z, units), top)
-        elif rule.offset:
+        elif rule.offset and (rule.level, rule.offset) not in carried:
             yield OwnHeight(wall.id, f"its top is {_by(rule.offset, units)} {level.sum.label}", top)
         elif wall.base.offset:
             base = building.levels[wall.base.level]

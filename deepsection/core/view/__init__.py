@@ -1,5 +1,6 @@
 """From the building to drawings: plan, elevations, sections; each a function of building, view and scale."""
 
+from .comparing import ComparedRow, compare_heights
 from .elevation import draw_elevation
 from .plan import Snaps, draw_plan, plan_snaps
 from .section import draw_section, section_frame
@@ -7,9 +8,11 @@ from .triangles import SlopeTriangle, slope_triangles
 from .views import ViewName, draw_view, list_views, look_of, plan_level, plan_name, standing_name
 
 __all__ = [
+    "ComparedRow",
     "SlopeTriangle",
     "Snaps",
     "ViewName",
+    "compare_heights",
     "draw_elevation",
     "draw_plan",
     "draw_section",

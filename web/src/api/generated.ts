@@ -112,6 +112,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Views
+         * @description The heights that two elevations or sections show, row by row. 404 for a view that is not there.
+         */
+        get: operations["compare_views"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/copy": {
         parameters: {
             query?: never;
@@ -1009,6 +1029,20 @@ export interface components {
             kind: "clear_exceptions";
             /** Opening */
             opening: string;
+        };
+        /**
+         * ComparedRow
+         * @description A height in two views, low ones first. `differ`: both show it, and not alike.
+         */
+        ComparedRow: {
+            /** Differ */
+            differ: boolean;
+            /** Label */
+            label: string;
+            /** One */
+            one: components["schemas"]["ShownHeight"][];
+            /** Other */
+            other: components["schemas"]["ShownHeight"][];
         };
         /**
          * ConstructionLine
@@ -3732,6 +3766,18 @@ export interface components {
             width: number;
         };
         /**
+         * ShownHeight
+         * @description A height as a view shows it: its text, in real mm, and the sum that explains it.
+         */
+        ShownHeight: {
+            /** Sum */
+            sum: string;
+            /** Text */
+            text: string;
+            /** Z */
+            z: number;
+        };
+        /**
          * SlopeTriangle
          * @description Where a height is found along a slope: its foot and its head in the turned plan (u, w) and in the view (u, v),
          *     with its run, its rise and the length of the slope as text. `sums` are the heights that it explains.
@@ -4887,6 +4933,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Result"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_views: {
+        parameters: {
+            query: {
+                one: string;
+                other: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedRow"][];
                 };
             };
             /** @description Not Found */

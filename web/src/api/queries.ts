@@ -240,6 +240,19 @@ export function useParticulars(id: string, element: string, version: number) {
   });
 }
 
+/** The heights of two views, row by row. */
+export function useCompared(id: string, one: string, other: string | null, version: number) {
+  return useQuery({
+    queryKey: ["project", id, "compared", one, other, version],
+    queryFn: () =>
+      unwrap<Schemas["ComparedRow"][]>(
+        api.GET("/api/projects/{id}/compare", { params: { path: { id }, query: { one, other: other ?? "" } } }),
+      ),
+    enabled: Boolean(other),
+    placeholderData: keepPreviousData,
+  });
+}
+
 /** The house as triangles. */
 export function useSolids(id: string, version: number) {
   return useQuery({

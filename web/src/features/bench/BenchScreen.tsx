@@ -10,6 +10,7 @@ import { Ladder } from "./Ladder";
 import { LengthEntry } from "./LengthEntry";
 import { LetteringBar } from "./LetteringBar";
 import { ActionOverlay, Guides, Halo, LevelLines, ProjectionLines, SelectionBox, SetOutLines } from "./Overlays";
+import { OwnHeights } from "./OwnHeights";
 import { PaneHeads } from "./PaneHeads";
 import { Rim } from "./Rim";
 import { RoofSides } from "./RoofSides";
@@ -17,7 +18,8 @@ import { SumCard } from "./SumCard";
 import { Triangles } from "./Triangles";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
-import { fitted, LADDER, type Panes, panesOf, type Size, SPLITTER } from "./viewport";
+import { besideBy, fitted, LADDER, type Panes, panesOf, type Size, SPLITTER } from "./viewport";
+import { WalkedLines, WalkKnob } from "./Walk";
 
 /** The ladder shows levels in its own way. */
 const ON_LADDER = ["level_mark", "level"] as const;
@@ -45,14 +47,17 @@ export function BenchScreen() {
   const shown = preview.shown ?? bench;
   const plan = shown.drawings[0];
   const view = shown.drawings[1];
+  const beside = shown.drawings[2];
   const [viewport, setViewport] = useFitted(
     panes,
     bench.drawings[0],
     bench.drawings[1],
     `${viewName} ${views[0].look_deg}`,
     whole,
+    bench.drawings[2],
   );
-  const [hoverSum, setHoverSum] = useState<string | null>(null);
+  const hoverSum = client.pointed;
+  const setHoverSum = useCallback((pointed: string | null) => set({ pointed }), [set]);
   const pointer = useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps: shown.snaps, preview });
   const turned = step === "Sections" || client.elevation;
   const facing = turned ? (SIDES.find((name) => LOOK[name] === views[0].look_deg) ?? null) : side;
@@ -91,6 +96,13 @@ export function BenchScreen() {
         </g>
         <g clipPath="url(#clip-view)">
           <LevelLines bench={shown} viewport={viewport} width={size.width} />
+          {beside && (
+            <g transform={`translate(${besideBy(view, beside) * viewport.k} 0)`} data-testid="beside">
+              <g transform={transform(viewport.v)}>
+                <DrawingView drawing={beside} id="b" k={viewport.k} without={ON_LADDER} />
+              </g>
+            </g>
+          )}
           <g
             transform={transform(viewport.v)}
             data-pane="view"
@@ -98,7 +110,12 @@ export function BenchScreen() {
             className={showOf(state.project, viewName).thin ? "thin" : undefined}
           >
             {view && (
-              <DrawingView drawing={view} id="v" k={viewport.k} without={fill === "view" ? NOTHING : ON_LADDER} />
+              <DrawingView
+                drawing={view}
+                id="v"
+                k={viewport.k}
+                without={fill === "view" && viewport.k >= CLOSE ? NOTHING : ON_LADDER}
+              />
             )}
           </g>
         </g>
@@ -113,13 +130,19 @@ export function BenchScreen() {
           <ProjectionLines plan={plan} view={view} {...pointer.hover} viewport={viewport} panes={panes} />
         )}
         {sumId && !pointer.dragging && <Triangles bench={shown} sum={sumId} viewport={viewport} panes={panes} />}
+        <WalkedLines snaps={shown.snaps} view={view} viewport={viewport} panes={panes} />
         {client.setOut && <SetOutLines snaps={shown.snaps} viewport={viewport} />}
         <Guides snaps={shown.snaps} viewport={viewport} />
         <ActionOverlay overlay={pointer.overlay} viewport={viewport} />
         <Grips pointer={pointer} viewport={viewport} />
       </svg>
       <Splitter panes={panes} size={size} onSplit={(at) => set({ split: at })} hidden={fill !== "both"} />
-      <PaneHeads panes={panes} plan={plan} view={view} onFit={() => setViewport(fitted(panes, plan, view, whole))} />
+      <PaneHeads
+        panes={panes}
+        plan={plan}
+        view={view}
+        onFit={() => setViewport(fitted(panes, plan, view, whole, beside))}
+      />
       <Rim
         facing={facing}
         panes={panes}
@@ -128,7 +151,9 @@ export function BenchScreen() {
       {step === "Roof" && client.tool === "select" && (
         <RoofSides snaps={shown.snaps} roof={selection} viewport={viewport} panes={panes} />
       )}
-      <Ladder bench={shown} viewport={viewport} panes={panes} onHover={setHoverSum} />
+      <WalkKnob snaps={shown.snaps} viewport={viewport} panes={panes} />
+      <OwnHeights bench={shown} view={view} viewport={viewport} panes={panes} onHover={setHoverSum} />
+      <Ladder bench={shown} viewport={viewport} panes={panes} preview={preview} onHover={setHoverSum} />
       <Messages panes={panes} plan={plan} view={view} />
       {sum && !pointer.dragging && (
         <SumCard
@@ -288,16 +313,17 @@ function useFitted(
   view: Drawing | undefined,
   key: string,
   whole: "plan" | "view",
+  beside: Drawing | undefined,
 ): [Viewport, (next: Viewport) => void] {
   const [viewport, setViewport] = useState<Viewport>({ k: 0.03, u: 200, w: 300, v: 600 });
   const arrived = view ? `${key} ${view.name} ${plan?.look?.join()}` : "";
   const empty = (plan?.marks.length ?? 0) === 0;
-  const latest = useRef({ plan, view });
-  latest.current = { plan, view };
+  const latest = useRef({ plan, view, beside });
+  latest.current = { plan, view, beside };
   // biome-ignore lint/correctness/useExhaustiveDependencies: edits must not move the picture under the pointer
   useEffect(() => {
-    const { plan, view } = latest.current;
-    setViewport(fitted(panes, plan, view, whole));
-  }, [arrived, panes, empty, whole]);
+    const { plan, view, beside } = latest.current;
+    setViewport(fitted(panes, plan, view, whole, beside));
+  }, [arrived, panes, empty, whole, beside?.name]);
   return [viewport, useCallback((next: Viewport) => setViewport(next), [])];
 }

@@ -1,9 +1,10 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import type { Bench } from "../../api/client";
 import { useClient, type Viewport } from "../../store";
 import { useHeld } from "../shell/useProject";
 import { LengthEntry } from "./LengthEntry";
 import { spread } from "./spread";
+import type { usePreview } from "./usePreview";
 import { LADDER, type Panes } from "./viewport";
 
 const NAME_HEIGHT = 28;
@@ -20,17 +21,55 @@ interface Props {
   bench: Bench;
   viewport: Viewport;
   panes: Panes;
+  preview: ReturnType<typeof usePreview>;
   onHover: (sum: string | null) => void;
 }
 
+/** A rung that is being dragged: from which height of the pointer, its rise over the rung below, and what it becomes. */
+interface Held {
+  y: number;
+  rise: number;
+  total: number | null;
+}
+
+const CLICK_PX = 4;
+
 /** The height ladder beside the view: rungs at their heights, and between them the parts that add up. */
-export function Ladder({ bench, viewport, panes, onHover }: Props) {
-  const { state, change } = useHeld();
+export function Ladder({ bench, viewport, panes, preview, onHover }: Props) {
+  const { state, change, commit } = useHeld();
+  const dragged = useRef<Held | null>(null);
   const { selection, set } = useClient();
   const [entry, setEntry] = useState<{ rung: string; field: string; label: string; y: number; text: string } | null>(
     null,
   );
   const [wrong, setWrong] = useState<string | null>(null);
+  const units = state.project.units;
+  /** How far a rung that is stated lies over the one that it is measured from; null where it cannot be dragged. */
+  function riseOf(element: string): number | null {
+    const rung = state.project.rungs?.find((held) => held.id === element);
+    const z = (id: string | null | undefined) => bench.ladder.find((held) => held.stated && held.element === id)?.z;
+    const [own, below] = [z(element), z(rung?.from_rung)];
+    return own === undefined || below === undefined ? null : own - below;
+  }
+  function follow(element: string, y: number) {
+    const held = dragged.current;
+    if (!held || (held.total === null && Math.abs(y - held.y) <= CLICK_PX)) return;
+    const grid = units === "ft-in" ? 25.4 : 10;
+    held.total = Math.max(grid, held.rise + Math.round((held.y - y) / viewport.k / grid) * grid);
+    preview.show([{ kind: "set_total", rung: element, total: held.total }]);
+  }
+  function drop(element: string) {
+    const held = dragged.current;
+    dragged.current = null;
+    if (held?.total == null) return;
+    setWrong(null);
+    commit([{ kind: "set_total", rung: element, total: held.total }], {
+      failed: (error) => {
+        preview.clear();
+        setWrong(error.message);
+      },
+    });
+  }
   const height = panes.viewBottom - panes.viewTop;
   if (height < 60) return null;
   const inSight = bench.ladder
@@ -77,6 +116,14 @@ export function Ladder({ bench, viewport, panes, onHover }: Props) {
               rung.terms?.length &&
               setEntry({ rung: rung.element, field: "total", label: `${rung.label}, height in all`, y, text: "" })
             }
+            onPointerDown={(event) => {
+              const rise = rung.stated ? riseOf(rung.element) : null;
+              if (rise === null || event.button !== 0) return;
+              dragged.current = { y: event.clientY, rise, total: null };
+              event.currentTarget.setPointerCapture(event.pointerId);
+            }}
+            onPointerMove={(event) => follow(rung.element, event.clientY)}
+            onPointerUp={() => drop(rung.element)}
             onPointerEnter={() => onHover(rung.sum)}
             onPointerLeave={() => onHover(null)}
             title={`${rung.label} ${rung.text}`}

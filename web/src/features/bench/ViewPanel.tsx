@@ -1,12 +1,14 @@
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { SlidersHorizontal } from "lucide-react";
 import { PART_KINDS, type Show, type ShowKind, showOf, showWith, WORD_KINDS } from "../../actions/shown";
+import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { useHeld } from "../shell/useProject";
 
 /** How a view is shown: what it leaves out, how its materials are named, its look; and the same for other views. */
 export function ViewPanel() {
   const { state, viewName, commit } = useHeld();
+  const { beside, set } = useClient();
   const show = showOf(state.project, viewName);
   const change = (changes: Partial<Show>) => commit([showWith(state.project, viewName, changes)]);
   const others = state.views.filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName);
@@ -52,6 +54,21 @@ export function ViewPanel() {
           <Tick label="Thin pens on the screen; printed as ever" on={show.thin} onChange={(thin) => change({ thin })} />
         </div>
         <label className="mt-2 flex items-center gap-1.5 border-t border-rule pt-2">
+          <span className="grow">Compare its heights with</span>
+          <select
+            value={beside ?? ""}
+            onChange={(event) => set({ beside: event.target.value || null })}
+            className="h-7 w-[210px] rounded-md border border-rule bg-field px-1.5"
+          >
+            <option value="">no other view</option>
+            {others.map(({ name, title }) => (
+              <option key={name} value={name}>
+                {title}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="mt-1.5 flex items-center gap-1.5">
           <span className="grow">Show alike</span>
           <select
             value=""

@@ -55,6 +55,24 @@ function boundsOf(drawing: Drawing | undefined, kind: "plan" | "view", dimension
   return [built.u0 - margin, built.y0 - margin * 1.6, built.u1 + margin, built.y1 + margin];
 }
 
+function lettered(drawing: Drawing): Bounds {
+  const [u0, v0, u1, v1] = drawing.bounds ?? EMPTY_VIEW;
+  return [u0, v0, u1, v1];
+}
+
+/** Between two views that stand beside each other (real mm). */
+const BESIDE = 3000;
+
+/** How far the origin of a view lies to the right of that of another when it stands beside it (real mm). */
+export function besideBy(drawing: Drawing | undefined, other: Drawing): number {
+  return (drawing ? lettered(drawing)[2] : 0) + BESIDE - lettered(other)[0];
+}
+
+function joined(own: Bounds, drawing: Drawing | undefined, other: Drawing): Bounds {
+  const [, low, right, high] = lettered(other);
+  return [own[0], Math.min(own[1], low), right + besideBy(drawing, other), Math.max(own[3], high)];
+}
+
 /** How small the view may get for the sake of a plan that is deeper than its pane. */
 const VIEW_SHARE = 0.66;
 
@@ -65,10 +83,13 @@ export function fitted(
   planDrawing: Drawing | undefined,
   viewDrawing: Drawing | undefined,
   whole: "plan" | "view",
+  beside?: Drawing,
 ): Viewport {
   const plan = boundsOf(planDrawing, "plan", whole === "plan");
-  const view = boundsOf(viewDrawing, "view");
   const planHeight = panes.planBottom - panes.planTop;
+  // A view that fills the bench is seen with all its lettering.
+  const own = planHeight > 40 || !viewDrawing?.marks.length ? boundsOf(viewDrawing, "view") : lettered(viewDrawing);
+  const view = beside ? joined(own, viewDrawing, beside) : own;
   const viewHeight = panes.viewBottom - panes.viewTop;
   const shown = [planHeight > 40 ? plan : null, viewHeight > 40 ? view : null].filter((b): b is Bounds => b !== null);
   const u0 = Math.min(...shown.map((b) => b[0]));

@@ -9,6 +9,7 @@ import { Note } from "../../ui/Note";
 import { SumRows } from "../bench/SumCard";
 import { SheetParts } from "../sheets/SheetParts";
 import { useHeld } from "../shell/useProject";
+import { Compared } from "./Compared";
 import { FieldRow } from "./FieldRow";
 import { MakeUpStrip } from "./MakeUpStrip";
 
@@ -23,6 +24,7 @@ export function ParticularsPane() {
   const facts = found.data;
   return (
     <aside aria-label="Particulars" className="overflow-y-auto border-l border-rule px-4 py-4">
+      {step !== "Sheets" && <Compared />}
       {found.isLoading && <Note tone="note">Fetching the particulars…</Note>}
       {found.error && (
         <Note tone="note">Nothing is selected any more. Click a wall, an opening, a roof or a level.</Note>

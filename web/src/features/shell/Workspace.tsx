@@ -25,7 +25,7 @@ const ROOF_PLAN = "plan:roof";
 
 /** One project: rail, strip, bench or sheets, particulars, status line. */
 export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) {
-  const { step, side, section, elevation, storey: level, selection, solid, roofAlone, set } = useClient();
+  const { step, side, section, elevation, beside, storey: level, selection, solid, roofAlone, set } = useClient();
   const [storeys, setStoreys] = useState<Storey[]>([]);
   const seen = useRef({ version: 0, storeys: 0 });
   const [looks, setLooks] = useState<Record<string, number>>({});
@@ -36,6 +36,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         tool: "select",
         section: null,
         elevation: null,
+        beside: null,
         storey: null,
         sheet: null,
         step: "Elevations",
@@ -54,8 +55,9 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     () => [
       { name: planName, look_deg: looks[viewName] ?? LOOK[side], scale: LETTERED_AT },
       viewName.startsWith("elevation") ? { name: viewName, scale: LETTERED_AT } : { name: viewName },
+      ...(beside && beside !== viewName && beside in looks ? [{ name: beside, scale: LETTERED_AT }] : []),
     ],
-    [planName, viewName, looks, side],
+    [planName, viewName, looks, side, beside],
   );
   const result = useResult(id, views);
   const { mutate, isPending, error: unsaved } = useChange(id, views);

@@ -87,7 +87,7 @@ function repeated(last: Last, selection: string | null, movable: string[]): Chan
 /** Everything that can be done, by name: for the search, for keys, for buttons. */
 export function useActions(): Action[] {
   const { state, viewName, change, commit } = useHeld();
-  const { selection, also, setOut, solid, roofAlone, last, set } = useClient();
+  const { selection, also, setOut, allLines, solid, roofAlone, last, set } = useClient();
   return useMemo(() => {
     const project = state.project;
     const top = state.storeys.at(-1);
@@ -183,6 +183,11 @@ export function useActions(): Action[] {
       id: "measure",
       label: "Measure between two points",
       run: () => set({ tool: "measure", message: null }),
+    });
+    actions.push({
+      id: "all-lines",
+      label: allLines ? "Hide the projection lines of all corners" : "Show the projection lines of all corners",
+      run: () => set({ allLines: !allLines, walked: null }),
     });
     actions.push({
       id: "set-out",
@@ -334,5 +339,5 @@ export function useActions(): Action[] {
       run: () => window.open(`/api/projects/${state.id}/file`, "_blank"),
     });
     return actions;
-  }, [state, viewName, selection, also, setOut, solid, roofAlone, last, change, commit, set]);
+  }, [state, viewName, selection, also, setOut, allLines, solid, roofAlone, last, change, commit, set]);
 }
