@@ -145,7 +145,7 @@ def _sheets() -> tuple[Sheet, ...]:
             1,
             "South elevation and section",
             "ARCH B",
-            ("elevation:south", 64, 226, 235),
+            ("elevation:south", 64, 226, 231),
             ("section:section-a", 64, 150, 102),
         ),
         sheet(

@@ -56,11 +56,9 @@ def roofs_before(
 ) -> Iterator[Diagnostic]:
     """Openings that a roof in front of their wall runs into; one that lies over the wall itself is its top."""
     for placed in openings if wall.wall.status == "outer" else ():
-        wide = placed.right - placed.left
-        spots = [
-            wall.stand(placed.centre).at(wide * (k / (PLACES - 1) - 0.5), wall.outer + BEFORE) for k in range(PLACES)
-        ]
-        x0, y0 = wall.stand(placed.centre).at(0.0, wall.inner)
+        stand, wide = wall.stand(placed.centre), placed.right - placed.left
+        spots = [stand.at(placed.left + wide * k / (PLACES - 1), wall.outer + BEFORE) for k in range(PLACES)]
+        x0, y0 = stand.at(placed.centre, wall.inner)
         others = [roof for roof in roofs if not any(plane.has(x0, y0) for plane in roof.planes)]
         met = next((roof for roof in others if any(_meets(roof, x, y, placed) for x, y in spots)), None)
         if met is not None:

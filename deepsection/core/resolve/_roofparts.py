@@ -46,7 +46,9 @@ def roof_parts(roof: ResolvedRoof, make_up: MakeUp, holes: tuple[Piercing, ...] 
 def _make(
     roof: ResolvedRoof, role: str, material: str, solid: Solid, layer: str = "", slot: str = "", **more: object
 ) -> Part:
-    sums = (roof.ridge_top.id, roof.eave.id)
+    own = slot.split(":")[1] if slot.startswith("edge:") else ""
+    eave = dict(roof.eaves).get(int(own), roof.eave) if own else roof.eave
+    sums = (roof.ridge_top.id, eave.id)
     return Part(part_key(roof.block.id, role, layer, slot), roof.block.id, role, material, solid, sums=sums, **more)  # type: ignore[arg-type]
 
 

@@ -42,7 +42,9 @@ def line_handle(building: Building, part: Part, v: float | None) -> Handle | Non
             return None
         (*_, low), (*_, high) = slope
         return Handle("raise_ridge", part.element, f"{high - low:.3f}", "z")
-    top = building.totals.get(f"top:{part.element}")
-    if top is not None and abs(top - v) < SAME_HEIGHT:
-        return Handle("move_top", part.element, "top", "z")
-    return None
+    wall = building.plan.by_id.get(part.element)
+    if wall is None:
+        return None
+    rule = wall.wall.top
+    top = building.totals.get(f"top:{part.element}", building.levels[rule.level].z)
+    return Handle("move_top", part.element, "top", "z") if abs(top - v) < SAME_HEIGHT else None
