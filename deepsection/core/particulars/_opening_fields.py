@@ -10,6 +10,7 @@ from ..errors import BadInput, RefusedEdit
 from ..model import OPERATIONS, Design, Kind, Opening, Project, changed, wall_length
 from ..model.edits import (
     CentreOpening,
+    CentreUnderGable,
     ClearExceptions,
     CopyOpening,
     FollowKind,
@@ -22,6 +23,7 @@ from ..model.edits import (
     ResizeOpening,
     SpreadOpenings,
     copies_of,
+    gable_peak,
 )
 from ..model.ids import free_ids
 from ..model.openings import usual_design
@@ -231,6 +233,11 @@ def _arranging_rows(project: Project, opening: Opening) -> list[Row]:
         Row(Field("spread", "Spread over the wall, how many", "number", ""), spread),
         choice_row("copy_to", "Copy it onto", NO_KIND, [(NO_KIND, "no other wall"), *walls], onto),
         action_row("centre", "Centre it between its neighbours", [CentreOpening(opening=opening.id)]),
+        *(
+            [action_row("centre_gable", "Centre it under the gable", [CentreUnderGable(opening=opening.id)])]
+            if gable_peak(project, opening) is not None
+            else []
+        ),
         action_row("mirror", "Mirror it about the wall's middle", [MirrorOpening(opening=opening.id, id=copy)]),
     ]
 

@@ -28,6 +28,7 @@ from .bending import BendWall, StraightenWall
 from .dormers import AddDormer
 from .fitting import AddOnRoof
 from .heights import AddRung, SetTerm, SetTotal
+from .lining import CentreUnderGable, LineUpOpenings, SpaceOpenings, gable_peak
 from .openings import ClearExceptions, FollowKind, MakeKind, MoveOpening, ResizeOpening
 from .outlines import DrawOutline
 from .proposing import ProposeRoof
@@ -141,6 +142,9 @@ Edit = Annotated[
     | CentreOpening
     | MirrorOpening
     | CopyOpening
+    | LineUpOpenings
+    | SpaceOpenings
+    | CentreUnderGable
     | SetTerm
     | SetTotal
     | AddRung
@@ -179,6 +183,7 @@ __all__ = [
     "AlignWall",
     "BendWall",
     "CentreOpening",
+    "CentreUnderGable",
     "ClearConstruction",
     "ClearExceptions",
     "Copied",
@@ -190,6 +195,7 @@ __all__ = [
     "Edit",
     "FlipWall",
     "FollowKind",
+    "LineUpOpenings",
     "MakeKind",
     "MirrorOpening",
     "Motion",
@@ -238,6 +244,7 @@ __all__ = [
     "SetTerm",
     "SetTotal",
     "SetWallLength",
+    "SpaceOpenings",
     "SplitWall",
     "SpreadOpenings",
     "SteepenRoof",
@@ -248,6 +255,7 @@ __all__ = [
     "changed",
     "copies_of",
     "floor_terms",
+    "gable_peak",
     "parted_corners",
     "put",
     "rebuild",

@@ -244,6 +244,8 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
       runner.setWrong(null);
       return;
     }
+    if (held.kind === "drag" && !held.moved && event.shiftKey && held.element)
+      return set({ ...toggled(state.project, selection, also, held.element), message: null });
     if (held.kind === "drag" && !held.moved)
       return held.lettering
         ? set({ selection: null, lettering: held.lettering, message: null })

@@ -61,6 +61,13 @@ export function isStraightWall(project: Project, ids: string[]): boolean {
   return ids.length === 1 && Boolean(project.walls?.some((wall) => wall.id === ids[0] && !wall.bulge));
 }
 
+/** How openings that are selected together can be lined up with the first of them. */
+const LINED = [
+  { by: "heads", label: "Heads in line" },
+  { by: "sills", label: "Sills in line" },
+  { by: "middles", label: "One over the other" },
+] as const;
+
 /** What stands in elevations and sections, and may be left out there. */
 const DRAWN = [
   "walls",
@@ -139,6 +146,25 @@ export function useActions(): Action[] {
           run: () => commit([showWith(project, viewName, { alone: [selection, ...also] })]),
         },
       );
+    const lined = [selection, ...also].filter((id): id is string =>
+      Boolean(project.openings?.some((held) => held.id === id)),
+    );
+    if (lined.length > 1)
+      actions.push(
+        ...LINED.map(({ by, label }) => ({
+          id: `line-up-${by}`,
+          label,
+          step: "Elevations" as const,
+          run: () => commit([{ kind: "line_up_openings", openings: lined, by }]),
+        })),
+      );
+    if (lined.length > 2)
+      actions.push({
+        id: "space-openings",
+        label: "Equal spacing",
+        step: "Elevations",
+        run: () => commit([{ kind: "space_openings", openings: lined }]),
+      });
     const others = state.views.filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName);
     actions.push({
       id: "show-alike",
