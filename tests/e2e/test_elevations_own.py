@@ -52,7 +52,7 @@ def test_what_is_hidden_in_a_view_is_listed_and_brought_back(bench: Bench) -> No
     expect(roof).to_have_count(0)
     listed = bench.page.get_by_label("Hidden in this view").get_by_role("button")
     expect(listed).to_have_text(["Main roof is hidden"])
-    bench.search("Leave the same out of every elevation and section")
+    bench.search("Show every elevation and section like this view")
     bench.saved()
     assert len(held(bench, "shows")) == 6
     listed.first.click()
@@ -61,6 +61,150 @@ def test_what_is_hidden_in_a_view_is_listed_and_brought_back(bench: Bench) -> No
     bench.search("See the east side")
     bench.shows("East elevation")
     expect(roof).to_have_count(0)
+
+
+def test_lettering_is_moved_rewritten_hidden_and_given_back(bench: Bench) -> None:
+    """On the bench, printed alike: dragged with the pointer, typed into, hidden, listed, and as it was again."""
+    bench.open("fernacre")
+    bench.step("Elevations")
+    bench.page.get_by_role("button", name="Let the view fill the bench").click()
+    name = bench.page.locator('text[data-key="number:w1"]')
+    key, before = name.get_attribute("data-key"), name.bounding_box()
+    assert before and key
+    x, y = before["x"] + before["width"] / 2, before["y"] + before["height"] / 2
+    bench.page.mouse.move(x, y)
+    bench.page.mouse.down()
+    bench.page.mouse.move(x + 30, y - 10, steps=4)
+    bench.page.mouse.move(x + 60, y - 30, steps=4)
+    bench.page.mouse.up()
+    bench.saved()
+    after = name.bounding_box()
+    assert after and after["x"] - before["x"] == pytest.approx(60, abs=4)
+    (show,) = held(bench, "shows")
+    assert show["annotations"][0]["key"] == key and show["annotations"][0]["dy"] > 0
+    bench.page.mouse.click(after["x"] + after["width"] / 2, after["y"] + after["height"] / 2)
+    bar = bench.page.get_by_label("Selected lettering")
+    bar.get_by_role("textbox").fill("W1, escape")
+    bench.page.keyboard.press("Enter")
+    bench.saved()
+    expect(name).to_have_text("W1, escape")
+    file = bench.page.request.get(f"{bench.url}/api/projects/fernacre/views/elevation:south/file?format=svg")
+    assert file.ok and "W1, escape" in file.text()
+    bar.get_by_role("button", name="Hide").click()
+    bench.saved()
+    expect(name).to_have_count(0)
+    bench.page.get_by_label("Hidden in this view").get_by_role("button", name="an opening number is hidden").click()
+    bench.saved()
+    name.click()
+    bar.get_by_role("button", name="As it was").click()
+    bench.saved()
+    assert name.bounding_box() == before and held(bench, "shows")[0]["annotations"] == []
+
+
+def test_a_view_is_shown_otherwise(bench: Bench) -> None:
+    """Kinds left out, keys with a legend, shade, thin pens; the same for another view with one choice."""
+    bench.open("wrenfold")
+    bench.step("Elevations")
+    gutter = bench.marks("view", "roof-main/gutter")
+    expect(gutter.first).to_be_attached()
+    bench.page.get_by_role("button", name="Shown").click()
+    panel = bench.page.get_by_label("How this view is shown")
+    for label in ("gutters and downpipes", "Shade at 45 degrees", "Thin pens on the screen; printed as ever"):
+        panel.get_by_label(label, exact=True).click()
+        bench.saved()
+    panel.get_by_role("button", name="keys and a legend").click()
+    bench.saved()
+    expect(gutter).to_have_count(0)
+    expect(bench.page.locator('text[data-key^="legend:"]').first).to_be_attached()
+    expect(bench.page.get_by_test_id("view")).to_have_class("thin")
+    assert bench.page.get_by_test_id("view").locator('[data-feature="shade"]').count() >= 0
+    panel.get_by_label("Show alike").select_option("elevation:west")
+    bench.saved()
+    shows = {show["view"]: show for show in held(bench, "shows")}
+    assert shows["elevation:west"]["kinds"] == ["gutters"] and shows["elevation:west"]["shade"]
+    panel.get_by_role("button", name="Only roofs").click()
+    bench.saved()
+    expect(bench.marks("view", "south/")).to_have_count(0)
+    expect(bench.marks("view", "roof-main/roofing").first).to_be_attached()
+    bench.page.keyboard.press("Escape")
+    bench.page.get_by_role("button", name="Show everything").click()
+    bench.saved()
+    expect(gutter.first).to_be_attached()
+
+
+def test_two_sides_are_compared_and_corners_walked(bench: Bench) -> None:
+    bench.open("quillback")
+    bench.step("Elevations")
+    bench.page.get_by_role("button", name="Shown").click()
+    bench.page.get_by_label("Compare its heights with").select_option("elevation:east")
+    bench.page.keyboard.press("Escape")
+    table = bench.page.get_by_label("Heights compared")
+    expect(table.get_by_role("row").filter(has_text="Plate")).to_contain_text("9'-1 1/8\"")
+    expect(bench.page.get_by_test_id("beside").locator("path").first).to_be_attached()
+    bench.button("Stop comparing").click()
+    expect(bench.page.get_by_test_id("beside")).to_have_count(0)
+    knob = bench.page.get_by_role("slider", name="Walk the projection lines")
+    knob.focus()
+    lines = bench.page.get_by_test_id("walked-lines").locator("line")
+    bench.page.keyboard.press("ArrowRight")
+    first = lines.first.get_attribute("x1")
+    bench.page.keyboard.press("ArrowRight")
+    assert lines.count() == 1 and float(lines.first.get_attribute("x1") or 0) > float(first or 0)
+    bench.search("Show the projection lines of all corners")
+    assert lines.count() == int(knob.get_attribute("aria-valuemax") or 0) > 4
+
+
+def test_heights_are_dragged_in_the_elevation(bench: Bench) -> None:
+    """A rung of the ladder changes its free part, an eave its edge, a ridge the pitch; the plan follows each."""
+    bench.open("fernacre")
+    bench.step("Elevations")
+    plate = bench.page.get_by_label("Height ladder").get_by_role("button", name="Plate").first
+    box = plate.bounding_box()
+    assert box
+    x, y = box["x"] + 30, box["y"] + 6
+    k = abs(bench.at(1000, 0, "view")[0] - bench.at(0, 0, "view")[0]) / 1000
+    bench.page.mouse.move(x, y)
+    bench.page.mouse.down()
+    bench.page.mouse.move(x, y - 100 * k, steps=3)
+    bench.page.mouse.move(x, y - 300 * k, steps=3)
+    bench.page.mouse.up()
+    bench.saved()
+    raised = bench.page.get_by_label("Height ladder").get_by_role("button", name="Plate").first
+    expect(raised).to_contain_text("3075")
+    bench.search("Undo")
+    bench.saved()
+    roof = held(bench, "roofs")[0]
+    fascia = bench.marks("view", f"{roof['id']}/fascia").first.bounding_box()
+    assert fascia
+    u, v = fascia["x"] + fascia["width"] * 0.3, fascia["y"] + fascia["height"]
+    bench.page.mouse.move(u, v)
+    bench.page.mouse.down()
+    bench.page.mouse.move(u, v - 200 * k, steps=4)
+    bench.page.mouse.move(u, v - 400 * k, steps=4)
+    bench.page.mouse.up()
+    bench.saved()
+    assert any(edge["raised"] > 100 for edge in held(bench, "roofs")[0]["edges"])
+    bench.search("Undo")
+    bench.saved()
+
+
+def test_openings_are_lined_up(bench: Bench) -> None:
+    """Several selected with Shift in the view: heads in line with the first, by a button of the step."""
+    bench.open("quillback")
+    bench.step("Elevations")
+    (south,) = [opening for opening in held(bench, "openings") if opening["id"] == "w1"]
+    bench.search("Select window W1")
+    box = bench.marks("view", "w3/glass").first.bounding_box()
+    assert box
+    bench.page.keyboard.down("Shift")
+    bench.page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    bench.page.keyboard.up("Shift")
+    expect(bench.page.get_by_label("Particulars")).to_contain_text("and 1 more")
+    bench.page.get_by_role("toolbar").get_by_role("button", name="Sills in line").click()
+    bench.saved()
+    assert {held["id"]: held["sill"] for held in held(bench, "openings")}["w3"] == south["sill"]
+    bench.search("Undo")
+    bench.saved()
 
 
 def test_a_window_is_dragged_up_in_the_elevation(bench: Bench) -> None:
