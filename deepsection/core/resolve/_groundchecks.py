@@ -20,7 +20,7 @@ def ground_sums(project: Project, levels: dict[str, Level]) -> Iterator[HeightSu
 
 def ground_faults(ground: Ground, plan: WallPlan, levels: dict[str, Level], project: Project) -> Iterator[Diagnostic]:
     """Where the ground lies above a floor that outer walls stand on, or lays a footing bare."""
-    if ground.is_flat:
+    if not (ground.spots or ground.steps):
         return
     for foundation in project.foundations:
         walls = [wall for wall in plan.on(foundation.level) if wall.wall.status == "outer"]

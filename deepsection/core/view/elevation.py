@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 import shapely
 import shapely.affinity
 
-from ..drawing import PITCH_RUN, Drawing, Mark, Stroke, Symbol, extent, path
-from ..geometry import Frame
+from ..drawing import PITCH_RUN, Drawing, Mark, Stroke, Symbol, extent, path, rings_of
+from ..geometry import Frame, polygons_of
 from ..model import GridLine, ViewShow
 from ..resolve import Building
 from ..tolerance import TOL
@@ -21,7 +23,7 @@ from ._notes import note_boxes, note_marks
 from ._pitches import gables_shown, pitch_marks
 from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
 from ._symbols import opening_symbols
-from .faces import faces_of
+from .faces import Face, faces_of
 from .hatching import HatchTable
 from .shade import shade_marks
 
@@ -29,6 +31,10 @@ GROUND_CLEAR = 0.5
 """Lettering stays so far off the ground line (paper mm)."""
 GROUND_REACH = 10.0
 """Paper mm that the ground line runs past the house on each side."""
+
+
+NOTHING = "Nothing stands here yet. Draw the outer walls on the plan above, and their elevation appears."
+BURIED = "The ground hides all of the house on this side. Lower its heights on the plan, or raise the house."
 
 
 def draw_elevation(
@@ -57,10 +63,12 @@ def draw_elevation(
         marks += shade_marks(above, outside, frame, hatches)
     marks += edge_strokes(edges, building, earth=earth)
     marks += opening_symbols(building, above, frame)
-    messages: tuple[str, ...] = ()
-    if above:
-        u0, _, u1, _ = bounds_of(above)
+    messages: tuple[str, ...] = (NOTHING,)
+    if faces:
+        u0, _, u1, _ = bounds_of(above or faces)
         buried = _below_ground(building, frame, earth)
+        if not above:
+            buried += _outline(faces)
         marks += buried
         line = [(min(max(u, u0 - reach), u1 + reach), v) for u, v in earth.profile]
         marks.append(Stroke(path(*line), "ground", feature="ground", sum=ground_sum(building, earth)))
@@ -71,21 +79,20 @@ def draw_elevation(
         own += height_string(heights, earth.low, u0 - reach, scale, units)
         lowest = min(extent(buried, scale)[1], earth.low) if buried else earth.low
         own += width_string(building, above, frame, lowest, scale, units)
-        own += grid_bubbles(grid, frame, bounds_of(above), scale)
+        own += grid_bubbles(grid, frame, bounds_of(above or faces), scale)
         words = material_words(above, keyed=changes.keyed)
         if changes.keyed:
             own += legend(words, u0, lowest - WIDTHS * scale, scale)
         own = list(changes.applied(own))
         marks += own
-        lost, found = note_marks(building, notes, frame, scale, name, changes)
-        messages += lost
+        messages, found = note_marks(building, notes, frame, scale, name, changes)
+        if not above:
+            messages = (BURIED, *messages)
         ground = shapely.LineString(line).buffer(GROUND_CLEAR * scale)
         taken = [ground, *_pitch_boxes(own, scale), *note_boxes(found, scale)]
         words += opening_numbers(building, above, frame, scale)
         marks += Lettering(scale, changes, taken).write(sorted(words, key=lambda word: word.within))
         marks += found
-    else:
-        messages = ("Nothing stands here yet. Draw the outer walls on the plan above, and their elevation appears.",)
     return Drawing(
         name=name,
         title=title,
@@ -106,6 +113,16 @@ def _pitch_boxes(marks: list[Mark], scale: float) -> list[shapely.Geometry]:
         shapely.Point(mark.x, mark.y).buffer(PITCH_RUN * scale)
         for mark in marks
         if isinstance(mark, Symbol) and mark.kind == "pitch"
+    ]
+
+
+def _outline(faces: Iterable[Face]) -> list[Mark]:
+    """The dashed outline of a house that the ground hides."""
+    whole = shapely.union_all([face.polygon for face in faces], grid_size=TOL.point)
+    return [
+        Stroke(ring, "hidden", closed=True, feature="hidden")
+        for piece in polygons_of(whole)
+        for ring in rings_of(piece)
     ]
 
 

@@ -83,9 +83,9 @@ def test_windows_stand_over_each_other() -> None:
     (low,), (high,) = building.openings["south"], building.openings[upper]
     at = building.plan.by_id["south"].at(low.centre), building.plan.by_id[upper].at(high.centre)
     assert at[0][0] == near(at[1][0])
-    turned = put(l_house(), window("a", "w1", 2000.0), window("b", "w2", 2000.0))
+    turned = put(l_house(), window("wa", "w1", 2000.0), window("wb", "w2", 2000.0))
     with pytest.raises(RefusedEdit, match="another way"):
-        apply_edits(turned, (LineUpOpenings(openings=("a", "b"), by="middles"),))
+        apply_edits(turned, (LineUpOpenings(openings=("wa", "wb"), by="middles"),))
 
 
 def _lies_south(project: Project, id: str) -> bool:
