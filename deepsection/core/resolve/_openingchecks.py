@@ -26,7 +26,7 @@ def squeezed_headers(
     openings: tuple[PlacedOpening, ...],
     top: WallTop,
 ) -> Iterator[Diagnostic]:
-    """Openings of a framed wall without room for their header under the top plates."""
+    """Openings of a framed wall without room for their header under the top plates; not those that pass its top."""
     framed = next((layer.framing for layer in make_up.layers if layer.framing), None)
     if framed is None:
         return
@@ -40,7 +40,7 @@ def squeezed_headers(
         bears = wall.wall.bears and not any(span.gable for span in top.spans)
         needs = header_depth(wide, bears=bears, flat=framed.thickness)
         room = plates - placed.head.total - gap
-        if room > needs - SLACK:
+        if room > needs - SLACK or placed.head.total > top.plate + SLACK:
             continue
         units = project.units
         has = format_length(room, units) if room > SLACK else "nothing"

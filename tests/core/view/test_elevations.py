@@ -18,6 +18,7 @@ from deepsection.core.geometry import Frame
 from deepsection.core.model import ElevationView, GridLine, Project, Room, apply_edits, changed, put, rebuild
 from deepsection.core.model.drawn import ViewShow
 from deepsection.core.model.edits import Remove
+from deepsection.core.model.ground import GroundSpot
 from deepsection.core.particulars import enter
 from deepsection.core.resolve import Part, resolve
 from deepsection.core.view import draw_view, list_views, look_of
@@ -281,3 +282,43 @@ def test_a_view_leaves_out_what_is_hidden_in_it_alone() -> None:
     )
     gone = apply_edits(project, (Remove(elements=("roof-1",)),))
     assert gone.shows[0].hidden == ("south",)
+
+
+# --- what cannot be shown, or not as it is meant ------------------------------------------------------
+
+
+def test_a_house_without_a_roof_is_drawn_up_to_its_plate() -> None:
+    building = resolve(box_house(8000, 6000))
+    drawing = draw_view(building, box_house(8000, 6000), "elevation:south", 50.0)
+    assert silhouette(drawing).bounds[3] == near(building.levels["plate"].z, abs=30.0) and drawing.messages == ()
+
+
+def test_ground_above_the_plate_hides_the_house_and_says_so() -> None:
+    """Its outline is dashed under the ground line, and the walls are named that stand too deep."""
+    project = put(gable(box_house(8000, 6000), 0.5), GroundSpot(id="g", x=0.0, y=0.0, rise=6000.0))
+    building = resolve(project)
+    drawing = draw_view(building, project, "elevation:south", 50.0)
+    assert len(drawing.messages) == 1 and "ground hides all of the house" in drawing.messages[0]
+    strokes = [mark for mark in drawing.marks if isinstance(mark, Stroke)]
+    (ground,) = [mark for mark in strokes if mark.feature == "ground"]
+    assert {point[1] for point in ground.path} == {6000.0}
+    dashed = [mark for mark in strokes if mark.feature == "hidden"]
+    assert dashed and all(point[1] < 6000.0 for mark in dashed for point in mark.path)
+    assert {d.element for d in building.diagnostics if d.code == "ground-high"} == {"south", "east", "north", "west"}
+
+
+def test_a_view_from_inside_a_wall_says_that_there_is_nothing_to_see() -> None:
+    room = Room(id="r", name="Hall", x=4000, y=0)
+    project = put(box_house(8000, 6000), room, ElevationView(id="e", name="Inside", look=90, room="r"))
+    building = resolve(project)
+    drawing = draw_view(building, project, "elevation:e", 50.0)
+    assert drawing.marks == () and "Hall is not enclosed by walls" in drawing.messages[0]
+    assert [d.element for d in building.diagnostics] == ["r"]
+
+
+def test_an_opening_left_outside_its_wall_is_drawn_and_named() -> None:
+    """In a document that was made elsewhere; here the edit that would do so is refused."""
+    project = put(gable(box_house(8000, 6000), 0.5), window("w1", "south", 7900.0))
+    drawing = draw_view(resolve(project), project, "elevation:south", 50.0)
+    assert any("w1/glass" in (mark.part or "") for mark in of_feature(drawing, "face"))
+    assert [d.code for d in resolve(project).diagnostics] == ["opening-off-wall"]
