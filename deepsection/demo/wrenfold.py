@@ -101,7 +101,10 @@ def _roofed(project: Project) -> Project:
     outline = tuple(Corner(x=x, y=y) for x, y in corners)
     porch = ProposeRoof(id="roof-porch", form="single", level="floor", plate="plate", outline=outline)
     through = (AddOnRoof(id=id, what=what, x=_ft(x), y=_ft(y)) for id, what, x, y in ON_ROOF)
-    return apply_edits(project, (SetRoofEdge(roof="roof-main", edge=end, to="gable"), dormer, porch, *through))
+    project = apply_edits(project, (SetRoofEdge(roof="roof-main", edge=end, to="gable"), dormer, porch, *through))
+    low = next(roof for roof in project.roofs if roof.id == "roof-porch")
+    # Clear of the door below, and still under the eave.
+    return put(project, changed(low, offset=low.offset + _ft('7 1/4"')))
 
 
 ON_ROOF: tuple[tuple[str, OnRoof, str, str], ...] = (
@@ -134,7 +137,7 @@ def _openings(project: Project) -> tuple[Opening, ...]:
         _window("w8", "wing-east", "8'", "4'", "4'"),
         _window("w9", "west", "8'", "4'", "4'"),
         _window("w10", "west", "30'", "5'", "4'", 3),
-        door("d1", "north", _ft("9'"), _ft("3'-2\""), HEAD),
+        door("d1", "north", _ft("9'"), _ft("3'-2\""), _ft("6'-6\"")),
         door("d2", "across", _ft("14'"), _ft("3'"), HEAD, trim=0.0),
         door("d3", "spine", _ft("6'"), _ft("2'-8\""), HEAD, trim=0.0),
         door("d4", "bath-wall", _ft("3'"), _ft("2'-6\""), HEAD, trim=0.0),

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from shapely.geometry import Polygon
@@ -155,6 +155,21 @@ def rings_of(polygon: Polygon, circles: Sequence[tuple[float, float, float]] = (
     if circles:
         return tuple(arcs_in(ring, circles) for ring in ring_of(polygon))
     return tuple(tuple((x, y, 0.0) for x, y in ring) for ring in ring_of(polygon))
+
+
+def moved(mark: Mark, dx: float, dy: float) -> Mark:
+    """The mark elsewhere (real mm)."""
+    if isinstance(mark, Region):
+        return replace(mark, rings=tuple(_shifted(ring, dx, dy) for ring in mark.rings))
+    if isinstance(mark, Stroke):
+        return replace(mark, path=_shifted(mark.path, dx, dy))
+    if isinstance(mark, Dimension):
+        return replace(mark, x1=mark.x1 + dx, y1=mark.y1 + dy, x2=mark.x2 + dx, y2=mark.y2 + dy)
+    return replace(mark, x=mark.x + dx, y=mark.y + dy)
+
+
+def _shifted(path: Ring, dx: float, dy: float) -> Ring:
+    return tuple((x + dx, y + dy, bulge) for x, y, bulge in path)
 
 
 def readable(angle: float) -> float:

@@ -29,13 +29,15 @@ class SectionLine(Element):
 class ElevationView(Element):
     """An elevation besides those of the four sides: seen along a direction (degrees counter-clockwise from east).
 
-    With a `room` it shows the inside of it, from the room's point to the wall that one looks at.
+    With a `room` it shows the inside of it, from the room's point to the wall that one looks at; with `walls` these,
+    each as one looks at it squarely, beside each other from left to right.
     """
 
     id: Id
     name: Name
     look: Annotated[float, Field(ge=-360, le=360)]
     room: Id | None = None
+    walls: Annotated[tuple[Id, ...], Field(max_length=40)] = ()
 
 
 NoteText = Annotated[str, StringConstraints(min_length=1, max_length=400)]

@@ -263,7 +263,7 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
     if isinstance(held, GroundStep):
         return "Step of the ground", "along an endless line"
     if isinstance(held, ElevationView):
-        return held.name, "elevation along a direction of its own"
+        return held.name, "walls unfolded" if held.walls else "elevation along a direction of its own"
     if isinstance(held, SectionLine):
         return f"Section {held.name}", "drag its line on the plan, or its ends"
     if isinstance(held, (Floor, Ceiling)):

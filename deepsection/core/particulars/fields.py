@@ -91,6 +91,8 @@ def _elevation(project: Project, view: ElevationView) -> list[Row]:
             raise BadInput("type an angle in degrees, such as 30", field="look", value=text) from None
         return put(look=math.remainder(degrees, 360.0))
 
+    if view.walls:
+        return [text_row("name", "Name", view.name, lambda t: put(name=t))]
     rooms = [("", "the house from outside"), *((room.id, f"the inside of {room.name}") for room in project.rooms)]
     return [
         text_row("name", "Name", view.name, lambda t: put(name=t)),

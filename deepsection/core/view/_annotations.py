@@ -9,13 +9,14 @@ import math
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
-from ..drawing import Dimension, Mark, Region, Ring, Stroke, Text
+from ..drawing import Dimension, Mark, Region, Ring, Stroke, Text, moved
 from ..model import Annotation, ShowKind, ViewShow
 
 KIND_OF_KEY: dict[str, ShowKind] = {
     "level": "levels",
     "height": "heights",
     "width": "widths",
+    "fold": "widths",
     "number": "numbers",
     "material": "materials",
     "legend": "materials",
@@ -64,22 +65,18 @@ class Annotations:
     def _moved(self, mark: Mark, held: Annotation) -> Mark:
         dx, dy = held.dx * self._scale, held.dy * self._scale
         if isinstance(mark, Text):
-            return replace(mark, x=mark.x + dx, y=mark.y + dy, text=held.text or mark.text)
-        if isinstance(mark, Region):
-            return replace(mark, rings=tuple(_shifted(ring, dx, dy) for ring in mark.rings))
-        if isinstance(mark, Stroke):
-            return replace(mark, path=_shifted(mark.path, dx, dy) if mark.closed else _led(mark.path, dx, dy))
+            return moved(replace(mark, text=held.text or mark.text), dx, dy)
+        if isinstance(mark, Stroke) and not mark.closed:
+            return replace(mark, path=_led(mark.path, dx, dy))
         if isinstance(mark, Dimension):
             return _dimension(mark, held)
+        if isinstance(mark, (Region, Stroke)):
+            return moved(mark, dx, dy)
         texts = (held.text or mark.texts[0], *mark.texts[1:])
         if mark.kind == "level":
             side, knee = mark.values
             return replace(mark, x=mark.x + dx, values=(side, knee + held.dy), texts=texts)
-        return replace(mark, x=mark.x + dx, y=mark.y + dy, texts=texts)
-
-
-def _shifted(path: Ring, dx: float, dy: float) -> Ring:
-    return tuple((x + dx, y + dy, bulge) for x, y, bulge in path)
+        return moved(replace(mark, texts=texts), dx, dy)
 
 
 def _led(path: Ring, dx: float, dy: float) -> Ring:

@@ -18,13 +18,14 @@ def is_level(name: str) -> bool:
 class HatchTable:
     """Collects placed hatches while a view is drawn."""
 
-    def __init__(self, scale: float) -> None:
-        self._scale = scale
+    def __init__(self, scale: float, shift: float = 0.0) -> None:
+        """`shift`: how far to the right of its place (mm) what is hatched will be drawn."""
+        self._scale, self._shift = scale, shift
         self._index: dict[PlacedHatch, int] = {}
 
     def add(self, name: str, origin: tuple[float, float] = (0.0, 0.0)) -> int:
         """Index of a pattern lying flat in the view."""
-        return self._keep(place_hatch(name, self._scale, origin))
+        return self._keep(place_hatch(name, self._scale, (origin[0] + self._shift, origin[1])))
 
     def add_face(self, name: str, face: Face, frame: Frame) -> int:
         """Index of a pattern on a face: its x runs level along the face, its y up the face."""
@@ -35,7 +36,7 @@ class HatchTable:
         if up[2] < 0:
             up = (-up[0], -up[1], -up[2])
         x0, y0, z0 = _unrolled(face, frame)
-        origin = (round(x0 * frame.ux + y0 * frame.uy, 3), round(z0, 3))
+        origin = (round(x0 * frame.ux + y0 * frame.uy + self._shift, 3), round(z0, 3))
         axes = (
             round(ex * frame.ux + ey * frame.uy, 9),
             0.0,
@@ -46,6 +47,10 @@ class HatchTable:
 
     def _keep(self, hatch: PlacedHatch) -> int:
         return self._index.setdefault(hatch, len(self._index))
+
+    def join(self, other: HatchTable) -> list[int]:
+        """Per hatch of another table, its index in this one."""
+        return [self._keep(hatch) for hatch in other.all()]
 
     def all(self) -> tuple[PlacedHatch, ...]:
         """Every hatch, by index."""

@@ -17,6 +17,7 @@ from .interior import draw_interior
 from .plan import draw_plan, plan_title
 from .roofplan import ROOF_PLAN, draw_roof_plan
 from .section import draw_section, section_frame
+from .unfolded import draw_unfolded
 
 SIDES: tuple[Side, ...] = ("south", "east", "north", "west")
 
@@ -122,6 +123,8 @@ def draw_view(
         own = next((view for view in project.elevations if view.id == which), None)
         if own is not None and own.room is not None:
             return draw_interior(building, own, scale, project.units, project.notes, show)
+        if own is not None and own.walls:
+            return draw_unfolded(building, own, scale, project.units, project.notes, show)
         title = own.name if own is not None else f"{which.capitalize()} elevation"
         return draw_elevation(building, name, title, look, scale, project.units, project.notes, project.grid, show)
     line = next(line for line in project.sections if line.id == which)

@@ -318,7 +318,7 @@ def test_a_view_from_inside_a_wall_says_that_there_is_nothing_to_see() -> None:
 
 def test_an_opening_left_outside_its_wall_is_drawn_and_named() -> None:
     """In a document that was made elsewhere; here the edit that would do so is refused."""
-    project = put(gable(box_house(8000, 6000), 0.5), window("w1", "south", 7900.0))
+    project = put(gable(box_house(8000, 6000), 0.5, overhang=400.0), window("w1", "south", 7900.0))
     drawing = draw_view(resolve(project), project, "elevation:south", 50.0)
     assert any("w1/glass" in (mark.part or "") for mark in of_feature(drawing, "face"))
     assert [d.code for d in resolve(project).diagnostics] == ["opening-off-wall"]

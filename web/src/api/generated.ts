@@ -1466,7 +1466,8 @@ export interface components {
          * ElevationView
          * @description An elevation besides those of the four sides: seen along a direction (degrees counter-clockwise from east).
          *
-         *     With a `room` it shows the inside of it, from the room's point to the wall that one looks at.
+         *     With a `room` it shows the inside of it, from the room's point to the wall that one looks at; with `walls` these,
+         *     each as one looks at it squarely, beside each other from left to right.
          */
         ElevationView: {
             /** Id */
@@ -1477,6 +1478,11 @@ export interface components {
             name: string;
             /** Room */
             room?: string | null;
+            /**
+             * Walls
+             * @default []
+             */
+            walls: string[];
         };
         /**
          * EntryIn

@@ -51,7 +51,11 @@ class Remove(Element):
             )
             for show in kept["shows"]
         )
-        kept["elevations"] = tuple(view for view in kept["elevations"] if view.room not in gone)
+        kept["elevations"] = tuple(
+            changed(view, walls=tuple(id for id in view.walls if id not in gone)) if view.walls else view
+            for view in kept["elevations"]
+            if view.room not in gone and not (view.walls and gone.issuperset(view.walls))
+        )
         kept["downpipes"] = tuple(pipe for pipe in kept["downpipes"] if pipe.roof not in gone)
         kept["roofs"] = tuple(_untied(project, roof, used) for roof in kept["roofs"])
         return rebuild(project, **kept)

@@ -61,6 +61,32 @@ export function isStraightWall(project: Project, ids: string[]): boolean {
   return ids.length === 1 && Boolean(project.walls?.some((wall) => wall.id === ids[0] && !wall.bulge));
 }
 
+/** A name for one more elevation: the word and the first number that is free. */
+function nextName(project: Project, word: string): string {
+  const names = new Set((project.elevations ?? []).map((held) => held.name));
+  const number = Array.from({ length: names.size + 1 }, (_, k) => k + 1).find((n) => !names.has(`${word} ${n}`));
+  return `${word} ${number}`;
+}
+
+/** Walls that join each other, from left to right as one sees them from outside; else in the order of selection. */
+function inRow(project: Project, ids: string[]): string[] {
+  const walls = ids.flatMap((id) => project.walls?.find((held) => held.id === id) ?? []);
+  // Seen from outside, a wall with its outside at the right of its way runs from left to right.
+  const ends = walls.map((wall) => ({
+    id: wall.id,
+    left: wall.outside === "right" ? wall.start : wall.end,
+    right: wall.outside === "right" ? wall.end : wall.start,
+  }));
+  const first = ends.find((held) => !ends.some((other) => other.right === held.left)) ?? ends[0];
+  const row = [first];
+  for (let next = ends.find((held) => held.left === first.right); next && !row.includes(next); ) {
+    row.push(next);
+    const last: string = next.right;
+    next = ends.find((held) => held.left === last);
+  }
+  return row.length === ends.length ? row.map((held) => held.id) : ids;
+}
+
 /** How openings that are selected together can be lined up with the first of them. */
 const LINED = [
   { by: "heads", label: "Heads in line" },
@@ -165,6 +191,30 @@ export function useActions(): Action[] {
         step: "Elevations",
         run: () => commit([{ kind: "space_openings", openings: lined }]),
       });
+    const unfolded = [selection, ...also].filter((id): id is string =>
+      Boolean(project.walls?.some((held) => held.id === id)),
+    );
+    if (unfolded.length > 1)
+      actions.push({
+        id: "unfold",
+        label: "Unfold these walls",
+        step: "Elevations",
+        run: () => {
+          const elevation = {
+            id: newId("elevation"),
+            name: nextName(project, "Unfolded"),
+            look:
+              LOOK[useClient.getState().side] > 180
+                ? LOOK[useClient.getState().side] - 360
+                : LOOK[useClient.getState().side],
+            room: null,
+            walls: inRow(project, unfolded),
+          };
+          commit([{ kind: "put_elevation", elevation }], {
+            done: () => set({ step: "Elevations", elevation: elevation.id, selection: elevation.id }),
+          });
+        },
+      });
     const others = state.views.filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName);
     actions.push({
       id: "show-alike",
@@ -265,13 +315,12 @@ export function useActions(): Action[] {
       label: "Elevation at an angle",
       step: "Elevations",
       run: () => {
-        const names = new Set((project.elevations ?? []).map((held) => held.name));
-        const number = [1, 2, 3, 4, 5, 6, 7, 8, 9].find((n) => !names.has(`Elevation ${n}`)) ?? names.size + 1;
         const elevation = {
           id: newId("elevation"),
-          name: `Elevation ${number}`,
+          name: nextName(project, "Elevation"),
           look: ((LOOK[useClient.getState().side] + 210) % 360) - 180,
           room: null,
+          walls: [],
         };
         commit([{ kind: "put_elevation", elevation }], {
           done: () => set({ step: "Elevations", elevation: elevation.id, selection: elevation.id }),

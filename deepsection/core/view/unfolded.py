@@ -1,0 +1,191 @@
+"""Unfolded elevations: walls of a bay, or of any chain, each as one looks at it squarely, side by side."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Iterator
+from dataclasses import replace
+
+import shapely
+import shapely.affinity
+
+from ..drawing import LETTER, Dimension, Drawing, Mark, Region, Stroke, Text, extent, moved, path
+from ..geometry import Frame, half_plane, polygons_of
+from ..model import ElevationView, Note, ViewShow
+from ..resolve import Building, PlannedWall
+from ..units import Units, format_length
+from ._annotations import Annotations, annotated
+from ._earth import earth_before
+from ._ground import ground_sum
+from ._lettering import Lettering, Word, material_words, opening_numbers
+from ._levels import level_heights, level_marks
+from ._notes import note_boxes, note_marks
+from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
+from ._symbols import opening_symbols
+from .edges import visible_edges
+from .faces import Face
+from .hatching import HatchTable
+
+BEFORE, BEHIND = 2000.0, 300.0
+"""How far before and behind the outer face of a wall parts are shown with it (mm)."""
+REACH = 8.0
+"""Paper mm that the ground line runs past the outermost walls."""
+WIDTHS, FOLD, RAISE = 10.0, 4.0, 3.2
+"""Paper mm from the ground to the string of widths, by which a fold runs past what it parts, and a figure another."""
+
+
+class _Panel:
+    """One wall, seen squarely from outside: its faces from edge to edge, and how far they move to their place."""
+
+    def __init__(self, building: Building, wall: PlannedWall, start: float) -> None:
+        out = wall.stand(wall.length / 2).out
+        self.wall = wall
+        self.frame = Frame.looking(round(math.degrees(math.atan2(-out[1], -out[0])), 9))
+        ends = [x * self.frame.ux + y * self.frame.uy for x, y in self._outer_corners(wall)]
+        self.left, self.right = min(ends), max(ends)
+        self.shift = start - self.left
+        face = self.frame.depth(*wall.at(wall.length / 2, wall.outer))
+        outside = tuple(part for part in building.parts if part.outside)
+        seen, _ = seen_faces(outside, self.frame.dx, self.frame.dy)
+        self.earth = earth_before(building, self.frame, self.left, self.right)
+        self.faces = [piece for held in clipped_above(seen, self.earth) for piece in self._within(held, face)]
+
+    @staticmethod
+    def _outer_corners(wall: PlannedWall) -> list[tuple[float, float]]:
+        """The ends of its outer face, where it meets its neighbours."""
+        outermost = wall.layers[0].polygon
+        rings = [polygon.exterior.coords for polygon in polygons_of(outermost)]
+        points = [(x, y) for ring in rings for x, y in ring]
+        return [p for p in points if wall.side * wall.axis.left_of(p) > wall.outer - 1.0] or points
+
+    def _within(self, face: Face, plane: float) -> Iterator[Face]:
+        a, b, c = face.plane
+        near = half_plane(face.polygon.bounds, -a, -b, plane + BEHIND - c)
+        if near is None:
+            return
+        window = shapely.box(self.left, -1e6, self.right, 1e6)
+        for piece in polygons_of(face.polygon.intersection(window).intersection(near)):
+            if min(face.depth(u, v) for u, v in piece.exterior.coords) > plane - BEFORE:
+                yield Face(piece, face.plane, face.part, face.normal)
+
+
+def draw_unfolded(
+    building: Building,
+    view: ElevationView,
+    scale: float,
+    units: Units,
+    notes: tuple[object, ...] = (),
+    show: ViewShow | None = None,
+) -> Drawing:
+    """The walls of a view beside each other, from left to right. Walls that are gone are left out."""
+    name, changes, hatches = f"elevation:{view.id}", Annotations(show, scale), HatchTable(scale)
+    panels: list[_Panel] = []
+    for wall in (building.plan.by_id.get(id) for id in view.walls):
+        if wall is not None:
+            start = panels[-1].right + panels[-1].shift if panels else 0.0
+            panels.append(_Panel(building, wall, start))
+    marks: list[Mark] = []
+    words: list[Word] = []
+    lines: list[shapely.Geometry] = []
+    messages: tuple[str, ...] = ()
+    found, unpinned = list[Mark](), list(notes)
+    for panel in panels:
+        own = HatchTable(scale, panel.shift)
+        drawn = face_regions(panel.faces, panel.frame, own, toned=bool(show and show.tone))
+        index = hatches.join(own)
+        drawn = [
+            replace(mark, hatch=index[mark.hatch]) if isinstance(mark, Region) and mark.hatch is not None else mark
+            for mark in drawn
+        ]
+        drawn += edge_strokes(visible_edges(tuple(panel.faces)), building)
+        drawn += opening_symbols(building, panel.faces, panel.frame)
+        ground = Stroke(path(*panel.earth.profile), "ground", feature="ground", sum=ground_sum(building, panel.earth))
+        keys = {face.part.key for face in panel.faces}
+        pinned = [note for note in unpinned if isinstance(note, Note) and note.anchor.part in keys]
+        unpinned = [note for note in unpinned if note not in pinned]
+        found += [
+            moved(mark, panel.shift, 0.0) for mark in note_marks(building, pinned, panel.frame, scale, name, changes)[1]
+        ]
+        marks += [moved(mark, panel.shift, 0.0) for mark in (*drawn, ground)]
+        lines.append(shapely.LineString([(u + panel.shift, v) for u, v in panel.earth.profile]))
+        words += [
+            _placed(word, panel.shift)
+            for word in (
+                *material_words(panel.faces, keyed=False),
+                *opening_numbers(building, panel.faces, panel.frame, scale),
+            )
+        ]
+    if panels:
+        messages, rest = note_marks(building, unpinned, panels[0].frame, scale, name, changes)
+        found += rest
+        left, right = 0.0, panels[-1].right + panels[-1].shift
+        top = max(bounds_of(panel.faces)[3] for panel in panels)
+        low = min(panel.earth.low for panel in panels)
+        marks += _folds(panels, low, top, scale)
+        strings: list[Mark] = list(_widths(panels, low, scale, units))
+        seen = {face.part.element for panel in panels for face in panel.faces}
+        strings += level_marks(
+            [h for h in level_heights(building, seen, without=("finish",)) if low <= h.total + 1.0 <= top + 2.0],
+            left, right + REACH * scale, scale, units,
+        )  # fmt: skip
+        marks += changes.applied(strings)
+        taken = [line.buffer(0.5 * scale) for line in lines] + list(note_boxes(found, scale))
+        marks += Lettering(scale, changes, taken).write(_once(sorted(words, key=lambda word: word.within)))
+        marks += found
+    else:
+        messages = (f"The walls of {view.name} are gone. Select walls on the plan and unfold them anew.",)
+    look = panels[0].frame if panels else Frame.looking(view.look)
+    return Drawing(
+        name, view.name, "elevation", scale, tuple(marks), hatches.all(), tuple(building.sums.values()),
+        extent(marks, scale), (look.dx, look.dy), messages,
+    )  # fmt: skip
+
+
+def _placed(word: Word, shift: float) -> Word:
+    """A word of a panel where the panel stands."""
+    beside = [place._replace(u=place.u + shift, about=_beside(place.about, shift)) for place in word.places]
+    return replace(word, places=beside)
+
+
+def _beside(polygon: shapely.Polygon, shift: float) -> shapely.Polygon:
+    held: shapely.Polygon = shapely.affinity.translate(polygon, shift)
+    return held
+
+
+def _once(words: list[Word]) -> list[Word]:
+    """Each word once: a material that several walls show is named on the first of them."""
+    return list({word.key: word for word in reversed(words)}.values())[::-1]
+
+
+def _folds(panels: list[_Panel], low: float, top: float, scale: float) -> Iterator[Mark]:
+    """Where walls meet, a chain line, and the angle between them inside."""
+    for one, other in itertools.pairwise(panels):
+        u = other.left + other.shift
+        (ax, ay), (bx, by) = (panel.wall.stand(panel.wall.length / 2).out for panel in (one, other))
+        inner = 180.0 - math.degrees(math.acos(max(-1.0, min(1.0, ax * bx + ay * by))))
+        line = path((u, low - FOLD * scale), (u, top + FOLD * scale))
+        fold = Stroke(line, "centre", feature="fold")
+        v = top + (FOLD + 1.0) * scale
+        text = Text(u, v, f"{inner:.0f}°", 2.5, "centre", "bottom", face="mono", feature="fold")
+        yield from annotated([fold, text], f"fold:{one.wall.wall.id}:{other.wall.wall.id}")
+
+
+def _widths(panels: list[_Panel], low: float, scale: float, units: Units) -> Iterator[Mark]:
+    """The true width of each wall, under it, and of all of them."""
+    raised = 0.0
+    for panel in panels:
+        start, end = panel.left + panel.shift, panel.right + panel.shift
+        text = format_length(end - start, units)
+        # Of figures that do not fit beside each other every second one stands higher.
+        raised = 0.0 if (len(text) + 1) * LETTER * scale < end - start or raised else RAISE
+        yield Dimension(
+            start, low, end, low, -WIDTHS, text, gap=WIDTHS - 2.0, feature="width", raised=raised,
+            annotation=f"width:{panel.wall.wall.id}",
+        )  # fmt: skip
+    if len(panels) > 1:
+        end = panels[-1].right + panels[-1].shift
+        yield Dimension(
+            0.0, low, end, low, -2 * WIDTHS, format_length(end, units), gap=2 * WIDTHS - 2.0, feature="width",
+            annotation="width:overall",
+        )  # fmt: skip
