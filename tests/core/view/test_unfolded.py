@@ -62,7 +62,7 @@ def test_walls_stand_side_by_side_in_their_true_width() -> None:
     assert boxes[0][2] - boxes[0][0] > 2000
     assert boxes[0][0] == near(0.0, abs=0.1) and boxes[0][2] == near(boxes[1][0], abs=0.1)
     widths = {mark.annotation: mark for mark in drawing.marks if isinstance(mark, Dimension)}
-    assert widths["width:w2"].text == f"{round(middle)}"
+    assert widths["width:w2"].text == f"{middle:.1f}"
     assert widths["width:overall"].x2 == near(boxes[2][2], abs=0.1)
     angles = [mark.text for mark in drawing.marks if isinstance(mark, Text) and mark.feature == "fold"]
     assert angles == ["135°", "135°"]
