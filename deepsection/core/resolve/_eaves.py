@@ -10,8 +10,8 @@ import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
 
-from ..geometry import moved_out, polygons_of, prism, prism_along
-from ..model import RAKED
+from ..geometry import Point, moved_out, polygons_of, prism, prism_along
+from ..model import RAKED, Downpipe
 from ._rafters import eave_z
 from ._slopes import FAR, band, local, past_rake, world
 from .building import Part, part_key
@@ -111,19 +111,23 @@ def gutter_parts(roof: ResolvedRoof) -> Iterator[Part]:
         yield Part(key, roof.block.id, "gutter", "steel", hollow, sums=(roof.eave.id,), function="finish")
 
 
-def downpipe_parts(placed: PlacedDownpipe) -> Iterator[Part]:
+def downpipe_parts(placed: PlacedDownpipe) -> tuple[Part, ...]:
     """One bent pipe: out of the gutter, back to the wall, and down."""
     pipe, roof, plane = placed.pipe, placed.roof, placed.plane
     outlet = plane.reach + roof.block.gutter / 2
     wall = min(roof.faces[pipe.edge] + OFF_WALL + pipe.size / 2, outlet)
     top, _ = gutter_z(roof, plane)
     bends = [(outlet, top), (outlet, top - NECK), (wall, top - NECK - (outlet - wall)), (wall, placed.foot + SHOE)]
+    return (_pipe(pipe, tuple(bends), placed.at(0.0), (plane.line.dx, plane.line.dy), roof.eave.id),)
+
+
+@lru_cache(maxsize=256)
+def _pipe(pipe: Downpipe, bends: tuple[Point, ...], at: Point, along: Point, eave: str) -> Part:
+    """A pipe through bends (outward, z) from a place on an eave that runs along a direction."""
     path = LineString([bends[0], *(b for a, b in itertools.pairwise(bends) if b != a)])
     profile = path.buffer(pipe.size / 2, cap_style="flat", join_style="mitre")
-    x, y = placed.at(0.0)
-    (dx, dy), out = (plane.line.dx, plane.line.dy), (plane.line.dy, -plane.line.dx)
-    half = pipe.size / 2
+    (x, y), (dx, dy), half = at, along, pipe.size / 2
     # The body lies to the right of its run; outward, that is back along the eave.
-    solid = prism_along(profile, (x + dx * half, y + dy * half), out, pipe.size)
+    solid = prism_along(profile, (x + dx * half, y + dy * half), (dy, -dx), pipe.size)
     key = part_key(pipe.id, "downpipe")
-    yield Part(key, pipe.id, "downpipe", "steel", solid, sums=(roof.eave.id,), function="on_roof")
+    return Part(key, pipe.id, "downpipe", "steel", solid, sums=(eave,), function="on_roof")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 from shapely.geometry import Polygon
 
@@ -62,6 +63,7 @@ def post_outline(post: Post) -> Polygon:
     return turned_rectangle(post.x, post.y, post.width, post.depth or post.width, post.turn)
 
 
+@lru_cache(maxsize=512)
 def post_parts(placed: PlacedPost) -> tuple[Part, ...]:
     """The solid of a post."""
     post = placed.post
@@ -72,6 +74,7 @@ def post_parts(placed: PlacedPost) -> tuple[Part, ...]:
     return (Part(key, post.id, "post", post.material, solid, (0.0, 0.0, 1.0), sums, function="structure", curve=curve),)
 
 
+@lru_cache(maxsize=512)
 def beam_parts(placed: PlacedBeam) -> tuple[Part, ...]:
     """The solid of a beam."""
     beam, line = placed.beam, line_through(placed.start, placed.end)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -49,19 +48,18 @@ def visible_edges(faces: tuple[Face, ...], *, backdrop: bool = False) -> tuple[E
     segments = _segments(polygons)
     if not len(segments):
         return ()
-    sides = _sides(segments, polygons, np.array([face.plane for face in faces]))
-    chains: dict[tuple[str, int, int], list[NDArray[np.float64]]] = defaultdict(list)
-    middles = segments.mean(axis=1).tolist()
-    for segment, middle, left, right in zip(segments, middles, sides[0].tolist(), sides[1].tolist()):
-        found = _classify(middle, faces, left, right, backdrop)
-        if found:
-            chains[found].append(segment)
-    if not chains:
-        return ()
+    planes = np.array([face.plane for face in faces])
+    left, right = _sides(segments, polygons, planes)
+    pen, near, far = _classify(segments.mean(axis=1), faces, planes, left, right, backdrop)
+    drawn = pen >= 0
+    count = len(faces) + 1
+    keys, owner = np.unique((pen[drawn] * count + near[drawn]) * count + far[drawn] + 1, return_inverse=True)
     edges: list[Edge] = []
-    for (pen, near, far), lines in zip(chains, _straight(list(chains.values()))):
-        other = faces[far] if far >= 0 else None
-        edges += [Edge(start, end, pen, faces[near], other) for start, end in lines]
+    for key, lines in zip(keys.tolist(), _straight(segments[drawn], owner, len(keys))):
+        rest, behind = divmod(key, count)
+        name, before = divmod(rest, count)
+        other = faces[behind - 1] if behind else None
+        edges += [Edge(start, end, PENS[name], faces[before], other) for start, end in lines]
     return tuple(edges)
 
 
@@ -97,41 +95,54 @@ def _sides(
     return found[0], found[1]
 
 
+PENS = ("outline", "edge", "crease", "fine")
+_OUTLINE, _EDGE, _CREASE, _FINE, _NONE = 0, 1, 2, 3, -1
+
+
 def _classify(
-    middle: Sequence[float], faces: Sequence[Face], left: int, right: int, backdrop: bool
-) -> tuple[str, int, int] | None:
-    if left == right:
-        return None
-    if left < 0 or right < 0:
-        return ("edge" if backdrop else "outline"), max(left, right), -1
-    u, v = middle
-    gap = faces[right].depth(u, v) - faces[left].depth(u, v)
-    near, far = (left, right) if gap >= 0 else (right, left)
-    slope = max(abs(term) for face in (faces[near], faces[far]) for term in face.plane[:2])
-    if abs(gap) > 1.0 + slope * PROBE * 4:
-        if abs(gap) > FAR_BEHIND:
-            return "outline", near, far
-        return ("edge" if abs(gap) > NEAR_BEHIND else "crease"), near, far
-    first, second = faces[near], faces[far]
-    bend = max(abs(p - q) for p, q in zip(first.normal, second.normal))
-    if bend > 1e-3 and not (bend < CHORD_BEND and (first.part.curve or second.part.curve)):
-        return "crease", near, far
-    if first.part.material != second.part.material:
-        return "fine", near, far
-    return None
+    middles: NDArray[np.float64],
+    faces: Sequence[Face],
+    planes: NDArray[np.float64],
+    left: NDArray[np.int_],
+    right: NDArray[np.int_],
+    backdrop: bool,
+) -> tuple[NDArray[np.int_], NDArray[np.int_], NDArray[np.int_]]:
+    """Per segment its pen (-1: no line), the nearer face beside it, and the other one (-1: none)."""
+    alone = (left < 0) | (right < 0)
+    one, two = np.where(alone, np.maximum(left, right), left), np.where(alone, np.maximum(left, right), right)
+    depths = [(planes[side, :2] * middles).sum(axis=1) + planes[side, 2] for side in (one, two)]
+    gap = depths[1] - depths[0]
+    near, far = np.where(gap >= 0, one, two), np.where(gap >= 0, two, one)
+    steep = np.abs(planes[:, :2]).max(axis=1)
+    far_off = np.abs(gap)
+    jump = far_off > 1.0 + np.maximum(steep[near], steep[far]) * PROBE * 4
+    jumped = np.where(far_off > FAR_BEHIND, _OUTLINE, np.where(far_off > NEAR_BEHIND, _EDGE, _CREASE))
+    normals = np.array([face.normal for face in faces])
+    bent = np.array([face.part.curve is not None for face in faces])
+    kinds = {name: k for k, name in enumerate(dict.fromkeys(face.part.material for face in faces))}
+    made_of = np.array([kinds[face.part.material] for face in faces])
+    bend = np.abs(normals[near] - normals[far]).max(axis=1)
+    chord = (bend < CHORD_BEND) & (bent[near] | bent[far])
+    flush = np.where((bend > 1e-3) & ~chord, _CREASE, np.where(made_of[near] != made_of[far], _FINE, _NONE))
+    pen = np.where(jump, jumped, flush)
+    pen = np.where(alone, _EDGE if backdrop else _OUTLINE, pen)
+    return np.where(left == right, _NONE, pen), near, np.where(alone, -1, far)
 
 
-def _straight(chains: list[list[NDArray[np.float64]]]) -> list[list[tuple[Point, Point]]]:
-    """Per chain, its pieces joined and parted again at their bends."""
-    owner = np.repeat(np.arange(len(chains)), [len(chain) for chain in chains])
-    pieces = shapely.linestrings(np.concatenate([np.stack(chain) for chain in chains]))
-    merged = shapely.simplify(shapely.line_merge(shapely.multilinestrings(pieces, indices=owner)), TOL.grid * 2)
+def _straight(segments: NDArray[np.float64], owner: NDArray[np.int_], count: int) -> list[list[tuple[Point, Point]]]:
+    """Per chain, the pieces of it joined and parted again at their bends; `owner` is the chain of each segment."""
+    if not count:
+        return []
+    order = np.argsort(owner, kind="stable")
+    pieces = shapely.linestrings(segments[order])
+    merged = shapely.simplify(shapely.line_merge(shapely.multilinestrings(pieces, indices=owner[order])), TOL.grid * 2)
     lines, chain_of = shapely.get_parts(merged, return_index=True)
     points, line_of = shapely.get_coordinates(lines, return_index=True)
-    found: list[list[tuple[Point, Point]]] = [[] for _ in chains]
+    found: list[list[tuple[Point, Point]]] = [[] for _ in range(count)]
     within = line_of[1:] == line_of[:-1]
     long = np.abs(points[1:] - points[:-1]).sum(axis=1) > TOL.point
-    for k in np.flatnonzero(within & long).tolist():
-        (x0, y0), (x1, y1) = points[k].tolist(), points[k + 1].tolist()
-        found[chain_of[line_of[k]]].append(((x0, y0), (x1, y1)))
+    at = np.flatnonzero(within & long)
+    chains = chain_of[line_of[at]].tolist()
+    for chain, (x0, y0), (x1, y1) in zip(chains, points[at].tolist(), points[at + 1].tolist()):
+        found[chain].append(((x0, y0), (x1, y1)))
     return found

@@ -32,10 +32,14 @@ class Scene:
 
 @dataclass(frozen=True, slots=True)
 class Tiling:
-    """Pieces of faces that overlap nowhere, and which face of the scene each belongs to."""
+    """Pieces of faces that overlap nowhere, and which face of the scene each belongs to.
+
+    `is_plain`: no face of which nothing is seen hid anything of one that is: without such faces it is the same.
+    """
 
     owner: NDArray[np.int_]
     pieces: list[Face]
+    is_plain: bool
 
 
 def tile(scene: Scene, chosen: NDArray[np.bool_]) -> Tiling:
@@ -52,7 +56,10 @@ def tile(scene: Scene, chosen: NDArray[np.bool_]) -> Tiling:
         for piece in cut.get(i, (scene.faces[i],)):
             owner.append(i)
             pieces.append(piece)
-    return Tiling(np.array(owner, dtype=int), pieces)
+    held = np.array(owner, dtype=int)
+    seen = np.zeros(len(chosen), dtype=bool)
+    seen[held] = True
+    return Tiling(held, pieces, not bool((seen[behind] & ~seen[front]).any()))
 
 
 def extremes(

@@ -7,7 +7,9 @@ rest are proved to be hidden.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Hashable, Sequence
+from functools import lru_cache
 
 import numpy as np
 import shapely
@@ -31,8 +33,9 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
         return []
     scene = Scene(faces)
     chosen = _nearest(scene, _samples(scene))
+    names = _names(faces)
     if known := _lately.last(view):
-        chosen |= np.array([_name(face) in known for face in faces])
+        chosen |= np.array([name in known for name in names])
     rest = np.flatnonzero(~chosen)
     rest = rest[~_behind_one(scene, rest, chosen)]
     tiling = tile(scene, chosen)
@@ -52,20 +55,32 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
         bare, spots = np.concatenate([first[0], second[0]]), np.concatenate([first[1], second[1]])
     seen = np.zeros(len(chosen), dtype=bool)
     seen[tiling.owner] = True
-    if not np.array_equal(seen, chosen):
+    if not tiling.is_plain:
         # The same pieces whatever was guessed, to the last vertex.
         tiling = tile(scene, seen)
     if view is not None:
-        _lately.keep(view, frozenset(_name(face) for face in tiling.pieces))
+        _lately.keep(view, frozenset(names[k] for k in np.flatnonzero(seen).tolist()))
     return tiling.pieces
 
 
-Name = tuple[str, float, float, float]
+Name = tuple[str, float, float, float, int]
 _lately: Guesses[Hashable, frozenset[Name]] = Guesses(size=200)
 """Per view, what was seen in it last: the better the guess, the fewer rounds."""
 
 
-def _name(face: Face) -> Name:
+def _names(faces: Sequence[Face]) -> list[Name]:
+    """What faces are called from one time to the next: part, direction, and which of those alike."""
+    alike: Counter[tuple[str, float, float, float]] = Counter()
+    names = []
+    for face in faces:
+        stem = _stem(face)
+        names.append((*stem, alike[stem]))
+        alike[stem] += 1
+    return names
+
+
+@lru_cache(maxsize=50_000)
+def _stem(face: Face) -> tuple[str, float, float, float]:
     x, y, z = face.normal
     return face.part.key, round(x, 2), round(y, 2), round(z, 2)
 
