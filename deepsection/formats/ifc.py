@@ -21,6 +21,9 @@ SPACE = uuid.UUID("6f0a6c52-5f4b-4f0e-9b1d-0f9f5a6f7c11")
 """Names of global ids are made in this space."""
 CLASSES = {
     "post": "IfcColumn",
+    "steps": "IfcStair",
+    "rail_bars": "IfcRailing",
+    "rail_posts": "IfcRailing",
     "beam": "IfcBeam",
     "footing": "IfcFooting",
     "stem": "IfcFooting",

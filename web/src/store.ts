@@ -25,6 +25,7 @@ export type Tool =
   | "measure"
   | "post"
   | "beam"
+  | "rail"
   | "room"
   | "roof"
   | "on-roof"

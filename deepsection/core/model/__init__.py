@@ -63,6 +63,7 @@ from .openings import (
     Opening,
     SetIn,
 )
+from .outdoors import OutsideSteps, Rail
 from .places import (
     along_from_start,
     along_wall,
@@ -129,11 +130,13 @@ __all__ = [
     "MoveWall",
     "Note",
     "Opening",
+    "OutsideSteps",
     "OverhangFrom",
     "PlacedView",
     "PlanSpot",
     "Post",
     "Project",
+    "Rail",
     "Remove",
     "RoofBlock",
     "RoofEdge",

@@ -50,6 +50,7 @@ ShowKind = Literal[
     "gutters",
     "on_roofs",
     "posts",
+    "outdoors",
     "foundations",
     "floors",
     "levels",

@@ -31,6 +31,7 @@ from .elements import (
 from .ground import GroundSpot, GroundStep
 from .onroofs import Chimney, Downpipe, RoofFitting
 from .openings import Design, Kind, Opening, design_of, number_of
+from .outdoors import OutsideSteps, Rail
 from .posts import Beam, Post
 from .values import Element, Id, Name
 
@@ -50,6 +51,8 @@ COLLECTIONS = (
     "grid",
     "spots",
     "steps",
+    "outside_steps",
+    "rails",
     "roofs",
     "chimneys",
     "fittings",
@@ -90,6 +93,8 @@ class Project(Element):
     grid: tuple[GridLine, ...] = ()
     spots: tuple[GroundSpot, ...] = ()
     steps: tuple[GroundStep, ...] = ()
+    outside_steps: tuple[OutsideSteps, ...] = ()
+    rails: tuple[Rail, ...] = ()
     roofs: tuple[RoofBlock, ...] = ()
     chimneys: tuple[Chimney, ...] = ()
     fittings: tuple[RoofFitting, ...] = ()

@@ -9,6 +9,7 @@ from typing import Any
 from ..errors import BadInput, RefusedEdit
 from ..model import OPERATIONS, Design, Kind, Opening, Project, changed, wall_length
 from ..model.edits import (
+    AddSteps,
     CentreOpening,
     CentreUnderGable,
     ClearExceptions,
@@ -232,6 +233,11 @@ def _arranging_rows(project: Project, opening: Opening) -> list[Row]:
         Row(Field("repeat", "Repeat, such as 3 at " + REPEATS[project.units], "text", ""), repeat),
         Row(Field("spread", "Spread over the wall, how many", "number", ""), spread),
         choice_row("copy_to", "Copy it onto", NO_KIND, [(NO_KIND, "no other wall"), *walls], onto),
+        *(
+            [action_row("steps", "Steps to it", [AddSteps(door=opening.id, id=next(free_ids(project, "steps")))])]
+            if opening.unit == "door" and project.walls_by_id[opening.wall].status == "outer"
+            else []
+        ),
         action_row("centre", "Centre it between its neighbours", [CentreOpening(opening=opening.id)]),
         *(
             [action_row("centre_gable", "Centre it under the gable", [CentreUnderGable(opening=opening.id)])]

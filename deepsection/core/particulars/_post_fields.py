@@ -7,13 +7,15 @@ from typing import Any
 
 from ..catalog import materials
 from ..model import Beam, Post, Project, changed
-from ..model.edits import PutBeam, PutPost
-from .rows import Row, choice_row, length_row, level_options
+from ..model.edits import AddRail, PutBeam, PutPost
+from ..model.ids import free_ids
+from .rows import Row, action_row, choice_row, length_row, level_options
 
 OF_POSTS = ("softwood", "concrete", "block", "steel", "stone")
 
 
-def _materials() -> list[tuple[str, str]]:
+def materials_of_posts() -> list[tuple[str, str]]:
+    """What posts, beams, steps and rails can be made of."""
     return [(held.id, held.name) for held in materials().values() if held.id in OF_POSTS]
 
 
@@ -49,7 +51,7 @@ def post_fields(project: Project, post: Post) -> list[Row]:
         ]
     return [
         *rows,
-        choice_row("material", "Material", post.material, _materials(), lambda t: put(material=t)),
+        choice_row("material", "Material", post.material, materials_of_posts(), lambda t: put(material=t)),
         length_row("x", "From the origin, east", post.x, units, lambda v: put(x=v)),
         length_row("y", "From the origin, north", post.y, units, lambda v: put(y=v)),
         choice_row(
@@ -83,7 +85,7 @@ def beam_fields(project: Project, beam: Beam) -> list[Row]:
     return [
         length_row("width", "Width", beam.width, units, lambda v: put(width=v), least=0.0),
         length_row("depth", "Depth", beam.depth, units, lambda v: put(depth=v), least=0.0),
-        choice_row("material", "Material", beam.material, _materials(), lambda t: put(material=t)),
+        choice_row("material", "Material", beam.material, materials_of_posts(), lambda t: put(material=t)),
         choice_row(
             "top_level",
             "Its top at",
@@ -92,4 +94,5 @@ def beam_fields(project: Project, beam: Beam) -> list[Row]:
             lambda t: put(top=changed(beam.top, level=t)),
         ),
         length_row("top_offset", "Above that", beam.top.offset, units, lambda v: put(top=changed(beam.top, offset=v))),
+        action_row("rail", "A rail under it", [AddRail(beam=beam.id, id=next(free_ids(project, "rail")))]),
     ]

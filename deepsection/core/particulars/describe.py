@@ -24,8 +24,10 @@ from ..model import (
     MakeUp,
     Note,
     Opening,
+    OutsideSteps,
     Post,
     Project,
+    Rail,
     RoofBlock,
     RoofFitting,
     Room,
@@ -57,6 +59,8 @@ REMOVABLE = (
     Kind,
     Post,
     Beam,
+    OutsideSteps,
+    Rail,
     Note,
     Sheet,
     *LINES,
@@ -198,6 +202,10 @@ def _sum_ids(held: Any) -> list[str]:
         return [f"top:{held.id}", f"foot:{held.id}", sum_id(held.top.level), sum_id(held.base.level), *own]
     if isinstance(held, Post):
         return [f"top:{held.id}", f"foot:{held.id}", sum_id(held.top.level), sum_id(held.base.level)]
+    if isinstance(held, OutsideSteps):
+        return [f"top:{held.id}", sum_id(held.top.level)]
+    if isinstance(held, Rail):
+        return [f"foot:{held.id}", sum_id(held.base.level)]
     if isinstance(held, Chimney | RoofFitting):
         return [f"top:{held.id}", f"foot:{held.id}"]
     if isinstance(held, Downpipe):
@@ -237,6 +245,10 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         return "Post", f"{held.shape}, of {material(held.material).name.lower()}"
     if isinstance(held, Beam):
         return "Beam", f"of {material(held.material).name.lower()}"
+    if isinstance(held, OutsideSteps):
+        return "Steps", f"of {material(held.material).name.lower()}, down to the ground"
+    if isinstance(held, Rail):
+        return "Rail", f"of {material(held.material).name.lower()}"
     if isinstance(held, Kind):
         count = sum(opening.kind == held.id for opening in project.openings)
         return held.name[:1].upper() + held.name[1:], f"kind of {held.unit}, followed by {count or 'none'}"

@@ -23,8 +23,10 @@ from ..model import (
     MakeUp,
     Note,
     Opening,
+    OutsideSteps,
     Post,
     Project,
+    Rail,
     RoofBlock,
     RoofFitting,
     Room,
@@ -50,6 +52,7 @@ from ..units import format_pitch, parse_pitch
 from ._make_up_fields import make_up_fields
 from ._on_roof_fields import chimney_fields, downpipe_fields, fitting_fields
 from ._opening_fields import kind_fields, opening_fields
+from ._outdoor_fields import rail_fields, steps_fields
 from ._post_fields import beam_fields, post_fields
 from ._roof_fields import roof_fields
 from ._storey_fields import ceiling_fields, floor_fields, foundation_fields, rung_fields
@@ -197,6 +200,8 @@ _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
     Kind: kind_fields,
     Post: post_fields,
     Beam: beam_fields,
+    OutsideSteps: steps_fields,
+    Rail: rail_fields,
     RoofBlock: roof_fields,
     Chimney: chimney_fields,
     RoofFitting: fitting_fields,

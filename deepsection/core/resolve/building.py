@@ -17,6 +17,7 @@ from ..model import Beam, Design, Opening, Post, Room, Wall, drift_of
 from ..units import HeightSum
 from .ground import Ground
 from .onroofmodel import OnRoofs
+from .outdoormodel import PlacedRail, PlacedSteps
 from .roofmodel import ResolvedRoof
 
 Severity = Literal["blocking", "warning"]
@@ -367,6 +368,8 @@ class Building:
     """mm above the datum of every sum, by its id."""
     on_roofs: OnRoofs = field(default_factory=OnRoofs)
     """What goes through roofs and hangs on them."""
+    outside_steps: tuple[PlacedSteps, ...] = ()
+    rails: tuple[PlacedRail, ...] = ()
 
     @cached_property
     def parts(self) -> tuple[Part, ...]:

@@ -24,6 +24,7 @@ from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moul
 from ._onroofparts import Piercing, on_roof_parts, passed, piercings
 from ._onroofs import above_all, decks_below, on_roofs
 from ._openingchecks import roofs_before, squeezed_headers
+from ._outdoors import place_rails, place_steps, rail_parts, steps_parts
 from ._posts import beam_parts, place_beams, place_posts, post_parts
 from ._returns import return_parts
 from ._roofparts import roof_parts
@@ -86,6 +87,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     ground = Ground(grade, project.spots, project.steps)
     on_top = place_on_roofs(project, roofs, levels, ground, found)
     posts, beams = place_posts(project, levels, found), place_beams(project, levels, found)
+    steps, rails = place_steps(project, levels, ground, found), place_rails(project, levels, found)
     mouldings, mitres = _mouldings(plan, levels)
     found += moulding_faults(plan, tops)
 
@@ -105,8 +107,10 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     vaults = plan_vaults(project, rooms, roofs, levels, found)
 
     def make_parts() -> tuple[Part, ...]:
-        return _parts(
-            project, plan, levels, make_ups, openings, floors, roofs, tops, posts, beams, mitres, on_top, vaults
+        return (
+            _parts(project, plan, levels, make_ups, openings, floors, roofs, tops, posts, beams, mitres, on_top, vaults)
+            + tuple(part for held in steps for part in steps_parts(held))
+            + tuple(part for held in rails for part in rail_parts(held))
         )
 
     found += _missed_sections(project, plan)
@@ -119,6 +123,8 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         sums.setdefault(own.id, own)
     for held in (*(end for post in posts for end in (post.foot, post.top)), *(beam.top for beam in beams)):
         sums.setdefault(held.id, held)
+    for above in (*(held.top for held in steps), *(held.foot for held in rails)):
+        sums.setdefault(above.id, above)
     for roof in roofs:
         sums.update({s.id: s for s in (roof.heel, *(eave for _, eave in roof.eaves), roof.ridge_top, *roof.proofs)})
     sums.update({height.id: height for height in mouldings})
@@ -165,6 +171,8 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         ground,
         totals,
         on_top,
+        steps,
+        rails,
     )
     if timer:
         with clock("solids"):

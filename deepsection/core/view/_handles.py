@@ -11,7 +11,7 @@ RIDGE = 40.0
 """A line belongs to a ridge when it lies this close to it (mm): caps lie on the covering."""
 EAVE_ROLES = {"fascia", "gutter"}
 """Roles that make up an eave."""
-UPRIGHT = {"post": "move_post", "chimney": "move_chimney"}
+UPRIGHT = {"post": "move_post", "chimney": "move_chimney", "steps": "move_steps", "rail_bars": "move_rail"}
 """Roles of what stands alone and is moved sideways."""
 
 

@@ -16,6 +16,8 @@ _OF_COLLECTION: dict[str, ShowKind] = {
     "fittings": "on_roofs",
     "posts": "posts",
     "beams": "posts",
+    "outside_steps": "outdoors",
+    "rails": "outdoors",
     "foundations": "foundations",
     "floors": "floors",
     "ceilings": "floors",

@@ -23,6 +23,7 @@ from ..resolve import Building, PlacedOpening, PlannedWall, Storey, storeys
 from ..units import FOOT, Units, format_area
 from ._onroofs import plan_marks
 from ._openings import opening_marks, plan_hole
+from ._outdoors import outdoor_marks
 from ._posts import post_marks
 from ._roofs import VALLEY_CLEAR, RoofSide, roof_marks, roof_sides
 from ._shapes import shape_marks
@@ -109,6 +110,7 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
         for placed in building.openings[wall.wall.id]:
             marks += opening_marks(wall, make_ups[wall.wall.make_up], placed, frame, scale)
     marks += post_marks(building, level, base, frame)
+    marks += outdoor_marks(building, level, frame, scale)
     marks += plan_marks(building, base + CUT_HEIGHT, storey.plate, frame)
     for held in building.rooms:
         if held.level == level:

@@ -106,6 +106,22 @@ export function dragOf(
       },
     };
   }
+  const steps = project.outside_steps?.find((held) => held.id === handle.element);
+  const rail = project.rails?.find((held) => held.id === handle.element);
+  if (steps || rail) {
+    return {
+      hint: steps ? "Drag the steps; they lead down to the ground where they stand." : "Drag the rail.",
+      edits: (du, dw) => {
+        const by = toPlan(turn, step(du), projected ? 0 : step(dw));
+        if (steps) return [{ kind: "put_outside_steps", steps: moved(steps, by) }];
+        if (!rail) return [];
+        const { x1, y1, x2, y2 } = rail;
+        return [
+          { kind: "put_rail", rail: { ...rail, x1: x1 + by.x, y1: y1 + by.y, x2: x2 + by.x, y2: y2 + by.y } },
+        ];
+      },
+    };
+  }
   const chimney = project.chimneys?.find((held) => held.id === handle.element);
   const fitting = project.fittings?.find((held) => held.id === handle.element);
   if (chimney || fitting) {

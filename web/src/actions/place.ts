@@ -308,3 +308,40 @@ export class DrawBeam extends TwoPoints {
     return { post: post?.id ?? null, x, y };
   }
 }
+
+/** A level rail between two points, on the floor of the storey. */
+export class DrawRail extends TwoPoints {
+  private readonly id = newId("rail");
+
+  constructor(
+    project: Project,
+    turn: Turn,
+    private readonly storey: Storey,
+  ) {
+    super(project, turn);
+  }
+
+  protected readonly hints: [string, string, string] = [
+    "Click where the rail begins.",
+    "Click where it ends. Escape begins again.",
+    "length of the rail",
+  ];
+
+  protected make(a: Place, b: Place) {
+    if (Math.hypot(a.u - b.u, a.w - b.w) < 200) return "A rail needs two ends that lie apart.";
+    const [p, q] = [toPlan(this.turn, a.u, a.w), toPlan(this.turn, b.u, b.w)];
+    const units = this.project.units;
+    const rail = {
+      id: this.id,
+      x1: p.x,
+      y1: p.y,
+      x2: q.x,
+      y2: q.y,
+      base: { level: this.storey.level, offset: 0 },
+      height: start(units, 36, 900),
+      gap: start(units, 4, 100),
+      material: "softwood",
+    };
+    return { id: this.id, edit: { kind: "put_rail" as const, rail } };
+  }
+}

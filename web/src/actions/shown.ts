@@ -14,6 +14,7 @@ export const PART_KINDS: [ShowKind, string][] = [
   ["gutters", "gutters and downpipes"],
   ["on_roofs", "chimneys and vents"],
   ["posts", "posts and beams"],
+  ["outdoors", "steps and rails"],
   ["floors", "floors and ceilings"],
   ["foundations", "foundations"],
 ];

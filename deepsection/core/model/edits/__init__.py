@@ -30,6 +30,7 @@ from .fitting import AddOnRoof
 from .heights import AddRung, SetTerm, SetTotal
 from .lining import CentreUnderGable, LineUpOpenings, SpaceOpenings, gable_peak
 from .openings import ClearExceptions, FollowKind, MakeKind, MoveOpening, ResizeOpening
+from .outdoors import AddRail, AddSteps, PutOutsideSteps, PutRail
 from .outlines import DrawOutline
 from .proposing import ProposeRoof
 from .putting import (
@@ -86,6 +87,10 @@ Edit = Annotated[
     | PutKind
     | PutOpening
     | PutPost
+    | PutOutsideSteps
+    | PutRail
+    | AddSteps
+    | AddRail
     | PutBeam
     | PutRoom
     | PutConstruction
@@ -178,7 +183,9 @@ __all__ = [
     "AddBay",
     "AddDormer",
     "AddOnRoof",
+    "AddRail",
     "AddRung",
+    "AddSteps",
     "AddStorey",
     "AlignWall",
     "BendWall",
@@ -224,7 +231,9 @@ __all__ = [
     "PutMakeUp",
     "PutNote",
     "PutOpening",
+    "PutOutsideSteps",
     "PutPost",
+    "PutRail",
     "PutRoof",
     "PutRoom",
     "PutRung",

@@ -31,7 +31,9 @@ from .heights import keep_locked
 from .rebuilding import put, rebuild
 
 
-class _Put(Element):
+class PutElement(Element):
+    """An element added, or replaced by its id."""
+
     def apply(self, project: Project) -> Project:
         """The project with this element added, or replaced by id. Raises: RefusedEdit."""
         return put(project, getattr(self, self.__class__._carries()))
@@ -41,7 +43,7 @@ class _Put(Element):
         return next(name for name in cls.model_fields if name != "kind")
 
 
-class PutMakeUp(_Put):
+class PutMakeUp(PutElement):
     kind: Literal["put_make_up"] = "put_make_up"
     make_up: MakeUp
 
@@ -50,122 +52,122 @@ class PutMakeUp(_Put):
         return keep_locked(project, super().apply(project))
 
 
-class PutRung(_Put):
+class PutRung(PutElement):
     kind: Literal["put_rung"] = "put_rung"
     rung: Rung
 
 
-class PutJoint(_Put):
+class PutJoint(PutElement):
     kind: Literal["put_joint"] = "put_joint"
     joint: Joint
 
 
-class PutWall(_Put):
+class PutWall(PutElement):
     kind: Literal["put_wall"] = "put_wall"
     wall: Wall
 
 
-class PutKind(_Put):
+class PutKind(PutElement):
     kind: Literal["put_kind"] = "put_kind"
     design: Kind
 
 
-class PutOpening(_Put):
+class PutOpening(PutElement):
     kind: Literal["put_opening"] = "put_opening"
     opening: Opening
 
 
-class PutPost(_Put):
+class PutPost(PutElement):
     kind: Literal["put_post"] = "put_post"
     post: Post
 
 
-class PutBeam(_Put):
+class PutBeam(PutElement):
     kind: Literal["put_beam"] = "put_beam"
     beam: Beam
 
 
-class PutRoom(_Put):
+class PutRoom(PutElement):
     kind: Literal["put_room"] = "put_room"
     room: Room
 
 
-class PutConstruction(_Put):
+class PutConstruction(PutElement):
     kind: Literal["put_construction"] = "put_construction"
     line: ConstructionLine
 
 
-class PutGrid(_Put):
+class PutGrid(PutElement):
     kind: Literal["put_grid"] = "put_grid"
     line: GridLine
 
 
-class PutGroundSpot(_Put):
+class PutGroundSpot(PutElement):
     kind: Literal["put_ground_spot"] = "put_ground_spot"
     spot: GroundSpot
 
 
-class PutGroundStep(_Put):
+class PutGroundStep(PutElement):
     kind: Literal["put_ground_step"] = "put_ground_step"
     step: GroundStep
 
 
-class PutRoof(_Put):
+class PutRoof(PutElement):
     kind: Literal["put_roof"] = "put_roof"
     roof: RoofBlock
 
 
-class PutChimney(_Put):
+class PutChimney(PutElement):
     kind: Literal["put_chimney"] = "put_chimney"
     chimney: Chimney
 
 
-class PutFitting(_Put):
+class PutFitting(PutElement):
     kind: Literal["put_fitting"] = "put_fitting"
     fitting: RoofFitting
 
 
-class PutDownpipe(_Put):
+class PutDownpipe(PutElement):
     kind: Literal["put_downpipe"] = "put_downpipe"
     pipe: Downpipe
 
 
-class PutFoundation(_Put):
+class PutFoundation(PutElement):
     kind: Literal["put_foundation"] = "put_foundation"
     foundation: Foundation
 
 
-class PutFloor(_Put):
+class PutFloor(PutElement):
     kind: Literal["put_floor"] = "put_floor"
     floor: Floor
 
 
-class PutCeiling(_Put):
+class PutCeiling(PutElement):
     kind: Literal["put_ceiling"] = "put_ceiling"
     ceiling: Ceiling
 
 
-class PutSection(_Put):
+class PutSection(PutElement):
     kind: Literal["put_section"] = "put_section"
     section: SectionLine
 
 
-class PutElevation(_Put):
+class PutElevation(PutElement):
     kind: Literal["put_elevation"] = "put_elevation"
     elevation: ElevationView
 
 
-class PutShow(_Put):
+class PutShow(PutElement):
     kind: Literal["put_show"] = "put_show"
     show: ViewShow
 
 
-class PutNote(_Put):
+class PutNote(PutElement):
     kind: Literal["put_note"] = "put_note"
     note: Note
 
 
-class PutSheet(_Put):
+class PutSheet(PutElement):
     kind: Literal["put_sheet"] = "put_sheet"
     sheet: Sheet
 

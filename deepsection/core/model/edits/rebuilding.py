@@ -27,6 +27,7 @@ from ..elements import (
 from ..ground import GroundSpot, GroundStep
 from ..onroofs import Chimney, Downpipe, RoofFitting
 from ..openings import Kind, Opening
+from ..outdoors import OutsideSteps, Rail
 from ..posts import Beam, Post
 from ..project import Project
 
@@ -115,6 +116,8 @@ _COLLECTION_OF: dict[type, str] = {
     GridLine: "grid",
     GroundSpot: "spots",
     GroundStep: "steps",
+    OutsideSteps: "outside_steps",
+    Rail: "rails",
     RoofBlock: "roofs",
     Chimney: "chimneys",
     RoofFitting: "fittings",

@@ -17,6 +17,7 @@ from ..ground import GroundSpot, GroundStep
 from ..ids import free_among
 from ..onroofs import Chimney, RoofFitting
 from ..openings import Opening
+from ..outdoors import OutsideSteps, Rail
 from ..places import joint_point
 from ..posts import Beam, Post
 from ..project import Project
@@ -146,8 +147,20 @@ class Transform(Element):
 
 
 MOVABLE = (
-    Wall, Post, Beam, Room, ConstructionLine, GridLine, SectionLine, GroundSpot, GroundStep, Chimney, RoofFitting,
-)  # fmt: skip
+    Wall,
+    Post,
+    Beam,
+    OutsideSteps,
+    Rail,
+    Room,
+    ConstructionLine,
+    GridLine,
+    SectionLine,
+    GroundSpot,
+    GroundStep,
+    Chimney,
+    RoofFitting,
+)
 
 
 def _next_name(name: str, project: Project, made: list[Any]) -> str:
@@ -184,6 +197,9 @@ def _loose(held: Any, motion: Motion, id: str) -> Any:
         (x1, y1), (x2, y2) = motion.at((held.x1, held.y1)), motion.at((held.x2, held.y2))
         look = held.look if motion.mirror is None else ("right" if held.look == "left" else "left")
         return changed(held, id=id, x1=x1, y1=y1, x2=x2, y2=y2, look=look)
+    if isinstance(held, Rail):
+        (x1, y1), (x2, y2) = motion.at((held.x1, held.y1)), motion.at((held.x2, held.y2))
+        return changed(held, id=id, x1=x1, y1=y1, x2=x2, y2=y2)
     if isinstance(held, GroundStep):
         (x1, y1), (x2, y2) = motion.at((held.x1, held.y1)), motion.at((held.x2, held.y2))
         rise = held.rise if motion.mirror is None else -held.rise
@@ -199,6 +215,8 @@ def _loose(held: Any, motion: Motion, id: str) -> Any:
     more: dict[str, Any] = {}
     if isinstance(held, ConstructionLine | GridLine):
         more["angle"] = motion.angle(held.angle)
+    if isinstance(held, OutsideSteps):
+        more["turn"] = math.remainder(motion.angle(held.turn), 360.0)
     if isinstance(held, Post | Chimney):
         more["turn"] = motion.angle(held.turn) % 180.0
     return changed(held, id=id, x=x, y=y, **more)

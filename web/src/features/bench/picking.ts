@@ -19,6 +19,8 @@ export function nameOf(project: Project, id: string): string {
   const fitting = project.fittings?.find((held) => held.id === id);
   if (fitting) return fitting.fitting === "window" ? "roof window" : fitting.fitting;
   if (project.downpipes?.some((held) => held.id === id)) return "downpipe";
+  if (project.outside_steps?.some((held) => held.id === id)) return "steps";
+  if (project.rails?.some((held) => held.id === id)) return "rail";
   if (project.beams?.some((held) => held.id === id)) return "beam";
   const named = [project.roofs, project.rooms, project.foundations, project.floors, project.ceilings]
     .flatMap((held): { id: string; name: string }[] => held ?? [])

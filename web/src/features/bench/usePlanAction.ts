@@ -3,7 +3,8 @@ import { type BaySize, PlaceBay } from "../../actions/bay";
 import { DrawConstruction } from "../../actions/construction";
 import { Measure } from "../../actions/measure";
 import { DrawOutline } from "../../actions/outline";
-import { DrawBeam, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
+import { DrawBeam,
+  DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
 import { Dormer, PutOnRoof, RoofOver, RoofRectangle } from "../../actions/roof";
 import { DrawGroundStep, PlaceGroundSpot } from "../../actions/site";
 import { Align, Mirror, Shift, TurnAbout } from "../../actions/transform";
@@ -28,6 +29,7 @@ const KEPT = new Set<Tool>([
   "grid",
   "ground-spot",
   "post",
+  "rail",
   "beam",
   "on-roof",
 ]);
@@ -108,6 +110,7 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
     }
     if (tool === "post") return new PlacePost(held, frame, storey);
     if (tool === "beam") return new DrawBeam(held, frame, storey);
+    if (tool === "rail") return new DrawRail(held, frame, storey);
     if (tool === "measure") return new Measure();
     if (tool === "room") return new PlaceRoom(held, frame, storey);
     if (tool === "roof") {

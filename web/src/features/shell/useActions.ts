@@ -26,6 +26,7 @@ export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
   { tool: "bay", label: "Bay", steps: ["Plan"] },
   { tool: "post", label: "Post", steps: ["Plan"] },
   { tool: "beam", label: "Beam", steps: ["Plan"] },
+  { tool: "rail", label: "Rail", steps: ["Plan"] },
   { tool: "niche", label: "Niche", steps: ["Plan"] },
   { tool: "room", label: "Room", steps: ["Plan"] },
   { tool: "construction", label: "Construction", steps: ["Plan"] },
@@ -50,7 +51,7 @@ export const MOTIONS: { tool: Tool; label: string; words: string }[] = [
 /** Of some elements, those that can be moved in plan. */
 export function movables(project: Project, ids: (string | null)[]): string[] {
   const known = new Set(
-    [project.walls, project.posts, project.beams, project.rooms, project.construction, project.grid]
+    [project.walls, project.posts, project.beams, project.outside_steps, project.rails, project.rooms, project.construction, project.grid]
       .concat([project.sections, project.spots, project.steps, project.chimneys, project.fittings] as never[])
       .flatMap((held) => (held ?? []).map(({ id }) => id)),
   );
@@ -100,6 +101,8 @@ const DRAWN = [
   "openings",
   "posts",
   "beams",
+  "outside_steps",
+  "rails",
   "roofs",
   "chimneys",
   "fittings",
@@ -143,6 +146,8 @@ export function useActions(): Action[] {
       project.kinds,
       project.posts,
       project.beams,
+      project.outside_steps,
+      project.rails,
       project.construction,
       project.grid,
       project.spots,

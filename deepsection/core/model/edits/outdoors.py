@@ -1,0 +1,102 @@
+"""Edits of steps and rails: put as they are, or made for a door or under a beam with usual sizes."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+from ...errors import RefusedEdit
+from ...units import INCH
+from ..bands import layer_bands
+from ..elements import LevelRule, MakeUp, Wall
+from ..openings import Opening
+from ..outdoors import OutsideSteps, Rail
+from ..places import along_from_start, beam_points, wall_axis
+from ..posts import Beam
+from ..project import Project
+from ..values import Element, Id
+from .putting import PutElement
+from .rebuilding import held, put
+
+
+class PutOutsideSteps(PutElement):
+    kind: Literal["put_outside_steps"] = "put_outside_steps"
+    steps: OutsideSteps
+
+
+class PutRail(PutElement):
+    kind: Literal["put_rail"] = "put_rail"
+    rail: Rail
+
+
+class AddSteps(Element):
+    """Steps with usual sizes before a door of an outer wall, down to the ground."""
+
+    kind: Literal["add_steps"] = "add_steps"
+    door: Id
+    id: Id
+
+    def apply(self, project: Project) -> Project:
+        """The project with the steps. Raises: RefusedEdit, UnknownElement."""
+        door = held(project, self.door, Opening)
+        wall = held(project, door.wall, Wall)
+        if door.unit != "door" or wall.status != "outer":
+            raise RefusedEdit("steps lead to a door in an outer wall", element=door.id, field="steps")
+        axis = wall_axis(project, wall)
+        at = along_from_start(door, axis.length)
+        outer = layer_bands(wall, held(project, wall.make_up, MakeUp))[0][1]
+        side = 1.0 if wall.outside == "left" else -1.0
+        x, y = axis.at(at, side * outer)
+        dx, dy = axis.direction(at)
+        imperial = project.units == "ft-in"
+        width = project.design_of(door).width + (24 * INCH if imperial else 600.0)
+        steps = OutsideSteps(
+            id=self.id,
+            x=x,
+            y=y,
+            turn=round(math.degrees(math.atan2(side * dx, -side * dy)), 6),
+            width=width,
+            going=11 * INCH if imperial else 280.0,
+            most_rise=RISE_IN * INCH if imperial else RISE_MM,
+            landing=36 * INCH if imperial else 900.0,
+            top=LevelRule(level=wall.base.level, offset=wall.base.offset + door.sill),
+        )
+        return put(project, steps)
+
+
+RISE_IN, RISE_MM = 7.75, 220.0
+"""Highest risers. Source: IRC R311.7.5.1 (7 3/4 in); Approved Document K, private stairs (220 mm); both from memory."""
+HEIGHT_IN, HEIGHT_MM, GAP_IN, GAP_MM = 36.0, 900.0, 4.0, 100.0
+"""Rails and the gaps of their balusters. Source: IRC R312.1.2, R312.1.3; Approved Document K; both from memory."""
+
+
+class AddRail(Element):
+    """A rail with usual sizes under a beam, from end to end of it, on the floor that its posts stand at."""
+
+    kind: Literal["add_rail"] = "add_rail"
+    beam: Id
+    id: Id
+
+    def apply(self, project: Project) -> Project:
+        """The project with the rail. Raises: RefusedEdit, UnknownElement."""
+        beam = held(project, self.beam, Beam)
+        (x1, y1), (x2, y2) = beam_points(project, beam)
+        posts = {post.id: post for post in project.posts}
+        ends = [posts[end.post] for end in (beam.start, beam.end) if end.post]
+        level = ends[0].base.level if ends else project.walls[0].base.level if project.walls else beam.top.level
+        # Between the faces of its posts.
+        length = math.dist((x1, y1), (x2, y2)) or 1.0
+        dx, dy = (x2 - x1) / length, (y2 - y1) / length
+        a, b = (posts[end.post].width / 2 if end.post else 0.0 for end in (beam.start, beam.end))
+        imperial = project.units == "ft-in"
+        rail = Rail(
+            id=self.id,
+            x1=x1 + dx * a,
+            y1=y1 + dy * a,
+            x2=x2 - dx * b,
+            y2=y2 - dy * b,
+            base=LevelRule(level=level),
+            height=HEIGHT_IN * INCH if imperial else HEIGHT_MM,
+            gap=GAP_IN * INCH if imperial else GAP_MM,
+        )
+        return put(project, rail)

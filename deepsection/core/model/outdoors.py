@@ -1,0 +1,45 @@
+"""What stands before a house: steps up to a floor, and rails."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from .elements import LevelRule
+from .values import Element, Id, Mm, NotNegative, Positive
+
+
+class OutsideSteps(Element):
+    """Steps from the ground up to a level, all of one rise, at most `most_rise`.
+
+    `x`, `y` is the middle of their upper edge, `turn` (degrees counter-clockwise from east) the way down; `landing`
+    is how deep the uppermost tread is, at the level itself; none when one steps over a sill. `rails` stand at the
+    sides as one comes up.
+    """
+
+    id: Id
+    x: Mm
+    y: Mm
+    turn: Annotated[float, Field(ge=-360, le=360)] = 0.0
+    width: Positive
+    going: Positive
+    most_rise: Positive
+    landing: NotNegative = 0.0
+    top: LevelRule
+    material: Id = "concrete"
+    rails: Literal["none", "left", "right", "both"] = "none"
+
+
+class Rail(Element):
+    """A level rail between two points: its height over a level, balusters at most `gap` apart."""
+
+    id: Id
+    x1: Mm
+    y1: Mm
+    x2: Mm
+    y2: Mm
+    base: LevelRule
+    height: Positive
+    gap: Positive
+    material: Id = "softwood"
