@@ -18,7 +18,7 @@ from deepsection.core.model import (
     put,
     rebuild,
 )
-from deepsection.core.model.edits import AddStorey, Copied
+from deepsection.core.model.edits import AddSteps, AddStorey, Copied, changed
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import parse_length
 
@@ -37,7 +37,9 @@ def otterfold_house() -> Project:
     project = rebuild(project, place="Lot 3, Weir Lane, Otterfold", author="Deep Section demo")
     project = apply_edits(project, (_main_walls(), _upper_storey(), _kitchen_walls(), *_partitions()))
     project = trimmed(put(project, *_roofs()), "wall-lap", _ft('3 1/2"'), _ft('5"'))
-    return put(project, *_openings(), *_rooms(), *_downpipes(), *_sections(), *_sheets())
+    project = put(project, *_openings(), *_rooms(), *_downpipes(), *_sections(), *_sheets())
+    project = apply_edits(project, (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2")))
+    return put(project, changed(project.outside_steps[0], rails="both"))
 
 
 def _main_walls() -> DrawWalls:

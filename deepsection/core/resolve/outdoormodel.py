@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from shapely.geometry import Polygon
+
 from ..geometry import Point
 from ..model import OutsideSteps, Rail
 from ..units import HeightSum
@@ -34,6 +36,12 @@ class PlacedSteps:
         """Unit vector of the way down."""
         turn = math.radians(self.steps.turn)
         return math.cos(turn), math.sin(turn)
+
+    @property
+    def outline(self) -> Polygon:
+        """What they cover in plan."""
+        half = self.steps.width / 2
+        return Polygon([self.at(0.0, -half), self.at(self.run, -half), self.at(self.run, half), self.at(0.0, half)])
 
     def at(self, down: float, aside: float) -> Point:
         """The place so far down from the middle of the upper edge, and to the left of the way down."""

@@ -61,10 +61,12 @@ def dimension_strings(
     house = frame.turn(unary_union([outline.polygon for outline in outlines]))
     shapely.prepare(house)
     box = house.bounds
+    before = [frame.turn(held.outline) for held in building.outside_steps if held.steps.top.level == level]
+    clear = shapely.union_all([house, *before]).bounds
     around = {id for outline in outlines for id in outline.walls}
     walls = [wall for wall in building.plan.on(level) if wall.wall.id in around and not wall.axis.is_arc]
     for side in SIDES:
-        yield from _side(building, project, side, frame, scale, house, box, walls)
+        yield from _side(building, project, side, frame, scale, house, box, clear, walls)
 
 
 def _side(
@@ -75,6 +77,7 @@ def _side(
     scale: float,
     house: shapely.Geometry,
     box: tuple[float, float, float, float],
+    clear: tuple[float, float, float, float],
     walls: list[PlannedWall],
 ) -> Iterator[Dimension]:
     ends = (box[0], box[2]) if side.dw else (box[1], box[3])
@@ -107,7 +110,7 @@ def _side(
         if offset > FIRST and side.inward_text:
             offset += high
         for start, end, text, row in held:
-            yield _dimension(side, box, start, end, offset, text, row * RAISE, feature)
+            yield _dimension(side, clear, start, end, offset, text, row * RAISE, feature)
         offset += STEP + (0.0 if side.inward_text else high)
 
 

@@ -116,9 +116,7 @@ export function dragOf(
         if (steps) return [{ kind: "put_outside_steps", steps: moved(steps, by) }];
         if (!rail) return [];
         const { x1, y1, x2, y2 } = rail;
-        return [
-          { kind: "put_rail", rail: { ...rail, x1: x1 + by.x, y1: y1 + by.y, x2: x2 + by.x, y2: y2 + by.y } },
-        ];
+        return [{ kind: "put_rail", rail: { ...rail, x1: x1 + by.x, y1: y1 + by.y, x2: x2 + by.x, y2: y2 + by.y } }];
       },
     };
   }

@@ -661,6 +661,21 @@ export interface components {
             y: number;
         };
         /**
+         * AddRail
+         * @description A rail with usual sizes under a beam, from end to end of it, on the floor that its posts stand at.
+         */
+        AddRail: {
+            /** Beam */
+            beam: string;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_rail";
+        };
+        /**
          * AddRung
          * @description A level above or below another one, by a height of one part, which may be parted later.
          */
@@ -690,6 +705,21 @@ export interface components {
              * @enum {string}
              */
             surface: "deck" | "slab" | "plate" | "sill" | "foundation" | "finish" | "footing";
+        };
+        /**
+         * AddSteps
+         * @description Steps with usual sizes before a door of an outer wall, down to the ground.
+         */
+        AddSteps: {
+            /** Door */
+            door: string;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_steps";
         };
         /**
          * AddStorey
@@ -1455,7 +1485,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutShow"] | components["schemas"]["SetAnnotation"] | components["schemas"]["CopyShow"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["SteepenRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutRail"] | components["schemas"]["AddSteps"] | components["schemas"]["AddRail"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutShow"] | components["schemas"]["SetAnnotation"] | components["schemas"]["CopyShow"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["SteepenRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             /**
              * Views
              * @default []
@@ -2492,6 +2522,50 @@ export interface components {
             total: string;
         };
         /**
+         * OutsideSteps
+         * @description Steps from the ground up to a level, all of one rise, at most `most_rise`.
+         *
+         *     `x`, `y` is the middle of their upper edge, `turn` (degrees counter-clockwise from east) the way down; `landing`
+         *     is how deep the uppermost tread is, at the level itself; none when one steps over a sill. `rails` stand at the
+         *     sides as one comes up.
+         */
+        OutsideSteps: {
+            /** Going */
+            going: number;
+            /** Id */
+            id: string;
+            /**
+             * Landing
+             * @default 0
+             */
+            landing: number;
+            /**
+             * Material
+             * @default concrete
+             */
+            material: string;
+            /** Most Rise */
+            most_rise: number;
+            /**
+             * Rails
+             * @default none
+             * @enum {string}
+             */
+            rails: "none" | "left" | "right" | "both";
+            top: components["schemas"]["LevelRule"];
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * OwnHeight
          * @description An element with a height of its own: why, and the sum that explains it.
          */
@@ -2714,7 +2788,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutShow"] | components["schemas"]["SetAnnotation"] | components["schemas"]["CopyShow"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["SteepenRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutRail"] | components["schemas"]["AddSteps"] | components["schemas"]["AddRail"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutShow"] | components["schemas"]["SetAnnotation"] | components["schemas"]["CopyShow"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["SteepenRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -2833,6 +2907,11 @@ export interface components {
              */
             openings: components["schemas"]["Opening"][];
             /**
+             * Outside Steps
+             * @default []
+             */
+            outside_steps: components["schemas"]["OutsideSteps"][];
+            /**
              * Place
              * @default
              */
@@ -2842,6 +2921,11 @@ export interface components {
              * @default []
              */
             posts: components["schemas"]["Post"][];
+            /**
+             * Rails
+             * @default []
+             */
+            rails: components["schemas"]["Rail"][];
             /**
              * Roofs
              * @default []
@@ -3133,6 +3217,15 @@ export interface components {
             kind: "put_opening";
             opening: components["schemas"]["Opening"];
         };
+        /** PutOutsideSteps */
+        PutOutsideSteps: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_outside_steps";
+            steps: components["schemas"]["OutsideSteps"];
+        };
         /** PutPost */
         PutPost: {
             /**
@@ -3141,6 +3234,15 @@ export interface components {
              */
             kind: "put_post";
             post: components["schemas"]["Post"];
+        };
+        /** PutRail */
+        PutRail: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_rail";
+            rail: components["schemas"]["Rail"];
         };
         /** PutRoof */
         PutRoof: {
@@ -3204,6 +3306,32 @@ export interface components {
              */
             kind: "put_wall";
             wall: components["schemas"]["Wall"];
+        };
+        /**
+         * Rail
+         * @description A level rail between two points: its height over a level, balusters at most `gap` apart.
+         */
+        Rail: {
+            base: components["schemas"]["LevelRule"];
+            /** Gap */
+            gap: number;
+            /** Height */
+            height: number;
+            /** Id */
+            id: string;
+            /**
+             * Material
+             * @default softwood
+             */
+            material: string;
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
         };
         /**
          * Region
@@ -4464,7 +4592,7 @@ export interface components {
              * Kinds
              * @default []
              */
-            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "foundations" | "floors" | "levels" | "heights" | "widths" | "numbers" | "materials" | "pitches" | "grid" | "names" | "notes")[];
+            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "outdoors" | "foundations" | "floors" | "levels" | "heights" | "widths" | "numbers" | "materials" | "pitches" | "grid" | "names" | "notes")[];
             /**
              * Materials
              * @default names

@@ -3,8 +3,7 @@ import { type BaySize, PlaceBay } from "../../actions/bay";
 import { DrawConstruction } from "../../actions/construction";
 import { Measure } from "../../actions/measure";
 import { DrawOutline } from "../../actions/outline";
-import { DrawBeam,
-  DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
+import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
 import { Dormer, PutOnRoof, RoofOver, RoofRectangle } from "../../actions/roof";
 import { DrawGroundStep, PlaceGroundSpot } from "../../actions/site";
 import { Align, Mirror, Shift, TurnAbout } from "../../actions/transform";

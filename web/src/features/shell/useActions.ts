@@ -51,7 +51,16 @@ export const MOTIONS: { tool: Tool; label: string; words: string }[] = [
 /** Of some elements, those that can be moved in plan. */
 export function movables(project: Project, ids: (string | null)[]): string[] {
   const known = new Set(
-    [project.walls, project.posts, project.beams, project.outside_steps, project.rails, project.rooms, project.construction, project.grid]
+    [
+      project.walls,
+      project.posts,
+      project.beams,
+      project.outside_steps,
+      project.rails,
+      project.rooms,
+      project.construction,
+      project.grid,
+    ]
       .concat([project.sections, project.spots, project.steps, project.chimneys, project.fittings] as never[])
       .flatMap((held) => (held ?? []).map(({ id }) => id)),
   );
