@@ -158,9 +158,9 @@ def main() -> None:
         browser.close()
         for project, sheet in (
             ("wrenfold", "sheet-1"),
-            ("quillback", "sheet-2"),
             ("fernacre", "sheet-1"),
             ("otterfold", "sheet-4"),
+            ("larkmoor", "sheet-2"),
         ):
             url = f"{address}/api/projects/{project}/sheets/{sheet}/picture?dpi=90"
             with urllib.request.urlopen(url) as answer:

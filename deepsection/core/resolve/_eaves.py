@@ -96,8 +96,10 @@ def _run_along(roof: ResolvedRoof, plane: RoofPlane, edge: int, run: Polygon, qu
     first, _, last, _ = run.bounds
     x0, _, x1, _ = local(plane, LineString(roof.side(edge))).bounds
     reached = roof.block.gutter + max(0.0, plane.reach) + 1.0
-    start = -FAR if first < x0 + reached and quad.bounds[0] < first + 1.0 else first
-    end = FAR if last > x1 - reached and quad.bounds[2] > last - 1.0 else last
+    # Where the roof runs into another, or against a wall, a gutter ends with its fascia.
+    on, off = (roof.block.edges[k].kind not in ("joined", "abutment") for k in roof.neighbours(edge))
+    start = -FAR if on and first < x0 + reached and quad.bounds[0] < first + 1.0 else first
+    end = FAR if off and last > x1 - reached and quad.bounds[2] > last - 1.0 else last
     return quad.intersection(rectangle(start, -FAR, end, FAR))
 
 

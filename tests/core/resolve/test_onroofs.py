@@ -15,6 +15,7 @@ from deepsection.core.model.edits import AddOnRoof, Remove, Transform
 from deepsection.core.model.edits.transforming import Motion
 from deepsection.core.resolve import Building, Part, gutter_runs, resolve
 from deepsection.core.view import slope_triangles
+from deepsection.demo import larkmoor_house
 from tests.builders import box_house, gable
 from tests.core.resolve.test_roofs import EAVE, SKIN, over
 
@@ -334,3 +335,12 @@ def test_a_ridge_is_explained_by_a_triangle_on_each_side() -> None:
 def test_an_eave_is_explained_by_its_overhang() -> None:
     (eave,) = [held for held in slope_triangles(resolve(house()), 90.0, "mm") if "eave:roof-1" in held.sums]
     assert (eave.run, eave.rise) == (f"{EAVE:g}", f"-{EAVE / 2:g}")
+
+
+def test_the_gutters_of_a_dormer_end_where_its_eaves_die_into_the_roof() -> None:
+    """Not past the slope that it stands on, and so not out of the other one."""
+    building = resolve(larkmoor_house())
+    ends = {part.key: part.solid.bounds.y1 for part in building.parts if part.element == "roof-dormer-1"}
+    gutters = [y for key, y in ends.items() if "/gutter/" in key]
+    fascias = [y for key, y in ends.items() if "/fascia/" in key]
+    assert len(gutters) == 2 and gutters == pytest.approx(fascias, abs=1.0)

@@ -1,0 +1,296 @@
+"""The largest demo: two storeys, a workshop and a kitchen wing, a porch and two dormers. All of it is invented."""
+
+from __future__ import annotations
+
+from deepsection.core.model import (
+    Beam,
+    BeamEnd,
+    Corner,
+    DrawWalls,
+    FreeJoint,
+    HostedJoint,
+    LevelRule,
+    Opening,
+    Post,
+    Project,
+    RoofBlock,
+    RoofEdge,
+    Room,
+    SectionLine,
+    Sheet,
+    apply_edits,
+    changed,
+    put,
+    rebuild,
+)
+from deepsection.core.model.edits import AddDormer, AddOnRoof, AddSteps, AddStorey, Copied, ProposeRoof
+from deepsection.core.model.edits.fitting import OnRoof
+from deepsection.core.model.starters import new_project
+from deepsection.core.units import parse_length
+
+from .pieces import door, eave, gable, on, partition, ring, sheet, tied, trimmed, window
+
+SIDES = ("south", "east", "north", "west")
+HEAD = parse_length("6'-10\"", "ft-in")
+"""Windows and doors line up at their heads."""
+PORCH = ("8'", "32'", "-7'", "0")
+"""The porch: west, east, south and north of it."""
+POSTS = ("8'-4\"", "16'", "24'", "31'-8\"")
+
+
+def _ft(text: str) -> float:
+    return parse_length(text, "ft-in")
+
+
+def larkmoor_house() -> Project:
+    """Larkmoor House: 40' x 28' on two storeys at 9:12, a workshop of 20' x 22' east of it, a kitchen to the north."""
+    project = new_project("larkmoor", "Larkmoor House", "ft-in", ground="joists")
+    project = rebuild(project, place="Sallow Bank, Larkmoor", author="Deep Section demo")
+    x, y = _ft("40'"), _ft("28'")
+    main = ring((("sw", 0.0, 0.0), ("se", x, 0.0), ("ne", x, y), ("nw", 0.0, y)), SIDES, "wall-lap")
+    project = apply_edits(project, (main, _upper(), _workshop(), _kitchen(), *_partitions()))
+    project = apply_edits(put(project, *_roofs()), (*_dormers(), _porch_roof()))
+    porch = next(roof for roof in project.roofs if roof.id == "roof-porch")
+    # No eave lies above it: it goes up until it is clear of the heads of the windows.
+    project = put(project, changed(porch, name="Porch roof", offset=porch.offset + _ft("1'-9\"")))
+    project = trimmed(project, "wall-lap", _ft('3 1/2"'), _ft('5"'))
+    project = put(project, *_openings(project))
+    project = put(project, *_porch(project), *_rooms(), *_sections(), *_sheets())
+    steps = (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2"), AddSteps(door="d3", id="steps-3"))
+    through = (AddOnRoof(id=id, what=what, x=_ft(x), y=_ft(y)) for id, what, x, y in ON_ROOF)
+    project = apply_edits(project, (*steps, *through))
+    return put(project, changed(project.outside_steps[0], rails="both"))
+
+
+def _upper() -> AddStorey:
+    return AddStorey(
+        below="floor",
+        make_up="floor-joists",
+        level="upper",
+        plate="upper-plate",
+        floor="upper-joists",
+        ceiling="upper-ceiling",
+        walls=tuple(Copied(of=side, id=f"upper-{side}") for side in SIDES),
+    )
+
+
+def _wing(stem: str, host: str, make_up: str, near: str, far: str, corners: tuple[tuple[str, str], ...]) -> DrawWalls:
+    """Three walls against a side of the house: from one place on it around two corners to another."""
+    ends = [
+        HostedJoint(id=f"{stem}-{k}", wall=host, end="start", distance=_ft(at)) for k, at in (("a", near), ("d", far))
+    ]
+    free = [FreeJoint(id=f"{stem}-{k}", x=_ft(x), y=_ft(y)) for k, (x, y) in zip("bc", corners)]
+    ids = tuple(f"{stem}-{k}" for k in "abcd")
+    return DrawWalls(
+        joints=(ends[0], *free, ends[1]),
+        chain=ids,
+        walls=tuple(f"{stem}-wall-{n}" for n in (1, 2, 3)),
+        make_up=make_up,
+        base="floor",
+        top="plate",
+    )
+
+
+def _workshop() -> DrawWalls:
+    return _wing("shop", "east", "wall-batten", "24'", "2'", (("60'", "24'"), ("60'", "2'")))
+
+
+def _kitchen() -> DrawWalls:
+    return _wing("kitchen", "north", "wall-lap", "34'", "18'", (("6'", "42'"), ("22'", "42'")))
+
+
+def _partitions() -> tuple[DrawWalls, ...]:
+    def wall(id: str, first: tuple[str, str, str], second: tuple[str, str, str], *levels: str) -> DrawWalls:
+        a, b = (on(joint, host, _ft(distance)) for joint, host, distance in (first, second))
+        return partition(id, a, b, *levels)
+
+    upper = ("upper", "upper-plate")
+    return (
+        wall("hall", ("p1", "south", "15'"), ("p2", "north", "25'")),
+        wall("stair", ("p3", "south", "24'"), ("p4", "north", "16'")),
+        wall("study", ("p5", "stair", "13'"), ("p6", "east", "13'")),
+        wall("pantry", ("p7", "hall", "16'"), ("p8", "west", "12'")),
+        wall("landing", ("p9", "upper-west", "14'"), ("p10", "upper-east", "14'"), *upper),
+        wall("east-rooms", ("p11", "landing", "26'"), ("p12", "upper-north", "14'"), *upper),
+        wall("west-rooms", ("p13", "landing", "14'"), ("p14", "upper-south", "14'"), *upper),
+        wall("bath", ("p15", "landing", "12'"), ("p16", "upper-north", "28'"), *upper),
+    )
+
+
+def _window(id: str, wall: str, at: str, width: str, height: str, across: int = 2, up: int = 2) -> Opening:
+    return window(id, wall, _ft(at), _ft(width), _ft(height), HEAD, bars_across=across, bars_up=up)
+
+
+def _openings(project: Project) -> tuple[Opening, ...]:
+    face = project.walls_by_id["dormer-1-s"].top.offset
+    high, wide = _ft("1'-4\""), _ft("2'-6\"")
+    small = [
+        window(f"w{n}", f"dormer-{k}-s", _ft("2'-6\""), wide, high, face - _ft('5"'), bars_across=2, bars_up=1)
+        for k, n in ((1, 26), (2, 27))
+    ]
+    return (
+        door("d1", "south", _ft("20'"), _ft("3'-2\""), HEAD, trim=88.9),
+        _window("w1", "south", "5'", "4'", "4'-6\""),
+        _window("w2", "south", "11'", "4'", "4'-6\""),
+        _window("w3", "south", "29'", "4'", "4'-6\""),
+        _window("w4", "south", "35'", "4'", "4'-6\""),
+        _window("w5", "west", "7'", "4'", "4'-6\""),
+        _window("w6", "west", "20'", "6'", "4'-6\"", 3),
+        _window("w7", "north", "6'", "5'", "4'-6\"", 3),
+        _window("w8", "north", "37'", "2'-6\"", "3'", 1),
+        _window("w9", "kitchen-wall-1", "7'", "4'", "3'-6\""),
+        _window("w10", "kitchen-wall-2", "8'", "6'", "3'-6\"", 3, 1),
+        door("d2", "kitchen-wall-3", _ft("7'"), _ft("3'-2\""), HEAD, trim=88.9),
+        _window("w11", "shop-wall-1", "6'", "4'", "3'"),
+        _window("w12", "shop-wall-1", "14'", "4'", "3'"),
+        _window("w13", "shop-wall-2", "6'", "4'", "3'"),
+        _window("w14", "shop-wall-2", "16'", "4'", "3'"),
+        door("d3", "shop-wall-3", _ft("10'"), _ft("3'-6\""), HEAD, trim=88.9),
+        _window("w15", "shop-wall-3", "16'", "3'", "3'"),
+        _window("w16", "upper-south", "5'", "3'-6\"", "4'"),
+        _window("w17", "upper-south", "11'", "3'-6\"", "4'"),
+        _window("w18", "upper-south", "20'", "3'-6\"", "4'"),
+        _window("w19", "upper-south", "29'", "3'-6\"", "4'"),
+        _window("w20", "upper-south", "35'", "3'-6\"", "4'"),
+        _window("w21", "upper-north", "6'", "4'", "4'"),
+        _window("w22", "upper-north", "20'", "3'", "3'"),
+        _window("w23", "upper-north", "34'", "4'", "4'"),
+        _window("w24", "upper-west", "7'", "4'", "4'"),
+        _window("w25", "upper-west", "21'", "4'", "4'"),
+        *small,
+        door("d4", "hall", _ft("8'"), _ft("3'"), HEAD, trim=0.0),
+        door("d5", "stair", _ft("8'"), _ft("2'-8\""), HEAD, trim=0.0),
+        door("d6", "study", _ft("6'"), _ft("2'-8\""), HEAD, trim=0.0),
+        door("d7", "pantry", _ft("5'"), _ft("2'-6\""), HEAD, trim=0.0),
+        door("d8", "north", _ft("26'"), _ft("3'-6\""), HEAD, trim=0.0),
+        door("d9", "landing", _ft("7'"), _ft("2'-8\""), HEAD, trim=0.0),
+        door("d10", "landing", _ft("20'"), _ft("2'-8\""), HEAD, trim=0.0),
+        door("d11", "landing", _ft("33'"), _ft("2'-8\""), HEAD, trim=0.0),
+    )
+
+
+def _roofs() -> tuple[RoofBlock, ...]:
+    edge, end, abutment = eave(_ft('16"')), gable(_ft('12"')), RoofEdge(kind="abutment")
+
+    def block(id: str, name: str, joints: tuple[str, ...], edges: tuple[RoofEdge, ...], plate: str) -> RoofBlock:
+        return RoofBlock(
+            id=id,
+            name=name,
+            outline=tied(*joints),
+            edges=edges,
+            pitch=9 / 12 if plate == "upper-plate" else 7 / 12,
+            plate=plate,
+            seat=_ft('3 1/2"'),
+            make_up="roof",
+            fascia_depth=_ft('7 1/4"'),
+            gutter=_ft('5"'),
+        )
+
+    shop, kitchen = ("shop-d", "shop-c", "shop-b", "shop-a"), ("kitchen-a", "kitchen-d", "kitchen-c", "kitchen-b")
+    return (
+        block("roof-main", "Main roof", ("sw", "se", "ne", "nw"), (edge, end, edge, end), "upper-plate"),
+        block("roof-shop", "Workshop roof", shop, (edge, end, edge, abutment), "plate"),
+        block("roof-kitchen", "Kitchen roof", kitchen, (abutment, edge, end, edge), "plate"),
+    )
+
+
+def _dormers() -> tuple[AddDormer, ...]:
+    return tuple(
+        AddDormer(
+            id=f"roof-dormer-{k}",
+            form="gable",
+            x0=_ft(west),
+            y0=_ft("3'"),
+            x1=_ft(east),
+            y1=_ft("8'"),
+            joints=(f"dormer-{k}-a", f"dormer-{k}-b", f"dormer-{k}-c", f"dormer-{k}-d"),
+            walls=(f"dormer-{k}-w", f"dormer-{k}-s", f"dormer-{k}-e"),
+        )
+        for k, west, east in ((1, "7'-6\"", "12'-6\""), (2, "27'-6\"", "32'-6\""))
+    )
+
+
+def _porch_roof() -> ProposeRoof:
+    west, east, south, north = (_ft(text) for text in PORCH)
+    corners = ((west, south), (east, south), (east, north), (west, north))
+    outline = tuple(Corner(x=x, y=y) for x, y in corners)
+    return ProposeRoof(id="roof-porch", form="single", level="floor", plate="plate", outline=outline)
+
+
+def _porch(project: Project) -> tuple[Post | Beam, ...]:
+    """Four posts, and beams from one to the next under the low side of the porch roof."""
+    bears = next(roof for roof in project.roofs if roof.id == "roof-porch").offset
+    depth, wide = _ft('9 1/4"'), _ft('5 1/2"')
+    head = LevelRule(level="plate", offset=bears - depth)
+    south = _ft(PORCH[2]) + wide / 2
+    posts = tuple(
+        Post(id=f"post-{k}", x=_ft(x), y=south, width=wide, base=LevelRule(level="grade"), top=head)
+        for k, x in enumerate(POSTS, 1)
+    )
+    beams = tuple(
+        Beam(
+            id=f"porch-beam-{k}",
+            start=BeamEnd(post=f"post-{k}"),
+            end=BeamEnd(post=f"post-{k + 1}"),
+            width=wide,
+            depth=depth,
+            top=LevelRule(level="plate", offset=bears),
+        )
+        for k in range(1, len(POSTS))
+    )
+    return (*posts, *beams)
+
+
+ON_ROOF: tuple[tuple[str, OnRoof, str, str], ...] = (
+    ("chimney", "chimney", "19'", "17'"),
+    ("pipe", "pipe", "33'", "20'"),
+    ("downpipe-1", "downpipe", "0.5'", "0'"),
+    ("downpipe-2", "downpipe", "39'-6\"", "28'"),
+    ("downpipe-3", "downpipe", "59'", "2'"),
+    ("downpipe-4", "downpipe", "22'", "41'"),
+)
+
+
+def _rooms() -> tuple[Room, ...]:
+    places = (
+        ("living", "Living room", "7'", "7'", "floor"),
+        ("hall", "Hall", "20'", "12'", "floor"),
+        ("study", "Study", "33'", "6'", "floor"),
+        ("dining", "Dining room", "33'", "21'", "floor"),
+        ("pantry", "Pantry", "7'", "22'", "floor"),
+        ("kitchen", "Kitchen", "14'", "36'", "floor"),
+        ("shop", "Workshop", "50'", "13'", "floor"),
+        ("bed-1", "West bedroom", "7'", "7'", "upper"),
+        ("bed-2", "South bedroom", "27'", "7'", "upper"),
+        ("bed-3", "North bedroom", "6'", "21'", "upper"),
+        ("bath", "Bath", "19'", "21'", "upper"),
+        ("bed-4", "East bedroom", "33'", "21'", "upper"),
+    )
+    return tuple(Room(id=f"room-{id}", name=name, x=_ft(x), y=_ft(y), level=level) for id, name, x, y, level in places)
+
+
+def _sections() -> tuple[SectionLine, ...]:
+    def line(id: str, name: str, x1: str, y1: str, x2: str, y2: str, look: str) -> SectionLine:
+        ends = {"x1": _ft(x1), "y1": _ft(y1), "x2": _ft(x2), "y2": _ft(y2)}
+        return SectionLine.model_validate({"id": id, "name": name, "look": look, **ends})
+
+    return (
+        line("section-a", "A", "18'", "-12'", "18'", "48'", "right"),
+        line("section-b", "B", "-6'", "9'", "66'", "9'", "left"),
+    )
+
+
+def _sheets() -> tuple[Sheet, ...]:
+    return (
+        sheet(1, "Plans", "ARCH D", ("plan", 48, 300, 340), ("plan:upper", 64, 720, 380)),
+        sheet(
+            2,
+            "Elevations",
+            "ARCH D",
+            ("elevation:south", 64, 260, 450),
+            ("elevation:east", 64, 690, 450),
+            ("elevation:north", 64, 260, 190),
+            ("elevation:west", 64, 690, 190),
+        ),
+        sheet(3, "Sections", "ARCH D", ("section:section-a", 48, 270, 400), ("section:section-b", 64, 660, 190)),
+    )
