@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Container, Iterator, Sequence
 
+from ..geometry import Point
 from ..model import MakeUp, Project
 from ..units import format_length
 from ._framing import header_depth
 from ._wallbodies import WallTop
 from .building import Diagnostic, PlacedOpening, PlannedWall
-from .roofmodel import ResolvedRoof
+from .roofmodel import ResolvedRoof, RoofPlane
 
 BEFORE = 60.0
 """How far before a wall a roof is looked for (mm)."""
@@ -51,16 +52,23 @@ def squeezed_headers(
         yield Diagnostic("header-squeezed", message, "warning", placed.opening.id, "head", room, needs)
 
 
-def roofs_before(
-    wall: PlannedWall, openings: tuple[PlacedOpening, ...], roofs: tuple[ResolvedRoof, ...]
-) -> Iterator[Diagnostic]:
+Slopes = Sequence[tuple[ResolvedRoof, RoofPlane, tuple[float, float, float, float]]]
+"""Slopes with their roofs and the boxes of their plans."""
+
+
+def slopes_of(roofs: Sequence[ResolvedRoof]) -> Slopes:
+    """All slopes of some roofs."""
+    return [(roof, plane, plane.polygon.bounds) for roof in roofs for plane in roof.planes]
+
+
+def roofs_before(wall: PlannedWall, openings: tuple[PlacedOpening, ...], slopes: Slopes) -> Iterator[Diagnostic]:
     """Openings that a roof in front of their wall runs into; one that lies over the wall itself is its top."""
     for placed in openings if wall.wall.status == "outer" else ():
         stand, wide = wall.stand(placed.centre), placed.right - placed.left
+        own = {roof.block.id for roof, _ in _over(stand.at(placed.centre, wall.inner), slopes)}
         spots = [stand.at(placed.left + wide * k / (PLACES - 1), wall.outer + BEFORE) for k in range(PLACES)]
-        x0, y0 = stand.at(placed.centre, wall.inner)
-        others = [roof for roof in roofs if not any(plane.has(x0, y0) for plane in roof.planes)]
-        met = next((roof for roof in others if any(_meets(roof, x, y, placed) for x, y in spots)), None)
+        found = ((roof, plane, spot) for spot in spots for roof, plane in _over(spot, slopes, own))
+        met = next((roof for roof, plane, spot in found if _meets(plane, spot, placed)), None)
         if met is not None:
             message = f"{met.block.name} runs into {placed.number}: raise its sill, lower the roof, or move one of them"
             yield Diagnostic(
@@ -68,12 +76,16 @@ def roofs_before(
             )
 
 
-def _meets(roof: ResolvedRoof, x: float, y: float, placed: PlacedOpening) -> bool:
-    """Whether a roof stands before an opening at a place."""
-    for plane in roof.planes:
-        if plane.has(x, y):
-            high = plane.covered(x, y)
-            low = high - plane.covering - plane.plumb_depth
-            if low < placed.head.total - SLACK and high > placed.sill.total + SLACK:
-                return True
-    return False
+def _over(spot: Point, slopes: Slopes, without: Container[str] = ()) -> Iterator[tuple[ResolvedRoof, RoofPlane]]:
+    """The slopes over a place, but for those of some roofs."""
+    x, y = spot
+    for roof, plane, (x0, y0, x1, y1) in slopes:
+        if x0 <= x <= x1 and y0 <= y <= y1 and roof.block.id not in without and plane.has(x, y):
+            yield roof, plane
+
+
+def _meets(plane: RoofPlane, spot: Point, placed: PlacedOpening) -> bool:
+    """Whether a slope stands before an opening at a place."""
+    high = plane.covered(*spot)
+    low = high - plane.covering - plane.plumb_depth
+    return low < placed.head.total - SLACK and high > placed.sill.total + SLACK

@@ -9,6 +9,8 @@ SAME_HEIGHT = 5.0
 """A line belongs to the top of a wall when it lies this close to it (mm)."""
 RIDGE = 40.0
 """A line belongs to a ridge when it lies this close to it (mm): caps lie on the covering."""
+HEIGHT_ROLES = {"fascia", "gutter", "roofing", "ridge_flashing", "cladding", "structure", "sheathing", "finish"}
+"""Roles whose level lines may be dragged up and down."""
 EAVE_ROLES = {"fascia", "gutter"}
 """Roles that make up an eave."""
 UPRIGHT = {"post": "move_post", "chimney": "move_chimney", "steps": "move_steps", "rail_bars": "move_rail"}
@@ -30,7 +32,7 @@ def line_handle(building: Building, part: Part, v: float | None) -> Handle | Non
     Of a ridge the field is its rise over the bearing line, of an eave its edge.
     """
     held = face_handle(part)
-    if held is not None or v is None:
+    if held is not None or v is None or part.role not in HEIGHT_ROLES:
         return held
     if part.role in EAVE_ROLES and ":upper" not in part.key:
         slot = part.key.rpartition("/")[2].split(":")

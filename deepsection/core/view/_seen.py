@@ -98,7 +98,6 @@ def face_regions(
         made_of = material(face.part.material)
         tone = made_of.tone if (toned or face.part.material in TONED) and not beyond else None
         hatch = None if beyond or made_of.seen is None else hatches.add_face(made_of.seen, face, frame)
-        x, y = face.polygon.centroid.coords[0]
         marks.append(
             Region(
                 _rings(face),
@@ -106,7 +105,7 @@ def face_regions(
                 hatch=hatch,
                 part=face.part.key,
                 feature="face",
-                depth=round(face.depth(x, y), 3),
+                depth=round(_middle_depth(face), 3),
                 handle=face_handle(face.part),
             )
         )
@@ -115,6 +114,8 @@ def face_regions(
 
 def _unbent(faces: Sequence[Face]) -> list[Face]:
     """The faces, with the chords of a bent part as one where its pattern runs level: lines without a seam."""
+    if not any(face.part.curve for face in faces):
+        return list(faces)
     bent: dict[str, list[Face]] = defaultdict(list)
     kept: list[Face] = []
     for face in faces:
