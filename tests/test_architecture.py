@@ -98,7 +98,7 @@ def public_things(path: Path) -> list[ast.AST]:
 def test_public_things_of_the_core_are_described(path: Path) -> None:
     for node in public_things(path):
         inherits = isinstance(node, ast.ClassDef) and any(
-            isinstance(base, ast.Name) and base.id == "_Put" for base in node.bases
+            isinstance(base, ast.Name) and base.id == "PutElement" for base in node.bases
         )
         assert inherits or ast.get_docstring(node), f"{path.name}: {node.name}"  # type: ignore[arg-type, attr-defined]
 

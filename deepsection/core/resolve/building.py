@@ -236,7 +236,7 @@ class Outline:
     walls: tuple[str, ...]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class WallPlan:
     """All walls in plan, storey by storey, and the closed outlines of the outer ones."""
 
@@ -256,7 +256,7 @@ class WallPlan:
         """The outlines of the walls that reach up to a level."""
         return tuple(outline for outline in self.outlines if outline.plate == plate)
 
-    @property
+    @cached_property
     def by_id(self) -> dict[str, PlannedWall]:
         """The walls by their ids."""
         return {wall.wall.id: wall for wall in self.walls}
