@@ -136,7 +136,7 @@ def test_two_sides_are_compared_and_corners_walked(bench: Bench) -> None:
     bench.open("quillback")
     bench.step("Elevations")
     bench.page.get_by_role("button", name="Shown").click()
-    bench.page.get_by_label("Compare its heights with").select_option("elevation:east")
+    bench.page.get_by_label("Compare heights with").select_option("elevation:east")
     bench.page.keyboard.press("Escape")
     table = bench.page.get_by_label("Heights compared")
     expect(table.get_by_role("row").filter(has_text="Plate")).to_contain_text("9'-1 1/8\"")
@@ -227,3 +227,49 @@ def test_a_window_is_dragged_up_in_the_elevation(bench: Bench) -> None:
     bench.button("Undo").click()
     bench.saved()
     assert [opening for opening in held(bench, "openings") if opening["id"] == "w1"] == [before]
+
+
+def test_steps_are_put_to_a_door_and_a_rail_is_drawn(bench: Bench) -> None:
+    """Steps by a button of the door; a rail by two clicks; both stand in the elevation."""
+    bench.open("quillback")
+    bench.step("Elevations")
+    bench.search("Select door D1")
+    bench.page.get_by_label("Particulars").get_by_role("button", name="Steps to it").click()
+    bench.saved()
+    (steps,) = held(bench, "outside_steps")
+    expect(bench.marks("view", f"{steps['id']}/steps").first).to_be_attached()
+    expect(bench.marks("plan", f"{steps['id']}/steps").first).to_be_attached()
+    bench.step("Plan")
+    bench.tool("Rail")
+    bench.click(0.0, -4000.0)
+    bench.click(2500.0, -4000.0)
+    (rail,) = held(bench, "rails")
+    assert rail["x2"] - rail["x1"] == pytest.approx(2500.0, abs=60.0) and rail["base"]["level"] == "floor"
+    expect(bench.marks("view", f"{rail['id']}/rail_bars").first).to_be_attached()
+    bench.page.keyboard.press("Escape")
+    for _ in range(2):
+        bench.search("Undo")
+        bench.saved()
+    assert held(bench, "rails") == [] and held(bench, "outside_steps") == []
+
+
+def test_walls_of_a_bay_are_unfolded(bench: Bench) -> None:
+    """Three walls of a bay, selected on the plan with Shift, stand side by side in a view of their own."""
+    bench.open("wrenfold")
+    bench.step("Elevations")
+    foot = 304.8
+    for n, (x, y) in enumerate(((6.5, -1.0), (12.1, -2.0), (13.5, -1.0))):
+        spot = bench.at(x * foot, y * foot)
+        if n:
+            bench.page.keyboard.down("Shift")
+        bench.page.mouse.click(*spot)
+        bench.page.keyboard.up("Shift")
+    expect(bench.page.get_by_label("Particulars")).to_contain_text("and 2 more")
+    bench.page.get_by_role("toolbar").get_by_role("button", name="Unfold these walls").click()
+    bench.saved()
+    bench.shows("Unfolded 1")
+    (view,) = held(bench, "elevations")
+    assert view["walls"] == ["bay-w", "bay-s", "bay-e"]
+    expect(bench.marks("view", "bay-s/cladding").first).to_be_attached()
+    bench.search("Undo")
+    bench.saved()

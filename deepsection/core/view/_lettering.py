@@ -127,7 +127,9 @@ def opening_numbers(building: Building, faces: Iterable[Face], frame: Frame, sca
             continue
         off = (BELOW + SIZE / 2 + PAD) * scale
         id, about = placed.opening.id, shapely.box(u0, v0, u1, v1)
-        spots = (v0 - off, v1 + off, (v0 + v1) / 2)
+        # A door stands on the ground: its number fits on its leaf, below the middle.
+        within = v0 + (v1 - v0) * (0.25 if placed.opening.unit == "door" else 0.5)
+        spots = (v0 - off, within, v1 + off) if placed.opening.unit == "door" else (v0 - off, v1 + off, within)
         places = [Place((u0 + u1) / 2, v, about, f"{id}/number//") for v in spots]
         yield Word(f"number:{id}", placed.number, "number", places)
 

@@ -22,17 +22,16 @@ export function ViewPanel() {
       <PopoverPanel
         as="section"
         aria-label="How this view is shown"
-        anchor={{ to: "bottom start", gap: 4 }}
-        className="z-30 w-[420px] rounded-md border border-rule bg-ground p-3 text-[12.5px] shadow-md"
+        className="fixed bottom-[28px] right-0 top-[44px] z-30 w-[296px] overflow-y-auto border-l border-rule bg-ground px-4 py-3 text-[12.5px]"
       >
-        <div className="grid grid-cols-2 gap-x-4">
-          <Kinds title="Parts" kinds={PART_KINDS} show={show} onChange={change} alone />
+        <Kinds title="Parts" kinds={PART_KINDS} show={show} onChange={change} alone />
+        <div className="mt-2">
           <Kinds title="Lettering" kinds={WORD_KINDS} show={show} onChange={change} />
         </div>
         <div className="mt-2 flex flex-col gap-1.5 border-t border-rule pt-2">
           {outside && (
-            <div className="flex items-center gap-1.5">
-              <span className="grow">Materials by</span>
+            <div className="flex items-center gap-1">
+              <span className="grow">Materials</span>
               {(["names", "keys"] as const).map((way) => (
                 <Button
                   key={way}
@@ -40,7 +39,7 @@ export function ViewPanel() {
                   aria-pressed={show.materials === way}
                   onClick={() => change({ materials: way })}
                 >
-                  {way === "names" ? "their names" : "keys and a legend"}
+                  {way === "names" ? "names" : "keys and a legend"}
                 </Button>
               ))}
             </div>
@@ -54,11 +53,11 @@ export function ViewPanel() {
           <Tick label="Thin pens on the screen; printed as ever" on={show.thin} onChange={(thin) => change({ thin })} />
         </div>
         <label className="mt-2 flex items-center gap-1.5 border-t border-rule pt-2">
-          <span className="grow">Compare its heights with</span>
+          <span className="grow">Compare heights with</span>
           <select
             value={beside ?? ""}
             onChange={(event) => set({ beside: event.target.value || null })}
-            className="h-7 w-[210px] rounded-md border border-rule bg-field px-1.5"
+            className="h-7 w-[140px] rounded-md border border-rule bg-field px-1.5"
           >
             <option value="">no other view</option>
             {others.map(({ name, title }) => (
@@ -76,7 +75,7 @@ export function ViewPanel() {
               const to = event.target.value === "*" ? others.map(({ name }) => name) : [event.target.value];
               commit([{ kind: "copy_show", view: viewName, to }]);
             }}
-            className="h-7 w-[210px] rounded-md border border-rule bg-field px-1.5"
+            className="h-7 w-[140px] rounded-md border border-rule bg-field px-1.5"
           >
             <option value="" disabled>
               choose a view
