@@ -254,17 +254,20 @@ def test_steps_are_put_to_a_door_and_a_rail_is_drawn(bench: Bench) -> None:
 
 
 def test_walls_of_a_bay_are_unfolded(bench: Bench) -> None:
-    """Three walls of a bay, selected on the plan with Shift, stand side by side in a view of their own."""
+    """Three walls of a bay, selected on the plan by a box, stand side by side in a view of their own."""
     bench.open("wrenfold")
-    bench.step("Elevations")
+    bench.step("Plan")
     foot = 304.8
-    for n, (x, y) in enumerate(((6.5, -1.0), (12.1, -2.0), (13.5, -1.0))):
-        spot = bench.at(x * foot, y * foot)
-        if n:
-            bench.page.keyboard.down("Shift")
-        bench.page.mouse.click(*spot)
-        bench.page.keyboard.up("Shift")
+    start, end = bench.at(4.5 * foot, 1.5 * foot), bench.at(15.5 * foot, -4.0 * foot)
+    bench.page.keyboard.down("Shift")
+    bench.page.mouse.move(*start)
+    bench.page.mouse.down()
+    bench.page.mouse.move((start[0] + end[0]) / 2, (start[1] + end[1]) / 2, steps=2)
+    bench.page.mouse.move(*end, steps=2)
+    bench.page.mouse.up()
+    bench.page.keyboard.up("Shift")
     expect(bench.page.get_by_label("Particulars")).to_contain_text("and 2 more")
+    bench.step("Elevations")
     bench.page.get_by_role("toolbar").get_by_role("button", name="Unfold these walls").click()
     bench.saved()
     bench.shows("Unfolded 1")
