@@ -34,7 +34,8 @@ export function Rail() {
                 tool: "select",
                 message: null,
                 split: SPLIT[name],
-                selection: own ?? held.selection,
+                // What is selected stays so, with all that is selected with it.
+                ...(own ? { selection: own } : {}),
                 // A roof is drawn over the highest storey unless another one is chosen.
                 ...(name === "Roof" ? { storey: state.storeys.at(-1)?.level } : {}),
               });
