@@ -29,7 +29,7 @@ from deepsection.core.model.edits import DrawRoof, storey_above
 from deepsection.core.model.starters import Ground, new_project
 from deepsection.core.resolve import Building
 from deepsection.core.units import Units
-from deepsection.core.view import draw_elevation
+from deepsection.core.view import Setting, draw_elevation
 
 
 def box_house(width: float, depth: float, units: Units = "mm", *, make_up: str = "wall-lap") -> Project:
@@ -222,4 +222,4 @@ __all__ = [
 
 def side_view(building: Building, side: Side) -> Drawing:
     """The elevation of a side at 1:50, in millimetres."""
-    return draw_elevation(building, f"elevation:{side}", f"{side} elevation", side_direction(side), 50, "mm")
+    return draw_elevation(building, f"elevation:{side}", f"{side} elevation", side_direction(side), Setting(50, "mm"))

@@ -28,7 +28,7 @@ from deepsection.core.model.edits.fitting import OnRoof
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import door, eave, gable, on, partition, ring, sheet, tied, trimmed, window
+from .pieces import cut, door, eave, gable, on, partition, ring, sheet, tied, trimmed, window
 
 SIDES = ("south", "east", "north", "west")
 HEAD = parse_length("6'-10\"", "ft-in")
@@ -270,13 +270,9 @@ def _rooms() -> tuple[Room, ...]:
 
 
 def _sections() -> tuple[SectionLine, ...]:
-    def line(id: str, name: str, x1: str, y1: str, x2: str, y2: str, look: str) -> SectionLine:
-        ends = {"x1": _ft(x1), "y1": _ft(y1), "x2": _ft(x2), "y2": _ft(y2)}
-        return SectionLine.model_validate({"id": id, "name": name, "look": look, **ends})
-
     return (
-        line("section-a", "A", "18'", "-12'", "18'", "48'", "right"),
-        line("section-b", "B", "-6'", "9'", "66'", "9'", "left"),
+        cut("a", "A", (_ft("18'"), _ft("-12'"), _ft("18'"), _ft("48'")), "right"),
+        cut("b", "B", (_ft("-6'"), _ft("9'"), _ft("66'"), _ft("9'")), "left"),
     )
 
 

@@ -22,7 +22,7 @@ from deepsection.core.model.edits import AddSteps, AddStorey, Copied, changed
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import door, eave, gable, on, partition, ring, sheet, tied, trimmed, window
+from .pieces import cut, door, eave, gable, on, partition, ring, sheet, tied, trimmed, window
 
 SIDES = ("south", "east", "north", "west")
 
@@ -180,13 +180,9 @@ def _downpipes() -> tuple[Downpipe, ...]:
 
 
 def _sections() -> tuple[SectionLine, ...]:
-    def line(id: str, name: str, x1: str, y1: str, x2: str, y2: str, look: str) -> SectionLine:
-        ends = {"x1": _ft(x1), "y1": _ft(y1), "x2": _ft(x2), "y2": _ft(y2)}
-        return SectionLine.model_validate({"id": id, "name": name, "look": look, **ends})
-
     return (
-        line("section-a", "A", "19'", "-8'", "19'", "32'", "right"),
-        line("section-b", "B", "-19'", "7'-6\"", "37'", "7'-6\"", "left"),
+        cut("a", "A", (_ft("19'"), _ft("-8'"), _ft("19'"), _ft("32'")), "right"),
+        cut("b", "B", (_ft("-19'"), _ft("7'-6\""), _ft("37'"), _ft("7'-6\"")), "left"),
     )
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal
 
 from deepsection.core.model import (
     Corner,
@@ -13,6 +13,7 @@ from deepsection.core.model import (
     PlacedView,
     Project,
     RoofEdge,
+    SectionLine,
     Sheet,
     changed,
     put,
@@ -90,6 +91,12 @@ def trimmed(project: Project, make_up: str, corner: float, cap: float) -> Projec
 def tied(*joints: str) -> tuple[Corner, ...]:
     """Corners of a roof tied to joints."""
     return tuple(Corner(joint=joint) for joint in joints)
+
+
+def cut(id: str, name: str, ends: tuple[float, float, float, float], look: Literal["left", "right"]) -> SectionLine:
+    """A section line from a point to another: x1, y1, x2, y2."""
+    x1, y1, x2, y2 = ends
+    return SectionLine(id=f"section-{id}", name=name, x1=x1, y1=y1, x2=x2, y2=y2, look=look)
 
 
 def sheet(number: int, name: str, paper: str, *views: tuple[str, float, float, float]) -> Sheet:

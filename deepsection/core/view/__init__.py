@@ -4,11 +4,13 @@ from .comparing import ComparedRow, compare_heights
 from .elevation import draw_elevation
 from .plan import Snaps, draw_plan, plan_snaps
 from .section import draw_section, section_frame
+from .setting import Setting
 from .triangles import SlopeTriangle, slope_triangles
 from .views import ViewName, draw_view, list_views, look_of, plan_level, plan_name, standing_name
 
 __all__ = [
     "ComparedRow",
+    "Setting",
     "SlopeTriangle",
     "Snaps",
     "ViewName",

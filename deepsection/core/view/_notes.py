@@ -8,9 +8,9 @@ import shapely
 
 from ..drawing import Align, Handle, Mark, Stroke, Text, path
 from ..geometry import Frame
-from ..model import Note
 from ..resolve import Building, Part
 from ._annotations import Annotations
+from .setting import Setting
 
 SIZE = 2.5
 """Height of the lettering of notes (paper mm)."""
@@ -26,13 +26,16 @@ def anchor_point(part: Part, feature: str, along: float, frame: Frame) -> tuple[
 
 
 def note_marks(
-    building: Building, notes: Iterable[object], frame: Frame, scale: float, view: str, changes: Annotations
+    building: Building, setting: Setting, frame: Frame, view: str, changes: Annotations
 ) -> tuple[tuple[str, ...], list[Mark]]:
     """(messages about lost notes, marks of every note of the view)."""
     marks: list[Mark] = []
     lost = []
-    for note in notes:
-        if not isinstance(note, Note) or note.view != view or changes.hides(f"note:{note.id}"):
+    scale = setting.scale
+    for note in setting.notes:
+        if note.view != view or changes.hides(f"note:{note.id}"):
+            continue
+        if note.anchor.part.partition("/")[0] in setting.left_out:
             continue
         part = building.by_key.get(note.anchor.part)
         if part is None:

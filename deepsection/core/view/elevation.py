@@ -9,10 +9,8 @@ import shapely.affinity
 
 from ..drawing import PITCH_RUN, Drawing, Mark, Stroke, Symbol, extent, path, rings_of
 from ..geometry import Frame, polygons_of
-from ..model import GridLine, ViewShow
 from ..resolve import Building
 from ..tolerance import TOL
-from ..units import Units
 from ._annotations import Annotations
 from ._earth import Earth, earth_before
 from ._ground import ground_sum
@@ -25,6 +23,7 @@ from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_fa
 from ._symbols import opening_symbols
 from .faces import Face, faces_of
 from .hatching import HatchTable
+from .setting import Setting
 from .shade import shade_marks
 
 GROUND_CLEAR = 0.5
@@ -42,13 +41,10 @@ def draw_elevation(
     name: str,
     title: str,
     look_deg: float,
-    scale: float,
-    units: Units,
-    notes: tuple[object, ...] = (),
-    grid: tuple[GridLine, ...] = (),
-    show: ViewShow | None = None,
+    setting: Setting,
 ) -> Drawing:
     """The building from outside, seen along a direction (degrees counter-clockwise from east)."""
+    scale, units, show = setting.scale, setting.units, setting.show
     frame = Frame.looking(look_deg)
     outside = tuple(part for part in building.parts if part.outside)
     faces, edges = seen_faces(outside, frame.dx, frame.dy)
@@ -79,13 +75,13 @@ def draw_elevation(
         own += height_string(heights, earth.low, u0 - reach, scale, units)
         lowest = min(extent(buried, scale)[1], earth.low) if buried else earth.low
         own += width_string(building, above, frame, lowest, scale, units)
-        own += grid_bubbles(grid, frame, bounds_of(above or faces), scale)
+        own += grid_bubbles(setting.grid, frame, bounds_of(above or faces), scale)
         words = material_words(above, keyed=changes.keyed)
         if changes.keyed:
             own += legend(words, u0, lowest - WIDTHS * scale, scale)
         own = list(changes.applied(own))
         marks += own
-        messages, found = note_marks(building, notes, frame, scale, name, changes)
+        messages, found = note_marks(building, setting, frame, name, changes)
         if not above:
             messages = (BURIED, *messages)
         ground = shapely.LineString(line).buffer(GROUND_CLEAR * scale)

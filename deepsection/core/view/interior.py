@@ -7,9 +7,8 @@ from shapely.geometry import Polygon
 
 from ..drawing import Drawing, Mark, Stroke, extent, rings_of
 from ..geometry import Frame, polygons_of
-from ..model import ElevationView, ViewShow
+from ..model import ElevationView
 from ..resolve import Building
-from ..units import Units
 from ._annotations import Annotations
 from ._lettering import Lettering, material_words, opening_numbers
 from ._levels import level_heights, level_marks
@@ -20,6 +19,7 @@ from .edges import visible_edges
 from .faces import Face
 from .hatching import HatchTable
 from .section import beyond_faces, cut_parts
+from .setting import Setting
 
 AIR = 1000.0
 """Above its floor by so much a room is surely air (mm)."""
@@ -31,12 +31,10 @@ PAST = 1000.0
 def draw_interior(
     building: Building,
     view: ElevationView,
-    scale: float,
-    units: Units,
-    notes: tuple[object, ...] = (),
-    show: ViewShow | None = None,
+    setting: Setting,
 ) -> Drawing:
     """The inside of a room, along a direction: what is seen from the room's point, within floor, ceiling and walls."""
+    scale, units, show = setting.scale, setting.units, setting.show
     name, look = f"elevation:{view.id}", Frame.looking(view.look)
     held = next(space for space in building.rooms if space.room.id == view.room)
     frame = Frame(look.dx, look.dy, held.room.x, held.room.y)
@@ -60,7 +58,7 @@ def draw_interior(
         heights = [height for height in level_heights(building, set()) if v0 - 1.0 <= height.total <= v1 + 1.0]
         changes = Annotations(show, scale)
         marks += changes.applied(level_marks(heights, u0, u1, scale, units))
-        messages, found = note_marks(building, notes, frame, scale, name, changes)
+        messages, found = note_marks(building, setting, frame, name, changes)
         words = [*material_words(faces, keyed=False), *opening_numbers(building, faces, frame, scale)]
         lettering = Lettering(scale, changes, note_boxes(found, scale))
         marks += lettering.write(sorted(words, key=lambda word: word.within))

@@ -15,10 +15,9 @@ from shapely.geometry import LineString, Polygon
 from ..catalog import material
 from ..drawing import Drawing, Mark, Region, Stroke, extent, path, rings_of
 from ..geometry import Frame, polygons_of
-from ..model import SectionLine, ViewShow
+from ..model import SectionLine
 from ..resolve import Building, Part
 from ..tolerance import TOL
-from ..units import Units
 from ._annotations import Annotations
 from ._ground import EARTH_REACH, ground_marks, ground_under
 from ._levels import level_heights, level_marks
@@ -31,6 +30,7 @@ from .detail import shown_from
 from .edges import visible_edges
 from .faces import Face, behind, faces_of
 from .hatching import HatchTable
+from .setting import Setting
 from .visible import visible_faces
 
 NOT_BEYOND = {
@@ -164,12 +164,10 @@ def _within(polygon: Polygon, u0: float, u1: float) -> bool:
 def draw_section(
     building: Building,
     line: SectionLine,
-    scale: float,
-    units: Units,
-    notes: tuple[object, ...] = (),
-    show: ViewShow | None = None,
+    setting: Setting,
 ) -> Drawing:
     """The section along a line at a scale. A line that misses the house gives a message and no marks."""
+    scale, units, show = setting.scale, setting.units, setting.show
     frame = section_frame(line)
     ends = [x * frame.ux + y * frame.uy for x, y in ((line.x1, line.y1), (line.x2, line.y2))]
     u0, u1 = min(ends), max(ends)
@@ -195,7 +193,7 @@ def draw_section(
         own += level_marks(heights, float(box[0]) - reach, float(box[2]) + reach, scale, units, sides=(1, -1))
         changes = Annotations(show, scale)
         marks += changes.applied(own)
-        lost, found = note_marks(building, notes, frame, scale, f"section:{line.id}", changes)
+        lost, found = note_marks(building, setting, frame, f"section:{line.id}", changes)
         marks += found
         messages += lost
     else:

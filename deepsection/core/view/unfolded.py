@@ -12,7 +12,7 @@ import shapely.affinity
 
 from ..drawing import LETTER, Dimension, Drawing, Mark, Region, Stroke, Text, extent, moved, path
 from ..geometry import Frame, half_plane, polygons_of
-from ..model import ElevationView, Note, ViewShow
+from ..model import ElevationView
 from ..resolve import Building, PlannedWall
 from ..units import Units, format_length
 from ._annotations import Annotations, annotated
@@ -26,6 +26,7 @@ from ._symbols import opening_symbols
 from .edges import visible_edges
 from .faces import Face
 from .hatching import HatchTable
+from .setting import Setting
 
 BEFORE, BEHIND = 2000.0, 300.0
 """How far before and behind the outer face of a wall parts are shown with it (mm)."""
@@ -73,12 +74,10 @@ class _Panel:
 def draw_unfolded(
     building: Building,
     view: ElevationView,
-    scale: float,
-    units: Units,
-    notes: tuple[object, ...] = (),
-    show: ViewShow | None = None,
+    setting: Setting,
 ) -> Drawing:
     """The walls of a view beside each other, from left to right. Walls that are gone are left out."""
+    scale, units, show = setting.scale, setting.units, setting.show
     name, changes, hatches = f"elevation:{view.id}", Annotations(show, scale), HatchTable(scale)
     panels: list[_Panel] = []
     for wall in (building.plan.by_id.get(id) for id in view.walls):
@@ -89,7 +88,7 @@ def draw_unfolded(
     words: list[Word] = []
     lines: list[shapely.Geometry] = []
     messages: tuple[str, ...] = ()
-    found, unpinned = list[Mark](), list(notes)
+    found, unpinned = list[Mark](), setting.notes
     for panel in panels:
         own = HatchTable(scale, panel.shift)
         drawn = face_regions(panel.faces, panel.frame, own, toned=bool(show and show.tone))
@@ -102,10 +101,11 @@ def draw_unfolded(
         drawn += opening_symbols(building, panel.faces, panel.frame)
         ground = Stroke(path(*panel.earth.profile), "ground", feature="ground", sum=ground_sum(building, panel.earth))
         keys = {face.part.key for face in panel.faces}
-        pinned = [note for note in unpinned if isinstance(note, Note) and note.anchor.part in keys]
-        unpinned = [note for note in unpinned if note not in pinned]
+        pinned = tuple(note for note in unpinned if note.anchor.part in keys)
+        unpinned = tuple(note for note in unpinned if note not in pinned)
         found += [
-            moved(mark, panel.shift, 0.0) for mark in note_marks(building, pinned, panel.frame, scale, name, changes)[1]
+            moved(mark, panel.shift, 0.0)
+            for mark in note_marks(building, replace(setting, notes=pinned), panel.frame, name, changes)[1]
         ]
         marks += [moved(mark, panel.shift, 0.0) for mark in (*drawn, ground)]
         lines.append(shapely.LineString([(u + panel.shift, v) for u, v in panel.earth.profile]))
@@ -117,7 +117,7 @@ def draw_unfolded(
             )
         ]
     if panels:
-        messages, rest = note_marks(building, unpinned, panels[0].frame, scale, name, changes)
+        messages, rest = note_marks(building, replace(setting, notes=unpinned), panels[0].frame, name, changes)
         found += rest
         left, right = 0.0, panels[-1].right + panels[-1].shift
         top = max(bounds_of(panel.faces)[3] for panel in panels)

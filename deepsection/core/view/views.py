@@ -17,6 +17,7 @@ from .interior import draw_interior
 from .plan import draw_plan, plan_title
 from .roofplan import ROOF_PLAN, draw_roof_plan
 from .section import draw_section, section_frame
+from .setting import Setting
 from .unfolded import draw_unfolded
 
 SIDES: tuple[Side, ...] = ("south", "east", "north", "west")
@@ -113,7 +114,11 @@ def draw_view(
     look = look_of(project, name)
     kind, _, which = name.partition(":")
     show = project.show_of(name)
-    building = _shown(building, project, show)
+    whole, building = building, _shown(building, project, show)
+    left_out = frozenset[str]()
+    if building is not whole:
+        left_out = frozenset(part.element for part in whole.parts) - {part.element for part in building.parts}
+    setting = Setting(scale, project.units, project.notes, project.grid, show, left_out)
     if kind == "plan":
         turned = look if look_deg is None else look_deg
         if name == ROOF:
@@ -122,10 +127,10 @@ def draw_view(
     if kind == "elevation":
         own = next((view for view in project.elevations if view.id == which), None)
         if own is not None and own.room is not None:
-            return draw_interior(building, own, scale, project.units, project.notes, show)
+            return draw_interior(building, own, setting)
         if own is not None and own.walls:
-            return draw_unfolded(building, own, scale, project.units, project.notes, show)
+            return draw_unfolded(building, own, setting)
         title = own.name if own is not None else f"{which.capitalize()} elevation"
-        return draw_elevation(building, name, title, look, scale, project.units, project.notes, project.grid, show)
+        return draw_elevation(building, name, title, look, setting)
     line = next(line for line in project.sections if line.id == which)
-    return draw_section(building, line, scale, project.units, project.notes, show)
+    return draw_section(building, line, setting)

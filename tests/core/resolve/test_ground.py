@@ -15,7 +15,7 @@ from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import GroundSpot, GroundStep, Project, SectionLine, apply_edits, put
 from deepsection.core.model.edits import PutGroundStep
 from deepsection.core.resolve import Ground, resolve
-from deepsection.core.view import draw_section
+from deepsection.core.view import Setting, draw_section
 from tests.builders import box_house, gable, side_view
 
 near = pytest.approx
@@ -104,7 +104,7 @@ def test_a_section_cuts_the_slope_and_a_step() -> None:
     step = GroundStep(id="step", x1=-500, y1=0, x2=-500, y2=1000, rise=500)
     project = put(sloped(), step, SectionLine(id="s", name="A", x1=-4000, y1=3000, x2=12_000, y2=3000))
     building = resolve(project)
-    drawing = draw_section(building, project.find("s"), 50, "mm")
+    drawing = draw_section(building, project.find("s"), Setting(50, "mm"))
     grade = next(level.z for level in building.levels.values() if level.surface == "grade")
     line = ground_line(drawing)
     assert {(-500.0, grade + 500), (-500.0, grade)} <= set(line), "a step is upright"

@@ -16,7 +16,7 @@ from deepsection.core.drawing import Drawing, Region, Stroke
 from deepsection.core.model import Project, Room, SectionLine, put
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.tolerance import TOL
-from deepsection.core.view import draw_view
+from deepsection.core.view import Setting, draw_view
 from deepsection.core.view.section import beyond_faces, cut_parts, draw_section, section_frame
 from deepsection.demo import otterfold_house, quillback_house
 from tests.builders import box_house, gable, joist_house, plain_wall, two_storeys, window
@@ -154,21 +154,21 @@ def test_looking_the_other_way_mirrors_the_cut(house: Project, building: Buildin
         for held in (line, other)
     }
     assert total["left"] == pytest.approx(total["right"], rel=1e-3)
-    first, second = (draw_section(building, held, 96, "ft-in") for held in (line, other))
+    first, second = (draw_section(building, held, Setting(96, "ft-in")) for held in (line, other))
     assert first.look == pytest.approx((-second.look[0], -second.look[1]))
 
 
 def test_a_short_look_sees_less(house: Project, building: Building) -> None:
     line = next(held for held in house.sections if held.id == "section-b")
     near = line.model_copy(update={"depth": 500.0})
-    far_marks, near_marks = (draw_section(building, held, 48, "ft-in").marks for held in (line, near))
+    far_marks, near_marks = (draw_section(building, held, Setting(48, "ft-in")).marks for held in (line, near))
     assert len(near_marks) < len(far_marks)
 
 
 def test_a_line_that_misses_the_house_says_so(house: Project) -> None:
     line = SectionLine(id="section-c", name="C", x1=-9000.0, y1=0.0, x2=-9000.0, y2=5000.0)
     building = resolve(house.model_copy(update={"sections": (line,)}))
-    drawing = draw_section(building, line, 48, "ft-in")
+    drawing = draw_section(building, line, Setting(48, "ft-in"))
     assert drawing.marks == () and "misses the house" in drawing.messages[0]
     assert [found.code for found in building.diagnostics] == ["section-misses"]
 
@@ -192,7 +192,7 @@ def cut_across(house: Project, look: str = "right", *, members: bool = False) ->
     """The section across a house of 9 m at 4.15 m, between two joists, looking east or west."""
     ends = {"x1": 4150.0, "y1": -2000.0, "x2": 4150.0, "y2": 8000.0}
     line = SectionLine.model_validate({"id": "x", "name": "X", "look": look, "members": members, **ends})
-    return draw_section(resolve(house), line, 50.0, "mm")
+    return draw_section(resolve(house), line, Setting(50.0, "mm"))
 
 
 def boxes(drawing: Drawing, role: str, feature: str) -> list[tuple[float, ...]]:
@@ -267,6 +267,6 @@ def test_a_name_without_room_stays_in_the_middle() -> None:
     house = put(box_house(3000.0, 6000.0), window("w", "north", 1500.0, width=2600.0, height=2300.0, sill=50.0))
     house = put(house, Room(id="r", name="Workshop and store", x=1500.0, y=1000.0))
     line = SectionLine(id="x", name="X", x1=-2000.0, y1=3000.0, x2=5000.0, y2=3000.0)
-    box = names_of(draw_section(resolve(house), line, 100.0, "mm"))["r"]
+    box = names_of(draw_section(resolve(house), line, Setting(100.0, "mm")))["r"]
     assert (box[0] + box[2]) / 2 == pytest.approx(1500.0)
     assert (box[1] + box[3]) / 2 == pytest.approx(resolve(house).levels["floor"].z + 1250.0)
