@@ -268,3 +268,16 @@ def test_other_views_are_shown_alike() -> None:
     assert south == project.shows[0] and west.view == "elevation:west" and len({s.id for s in alike.shows}) == 3
     with pytest.raises((RefusedEdit, ValueError)):
         CopyShow(view=SOUTH, to=())
+
+
+def test_a_note_goes_with_what_it_speaks_of() -> None:
+    """Left out with its window, without a word that it has lost it; there again with it."""
+    project = windowed()
+    note = Note(id="note-1", view=SOUTH, text="Obscure glass", anchor=Anchor(part="w1/frame//"))
+    project = put(project, note)
+    key = next(part.key for part in resolve(project).parts if part.element == "w1" and part.role == "frame")
+    project = put(project, changed(note, anchor=Anchor(part=key)))
+    assert "Obscure glass" in [mark.text for mark in drawn(project).marks if isinstance(mark, Text)]
+    without = drawn(put(project, ViewShow(id="s", view=SOUTH, hidden=("w1",))))
+    assert "Obscure glass" not in [mark.text for mark in without.marks if isinstance(mark, Text)]
+    assert without.messages == ()
