@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import { numberOf } from "../../actions/openings";
-import { showOf, showWith } from "../../actions/shown";
+import { annotationWith, showOf, showWith } from "../../actions/shown";
 import { newId, type Project } from "../../actions/types";
 import type { Change } from "../../api/queries";
 import { type Last, LOOK, type Side, SPLIT, type Step, type Tool, useClient } from "../../store";
@@ -132,7 +132,7 @@ function repeated(last: Last, selection: string | null, movable: string[]): Chan
 /** Everything that can be done, by name: for the search, for keys, for buttons. */
 export function useActions(): Action[] {
   const { state, viewName, change, commit } = useHeld();
-  const { selection, also, setOut, allLines, solid, roofAlone, last, set } = useClient();
+  const { selection, also, lettering, setOut, allLines, solid, roofAlone, last, set } = useClient();
   return useMemo(() => {
     const project = state.project;
     const top = state.storeys.at(-1);
@@ -168,6 +168,15 @@ export function useActions(): Action[] {
         id: "remove",
         label: "Remove what is selected",
         run: () => commit([{ kind: "remove", elements: [gone.id, ...also] }], { done: () => set({ selection: null }) }),
+      });
+    if (lettering)
+      actions.push({
+        id: "remove",
+        label: "Hide the selected lettering",
+        run: () =>
+          commit([annotationWith(project, viewName, lettering, { hidden: true })], {
+            done: () => set({ lettering: null }),
+          }),
       });
     const shown = showOf(project, viewName);
     if (selection && DRAWN.some((held) => project[held]?.some(({ id }) => id === selection)))
@@ -428,5 +437,5 @@ export function useActions(): Action[] {
       run: () => window.open(`/api/projects/${state.id}/file`, "_blank"),
     });
     return actions;
-  }, [state, viewName, selection, also, setOut, allLines, solid, roofAlone, last, change, commit, set]);
+  }, [state, viewName, selection, also, lettering, setOut, allLines, solid, roofAlone, last, change, commit, set]);
 }
