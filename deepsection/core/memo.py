@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Sequence
+from itertools import islice
 from typing import Generic, TypeVar
 
 K = TypeVar("K", bound=Hashable)
@@ -22,8 +23,7 @@ class BulkMemo(Generic[K, V]):
         if missing:
             self._held.update(zip(missing, self._make(missing), strict=True))
         values = [self._held[key] for key in keys]
-        for key in list(self._held)[: max(0, len(self._held) - self._size)]:
-            del self._held[key]
+        _drop_oldest(self._held, self._size)
         return values
 
     def cache_clear(self) -> None:
@@ -46,9 +46,14 @@ class Guesses(Generic[K, V]):
         """Remember what was found."""
         self._held.pop(name, None)
         self._held[name] = found
-        for key in list(self._held)[: max(0, len(self._held) - self._size)]:
-            del self._held[key]
+        _drop_oldest(self._held, self._size)
 
     def cache_clear(self) -> None:
         """Forget everything."""
         self._held.clear()
+
+
+def _drop_oldest(held: dict[K, V], size: int) -> None:
+    """Leave no more than so many entries."""
+    for key in list(islice(held, max(0, len(held) - size))):
+        del held[key]
