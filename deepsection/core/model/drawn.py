@@ -40,6 +40,8 @@ class ElevationView(Element):
     walls: Annotated[tuple[Id, ...], Field(max_length=40)] = ()
 
 
+OnPaper = Annotated[float, Field(ge=-3000, le=3000)]
+"""Paper mm from a place: no further than the largest sheet is long."""
 NoteText = Annotated[str, StringConstraints(min_length=1, max_length=400)]
 
 ShowKind = Literal[
@@ -70,8 +72,8 @@ class Annotation(Element):
     """What was changed of lettering that a view writes by itself: `dx`, `dy` (paper mm) from its place, its text."""
 
     key: Annotated[str, StringConstraints(min_length=1, max_length=120)]
-    dx: Mm = 0.0
-    dy: Mm = 0.0
+    dx: OnPaper = 0.0
+    dy: OnPaper = 0.0
     text: NoteText | None = None
     hidden: bool = False
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
-from .values import Element, Face, Id, Mm, Name, NotNegative, Positive, WallEnd
+from .values import Element, Face, Id, MaterialId, Mm, Name, NotNegative, Positive, WallEnd
 
 # --- walls and rooms -------------------------------------------------------------------------
 
@@ -120,7 +120,7 @@ class Moulding(Element):
     face: Literal["outer", "inner"] = "outer"
     at: Literal["foot", "plate"] = "foot"
     offset: Mm = 0.0
-    material: Id = "stone"
+    material: MaterialId = "stone"
     section: Annotated[tuple[SectionSpot, ...], Field(min_length=3, max_length=40)]
 
     @model_validator(mode="after")
@@ -222,14 +222,14 @@ class Framing(Element):
     thickness: Annotated[float, Field(ge=5, le=1e4)]
     bottom_plates: Annotated[int, Field(ge=0, le=3)] = 1
     top_plates: Annotated[int, Field(ge=0, le=3)] = 2
-    infill: Id | None = None
+    infill: MaterialId | None = None
 
 
 class WallPlate(Element):
     """The timber bedded on top of a masonry leaf, under the rafters. Its width is that of the leaf."""
 
     depth: Positive
-    material: Id = "softwood"
+    material: MaterialId = "softwood"
 
 
 class Lintels(Element):
@@ -237,7 +237,7 @@ class Lintels(Element):
 
     depth: Positive
     bearing: Positive
-    material: Id = "concrete"
+    material: MaterialId = "concrete"
 
 
 class Layer(Element):
@@ -245,7 +245,7 @@ class Layer(Element):
 
     id: Id
     name: Name
-    material: Id
+    material: MaterialId
     function: Function
     thickness: Positive
     framing: Framing | None = None

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from .elements import LevelRule
-from .values import Element, Id, Mm, NotNegative, Positive
+from .values import Element, Id, MaterialId, Mm, NotNegative, Positive
 
 Turned = Annotated[float, Field(ge=-360, le=360)]
 
@@ -26,7 +26,7 @@ class Chimney(Element):
     depth: Positive
     turn: Turned = 0.0
     flue: Positive = 200.0
-    material: Id = "brick"
+    material: MaterialId = "brick"
     base: LevelRule
     above: Positive | None = None
     cricket: Literal["rule", "yes", "no"] = "rule"

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from .elements import LevelRule
-from .values import Element, Id, Mm, NotNegative, Positive
+from .values import Element, Id, MaterialId, Mm, NotNegative, Positive
 
 
 class OutsideSteps(Element):
@@ -23,11 +23,11 @@ class OutsideSteps(Element):
     y: Mm
     turn: Annotated[float, Field(ge=-360, le=360)] = 0.0
     width: Positive
-    going: Positive
-    most_rise: Positive
+    going: Annotated[float, Field(ge=100, le=3000)]
+    most_rise: Annotated[float, Field(ge=50, le=1000)]
     landing: NotNegative = 0.0
     top: LevelRule
-    material: Id = "concrete"
+    material: MaterialId = "concrete"
     rails: Literal["none", "left", "right", "both"] = "none"
 
 
@@ -40,6 +40,6 @@ class Rail(Element):
     x2: Mm
     y2: Mm
     base: LevelRule
-    height: Positive
-    gap: Positive
-    material: Id = "softwood"
+    height: Annotated[float, Field(ge=200, le=5000)]
+    gap: Annotated[float, Field(ge=10, le=5000)]
+    material: MaterialId = "softwood"

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from .elements import LevelRule
-from .values import Element, Id, Mm, Positive
+from .values import Element, Id, MaterialId, Mm, Positive
 
 
 class Post(Element):
@@ -20,7 +20,7 @@ class Post(Element):
     width: Positive
     depth: Positive | None = None
     turn: Annotated[float, Field(ge=-360, le=360)] = 0.0
-    material: Id = "softwood"
+    material: MaterialId = "softwood"
     base: LevelRule
     top: LevelRule
 
@@ -41,5 +41,5 @@ class Beam(Element):
     end: BeamEnd
     width: Positive
     depth: Positive
-    material: Id = "softwood"
+    material: MaterialId = "softwood"
     top: LevelRule

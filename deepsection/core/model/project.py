@@ -161,6 +161,7 @@ class Project(Element):
         _check_roofs(self)
         _check_floors(self)
         _check_posts(self)
+        _check_outdoors(self)
         _check_on_roofs(self)
         return self
 
@@ -299,6 +300,14 @@ def _check_posts(project: Project) -> None:
         _need(posts, beam.end.post, beam.id, "end")
         if beam.start.post and beam.start.post == beam.end.post:
             raise ValueError(f"{beam.id}: a beam needs a length: it starts and ends at one post")
+
+
+def _check_outdoors(project: Project) -> None:
+    rungs = _ids(project.rungs)
+    for steps in project.outside_steps:
+        _need(rungs, steps.top.level, steps.id, "top")
+    for rail in project.rails:
+        _need(rungs, rail.base.level, rail.id, "foot")
 
 
 def _check_floors(project: Project) -> None:

@@ -7,7 +7,18 @@ from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
 
+from ..catalog import materials
+
+
+def _known_material(id: str) -> str:
+    if id not in materials():
+        raise ValueError(f"no material is called “{id}”")
+    return id
+
+
 Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,39}$")]
+MaterialId = Annotated[Id, AfterValidator(_known_material)]
+"""The id of a material of the catalogue."""
 Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 
 

@@ -24,6 +24,8 @@ POST = 89.0
 """Thickness of the posts of rails (mm)."""
 LOW = 75.0
 """From the floor to the lower bar of a rail (mm)."""
+MOST, LONGEST = 100, 100_000.0
+"""So many risers have steps at most, and so long is a rail at most (mm)."""
 SAME = 5.0
 """A rise less than this (mm) needs no step."""
 
@@ -41,16 +43,18 @@ def place_steps(
             held = PlacedSteps(steps, top, ground.z(*held.at(held.run, 0.0)), risers)
             risers = max(1, math.ceil((top.total - held.foot) / steps.most_rise - 1e-9))
         held = PlacedSteps(steps, top, held.foot, risers)
+        at = (steps.x, steps.y)
         if top.total - held.foot < SAME:
             message = "the ground here is as high as the top of these steps: none are needed"
-            found.append(
-                Diagnostic(
-                    "steps-without-rise", message, "warning", steps.id, "top_offset", top.total, held.foot,
-                    at=(steps.x, steps.y),
-                )
-            )  # fmt: skip
+            fault = ("steps-without-rise", message, "top_offset", top.total, held.foot)
+        elif risers > MOST:
+            message = "the ground lies too deep for steps here: there would be more than a hundred"
+            fault = ("too-many-steps", message, "most_rise", float(risers), float(MOST))
+        else:
+            placed.append(held)
             continue
-        placed.append(held)
+        code, words, field, value, limit = fault
+        found.append(Diagnostic(code, words, "warning", steps.id, field, value, limit, at=at))
     return tuple(placed)
 
 
@@ -58,9 +62,14 @@ def place_rails(project: Project, levels: dict[str, Level], found: list[Diagnost
     """The rails that are longer than their posts are thick."""
     placed = []
     for rail in project.rails:
-        if math.dist((rail.x1, rail.y1), (rail.x2, rail.y2)) < 2 * POST:
+        length, at = math.dist((rail.x1, rail.y1), (rail.x2, rail.y2)), (rail.x1, rail.y1)
+        if length < 2 * POST:
             message = "this rail is shorter than its two posts"
-            found.append(Diagnostic("rail-too-short", message, "warning", rail.id, "x", at=(rail.x1, rail.y1)))
+            found.append(Diagnostic("rail-too-short", message, "warning", rail.id, "x1", length, 2 * POST, at=at))
+            continue
+        if length > LONGEST:
+            message = "this rail is longer than any house: draw it in pieces"
+            found.append(Diagnostic("rail-too-long", message, "warning", rail.id, "x1", length, LONGEST, at=at))
             continue
         placed.append(PlacedRail(rail, _height(rail.base, levels, f"foot:{rail.id}", "foot of rail")))
     return tuple(placed)

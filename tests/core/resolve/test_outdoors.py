@@ -140,3 +140,21 @@ def test_the_plan_shows_steps_with_their_risers_and_strings_keep_clear() -> None
     assert low == near(-building.plan.by_id["south"].outer - placed.run, abs=0.1)
     gone = apply_edits(project, (Remove(elements=("steps-1",)),))
     assert gone.outside_steps == () and resolve(gone).outside_steps == ()
+
+
+def test_what_would_have_no_end_is_named_and_not_built() -> None:
+    deep = put(house(), GroundSpot(id="g", x=0.0, y=0.0, rise=-50_000.0))
+    building = resolve(deep)
+    assert building.outside_steps == () and "too-many-steps" in {d.code for d in building.diagnostics}
+    long = put(rail(1000.0), changed(rail(1000.0).rails[0], x2=900_000.0))
+    assert [d.code for d in resolve(long).diagnostics] == ["rail-too-long"] and resolve(long).rails == ()
+
+
+def test_levels_that_are_not_there_are_refused() -> None:
+    """In the document, so that nothing else has to ask."""
+    with pytest.raises(RefusedEdit, match="top"):
+        put(house(), changed(house().outside_steps[0], top=LevelRule(level="nowhere")))
+    with pytest.raises(RefusedEdit, match="foot"):
+        put(rail(1000.0), changed(rail(1000.0).rails[0], base=LevelRule(level="nowhere")))
+    with pytest.raises(RefusedEdit):
+        changed(house().outside_steps[0], most_rise=0.001)
