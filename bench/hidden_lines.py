@@ -3,9 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections import defaultdict
 from collections.abc import Sequence
 from time import perf_counter
 from typing import Any
+
+import numpy as np
+import shapely
+from shapely.ops import polygonize
 
 from deepsection.core.resolve import Part
 
@@ -84,20 +89,90 @@ def _span(ring: Sequence[tuple[float, float, float]]) -> float:
 
 def hidden_line_seconds(shapes: Sequence[Any], look_deg: float) -> float:
     """Time of the exact algorithm for one view, without the building of shapes."""
+    start = perf_counter()
+    lines = _lines(shapes, look_deg)
+    lines.VCompound()
+    lines.OutLineVCompound()
+    return perf_counter() - start
+
+
+def _lines(shapes: Sequence[Any], look_deg: float) -> Any:
+    """The algorithm run for a view; x of what it draws runs to the right, y up."""
     from OCP.gp import gp_Ax2, gp_Dir, gp_Pnt  # noqa: PLC0415
     from OCP.HLRAlgo import HLRAlgo_Projector  # noqa: PLC0415
     from OCP.HLRBRep import HLRBRep_Algo, HLRBRep_HLRToShape  # noqa: PLC0415
 
-    angle = math.radians(look_deg)
-    towards = gp_Dir(-math.cos(angle), -math.sin(angle), 0.0)
-    start = perf_counter()
+    dx, dy = math.cos(math.radians(look_deg)), math.sin(math.radians(look_deg))
     algorithm = HLRBRep_Algo()
     for shape in shapes:
         algorithm.Add(shape)
-    algorithm.Projector(HLRAlgo_Projector(gp_Ax2(gp_Pnt(0.0, 0.0, 0.0), towards)))
+    towards = gp_Ax2(gp_Pnt(0.0, 0.0, 0.0), gp_Dir(-dx, -dy, 0.0), gp_Dir(dy, -dx, 0.0))
+    algorithm.Projector(HLRAlgo_Projector(towards))
     algorithm.Update()
     algorithm.Hide()
-    lines = HLRBRep_HLRToShape(algorithm)
-    lines.VCompound()
-    lines.OutLineVCompound()
-    return perf_counter() - start
+    return HLRBRep_HLRToShape(algorithm)
+
+
+def areas_by_material(parts: Sequence[Part], look_deg: float) -> dict[str, float]:
+    """What is seen of each material (mm2), from the algorithm's visible lines.
+
+    They part the view into regions; a ray through the triangles of the bodies tells whose each region is.
+    """
+    lines = _lines([as_one(solids_of(parts))], look_deg)
+    pieces = [
+        line
+        for shape in (lines.VCompound(), lines.Rg1LineVCompound(), lines.OutLineVCompound())
+        for line in _straight(shape)
+    ]
+    regions = list(polygonize(shapely.unary_union(pieces, grid_size=1e-3)))
+    found: dict[str, float] = defaultdict(float)
+    owners = _nearest(parts, look_deg, [region.representative_point().coords[0] for region in regions])
+    for region, owner in zip(regions, owners):
+        if owner is not None:
+            found[parts[owner].material] += region.area
+    return dict(found)
+
+
+def _straight(shape: Any) -> list[shapely.LineString]:
+    """The straight edges of what the algorithm drew."""
+    from OCP.BRepAdaptor import BRepAdaptor_Curve  # noqa: PLC0415
+    from OCP.BRepLib import BRepLib  # noqa: PLC0415
+    from OCP.TopAbs import TopAbs_EDGE  # noqa: PLC0415
+    from OCP.TopExp import TopExp_Explorer  # noqa: PLC0415
+    from OCP.TopoDS import TopoDS  # noqa: PLC0415
+
+    if shape is None or shape.IsNull():
+        return []
+    BRepLib.BuildCurves3d_s(shape)
+    found, edges = [], TopExp_Explorer(shape, TopAbs_EDGE)
+    while edges.More():
+        curve = BRepAdaptor_Curve(TopoDS.Edge(edges.Current()))
+        a, b = curve.Value(curve.FirstParameter()), curve.Value(curve.LastParameter())
+        if math.dist((a.X(), a.Y()), (b.X(), b.Y())) > 1e-3:
+            found.append(shapely.LineString([(a.X(), a.Y()), (b.X(), b.Y())]))
+        edges.Next()
+    return found
+
+
+def _nearest(parts: Sequence[Part], look_deg: float, points: Sequence[tuple[float, ...]]) -> list[int | None]:
+    """Per point (u, v), the index of the part that a ray through it meets first; none where it meets nothing."""
+    dx, dy = math.cos(math.radians(look_deg)), math.sin(math.radians(look_deg))
+    corners, owner = [], []
+    for index, part in enumerate(parts):
+        own, triangles = part.solid.mesh()
+        turned = np.column_stack((own[:, 0] * dy - own[:, 1] * dx, own[:, 2], own[:, 0] * dx + own[:, 1] * dy))
+        corners.append(turned[triangles])
+        owner += [index] * len(triangles)
+    a, b, c = np.concatenate(corners).transpose(1, 0, 2)
+    area = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (c[:, 0] - a[:, 0]) * (b[:, 1] - a[:, 1])
+    flat = np.abs(area) < 1e-9
+    area[flat] = 1.0
+    found: list[int | None] = []
+    for u, v in points:
+        s = ((b[:, 0] - u) * (c[:, 1] - v) - (c[:, 0] - u) * (b[:, 1] - v)) / area
+        t = ((c[:, 0] - u) * (a[:, 1] - v) - (a[:, 0] - u) * (c[:, 1] - v)) / area
+        within = ~flat & (s >= 0) & (t >= 0) & (s + t <= 1)
+        depth = np.where(within, s * a[:, 2] + t * b[:, 2] + (1 - s - t) * c[:, 2], np.inf)
+        first = int(depth.argmin())
+        found.append(owner[first] if np.isfinite(depth[first]) else None)
+    return found
