@@ -39,7 +39,10 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
     rest = np.flatnonzero(~chosen)
     rest = rest[~_behind_one(scene, rest, chosen)]
     tiling = tile(scene, chosen)
-    bare, spots = _not_behind(scene, rest, tiling, _silhouette(scene, chosen), np.ones(len(chosen), dtype=bool))
+    bare, spots = rest, np.empty((0, 2))
+    if len(rest):
+        around = _silhouette(scene, chosen)
+        bare, spots = _not_behind(scene, rest, tiling, around, np.ones(len(chosen), dtype=bool))
     while len(bare):
         new = _nearest(scene, spots) & ~chosen
         if not new.any():
