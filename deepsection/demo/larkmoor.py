@@ -28,7 +28,7 @@ from deepsection.core.model.edits.fitting import OnRoof
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import cut, door, eave, gable, on, partition, ring, sheet, tied, trimmed, window
+from .pieces import cut, door, eave, four_sides, gable, on, partition, ring, sheet, tied, trimmed, window
 
 SIDES = ("south", "east", "north", "west")
 HEAD = parse_length("6'-10\"", "ft-in")
@@ -283,10 +283,7 @@ def _sheets() -> tuple[Sheet, ...]:
             2,
             "Elevations",
             "ARCH D",
-            ("elevation:south", 64, 260, 450),
-            ("elevation:east", 64, 690, 450),
-            ("elevation:north", 64, 260, 190),
-            ("elevation:west", 64, 690, 190),
+            *four_sides(64, (260, 690), (450, 190)),
         ),
         sheet(3, "Sections", "ARCH D", ("section:section-a", 48, 270, 400), ("section:section-b", 64, 660, 190)),
     )

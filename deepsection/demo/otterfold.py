@@ -22,7 +22,7 @@ from deepsection.core.model.edits import AddSteps, AddStorey, Copied, changed
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import cut, door, eave, gable, on, partition, ring, sheet, tied, trimmed, window
+from .pieces import cut, door, eave, four_sides, gable, on, partition, ring, sheet, tied, trimmed, window
 
 SIDES = ("south", "east", "north", "west")
 
@@ -193,10 +193,7 @@ def _sheets() -> tuple[Sheet, ...]:
             2,
             "Elevations",
             "ARCH B",
-            ("elevation:south", 128, 140, 235),
-            ("elevation:east", 128, 340, 235),
-            ("elevation:north", 128, 140, 115),
-            ("elevation:west", 128, 340, 115),
+            *four_sides(128, (140, 340), (235, 115)),
         ),
         sheet(3, "Section A", "ARCH B", ("section:section-a", 48, 232, 178)),
         sheet(4, "Section B", "ARCH B", ("section:section-b", 64, 234, 180)),

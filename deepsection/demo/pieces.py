@@ -99,6 +99,15 @@ def cut(id: str, name: str, ends: tuple[float, float, float, float], look: Liter
     return SectionLine(id=f"section-{id}", name=name, x1=x1, y1=y1, x2=x2, y2=y2, look=look)
 
 
+def four_sides(
+    scale: float, xs: tuple[float, float], ys: tuple[float, float]
+) -> tuple[tuple[str, float, float, float], ...]:
+    """South and east above north and west, as `sheet` takes them."""
+    places = [(x, y) for y in ys for x in xs]
+    sides = ("south", "east", "north", "west")
+    return tuple((f"elevation:{side}", scale, x, y) for side, (x, y) in zip(sides, places))
+
+
 def sheet(number: int, name: str, paper: str, *views: tuple[str, float, float, float]) -> Sheet:
     """A sheet with views as (name, scale, x, y of the middle on paper)."""
     placed = tuple(

@@ -19,7 +19,7 @@ from deepsection.core.model import (
 from deepsection.core.model.starters import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import door, eave, gable, on, partition, ring, sheet, tied, window
+from .pieces import door, eave, four_sides, gable, on, partition, ring, sheet, tied, window
 
 
 def _ft(text: str) -> float:
@@ -152,9 +152,6 @@ def _sheets() -> tuple[Sheet, ...]:
             2,
             "Elevations",
             "ARCH B",
-            ("elevation:south", 128, 134, 244),
-            ("elevation:east", 128, 334, 244),
-            ("elevation:north", 128, 134, 124),
-            ("elevation:west", 128, 334, 124),
+            *four_sides(128, (134, 334), (244, 124)),
         ),
     )

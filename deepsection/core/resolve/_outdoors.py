@@ -11,6 +11,7 @@ from shapely.geometry import Polygon
 
 from ..geometry import Solid, prism_along
 from ..model import LevelRule, Project
+from ..model.outdoors import RAIL_GAP, RAIL_HEIGHT
 from ..units import HeightSum, SumTerm
 from .building import Diagnostic, Level, Part, part_key
 from .ground import Ground
@@ -37,12 +38,13 @@ def place_steps(
     placed = []
     for steps in project.outside_steps:
         top, risers = _height(steps.top, levels, f"top:{steps.id}", "top of steps"), 1
-        held = PlacedSteps(steps, top, 0.0, 1)
+        usual = (RAIL_HEIGHT[project.units], RAIL_GAP[project.units])
+        held = PlacedSteps(steps, top, 0.0, 1, *usual)
         for _ in range(4):
             # The ground at their foot tells how many there are, and they how far out their foot lies.
-            held = PlacedSteps(steps, top, ground.z(*held.at(held.run, 0.0)), risers)
+            held = PlacedSteps(steps, top, ground.z(*held.at(held.run, 0.0)), risers, *usual)
             risers = max(1, math.ceil((top.total - held.foot) / steps.most_rise - 1e-9))
-        held = PlacedSteps(steps, top, held.foot, risers)
+        held = PlacedSteps(steps, top, held.foot, risers, *usual)
         at = (steps.x, steps.y)
         if top.total - held.foot < SAME:
             message = "the ground here is as high as the top of these steps: none are needed"
@@ -111,14 +113,12 @@ def steps_parts(placed: PlacedSteps) -> tuple[Part, ...]:
 
 RAIL = "softwood"
 """What the rails of steps are made of."""
-RAIL_HEIGHT, BALUSTERS = 914.4, 101.6
-"""Of the rails of steps over the nosings, and the clear gap of their balusters. Source: IRC R312 (from memory), mm."""
 
 
 def _sloped(placed: PlacedSteps) -> Iterator[tuple[str, Polygon | shapely.MultiPolygon, float]]:
     """Posts, bars and balusters of a rail along the slope of steps: (name, profile, thickness)."""
     start, end = placed.steps.landing, placed.run - POST / 2
-    slope = placed.rise / placed.steps.going
+    slope, height, gap = placed.rise / placed.steps.going, placed.rail_height, placed.rail_gap
 
     def nosing(down: float) -> float:
         return placed.top.total - max(0.0, down - start) * slope
@@ -131,19 +131,17 @@ def _sloped(placed: PlacedSteps) -> Iterator[tuple[str, Polygon | shapely.MultiP
         upper = [(down, nosing(down)) for down in sorted({POST / 2, max(start, POST / 2), end})]
         return Polygon([*((d, z + low) for d, z in upper), *((d, z + high) for d, z in reversed(upper))])
 
-    posts = [
-        shapely.box(at - POST / 2, tread(at), at + POST / 2, nosing(at) + RAIL_HEIGHT + BAR) for at in (POST / 2, end)
-    ]
+    posts = [shapely.box(at - POST / 2, tread(at), at + POST / 2, nosing(at) + height + BAR) for at in (POST / 2, end)]
     yield "posts", shapely.union_all(posts), POST
-    top = bar(RAIL_HEIGHT - BAR, RAIL_HEIGHT)
+    top = bar(height - BAR, height)
     space = end - POST - POST / 2
-    count = max(1, math.ceil((space - BALUSTERS) / (BALUSTERS + BAR)))
+    count = max(1, math.ceil((space - gap) / (gap + BAR)))
     pitch = (space + BAR) / (count + 1)
     bars = []
     for k in range(1, count + 1):
         left = POST + k * pitch - BAR
         foot = min(tread(left), tread(left + BAR))
-        bars.append(shapely.box(left, foot, left + BAR, nosing(left + BAR) + RAIL_HEIGHT - BAR / 2))
+        bars.append(shapely.box(left, foot, left + BAR, nosing(left + BAR) + height - BAR / 2))
     yield "bars", shapely.union_all([top, *bars]), BAR
 
 

@@ -20,6 +20,10 @@ class PlacedSteps:
     top: HeightSum
     foot: float
     risers: int
+    rail_height: float
+    """Of their rails over the nosings (mm)."""
+    rail_gap: float
+    """Between balusters at most (mm)."""
 
     @property
     def rise(self) -> float:

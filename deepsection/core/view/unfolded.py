@@ -122,8 +122,7 @@ def draw_unfolded(
         left, right = 0.0, panels[-1].right + panels[-1].shift
         top = max(bounds_of(panel.faces)[3] for panel in panels)
         low = min(panel.earth.low for panel in panels)
-        marks += _folds(panels, low, top, scale)
-        strings: list[Mark] = list(_widths(panels, low, scale, units))
+        strings: list[Mark] = [*_folds(panels, low, top, scale), *_widths(panels, low, scale, units)]
         seen = {face.part.element for panel in panels for face in panel.faces}
         strings += level_marks(
             [h for h in level_heights(building, seen, without=("finish",)) if low <= h.total + 1.0 <= top + 2.0],

@@ -108,3 +108,15 @@ def test_walls_that_are_removed_leave_the_view() -> None:
     assert apply_edits(project, (Remove(elements=("w1", "w2")),)).elevations == ()
     lost = draw_view(resolve(angled()), unfolded(angled(), "gone"), "elevation:view", 48.0)
     assert lost.marks == () and "are gone" in lost.messages[0]
+
+
+def test_a_fold_is_hidden_and_moved_like_other_lettering() -> None:
+    project = unfolded(angled(), "w1", "w2", "w3")
+    changes = (Annotation(key="fold:w1:w2", hidden=True), Annotation(key="fold:w2:w3", dy=3.0))
+    shown = drawn(put(project, ViewShow(id="s", view="elevation:view", annotations=changes)))
+    before, after = (
+        {mark.annotation: mark.y for mark in held.marks if isinstance(mark, Text) and mark.feature == "fold"}
+        for held in (drawn(project), shown)
+    )
+    assert set(before) == {"fold:w1:w2", "fold:w2:w3"} and set(after) == {"fold:w2:w3"}
+    assert after["fold:w2:w3"] - before["fold:w2:w3"] == near(3.0 * 48)

@@ -266,17 +266,20 @@ export class DrawSection extends TwoPoints {
   }
 }
 
-/** A beam between two posts, or two points, its top at the plate of the storey. */
-export class DrawBeam extends TwoPoints {
-  private readonly id = newId("beam");
-
+/** Two points on a storey. */
+abstract class OnStorey extends TwoPoints {
   constructor(
     project: Project,
     turn: Turn,
-    private readonly storey: Storey,
+    protected readonly storey: Storey,
   ) {
     super(project, turn);
   }
+}
+
+/** A beam between two posts, or two points, its top at the plate of the storey. */
+export class DrawBeam extends OnStorey {
+  private readonly id = newId("beam");
 
   protected readonly hints: [string, string, string] = [
     "Click a post or a point where the beam begins.",
@@ -310,16 +313,8 @@ export class DrawBeam extends TwoPoints {
 }
 
 /** A level rail between two points, on the floor of the storey. */
-export class DrawRail extends TwoPoints {
+export class DrawRail extends OnStorey {
   private readonly id = newId("rail");
-
-  constructor(
-    project: Project,
-    turn: Turn,
-    private readonly storey: Storey,
-  ) {
-    super(project, turn);
-  }
 
   protected readonly hints: [string, string, string] = [
     "Click where the rail begins.",

@@ -74,6 +74,7 @@ const SPOKEN: Record<string, string> = {
   level: "a level mark",
   height: "a height",
   width: "a width",
+  fold: "a fold",
   number: "an opening number",
   material: "a material",
   legend: "a row of the legend",

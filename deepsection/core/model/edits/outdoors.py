@@ -10,7 +10,7 @@ from ...units import INCH
 from ..bands import layer_bands
 from ..elements import LevelRule, MakeUp, Wall
 from ..openings import Opening
-from ..outdoors import OutsideSteps, Rail
+from ..outdoors import RAIL_GAP, RAIL_HEIGHT, RISE, OutsideSteps, Rail
 from ..places import along_from_start, beam_points, wall_axis
 from ..posts import Beam
 from ..project import Project
@@ -57,17 +57,11 @@ class AddSteps(Element):
             turn=round(math.degrees(math.atan2(side * dx, -side * dy)), 6),
             width=width,
             going=11 * INCH if imperial else 280.0,
-            most_rise=RISE_IN * INCH if imperial else RISE_MM,
+            most_rise=RISE[project.units],
             landing=36 * INCH if imperial else 900.0,
             top=LevelRule(level=wall.base.level, offset=wall.base.offset + door.sill),
         )
         return put(project, steps)
-
-
-RISE_IN, RISE_MM = 7.75, 220.0
-"""Highest risers. Source: IRC R311.7.5.1 (7 3/4 in); Approved Document K, private stairs (220 mm); both from memory."""
-HEIGHT_IN, HEIGHT_MM, GAP_IN, GAP_MM = 36.0, 900.0, 4.0, 100.0
-"""Rails and the gaps of their balusters. Source: IRC R312.1.2, R312.1.3; Approved Document K; both from memory."""
 
 
 class AddRail(Element):
@@ -88,7 +82,6 @@ class AddRail(Element):
         length = math.dist((x1, y1), (x2, y2)) or 1.0
         dx, dy = (x2 - x1) / length, (y2 - y1) / length
         a, b = (posts[end.post].width / 2 if end.post else 0.0 for end in (beam.start, beam.end))
-        imperial = project.units == "ft-in"
         rail = Rail(
             id=self.id,
             x1=x1 + dx * a,
@@ -96,7 +89,7 @@ class AddRail(Element):
             x2=x2 - dx * b,
             y2=y2 - dy * b,
             base=LevelRule(level=level),
-            height=HEIGHT_IN * INCH if imperial else HEIGHT_MM,
-            gap=GAP_IN * INCH if imperial else GAP_MM,
+            height=RAIL_HEIGHT[project.units],
+            gap=RAIL_GAP[project.units],
         )
         return put(project, rail)

@@ -52,44 +52,64 @@ export function ViewPanel() {
           )}
           <Tick label="Thin pens on the screen; printed as ever" on={show.thin} onChange={(thin) => change({ thin })} />
         </div>
-        <label className="mt-2 flex items-center gap-1.5 border-t border-rule pt-2">
-          <span className="grow">Compare heights with</span>
-          <select
+        <div className="mt-2 flex flex-col gap-1.5 border-t border-rule pt-2">
+          <OtherView
+            label="Compare heights with"
             value={beside ?? ""}
-            onChange={(event) => set({ beside: event.target.value || null })}
-            className="h-7 w-[140px] rounded-md border border-rule bg-field px-1.5"
-          >
-            <option value="">no other view</option>
-            {others.map(({ name, title }) => (
-              <option key={name} value={name}>
-                {title}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="mt-1.5 flex items-center gap-1.5">
-          <span className="grow">Show alike</span>
-          <select
+            first={["", "no other view"]}
+            views={others}
+            onChoose={(name) => set({ beside: name || null })}
+          />
+          <OtherView
+            label="Show alike"
             value=""
-            onChange={(event) => {
-              const to = event.target.value === "*" ? others.map(({ name }) => name) : [event.target.value];
-              commit([{ kind: "copy_show", view: viewName, to }]);
-            }}
-            className="h-7 w-[140px] rounded-md border border-rule bg-field px-1.5"
-          >
-            <option value="" disabled>
-              choose a view
-            </option>
-            <option value="*">every elevation and section</option>
-            {others.map(({ name, title }) => (
-              <option key={name} value={name}>
-                {title}
-              </option>
-            ))}
-          </select>
-        </label>
+            first={["*", "every elevation and section"]}
+            unchosen="choose a view"
+            views={others}
+            onChoose={(name) =>
+              commit([
+                { kind: "copy_show", view: viewName, to: name === "*" ? others.map((view) => view.name) : [name] },
+              ])
+            }
+          />
+        </div>
       </PopoverPanel>
     </Popover>
+  );
+}
+
+interface OtherProps {
+  label: string;
+  value: string;
+  /** What can be chosen besides a view: its value and words. */
+  first: [string, string];
+  /** What stands there when nothing is chosen. */
+  unchosen?: string;
+  views: { name: string; title: string }[];
+  onChoose: (name: string) => void;
+}
+
+function OtherView({ label, value, first, unchosen, views, onChoose }: OtherProps) {
+  return (
+    <label className="flex items-center gap-1.5">
+      <span className="grow">{label}</span>
+      <select
+        value={value}
+        onChange={(event) => onChoose(event.target.value)}
+        className="h-7 w-[140px] rounded-md border border-rule bg-field px-1.5"
+      >
+        {unchosen && (
+          <option value="" disabled>
+            {unchosen}
+          </option>
+        )}
+        {[first, ...views.map(({ name, title }) => [name, title])].map(([name, title]) => (
+          <option key={name} value={name}>
+            {title}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 
