@@ -1,4 +1,4 @@
-"""Lines of a view, from its visible faces: what kind of edge lies between the two sides of each segment."""
+"""Lines of a view, from its visible faces: what kind of edge lies between the two sides of each piece."""
 
 from __future__ import annotations
 
@@ -7,15 +7,13 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
-import shapely
 from numpy.typing import NDArray
 
 from ..geometry import Point
 from ..tolerance import TOL
+from .arrangement import PROBE, Arrangement, Ints, arrangement_of
 from .faces import Face
 
-PROBE = 0.02
-"""How far from a segment its two sides are looked at (mm)."""
 FAR_BEHIND = 600.0
 """A depth jump of more than this is an outline, as against the sky."""
 NEAR_BEHIND = 26.0
@@ -44,55 +42,33 @@ def visible_edges(faces: tuple[Face, ...], *, backdrop: bool = False) -> tuple[E
     """
     if not faces:
         return ()
-    polygons = np.array([face.polygon for face in faces], dtype=object)
-    segments = _segments(polygons)
-    if not len(segments):
-        return ()
+    found = arrangement_of(faces)
     planes = np.array([face.plane for face in faces])
-    left, right = _sides(segments, polygons, planes)
-    pen, near, far = _classify(segments.mean(axis=1), faces, planes, left, right, backdrop)
-    drawn = pen >= 0
-    count = len(faces) + 1
-    keys, owner = np.unique((pen[drawn] * count + near[drawn]) * count + far[drawn] + 1, return_inverse=True)
-    edges: list[Edge] = []
-    for key, lines in zip(keys.tolist(), _straight(segments[drawn], owner, len(keys))):
-        rest, behind = divmod(key, count)
-        name, before = divmod(rest, count)
-        other = faces[behind - 1] if behind else None
-        edges += [Edge(start, end, PENS[name], faces[before], other) for start, end in lines]
-    return tuple(edges)
+    pen, near, far = _classify(found.pieces.mean(axis=1), faces, planes, found.left, found.right, backdrop)
+    starts, ends = _runs(found, pen, near, far)
+    points = np.stack([found.pieces[starts, 0], found.pieces[ends, 1]], axis=1)
+    long = np.abs(points[:, 1] - points[:, 0]).sum(axis=1) > TOL.point
+    starts, lines = starts[long], points[long].tolist()
+    return tuple(
+        Edge((x0, y0), (x1, y1), PENS[name], faces[before], faces[behind] if behind >= 0 else None)
+        for name, before, behind, ((x0, y0), (x1, y1)) in zip(
+            pen[starts].tolist(), near[starts].tolist(), far[starts].tolist(), lines
+        )
+    )
 
 
-def _segments(polygons: NDArray[np.object_]) -> NDArray[np.float64]:
-    """(n, 2, 2) float: all boundaries, noded on the grid, each piece once."""
-    noded = shapely.unary_union(shapely.boundary(polygons), grid_size=TOL.grid)
-    coordinates, index = shapely.get_coordinates(shapely.get_parts(noded), return_index=True)
-    same = index[1:] == index[:-1]
-    pieces: NDArray[np.float64] = np.stack([coordinates[:-1][same], coordinates[1:][same]], axis=1)
-    return pieces
-
-
-def _sides(
-    segments: NDArray[np.float64], polygons: NDArray[np.object_], planes: NDArray[np.float64]
-) -> tuple[NDArray[np.int_], NDArray[np.int_]]:
-    """Index of the face on the left and on the right of each segment; -1 for none."""
-    along = segments[:, 1] - segments[:, 0]
-    length = np.linalg.norm(along, axis=1)
-    normal = np.column_stack((-along[:, 1], along[:, 0])) / np.maximum(length, TOL.grid)[:, None]
-    middle = segments.mean(axis=1)
-    tree = shapely.STRtree(polygons)
-    found = []
-    for sign in (1.0, -1.0):
-        at = middle + sign * PROBE * normal
-        side = np.full(len(segments), -1)
-        best = np.full(len(segments), np.inf)
-        point, face = tree.query(shapely.points(at), predicate="intersects")
-        depth = (planes[face, :2] * at[point]).sum(axis=1) + planes[face, 2]
-        for k in np.argsort(-depth, kind="stable"):
-            if depth[k] <= best[point[k]]:
-                best[point[k]], side[point[k]] = depth[k], face[k]
-        found.append(side)
-    return found[0], found[1]
+def _runs(found: Arrangement, pen: Ints, near: Ints, far: Ints) -> tuple[Ints, Ints]:
+    """First and last piece of each run of drawn pieces of one line that follow each other and are alike."""
+    drawn = np.flatnonzero(pen >= 0)
+    if not len(drawn):
+        return drawn, drawn
+    before, after = drawn[:-1], drawn[1:]
+    on = found.line[before] == found.line[after]
+    for alike in (pen, near, far):
+        on &= alike[before] == alike[after]
+    on &= (found.pieces[before, 1] == found.pieces[after, 0]).all(axis=1)
+    breaks = np.flatnonzero(~on)
+    return drawn[np.r_[0, breaks + 1]], drawn[np.r_[breaks, len(drawn) - 1]]
 
 
 PENS = ("outline", "edge", "crease", "fine")
@@ -127,22 +103,3 @@ def _classify(
     pen = np.where(jump, jumped, flush)
     pen = np.where(alone, _EDGE if backdrop else _OUTLINE, pen)
     return np.where(left == right, _NONE, pen), near, np.where(alone, -1, far)
-
-
-def _straight(segments: NDArray[np.float64], owner: NDArray[np.int_], count: int) -> list[list[tuple[Point, Point]]]:
-    """Per chain, the pieces of it joined and parted again at their bends; `owner` is the chain of each segment."""
-    if not count:
-        return []
-    order = np.argsort(owner, kind="stable")
-    pieces = shapely.linestrings(segments[order])
-    merged = shapely.simplify(shapely.line_merge(shapely.multilinestrings(pieces, indices=owner[order])), TOL.grid * 2)
-    lines, chain_of = shapely.get_parts(merged, return_index=True)
-    points, line_of = shapely.get_coordinates(lines, return_index=True)
-    found: list[list[tuple[Point, Point]]] = [[] for _ in range(count)]
-    within = line_of[1:] == line_of[:-1]
-    long = np.abs(points[1:] - points[:-1]).sum(axis=1) > TOL.point
-    at = np.flatnonzero(within & long)
-    chains = chain_of[line_of[at]].tolist()
-    for chain, (x0, y0), (x1, y1) in zip(chains, points[at].tolist(), points[at + 1].tolist()):
-        found[chain].append(((x0, y0), (x1, y1)))
-    return found

@@ -28,6 +28,20 @@ class Scene:
         self.boxes: NDArray[np.float64] = shapely.bounds(self.polygons)
         self.planes: NDArray[np.float64] = np.array([face.plane for face in faces])
         self.order = _front_order(faces)
+        self._points, self._count = shapely.get_coordinates(self.polygons), shapely.get_num_coordinates(self.polygons)
+        self._start = np.cumsum(self._count) - self._count
+
+    def extremes_in(
+        self, which: NDArray[np.int_], gap: NDArray[np.float64]
+    ) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """Least and greatest value of a u + b v + c over polygons, given by their index; `gap` (n, 3)."""
+        if not len(which):
+            return np.empty(0), np.empty(0)
+        count = self._count[which]
+        first = np.cumsum(count) - count
+        at = self._points[np.arange(count.sum()) + np.repeat(self._start[which] - first, count)]
+        values = (np.repeat(gap[:, :2], count, axis=0) * at).sum(axis=1) + np.repeat(gap[:, 2], count)
+        return np.minimum.reduceat(values, first), np.maximum.reduceat(values, first)
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,15 +151,23 @@ def _pairs(scene: Scene, index: NDArray[np.int_]) -> tuple[NDArray[np.int_], NDA
     high = np.minimum(scene.boxes[i, 2:], scene.boxes[j, 2:])
     real = np.all(high - low > TOL.grid, axis=1)
     i, j, low, high = i[real], j[real], low[real], high[real]
-    least, most = extremes(scene.planes[i] - scene.planes[j], low, high)
+    gap = scene.planes[i] - scene.planes[j]
+    least, most = extremes(gap, low, high)
+    # In one order, whatever the tree: what hides a face is a key of what is left of it.
+    near = np.lexsort((j, i))
+    near = near[most[near] >= -TOL.depth]
+    near = near[shapely.intersects(scene.polygons[i[near]], scene.polygons[j[near]])]
+    i, j, gap, least, most = i[near], j[near], gap[near], least[near], most[near]
+    # Where their boxes tell too little, their corners may tell that the planes cross beside them.
+    close = np.flatnonzero((least < -TOL.depth) & (most > TOL.depth))
+    for side in (i[close], j[close]):
+        low_in, high_in = scene.extremes_in(side, gap[close])
+        least[close], most[close] = np.maximum(least[close], low_in), np.minimum(most[close], high_in)
     whole = (least >= -TOL.depth) & (most > TOL.depth)
     tie = (np.abs(least) <= TOL.depth) & (np.abs(most) <= TOL.depth) & (scene.order[j] < scene.order[i])
     clip = (least < -TOL.depth) & (most > TOL.depth)
     kind = np.where(whole | tie, _WHOLE, np.where(clip, _CLIP, 0))
-    # In one order, whatever the tree: what hides a face is a key of what is left of it.
-    kept = np.lexsort((j, i))
-    kept = kept[kind[kept] > 0]
-    kept = kept[shapely.intersects(scene.polygons[i[kept]], scene.polygons[j[kept]])]
+    kept = np.flatnonzero(kind)
     return i[kept], j[kept], kind[kept]
 
 

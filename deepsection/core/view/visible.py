@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 
 from ..memo import Guesses
 from ..tolerance import TOL
+from .arrangement import arrangement_of
 from .faces import Face
 from .tiling import Scene, Tiling, extremes, tile, where_negative
 
@@ -41,8 +42,7 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
     tiling = tile(scene, chosen)
     bare, spots = rest, np.empty((0, 2))
     if len(rest):
-        around = _silhouette(scene, chosen)
-        bare, spots = _not_behind(scene, rest, tiling, around, np.ones(len(chosen), dtype=bool))
+        bare, spots = _not_behind(scene, rest, tiling, np.ones(len(chosen), dtype=bool))
     while len(bare):
         new = _nearest(scene, spots) & ~chosen
         if not new.any():
@@ -52,9 +52,8 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
         tiling = tile(scene, chosen)
         # What was proved is proved but for the new tiles; what was not is asked about all of them.
         doubted = np.isin(rest, bare)
-        around = _silhouette(scene, chosen)
-        first = _not_behind(scene, rest[~doubted], tiling, around, new)
-        second = _not_behind(scene, rest[doubted], tiling, around, np.ones(len(chosen), dtype=bool))
+        first = _not_behind(scene, rest[~doubted], tiling, new)
+        second = _not_behind(scene, rest[doubted], tiling, np.ones(len(chosen), dtype=bool))
         bare, spots = np.concatenate([first[0], second[0]]), np.concatenate([first[1], second[1]])
     seen = np.zeros(len(chosen), dtype=bool)
     seen[tiling.owner] = True
@@ -131,19 +130,22 @@ def _behind_one(scene: Scene, rest: NDArray[np.int_], chosen: NDArray[np.bool_])
     return hidden
 
 
-def _silhouette(scene: Scene, chosen: NDArray[np.bool_]) -> shapely.Geometry:
-    """What some faces cover together, with room for the grid that they lie on."""
-    whole = shapely.union_all(scene.polygons[chosen]).buffer(2 * TOL.grid)
-    shapely.prepare(whole)
-    return whole
+def _past(scene: Scene, rest: NDArray[np.int_], tiling: Tiling) -> tuple[NDArray[np.int_], NDArray[np.float64]]:
+    """Which of the other faces, by their place, reach past the outline of a tiling, and places (n, 2) of them there.
+
+    A point of each lies behind the tiles, so that those that do cross its outline. Slivers along it do not count.
+    """
+    outline = shapely.linestrings(arrangement_of(tuple(tiling.pieces)).outline(TOL.sliver_width))
+    past, line = shapely.STRtree(outline).query(scene.polygons[rest], predicate="intersects")
+    crossing = shapely.intersection(outline[line], scene.polygons[rest[past]])
+    pieces, which = shapely.get_parts(crossing, return_index=True)
+    long = shapely.length(pieces) > TOL.sliver_width
+    spots = shapely.line_interpolate_point(pieces[long], 0.5, normalized=True)
+    return past[which[long]], shapely.get_coordinates(spots)
 
 
 def _not_behind(
-    scene: Scene,
-    rest: NDArray[np.int_],
-    tiling: Tiling,
-    silhouette: shapely.Geometry,
-    among: NDArray[np.bool_],
+    scene: Scene, rest: NDArray[np.int_], tiling: Tiling, among: NDArray[np.bool_]
 ) -> tuple[NDArray[np.int_], NDArray[np.float64]]:
     """Which of the other faces are not proved to be hidden by the pieces of some faces, and places (n, 2) that show it.
 
@@ -151,8 +153,7 @@ def _not_behind(
     """
     if not len(rest):
         return rest, np.empty((0, 2))
-    past = np.flatnonzero(~shapely.covers(silhouette, scene.polygons[rest]))
-    outside = shapely.difference(scene.polygons[rest[past]], silhouette)
+    past, past_spots = _past(scene, rest, tiling)
     keep = among[tiling.owner]
     tiles = np.array([piece.polygon for piece, kept in zip(tiling.pieces, keep.tolist()) if kept], dtype=object)
     n, k = shapely.STRtree(tiles).query(scene.polygons[rest])
@@ -165,13 +166,15 @@ def _not_behind(
     same = (np.abs(least) <= TOL.depth) & (np.abs(most) <= TOL.depth)
     # Only their boxes may overlap, or the nearer part of the plane may lie beside the tile: look closely.
     at = np.flatnonzero(real & np.where(same, scene.order[i] < scene.order[j], least < -TOL.depth))
+    at = at[same[at] | (scene.extremes_in(i[at], gap[at])[0] < -TOL.depth)]
+    at = at[same[at] | (scene.extremes_in(j[at], gap[at])[0] < -TOL.depth)]
     at = at[shapely.intersects(scene.polygons[i[at]], tiles[k[at]])]
     at = at[~shapely.touches(scene.polygons[i[at]], tiles[k[at]])]
     shared = shapely.intersection(scene.polygons[i[at]], tiles[k[at]])
     crossing = ~same[at] & (most[at] > -TOL.depth)
     shared[crossing] = where_negative(shared[crossing], gap[at[crossing]] + [0.0, 0.0, TOL.depth])
-    regions, owner = np.concatenate([outside, shared]), np.concatenate([past, n[at]])
-    parts, part_of = shapely.get_parts(regions, return_index=True)
+    parts, part_of = shapely.get_parts(shared, return_index=True)
     wide = shapely.area(parts) > TOL.sliver_width * shapely.length(parts) / 2
     spots = shapely.get_coordinates(shapely.point_on_surface(parts[wide]))
-    return np.unique(rest[owner[part_of[wide]]]), spots
+    found = np.concatenate([past, n[at][part_of[wide]]])
+    return np.unique(rest[found]), np.concatenate([past_spots, spots])
