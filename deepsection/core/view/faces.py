@@ -65,7 +65,9 @@ def faces_from(parts: Sequence[Part], outlines: Sequence[Outline], rings: list[l
         if len(held) == 1 and valid[held[0]]:
             polygons = [shapes[held[0]]] if shapely.area(shapes[held[0]]) > TOL.area else []
         else:
-            polygons = _with_holes([shapes[index] for index in held]) or _assemble([shapes[index] for index in held])
+            rings_held = [shapes[index] for index in held]
+            polygons = _nested(rings_held) if valid[list(held)].all() else []
+            polygons = polygons or _assemble(rings_held)
         faces[k] += [Face(polygon, plane, part, facet.normal) for polygon in polygons]
     return [tuple(held) for held in faces]
 
@@ -98,15 +100,23 @@ def _polygons(rings: list[list[Point]]) -> NDArray[np.object_]:
 _part_faces: BulkMemo[tuple[Part, float, float], tuple[Face, ...]] = BulkMemo(_make_faces, size=20_000)
 
 
-def _with_holes(shapes: Sequence[Polygon]) -> list[Polygon]:
-    """The polygon of rings of which the largest holds the others as holes; none where it is not so."""
-    outer = max(shapes, key=lambda shape: float(shape.area))
-    turn = outer.exterior.is_ccw
-    holes = [shape.exterior for shape in shapes if shape is not outer]
-    if not holes or any(hole.is_ccw == turn for hole in holes):
-        return []
-    polygon = Polygon(outer.exterior, holes)
-    return [polygon] if polygon.is_valid else []
+def _nested(shapes: Sequence[Polygon]) -> list[Polygon]:
+    """Polygons of rings that turn as the largest does, with those that turn the other way as their holes.
+
+    None where rings are not so: then they have to be put together by overlays.
+    """
+    largest_first = sorted(shapes, key=lambda shape: -float(shape.area))
+    turn = largest_first[0].exterior.is_ccw
+    outer = [shape for shape in largest_first if shape.exterior.is_ccw == turn]
+    held: list[list[shapely.LinearRing]] = [[] for _ in outer]
+    for hole in (shape for shape in largest_first if shape.exterior.is_ccw != turn):
+        spot = hole.representative_point()
+        around = [k for k, shape in enumerate(outer) if shape.contains(spot)]
+        if not around:
+            return []
+        held[around[-1]].append(hole.exterior)
+    polygons = [Polygon(shape.exterior, holes) for shape, holes in zip(outer, held)]
+    return polygons if bool(shapely.is_valid(polygons).all()) else []
 
 
 def _assemble(shapes: Sequence[Polygon]) -> list[Polygon]:

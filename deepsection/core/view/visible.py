@@ -34,7 +34,7 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
         return []
     scene = Scene(faces)
     chosen = _nearest(scene, _samples(scene))
-    names = _names(faces)
+    names = _names(faces) if view is not None else []
     if known := _lately.last(view):
         chosen |= np.array([name in known for name in names])
     rest = np.flatnonzero(~chosen)
