@@ -13,6 +13,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
+import numpy as np
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
@@ -193,26 +194,24 @@ def every_ring(shape: BaseGeometry, circles: Sequence[tuple[float, float, float]
 
 def extent(marks: Iterable[Mark], scale: float) -> tuple[float, float, float, float]:
     """x0, y0, x1, y1 of marks, lettering at its rough size included; a unit box when empty."""
-    points: list[tuple[float, ...]] = []
+    rings: list[tuple[Ring, bool]] = []
+    points: list[tuple[float, float]] = []
     for mark in marks:
         if isinstance(mark, Region):
-            points += _outline(mark.rings[0], True)
+            rings.append((mark.rings[0], True))
         elif isinstance(mark, Stroke):
-            points += _outline(mark.path, mark.closed)
+            rings.append((mark.path, mark.closed))
         else:
             points += _reach(mark, scale)
-    if not points:
+    vertices = np.array([vertex for ring, _ in rings for vertex in ring]).reshape(-1, 3)
+    if vertices[:, 2].any():
+        bent = ((*ring, ring[0]) if closed else ring for ring, closed in rings if any(bulge for *_, bulge in ring))
+        points += [point for ring in bent for point in flatten(ring)]
+    reached = np.concatenate([vertices[:, :2], np.array(points).reshape(-1, 2)])
+    if not len(reached):
         return 0.0, 0.0, 1.0, 1.0
-    xs, ys = [point[0] for point in points], [point[1] for point in points]
-    return min(xs), min(ys), max(xs), max(ys)
-
-
-def _outline(vertices: Ring, closed: bool) -> Sequence[tuple[float, ...]]:
-    """Points that a path reaches: its vertices, and more along bent pieces."""
-    for vertex in vertices:
-        if vertex[2]:
-            return flatten((*vertices, vertices[0]) if closed else vertices)
-    return vertices
+    (x0, y0), (x1, y1) = reached.min(axis=0).tolist(), reached.max(axis=0).tolist()
+    return x0, y0, x1, y1
 
 
 PITCH_RUN = 9.0

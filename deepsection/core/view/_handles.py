@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from ..drawing import Handle
 from ..resolve import Building, Part
 
@@ -17,6 +19,7 @@ UPRIGHT = {"post": "move_post", "chimney": "move_chimney", "steps": "move_steps"
 """Roles of what stands alone and is moved sideways."""
 
 
+@lru_cache(maxsize=20_000)
 def face_handle(part: Part) -> Handle | None:
     """What dragging a surface of this part sideways edits."""
     if part.function == "unit":
@@ -26,27 +29,34 @@ def face_handle(part: Part) -> Handle | None:
     return None
 
 
-def line_handle(building: Building, part: Part, v: float | None) -> Handle | None:
-    """What dragging a line of a part edits; `v` is the height of a level one (mm).
+class LineHandles:
+    """What dragging a line of a building edits."""
 
-    Of a ridge the field is its rise over the bearing line, of an eave its edge.
-    """
-    held = face_handle(part)
-    if held is not None or v is None or part.role not in HEIGHT_ROLES:
-        return held
-    if part.role in EAVE_ROLES and ":upper" not in part.key:
-        slot = part.key.rpartition("/")[2].split(":")
-        return Handle("raise_eave", part.element, slot[1], "z")
-    roof = next((roof for roof in building.roofs if roof.block.id == part.element), None)
-    if roof is not None:
-        slope = roof.ridge_top.slope
-        if slope is None or abs(roof.ridge_top.total - v) > RIDGE:
+    def __init__(self, building: Building) -> None:
+        self._building = building
+        self._roofs = {roof.block.id: roof for roof in building.roofs}
+
+    def of(self, part: Part, v: float | None) -> Handle | None:
+        """What dragging a line of a part edits; `v` is the height of a level one (mm).
+
+        Of a ridge the field is its rise over the bearing line, of an eave its edge.
+        """
+        held = face_handle(part)
+        if held is not None or v is None or part.role not in HEIGHT_ROLES:
+            return held
+        if part.role in EAVE_ROLES and ":upper" not in part.key:
+            slot = part.key.rpartition("/")[2].split(":")
+            return Handle("raise_eave", part.element, slot[1], "z")
+        roof = self._roofs.get(part.element)
+        if roof is not None:
+            slope = roof.ridge_top.slope
+            if slope is None or abs(roof.ridge_top.total - v) > RIDGE:
+                return None
+            (*_, low), (*_, high) = slope
+            return Handle("raise_ridge", part.element, f"{high - low:.3f}", "z")
+        building = self._building
+        wall = building.plan.by_id.get(part.element)
+        if wall is None:
             return None
-        (*_, low), (*_, high) = slope
-        return Handle("raise_ridge", part.element, f"{high - low:.3f}", "z")
-    wall = building.plan.by_id.get(part.element)
-    if wall is None:
-        return None
-    rule = wall.wall.top
-    top = building.totals.get(f"top:{part.element}", building.levels[rule.level].z)
-    return Handle("move_top", part.element, "top", "z") if abs(top - v) < SAME_HEIGHT else None
+        top = building.totals.get(f"top:{part.element}", building.levels[wall.wall.top.level].z)
+        return Handle("move_top", part.element, "top", "z") if abs(top - v) < SAME_HEIGHT else None

@@ -12,12 +12,12 @@ from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
 
 from ..catalog import material
-from ..drawing import Mark, Region, Ring, Stroke, path, rings_of
+from ..drawing import Mark, Region, Ring, Stroke, rings_of
 from ..geometry import Frame, Point, polygons_of
 from ..resolve import Building, Part
 from ..tolerance import TOL
 from ._earth import Earth
-from ._handles import face_handle, line_handle
+from ._handles import LineHandles, face_handle
 from .edges import Edge, visible_edges
 from .faces import Face, faces_of
 from .hatching import HatchTable, is_level
@@ -40,13 +40,12 @@ def seen_faces(parts: tuple[Part, ...], dx: float, dy: float) -> tuple[tuple[Fac
     return faces, visible_edges(faces)
 
 
-def clipped_above(faces: Iterable[Face], earth: Earth, dug: Polygon | MultiPolygon | None = None) -> list[Face]:
+def clipped_above(faces: Sequence[Face], earth: Earth, dug: Polygon | MultiPolygon | None = None) -> list[Face]:
     """The faces without what lies in the earth, but for what is seen in spaces that are dug out."""
     if earth.flat is None:
         return _above_slope(faces, earth, dug)
     v, kept = earth.flat, list[Face]()
-    for face in faces:
-        x0, low, x1, high = face.polygon.bounds
+    for face, (x0, low, x1, high) in zip(faces, boxes_of(faces)):
         if low >= v:
             kept.append(face)
         elif dug is not None and not dug.is_empty:
@@ -58,13 +57,13 @@ def clipped_above(faces: Iterable[Face], earth: Earth, dug: Polygon | MultiPolyg
     return kept
 
 
-def _above_slope(faces: Iterable[Face], earth: Earth, dug: Polygon | MultiPolygon | None) -> list[Face]:
+def _above_slope(faces: Sequence[Face], earth: Earth, dug: Polygon | MultiPolygon | None) -> list[Face]:
     hidden = earth.body if dug is None or dug.is_empty else earth.body.difference(dug)
     kept: list[Face] = []
-    for face in faces:
-        if face.polygon.bounds[1] >= earth.high:
+    for face, (_, low, _, high) in zip(faces, boxes_of(faces)):
+        if low >= earth.high:
             kept.append(face)
-        elif face.polygon.bounds[3] > earth.low or dug is not None:
+        elif high > earth.low or dug is not None:
             pieces = polygons_of(face.polygon.difference(hidden))
             kept += [Face(piece, face.plane, face.part, face.normal) for piece in pieces]
     return kept
@@ -126,10 +125,15 @@ def _unbent(faces: Sequence[Face]) -> list[Face]:
         else:
             kept.append(face)
     for group in bent.values():
-        whole = shapely.union_all([face.polygon for face in group], grid_size=TOL.grid)
-        middle = group[len(group) // 2]
-        kept += [Face(piece, middle.plane, middle.part, middle.normal) for piece in polygons_of(whole)]
+        kept += _joined(tuple(group))
     return kept
+
+
+@lru_cache(maxsize=1000)
+def _joined(chords: tuple[Face, ...]) -> tuple[Face, ...]:
+    whole = shapely.union_all([face.polygon for face in chords], grid_size=TOL.grid)
+    middle = chords[len(chords) // 2]
+    return tuple(Face(piece, middle.plane, middle.part, middle.normal) for piece in polygons_of(whole))
 
 
 def edge_strokes(
@@ -137,33 +141,33 @@ def edge_strokes(
 ) -> list[Mark]:
     """One stroke per edge, above the earth; level ones carry the height sum that they lie at."""
     marks: list[Mark] = []
+    levels = [(level.z, level.sum.id) for level in building.levels.values()]
+    handles = LineHandles(building)
+    ground = earth.high if earth else -FAR
     for edge in edges:
-        shown = _out_of_earth(edge.start, edge.end, earth) if earth else (edge.start, edge.end)
-        if shown is None:
-            continue
-        (x0, y0), (x1, y1) = shown
-        found = None
-        level = abs(y1 - y0) < SAME_HEIGHT
-        if level:
-            found = height_at(building, y0, edge.face.part, edge.other.part if edge.other else None)
+        start, end = edge.start, edge.end
+        part = edge.face.part
+        if earth is not None and (start[1] < ground or end[1] < ground):
+            shown = _out_of_earth(start, end, earth)
+            if shown is None:
+                continue
+            start, end = shown
+        v = start[1] if abs(end[1] - start[1]) < SAME_HEIGHT else None
+        found = (
+            None
+            if v is None
+            else _height_at(v, (part, edge.other.part if edge.other else None), levels, building.totals)
+        )
+        line = ((*start, 0.0), (*end, 0.0))
         marks.append(
-            Stroke(
-                path((x0, y0), (x1, y1)),
-                pen or _pen(edge),
-                part=edge.face.part.key,
-                feature="edge",
-                sum=found,
-                handle=line_handle(building, edge.face.part, y0 if level else None),
-            )
+            Stroke(line, pen or _pen(edge), part=part.key, feature="edge", sum=found, handle=handles.of(part, v))
         )
     return marks
 
 
 def _out_of_earth(start: Point, end: Point, earth: Earth) -> tuple[Point, Point] | None:
-    """The piece of an edge above the earth; the longest, where a slope parts it."""
+    """The piece above the earth of an edge that reaches below its top; the longest, where a slope parts it."""
     (x0, y0), (x1, y1) = start, end
-    if min(y0, y1) >= earth.high:
-        return start, end
     floor = earth.flat
     if floor is None:
         pieces = [piece for piece in shapely.get_parts(LineString([start, end]).difference(earth.body)) if piece.length]
@@ -187,16 +191,24 @@ def _pen(edge: Edge) -> str:
     return edge.pen
 
 
-def height_at(building: Building, v: float, *parts: Part | None) -> str | None:
+def _height_at(
+    v: float, parts: Iterable[Part], levels: Iterable[tuple[float, str]], totals: dict[str, float]
+) -> str | None:
     """The id of the sum that explains a height: one of the parts' own first, then a level."""
     for part in parts:
-        for id in part.sums if part else ():
-            if abs(building.totals.get(id, FAR) - v) < SAME_HEIGHT:
+        for id in part.sums:
+            if abs(totals.get(id, FAR) - v) < SAME_HEIGHT:
                 return id
-    for level in building.levels.values():
-        if abs(level.z - v) < SAME_HEIGHT:
-            return level.sum.id
+    for z, id in levels:
+        if abs(z - v) < SAME_HEIGHT:
+            return id
     return None
+
+
+def boxes_of(faces: Sequence[Face]) -> list[tuple[float, float, float, float]]:
+    """x0, y0, x1, y1 of each face."""
+    boxes: list[tuple[float, float, float, float]] = shapely.bounds([face.polygon for face in faces]).tolist()
+    return boxes
 
 
 def bounds_of(faces: Sequence[Face]) -> tuple[float, float, float, float]:

@@ -25,7 +25,7 @@ from ._names import room_names
 from ._notes import note_marks
 from ._pitches import pitch_marks
 from ._quilt import quilt_strokes
-from ._seen import clipped_above, edge_strokes, face_regions
+from ._seen import boxes_of, clipped_above, edge_strokes, face_regions
 from .detail import shown_from
 from .edges import visible_edges
 from .faces import Face, behind, faces_of
@@ -135,13 +135,14 @@ def beyond_faces(
     view = (frame.dx, frame.dy, "beyond", members)
     if not cut:
         return visible_faces(faces, view)
-    screen = _screen(tuple(held.polygon for held in cut), cut[0].part, plane - SCREEN_BEFORE)
+    screen = _screen(cut, plane - SCREEN_BEFORE)
     window = shapely.box(u0, -1e6, u1, 1e6)
     seen: list[Face] = []
-    for face in visible_faces([*screen, *faces], view):
+    found = visible_faces([*screen, *faces], view)
+    for face, (left_u, _, right_u, _) in zip(found, boxes_of(found)):
         if face.plane[2] == plane - SCREEN_BEFORE:
             continue
-        if _within(face.polygon, u0, u1):
+        if left_u >= u0 and right_u <= u1:
             seen.append(face)
         else:
             pieces = polygons_of(face.polygon.intersection(window))
@@ -149,16 +150,21 @@ def beyond_faces(
     return seen
 
 
-@lru_cache(maxsize=32)
-def _screen(polygons: tuple[Polygon, ...], part: Part, depth: float) -> tuple[Face, ...]:
-    """What is cut, as a screen before all that lies beyond; the same cut is the same screen."""
+def _screen(cut: list[CutPart], depth: float) -> list[Face]:
+    """What is cut, as a screen before all that lies beyond: blinds of each element by itself."""
+    by_element: dict[str, list[CutPart]] = defaultdict(list)
+    for held in cut:
+        by_element[held.part.element].append(held)
+    groups = ((tuple(held.polygon for held in group), group[0].part) for group in by_element.values())
+    return [blind for polygons, part in groups for blind in _blinds(polygons, part, depth)]
+
+
+@lru_cache(maxsize=1000)
+def _blinds(polygons: tuple[Polygon, ...], part: Part, depth: float) -> tuple[Face, ...]:
+    """What is cut of an element; the same cut makes the same blinds, so that what they hide stays known."""
     # They lie on the grid already: a plain union is exact there, and much cheaper than one that snaps.
     blinds = polygons_of(shapely.union_all(shapely.set_precision(np.array(polygons), 0.0)))
     return tuple(Face(polygon, (0.0, 0.0, depth), part, (0.0, 0.0, 1.0)) for polygon in blinds)
-
-
-def _within(polygon: Polygon, u0: float, u1: float) -> bool:
-    return bool(polygon.bounds[0] >= u0 and polygon.bounds[2] <= u1)
 
 
 def draw_section(
@@ -184,7 +190,7 @@ def draw_section(
         marks += ground_marks(building, ground, hatches)
         marks += _cut_marks(cut, frame, scale, hatches, building)
         box = shapely.total_bounds([held.polygon for held in cut])
-        units_beyond = [face.polygon.bounds for face in beyond if face.part.function == "unit"]
+        units_beyond = boxes_of([face for face in beyond if face.part.function == "unit"])
         own = room_names(building, line, frame, scale, units_beyond)
         shown = {held.part.element for held in cut} | {face.part.element for face in beyond}
         own += pitch_marks(building, frame, {held.part.element for held in cut}, scale, units)
@@ -252,7 +258,8 @@ def _narrow(polygon: Polygon) -> float:
     return min(math.dist(corners[0], corners[1]), math.dist(corners[1], corners[2]))
 
 
-def _diagonals(polygon: Polygon, key: str) -> list[Mark]:
+@lru_cache(maxsize=10_000)
+def _diagonals(polygon: Polygon, key: str) -> tuple[Mark, ...]:
     """Two diagonals: continuous lumber cut across. Common practice, no source."""
     corners = list(shapely.oriented_envelope(polygon).exterior.coords)
     lines = (LineString([corners[0], corners[2]]), LineString([corners[1], corners[3]]))
@@ -262,4 +269,4 @@ def _diagonals(polygon: Polygon, key: str) -> list[Mark]:
         for piece in getattr(inside, "geoms", [inside]):
             if isinstance(piece, LineString) and not piece.is_empty:
                 marks.append(Stroke(path(*piece.coords), "fine", part=key, feature="lumber"))
-    return marks
+    return tuple(marks)
