@@ -8,6 +8,22 @@ from typing import Generic, TypeVar
 
 K = TypeVar("K", bound=Hashable)
 V = TypeVar("V")
+T = TypeVar("T")
+
+
+def hashed_once(held: type[T]) -> type[T]:
+    """Decorator of a frozen dataclass without slots: its hash is worked out once, since it is a key over and over."""
+    whole = held.__hash__
+
+    def known(self: T) -> int:
+        found: int | None = self.__dict__.get("_hash")
+        if found is None:
+            found = whole(self)
+            self.__dict__["_hash"] = found
+        return found
+
+    held.__hash__ = known  # type: ignore[assignment]
+    return held
 
 
 class BulkMemo(Generic[K, V]):

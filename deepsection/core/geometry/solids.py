@@ -39,6 +39,17 @@ class Box(NamedTuple):
         """Its corners in plan."""
         return (self.x0, self.y0), (self.x1, self.y0), (self.x1, self.y1), (self.x0, self.y1)
 
+    def meets(self, other: Box) -> bool:
+        """Whether the two overlap or touch."""
+        return (
+            self.x0 <= other.x1
+            and self.x1 >= other.x0
+            and self.y0 <= other.y1
+            and self.y1 >= other.y0
+            and self.z0 <= other.z1
+            and self.z1 >= other.z0
+        )
+
 
 class Plane3(NamedTuple):
     """z = a x + b y + c: a surface that is not upright."""

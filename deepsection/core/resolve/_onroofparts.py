@@ -10,7 +10,7 @@ from functools import lru_cache
 import shapely
 from shapely.geometry import Polygon
 
-from ..geometry import Circle, Plane3, Solid, prism, prism_along, slab
+from ..geometry import Box, Circle, Plane3, Solid, prism, prism_along, slab
 from ..model import MakeUp
 from ._slopes import local, place, world
 from .building import Part, part_key
@@ -158,18 +158,10 @@ def passed(parts: Iterable[Part], held: OnRoofs) -> tuple[Part, ...]:
     """Floors, ceilings and walls without what a chimney takes from them; their members stay clear of it."""
     kept = tuple(parts)
     for placed in held.chimneys:
-        kept = tuple(_passed(part, placed) for part in kept)
+        x0, y0, x1, y1 = placed.outline.buffer(KEPT_OFF).bounds
+        around = Box(x0, y0, placed.foot.total, x1, y1, placed.top.total)
+        kept = tuple(_cut_by(part, placed) if part.solid.reach.meets(around) else part for part in kept)
     return kept
-
-
-def _passed(part: Part, placed: PlacedChimney) -> Part:
-    x0, y0, x1, y1 = placed.outline.bounds
-    reach = part.solid.reach
-    out = KEPT_OFF
-    apart = reach.x1 < x0 - out or reach.x0 > x1 + out or reach.y1 < y0 - out or reach.y0 > y1 + out
-    if apart or reach.z1 < placed.foot.total or reach.z0 > placed.top.total:
-        return part
-    return _cut_by(part, placed)
 
 
 @lru_cache(maxsize=2000)

@@ -16,6 +16,7 @@ LEAST = 0.1
 """A slope is stood on by a wall of which it carries at least this share in plan."""
 
 
+@lru_cache(maxsize=4000)
 def decks_below(wall: PlannedWall, roofs: tuple[ResolvedRoof, ...], *, before: bool = False) -> tuple[Plane3, ...]:
     """What a wall stands on: the decks of the slopes below it; none for a wall that stands on a level.
 

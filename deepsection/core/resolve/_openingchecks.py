@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Container, Iterator, Sequence
+from functools import lru_cache
 
 from ..geometry import Point
 from ..model import MakeUp, Project
@@ -56,13 +57,21 @@ Slopes = Sequence[tuple[ResolvedRoof, RoofPlane, tuple[float, float, float, floa
 """Slopes with their roofs and the boxes of their plans."""
 
 
-def slopes_of(roofs: Sequence[ResolvedRoof]) -> Slopes:
+@lru_cache(maxsize=64)
+def _slopes_of(roofs: tuple[ResolvedRoof, ...]) -> Slopes:
     """All slopes of some roofs."""
     return [(roof, plane, plane.polygon.bounds) for roof in roofs for plane in roof.planes]
 
 
-def roofs_before(wall: PlannedWall, openings: tuple[PlacedOpening, ...], slopes: Slopes) -> Iterator[Diagnostic]:
+@lru_cache(maxsize=2000)
+def roofs_before(
+    wall: PlannedWall, openings: tuple[PlacedOpening, ...], roofs: tuple[ResolvedRoof, ...]
+) -> tuple[Diagnostic, ...]:
     """Openings that a roof in front of their wall runs into; one that lies over the wall itself is its top."""
+    return tuple(_roofs_before(wall, openings, _slopes_of(roofs)))
+
+
+def _roofs_before(wall: PlannedWall, openings: tuple[PlacedOpening, ...], slopes: Slopes) -> Iterator[Diagnostic]:
     for placed in openings if wall.wall.status == "outer" else ():
         stand, wide = wall.stand(placed.centre), placed.right - placed.left
         own = {roof.block.id for roof, _ in _over(stand.at(placed.centre, wall.inner), slopes)}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 from shapely.geometry import Polygon
 
@@ -17,6 +18,7 @@ def turned_rectangle(x: float, y: float, width: float, depth: float, turn: float
     return Polygon([(x + c * a - s * b, y + s * a + c * b) for a, b in corners])
 
 
+@lru_cache(maxsize=1000)
 def disc(x: float, y: float, diameter: float) -> Polygon:
     """A circle about a point, in chords."""
     west, east = (x - diameter / 2, y), (x + diameter / 2, y)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import shapely
 
@@ -51,7 +52,7 @@ def place_roofs(
         onward, hosts, faults = carried(roof, tuple(alone))
         found += faults
         longer, _ = placed(roof.block, onward)
-        roofs.append(replace(longer or roof, dying=tuple(hosts.items())))
+        roofs.append(replace(longer or roof, dying=hosts))
     joined, faults = join_roofs(tuple(roofs))
     found += faults
     return joined
@@ -74,7 +75,8 @@ AT_WALL = 300.0
 """An edge lies against a wall when its middle is this close to it (mm)."""
 
 
-def _edge_walls(corners: tuple[Point, ...], plate: str, plan: WallPlan) -> list[PlannedWall | None]:
+@lru_cache(maxsize=512)
+def _edge_walls(corners: tuple[Point, ...], plate: str, plan: WallPlan) -> tuple[PlannedWall | None, ...]:
     """Per edge of an outline, the wall whose line lies along most of it; one that reaches up to its plate first."""
     walls: list[PlannedWall | None] = []
     ranked = sorted(
@@ -93,7 +95,7 @@ def _edge_walls(corners: tuple[Point, ...], plate: str, plan: WallPlan) -> list[
             if near and shared > min(length, wall.length) * 0.6:
                 best = wall
         walls.append(best)
-    return walls
+    return tuple(walls)
 
 
 @dataclass(frozen=True, slots=True)

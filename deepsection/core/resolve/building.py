@@ -13,6 +13,7 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Axis, Circle, Line, Point, Solid
+from ..memo import hashed_once
 from ..model import Beam, Design, Opening, Post, Room, Wall, drift_of
 from ..units import HeightSum
 from .ground import Ground
@@ -43,7 +44,8 @@ class Diagnostic:
         return self.code, self.element, self.others
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class Level:
     """A rung with its height: z in mm, and the sum that gives it."""
 
@@ -103,7 +105,8 @@ class Stand:
         return Polygon([self.at(left, inner), self.at(right, inner), self.at(right, outer), self.at(left, outer)])
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class PlannedWall:
     """A wall in plan, joins solved, along its set-out line."""
 
@@ -262,7 +265,8 @@ class WallPlan:
         return {wall.wall.id: wall for wall in self.walls}
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class PlacedOpening:
     """An opening with its extent along the wall from the start, and its heights with their sums."""
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import shapely
 from shapely.geometry import Polygon
@@ -117,6 +118,7 @@ def _total(height: HeightSum | None) -> float:
     return -math.inf if height is None else height.total
 
 
+@lru_cache(maxsize=500)
 def _rule_top(
     chimney: Chimney, outline: Polygon, rule: StackRule, roofs: tuple[ResolvedRoof, ...], units: Units
 ) -> HeightSum | None:
@@ -157,6 +159,7 @@ def up_to(plane: RoofPlane, point: Point) -> tuple[tuple[float, float, float], t
     return (*foot, plane.heel), (*point, plane.top.z(*point))
 
 
+@lru_cache(maxsize=500)
 def _cricket(chimney: Chimney, outline: Polygon, plane: RoofPlane) -> Cricket | None:
     """As high as half its width rises at the pitch of the slope, so that its valleys run at 45 degrees."""
     own = local(plane, outline)

@@ -23,7 +23,7 @@ from ._joists import ceiling_parts, floor_parts
 from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moulding_sum
 from ._onroofparts import Piercing, on_roof_parts, passed, piercings
 from ._onroofs import above_all, decks_below, on_roofs
-from ._openingchecks import roofs_before, slopes_of, squeezed_headers
+from ._openingchecks import roofs_before, squeezed_headers
 from ._outdoors import place_rails, place_steps, rail_parts, steps_parts
 from ._posts import beam_parts, place_beams, place_posts, post_parts
 from ._returns import return_parts
@@ -131,11 +131,10 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     sums.update({height.id: height for height in on_top.sums})
     sums.update({height.id: height for height in ground_sums(project, levels)})
     found += ground_faults(ground, plan, levels, project)
-    slopes = slopes_of(roofs)
     for wall in plan.walls:
         in_wall = openings[wall.wall.id]
         found += squeezed_headers(project, wall, make_ups[wall.wall.make_up], in_wall, tops[wall.wall.id])
-        found += roofs_before(wall, in_wall, slopes)
+        found += roofs_before(wall, in_wall, roofs)
     walls = plan.by_id
 
     def bodies(id: str) -> tuple[tuple[str, Solid], ...]:

@@ -35,9 +35,10 @@ def _host_of(roof: ResolvedRoof, edge: int, roofs: tuple[ResolvedRoof, ...]) -> 
     return max(near, key=lambda held: held.ridge_top.total, default=None)
 
 
+@lru_cache(maxsize=256)
 def carried(
     roof: ResolvedRoof, roofs: tuple[ResolvedRoof, ...]
-) -> tuple[tuple[float, ...], dict[int, str], tuple[Diagnostic, ...]]:
+) -> tuple[tuple[float, ...], tuple[tuple[int, str], ...], tuple[Diagnostic, ...]]:
     """Per edge, how far it is carried on to die into another roof; the roofs that edges die in; what does not meet."""
     onward, hosts, found = [0.0] * len(roof.block.edges), dict[int, str](), []
     for edge, treatment in enumerate(roof.block.edges):
@@ -50,7 +51,7 @@ def carried(
         line = line_through(*roof.side(edge))
         hosts[edge] = host.block.id
         onward[edge] = max(0.0, *(-line.left_of((x, y)) for x, y in host.outline.exterior.coords))
-    return tuple(onward), hosts, tuple(found)
+    return tuple(onward), tuple(hosts.items()), tuple(found)
 
 
 @lru_cache(maxsize=128)

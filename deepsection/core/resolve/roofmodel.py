@@ -11,6 +11,7 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Line, Plane3, Point, line_through
+from ..memo import hashed_once
 from ..model import RoofBlock
 from ..units import HeightSum
 
@@ -25,7 +26,8 @@ def shape_of(pieces: Iterable[Polygon]) -> Shape:
     return held[0] if len(held) == 1 else MultiPolygon(held)
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class RoofPlane:
     """One slope: its plan with overhangs, and the top of its structure.
 
@@ -112,7 +114,8 @@ class RoofSeam:
         return math.dist(self.start, self.end)
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class ResolvedRoof:
     """A roof block in place. Per edge: `faces`, from the bearing line to the outer face of the wall below, and
     `reaches`, to the end of the slopes."""

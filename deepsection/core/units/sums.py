@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..memo import hashed_once
+
 Point3 = tuple[float, float, float]
 
 
@@ -20,7 +22,8 @@ class SumTerm:
     field: str | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class HeightSum:
     """A height above the datum with its terms.
 

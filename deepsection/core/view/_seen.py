@@ -153,11 +153,8 @@ def edge_strokes(
                 continue
             start, end = shown
         v = start[1] if abs(end[1] - start[1]) < SAME_HEIGHT else None
-        found = (
-            None
-            if v is None
-            else _height_at(v, (part, edge.other.part if edge.other else None), levels, building.totals)
-        )
+        beside = [part, edge.other.part] if edge.other else [part]
+        found = None if v is None else _height_at(v, beside, levels, building.totals)
         line = ((*start, 0.0), (*end, 0.0))
         marks.append(
             Stroke(line, pen or _pen(edge), part=part.key, feature="edge", sum=found, handle=handles.of(part, v))
