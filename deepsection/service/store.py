@@ -9,13 +9,13 @@ import hashlib
 import zlib
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from functools import lru_cache
 
 from sqlalchemy import Engine, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from deepsection.core.errors import StaleVersion, UnknownElement
+from deepsection.core.memo import Guesses
 from deepsection.core.model import Project, dump_project, load_project
 
 from .tables import DocumentRow, ProjectRow, VersionRow
@@ -138,7 +138,7 @@ class Store:
             redo_to=redo_to,
             made=_now(),
         )
-        self._add(session, row, version, _document(session.get_one(DocumentRow, goal.digest).data).name)
+        self._add(session, row, version, _document(session, goal.digest).name)
         return self._stored(session, row)
 
     def history(self, id: str) -> tuple[Point, ...]:
@@ -200,6 +200,7 @@ class Store:
     ) -> VersionRow:
         data = dump_project(project)
         digest = hashlib.sha256(data).hexdigest()
+        _documents.keep(digest, project)
         if session.get(DocumentRow, digest) is None:
             session.add(DocumentRow(digest=digest, data=zlib.compress(data, 3)))
             session.flush()
@@ -216,15 +217,22 @@ class Store:
 
     def _stored(self, session: Session, row: ProjectRow) -> Stored:
         version = self._version_row(session, row.id, row.version)
-        project = _document(session.get_one(DocumentRow, version.digest).data)
+        project = _document(session, version.digest)
         undo = version.label if version.undo_to is not None else None
         redo = self._version_row(session, row.id, version.redo_to).label if version.redo_to is not None else None
         return Stored(project, row.version, version.label, undo, redo, version.made)
 
 
-@lru_cache(maxsize=64)
-def _document(data: bytes) -> Project:
-    return load_project(zlib.decompress(data))
+_documents: Guesses[str, Project] = Guesses(size=64)
+"""Documents by their digest: one that was just kept, or read, is the same object, and all that was made of it holds."""
+
+
+def _document(session: Session, digest: str) -> Project:
+    held = _documents.last(digest)
+    if held is None:
+        held = load_project(zlib.decompress(session.get_one(DocumentRow, digest).data))
+        _documents.keep(digest, held)
+    return held
 
 
 def _listed(row: ProjectRow) -> Listed:

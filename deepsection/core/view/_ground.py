@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 
 import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon
@@ -42,7 +43,8 @@ def ground_under(
     left, right = min(max(u0, x0 - EARTH_REACH * scale), x0), max(min(u1, x1 + EARTH_REACH * scale), x1)
     held = earth_along(building.ground, frame, left, right)
     near_ground = held.high + NEAR_GROUND
-    solid = shapely.union_all([piece for _, piece in cut if piece.bounds[1] < near_ground], grid_size=TOL.grid)
+    lows = shapely.bounds([piece for _, piece in cut])[:, 1].tolist()
+    solid = _joined(tuple(piece for (_, piece), low in zip(cut, lows) if low < near_ground))
     low = min(y0, held.low) - EARTH_DEPTH * scale
     floors = _below_floors(building, cut, low)
     rooms = [shapely.box(box.bounds[0], box.bounds[3], box.bounds[2], held.high + HIGH) for box in floors]
@@ -56,6 +58,11 @@ def ground_under(
         [surface.buffer(reach), solid.buffer(reach, join_style="mitre"), *(top.buffer(reach) for top in tops)]
     )
     return Ground(held, earth.intersection(near), surface, shapely.union_all(rooms))
+
+
+@lru_cache(maxsize=64)
+def _joined(pieces: tuple[Polygon, ...]) -> shapely.Geometry:
+    return shapely.union_all(pieces, grid_size=TOL.grid)
 
 
 def ground_marks(building: Building, ground: Ground, hatches: HatchTable) -> list[Mark]:

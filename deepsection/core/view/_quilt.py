@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 import shapely
 from shapely.geometry import LineString, Polygon
@@ -15,7 +16,8 @@ LOOP = 0.38
 BOX_LIKE = 0.95
 
 
-def quilt_strokes(polygon: Polygon, key: str) -> list[Mark]:
+@lru_cache(maxsize=5000)
+def quilt_strokes(polygon: Polygon, key: str) -> tuple[Mark, ...]:
     """Loops across the narrow side, along the long one: straight legs joined by half circles.
 
     In a cavity that is no rectangle the curve is clipped to it.
@@ -26,7 +28,7 @@ def quilt_strokes(polygon: Polygon, key: str) -> list[Mark]:
         b, d = d, b
     length, thickness = math.dist(a, b), math.dist(a, d)
     if length < thickness * 0.4 or thickness < 5.0:
-        return []
+        return ()
     ux, uy = (b[0] - a[0]) / length, (b[1] - a[1]) / length
     vx, vy = (d[0] - a[0]) / thickness, (d[1] - a[1]) / thickness
     count = max(2, round(length / (2 * min(thickness * LOOP, 70.0))))
@@ -43,10 +45,10 @@ def quilt_strokes(polygon: Polygon, key: str) -> list[Mark]:
         vertices.append((x + vx * ends[0], y + vy * ends[0], 0.0))
         vertices.append((x + vx * ends[1], y + vy * ends[1], bulge if index < count else 0.0))
     if polygon.area > BOX_LIKE * length * thickness:
-        return [Stroke(tuple(vertices), "hatch", part=key, feature="quilt")]
+        return (Stroke(tuple(vertices), "hatch", part=key, feature="quilt"),)
     inside = LineString(flatten(vertices)).intersection(polygon)
-    return [
+    return tuple(
         Stroke(path(*piece.coords), "hatch", part=key, feature="quilt")
         for piece in getattr(inside, "geoms", [inside])
         if isinstance(piece, LineString) and not piece.is_empty
-    ]
+    )

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import shapely
 from shapely.geometry import LineString, Polygon
@@ -32,7 +33,8 @@ class RoofSide:
     kind: str
 
 
-def roof_marks(roofs: Sequence[ResolvedRoof], frame: Frame, pen: str = "hidden") -> list[Mark]:
+@lru_cache(maxsize=64)
+def roof_marks(roofs: tuple[ResolvedRoof, ...], frame: Frame, pen: str = "hidden") -> tuple[Mark, ...]:
     """Edges, ridges, hips and valleys; a line that two roofs share is drawn once."""
     marks: list[Mark] = []
     valleys = [
@@ -60,7 +62,7 @@ def roof_marks(roofs: Sequence[ResolvedRoof], frame: Frame, pen: str = "hidden")
                     points = frame.turn(line).coords
                     handle = _ridge_handle(roof, seam)
                     marks.append(Stroke(path(*points), pen, part=key, feature=seam.kind, sum=sum_of, handle=handle))
-    return marks
+    return tuple(marks)
 
 
 def _ridge_handle(roof: ResolvedRoof, seam: RoofSeam) -> Handle | None:

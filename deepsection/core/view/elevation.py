@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from functools import lru_cache
 
 import shapely
 import shapely.affinity
@@ -62,9 +63,7 @@ def draw_elevation(
     messages: tuple[str, ...] = (NOTHING,)
     if faces:
         u0, _, u1, _ = bounds_of(above or faces)
-        buried = _below_ground(building, frame, earth)
-        if not above:
-            buried += _outline(faces)
+        buried = [*_below_ground(building, frame, earth), *(() if above else _outline(faces))]
         marks += buried
         line = [(min(max(u, u0 - reach), u1 + reach), v) for u, v in earth.profile]
         marks.append(Stroke(path(*line), "ground", feature="ground", sum=ground_sum(building, earth)))
@@ -122,13 +121,19 @@ def _outline(faces: Iterable[Face]) -> list[Mark]:
     ]
 
 
-def _below_ground(building: Building, frame: Frame, earth: Earth) -> list[Mark]:
+def _below_ground(building: Building, frame: Frame, earth: Earth) -> tuple[Mark, ...]:
     """Dashed outlines of what stands below the ground line: footings and walls. No line is drawn twice."""
+    held = ([part for part in building.parts if part.role == role] for role in ("footing", "stem"))
+    faces = (faces_of(parts, frame.dx, frame.dy) for parts in held)
+    return _buried(tuple(tuple(face for own in by_part for face in own) for by_part in faces), earth)
+
+
+@lru_cache(maxsize=64)
+def _buried(groups: tuple[tuple[Face, ...], ...], earth: Earth) -> tuple[Mark, ...]:
+    """The outlines of each group of faces below the earth, but for what one before has drawn."""
     marks: list[Mark] = []
     drawn: shapely.Geometry = shapely.LineString()
-    for role in ("footing", "stem"):
-        buried = [part for part in building.parts if part.role == role]
-        faces = [face for held in faces_of(buried, frame.dx, frame.dy) for face in held]
+    for faces in groups:
         if not faces:
             continue
         whole = shapely.union_all([face.polygon for face in faces], grid_size=TOL.point)
@@ -138,4 +143,4 @@ def _below_ground(building: Building, frame: Frame, earth: Earth) -> list[Mark]:
         for line in shapely.get_parts(shapely.simplify(shapely.line_merge(lines), TOL.point)):
             if line.geom_type == "LineString":
                 marks.append(Stroke(path(*line.coords), "hidden", part=faces[0].part.key, feature="hidden"))
-    return marks
+    return tuple(marks)

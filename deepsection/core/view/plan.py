@@ -105,7 +105,7 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
     marks += shape_marks(building, level, base + CUT_HEIGHT, frame)
     for wall in walls:
         marks += _wall_marks(wall, building.openings[wall.wall.id], make_ups[wall.wall.make_up], base, frame, scale)
-    marks += roof_marks([roof for roof in building.roofs if roof.block.plate == storey.plate], frame)
+    marks += roof_marks(tuple(roof for roof in building.roofs if roof.block.plate == storey.plate), frame)
     for wall in walls:
         for placed in building.openings[wall.wall.id]:
             marks += opening_marks(wall, make_ups[wall.wall.make_up], placed, frame, scale)

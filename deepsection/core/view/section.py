@@ -103,11 +103,17 @@ def cut_parts(building: Building, frame: Frame, u0: float, u1: float) -> list[Cu
 
 def _reaches(parts: tuple[Part, ...], frame: Frame) -> tuple[NDArray[np.float64], ...]:
     """Nearest and farthest depth, leftmost and rightmost u of the box around each part."""
-    x0, y0, _, x1, y1, _ = np.array([part.solid.reach for part in parts]).reshape(-1, 6).T
+    x0, y0, _, x1, y1, _ = _boxes(parts).T
     x, y = np.stack([x0, x1, x1, x0]), np.stack([y0, y0, y1, y1])
     depth = (x - frame.x0) * frame.dx + (y - frame.y0) * frame.dy
     u = x * frame.ux + y * frame.uy
     return depth.min(axis=0), depth.max(axis=0), u.min(axis=0), u.max(axis=0)
+
+
+@lru_cache(maxsize=16)
+def _boxes(parts: tuple[Part, ...]) -> NDArray[np.float64]:
+    """(n, 6): the box around each part."""
+    return np.array([part.solid.reach for part in parts]).reshape(-1, 6)
 
 
 def beyond_faces(
