@@ -12,6 +12,10 @@ Axes = tuple[float, float, float, float]
 """Images of the pattern's x and y unit vectors in the view: (xx, xy, yx, yy)."""
 
 
+JOINT = 0.6
+"""Joints shorter than this on paper (mm) are left out. Common practice, no source."""
+
+
 @dataclass(frozen=True, slots=True)
 class PlacedHatch:
     """A pattern as it lies in a view: lines in real mm."""
@@ -26,12 +30,22 @@ def place_hatch(
 ) -> PlacedHatch:
     """The pattern of this name at a drawing scale, from an origin, on a face with these axes.
 
-    Paper-size patterns grow with the scale; real-size ones are foreshortened by the axes.
+    Paper-size patterns grow with the scale; real-size ones are foreshortened by the axes, and lose the joints
+    between courses where these would print as a grey.
     """
     pattern = hatch(name)
     size = scale if pattern.size == "paper" else 1.0
-    families = tuple(_placed(family, size, origin, axes) for family in pattern.families)
-    return PlacedHatch(name, tuple(family for family in families if family is not None))
+    placed = (_placed(family, size, origin, axes) for family in pattern.families)
+    families = [family for family in placed if family is not None]
+    if pattern.size == "real":
+        legible = [family for family in families if not family.dashes or _longest(family) >= JOINT * scale]
+        families = legible or families
+    return PlacedHatch(name, tuple(families))
+
+
+def _longest(family: HatchFamily) -> float:
+    """The longest dash of a family (mm)."""
+    return max(family.dashes)
 
 
 def _placed(family: HatchFamily, size: float, origin: tuple[float, float], axes: Axes) -> HatchFamily | None:

@@ -134,18 +134,25 @@ def opening_numbers(building: Building, faces: Iterable[Face], frame: Frame, sca
         yield Word(f"number:{id}", placed.number, "number", places)
 
 
-def material_words(faces: Iterable[Face], *, keyed: bool) -> list[Word]:
-    """Every material with a pattern, once, by its name or its key, on the largest face that has room for it."""
+def material_keys(faces: Iterable[Face]) -> dict[str, str]:
+    """The key of every material with a pattern."""
+    held = {face.part.material for face in faces}
+    named = sorted(id for id in held if material(id).seen is not None)
+    return {id: str(number) for number, id in enumerate(named, 1)}
+
+
+def material_words(faces: Iterable[Face], keys: dict[str, str] | None = None) -> list[Word]:
+    """Every material with a pattern, once, by its name, or by its key, on the largest face that has room for it."""
     held: dict[str, list[Face]] = defaultdict(list)
     for face in faces:
         if material(face.part.material).seen is not None:
             held[face.part.material].append(face)
     words = []
-    for number, id in enumerate(sorted(held), 1):
-        text = str(number) if keyed else material(id).name
+    for id in sorted(held):
+        text = material(id).name if keys is None else keys[id]
         largest = sorted(held[id], key=lambda face: -float(face.polygon.area))
         places = [place for face in largest[:LARGEST] for place in _places(face)]
-        words.append(Word(f"material:{id}", text, "material", places, True, keyed))
+        words.append(Word(f"material:{id}", text, "material", places, True, keys is not None))
     return words
 
 
@@ -162,16 +169,15 @@ def _places(face: Face) -> Iterator[Place]:
         yield Place(u, v, face.polygon, face.part.key)
 
 
-def legend(words: Iterable[Word], u: float, v: float, scale: float) -> Iterator[Mark]:
+def legend(keys: dict[str, str], u: float, v: float, scale: float) -> Iterator[Mark]:
     """What the keys of materials stand for, in rows from a point down."""
     row = v - LEGEND_GAP * scale
-    for word in words:
-        name = material(word.key.partition(":")[2]).name
+    for id, key in keys.items():
         ring = ((u, row, 1.0), (u + 2 * RING * scale, row, 1.0))
         marks: list[Mark] = [
             Region((ring,), fill="paper", pen="symbol", feature="legend"),
-            Text(u + RING * scale, row, word.text, SIZE, "centre", "middle", feature="legend"),
-            Text(u + (2 * RING + 1.5) * scale, row, name, 2.5, "left", "middle", feature="legend"),
+            Text(u + RING * scale, row, key, SIZE, "centre", "middle", feature="legend"),
+            Text(u + (2 * RING + 1.5) * scale, row, material(id).name, 2.5, "left", "middle", feature="legend"),
         ]
-        yield from annotated(marks, f"legend:{word.key.partition(':')[2]}")
+        yield from annotated(marks, f"legend:{id}")
         row -= LEGEND_ROW * scale

@@ -20,7 +20,7 @@ CHAIN, OVERALL = 6.0, 17.0
 """How far left of the ground line the string of heights and the overall one lie (paper mm)."""
 LEAST = 2.0
 """Heights closer together than this on paper (mm) are not dimensioned apart."""
-FIGURE, ASIDE = 2.15, 3.2
+FIGURE, ASIDE = 2.15, 3.8
 """Width of a figure of a dimension, and how far figures that do not fit between their ends stand aside (paper mm)."""
 WIDTHS = 8.0
 """How far below what is drawn the string of widths lies (paper mm)."""
@@ -45,14 +45,16 @@ def height_string(heights: Sequence[HeightSum], low: float, u: float, scale: flo
             shown.append(height)
     if len(shown) < 2:
         return
-    aside = 0.0
+    aside = farthest = 0.0
     for start, end in itertools.pairwise(shown):
         fits = len(format_length(end.total - start.total, units)) * FIGURE * scale < end.total - start.total
         # Of two that do not fit beside each other, the second stands farther aside.
         aside = 0.0 if fits else (2 * ASIDE if aside == ASIDE else ASIDE)
+        farthest = max(farthest, aside)
         yield _upright(start, end, u, CHAIN, units, f"height:{end.id}", aside)
     if len(shown) > 2:
-        yield _upright(shown[0], shown[-1], u, OVERALL, units, "height:overall")
+        overall = OVERALL + max(0.0, farthest - ASIDE)
+        yield _upright(shown[0], shown[-1], u, overall, units, "height:overall")
 
 
 def _upright(

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
+
+import numpy as np
+import shapely
 
 from ..drawing import PITCH_RUN, Symbol
 from ..geometry import Frame
@@ -14,6 +18,10 @@ CLEAR = 1.5
 """Paper mm between a pitch mark and the roof below it."""
 BESIDE = 15.0
 """Paper mm by which the mark of a slope below a break stands farther out."""
+LIFT = 11.0
+"""Paper mm by which a pitch mark may be lifted over a roof behind it; one much higher it stands on."""
+FIGURE = 3.2
+"""Paper mm that the figure below a triangle takes."""
 END_ON = 0.02
 """A slope is seen end on when it runs this close to across the view (sine of the angle)."""
 
@@ -31,8 +39,13 @@ def gables_shown(building: Building, faces: Iterable[Face]) -> set[str]:
     }
 
 
-def pitch_marks(building: Building, frame: Frame, shown: set[str], scale: float, units: Units) -> list[Symbol]:
-    """One triangle for each pitch among the roofs shown whose slopes run across the view, over the widest."""
+def pitch_marks(
+    building: Building, frame: Frame, shown: set[str], scale: float, units: Units, behind: Sequence[Face] = ()
+) -> list[Symbol]:
+    """One triangle for each pitch among the roofs shown whose slopes run across the view, over the widest.
+
+    It stands clear of what is seen `behind` it, where that is not much higher.
+    """
     found: dict[float, tuple[float, ResolvedRoof, RoofPlane]] = {}
     for roof in building.roofs:
         for plane in roof.planes:
@@ -43,7 +56,20 @@ def pitch_marks(building: Building, frame: Frame, shown: set[str], scale: float,
             rank = run + (1.0 if dx * frame.ux + dy * frame.uy > 0 else 0.0)
             if end_on and roof.block.id in shown and (plane.pitch not in found or rank > found[plane.pitch][0]):
                 found[plane.pitch] = (rank, roof, plane)
-    return [_pitch_mark(roof, plane, frame, scale, units) for _, roof, plane in found.values()]
+    marks = (_pitch_mark(roof, plane, frame, scale, units) for _, roof, plane in found.values())
+    return [_cleared(mark, behind, scale) for mark in marks]
+
+
+def _cleared(mark: Symbol, behind: Sequence[Face], scale: float) -> Symbol:
+    """The mark over what is seen behind it, if it need not be lifted far from its slope."""
+    (rise, over), side = mark.texts, mark.values[1]
+    ends = sorted((mark.x, mark.x + side * (PITCH_RUN + 1.8 + 1.7 * len(rise)) * scale))
+    foot = mark.y - (FIGURE if over else 0.5) * scale
+    seen = shapely.clip_by_rect([face.polygon for face in behind], ends[0], foot, ends[1], mark.y + LIFT * scale)
+    tops = shapely.bounds(seen)[:, 3] if len(behind) else np.empty(0)
+    high = float(np.nanmax(tops, initial=foot)) + CLEAR * scale
+    lift = high - foot
+    return replace(mark, y=mark.y + lift) if CLEAR * scale < lift <= LIFT * scale else mark
 
 
 def _span(plane: RoofPlane, frame: Frame) -> float:

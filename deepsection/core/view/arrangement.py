@@ -55,7 +55,7 @@ class Arrangement:
 def arrangement_of(faces: tuple[Face, ...]) -> Arrangement:
     """The arrangement of visible faces; their number is their place."""
     polygons = np.array([face.polygon for face in faces], dtype=object)
-    return arrangement(polygons, np.array([face.plane for face in faces]).reshape(-1, 3))
+    return arrangement(polygons, np.array([face.plane for face in faces]))
 
 
 def arrangement(polygons: NDArray[np.object_], planes: Floats) -> Arrangement:
@@ -63,6 +63,7 @@ def arrangement(polygons: NDArray[np.object_], planes: Floats) -> Arrangement:
 
     `planes` (n, 3): depth = a u + b v + c of each polygon.
     """
+    planes = planes.reshape(-1, 3)
     start, end, owner, inside_left = _sides_of(polygons)
     line, order, t = _lines(start, end)
     start, end, owner, inside_left = start[order], end[order], owner[order], inside_left[order]
@@ -93,10 +94,13 @@ def _sides_of(polygons: NDArray[np.object_]) -> tuple[Floats, Floats, Ints, NDAr
     rings, polygon_of = shapely.get_rings(polygons, return_index=True)
     outer = np.ones(len(rings), dtype=bool)
     outer[1:] = polygon_of[1:] != polygon_of[:-1]
-    left_of_ring = shapely.is_ccw(rings) == outer
     points, ring_of = shapely.get_coordinates(rings, return_index=True)
     within = ring_of[1:] == ring_of[:-1]
     start, end, ring = points[:-1][within], points[1:][within], ring_of[:-1][within]
+    # By their areas: a ring with a spike at its top has no other sign that can be trusted.
+    origin = points[np.searchsorted(ring_of, np.arange(len(rings)))]
+    area = np.bincount(ring, _cross(start - origin[ring], end - origin[ring]), len(rings))
+    left_of_ring = (area > 0) == outer
     along = end - start
     long = np.abs(along).max(axis=1) > STRAIGHT
     start, end, ring, along = start[long], end[long], ring[long], along[long]

@@ -15,7 +15,7 @@ from ..tolerance import TOL
 from ._annotations import Annotations
 from ._earth import Earth, earth_before
 from ._ground import ground_sum
-from ._lettering import Lettering, legend, material_words, opening_numbers
+from ._lettering import Lettering, legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks
 from ._measures import WIDTHS, grid_bubbles, height_string, width_string
 from ._notes import note_boxes, note_marks
@@ -68,16 +68,16 @@ def draw_elevation(
         line = [(min(max(u, u0 - reach), u1 + reach), v) for u, v in earth.profile]
         marks.append(Stroke(path(*line), "ground", feature="ground", sum=ground_sum(building, earth)))
         seen = {face.part.element for face in above}
-        own: list[Mark] = [*pitch_marks(building, frame, gables_shown(building, above), scale, units)]
+        own: list[Mark] = [*pitch_marks(building, frame, gables_shown(building, above), scale, units, above)]
         heights = level_heights(building, seen, without=("finish",))
         own += level_marks(heights, u0, u1 + reach, scale, units)
         own += height_string(heights, earth.low, u0 - reach, scale, units)
         lowest = min(extent(buried, scale)[1], earth.low) if buried else earth.low
         own += width_string(building, above, frame, lowest, scale, units)
         own += grid_bubbles(setting.grid, frame, bounds_of(above or faces), scale)
-        words = material_words(above, keyed=changes.keyed)
-        if changes.keyed:
-            own += legend(words, u0, lowest - WIDTHS * scale, scale)
+        keys = material_keys(above) if changes.keyed else None
+        words = material_words(above, keys)
+        own += legend(keys or {}, u0, lowest - WIDTHS * scale, scale)
         own = list(changes.applied(own))
         marks += own
         messages, found = note_marks(building, setting, frame, name, changes)

@@ -10,7 +10,7 @@ from ..geometry import Frame, polygons_of
 from ..model import ElevationView
 from ..resolve import Building
 from ._annotations import Annotations
-from ._lettering import Lettering, material_words, opening_numbers
+from ._lettering import Lettering, legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks
 from ._notes import note_boxes, note_marks
 from ._seen import edge_strokes, face_regions
@@ -57,9 +57,11 @@ def draw_interior(
         u0, v0, u1, v1 = clear.bounds
         heights = [height for height in level_heights(building, set()) if v0 - 1.0 <= height.total <= v1 + 1.0]
         changes = Annotations(show, scale)
-        marks += changes.applied(level_marks(heights, u0, u1, scale, units))
+        keys = material_keys(faces) if changes.keyed else None
+        own = [*level_marks(heights, u0, u1, scale, units), *legend(keys or {}, u0, v0, scale)]
+        marks += changes.applied(own)
         messages, found = note_marks(building, setting, frame, name, changes)
-        words = [*material_words(faces, keyed=False), *opening_numbers(building, faces, frame, scale)]
+        words = [*material_words(faces, keys), *opening_numbers(building, faces, frame, scale)]
         lettering = Lettering(scale, changes, note_boxes(found, scale))
         marks += lettering.write(sorted(words, key=lambda word: word.within))
         marks += found

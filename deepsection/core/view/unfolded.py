@@ -18,7 +18,7 @@ from ..units import Units, format_length
 from ._annotations import Annotations, annotated
 from ._earth import earth_before
 from ._ground import ground_sum
-from ._lettering import Lettering, Word, material_words, opening_numbers
+from ._lettering import Lettering, Word, legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks
 from ._notes import note_boxes, note_marks
 from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
@@ -27,6 +27,7 @@ from .edges import visible_edges
 from .faces import Face
 from .hatching import HatchTable
 from .setting import Setting
+from .shade import shade_marks
 
 BEFORE, BEHIND = 2000.0, 300.0
 """How far before and behind the outer face of a wall parts are shown with it (mm)."""
@@ -89,9 +90,13 @@ def draw_unfolded(
     lines: list[shapely.Geometry] = []
     messages: tuple[str, ...] = ()
     found, unpinned = list[Mark](), setting.notes
+    keys = material_keys(face for panel in panels for face in panel.faces) if changes.keyed else None
+    outside = tuple(part for part in building.parts if part.outside)
     for panel in panels:
         own = HatchTable(scale, panel.shift)
         drawn = face_regions(panel.faces, panel.frame, own, toned=bool(show and show.tone))
+        if show and show.shade:
+            drawn += shade_marks(panel.faces, outside, panel.frame, own)
         index = hatches.join(own)
         drawn = [
             replace(mark, hatch=index[mark.hatch]) if isinstance(mark, Region) and mark.hatch is not None else mark
@@ -100,8 +105,8 @@ def draw_unfolded(
         drawn += edge_strokes(visible_edges(tuple(panel.faces)), building)
         drawn += opening_symbols(building, panel.faces, panel.frame)
         ground = Stroke(path(*panel.earth.profile), "ground", feature="ground", sum=ground_sum(building, panel.earth))
-        keys = {face.part.key for face in panel.faces}
-        pinned = tuple(note for note in unpinned if note.anchor.part in keys)
+        parts = {face.part.key for face in panel.faces}
+        pinned = tuple(note for note in unpinned if note.anchor.part in parts)
         unpinned = tuple(note for note in unpinned if note not in pinned)
         found += [
             moved(mark, panel.shift, 0.0)
@@ -112,7 +117,7 @@ def draw_unfolded(
         words += [
             _placed(word, panel.shift)
             for word in (
-                *material_words(panel.faces, keyed=False),
+                *material_words(panel.faces, keys),
                 *opening_numbers(building, panel.faces, panel.frame, scale),
             )
         ]
@@ -128,6 +133,7 @@ def draw_unfolded(
             [h for h in level_heights(building, seen, without=("finish",)) if low <= h.total + 1.0 <= top + 2.0],
             left, right + REACH * scale, scale, units,
         )  # fmt: skip
+        strings += legend(keys or {}, left, low - 2 * WIDTHS * scale, scale)
         marks += changes.applied(strings)
         taken = [line.buffer(0.5 * scale) for line in lines] + list(note_boxes(found, scale))
         marks += Lettering(scale, changes, taken).write(_once(sorted(words, key=lambda word: word.within)))

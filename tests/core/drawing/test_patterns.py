@@ -51,6 +51,18 @@ def test_courses_on_a_slope_are_foreshortened(pitch: float) -> None:
     assert placed.families[1].offset[1] == pytest.approx(300), "the joints between tiles stay as far apart"
 
 
+def test_joints_too_short_to_print_are_left_out() -> None:
+    """Shingles of 5 5/8 in exposure on a slope of 3 in 12 at 1:64 have joints of 142.9 x 0.2425 / 64 = 0.54 mm: a grey.
+    Their courses stay as they are; on 8 in 12 the joints are 1.2 mm."""
+    flat, steep = (math.sin(math.atan(rise / 12)) for rise in (3, 8))
+    low = place_hatch("shingle", 64.0, (0.0, 0.0), (1.0, 0.0, 0.0, flat))
+    high = place_hatch("shingle", 64.0, (0.0, 0.0), (1.0, 0.0, 0.0, steep))
+    assert [bool(family.dashes) for family in high.families].count(True) >= 1
+    assert low.families and not any(family.dashes for family in low.families)
+    spacing = {round(abs(family.offset[1]) / flat, 6) for family in low.families}
+    assert spacing == {round(abs(family.offset[1]) / steep, 6) for family in high.families if not family.dashes}
+
+
 def test_a_face_seen_edge_on_has_no_lines() -> None:
     assert place_hatch("lap_board", 50.0, (0.0, 0.0), (1.0, 0.0, 0.0, 0.0)).families == ()
     assert place_hatch("tile", 50.0, (0.0, 0.0), (0.0, 0.0, 0.0, 1.0)).families == ()

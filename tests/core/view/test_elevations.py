@@ -15,8 +15,7 @@ from numpy.typing import NDArray
 from deepsection.core.drawing import Drawing, Region, Stroke, Text
 from deepsection.core.errors import RefusedEdit, UnknownElement
 from deepsection.core.geometry import Frame
-from deepsection.core.model import ElevationView, GridLine, Project, Room, apply_edits, changed, put, rebuild
-from deepsection.core.model.drawn import ViewShow
+from deepsection.core.model import ElevationView, GridLine, Project, Room, ViewShow, apply_edits, changed, put, rebuild
 from deepsection.core.model.edits import Remove
 from deepsection.core.model.ground import GroundSpot
 from deepsection.core.particulars import enter
@@ -137,6 +136,24 @@ def test_an_interior_elevation_is_the_room_from_wall_to_wall() -> None:
     assert glass and all(min(us) < p[0] < max(us) for mark in glass for p in mark.rings[0])
     faces = silhouette(drawing)
     assert faces.area == near((max(us) - min(us)) * (max(vs) - min(vs)), rel=1e-4), "no gap between what is seen"
+
+
+def test_materials_of_a_room_are_named_or_keyed() -> None:
+    """Walls of bare brick inside: named once, or by a key that stands in the legend under the room."""
+    house = furnished()
+    wall = next(held for held in house.make_ups if held.use == "wall")
+    bare = (*wall.layers[:-1], changed(wall.layers[-1], material="brick"))
+    house = put(house, changed(wall, layers=bare))
+    texts = [
+        mark.text for mark in draw_view(resolve(house), house, "elevation:in", 50.0).marks if isinstance(mark, Text)
+    ]
+    assert texts.count("Facing brick") == 1 and "1" not in texts
+    keyed = put(house, ViewShow(id="s", view="elevation:in", materials="keys"))
+    drawing = draw_view(resolve(keyed), keyed, "elevation:in", 50.0)
+    found = {mark.annotation: mark for mark in drawing.marks if isinstance(mark, Text) and mark.annotation}
+    assert found["material:brick"].text == "1" and found["legend:brick"].text == "Facing brick"
+    (clear,) = [mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "clear"]
+    assert found["legend:brick"].y < min(point[1] for point in clear.path)
 
 
 def test_the_other_wall_has_no_window() -> None:

@@ -256,12 +256,57 @@ def test_keys_of_materials_stand_in_a_legend_once_each() -> None:
     assert all((on[key] or "")[9:] == (row.annotation or "")[7:] for key, row in zip(named, rows[::2]))
 
 
+def test_walls_unfolded_share_the_keys_of_their_materials() -> None:
+    """One number for a material, whichever wall names it; and shade falls on each as on a view of its own."""
+    house = wrenfold_house()
+    walls = tuple(wall.id for wall in house.walls if wall.status == "outer")[:3]
+    view = ElevationView(id="u", name="Unfolded", look=90.0, walls=walls)
+    plain = drawn(put(house, view), "elevation:u")
+    shown = drawn(put(house, view, ViewShow(id="s", view="elevation:u", materials="keys", shade=True)), "elevation:u")
+    named = {m.annotation: m.text for m in plain.marks if isinstance(m, Text) and "material:" in (m.annotation or "")}
+    keyed = {m.annotation: m.text for m in shown.marks if isinstance(m, Text) and "material:" in (m.annotation or "")}
+    rows = [m.text for m in shown.marks if isinstance(m, Text) and (m.annotation or "").startswith("legend:")]
+    legend = dict(zip(rows[::2], rows[1::2]))
+    assert len(named) >= 2 and {key: legend[keyed[key]] for key in named} == named
+    shaded = [mark for mark in shown.marks if isinstance(mark, Region) and mark.feature == "shade"]
+    assert shaded and not any(getattr(mark, "feature", None) == "shade" for mark in plain.marks)
+    hatch = {shown.hatches[mark.hatch].name for mark in shaded if mark.hatch is not None}
+    assert hatch == {"shade"}, "each wall's hatches keep their own patterns"
+
+
+def test_small_heights_stand_between_the_string_and_the_overall() -> None:
+    """Figures that do not fit their stretches stand in two columns; the overall line is clear of both, at any scale."""
+    for make in DEMOS:
+        project = make()
+        for scale in (project.scale, 2 * project.scale):
+            marks = drawn(project, SOUTH, scale).marks
+            heights = [m for m in marks if isinstance(m, Dimension) and m.feature == "height"]
+            overall = next((m for m in heights if m.annotation == "height:overall"), None)
+            if overall is not None:
+                # A figure is 2.5 high, 1 off its line.
+                reach = max(m.offset + m.raised + 3.5 for m in heights if m is not overall)
+                assert overall.offset > reach + 1.0, (project.name, scale)
+
+
+def test_a_pitch_mark_stands_clear_of_a_roof_behind_it() -> None:
+    """The wing of the bungalow is lower than its main roof: on the north its triangle stands over both."""
+    drawing = drawn(fernacre_bungalow(), "elevation:north", 125.0)
+    (mark,) = [mark for mark in drawing.marks if isinstance(mark, Symbol) and mark.kind == "pitch"]
+    side = mark.values[1]
+    behind = [
+        shapely.Polygon([(x, y) for x, y, _ in face.rings[0]])
+        for face in drawing.marks
+        if isinstance(face, Region) and face.feature == "face"
+    ]
+    ends = sorted((mark.x, mark.x + side * 9.0 * 125.0))
+    triangle = shapely.box(ends[0], mark.y, ends[1], mark.y + 9.0 * 125.0 * mark.values[0])
+    assert not any(triangle.intersects(face) for face in behind)
+
+
 def test_other_views_are_shown_alike() -> None:
     """All but the annotations, which are those of the view itself."""
     project = moved(wrenfold_house(), "number:w1", dx=3.0)
-    project = put(
-        project, changed(project.shows[0], kinds=("gutters",), shade=True, hidden=("chimney-1",) if False else ())
-    )
+    project = put(project, changed(project.shows[0], kinds=("gutters",), shade=True))
     alike = apply_edits(project, (CopyShow(view=SOUTH, to=("elevation:north", "elevation:west")),))
     (south, north, west) = alike.shows
     assert (north.kinds, north.shade, north.annotations) == (("gutters",), True, ())

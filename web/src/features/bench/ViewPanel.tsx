@@ -13,6 +13,7 @@ export function ViewPanel() {
   const change = (changes: Partial<Show>) => commit([showWith(state.project, viewName, changes)]);
   const others = state.views.filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName);
   const outside = viewName.startsWith("elevation");
+  const indoors = state.project.elevations.some(({ id, room }) => room && viewName === `elevation:${id}`);
   return (
     <Popover className="pointer-events-auto">
       <PopoverButton className="inline-flex h-7 items-center gap-1.5 rounded-md border border-rule bg-paper px-2.5 text-[12.5px] hover:border-quiet">
@@ -44,12 +45,10 @@ export function ViewPanel() {
               ))}
             </div>
           )}
-          {outside && (
-            <>
-              <Tick label="Shade at 45 degrees" on={show.shade} onChange={(shade) => change({ shade })} />
-              <Tick label="Tones of the materials" on={show.tone} onChange={(tone) => change({ tone })} />
-            </>
+          {outside && !indoors && (
+            <Tick label="Shade at 45 degrees" on={show.shade} onChange={(shade) => change({ shade })} />
           )}
+          {outside && <Tick label="Tones of the materials" on={show.tone} onChange={(tone) => change({ tone })} />}
           <Tick label="Thin pens on the screen; printed as ever" on={show.thin} onChange={(thin) => change({ thin })} />
         </div>
         <div className="mt-2 flex flex-col gap-1.5 border-t border-rule pt-2">
