@@ -65,9 +65,10 @@ def _cleared(mark: Symbol, behind: Sequence[Face], scale: float) -> Symbol:
     (rise, over), side = mark.texts, mark.values[1]
     ends = sorted((mark.x, mark.x + side * (PITCH_RUN + 1.8 + 1.7 * len(rise)) * scale))
     foot = mark.y - (FIGURE if over else 0.5) * scale
-    seen = shapely.clip_by_rect([face.polygon for face in behind], ends[0], foot, ends[1], mark.y + LIFT * scale)
-    tops = shapely.bounds(seen)[:, 3] if len(behind) else np.empty(0)
-    high = float(np.nanmax(tops, initial=foot)) + CLEAR * scale
+    paper = shapely.box(ends[0], foot, ends[1], mark.y + LIFT * scale)
+    polygons = np.array([face.polygon for face in behind], dtype=object)
+    seen = shapely.intersection(polygons[shapely.intersects(polygons, paper)], paper)
+    high = float(np.nanmax(shapely.bounds(seen)[:, 3], initial=foot)) + CLEAR * scale
     lift = high - foot
     return replace(mark, y=mark.y + lift) if CLEAR * scale < lift <= LIFT * scale else mark
 
