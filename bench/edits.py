@@ -55,4 +55,7 @@ EDIT_CASES: dict[str, Callable[[Project, int], object]] = {
     "drag the section line": drag_section,
 }
 
-__all__ = ["EDIT_CASES"]
+LOCAL = ("move a window", "change a make-up", "drag the section line")
+"""Edits that touch one wall, or one line: the others reach through the whole house."""
+
+__all__ = ["EDIT_CASES", "LOCAL"]

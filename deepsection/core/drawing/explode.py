@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import replace
+from functools import lru_cache
 
 from .marks import (
     LEVEL_KNEE,
@@ -31,13 +32,17 @@ def explode(drawing: Drawing) -> Drawing:
     """The same drawing with strokes, regions and text only."""
     marks: list[Mark] = []
     for mark in drawing.marks:
-        if isinstance(mark, Dimension):
-            marks.extend(_keyed(explode_dimension(mark, drawing.scale), mark.annotation))
-        elif isinstance(mark, Symbol):
-            marks.extend(_keyed(_SYMBOLS[mark.kind](mark, drawing.scale), mark.annotation))
+        if isinstance(mark, (Dimension, Symbol)):
+            marks.extend(_exploded(mark, drawing.scale))
         else:
             marks.append(mark)
     return replace(drawing, marks=tuple(marks))
+
+
+@lru_cache(maxsize=5000)
+def _exploded(mark: Dimension | Symbol, scale: float) -> tuple[Mark, ...]:
+    drawn = explode_dimension(mark, scale) if isinstance(mark, Dimension) else _SYMBOLS[mark.kind](mark, scale)
+    return tuple(_keyed(drawn, mark.annotation))
 
 
 def _keyed(marks: Iterator[Mark], key: str | None) -> Iterator[Mark]:

@@ -7,8 +7,10 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
+from functools import lru_cache
 
 import shapely
+from shapely.geometry import Polygon
 
 from ..drawing import Handle, Mark, Stroke, path
 from ..geometry import Frame, Point
@@ -24,7 +26,7 @@ ARROW = 60.0
 
 def opening_symbols(building: Building, faces: Iterable[Face], frame: Frame) -> list[Mark]:
     """Symbols of the openings that are seen, clipped to what is seen of their leaves."""
-    seen: dict[str, list[shapely.Geometry]] = defaultdict(list)
+    seen: dict[str, list[Polygon]] = defaultdict(list)
     for face in faces:
         if face.part.role in IN_UNIT:
             seen[face.part.element].append(face.polygon)
@@ -37,14 +39,22 @@ def opening_symbols(building: Building, faces: Iterable[Face], frame: Frame) -> 
                 continue
             x, y = stand.at(0.0, placed.face)
             u0, du = x * frame.ux + y * frame.uy, stand.run[0] * frame.ux + stand.run[1] * frame.uy
-            area = shapely.union_all(seen[placed.opening.id])
-            pen = "hidden" if placed.opening.swing == "in" else "fine"
-            for leaf in unit_leaves(placed):
-                for line in _lines(placed, leaf):
-                    drawn = [(u0 + along * du, z) for along, z in line]
-                    hinged = leaf.action in ("start", "end", "top")
-                    marks += _clipped(drawn, area, placed, pen if hinged else "fine")
+            marks += _of_unit(placed, tuple(seen[placed.opening.id]), u0, du)
     return marks
+
+
+@lru_cache(maxsize=2000)
+def _of_unit(placed: PlacedOpening, seen: tuple[Polygon, ...], u0: float, du: float) -> tuple[Mark, ...]:
+    """The symbols of an opening whose wall starts at u0 and advances by du, clipped to what is seen of it."""
+    marks: list[Mark] = []
+    area = shapely.union_all(seen)
+    pen = "hidden" if placed.opening.swing == "in" else "fine"
+    for leaf in unit_leaves(placed):
+        for line in _lines(placed, leaf):
+            drawn = [(u0 + along * du, z) for along, z in line]
+            hinged = leaf.action in ("start", "end", "top")
+            marks += _clipped(drawn, area, placed, pen if hinged else "fine")
+    return tuple(marks)
 
 
 def _lines(placed: PlacedOpening, leaf: Leaf) -> list[list[Point]]:

@@ -248,13 +248,16 @@ def _cut_mark(held: CutPart, frame: Frame, scale: float, hatches: HatchTable) ->
     pen = "cut" if structural and width > 2.2 else "cut_layer" if width > 0.5 else "fine"
     hatch = hatches.add(made_of.cut) if made_of.cut and made_of.cut != "quilt" and width > 0.35 else None
     marks: list[Mark] = [
-        Region(rings_of(polygon), fill=made_of.tone, hatch=hatch, pen=pen, part=part.key, feature="cut", handle=None)
+        Region(_rings(polygon), fill=made_of.tone, hatch=hatch, pen=pen, part=part.key, feature="cut", handle=None)
     ]
     if made_of.cut == "quilt":
         marks += quilt_strokes(polygon, part.key)
     if part.axis and width > DIAGONALS_FROM and abs(part.axis[0] * frame.dx + part.axis[1] * frame.dy) > 0.7:
         marks += _diagonals(polygon, part.key)
     return marks
+
+
+_rings = lru_cache(maxsize=20_000)(rings_of)
 
 
 @lru_cache(maxsize=10_000)
