@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections import defaultdict
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -15,6 +16,7 @@ from shapely.geometry import LineString, Polygon
 from ..catalog import material
 from ..drawing import Drawing, Mark, Region, Stroke, extent, path, rings_of
 from ..geometry import Frame, polygons_of
+from ..memo import BulkMemo
 from ..model import SectionLine
 from ..resolve import Building, Part
 from ..tolerance import TOL
@@ -57,8 +59,6 @@ MEMBERS = {
 }
 """Members that are seen behind a cut only where its line asks for them."""
 
-SCREEN_BEFORE = 1e5
-"""How far before the section plane the screen of what is cut stands (mm)."""
 DIAGONALS_FROM = 0.7
 """A member this small on paper (mm) is not crossed: it would clog."""
 
@@ -139,15 +139,10 @@ def beyond_faces(
     for k, held in zip(near, faces_of([building.parts[k] for k in near], frame.dx, frame.dy)):
         faces += held if low[k] >= TOL.cut else [piece for face in held for piece in behind(face, plane)]
     view = (frame.dx, frame.dy, "beyond", members)
-    if not cut:
-        return visible_faces(faces, view)
-    screen = _screen(cut, plane - SCREEN_BEFORE)
     window = shapely.box(u0, -1e6, u1, 1e6)
     seen: list[Face] = []
-    found = visible_faces([*screen, *faces], view)
+    found = _past(visible_faces(faces, view), cut)
     for face, (left_u, _, right_u, _) in zip(found, boxes_of(found)):
-        if face.plane[2] == plane - SCREEN_BEFORE:
-            continue
         if left_u >= u0 and right_u <= u1:
             seen.append(face)
         else:
@@ -156,21 +151,43 @@ def beyond_faces(
     return seen
 
 
-def _screen(cut: list[CutPart], depth: float) -> list[Face]:
-    """What is cut, as a screen before all that lies beyond: blinds of each element by itself."""
-    by_element: dict[str, list[CutPart]] = defaultdict(list)
+def _past(faces: list[Face], cut: list[CutPart]) -> list[Face]:
+    """What of visible faces is left beside what is cut before them."""
+    by_element: dict[str, list[Polygon]] = defaultdict(list)
     for held in cut:
-        by_element[held.part.element].append(held)
-    groups = ((tuple(held.polygon for held in group), group[0].part) for group in by_element.values())
-    return [blind for polygons, part in groups for blind in _blinds(polygons, part, depth)]
+        by_element[held.part.element].append(held.polygon)
+    blinds = np.array([blind for held in by_element.values() for blind in _blinds(tuple(held))], dtype=object)
+    k, n = shapely.STRtree(blinds).query([face.polygon for face in faces], predicate="intersects")
+    before: dict[int, list[Polygon]] = defaultdict(list)
+    for face, blind in zip(k.tolist(), n.tolist()):
+        before[face].append(blinds[blind])
+    hidden = [(faces[index], tuple(held)) for index, held in before.items()]
+    left = dict(zip(before, _left_pieces(hidden)))
+    return [piece for index, face in enumerate(faces) for piece in left.get(index, (face,))]
+
+
+def _cut_away(wanted: Sequence[tuple[Face, tuple[Polygon, ...]]]) -> list[tuple[Face, ...]]:
+    """Faces without the polygons before each."""
+    blinds = np.array([held[0] if len(held) == 1 else shapely.union_all(held) for _, held in wanted], dtype=object)
+    rest = shapely.difference(np.array([face.polygon for face, _ in wanted], dtype=object), blinds)
+    return [
+        tuple(
+            Face(piece, face.plane, face.part, face.normal)
+            for piece in polygons_of(shape)
+            if piece.area / piece.length > TOL.sliver_width / 2
+        )
+        for (face, _), shape in zip(wanted, rest)
+    ]
+
+
+_left_pieces: BulkMemo[tuple[Face, tuple[Polygon, ...]], tuple[Face, ...]] = BulkMemo(_cut_away, size=10_000)
 
 
 @lru_cache(maxsize=1000)
-def _blinds(polygons: tuple[Polygon, ...], part: Part, depth: float) -> tuple[Face, ...]:
+def _blinds(polygons: tuple[Polygon, ...]) -> tuple[Polygon, ...]:
     """What is cut of an element; the same cut makes the same blinds, so that what they hide stays known."""
     # They lie on the grid already: a plain union is exact there, and much cheaper than one that snaps.
-    blinds = polygons_of(shapely.union_all(shapely.set_precision(np.array(polygons), 0.0)))
-    return tuple(Face(polygon, (0.0, 0.0, depth), part, (0.0, 0.0, 1.0)) for polygon in blinds)
+    return tuple(polygons_of(shapely.union_all(shapely.set_precision(np.array(polygons), 0.0))))
 
 
 def draw_section(
