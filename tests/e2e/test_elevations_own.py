@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import math
+
 import pytest
 from playwright.sync_api import expect
 
 from tests.e2e.conftest import Bench
+from tests.e2e.test_main_job import draw_box
 from tests.e2e.test_selecting import held
 
 
@@ -187,6 +190,39 @@ def test_heights_are_dragged_in_the_elevation(bench: Bench) -> None:
     assert any(edge["raised"] > 100 for edge in held(bench, "roofs")[0]["edges"])
     bench.search("Undo")
     bench.saved()
+
+
+def test_a_ridge_and_the_top_of_a_wall_are_dragged(bench: Bench) -> None:
+    """A ridge changes the pitch of its roof, in half degrees; a wall without a roof gets a top of its own."""
+    bench.open("fernacre")
+    bench.step("Elevations")
+    before = bench.document()
+    bench.drag((6000, 5033), (6000, 5433), "view")
+    roof = held(bench, "roofs")[0]
+    angle = math.degrees(math.atan(roof["pitch"]))
+    assert angle > 33 and angle * 2 == pytest.approx(round(angle * 2), abs=1e-6)
+    # The span of 7500 between bearing lines is less than that of the walls: the ridge has come by about what was asked.
+    rise = (roof["pitch"] - math.tan(math.radians(30))) * 3750
+    assert rise == pytest.approx(400, abs=60)
+    bench.search("Undo")
+    bench.saved()
+    assert bench.document()["roofs"] == before["roofs"]
+    bench.new("Tops", "mm")
+    draw_box(bench, "8000", "6000")
+    bench.step("Elevations")
+    south = next(wall["id"] for wall in held(bench, "walls") if bench.marks("view", f"{wall['id']}/cladding").count())
+    top = bench.marks("view", f"{south}/cladding").first.bounding_box()
+    assert top
+    x, y = top["x"] + top["width"] * 0.4, top["y"] + 0.5
+    k = abs(bench.at(1000, 0, "view")[0] - bench.at(0, 0, "view")[0]) / 1000
+    bench.page.mouse.move(x, y)
+    bench.page.mouse.down()
+    bench.page.mouse.move(x, y - 100 * k, steps=4)
+    bench.page.mouse.move(x, y - 300 * k, steps=4)
+    bench.page.mouse.up()
+    bench.saved()
+    offsets = {wall["id"]: wall["top"]["offset"] for wall in held(bench, "walls")}
+    assert offsets.pop(south) == pytest.approx(300, abs=40) and set(offsets.values()) == {0.0}
 
 
 def test_openings_are_lined_up(bench: Bench) -> None:
