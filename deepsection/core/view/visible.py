@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Hashable, Sequence
+from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
@@ -28,46 +29,73 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
     Which faces are seen is guessed by samples. Of the guessed ones, each loses what others of them hide of it; the
     pieces tile the view. Every other face is then proved to lie behind all pieces that it overlaps, and within them.
     Where one does not, the nearest face of all is seen too, and the tiling is made anew. So no hidden face ever hides
-    anything. `view` names the view, so that the guess may start from what was seen in it last.
+    anything. `view` names the view: the guess starts from what was seen in it last, and what was proved then is proved
+    again only where there are other pieces.
     """
     if not faces:
         return []
+    last = _lately.last(view) if view is not None else None
+    if last is not None and last.faces == tuple(faces):
+        return list(last.pieces)
     scene = Scene(faces)
-    chosen = _nearest(scene, _samples(scene))
+    chosen = _nearest(scene, _samples(scene, SAMPLES if last is None else SAMPLES // 2))
     names = _names(faces) if view is not None else []
-    if known := _lately.last(view):
-        chosen |= np.array([name in known for name in names])
-    rest = np.flatnonzero(~chosen)
-    rest = rest[~_behind_one(scene, rest, chosen)]
+    settled = np.zeros(len(faces), dtype=bool)
+    if last is not None:
+        chosen |= np.array([name in last.names for name in names])
+        settled = np.array([face in last.hidden for face in faces])
     tiling = tile(scene, chosen)
-    bare, spots = rest, np.empty((0, 2))
-    if len(rest):
-        bare, spots = _not_behind(scene, rest, tiling, np.ones(len(chosen), dtype=bool))
-    while len(bare):
-        new = _nearest(scene, spots) & ~chosen
-        if not new.any():
-            break  # What is nearer is so by less than the tolerance.
-        chosen |= new
-        rest = rest[~new[rest]]
-        tiling = tile(scene, chosen)
+    whole, fresh = np.ones(len(tiling.pieces), dtype=bool), last.fresh(tiling.pieces) if last else None
+    rest = np.flatnonzero(~chosen & ~settled)
+    proved, rest = np.flatnonzero(~chosen & settled), rest[~_behind_one(scene, rest, chosen)]
+    while True:
         # What was proved is proved but for the new tiles; what was not is asked about all of them.
-        doubted = np.isin(rest, bare)
-        first = _not_behind(scene, rest[~doubted], tiling, new)
-        second = _not_behind(scene, rest[doubted], tiling, np.ones(len(chosen), dtype=bool))
-        bare, spots = np.concatenate([first[0], second[0]]), np.concatenate([first[1], second[1]])
+        first = _not_behind(scene, proved, tiling, whole if fresh is None else fresh)
+        second = _not_behind(scene, rest, tiling, whole)
+        spots = np.concatenate([first[1], second[1]])
+        new = _nearest(scene, spots) & ~chosen if len(spots) else np.zeros(len(faces), dtype=bool)
+        if not new.any():
+            break  # Nothing is nearer, or by less than the tolerance.
+        chosen |= new
+        bare = np.concatenate([first[0], second[0]])
+        held = np.concatenate([proved, rest])
+        held = held[~new[held]]
+        doubted = np.isin(held, bare)
+        proved, rest = held[~doubted], held[doubted]
+        tiling = tile(scene, chosen)
+        whole, fresh = np.ones(len(tiling.pieces), dtype=bool), new[tiling.owner]
     seen = np.zeros(len(chosen), dtype=bool)
     seen[tiling.owner] = True
     if not tiling.is_plain:
         # The same pieces whatever was guessed, to the last vertex.
         tiling = tile(scene, seen)
     if view is not None:
-        _lately.keep(view, frozenset(names[k] for k in np.flatnonzero(seen).tolist()))
+        at = np.flatnonzero(seen).tolist()
+        hidden = frozenset(faces).difference(faces[k] for k in at)
+        _lately.keep(view, _Last(tuple(faces), frozenset(names[k] for k in at), hidden, tuple(tiling.pieces)))
     return tiling.pieces
 
 
 Name = tuple[str, float, float, float, int]
-_lately: Guesses[Hashable, frozenset[Name]] = Guesses(size=200)
-"""Per view, what was seen in it last: the better the guess, the fewer rounds."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Last:
+    """What was found in a view last: all faces, the names of those that were seen, those that were not, the pieces."""
+
+    faces: tuple[Face, ...]
+    names: frozenset[Name]
+    hidden: frozenset[Face]
+    pieces: tuple[Face, ...]
+
+    def fresh(self, pieces: Sequence[Face]) -> NDArray[np.bool_]:
+        """Which pieces are none of these: what was hidden is hidden by all others still."""
+        known = frozenset(self.pieces)
+        return np.array([piece not in known for piece in pieces])
+
+
+_lately: Guesses[Hashable, _Last] = Guesses(size=60)
+"""Per view, what was seen in it last: the better the guess, the fewer rounds; what was proved need not be again."""
 
 
 def _names(faces: Sequence[Face]) -> list[Name]:
@@ -91,10 +119,10 @@ SAMPLES = 60
 """So many samples lie along the longer side of a view, and as close along the other."""
 
 
-def _samples(scene: Scene) -> NDArray[np.float64]:
-    """(n, 2) points: a grid over the view, and a point of every face."""
+def _samples(scene: Scene, count: int) -> NDArray[np.float64]:
+    """(n, 2) points: a grid over the view, so many along its longer side, and a point of every face."""
     x0, y0, x1, y1 = shapely.total_bounds(scene.polygons)
-    step = max(x1 - x0, y1 - y0, 1.0) / SAMPLES
+    step = max(x1 - x0, y1 - y0, 1.0) / count
     grid = np.meshgrid(np.arange(x0 + step / 3, x1, step), np.arange(y0 + step / 7, y1, step))
     own = shapely.get_coordinates(shapely.point_on_surface(scene.polygons))
     return np.concatenate([np.stack(grid, axis=-1).reshape(-1, 2), own])
@@ -145,16 +173,15 @@ def _past(scene: Scene, rest: NDArray[np.int_], tiling: Tiling) -> tuple[NDArray
 
 
 def _not_behind(
-    scene: Scene, rest: NDArray[np.int_], tiling: Tiling, among: NDArray[np.bool_]
+    scene: Scene, rest: NDArray[np.int_], tiling: Tiling, keep: NDArray[np.bool_]
 ) -> tuple[NDArray[np.int_], NDArray[np.float64]]:
-    """Which of the other faces are not proved to be hidden by the pieces of some faces, and places (n, 2) that show it.
+    """Which of the other faces are not proved to be hidden by some of the pieces, and places (n, 2) that show it.
 
     They lie past the silhouette there, or nearer than the piece.
     """
     if not len(rest):
         return rest, np.empty((0, 2))
     past, past_spots = _past(scene, rest, tiling)
-    keep = among[tiling.owner]
     tiles = np.array([piece.polygon for piece, kept in zip(tiling.pieces, keep.tolist()) if kept], dtype=object)
     n, k = shapely.STRtree(tiles).query(scene.polygons[rest])
     i, j = rest[n], tiling.owner[keep][k]

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import numpy as np
 import pytest
 import shapely
 
-from deepsection.core.geometry import Frame, side_direction
+from deepsection.core.geometry import Frame, bar_along, side_direction
+from deepsection.core.model import Project, apply_edits, changed
+from deepsection.core.model.edits import MoveOpening, PutRoof, Remove
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.view.faces import Face, faces_of
 from deepsection.core.view.visible import visible_faces
-from deepsection.demo import fernacre_bungalow
+from deepsection.demo import fernacre_bungalow, quillback_house, wrenfold_house
 from tests.builders import box_house, gable, plain_wall, roofed_l, window
 from tests.core.view.raster import rasterise
 
@@ -155,3 +157,50 @@ def test_the_masonry_demo_agrees_with_the_raster(look_deg: float) -> None:
     parts = [part for part in resolve(fernacre_bungalow()).parts if part.outside]
     compared, wrong = compare(parts, seen_from(parts, look_deg), look_deg, 60.0)
     assert compared > 8_000 and wrong == 0
+
+
+@pytest.mark.parametrize("make", [quillback_house, wrenfold_house])
+@pytest.mark.parametrize("look_deg", [90.0, 215.0])
+def test_what_was_found_last_changes_nothing(make: Callable[[], Project], look_deg: float) -> None:
+    """After each edit a view that remembers its last state is, to the last vertex, one that was never drawn before."""
+    frame, project = Frame.looking(look_deg), make()
+    first = next(held for held in project.openings if held.unit == "window")
+    roof, chimney = project.roofs[0], project.chimneys[:1]
+    edits = [
+        MoveOpening(opening=first.id, distance=first.distance + 300.0),
+        Remove(elements=(first.id,)),
+        PutRoof(roof=changed(roof, pitch=roof.pitch * 0.6)),
+        PutRoof(roof=changed(roof, pitch=roof.pitch * 1.4)),
+        *(Remove(elements=(held.id,)) for held in chimney),
+        MoveOpening(opening=project.openings[-1].id, distance=project.openings[-1].distance + 120.0),
+    ]
+    for edit in (None, *edits):
+        project = project if edit is None else apply_edits(project, (edit,))
+        outside = [part for part in resolve(project).parts if part.outside]
+        faces = [face for held in faces_of(outside, frame.dx, frame.dy) for face in held]
+        remembered = visible_faces(faces, ("test", make.__name__, look_deg))
+        anew = visible_faces(faces)
+        assert [(face.part.key, face.polygon.wkb) for face in remembered] == [
+            (face.part.key, face.polygon.wkb) for face in anew
+        ], edit
+
+
+def test_what_was_hidden_is_found_between_the_samples_when_its_cover_goes() -> None:
+    """A bar 5 mm high before a wall, behind two boards: one goes, the bar's own middle stays covered by the other."""
+
+    def board(key: str, box: tuple[float, float, float, float], front: float) -> Part:
+        return Part(key, key, "cladding", "lap_board", bar_along(box, (0.0, front + 10.0), (1.0, 0.0), 10.0))
+
+    wall, bar = board("wall", (0, 0, 4000, 2000), 100.0), board("bar", (0, 1003, 4000, 1008), 50.0)
+    left, right = board("left", (0, 0, 3000, 2000), 0.0), board("right", (3000, 0, 4000, 2000), 0.0)
+    frame = Frame.looking(90.0)
+
+    def seen(*parts: Part) -> dict[str, float]:
+        faces = visible_faces([face for held in faces_of(parts, frame.dx, frame.dy) for face in held], "boards")
+        return {face.part.key: sum(f.polygon.area for f in faces if f.part is face.part) for face in faces}
+
+    both = {"left": 3000.0 * 2000, "right": 1000.0 * 2000}
+    assert seen(wall, bar, left, right) == pytest.approx(both)
+    open_ = {"left": 3000.0 * 2000, "wall": 1000.0 * 1995, "bar": 1000.0 * 5}
+    assert seen(wall, bar, left) == pytest.approx(open_)
+    assert seen(wall, bar, left, right) == pytest.approx(both), "and hidden again"
