@@ -182,6 +182,8 @@ class Bench:
 
     def saved(self) -> None:
         self.page.wait_for_timeout(120)
+        # However slow the machine is, what was just done has been painted: a change that waits says so by then.
+        self.page.evaluate("() => new Promise((done) => requestAnimationFrame(() => setTimeout(done, 0)))")
         expect(self.page.get_by_label("saved state")).to_have_text("all changes saved")
 
     def field(self, label: str) -> Locator:
