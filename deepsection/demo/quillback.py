@@ -146,7 +146,7 @@ def _sheets() -> tuple[Sheet, ...]:
             "South elevation and section",
             "ARCH B",
             ("elevation:south", 64, 226, 231),
-            ("section:section-a", 64, 150, 102),
+            ("section:section-a", 64, 150, 91),
         ),
         sheet(
             2,

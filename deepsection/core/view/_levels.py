@@ -2,14 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections import Counter, defaultdict
+from collections.abc import Iterable, Iterator
+from dataclasses import replace
 
 from ..drawing import Mark, Stroke, Symbol, path
+from ..geometry import Frame, line_through
 from ..resolve import Building
 from ..units import HeightSum, Units, format_level
+from .faces import Face
 
 CLEAR = 8.2
 """Paper mm between the lettering of two level marks."""
+PUSHED = 11.0
+"""Heights are added while no lettering is moved farther than this from its own (paper mm)."""
+SQUARE_ON = 0.99
+"""An eave is marked when it faces the viewer so squarely (cosine)."""
 GAP, STUB = 2.0, 6.0
 """Paper mm between the house and a level line, and from there to its mark."""
 
@@ -27,6 +35,53 @@ def level_heights(building: Building, elements: Iterable[str], *, without: Itera
     for height in heights:
         found.setdefault(round(height.total * 10), height)
     return [found[key] for key in sorted(found)]
+
+
+def with_openings_and_eaves(
+    heights: list[HeightSum], building: Building, faces: Iterable[Face], frame: Frame, scale: float
+) -> list[HeightSum]:
+    """Heights with those that an elevation adds: the usual head of the openings of each storey, then the eaves that
+    look at the viewer, high ones first; those that push no lettering far from its height.
+    """
+    seen = {(face.part.element, face.part.role == "fascia") for face in faces}
+    fascias = {id for id, is_fascia in seen if is_fascia}
+    held = heights
+    for height in (*_heads(building, {id for id, _ in seen}), *_eaves(building, fascias, frame)):
+        more = sorted([*held, height], key=lambda one: one.total)
+        if all(abs(one.total - height.total) > 1.0 for one in held) and _pushed(more, scale) <= PUSHED:
+            held = more
+    return held
+
+
+def _pushed(heights: list[HeightSum], scale: float) -> float:
+    """How far lettering is moved from its height at the most (paper mm)."""
+    wanted = [height.total / scale for height in heights]
+    return max((abs(at - want) for at, want in zip(spread(wanted, CLEAR), wanted)), default=0.0)
+
+
+def _heads(building: Building, seen: set[str]) -> Iterator[HeightSum]:
+    """Per storey, the height at which most of the openings seen in its outer walls end; the highest storey first."""
+    held: dict[float, list[HeightSum]] = defaultdict(list)
+    for wall in building.plan.walls:
+        if wall.wall.status == "outer":
+            base = building.levels[wall.wall.base.level].z
+            held[base] += [at.head for at in building.openings[wall.wall.id] if at.opening.id in seen]
+    for base in sorted(held, reverse=True):
+        alike = Counter(round(head.total) for head in held[base])
+        usual = max(alike, key=lambda total: (alike[total], total), default=None)
+        yield from [replace(h, label="head of openings") for h in held[base] if round(h.total) == usual][:1]
+
+
+def _eaves(building: Building, seen: set[str], frame: Frame) -> Iterator[HeightSum]:
+    """The eaves of roofs seen that look at the viewer, high ones first."""
+    found = []
+    for roof in (held for held in building.roofs if held.block.id in seen):
+        for k, eave in roof.eaves:
+            line = line_through(*roof.side(k))
+            # Outward of an edge is to the right of it.
+            if line.dy * frame.dx - line.dx * frame.dy < -SQUARE_ON:
+                found.append(eave)
+    yield from sorted(found, key=lambda eave: -eave.total)
 
 
 def level_marks(

@@ -16,7 +16,7 @@ from ._annotations import Annotations
 from ._earth import Earth, earth_before
 from ._ground import ground_sum
 from ._lettering import Lettering, legend, material_keys, material_words, opening_numbers
-from ._levels import level_heights, level_marks
+from ._levels import level_heights, level_marks, with_openings_and_eaves
 from ._measures import WIDTHS, grid_bubbles, height_string, width_string
 from ._notes import note_boxes, note_marks
 from ._pitches import gables_shown, pitch_marks
@@ -70,7 +70,8 @@ def draw_elevation(
         seen = {face.part.element for face in above}
         own: list[Mark] = [*pitch_marks(building, frame, gables_shown(building, above), scale, units, above)]
         heights = level_heights(building, seen, without=("finish",))
-        own += level_marks(heights, u0, u1 + reach, scale, units)
+        marked = with_openings_and_eaves(heights, building, above, frame, scale)
+        own += level_marks(marked, u0, u1 + reach, scale, units)
         own += height_string(heights, earth.low, u0 - reach, scale, units)
         lowest = min(extent(buried, scale)[1], earth.low) if buried else earth.low
         own += width_string(building, above, frame, lowest, scale, units)

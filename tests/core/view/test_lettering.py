@@ -104,6 +104,9 @@ def test_the_widths_under_an_elevation_are_those_of_the_walls() -> None:
             quillback_house,
             {
                 "Plate": 109.125,
+                # Windows and doors end 6 ft 10 over the floor; the eave lies 16 1/2 out of the bearing line.
+                "Head of openings": 12 + 82,
+                "Eave, Main roof": 109.125 + math.hypot(1, 8 / 12) * 9.25 - 3.5 * 8 / 12 - 16.5 * 8 / 12,
                 "Ridge, Main roof": 109.125 + math.hypot(1, 8 / 12) * (9.25 + 1.03937) - 3.5 * 8 / 12 + 104,
             },
         ),
