@@ -72,4 +72,4 @@ class Guesses(Generic[K, V]):
 def _drop_oldest(held: dict[K, V], size: int) -> None:
     """Leave no more than so many entries."""
     for key in list(islice(held, max(0, len(held) - size))):
-        del held[key]
+        held.pop(key, None)  # Another thread may have dropped it.

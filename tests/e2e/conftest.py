@@ -162,6 +162,16 @@ class Bench:
             self.page.mouse.up()
             self.saved()
 
+    def pull(self, x: float, y: float, up: float, aside: float = 0.0) -> None:
+        """Drag what lies at a screen point of the view by so many mm of the house."""
+        k = abs(self.at(1000, 0, "view")[0] - self.at(0, 0, "view")[0]) / 1000
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        for share in (0.5, 1.0):
+            self.page.mouse.move(x + aside * share * k, y - up * share * k, steps=4)
+        self.page.mouse.up()
+        self.saved()
+
     def type_length(self, text: str) -> None:
         """Type into the length entry that opens at the first key."""
         self.page.keyboard.press(text[0])

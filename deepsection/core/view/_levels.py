@@ -10,14 +10,13 @@ from ..drawing import Mark, Stroke, Symbol, path
 from ..geometry import Frame, line_through
 from ..resolve import Building
 from ..units import HeightSum, Units, format_level
+from ._measures import SQUARE_ON
 from .faces import Face
 
 CLEAR = 8.2
 """Paper mm between the lettering of two level marks."""
 PUSHED = 11.0
 """Heights are added while no lettering is moved farther than this from its own (paper mm)."""
-SQUARE_ON = 0.99
-"""An eave is marked when it faces the viewer so squarely (cosine)."""
 GAP, STUB = 2.0, 6.0
 """Paper mm between the house and a level line, and from there to its mark."""
 

@@ -25,7 +25,7 @@ FIGURE, ASIDE = 2.15, 3.8
 WIDTHS = 8.0
 """How far below what is drawn the string of widths lies (paper mm)."""
 SQUARE_ON = 0.9999
-"""A wall is measured when it faces the viewer so squarely (cosine)."""
+"""A wall is measured, and an eave marked, when it faces the viewer so squarely (cosine)."""
 STEM, BUBBLE = 4.0, 4.0
 """Length of a grid line over the house, and radius of its bubble (paper mm)."""
 ALONG = 1e-3

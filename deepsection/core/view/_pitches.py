@@ -60,10 +60,15 @@ def pitch_marks(
     return [_cleared(mark, behind, scale) for mark in marks]
 
 
+def _wide(rise: str) -> float:
+    """Paper mm that a triangle takes with the figure beside it."""
+    return PITCH_RUN + 1.8 + 1.7 * len(rise)
+
+
 def _cleared(mark: Symbol, behind: Sequence[Face], scale: float) -> Symbol:
     """The mark over what is seen behind it, if it need not be lifted far from its slope."""
     (rise, over), side = mark.texts, mark.values[1]
-    ends = sorted((mark.x, mark.x + side * (PITCH_RUN + 1.8 + 1.7 * len(rise)) * scale))
+    ends = sorted((mark.x, mark.x + side * _wide(rise) * scale))
     foot = mark.y - (FIGURE if over else 0.5) * scale
     paper = shapely.box(ends[0], foot, ends[1], mark.y + LIFT * scale)
     polygons = np.array([face.polygon for face in behind], dtype=object)
@@ -109,7 +114,7 @@ def _pitch_mark(roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float
         ]
         return max([peak - plane.pitch * max(0.0, side * (head - u) - ahead * scale), *tops])
 
-    beside, below = slope(PITCH_RUN + 1.8 + 1.7 * len(rise)), slope(PITCH_RUN / 2 + 2.0)
-    v = max(beside + CLEAR * scale, below + (3.0 + CLEAR) * scale) if over else beside + CLEAR * scale
+    beside, below = slope(_wide(rise)), slope(PITCH_RUN / 2 + 2.0)
+    v = max(beside + CLEAR * scale, below + (FIGURE + CLEAR) * scale) if over else beside + CLEAR * scale
     key, note = part_key(roof.block.id, "roofing"), f"pitch:{roof.block.id}:{plane.edge}"
     return Symbol("pitch", u, v, (rise, over), values=(plane.pitch, side), part=key, annotation=note)

@@ -82,7 +82,7 @@ def arrangement(polygons: NDArray[np.object_], planes: Floats) -> Arrangement:
     held = np.flatnonzero((left >= 0) | (right >= 0))
     line_of = np.zeros(len(place), dtype=int)
     line_of[piece] = line[side]
-    pieces = np.stack([place[held], place[np.minimum(held + 1, len(place) - 1)]], axis=1)
+    pieces = np.stack([place[held], place[held + 1]], axis=1)
     left, right = left[held], right[held]
     _look_past_slivers(pieces, left, right, polygons, planes)
     return Arrangement(pieces, left, right, line_of[held])

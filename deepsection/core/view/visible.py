@@ -45,12 +45,13 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
         chosen |= np.array([name in last.names for name in names])
         settled = np.array([face in last.hidden for face in faces])
     tiling = tile(scene, chosen)
-    whole, fresh = np.ones(len(tiling.pieces), dtype=bool), last.fresh(tiling.pieces) if last else None
-    rest = np.flatnonzero(~chosen & ~settled)
-    proved, rest = np.flatnonzero(~chosen & settled), rest[~_behind_one(scene, rest, chosen)]
+    whole = np.ones(len(tiling.pieces), dtype=bool)
+    fresh = whole if last is None else last.fresh(tiling.pieces)
+    proved, rest = np.flatnonzero(~chosen & settled), np.flatnonzero(~chosen & ~settled)
+    rest = rest[~_behind_one(scene, rest, chosen)]
     while True:
         # What was proved is proved but for the new tiles; what was not is asked about all of them.
-        first = _not_behind(scene, proved, tiling, whole if fresh is None else fresh)
+        first = _not_behind(scene, proved, tiling, fresh)
         second = _not_behind(scene, rest, tiling, whole)
         spots = np.concatenate([first[1], second[1]])
         new = _nearest(scene, spots) & ~chosen if len(spots) else np.zeros(len(faces), dtype=bool)
