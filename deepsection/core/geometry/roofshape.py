@@ -3,25 +3,24 @@
 from __future__ import annotations
 
 import math
-from collections import defaultdict
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-import numpy as np
 import shapely
-from numpy.typing import NDArray
 from shapely.geometry import LineString, Polygon
+from shapely.geometry.base import BaseGeometry
 
 from ..errors import GeometryError
-from .plane import Line, Point, line_through, meet, offset_line, polygons_of
-from .skeleton import CLOSE, Arc, Break, Point3, skeleton
+from .exact import grid_for
+from .plane import Line, Point, meet, offset_line, polygons_of
+from .skeleton import Arc, Break, Point3, skeleton
 
 LineKind = Literal["ridge", "hip", "valley", "rake", "eave", "break"]
 STEEPEST, FLATTEST = 60.0, 0.001
 """Pitches (rise over run) that a roof can have."""
-LEVEL = 1e-6
-"""A line rises less than this share of its length when it is level."""
+STRAIGHT = 1e-9
+"""Sine of the angle below which a corner turns nothing."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,48 +120,87 @@ def roof_over(
 def roof_shape(rings: Sequence[Sequence[Point]], slopes: Sequence[Slope], eave_height: float = 0.0) -> RoofShape:
     """The roof over an outline (counter-clockwise) and its courts (clockwise); edges are numbered through all rings.
 
+    Corners are taken on a grid (see `exact`). What comes back covers the outline with its overhangs exactly once.
     Source: the straight skeleton (see `skeleton`). Raises: GeometryError, which says why.
     """
-    _check(rings, slopes)
-    edges = [line_through(a, b) for ring in rings for a, b in zip(ring, (*ring[1:], ring[0]))]
+    _check_slopes(rings, slopes)
+    grid = grid_for([point for ring in rings for point in ring])
+    rings = [[grid.rounded(point) for point in ring] for ring in rings]
+    held = _checked(rings)
     # The front starts from the lowest eave; planes that are cut off before it are clipped by the overhang.
     low = min(slope.low for slope in slopes if slope.pitch)
     past = [(slope.raised - low) / slope.pitch if slope.pitch else slope.overhang for slope in slopes]
-    start = moved_out(rings, past)
     covered = moved_out(rings, [slope.overhang for slope in slopes])
-    cover, held = Polygon(covered[0], covered[1:]), Polygon(rings[0], rings[1:])
-    if not Polygon(start[0], start[1:]).is_valid or not cover.is_valid:
-        raise GeometryError("the overhang is wider than a part of the outline: make it less")
+    cover = Polygon(covered[0], covered[1:])
     breaks, numbers = _breaks(slopes, low)
     speeds = [1 / slope.pitch if slope.pitch else 0.0 for slope in slopes]
-    arcs = skeleton(start, speeds, breaks)
+    found = skeleton(rings, speeds, breaks, outward=past, grid=grid)
+    start = Polygon(found.start[0], found.start[1:])
+    if not start.is_valid or not cover.is_valid:
+        raise GeometryError("the overhang is wider than a part of the outline: make it less")
     speeds += [held.speed for held in breaks]
     base = eave_height + low
-    grid = _grid(rings[0])
-    faces = dict(_faces(start, arcs, speeds, grid))
-    bases = [(edge, eave_height + slope.raised) for edge, slope in zip(edges, slopes)]
+    bases = [(edge, eave_height + slope.raised) for edge, slope in zip(found.lines, slopes)]
     bases += [_turned(bases[k], slopes[k]) for k in numbers]
-    planes = []
-    nodes = np.array([*(point[:2] for arc in arcs for point in (arc.start, arc.end)), *np.concatenate(covered)])
-    volume = 0.0
-    for group in _merged(arcs, speeds):
-        whole = shapely.union_all([faces[k] for k in group if k in faces], grid_size=grid)
-        pitch, (line, height) = 1 / speeds[group[0]], bases[group[0]]
-        own = tuple(sorted({numbers[k - len(edges)] if k >= len(edges) else k for k in group}))
-        for piece in polygons_of(whole.intersection(cover), min_area=0.0):
+    owner = [*range(len(slopes)), *numbers]
+    whole, past_wall = all(far == slope.overhang for far, slope in zip(past, slopes)), any(past)
+    # Sides of a face lie on sides of the outline but for the last digits: overlays need a grid to agree on that.
+    node = grid.step * NODE
+    planes: list[Plane] = []
+    volume = below = 0.0
+    for face in found.faces:
+        pitch, (line, height) = 1 / speeds[face.leading], bases[face.leading]
+        own = sorted({owner[k] for k in face.edges})
+        own.sort(key=lambda k: k != owner[face.leading])
+        for piece in _pieces(face.rings, None if whole else cover, node):
             ring = [(x, y) for x, y in shapely.orient_polygons(piece).exterior.coords[:-1]]
-            corners = [(x, y, height + line.left_of((x, y)) * pitch) for x, y in _simple(ring, nodes, grid * 1e4)]
-            plane = Plane(own, pitch, tuple(corners), float(piece.area), group[0] >= len(edges), (line, height))
+            corners = [(x, y, height + line.left_of((x, y)) * pitch) for x, y in _turning(ring)]
+            plane = Plane(
+                tuple(own), pitch, tuple(corners), float(piece.area), face.leading >= len(slopes), (line, height)
+            )
             planes.append(plane)
-            inside = piece.intersection(held)
+            inside = shapely.intersection(piece, held, grid_size=node) if past_wall else piece
             if not inside.is_empty:
+                below += inside.area
                 volume += inside.area * (plane.z(inside.centroid.x, inside.centroid.y) - eave_height)
-    lines = [
-        *_eaves(rings, covered, slopes, eave_height),
-        *_lines(arcs, speeds, cover, base, [*range(len(edges)), *numbers]),
-    ]
+    _prove(planes, start if whole else cover)
+    roofed = shapely.intersection(cover, held, grid_size=node).area if past_wall else held.area
+    if abs(below - roofed) > SHARE * roofed:
+        raise GeometryError("its planes do not cover the outline once")
+    lines = [*_eaves(rings, covered, slopes, eave_height), *_lines(found.arcs, speeds, cover, base, owner)]
     top = max((z for plane in planes for _, _, z in plane.vertices), default=eave_height)
     return RoofShape(tuple(planes), tuple(lines), top, volume)
+
+
+def _pieces(rings: Sequence[Sequence[Point]], cover: Polygon | None, node: float) -> list[Polygon]:
+    """A face as polygons, as far as the roof reaches. Rings that numbers pinch are parted there."""
+    found: list[Polygon] = []
+    for ring in rings:
+        if len(ring) < 3:
+            continue
+        polygon: BaseGeometry = Polygon(ring)
+        if not polygon.is_valid:
+            polygon = shapely.make_valid(polygon)
+        found += polygons_of(
+            polygon if cover is None else shapely.intersection(polygon, cover, grid_size=node), min_area=0.0
+        )
+    return found
+
+
+NODE = 64
+"""So many steps of the grid of an outline are a step of the overlays with it: 1e-4 mm at the most."""
+SHARE = 1e-6
+"""Planes cover what they should when their areas add up to it within this share."""
+
+
+def _prove(planes: Sequence[Plane], cover: Polygon) -> None:
+    """Nothing, when planes cover an outline exactly once. Raises: GeometryError with the place that is left open."""
+    total = sum(plane.plan_area for plane in planes)
+    if abs(total - cover.area) <= SHARE * cover.area:
+        return
+    left = cover.difference(shapely.union_all([Polygon([v[:2] for v in plane.vertices]).buffer(0) for plane in planes]))
+    spot = left.representative_point() if not left.is_empty else cover.representative_point()
+    raise GeometryError(f"its planes do not cover the outline near ({spot.x:.0f}, {spot.y:.0f})")
 
 
 def _breaks(slopes: Sequence[Slope], low: float) -> tuple[list[Break], list[int]]:
@@ -186,7 +224,7 @@ def _turned(base: tuple[Line, float], slope: Slope) -> tuple[Line, float]:
     return offset_line(line, inward), height + slope.turn.height
 
 
-def _check(rings: Sequence[Sequence[Point]], slopes: Sequence[Slope]) -> None:
+def _check_slopes(rings: Sequence[Sequence[Point]], slopes: Sequence[Slope]) -> None:
     for outline in rings:
         if len(outline) < 3:
             raise GeometryError("an outline has at least three corners")
@@ -203,10 +241,13 @@ def _check(rings: Sequence[Sequence[Point]], slopes: Sequence[Slope]) -> None:
             raise GeometryError("an overhang is not less than nothing")
     if not any(slope.pitch for slope in slopes):
         raise GeometryError("at least one edge needs a pitch: gables alone hold no roof")
-    size = max(math.dist(rings[0][0], point) for point in rings[0])
+
+
+def _checked(rings: Sequence[Sequence[Point]]) -> Polygon:
+    """What rings hold. Raises: GeometryError for what is no outline."""
     sides = [(a, b) for ring in rings for a, b in zip(ring, (*ring[1:], ring[0]))]
     for k, (a, b) in enumerate(sides):
-        if math.dist(a, b) <= size * CLOSE * 10:
+        if a == b:
             raise GeometryError(f"edge {k} has no length: two corners lie on one point")
     polygon = Polygon(rings[0], rings[1:])
     if not polygon.is_valid:
@@ -215,11 +256,13 @@ def _check(rings: Sequence[Sequence[Point]], slopes: Sequence[Slope]) -> None:
         raise GeometryError("the corners of the outline run clockwise: list them the other way round")
     if any(ring.is_ccw for ring in polygon.interiors):
         raise GeometryError("the corners of a court run clockwise")
+    return polygon
 
 
-def _grid(outline: Sequence[Point]) -> float:
-    """Faces are noded on so fine a grid: far below what is built, far above what numbers lose."""
-    return float(max(math.dist(outline[0], point) for point in outline)) * 1e-9
+def _line(start: Point, end: Point) -> Line:
+    """The line from one corner to another, however close they are."""
+    length = math.dist(start, end)
+    return Line(start[0], start[1], (end[0] - start[0]) / length, (end[1] - start[1]) / length)
 
 
 def moved_out(rings: Sequence[Sequence[Point]], outward: Sequence[float]) -> list[list[Point]]:
@@ -227,13 +270,13 @@ def moved_out(rings: Sequence[Sequence[Point]], outward: Sequence[float]) -> lis
     found: list[list[Point]] = []
     at = 0
     for ring in rings:
-        edges = [line_through(a, b) for a, b in zip(ring, (*ring[1:], ring[0]))]
+        edges = [_line(a, b) for a, b in zip(ring, (*ring[1:], ring[0]))]
         moved = [offset_line(edge, -by) for edge, by in zip(edges, outward[at : at + len(ring)])]
         corners = []
         for k, line in enumerate(moved):
             before = moved[k - 1]
             point = meet(before, line)
-            if point is None or abs(before.dx * line.dy - before.dy * line.dx) < CLOSE:
+            if point is None:
                 point = (line.x, line.y)
             corners.append(point)
         found.append(corners)
@@ -241,57 +284,15 @@ def moved_out(rings: Sequence[Sequence[Point]], outward: Sequence[float]) -> lis
     return found
 
 
-def _faces(
-    start: Sequence[Sequence[Point]], arcs: Sequence[Arc], speeds: Sequence[float], grid: float
-) -> Iterator[tuple[int, Polygon]]:
-    """Per sloping edge, its face in plan: what its arcs and itself enclose."""
-    around: dict[int, list[LineString]] = defaultdict(list)
-    for arc in arcs:
-        for edge in (arc.left, arc.right):
-            around[edge].append(LineString([arc.start[:2], arc.end[:2]]))
-    sides = [(a, b) for ring in start for a, b in zip(ring, (*ring[1:], ring[0]))]
-    for k, (a, b) in enumerate(sides):
-        around[k].append(LineString([a, b]))
-    for k, held in sorted(around.items()):
-        if speeds[k] == 0:
-            continue
-        lines = shapely.union_all(held, grid_size=grid)
-        pieces = list(shapely.get_parts(shapely.polygonize(shapely.get_parts(lines))))
-        if pieces:
-            yield k, shapely.union_all(pieces, grid_size=grid)
-
-
-def _merged(arcs: Sequence[Arc], speeds: Sequence[float]) -> list[list[int]]:
-    """Sloping edges in groups that share a plane: those of one line and pitch."""
-    group = {k: k for k, speed in enumerate(speeds) if speed}
-    for arc in arcs:
-        if arc.kind == "seam" and arc.left in group and arc.right in group:
-            a, b = group[arc.left], group[arc.right]
-            group = {k: min(a, b) if held in (a, b) else held for k, held in group.items()}
-    found: dict[int, list[int]] = defaultdict(list)
-    for k, held in group.items():
-        found[held].append(k)
-    return [sorted(held) for _, held in sorted(found.items())]
-
-
-def _simple(ring: list[Point], nodes: NDArray[np.float64], eps: float) -> list[Point]:
-    """A ring on the places that lines meet in, without those that turn nothing."""
-    kept: list[Point] = []
-    for point in ring:
-        away = np.hypot(nodes[:, 0] - point[0], nodes[:, 1] - point[1])
-        k = int(np.argmin(away))
-        place = (float(nodes[k, 0]), float(nodes[k, 1])) if away[k] < eps else point
-        if not kept or math.dist(place, kept[-1]) > eps:
-            kept.append(place)
-    if len(kept) > 1 and math.dist(kept[0], kept[-1]) <= eps:
-        kept.pop()
-    turning = []
-    for k, point in enumerate(kept):
-        before, after = kept[k - 1], kept[(k + 1) % len(kept)]
-        turn = (point[0] - before[0]) * (after[1] - point[1]) - (point[1] - before[1]) * (after[0] - point[0])
-        if abs(turn) > eps * math.dist(before, after):
-            turning.append(point)
-    return turning
+def _turning(ring: list[Point]) -> list[Point]:
+    """A ring without the corners that turn nothing: where lines of its neighbours end on it."""
+    kept = []
+    for k, (x, y) in enumerate(ring):
+        (x0, y0), (x1, y1) = ring[k - 1], ring[(k + 1) % len(ring)]
+        turn = (x - x0) * (y1 - y) - (y - y0) * (x1 - x)
+        if abs(turn) > STRAIGHT * math.dist((x0, y0), (x, y)) * math.dist((x, y), (x1, y1)):
+            kept.append((x, y))
+    return kept if len(kept) > 2 else ring
 
 
 def _eaves(
@@ -310,9 +311,9 @@ def _lines(
     arcs: Sequence[Arc], speeds: Sequence[float], cover: Polygon, base: float, owner: Sequence[int]
 ) -> Iterator[RoofLine]:
     """Ridges, hips, valleys, rakes and breaks, as far as the roof reaches; `owner`: the edge of each number."""
-    reach = cover.buffer(cover.length * CLOSE)
+    reach = cover.buffer(cover.length * SHARE)
     for arc in arcs:
-        if arc.kind == "seam" or not (speeds[arc.left] or speeds[arc.right]):
+        if not (speeds[arc.left] or speeds[arc.right]):
             continue
         piece = LineString([arc.start, arc.end]).intersection(reach)
         if piece.is_empty or piece.geom_type != "LineString":
@@ -320,11 +321,5 @@ def _lines(
         ends = [(x, y, base + z) for x, y, z in (piece.coords[0], piece.coords[-1])]
         start, end = sorted(ends, key=lambda point: point[2])
         planes = tuple(sorted({owner[k] for k in (arc.left, arc.right) if speeds[k]}))
-        yield RoofLine(_kind(arc, speeds, start, end), planes, start, end)
-
-
-def _kind(arc: Arc, speeds: Sequence[float], start: Point3, end: Point3) -> LineKind:
-    if arc.kind == "break":
-        return "break" if speeds[arc.left] else "eave"
-    level = end[2] - start[2] <= LEVEL * math.dist(start, end)
-    return "ridge" if level or arc.kind == "seam" else arc.kind
+        kind: LineKind = "eave" if arc.kind == "break" and not speeds[arc.left] else arc.kind
+        yield RoofLine(kind, planes, start, end)

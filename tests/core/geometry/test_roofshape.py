@@ -130,7 +130,7 @@ def reference(outline: Outline, pitches: Sequence[float | None]) -> tuple[float,
         height = max(height, *(point[2] for point in ring))
         flat = Polygon([point[:2] for point in ring])
         low = [point for point in ring if point[2] < 1e-9]
-        if len(low) == len(ring) or flat.area < 1e-12:
+        if len(low) == len(ring) or flat.area < Polygon(outline).area * 1e-10:
             continue
         volume += abs(flat.area) * _mean_height(ring)
         areas[_edge_of(low, outline)] += abs(flat.area)
