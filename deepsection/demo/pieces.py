@@ -40,11 +40,14 @@ def on(id: str, wall: str, distance: float) -> HostedJoint:
     return HostedJoint(id=id, wall=wall, end="start", distance=distance)
 
 
-def partition(id: str, first: HostedJoint, second: HostedJoint, base: str = "floor", top: str = "plate") -> DrawWalls:
-    """An inner wall between two others."""
+def partition(
+    id: str, first: HostedJoint, second: HostedJoint | str, base: str = "floor", top: str = "plate"
+) -> DrawWalls:
+    """An inner wall between two others, or from one to a corner."""
+    ends = (first, second)
     return DrawWalls(
-        joints=(first, second),
-        chain=(first.id, second.id),
+        joints=tuple(held for held in ends if isinstance(held, HostedJoint)),
+        chain=(first.id, second if isinstance(second, str) else second.id),
         walls=(id,),
         make_up="wall-inner",
         status="inner",

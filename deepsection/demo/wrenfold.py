@@ -32,12 +32,12 @@ def _ft(text: str) -> float:
 
 
 HEAD = _ft("6'-10\"")
-PORCH = ("30'", "40'", "24'", "31'")
+PORCH = ("30'", "40'", "25'", "32'")
 """The porch: west, east, south and north of it."""
 
 
 def wrenfold_house() -> Project:
-    """Wrenfold House: 44' x 24' with a wing of 26' x 16', hipped at 7:12; a gable over its north end."""
+    """Wrenfold House: 47' x 25' with a wing of 26' x 16', hipped at 7:12; a gable over its north end."""
     project = new_project("wrenfold", "Wrenfold House", "ft-in")
     project = rebuild(project, place="Dyer's Yard, Thrushmere", author="Deep Section demo")
     project = apply_edits(project, (_walls(), *_partitions(), _bay()))
@@ -49,19 +49,19 @@ def wrenfold_house() -> Project:
 def _walls() -> DrawWalls:
     corners = (
         ("sw", 0.0, 0.0),
-        ("se", _ft("44'"), 0.0),
-        ("ne", _ft("44'"), _ft("24'")),
-        ("inner", _ft("26'"), _ft("24'")),
-        ("wing-e", _ft("26'"), _ft("40'")),
-        ("wing-w", 0.0, _ft("40'")),
+        ("se", _ft("47'"), 0.0),
+        ("ne", _ft("47'"), _ft("25'")),
+        ("inner", _ft("26'"), _ft("25'")),
+        ("wing-e", _ft("26'"), _ft("41'")),
+        ("wing-w", 0.0, _ft("41'")),
     )
     return ring(corners, ("south", "east", "north", "wing-east", "wing-north", "west"), "wall-lap")
 
 
 def _partitions() -> tuple[DrawWalls, ...]:
     return (
-        partition("across", on("p1", "west", _ft("16'")), on("p2", "north", _ft("17'"))),
-        partition("spine", on("p3", "south", _ft("27'")), on("p4", "north", _ft("16'-6\""))),
+        partition("across", on("p1", "west", _ft("16'")), "inner"),
+        partition("spine", on("p3", "south", _ft("27'")), on("p4", "north", _ft("20'"))),
         partition("bath-wall", on("p5", "spine", _ft("13'")), on("p6", "east", _ft("13'"))),
     )
 
@@ -113,7 +113,7 @@ ON_ROOF: tuple[tuple[str, OnRoof, str, str], ...] = (
     ("bath-pipe", "pipe", "37'", "18'-6\""),
     ("attic-vent", "vent", "38'-6\"", "12'"),
     ("downpipe-1", "downpipe", "1'", "0'"),
-    ("downpipe-2", "downpipe", "43'", "0'"),
+    ("downpipe-2", "downpipe", "46'", "0'"),
     ("downpipe-3", "downpipe", "26'", "38'"),
 )
 """The stack beside the living room, a window over the kitchen, the pipe of the bath, and what drains the eaves."""
@@ -137,7 +137,7 @@ def _openings(project: Project) -> tuple[Opening, ...]:
         _window("w8", "wing-east", "8'", "4'", "4'"),
         _window("w9", "west", "8'", "4'", "4'"),
         _window("w10", "west", "30'", "5'", "4'", 3),
-        door("d1", "north", _ft("9'"), _ft("3'-2\""), _ft("6'-6\"")),
+        door("d1", "north", _ft("12'"), _ft("3'-2\""), _ft("6'-6\"")),
         door("d2", "across", _ft("14'"), _ft("3'"), HEAD, trim=0.0),
         door("d3", "spine", _ft("6'"), _ft("2'-8\""), HEAD, trim=0.0),
         door("d4", "bath-wall", _ft("3'"), _ft("2'-6\""), HEAD, trim=0.0),
@@ -179,7 +179,7 @@ def _rooms() -> tuple[Room, ...]:
 
 def _sections() -> tuple[SectionLine, ...]:
     return (
-        SectionLine(id="section-a", name="A", x1=_ft("32'"), y1=_ft("-9'"), x2=_ft("32'"), y2=_ft("49'"), look="right"),
+        SectionLine(id="section-a", name="A", x1=_ft("32'"), y1=_ft("-9'"), x2=_ft("32'"), y2=_ft("50'"), look="right"),
     )
 
 

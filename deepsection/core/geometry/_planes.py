@@ -26,12 +26,10 @@ NEARLY_LEVEL = 1e-3
 class SkeletonFace:
     """What rises from edges in one plane, in plan.
 
-    `edges`: those edges; `leading`: the one that the plane is measured from. `rings`: its boundary, the inside to the
-    left.
+    `edges`: those edges, in order; the plane is measured from the first. `rings`: its boundary, the inside to the left.
     """
 
     edges: tuple[int, ...]
-    leading: int
     rings: tuple[tuple[Point, ...], ...]
 
 
@@ -44,7 +42,6 @@ class Planes:
         self.same = min(SAME / grid.step, size * SAME_SHARE)
         """In steps of the grid."""
         self._upper = {trace.right for trace in front.traces if trace.kind == "break"}
-        self._leading: dict[int, int] = {}
         self._join_near()
 
     def root(self, edge: int) -> int:
@@ -63,10 +60,8 @@ class Planes:
 
     def _join_near(self) -> None:
         corners: dict[int, set[Place]] = defaultdict(set)
-        longest: dict[int, float] = defaultdict(float)
         for edge, start, end in self._front.base:
             corners[self.root(edge)] |= {start, end}
-            longest[self.root(edge)] += apart(start, end)
         for trace in self._front.traces:
             for edge in (trace.left, trace.right):
                 corners[self.root(edge)] |= {trace.start[0], trace.end[0]}
@@ -78,16 +73,8 @@ class Planes:
                 continue
             if any(self._gap(first, second, place) > self.same for place in corners[first] | corners[second]):
                 continue
-            lead = max((first, second), key=lambda held: (longest[held], -held))
             self._front.join(first, second)
-            joined = self.root(first)
-            self._leading[joined] = self._leading.get(lead, lead)
-            corners[joined] = corners[first] | corners[second]
-            longest[joined] = max(longest[first], longest[second])
-
-    def leading(self, root: int) -> int:
-        """The edge that a plane is measured from."""
-        return self._leading.get(root, root)
+            corners[self.root(first)] = corners[first] | corners[second]
 
     def _alike(self, first: int, second: int) -> bool:
         """Whether two slopes rise nearly the same way."""
@@ -95,7 +82,7 @@ class Planes:
         return math.hypot(a - c, b - d) < NEARLY_LEVEL * 10 * math.hypot(a, b)
 
     def _fall(self, root: int) -> tuple[float, float]:
-        line = self._lines[self.leading(root)]
+        line = self._lines[root]
         return -(line.dy << BITS) / line.s, (line.dx << BITS) / line.s
 
     def _gap(self, first: int, second: int, place: Place) -> float:
@@ -103,7 +90,7 @@ class Planes:
 
     def _over(self, root: int, place: Place) -> float:
         """The height of a plane over a place, in steps of the grid."""
-        line, (x, y, scale) = self._lines[self.leading(root)], place
+        line, (x, y, scale) = self._lines[root], place
         return (((line.dx * y - line.dy * x) << BITS) - line.c * scale) / (line.s * scale)
 
     # --- faces -------------------------------------------------------------------------------------
@@ -125,10 +112,10 @@ class Planes:
         for edge in sorted(self._lines):
             members[self.root(edge)].append(edge)
         for root in sorted(sides):
-            if self._lines[self.leading(root)].stands:
+            if self._lines[root].stands:
                 continue
             rings = tuple(tuple(self._grid.point(place) for place in ring) for ring in _chained(sides[root]))
-            yield SkeletonFace(tuple(members[root]), self.leading(root), rings)
+            yield SkeletonFace(tuple(members[root]), rings)
 
 
 def _height(height: tuple[int, int]) -> float:

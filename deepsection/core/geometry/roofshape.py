@@ -149,15 +149,13 @@ def roof_shape(rings: Sequence[Sequence[Point]], slopes: Sequence[Slope], eave_h
     planes: list[Plane] = []
     volume = below = 0.0
     for face in found.faces:
-        pitch, (line, height) = 1 / speeds[face.leading], bases[face.leading]
-        own = sorted({owner[k] for k in face.edges})
-        own.sort(key=lambda k: k != owner[face.leading])
+        leading = face.edges[0]
+        pitch, (line, height) = 1 / speeds[leading], bases[leading]
+        own = tuple(sorted({owner[k] for k in face.edges}))
         for piece in _pieces(face.rings, None if whole else cover, node):
             ring = [(x, y) for x, y in shapely.orient_polygons(piece).exterior.coords[:-1]]
             corners = [(x, y, height + line.left_of((x, y)) * pitch) for x, y in _turning(ring)]
-            plane = Plane(
-                tuple(own), pitch, tuple(corners), float(piece.area), face.leading >= len(slopes), (line, height)
-            )
+            plane = Plane(own, pitch, tuple(corners), float(piece.area), leading >= len(slopes), (line, height))
             planes.append(plane)
             inside = shapely.intersection(piece, held, grid_size=node) if past_wall else piece
             if not inside.is_empty:

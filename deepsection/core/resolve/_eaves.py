@@ -12,6 +12,7 @@ from shapely.geometry import box as rectangle
 
 from ..geometry import Point, moved_out, polygons_of, prism, prism_along
 from ..model import RAKED, Downpipe
+from ..tolerance import TOL
 from ._rafters import eave_z
 from ._slopes import FAR, band, local, past_rake, world
 from .building import Part, part_key
@@ -36,7 +37,8 @@ def eave_area(roof: ResolvedRoof, plane: RoofPlane, pierced: shapely.Geometry) -
         for k in raked_edges(roof)
         if k not in plane.edges
     ]
-    return local(plane, plane.polygon.difference(shapely.union_all([*rakes, pierced])))
+    taken = shapely.union_all([*rakes, pierced])
+    return local(plane, shapely.difference(plane.polygon, taken, grid_size=TOL.grid))
 
 
 def fascia_area(roof: ResolvedRoof, plane: RoofPlane, area: shapely.Geometry) -> shapely.Geometry:

@@ -195,7 +195,7 @@ def _upright(
         if not hit:
             yield f"{number}", left, left + t, foot, head
         for o in hit:
-            if left < o.left or left + t > o.right:
+            if left < o.left - TOL.point or left + t > o.right + TOL.point:
                 continue
             over = min(o.head + header_depth(o.width, bears=bears, flat=t), head)
             if head - over > 1:

@@ -14,8 +14,9 @@ from ..geometry import Axis, Curve, Line, Point, crossing
 
 LONGEST_MITRE = 12.0
 """A mitre longer than this many wall thicknesses is squared off instead."""
-SMOOTH = 1e-6
-"""Walls whose directions differ by less (cross product) run on into each other, and are parted square."""
+SMOOTH = 1e-4
+"""Walls whose directions differ by less (cross product) run on into each other, and are parted square: corners that
+were rounded to a thousandth of a millimetre turn walls by less, and a wedge so thin is not seen."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,7 +149,8 @@ def _across(arm: Arm, other: Axis, face: float, of: str) -> tuple[Point, ...] | 
         crossing(arm.line(offset, on_left=on_left), other.face(face), near)
         for offset, on_left in zip(offsets, (True, False))
     )
-    if left is None or right is None:
+    reach = LONGEST_MITRE * (max(map(abs, offsets)) + abs(face)) + arm.left - arm.right
+    if left is None or right is None or max(math.dist(left, arm.at), math.dist(right, arm.at)) > reach:
         return None
     first, last = other.along(left), other.along(right)
     between = [other.at(along, face) for along in other.stations(min(first, last), max(first, last))]

@@ -13,6 +13,7 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Line, Plane3, Point, Solid, polygons_of, prism
 from ..model import Ceiling, Floor, Framing, Layer, MakeUp
+from ..tolerance import TOL
 from ._framing import stations
 from .building import Level, Part, part_key
 
@@ -96,7 +97,7 @@ def floor_parts(
     parts: list[Part] = []
     ring = shapely.union_all([rim.area for rim in rims])
     for bay in bays:
-        inner = bay.region.difference(ring)
+        inner = shapely.difference(bay.region, ring, grid_size=TOL.node)
         parts += _joists(floor.id, joists, framing, bay, inner, bearing)
     for rim in rims:
         key = part_key(floor.id, "rim_joist", joists.id, rim.wall)
@@ -140,12 +141,18 @@ def _sheets(
         )
 
 
-def short_direction(outline: Polygon) -> Point:
-    """Unit vector along the short side of the smallest rectangle around an outline."""
+def short_direction(outline: Polygon, start: Point) -> Point:
+    """Unit vector along the short side of the smallest rectangle around an outline.
+
+    It points so that joists are laid out from the side that is nearer to a point, however the house is turned.
+    """
     corners = list(shapely.oriented_envelope(outline).exterior.coords)
     sides = [(math.dist(a, b), a, b) for a, b in itertools.pairwise(corners)]
-    length, a, b = min(sides)
-    return (b[0] - a[0]) / length, (b[1] - a[1]) / length
+    length, a, b = min(sides[:2], key=lambda side: round(side[0], 2))
+    dx, dy = (b[0] - a[0]) / length, (b[1] - a[1]) / length
+    middle = Polygon(corners).centroid
+    away = (start[0] - middle.x) * dy - (start[1] - middle.y) * dx
+    return (dx, dy) if away <= 0 else (-dx, -dy)
 
 
 def joist_strips(framing: Framing, bay: Bay, within: Polygon | MultiPolygon) -> Iterator[tuple[int, MultiPolygon]]:
@@ -159,7 +166,7 @@ def joist_strips(framing: Framing, bay: Bay, within: Polygon | MultiPolygon) -> 
         corners += [(near + framing.thickness, max(far)), (near, max(far))]
         strip = Polygon([(across.dx * a + dx * s, across.dy * a + dy * s) for a, s in corners])
         pieces = []
-        for piece in polygons_of(strip.intersection(within)):
+        for piece in polygons_of(shapely.intersection(strip, within, grid_size=TOL.node)):
             wide = [across.along(point) for point in piece.exterior.coords]
             if max(wide) - min(wide) > RIPPED * framing.thickness:
                 pieces.append(piece)
@@ -183,7 +190,9 @@ def _joists(
         solid = _trimmed(prism(shape, level.z, top), shape, bay.roof)
         yield part("joist", layer.material, solid, f"{bay.slot}:{number}", (*bay.direction, 0.0))
     if framing.infill:
-        between = MultiPolygon(list(polygons_of(within.difference(shapely.union_all(taken)))))
+        between = MultiPolygon(
+            list(polygons_of(shapely.difference(within, shapely.union_all(taken), grid_size=TOL.node)))
+        )
         if not between.is_empty:
             over = [prism(trim.area, level.z - 1.0, top + 1.0).above(trim.top) for trim in bay.roof]
             yield part("infill", framing.infill, prism(between, level.z, top).minus(over), bay.slot, None)

@@ -11,6 +11,7 @@ from shapely.geometry import box as rectangle
 
 from ..geometry import Plane3, largest, polygons_of, prism, prism_along
 from ..model import RAKED, Layer
+from ..tolerance import TOL
 from ._framing import stations
 from ._roofholes import Holes, hole_frames
 from ._slopes import FAR, along_plane, cut_to, local, past_rake, place, sheets
@@ -25,6 +26,8 @@ SHORTEST = 150.0
 """No jack is shorter than this in plan (mm): it would be blocking."""
 RIPPED = 0.6
 """A rafter that a trimmer leaves less than this share of its thickness is left out: the trimmer does for it."""
+OPPOSITE = 1e-3
+"""Cosine by which a slope runs against another one; of slopes that are square to it, rounding tells nothing."""
 BOARDED = ("ridge", "hip", "valley")
 
 
@@ -69,7 +72,8 @@ def _rafters(
     thickness, spacing = layer.framing.thickness, layer.framing.spacing
     lines = [LineString([seam.start[:2], seam.end[:2]]) for seam in boards if set(seam.edges) & set(plane.edges)]
     gone = [line.buffer(RIDGE_BOARD / 2, cap_style="flat") for line in lines]
-    region = local(plane, plane.under.difference(shapely.union_all([outside, *gone])))
+    taken = shapely.union_all([outside, *gone])
+    region = local(plane, shapely.difference(plane.under, taken, grid_size=TOL.grid))
     if region.is_empty:
         return
     rise = math.hypot(1.0, plane.pitch)
@@ -85,13 +89,11 @@ def _rafters(
                 yield _member(roof, "header", layer, name, solid, (*plane.line[2:], 0.0))
     for role, slot, near in members:
         strip = rectangle(near, -FAR, near + thickness, FAR)
-        pieces = sorted(polygons_of(region.intersection(strip)), key=lambda piece: float(piece.bounds[1]))
+        pieces = [piece for piece in polygons_of(region.intersection(strip)) if _is_member(piece, thickness)]
         if role == "trimmer":
             region = region.difference(strip)
-        for number, piece in enumerate(pieces):
+        for number, piece in enumerate(sorted(pieces, key=lambda piece: float(piece.bounds[1]))):
             first, _, last, _ = piece.bounds
-            if piece.bounds[3] - max(piece.bounds[1], 0.0) < SHORTEST or last - first < RIPPED * thickness:
-                continue
             body = prism_along(_profile(roof, plane, piece), place(plane, first), plane.inward, last - first)
             solid = cut_to(body, plane, piece)
             if piece.bounds[1] > plane.seat:
@@ -99,6 +101,12 @@ def _rafters(
                     solid = solid.above(deck)
             name = f"{plane.slot}:{slot}:{number}" if number else f"{plane.slot}:{slot}"
             yield _member(roof, role, layer, name, solid, axis)
+
+
+def _is_member(piece: Polygon, thickness: float) -> bool:
+    """Whether what is left of a rafter (own coordinates) is long and wide enough for one."""
+    first, low, last, high = piece.bounds
+    return bool(high - max(low, 0.0) >= SHORTEST and last - first >= RIPPED * thickness)
 
 
 def _stations(
@@ -115,7 +123,7 @@ def _stations(
     first, _, last, _ = inside.bounds
     found = stations(first, last, spacing, thickness)
     lead, line = roof.planes[0].line, plane.line
-    backward = lead.dx * line.dx + lead.dy * line.dy < -1e-9
+    backward = lead.dx * line.dx + lead.dy * line.dy < -OPPOSITE
     before, after = (roof.block.edges[k].kind == "joined" for k in roof.neighbours(plane.edge))
     if before != after:
         backward = before

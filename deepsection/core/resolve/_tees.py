@@ -45,7 +45,7 @@ def cut_by_tees(host: PlannedWall, guests: list[PlannedWall], bands: dict[str, B
         if parted is not None:
             return parted
         taken = shapely.multipolygons(frames) if apart and len(frames) > 1 else unary_union(frames)
-        return pieces(layer.polygon.difference(taken))
+        return pieces(shapely.difference(layer.polygon, taken, grid_size=TOL.node))
 
     low, high = placed[:, 1].min(), placed[:, 1].max()
     layers = tuple(

