@@ -19,25 +19,59 @@ from deepsection.core.resolve import Building, Part, storeys
 
 SPACE = uuid.UUID("6f0a6c52-5f4b-4f0e-9b1d-0f9f5a6f7c11")
 """Names of global ids are made in this space."""
-CLASSES = {
-    "post": "IfcColumn",
-    "steps": "IfcStair",
-    "rail_bars": "IfcRailing",
-    "rail_posts": "IfcRailing",
-    "beam": "IfcBeam",
-    "footing": "IfcFooting",
-    "stem": "IfcFooting",
-    "rafter": "IfcMember",
-    "ridge_board": "IfcMember",
-    "joist": "IfcMember",
-    "rim": "IfcMember",
-    "sill_plate": "IfcMember",
-    "structure": "IfcSlab",
-    "roofing": "IfcCovering",
-    "sheathing": "IfcPlate",
-    "lining": "IfcCovering",
+CLASSES: dict[str, tuple[str, str | None]] = {
+    "barge": ("IfcCovering", "MOLDING"),
+    "beam": ("IfcBeam", "BEAM"),
+    "cap": ("IfcCovering", None),
+    "chimney": ("IfcChimney", None),
+    "cladding": ("IfcCovering", "CLADDING"),
+    "collar": ("IfcCovering", "ROOFING"),
+    "corner_board": ("IfcCovering", "MOLDING"),
+    "cricket": ("IfcSlab", "ROOF"),
+    "downpipe": ("IfcPipeSegment", "RIGIDSEGMENT"),
+    "fascia": ("IfcCovering", "MOLDING"),
+    "finish": ("IfcCovering", None),
+    "footing": ("IfcFooting", "STRIP_FOOTING"),
+    "gutter": ("IfcPipeSegment", "GUTTER"),
+    "header": ("IfcMember", "MEMBER"),
+    "hip_flashing": ("IfcCovering", "ROOFING"),
+    "hip_rafter": ("IfcMember", "RAFTER"),
+    "infill": ("IfcCovering", "INSULATION"),
+    "insulation": ("IfcCovering", "INSULATION"),
+    "joist": ("IfcBeam", "JOIST"),
+    "lining": ("IfcCovering", "CEILING"),
+    "lintel": ("IfcBeam", "LINTEL"),
+    "membrane": ("IfcCovering", "MEMBRANE"),
+    "moulding": ("IfcCovering", "MOLDING"),
+    "pipe": ("IfcPipeSegment", "RIGIDSEGMENT"),
+    "plate": ("IfcMember", "PLATE"),
+    "post": ("IfcColumn", "COLUMN"),
+    "rafter": ("IfcMember", "RAFTER"),
+    "rail_bars": ("IfcRailing", None),
+    "rail_posts": ("IfcRailing", None),
+    "return": ("IfcCovering", None),
+    "ridge_board": ("IfcMember", "MEMBER"),
+    "ridge_flashing": ("IfcCovering", "ROOFING"),
+    "rim_joist": ("IfcBeam", "JOIST"),
+    "roof_frame": ("IfcWindow", "SKYLIGHT"),
+    "roof_glass": ("IfcWindow", "SKYLIGHT"),
+    "roofing": ("IfcCovering", "ROOFING"),
+    "rough_sill": ("IfcMember", "MEMBER"),
+    "sheathing": ("IfcPlate", "SHEET"),
+    "sill_plate": ("IfcMember", "PLATE"),
+    "soffit": ("IfcCovering", "CEILING"),
+    "stem": ("IfcFooting", "FOOTING_BEAM"),
+    "steps": ("IfcStair", None),
+    "structure": ("IfcSlab", None),
+    "stud": ("IfcMember", "STUD"),
+    "trimmer": ("IfcMember", "RAFTER"),
+    "valley_flashing": ("IfcCovering", "ROOFING"),
+    "valley_rafter": ("IfcMember", "RAFTER"),
+    "vent": ("IfcAirTerminal", None),
+    "wall_plate": ("IfcMember", "PLATE"),
 }
-"""Classes of parts by role; the rest are proxies."""
+"""Class and predefined type of parts by role. Source: ISO 16739-1 (IFC 4 ADD2 TC1), from memory. What stands in an
+opening is part of its window or door."""
 IN_WALLS = {"window": "IfcWindow", "door": "IfcDoor"}
 STAMP = "2000-01-01T00:00:00"
 """The file says no time of its own: exporting twice gives identical bytes."""
@@ -68,7 +102,10 @@ class _Writer:
         self._project()
         contained: dict[str, list[Any]] = defaultdict(list)
         for id, wall in self.walls.items():
-            contained[wall.wall.base.level].append(self._wall(id))
+            level = wall.wall.base.level
+            if level not in self._storey:  # The walls of a dormer stand on a roof.
+                level = self._storey_under(self.building.levels[level].z + wall.wall.base.offset)
+            contained[level].append(self._wall(id))
         for level, product in self._others({*self.walls, *(opening.id for opening in self.project.openings)}):
             contained[level].append(product)
         for level, products in contained.items():
@@ -221,8 +258,10 @@ class _Writer:
         for part in self.building.parts:
             if part.element in done or part.solid.is_empty:
                 continue
-            kind = CLASSES.get(part.role, "IfcBuildingElementProxy")
+            kind, more = CLASSES.get(part.role, ("IfcBuildingElementProxy", None))
             product = self._product(kind, part.key, part.role.replace("_", " "), [(part.material, part.solid)])
+            if more:
+                product.PredefinedType = more
             self._relate(
                 "IfcRelAssociatesMaterial",
                 f"material/{part.key}",
@@ -234,6 +273,8 @@ class _Writer:
 
     def _level_of(self, part: Part) -> str:
         """The highest storey whose floor lies under the middle of a part; the lowest one for what lies below."""
-        z = (part.solid.reach.z0 + part.solid.reach.z1) / 2
+        return self._storey_under((part.solid.reach.z0 + part.solid.reach.z1) / 2)
+
+    def _storey_under(self, z: float) -> str:
         below = [id for id in self._storey if id in self.building.levels and self.building.levels[id].z <= z]
         return max(below, key=lambda id: self.building.levels[id].z, default=self.lowest)

@@ -37,6 +37,15 @@ def tune_memory() -> None:
     gc.set_threshold(100_000, 20, 50)
 
 
+def _file_of(path: str) -> Path | None:
+    """A file of the front end; None for what is none, or no path at all."""
+    try:
+        wanted = (WEB / path).resolve()
+        return wanted if path and wanted.is_file() and WEB in wanted.parents else None
+    except (ValueError, OSError):
+        return None
+
+
 def load_demos(store: Store) -> None:
     """Add the demo projects that are not there yet."""
     held = {item.id for item in store.list()}
@@ -92,7 +101,6 @@ def create_app(database: str | None = None, *, demos: bool = False) -> FastAPI:
         async def page(path: str) -> FileResponse:
             if path.startswith("api/"):
                 raise HTTPException(404, "there is no such address")
-            wanted = (WEB / path).resolve()
-            return FileResponse(wanted if path and wanted.is_file() and WEB in wanted.parents else WEB / "index.html")
+            return FileResponse(_file_of(path) or WEB / "index.html")
 
     return app

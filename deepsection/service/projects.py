@@ -14,12 +14,12 @@ from deepsection.core.units import Units
 from deepsection.formats.dxf_plan import read_plan
 
 from .plans import LEFT_OUT, PlannedEdits, Progress, layer_choices, left_out, plan_edits
-from .store import Store, Stored
+from .store import Store, Stored, name_taken
 
 
 def start(store: Store, name: str, units: Units, tradition: Tradition = "timber", ground: Ground = "slab") -> Stored:
     """A new project from the starter of its tradition, units and ground. Raises: BadInput."""
-    return store.create(fresh(name, units, tradition, ground), "start the project")
+    return store.create(fresh(name, units, tradition, ground), "start the project", alone=True)
 
 
 def fresh(name: str, units: Units, tradition: Tradition = "timber", ground: Ground = "slab") -> Project:
@@ -38,7 +38,7 @@ def from_plan(
 ) -> tuple[Stored, PlannedEdits]:
     """A new project with the floor plan of a DXF file built into it, or nothing at all. Raises: BadInput."""
     planned = read_into(empty, data, unit=unit, layers=layers, prefix="read", told=told)
-    return store.create(apply_edits(empty, planned.edits), "read a plan"), planned
+    return store.create(apply_edits(empty, planned.edits), "read a plan", alone=True), planned
 
 
 def read_into(
@@ -80,7 +80,7 @@ def copy(store: Store, id: str) -> Stored:
 def refuse_taken_name(store: Store, name: str) -> None:
     """Raises: BadInput when a project of this name is here."""
     if any(item.name.casefold() == name.strip().casefold() for item in store.list()):
-        raise BadInput(f"a project called “{name}” is here already; choose another name", field="name", value=name)
+        raise name_taken(name)
 
 
 def make_up_from(store: Store, project: Project, other: str, make_up: str) -> MakeUp:

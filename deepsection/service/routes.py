@@ -50,12 +50,15 @@ from .schemas import (
 )
 from .store import Store, Stored
 from .work import (
+    bench_after,
     bench_of,
     building_of,
     checked_edits,
     compared,
+    draws_whole,
     particulars_of,
     placing,
+    prove_parts,
     sheet_of,
     solids_of,
     standing,
@@ -80,7 +83,11 @@ Projects = Annotated[Store, Depends(_store)]
 
 def _json(content: Any) -> Response:
     """JSON as it is: the shapes are declared for the schema, and the content is made of them."""
-    return Response(orjson.dumps(content, default=_plain), media_type="application/json")
+    return Response(_bytes(content), media_type="application/json")
+
+
+def _bytes(content: Any) -> bytes:
+    return orjson.dumps(content, default=_plain)
 
 
 def _plain(value: Any) -> Any:
@@ -199,9 +206,13 @@ def _keep(store: Store, stored: Stored, edits: list[Any], views: Any) -> Respons
     project = checked_edits(stored.project, edits)
     if project == stored.project:
         return _after(stored, views)
-    text = EDITS.dump_json(tuple(edits)).decode()
-    saved = store.append(stored.project.id, stored.version, project, describe(edits, stored.project), text)
-    return _after(saved, views)
+    # Drawn first, kept then: nothing is kept that cannot be opened again.
+    words, text = describe(edits, stored.project), EDITS.dump_json(tuple(edits)).decode()
+    prove_parts(stored.project, project, edits)
+    bench = _bytes(bench_after(stored.project, project, stored.version + 1, standing(project, views), edits))
+    saved = store.append(stored.project.id, stored.version, project, words, text)
+    body = b'{"state":' + _bytes(_state(saved)) + b',"bench":' + bench + b"}"
+    return Response(body, media_type="application/json")
 
 
 @router.post("/projects/{id}/preview", response_model=Bench, operation_id="preview_edits")
@@ -213,7 +224,8 @@ def preview_edits(id: str, sent: PreviewIn, store: Projects) -> Response:
         held = sent.entry
         edits += enter_all(stored.project, [held.element, *held.others], held.field, held.text)
     project = checked_edits(stored.project, edits)
-    return _json(bench_of(project, stored.version, standing(project, sent.views), sequence=sent.sequence))
+    views = standing(project, sent.views)
+    return _json(bench_after(stored.project, project, stored.version, views, edits, sequence=sent.sequence))
 
 
 @router.post("/projects/{id}/undo", response_model=Result, operation_id="undo")
@@ -270,6 +282,7 @@ async def read_floor_plan(
         stored = _at(store, id, base_version)
         planned = projects.read_into(stored.project, body, unit=unit, layers=layer, prefix=f"read{stored.version}")
         project = checked_edits(stored.project, planned.edits)
+        prove_parts(stored.project, project, planned.edits)
         text = EDITS.dump_json(planned.edits).decode()
         saved = store.append(stored.project.id, stored.version, project, "read a plan", text)
         return _json({"state": _state(saved), "built": planned.built, "skipped": planned.skipped})
@@ -295,8 +308,11 @@ def name_point(id: str, version: Version, sent: MarkIn, store: Projects) -> Any:
 
 @router.post("/projects/{id}/back", response_model=Result, operation_id="go_back")
 def go_back(id: str, sent: BackIn, store: Projects) -> Response:
-    """Back to any point, as a new version: nothing in between is lost."""
-    return _after(store.back(id, sent.base_version, sent.version), sent.views)
+    """Back to any point, as a new version: nothing in between is lost. Without one, to the last that draws."""
+    version = sent.version
+    if version is None:
+        version = store.last_sound(id, sent.base_version, draws_whole)
+    return _after(store.back(id, sent.base_version, version), sent.views)
 
 
 # --- views --------------------------------------------------------------------------------------

@@ -22,7 +22,7 @@ Version = Annotated[int, Field(ge=0, le=2**53)]
 
 
 class _Shape(BaseModel):
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
 class Problem(BaseModel):
@@ -41,9 +41,9 @@ class Problem(BaseModel):
 class ViewWanted(_Shape):
     """A view to draw: by name, at a scale (the project's when none is given); `look_deg` turns the plan."""
 
-    name: str
+    name: str = Field(min_length=1, max_length=80)
     scale: float | None = Field(default=None, ge=1, le=2000)
-    look_deg: float | None = None
+    look_deg: float | None = Field(default=None, ge=-360, le=360)
 
 
 class ProjectItem(BaseModel):
@@ -79,10 +79,10 @@ class MarkIn(_Shape):
 
 
 class BackIn(_Shape):
-    """A version to go back to."""
+    """A version to go back to; none: the last one of which everything can be drawn."""
 
     base_version: Version
-    version: Version
+    version: Version | None = None
     views: list[ViewWanted] = []
 
 
@@ -148,7 +148,7 @@ class PreviewIn(_Shape):
     """Edits, or a typed text, to show and not to keep; the latest sequence number wins."""
 
     base_version: Version
-    sequence: int
+    sequence: int = Field(ge=0, le=2**53)
     edits: list[Edit] = Field(default=[], max_length=500)
     entry: Typed | None = None
     views: list[ViewWanted]

@@ -7,14 +7,17 @@ from __future__ import annotations
 
 import hashlib
 import zlib
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from typing import Any
 
 from sqlalchemy import Engine, select
-from sqlalchemy.exc import IntegrityError
+from sqlalchemy.dialects import postgresql, sqlite
+from sqlalchemy.exc import IntegrityError, OperationalError
 from sqlalchemy.orm import Session
 
-from deepsection.core.errors import StaleVersion, UnknownElement
+from deepsection.core.errors import BadInput, StaleVersion, UnknownElement
 from deepsection.core.memo import Guesses
 from deepsection.core.model import Project, dump_project, load_project
 
@@ -66,8 +69,11 @@ class Store:
             rows = session.scalars(select(ProjectRow).order_by(ProjectRow.changed.desc())).all()
             return [_listed(row) for row in rows]
 
-    def create(self, project: Project, label: str) -> Stored:
-        """A new project at version 1. Raises: StaleVersion when its id is taken."""
+    def create(self, project: Project, label: str, *, alone: bool = False) -> Stored:
+        """A new project at version 1; `alone`: only when no other has its name, however many are made at once.
+
+        Raises: StaleVersion when its id is taken, BadInput when its name is.
+        """
         now = _now()
         with Session(self._engine) as session:
             session.add(ProjectRow(id=project.id, name=project.name, version=1, created=now, changed=now))
@@ -75,6 +81,11 @@ class Store:
                 session.flush()
             except IntegrityError as error:
                 raise StaleVersion(f"a project “{project.id}” is here already") from error
+            if alone:
+                # Whoever writes holds the database until it is done: what is read now is all there is.
+                others = session.scalars(select(ProjectRow.name).where(ProjectRow.id != project.id)).all()
+                if project.name.casefold() in {name.casefold() for name in others}:
+                    raise name_taken(project.name)
             session.add(self._version(session, project, 1, label, "[]", None, None, now))
             session.commit()
         return self.load(project.id)
@@ -141,6 +152,23 @@ class Store:
         self._add(session, row, version, _document(session, goal.digest).name)
         return self._stored(session, row)
 
+    def last_sound(self, id: str, base: int, sound: Callable[[Project], bool]) -> int:
+        """The latest version before `base` whose document is sound. Raises: UnknownElement, StaleVersion."""
+        with Session(self._engine) as session:
+            self._latest(session, id, base)
+            rows = session.execute(
+                select(VersionRow.version, VersionRow.digest)
+                .where(VersionRow.project_id == id, VersionRow.version < base)
+                .order_by(VersionRow.version.desc())
+            ).all()
+            known: dict[str, bool] = {}
+            for version, digest in rows:
+                if digest not in known:
+                    known[digest] = sound(_document(session, digest))
+                if known[digest]:
+                    return int(version)
+        raise StaleVersion("no earlier version can be drawn entirely either")
+
     def history(self, id: str) -> tuple[Point, ...]:
         """Every version, the latest first. Raises: UnknownElement."""
         with Session(self._engine) as session:
@@ -165,7 +193,7 @@ class Store:
         row.version, row.changed, row.name = version.version, version.made, name
         try:
             session.commit()
-        except IntegrityError as error:
+        except (IntegrityError, OperationalError) as error:
             raise _stale(version.version - 1, version.version) from error
 
     def _row(self, session: Session, id: str) -> ProjectRow:
@@ -202,8 +230,12 @@ class Store:
         digest = hashlib.sha256(data).hexdigest()
         _documents.keep(digest, project)
         if session.get(DocumentRow, digest) is None:
-            session.add(DocumentRow(digest=digest, data=zlib.compress(data, 3)))
-            session.flush()
+            # Another request may keep the same document at this moment.
+            session.execute(
+                _insert_of(session)(DocumentRow)
+                .values(digest=digest, data=zlib.compress(data, 3))
+                .on_conflict_do_nothing()
+            )
         return VersionRow(
             project_id=project.id,
             version=version,
@@ -233,6 +265,16 @@ def _document(session: Session, digest: str) -> Project:
         held = load_project(zlib.decompress(session.get_one(DocumentRow, digest).data))
         _documents.keep(digest, held)
     return held
+
+
+def name_taken(name: str) -> BadInput:
+    """The refusal of a name that another project has."""
+    return BadInput(f"a project called “{name}” is here already; choose another name", field="name", value=name)
+
+
+def _insert_of(session: Session) -> Any:
+    """The insert of this database that knows what to do with a row that is there already."""
+    return postgresql.insert if session.get_bind().dialect.name == "postgresql" else sqlite.insert
 
 
 def _listed(row: ProjectRow) -> Listed:

@@ -2,35 +2,45 @@
 
 from __future__ import annotations
 
+import logging
 import math
-from collections.abc import Callable, Sequence
-from functools import lru_cache, wraps
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
+from functools import wraps
 from threading import RLock
 from typing import Any, ParamSpec, TypeVar
 
 from deepsection.core.drawing import explode
-from deepsection.core.errors import RefusedEdit
+from deepsection.core.errors import DeepSectionError, RefusedEdit
+from deepsection.core.geometry import prepare_facets
 from deepsection.core.model import PlacedView, Project, Sheet, apply_edits, changed
 from deepsection.core.model.edits import PutSheet
+from deepsection.core.model.places import refuse_giants
 from deepsection.core.particulars import Particulars, describe_element, ladder
 from deepsection.core.particulars.describe import sum_table
 from deepsection.core.particulars.own_heights import own_heights
-from deepsection.core.resolve import Building, resolve, storeys
+from deepsection.core.resolve import Building, storeys
 from deepsection.core.sheets import SheetDrawing, compose, compose_view, free_place, paper
 from deepsection.core.view import (
     ComparedRow,
+    built,
     compare_heights,
     draw_view,
+    drawn,
     list_views,
     look_of,
+    opened,
     plan_level,
     plan_name,
     plan_snaps,
     slope_triangles,
     standing_name,
+    without_faults,
 )
 
 from .schemas import ViewWanted
+
+log = logging.getLogger("deepsection")
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -52,33 +62,120 @@ def in_turn(function: Callable[P, T]) -> Callable[P, T]:
 
 
 @in_turn
-@lru_cache(maxsize=16)
 def building_of(project: Project) -> Building:
-    """The building of a project; a cache and nothing more, since every stage is a pure function."""
-    return resolve(project)
+    """The building of a project, as far as it can be built; remembered, since every stage is a pure function."""
+    return opened(project).building
 
 
 @in_turn
 def checked_edits(project: Project, edits: Sequence[Any]) -> Project:
-    """The project after edits. Raises: RefusedEdit when they add a blocking diagnostic, which is named."""
-    changed = apply_edits(project, edits)
-    before = {found.identity for found in building_of(project).diagnostics}
-    for found in building_of(changed).diagnostics:
-        if found.severity == "blocking" and found.identity not in before:
+    """The project after edits. Raises: RefusedEdit when they add a blocking finding, which is named."""
+    before = opened(project)
+    with refusing(edits):
+        changed = apply_edits(project, edits)
+        refuse_giants(changed)
+        if not before.left_out:
+            built(changed)
+    known = {found.identity for found in before.findings}
+    for found in opened(changed).findings:
+        if found.severity == "blocking" and found.identity not in known:
             raise RefusedEdit(
                 found.message, element=found.element, field=found.field, value=found.value, limit=found.limit
             )
     return changed
 
 
+def place_of(edits: Sequence[Any]) -> tuple[str | None, list[str]]:
+    """The element that edits speak of, and their largest numbers: where to look for what cannot be computed."""
+    element, numbers = None, []
+    for edit in edits:
+        for name, value in edit:
+            held = getattr(value, "id", value)
+            if element is None and name != "kind" and isinstance(held, str):
+                element = held
+            fields = value if hasattr(value, "model_fields_set") else [(name, value)]
+            for field, number in fields:
+                if isinstance(number, float) and (abs(number) > 1e4 or 0 < abs(number) < 0.1):
+                    numbers.append(f"{field.replace('_', ' ')} {number:g}")
+    return element, numbers[:3]
+
+
+@contextmanager
+def refusing(edits: Sequence[Any]) -> Iterator[None]:
+    """Whatever cannot be computed within is a refusal of these edits, never an error of the service."""
+    try:
+        yield
+    except DeepSectionError:
+        raise
+    except Exception as error:
+        log.exception("refused: %s cannot be computed", [edit.kind for edit in edits])
+        element, numbers = place_of(edits)
+        told = f" ({', '.join(numbers)})" if numbers else ""
+        message = f"the house cannot be built with this{told}, so nothing was changed; try a more usual size or place"
+        raise RefusedEdit(message, element=element) from error
+
+
 @in_turn
-def bench_of(project: Project, version: int, views: Sequence[ViewWanted], *, sequence: int = 0) -> dict[str, Any]:
-    """Drawings and what goes with them, ready to serialise as `Bench`."""
-    building = building_of(project)
-    drawings = [
-        explode(draw_view(building, project, view.name, view.scale or project.scale, look_deg=view.look_deg))
-        for view in views
-    ]
+def bench_after(
+    base: Project,
+    project: Project,
+    version: int,
+    views: Sequence[ViewWanted],
+    edits: Sequence[Any],
+    *,
+    sequence: int = 0,
+) -> dict[str, Any]:
+    """The bench of what edits make of a project, before it is kept.
+
+    Raises: RefusedEdit when a view that could be drawn before cannot be drawn any more.
+    """
+    try:
+        with refusing(edits):
+            return bench_of(project, version, views, sequence=sequence, strict=True)
+    except RefusedEdit:
+        try:
+            bench_of(base, version, standing(base, views), strict=True)
+        except Exception:
+            # It could not be drawn before either: nobody is kept from mending the rest.
+            return bench_of(project, version, views, sequence=sequence)
+        raise
+
+
+@in_turn
+def prove_parts(base: Project, project: Project, edits: Sequence[Any]) -> None:
+    """Make every part of what edits make of a project, before it is kept.
+
+    Raises: RefusedEdit where that fails, unless it failed before.
+    """
+    try:
+        with refusing(edits):
+            building_of(project).parts  # noqa: B018
+    except RefusedEdit:
+        try:
+            building_of(base).parts  # noqa: B018
+        except Exception:
+            return
+        raise
+
+
+@in_turn
+def bench_of(
+    project: Project, version: int, views: Sequence[ViewWanted], *, sequence: int = 0, strict: bool = False
+) -> dict[str, Any]:
+    """Drawings and what goes with them, ready to serialise as `Bench`.
+
+    What fails in a view is left out and named among the findings, unless `strict`: then it raises what went wrong.
+    """
+    held = opened(project)
+    drawings = []
+    for view in views:
+        scale = view.scale or project.scale
+        if strict:
+            drawing = draw_view(held.building, held.project, view.name, scale, look_deg=view.look_deg)
+        else:
+            drawing, held = drawn(held, view.name, scale, look_deg=view.look_deg)
+        drawings.append(explode(drawing))
+    building, project = held.building, held.project
     plan = next((view for view in views if view.name.partition(":")[0] == "plan"), ViewWanted(name="plan"))
     look = plan.look_deg if plan.look_deg is not None else look_of(project, plan.name)
     return {
@@ -92,9 +189,21 @@ def bench_of(project: Project, version: int, views: Sequence[ViewWanted], *, seq
         "triangles": slope_triangles(building, look, project.units),
         "findings": [
             {"code": f.code, "message": f.message, "severity": f.severity, "element": f.element, "field": f.field}
-            for f in building.diagnostics
+            for f in held.findings
         ],
     }
+
+
+@in_turn
+def draws_whole(project: Project) -> bool:
+    """Whether everything of a project can be built and every view of it drawn."""
+    try:
+        building = built(project)
+        for view in list_views(project):
+            draw_view(building, project, view.name, project.scale)
+    except Exception:
+        return False
+    return True
 
 
 @in_turn
@@ -127,11 +236,27 @@ def view_items(project: Project) -> list[dict[str, Any]]:
 
 
 @in_turn
+def whole_of(project: Project) -> tuple[Building, frozenset[str]]:
+    """The building with all parts that can be made, and the elements that are left out for it."""
+    held = opened(project)
+
+    def make(candidate: Project) -> None:
+        prepare_facets(part.solid for part in built(candidate).parts)
+
+    rest = without_faults(held.project, make)
+    if rest is None or rest is held.project:
+        return held.building, frozenset()
+    gone = {element.id for element in held.project.elements()} - {element.id for element in rest.elements()}
+    return built(rest), frozenset(gone)
+
+
+@in_turn
 def solids_of(project: Project, version: int) -> dict[str, Any]:
     """The parts that may be seen from outside as triangles, ready to serialise as `Solids`."""
     groups: dict[tuple[str, str, str], tuple[list[float], list[int]]] = {}
-    for part in building_of(project).parts:
-        if not part.outside or part.solid.is_empty:
+    building, faults = whole_of(project)
+    for part in building.parts:
+        if not part.outside or part.element in faults or part.solid.is_empty:
             continue
         points, triangles = part.solid.mesh()
         held, corners = groups.setdefault((part.element, part.role, part.material), ([], []))
@@ -140,7 +265,7 @@ def solids_of(project: Project, version: int) -> dict[str, Any]:
         corners += (triangles + first).ravel().tolist()
     return {
         "version": version,
-        "grade": building_of(project).ground.grade,
+        "grade": building.ground.grade,
         "groups": [
             {"element": element, "role": role, "material": material, "points": held, "triangles": corners}
             for (element, role, material), (held, corners) in groups.items()
@@ -151,19 +276,22 @@ def solids_of(project: Project, version: int) -> dict[str, Any]:
 @in_turn
 def particulars_of(project: Project, element: str) -> Particulars:
     """The particulars of an element. Raises: UnknownElement."""
-    return describe_element(project, building_of(project), element)
+    held = opened(project)
+    return describe_element(project, held.building, element, held.left_out)
 
 
 @in_turn
 def sheet_of(project: Project, sheet: Sheet, date: str) -> SheetDrawing:
-    """A sheet, composed."""
-    return compose(project, building_of(project), sheet, date=date)
+    """A sheet, composed; what cannot be drawn is left out and named."""
+    held = opened(project)
+    return compose(held.project, held.building, sheet, date=date)
 
 
 @in_turn
 def view_sheet_of(project: Project, view: str, scale: float | None) -> SheetDrawing:
     """One view alone on paper of its size. Raises: UnknownElement."""
-    return compose_view(project, building_of(project), view, scale or project.scale)
+    held = opened(project)
+    return compose_view(held.project, held.building, view, scale or project.scale)
 
 
 @in_turn

@@ -258,13 +258,18 @@ def _checked(rings: Sequence[Sequence[Point]]) -> Polygon:
 
 
 def _line(start: Point, end: Point) -> Line:
-    """The line from one corner to another, however close they are."""
+    """The line from one corner to another, however close they are. Raises: GeometryError when they are one."""
     length = math.dist(start, end)
+    if not length:
+        raise GeometryError("an edge of the outline has no length: two corners lie on one point")
     return Line(start[0], start[1], (end[0] - start[0]) / length, (end[1] - start[1]) / length)
 
 
 def moved_out(rings: Sequence[Sequence[Point]], outward: Sequence[float]) -> list[list[Point]]:
-    """Rings with each edge moved outward by its own distance, numbered through all rings; inward where negative."""
+    """Rings with each edge moved outward by its own distance, numbered through all rings; inward where negative.
+
+    Raises: GeometryError for an edge without length.
+    """
     found: list[list[Point]] = []
     at = 0
     for ring in rings:

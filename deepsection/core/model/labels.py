@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from .nouns import all_called, called
 from .onroofs import Downpipe, RoofFitting
 from .openings import Kind, Opening
 from .project import Project
@@ -113,9 +114,7 @@ def describe(edits: Sequence[Any], project: Project) -> str:
     carried = next((getattr(edit, name) for name in type(edit).model_fields if name != "kind"), None)
     known = {element.id: element for element in project.elements()}
     if edit.kind == "remove":
-        held = known.get(edit.elements[0])
-        extra = f" and {len(edit.elements) - 1} more" if len(edit.elements) > 1 else ""
-        return f"remove {_name(held, project) or 'a wall'}{extra}"
+        return f"remove {_all(edit.elements, known, project)}"
     if edit.kind == "add_on_roof":
         return _PHRASES[edit.kind].format(name=ON_ROOFS[edit.what])
     if edit.kind == "transform":
@@ -128,12 +127,19 @@ def describe(edits: Sequence[Any], project: Project) -> str:
 
 
 def _transformed(edit: Any, known: dict[str, Any], project: Project) -> str:
-    motion, held = edit.motion, known.get(edit.elements[0])
+    motion = edit.motion
     word = "mirror" if motion.mirror is not None else "turn" if motion.turn else "move"
-    kind = {"Wall": "a wall", "Post": "a post", "Beam": "a beam"}.get(type(held).__name__)
-    extra = f" and {len(edit.elements) - 1} more" if len(edit.elements) > 1 else ""
     copied = "copy, mirrored, " if word == "mirror" else "copy, turned, " if word == "turn" else "copy "
-    return f"{copied if edit.copies else f'{word} '}{kind or _name(held, project) or 'it'}{extra}"
+    return f"{copied if edit.copies else f'{word} '}{_all(edit.elements, known, project)}"
+
+
+def _all(ids: Sequence[str], known: dict[str, Any], project: Project) -> str:
+    """One element by its name, several by kind and number."""
+    held = [known[id] for id in ids if id in known]
+    if len(held) == 1:
+        name = _name(held[0], project)
+        return name if name and isinstance(held[0], Opening | Kind) else called(held[0])
+    return all_called(held) if held else "it"
 
 
 def _name(element: Any, project: Project) -> str:

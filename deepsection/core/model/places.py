@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..errors import RefusedEdit, UnknownElement
 from ..geometry import Axis, Point
 from ..tolerance import TOL
 from .elements import Corner, FreeJoint, HostedJoint, RoofBlock, Wall
@@ -11,8 +12,10 @@ from .project import Project
 
 
 def joint_point(project: Project, id: str) -> Point:
-    """Plan point (x, y) mm of a joint; a hosted one is measured along its wall."""
-    joint = project.joints_by_id[id]
+    """Plan point (x, y) mm of a joint; a hosted one is measured along its wall. Raises: UnknownElement."""
+    joint = project.joints_by_id.get(id)
+    if joint is None:
+        raise UnknownElement(f"no joint is called “{id}”", element=id)
     if isinstance(joint, FreeJoint):
         return joint.x, joint.y
     host = project.walls_by_id[joint.wall]
@@ -40,6 +43,30 @@ def along_wall(project: Project, wall: Wall, end: str, distance: float) -> Point
     if axis.chord < TOL.point:
         return axis.start
     return axis.at(distance if end == "start" else axis.length - distance)
+
+
+WIDEST = 1e6
+"""A house reaches no further than this (mm): a kilometre."""
+
+
+def refuse_giants(project: Project) -> None:
+    """Nothing, for a house of a size that can be built. Raises: RefusedEdit, with what lies farthest from the rest."""
+    places = [(joint.id, joint_point(project, joint.id)) for joint in project.joints]
+    for roof in project.roofs:
+        places += [(roof.id, corner_point(project, corner)) for ring in roof.rings for corner in ring]
+    for axis, field in ((0, "x"), (1, "y")):
+        places.sort(key=lambda held: held[1][axis])
+        if not places or places[-1][1][axis] - places[0][1][axis] <= WIDEST:
+            continue
+        middle = places[len(places) // 2][1][axis]
+        id, point = max(places, key=lambda held: abs(held[1][axis] - middle))
+        raise RefusedEdit(
+            "this lies more than a kilometre from the rest of the house: a length was typed with a digit too many",
+            element=id,
+            field=field,
+            value=point[axis],
+            limit=middle + WIDEST,
+        )
 
 
 def along_from_start(standing: Opening | HostedJoint, length: float) -> float:

@@ -42,7 +42,7 @@ _KNOWN = "_known_hash"
 class Element(BaseModel):
     """A frozen value; lists are tuples, so that every element can be hashed."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
     def __hash__(self) -> int:
         """Worked out once: elements are keys of every stage."""

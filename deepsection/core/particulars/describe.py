@@ -38,7 +38,8 @@ from ..model import (
 )
 from ..model.edits import Remove
 from ..model.labels import ON_ROOFS
-from ..resolve import Building, sum_id
+from ..model.nouns import noun_of
+from ..resolve import Building, Diagnostic, sum_id
 from ..units import HeightSum, Units, format_length, format_thickness
 from ._roof_outcome import OutcomeTable, roof_outcome
 from .fields import fields_of
@@ -137,15 +138,20 @@ class Particulars:
     checks: tuple[Check, ...]
 
 
-def describe_element(project: Project, building: Building, element: str) -> Particulars:
-    """The particulars of an element by id, or of the `project`. Raises: UnknownElement."""
+def describe_element(
+    project: Project, building: Building, element: str, left_out: tuple[Diagnostic, ...] = ()
+) -> Particulars:
+    """The particulars of an element by id, or of the `project`; what is left out of the building is told too.
+
+    Raises: UnknownElement.
+    """
     held = project if element == "project" else project.find(element)
     title, subtitle = _titles(project, held)
     proofs = [id for id in building.sums if id.startswith(f"proof:{element}:")]
     sums = [building.sums[id] for id in (*_sum_ids(held), *proofs) if id in building.sums]
     checks = tuple(
         Check(found.severity, found.message, found.element)
-        for found in building.diagnostics
+        for found in (*left_out, *building.diagnostics)
         if element == "project" or element == found.element or element in found.others
     )
     return Particulars(
@@ -282,7 +288,7 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         return held.name, _make_up_name(project, held.make_up)
     if isinstance(held, Foundation):
         return held.name, _make_up_name(project, held.slab) if held.slab else "foundation wall and footing"
-    return str(getattr(held, "name", None) or getattr(held, "text", held.id)), type(held).__name__.lower()
+    return str(getattr(held, "name", None) or getattr(held, "text", held.id)), noun_of(type(held))
 
 
 def _strip(project: Project, held: Any) -> Strip | None:

@@ -242,5 +242,6 @@ def _under_roof(wall: PlannedWall, outward: float, top: WallTop, span: TopSpan) 
     shape: shapely.Geometry = rectangle(ends[0], low, ends[1], span.peak)
     for plane in span.under:
         slope = [(along, plane.z(*wall.stand().at(along, outward))) for along in ends]
-        shape = shape.intersection(Polygon([(ends[0], low - 1e6), *slope, (ends[1], low - 1e6)]))
+        below = Polygon([(ends[0], low - 1e6), *slope, (ends[1], low - 1e6)])
+        shape = shapely.intersection(shape, below, grid_size=TOL.node)
     return next(polygons_of(shape), Polygon())

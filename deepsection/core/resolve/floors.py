@@ -96,7 +96,7 @@ def _rims(
         area = _pieces(shapely.intersection(ring, along, grid_size=TOL.node))
         if not area.is_empty:
             rims.append(Rim(wall.wall.id, wall.run, area))
-            ring = shapely.difference(ring, along, grid_size=TOL.node)
+            ring = _pieces(shapely.difference(ring, along, grid_size=TOL.node))
     return tuple(rims)
 
 

@@ -66,6 +66,8 @@ def join_roofs(roofs: tuple[ResolvedRoof, ...]) -> tuple[tuple[ResolvedRoof, ...
     left = [_left(roof, roofs, lost, bared) for roof in roofs]
     held = {roof.block.id: roof for roof in roofs}
     found = [_too_high(roof, held[host], edge) for roof in left for edge, host in roof.dying if _comes_out(roof, edge)]
+    found += [_hidden(roof, roofs) for roof in left if all(plane.polygon.is_empty for plane in roof.planes)]
+    found += _holes(left)
     return tuple(_lowered(_with_lines(roof, left)) for roof in left), tuple(found)
 
 
@@ -286,6 +288,33 @@ def _valleys(plane: RoofPlane, other: RoofPlane) -> Iterator[RoofSeam]:
             ends = [(x, y, plane.covered(x, y)) for x, y in (line.coords[0], line.coords[-1])]
             start, end = sorted(ends, key=lambda point: point[2])
             yield RoofSeam("valley", plane.edges, start, end, (other.roof,))
+
+
+def _hidden(roof: ResolvedRoof, roofs: tuple[ResolvedRoof, ...]) -> Diagnostic:
+    """A roof of which nothing is left."""
+    over = next((other for other in roofs if other is not roof and other.outline.intersects(roof.outline)), roof)
+    message = f"{roof.block.name} lies wholly under {over.block.name}: take one of them off, or raise this one"
+    x, y = roof.outline.representative_point().coords[0]
+    return Diagnostic("roof-hidden", message, "blocking", roof.block.id, "outline", others=(over.block.id,), at=(x, y))
+
+
+HOLE = 100.0
+"""What roofs leave open between them is a hole from this width on (mm)."""
+
+
+def _holes(roofs: list[ResolvedRoof]) -> Iterator[Diagnostic]:
+    """Places within the outlines of roofs over which none of them lies: a hole to the sky."""
+    covered = shapely.union_all([plane.polygon for roof in roofs for plane in roof.planes], grid_size=TOL.grid)
+    # A roof that lies against a wall ends at its face.
+    within = shapely.union_all([roof.outline for roof in roofs]).difference(covered.buffer(SAME_HEIGHT))
+    for piece in polygons_of(within.buffer(-HOLE / 2), min_area=SLIVER):
+        spot = piece.representative_point()
+        near = min(roofs, key=lambda roof: roof.outline.distance(spot))
+        message = (
+            f"between the slopes of {near.block.name} and its neighbours a hole is left open to the sky; "
+            "let one of their edges be joined, or make one roof of both"
+        )
+        yield Diagnostic("roof-hole", message, "warning", near.block.id, "outline", at=(spot.x, spot.y))
 
 
 def _meets_nothing(roof: ResolvedRoof, edge: int) -> Diagnostic:

@@ -58,7 +58,10 @@ def resolve_roof(
     sheathing, the face of the masonry), and `faces`, the outer face of the wall below; `onward`, how far an edge that
     runs into another roof is carried on.
     """
-    lines = tuple(tuple(ring) for ring in moved_out(rings, bearing))
+    try:
+        lines = tuple(tuple(ring) for ring in moved_out(rings, bearing))
+    except GeometryError as error:
+        return None, (_no_roof(block, rings, str(error)),)
     structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[-1])
     above = sum(layer.thickness for layer in make_up.layers[: make_up.layers.index(structure)])
     sheathing = sum(layer.thickness for layer in make_up.layers if layer.function == "sheathing")

@@ -79,6 +79,8 @@ def _outlines(planned: tuple[PlannedWall, ...]) -> Iterator[Outline]:
         for edge in edges
     ]
     for ring, walls in zip(rings, along):
+        if not walls:
+            continue  # A sliver between walls that cross: that is said of them.
         own = [id for id in walls if sum(id in others for others in along) == 1]
         spaces = tuple(polygons_of(ring.difference(around).difference(parting), min_area=SMALLEST_SPACE))
         named = outer[(own or walls)[0]].wall

@@ -228,7 +228,8 @@ def top_over(wall: PlannedWall, plate: HeightSum, left: float, right: float) -> 
     """How high a wall goes at least between two distances along it, not counting what a roof lets it rise."""
     rule = wall.wall.top
     rake = min(rule.end_rise * along / wall.length for along in (left, right))
-    step = min(rise for first, last, rise in _steps(rule) if first < right and last > left)
+    # An opening may have left its wall: then it stands under no step of its top.
+    step = min((rise for first, last, rise in _steps(rule) if first < right and last > left), default=0.0)
     return plate.total - _fall(rule) + rake + step
 
 

@@ -8,7 +8,7 @@ from ..drawing import Drawing, Mark, Region, Stroke, Symbol, Text, path
 from ..model import PlacedView, Project, Sheet
 from ..resolve import Building
 from ..units import FOOT, Units
-from ..view import draw_view, list_views
+from ..view import Opened, drawn, list_views
 from .paper import BINDING, BORDER, Paper, paper
 from .scales import scale_name, standard_scales
 
@@ -30,6 +30,8 @@ class PlacedDrawing:
     scale: float
     at_x: float
     at_y: float
+    left_out: tuple[str, ...] = ()
+    """What could not be drawn of it, in words."""
 
     def box(self) -> tuple[float, float, float, float]:
         """x0, y0, x1, y1 on paper, mm."""
@@ -65,6 +67,7 @@ def compose(project: Project, building: Building, sheet: Sheet, *, date: str) ->
             continue
         held = place(project, building, view)
         placed.append(held)
+        messages += [(view.id, message) for message in held.left_out]
         if message := _misfit(project, building, view, held, size):
             messages.append((view.id, message))
     own: list[Mark] = [*_frame(size), *_title_block(project, sheet, size, date)]
@@ -77,16 +80,15 @@ def compose(project: Project, building: Building, sheet: Sheet, *, date: str) ->
 
 def place(project: Project, building: Building, view: PlacedView) -> PlacedDrawing:
     """One view at its scale, its middle at the point of the sheet that it names."""
-    drawing = draw_view(building, project, view.view, view.scale)
+    drawing, held = drawn(Opened(project, building), view.view, view.scale)
     x0, y0, x1, y1 = drawing.bounds
-    return PlacedDrawing(
-        view.id, drawing, view.scale, view.x - (x0 + x1) / 2 / view.scale, view.y - (y0 + y1) / 2 / view.scale
-    )
+    at = view.x - (x0 + x1) / 2 / view.scale, view.y - (y0 + y1) / 2 / view.scale
+    return PlacedDrawing(view.id, drawing, view.scale, *at, tuple(found.message for found in held.left_out))
 
 
 def compose_view(project: Project, building: Building, name: str, scale: float) -> SheetDrawing:
     """One view alone, on paper cut to its size, with its title and scale bar."""
-    drawing = draw_view(building, project, name, scale)
+    drawing, _ = drawn(Opened(project, building), name, scale)
     x0, y0, x1, y1 = drawing.bounds
     margin = 12.0
     width = max((x1 - x0) / scale, 110.0) + 2 * margin

@@ -45,6 +45,8 @@ def roof_marks(roofs: tuple[ResolvedRoof, ...], frame: Frame, pen: str = "hidden
         hidden = hidden_under(roof, roofs)
         key = f"{roof.block.id}/roofing//"
         whole = shapely.union_all([plane.polygon for plane in roof.planes], grid_size=0.1)
+        if whole.is_empty:
+            continue
         outline = whole.boundary.difference(shapely.union_all([drawn, hidden]))
         for edge, line in _edges(roof, outline):
             handle = Handle("move_roof_edge", roof.block.id, str(edge), "across") if edge is not None else None

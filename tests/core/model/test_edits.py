@@ -225,7 +225,8 @@ def test_what_was_done_is_said_in_words() -> None:
     house = put(box_house(8000, 6000), window("w1", "south", 2000.0))
     assert describe([MoveOpening(opening="w1", distance=1.0)], house) == "move W1"
     assert describe([PutOpening(opening=window("w2", "south", 5000.0))], house) == "place W2"
-    assert describe([Remove(elements=("w1", "south"))], house) == "remove W1 and 1 more"
+    assert describe([Remove(elements=("w1",))], house) == "remove W1"
+    assert describe([Remove(elements=("w1", "south", "north"))], house) == "remove an opening and 2 walls"
 
 
 def test_wall_lengths_are_plain_geometry() -> None:

@@ -25,6 +25,7 @@ from ..elements import (
     Wall,
 )
 from ..ground import GroundSpot, GroundStep
+from ..nouns import noun_of, with_article
 from ..onroofs import Chimney, Downpipe, RoofFitting
 from ..openings import Kind, Opening
 from ..outdoors import OutsideSteps, Rail
@@ -97,7 +98,8 @@ def held(project: Project, id: str, kind: type[E]) -> E:
     """The element of this id and kind. Raises: UnknownElement, RefusedEdit when it is of another kind."""
     element = project.find(id)
     if not isinstance(element, kind):
-        raise RefusedEdit(f"“{id}” is not a {kind.__name__.lower()}", element=id)
+        is_, wanted = (with_article(noun_of(held)) for held in (type(element), kind))
+        raise RefusedEdit(f"“{id}” is {is_}, not {wanted}", element=id)
     return element
 
 

@@ -15,6 +15,7 @@ from ..drawn import SectionLine
 from ..elements import ConstructionLine, Corner, FreeJoint, GridLine, HostedJoint, RoofBlock, RoofEdge, Room, Wall
 from ..ground import GroundSpot, GroundStep
 from ..ids import free_among
+from ..nouns import noun_of, with_article
 from ..onroofs import Chimney, RoofFitting
 from ..openings import Opening
 from ..outdoors import OutsideSteps, Rail
@@ -99,8 +100,8 @@ class Transform(Element):
         chosen = [held for held in chosen if not (isinstance(held, Opening) and held.wall in inside)]
         for element in chosen:
             if not isinstance(element, MOVABLE):
-                name = type(element).__name__.lower()
-                raise RefusedEdit(f"a {name} cannot be moved this way", element=element.id)
+                name = with_article(noun_of(type(element)))
+                raise RefusedEdit(f"{name} cannot be moved this way", element=element.id)
         if not self.copies:
             return self._moved(project, chosen, walls)
         for k in range(1, self.copies + 1):

@@ -1,0 +1,97 @@
+"""What elements are called in messages, titles and the history: plain words, with the right article."""
+
+from __future__ import annotations
+
+import difflib
+from collections.abc import Iterable
+from typing import Any
+
+from .openings import Opening
+
+NOUNS: dict[str, tuple[str, str]] = {
+    "Project": ("project", "projects"),
+    "MakeUp": ("make-up", "make-ups"),
+    "Rung": ("level", "levels"),
+    "FreeJoint": ("joint", "joints"),
+    "HostedJoint": ("joint", "joints"),
+    "Wall": ("wall", "walls"),
+    "Kind": ("kind", "kinds"),
+    "Opening": ("opening", "openings"),
+    "Post": ("post", "posts"),
+    "Beam": ("beam", "beams"),
+    "OutsideSteps": ("flight of steps", "flights of steps"),
+    "Rail": ("rail", "rails"),
+    "Room": ("room", "rooms"),
+    "ConstructionLine": ("construction line", "construction lines"),
+    "GridLine": ("grid line", "grid lines"),
+    "GroundSpot": ("ground height", "ground heights"),
+    "GroundStep": ("step of the ground", "steps of the ground"),
+    "RoofBlock": ("roof", "roofs"),
+    "Chimney": ("chimney", "chimneys"),
+    "RoofFitting": ("roof fitting", "roof fittings"),
+    "Downpipe": ("downpipe", "downpipes"),
+    "Foundation": ("foundation", "foundations"),
+    "Floor": ("floor", "floors"),
+    "Ceiling": ("ceiling", "ceilings"),
+    "SectionLine": ("section", "sections"),
+    "ElevationView": ("elevation", "elevations"),
+    "ViewShow": ("setting of a view", "settings of views"),
+    "Note": ("note", "notes"),
+    "Sheet": ("sheet", "sheets"),
+}
+
+
+def noun_of(kind: type) -> str:
+    """The noun for elements of a kind.
+
+    >>> from deepsection.core.model import RoofBlock
+    >>> noun_of(RoofBlock)
+    'roof'
+    """
+    return NOUNS[kind.__name__][0]
+
+
+def with_article(noun: str) -> str:
+    """A noun with its article.
+
+    >>> with_article("opening"), with_article("roof")
+    ('an opening', 'a roof')
+    """
+    return f"{'an' if noun[0] in 'aeiou' else 'a'} {noun}"
+
+
+def counted(count: int, noun: str, plural: str) -> str:
+    """So many of a thing.
+
+    >>> counted(2, "wall", "walls"), counted(1, "wall", "walls")
+    ('2 walls', 'a wall')
+    """
+    return with_article(noun) if count == 1 else f"{count} {plural}"
+
+
+def called(element: Any, number: str | None = None) -> str:
+    """What an element is called: its number or name, or what it is."""
+    if isinstance(element, Opening) and number:
+        return number
+    name = getattr(element, "name", None)
+    noun = noun_of(type(element))
+    return f"{noun} {name}" if name and len(str(name)) < 3 else str(name or with_article(noun))
+
+
+def all_called(elements: Iterable[Any]) -> str:
+    """Several elements by kind and number: `3 walls and a note`."""
+    counts: dict[tuple[str, str], int] = {}
+    for element in elements:
+        words = NOUNS[type(element).__name__]
+        counts[words] = counts.get(words, 0) + 1
+    told = [counted(count, *words) for words, count in counts.items()]
+    return told[0] if len(told) == 1 else f"{', '.join(told[:-1])} and {told[-1]}"
+
+
+def nearest(word: str, known: Iterable[str]) -> str | None:
+    """The known word that is meant by a misspelt one.
+
+    >>> nearest("put_rof", ["put_roof", "put_wall"])
+    'put_roof'
+    """
+    return next(iter(difflib.get_close_matches(word, list(known), n=1, cutoff=0.6)), None)

@@ -1,0 +1,150 @@
+"""A project as far as it can be drawn: what cannot be built is left out and named, everything else stands.
+
+No document locks its drafter out. Where the stages or a view fail on it, the elements that they fail on are found by
+taking elements away until the rest can be made.
+"""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+from ..drawing import Drawing
+from ..errors import DeepSectionError, UnknownElement
+from ..model import Opening, Project
+from ..model.edits import Remove
+from ..model.nouns import called
+from ..model.starters import new_project
+from ..resolve import Building, Diagnostic, resolve
+from .views import draw_view, list_views
+
+log = logging.getLogger("deepsection")
+
+ORDER = (
+    "notes", "shows", "elevations", "sections", "downpipes", "fittings", "chimneys", "outside_steps", "rails",
+    "ceilings", "floors", "foundations", "beams", "posts", "rooms", "roofs", "openings", "spots", "steps", "walls",
+)  # fmt: skip
+"""What is left out first: what nothing else stands on."""
+LEFT_OUT = "left-out"
+"""The code of findings about elements and views that are left out."""
+
+
+@dataclass(frozen=True, slots=True)
+class Opened:
+    """What a project can be drawn from: itself, or what is left of it, the building, and findings about the rest."""
+
+    project: Project
+    building: Building
+    left_out: tuple[Diagnostic, ...] = ()
+
+    @property
+    def findings(self) -> tuple[Diagnostic, ...]:
+        """What is wrong with it; what is left out first."""
+        return (*self.left_out, *self.building.diagnostics)
+
+
+@lru_cache(maxsize=16)
+def opened(project: Project) -> Opened:
+    """The project with its building; what cannot be built is left out."""
+    try:
+        return Opened(project, built(project))
+    except Exception:
+        log.exception("this document cannot be built whole")
+    rest = without_faults(project, built) or new_project(
+        project.id, project.name, project.units, project.tradition, "slab"
+    )
+    return Opened(rest, built(rest), tuple(_left_out(project, rest)))
+
+
+@lru_cache(maxsize=16)
+def built(project: Project) -> Building:
+    """The building, its parts on demand. Raises whatever goes wrong."""
+    return resolve(project)
+
+
+def drawn(held: Opened, name: str, scale: float, *, look_deg: float | None = None) -> tuple[Drawing, Opened]:
+    """A view of what is opened, and what that leaves out of it; a blank drawing where all of it fails.
+
+    Raises: UnknownElement for a view that the project does not have.
+    """
+
+    def draw(project: Project) -> Drawing:
+        return draw_view(built(project), project, name, scale, look_deg=look_deg)
+
+    try:
+        return draw(held.project), held
+    except UnknownElement:
+        if not held.left_out:
+            raise
+        rest = None
+    except Exception:
+        log.exception("%s cannot be drawn whole", name)
+        rest = without_faults(held.project, draw)
+    if rest is not None:
+        less = Opened(rest, built(rest), (*held.left_out, *_left_out(held.project, rest)))
+        return draw(rest), less
+    title = next((view.title for view in list_views(held.project) if view.name == name), name)
+    message = f"{title} cannot be drawn; everything else is. Change what it shows, or go back"
+    finding = Diagnostic(LEFT_OUT, message, "blocking", "project", name)
+    kind, _, _ = name.partition(":")
+    blank = Drawing(name, title, kind, scale, (), messages=(message,))  # type: ignore[arg-type]
+    return blank, replace(held, left_out=(*held.left_out, finding))
+
+
+def without_faults(project: Project, make: Callable[[Project], object]) -> Project | None:
+    """What is left of a project that something can be made of, with as little left out as can be found; None: nothing.
+
+    `make` raises where it fails.
+    """
+
+    def stands(candidate: Project) -> bool:
+        try:
+            make(candidate)
+        except Exception:
+            return False
+        return True
+
+    gone: list[str] = []
+    for ids in _groups(project):
+        gone += ids
+        rest = _without(project, gone)
+        if rest is not None and stands(rest):
+            break
+    else:
+        return None
+    # Bring back whatever is no fault: all of a kind where that works, then one by one.
+    for ids in (*_groups(project), *([id] for id in list(gone))):
+        if not set(ids) & set(gone):
+            continue
+        fewer = [id for id in gone if id not in ids]
+        candidate = _without(project, fewer) if fewer else project
+        if candidate is not None and stands(candidate):
+            gone = fewer
+    return _without(project, gone) if gone else project
+
+
+def _groups(project: Project) -> Iterator[list[str]]:
+    for collection in ORDER:
+        ids = [held.id for held in getattr(project, collection)]
+        if ids:
+            yield ids
+
+
+def _without(project: Project, ids: list[str]) -> Project | None:
+    there = {held.id for held in project.elements()}
+    try:
+        return Remove(elements=tuple(id for id in ids if id in there)).apply(project)
+    except DeepSectionError:
+        return None
+
+
+def _left_out(project: Project, rest: Project) -> Iterator[Diagnostic]:
+    kept = {held.id for held in rest.elements()}
+    for collection in ORDER:
+        for held in getattr(project, collection):
+            if held.id not in kept:
+                name = called(held, project.number_of(held) if isinstance(held, Opening) else None)
+                message = f"{name} cannot be built as stated and is left out: change it, or go back"
+                yield Diagnostic(LEFT_OUT, message, "blocking", held.id)
