@@ -53,10 +53,18 @@ def serve(
     host: Annotated[str, typer.Option(help="Address to listen on.")] = "127.0.0.1",
     port: Annotated[int, typer.Option(help="Port; the next free one is taken when it is in use.")] = 8420,
 ) -> None:
-    """Serve the application with the demo projects, and print its address."""
+    """Serve the application with the demo projects, and print its address.
+
+    It answers to 127.0.0.1, localhost, the host given, and what DEEPSECTION_HOSTS names (with commas between).
+    """
     port = _free_port(host, port)
     out.print(f"Deep Section is ready at [bold]http://{host}:{port}/[/bold]  (stop it with Ctrl+C)")
-    uvicorn.run(create_app(demos=True), host=host, port=port, log_level=os.environ.get("DEEPSECTION_LOG", "warning"))
+    uvicorn.run(
+        create_app(demos=True, hosts=(host,)),
+        host=host,
+        port=port,
+        log_level=os.environ.get("DEEPSECTION_LOG", "warning"),
+    )
 
 
 def _free_port(host: str, port: int) -> int:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import os
+from collections.abc import Iterable
 from contextlib import asynccontextmanager
 from pathlib import Path
 from typing import Any
@@ -19,6 +20,7 @@ from deepsection.demo import DEMOS
 
 from . import problems
 from .database import open_database
+from .guard import HEADERS, fault_of, known_names
 from .routes import router
 from .store import Store
 
@@ -55,8 +57,12 @@ def load_demos(store: Store) -> None:
             store.create(project, "open the demo")
 
 
-def create_app(database: str | None = None, *, demos: bool = False) -> FastAPI:
-    """The application on a database; with `demos`, the demo projects are added when missing."""
+def create_app(database: str | None = None, *, demos: bool = False, hosts: Iterable[str] = ()) -> FastAPI:
+    """The application on a database; with `demos`, the demo projects are added when missing.
+
+    `hosts`: more names that the service is known by, beside those of this machine.
+    """
+    names = known_names(hosts)
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> Any:
@@ -79,7 +85,9 @@ def create_app(database: str | None = None, *, demos: bool = False) -> FastAPI:
     problems.install(app)
 
     @app.middleware("http")
-    async def limit(request: Request, call_next: Any) -> Response:
+    async def guard(request: Request, call_next: Any) -> Response:
+        if fault := fault_of(request, names):
+            return problems.problem(403, "not from here", fault)
         length = request.headers.get("content-length", "0")
         chunked = "chunked" in request.headers.get("transfer-encoding", "")
         if chunked or not length.isdigit() or int(length) > LARGEST_BODY:
@@ -87,10 +95,7 @@ def create_app(database: str | None = None, *, demos: bool = False) -> FastAPI:
                 413, "too large", f"this is larger than {LARGEST_BODY // 1024 // 1024} MB or of unknown size"
             )
         response: Response = await call_next(request)
-        response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Content-Security-Policy"] = (
-            "default-src 'self'; img-src 'self' data:; font-src 'self' data:; style-src 'self' 'unsafe-inline'"
-        )
+        response.headers.update(HEADERS)
         return response
 
     app.include_router(router, prefix="/api")

@@ -19,6 +19,7 @@ from deepsection.core.errors import (
     UnknownVersion,
 )
 
+from .guard import HEADERS
 from .schemas import Problem
 
 log = logging.getLogger("deepsection")
@@ -36,7 +37,7 @@ _STATUS: tuple[tuple[type[DeepSectionError], int, str], ...] = (
 def problem(status: int, title: str, detail: str, **place: Any) -> JSONResponse:
     """A problem-details response."""
     body = Problem(type="about:blank", title=title, status=status, detail=detail, **place)
-    return JSONResponse(body.model_dump(exclude_none=True), status, media_type="application/problem+json")
+    return JSONResponse(body.model_dump(exclude_none=True), status, HEADERS, media_type="application/problem+json")
 
 
 def install(app: FastAPI) -> None:

@@ -22,7 +22,9 @@ def database(tmp_path: Path) -> str:
 @pytest.fixture
 def client(database: str) -> Iterator[TestClient]:
     """The application with its demo projects."""
-    with TestClient(create_app(database, demos=True), raise_server_exceptions=False) as held:
+    with TestClient(
+        create_app(database, demos=True), base_url="http://127.0.0.1", raise_server_exceptions=False
+    ) as held:
         yield held
 
 

@@ -189,7 +189,9 @@ def test_random_edits_of_every_kind_are_kept_or_refused(tmp_path: Path) -> None:
     named = kinds()
     kept = 0
     with TestClient(
-        create_app(f"sqlite:///{tmp_path / 'random.db'}", demos=True), raise_server_exceptions=False
+        create_app(f"sqlite:///{tmp_path / 'random.db'}", demos=True),
+        base_url="http://127.0.0.1",
+        raise_server_exceptions=False,
     ) as client:
         for k in range(COUNT):
             made = random.Random(k * 7919)

@@ -38,7 +38,9 @@ def test_the_generated_types_are_not_stale(tmp_path: Path) -> None:
 
 @pytest.fixture(scope="module")
 def operations(tmp_path_factory: pytest.TempPathFactory) -> list[object]:
-    app = create_app(f"sqlite:///{tmp_path_factory.mktemp('api') / 'data.db'}", demos=True)
+    app = create_app(
+        f"sqlite:///{tmp_path_factory.mktemp('api') / 'data.db'}", demos=True, hosts=("localhost", "testserver")
+    )
     schema = schemathesis.openapi.from_asgi("/api/openapi.json", app)
     return [found.ok() for found in schema.get_all_operations()]
 

@@ -103,7 +103,7 @@ export interface paths {
         put?: never;
         /**
          * Go Back
-         * @description Back to any point, as a new version: nothing in between is lost.
+         * @description Back to any point, as a new version: nothing in between is lost. Without one, to the last that draws.
          */
         post: operations["go_back"];
         delete?: never;
@@ -825,13 +825,13 @@ export interface components {
         };
         /**
          * BackIn
-         * @description A version to go back to.
+         * @description A version to go back to; none: the last one of which everything can be drawn.
          */
         BackIn: {
             /** Base Version */
             base_version: number;
             /** Version */
-            version: number;
+            version?: number | null;
             /**
              * Views
              * @default []
