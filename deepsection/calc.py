@@ -16,7 +16,8 @@ from rich.table import Table
 
 from deepsection.core.errors import BadInput, GeometryError
 from deepsection.core.geometry import RoofShape, Segment, roof_over, segment, segment_through
-from deepsection.core.units import Units, format_length, parse_length
+from deepsection.core.model.faults import told, why_unreadable
+from deepsection.core.units import FOOT, Units, format_length, parse_length
 
 calc = typer.Typer(help="Calculations by themselves: lengths, arcs, roofs.", no_args_is_help=True)
 out, err = Console(highlight=False, soft_wrap=True), Console(stderr=True, highlight=False, soft_wrap=True)
@@ -136,11 +137,15 @@ class _Gable(BaseModel):
     gable: Literal[True]
 
 
+MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": FOOT}
+"""Millimetres in the units that a file may be in."""
+
+
 class RoofIn(BaseModel):
     """What `calc roof` reads: edge i runs from corner i of the outline (counter-clockwise) to the next."""
 
-    model_config = ConfigDict(extra="forbid")
-    units: Literal["mm", "in"] = "mm"
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+    units: Literal["mm", "cm", "m", "in", "ft"] = "mm"
     outline: list[tuple[float, float]] = Field(min_length=3, max_length=200)
     edges: list[_Slope | _Gable]
     eave_height: float = 0.0
@@ -154,17 +159,19 @@ def roof_command(
 ) -> None:
     """The roof over an outline: planes, ridges, hips and valleys with their true lengths, volume."""
     try:
-        asked = RoofIn.model_validate_json(file.read_text("utf-8"))
+        data = file.read_bytes()
+        if why := why_unreadable(data):
+            _refuse(BadInput(f"this file {why}", field="file"))
+        asked = RoofIn.model_validate_json(data)
         pitches = [None if isinstance(edge, _Gable) else edge.rise / edge.run for edge in asked.edges]
-        found = roof_over(asked.outline, pitches, eave_height=asked.eave_height, overhang=asked.overhang)
+        mm = MM[asked.units]
+        outline = [(x * mm, y * mm) for x, y in asked.outline]
+        found = roof_over(outline, pitches, eave_height=asked.eave_height * mm, overhang=asked.overhang * mm)
     except OSError as error:
         _refuse(BadInput(f"{file} cannot be read: {error.strerror}", field="file"))
-    except UnicodeDecodeError:
-        _refuse(BadInput(f"{file} is no text", field="file"))
     except ValidationError as error:
-        first = error.errors()[0]
-        place = ".".join(str(step) for step in first["loc"] if not str(step).startswith("_")) or "file"
-        _refuse(BadInput(f"{place}: {first['msg']}", field=place))
+        message, place = told(error.errors())
+        _refuse(BadInput(f"{place}: {message.partition(': ')[2] or message}", field=place))
     except GeometryError as error:
         _refuse(BadInput(error.message, field="outline"))
     if as_json:
@@ -175,15 +182,17 @@ def roof_command(
 
 
 def _roof_json(found: RoofShape, units: str) -> dict[str, Any]:
+    """In the unit of the file, its square and its cube."""
+    mm = MM[units]
     kinds = ("ridge", "hip", "valley", "rake", "eave")
     return {
         "units": units,
         "planes": [
             {
                 "edges": list(plane.edges),
-                "plan_area": plane.plan_area,
-                "true_area": plane.true_area,
-                "vertices": [list(point) for point in plane.vertices],
+                "plan_area": plane.plan_area / mm**2,
+                "true_area": plane.true_area / mm**2,
+                "vertices": [[value / mm for value in point] for point in plane.vertices],
             }
             for plane in found.planes
         ],
@@ -191,28 +200,28 @@ def _roof_json(found: RoofShape, units: str) -> dict[str, Any]:
             {
                 "kind": line.kind,
                 "planes": list(line.planes),
-                "start": list(line.start),
-                "end": list(line.end),
-                "length": line.length,
+                "start": [value / mm for value in line.start],
+                "end": [value / mm for value in line.end],
+                "length": line.length / mm,
             }
             for line in found.lines
         ],
-        "totals": {kind: found.total(kind) for kind in kinds}
+        "totals": {kind: found.total(kind) / mm for kind in kinds}
         | {
-            "plan_area": sum(plane.plan_area for plane in found.planes),
-            "true_area": sum(plane.true_area for plane in found.planes),
+            "plan_area": sum(plane.plan_area for plane in found.planes) / mm**2,
+            "true_area": sum(plane.true_area for plane in found.planes) / mm**2,
         },
-        "ridge_height": found.ridge_height,
-        "volume": found.volume,
+        "ridge_height": found.ridge_height / mm,
+        "volume": found.volume / mm**3,
     }
 
 
 def _roof_tables(found: RoofShape, units: str) -> Iterator[Table]:
-    inch = 25.4 if units == "in" else 1.0
-    system: Units = "ft-in" if units == "in" else "mm"
+    imperial = units in ("in", "ft")
+    system: Units = "ft-in" if imperial else "mm"
 
     def area(value: float) -> str:
-        return f"{value / 144:.2f} sq ft" if units == "in" else f"{value / 1e6:.3f} m²"
+        return f"{value / FOOT**2:.2f} sq ft" if imperial else f"{value / 1e6:.3f} m²"
 
     planes = Table("plane", "pitch", "plan area", "true area")
     for plane in found.planes:
@@ -224,15 +233,15 @@ def _roof_tables(found: RoofShape, units: str) -> Iterator[Table]:
     for line in found.lines:
         between = " and ".join(str(plane) for plane in line.planes)
         lengths = (line.length, line.end[2] - line.start[2])
-        lines.add_row(line.kind, between, *(format_length(value * inch, system) for value in lengths))
+        lines.add_row(line.kind, between, *(format_length(value, system) for value in lengths))
     yield lines
     totals = Table("all", "")
     for kind in ("ridge", "hip", "valley", "rake", "eave"):
-        totals.add_row(f"{kind}s", format_length(found.total(kind) * inch, system))
+        totals.add_row(f"{kind}s", format_length(found.total(kind), system))
     totals.add_row("plan area", area(sum(plane.plan_area for plane in found.planes)))
     totals.add_row("true area", area(sum(plane.true_area for plane in found.planes)))
-    totals.add_row("ridge height", format_length(found.ridge_height * inch, system))
-    volume = f"{found.volume / 1728:.2f} cu ft" if units == "in" else f"{found.volume / 1e9:.3f} m³"
+    totals.add_row("ridge height", format_length(found.ridge_height, system))
+    volume = f"{found.volume / FOOT**3:.2f} cu ft" if imperial else f"{found.volume / 1e9:.3f} m³"
     totals.add_row("volume over the eaves", volume)
     yield totals
 

@@ -21,6 +21,7 @@ from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
 from deepsection.core.model import EDITS, Project, Sheet, dump_project
 from deepsection.core.model.edits import refusal
 from deepsection.core.model.elements import Tradition
+from deepsection.core.model.faults import why_unreadable
 from deepsection.core.model.labels import describe
 from deepsection.core.model.starters import Ground
 from deepsection.core.sheets import SheetDrawing
@@ -33,7 +34,15 @@ from deepsection.service.app import create_app, default_database, load_demos
 from deepsection.service.database import open_database
 from deepsection.service.plans import layer_offers
 from deepsection.service.store import Store, Stored
-from deepsection.service.work import building_of, checked_edits, placing, sheet_of, view_sheet_of
+from deepsection.service.work import (
+    building_of,
+    checked_edits,
+    draws_whole,
+    placing,
+    prove_parts,
+    sheet_of,
+    view_sheet_of,
+)
 
 app = typer.Typer(
     help="Elevations, sections and sheets of houses, from the command line.", no_args_is_help=True, add_completion=False
@@ -311,6 +320,8 @@ def edit(
     """Change a project by edits in a file, all of them or none, as one step that can be undone."""
     with _told():
         store, data = _open(), sys.stdin.buffer.read() if str(file) == "-" else _read(file)
+        if why := why_unreadable(data):
+            raise BadInput(f"this file {why}", field="file")
         try:
             edits = EDITS.validate_json(data)
         except ValidationError as error:
@@ -318,9 +329,45 @@ def edit(
         _keep(store, store.load(project), list(edits))
 
 
+@app.command()
+def undo(project: str) -> None:
+    """Take back what was done last, as a new version."""
+    _step(project, back=True)
+
+
+@app.command()
+def redo(project: str) -> None:
+    """Do again what was taken back last, as a new version."""
+    _step(project, back=False)
+
+
+def _step(project: str, *, back: bool) -> None:
+    with _told():
+        store = _open()
+        done = store.step(project, store.load(project).version, back)
+        err.print(f"now at version {done.version}: {store.history(project)[0].words}", markup=False)
+
+
+@app.command()
+def goto(
+    project: str,
+    version: Annotated[
+        int | None, typer.Argument(help="As `history` counts; the last that draws when left out.")
+    ] = None,
+) -> None:
+    """Go back to any version, as a new one: nothing in between is lost."""
+    with _told():
+        store = _open()
+        base = store.load(project).version
+        goal = store.last_sound(project, base, draws_whole) if version is None else version
+        done = store.back(project, base, goal)
+        err.print(f"now at version {done.version}: {store.history(project)[0].words}", markup=False)
+
+
 def _keep(store: Store, stored: Stored, edits: list[Any]) -> None:
     """Keep edits as the next version, and say what was done."""
     changed = checked_edits(stored.project, edits)
+    prove_parts(stored.project, changed, edits)
     words = describe(edits, stored.project)
     store.append(stored.project.id, stored.version, changed, words, EDITS.dump_json(tuple(edits)).decode())
     err.print(f"done: {words}", markup=False)

@@ -21,8 +21,8 @@ def answer(*words: str) -> Any:
 
 
 def test_lengths_are_read_in_either_unit_and_printed_in_both() -> None:
-    rows = answer("length", "12' 6 1/2\"", "3600", '3/4" + 10 3/8"')["lengths"]
-    assert [row["mm"] for row in rows] == [3822.7, 3600.0, 282.575], "inch = 25.4 mm, exact (1959 agreement)"
+    rows = answer("length", "12' 6 1/2\"", "3600", '5/8" + 9 1/4"')["lengths"]
+    assert [row["mm"] for row in rows] == [3822.7, 3600.0, 250.825], "inch = 25.4 mm, exact (1959 agreement)"
     assert rows[0]["imperial"] == "12'-6 1/2\"" and rows[1]["metric"] == "3600"
     assert answer("length", "100", "--units", "ft-in")["lengths"][0]["mm"] == 2540
 
@@ -125,7 +125,7 @@ def test_a_roof_with_gables_over_an_eave_height(tmp_path: Path) -> None:
         ({"edges": [{"gable": True}] * 4}, "at least one edge needs a pitch"),
         ({"outline": [[0, 0], [4, 4], [4, 0], [0, 4]]}, "crosses"),
         ({"outline": [[0, 0], [0, 4], [4, 4], [4, 0]]}, "clockwise"),
-        ({"units": "m"}, "units"),
+        ({"units": "yd"}, "units"),
         ({"overhang": -2}, "overhang"),
         ({"colour": "red"}, "colour"),
     ],
@@ -137,4 +137,19 @@ def test_a_roof_that_cannot_be_is_refused_in_words(tmp_path: Path, facts: dict[s
 def test_a_file_that_is_none_is_refused(tmp_path: Path) -> None:
     assert "cannot be read" in refused("calc", "roof", str(tmp_path / "none.json"))
     (tmp_path / "bad.json").write_bytes(b"{")
-    assert "file" in refused("calc", "roof", str(tmp_path / "bad.json"))
+    assert "cut short at byte 1" in refused("calc", "roof", str(tmp_path / "bad.json"))
+    (tmp_path / "empty.json").write_bytes(b"")
+    assert "is empty" in refused("calc", "roof", str(tmp_path / "empty.json"))
+
+
+@pytest.mark.parametrize(
+    ("units", "of_an_inch"), [("mm", 25.4), ("cm", 2.54), ("m", 0.0254), ("in", 1), ("ft", 1 / 12)]
+)
+def test_a_roof_is_worked_out_in_any_unit(tmp_path: Path, units: str, of_an_inch: float) -> None:
+    """The house of 40' by 24' at 6 in 12: ridge 6' high and 16' long, whatever it is written in."""
+    outline = [[x * of_an_inch, y * of_an_inch] for x, y in ((0, 0), (480, 0), (480, 288), (0, 288))]
+    found = answer("roof", written(tmp_path, units=units, outline=outline))
+    assert found["ridge_height"] == pytest.approx(72 * of_an_inch)
+    assert found["totals"]["ridge"] == pytest.approx(192 * of_an_inch)
+    assert found["totals"]["plan_area"] == pytest.approx(480 * 288 * of_an_inch**2)
+    assert found["volume"] == pytest.approx(72 * 288 * (3 * 480 - 288) / 6 * of_an_inch**3), "h w (3 l - w) / 6"

@@ -183,3 +183,15 @@ def test_the_building_is_written_as_a_model(tmp_path: Path) -> None:
     text = target.read_text("utf-8")
     assert text.startswith("ISO-10303-21;") and "IFCWALL(" in text and "Quillback House" in text
     assert "ghost" in refused("model", "ghost", "-o", str(target))
+
+
+def test_what_was_done_is_undone_redone_and_gone_back_to(tmp_path: Path) -> None:
+    file = tmp_path / "edits.json"
+    file.write_text('[{"kind": "set_project", "place": "Moved Lane"}]', "utf-8")
+    assert run("edit", "quillback", str(file)).exit_code == 0
+    assert "undo" in run("undo", "quillback").stderr
+    assert "redo" in run("redo", "quillback").stderr
+    assert "version 5" in run("goto", "quillback", "1").stderr
+    assert "version 6" in run("goto", "quillback").stderr
+    assert "no version 99" in refused("goto", "quillback", "99")
+    assert "nothing to redo" in refused("redo", "quillback")

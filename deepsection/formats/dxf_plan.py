@@ -33,6 +33,10 @@ GAP = (500.0, 4000.0)
 """A gap between two lines of one direction is a doorway when it is this wide (mm)."""
 UNIT_WIDTH = (300.0, 6000.0)
 """A block is a window or door when it is this wide (mm)."""
+FAR = 1e6
+"""A plan drawn farther than this from the origin (mm), at survey coordinates, is read as if it were drawn there."""
+SPREAD = 1e6
+"""What lies farther than this from the middle of the rest (mm) belongs to no house."""
 SMALLEST_OUTLINE = 4e6
 """A closed outline smaller than this (mm2) is no house."""
 
@@ -103,7 +107,7 @@ def read_plan(data: bytes, unit: str | None = None, *, without: Collection[str] 
     found = FoundPlan(named)
     kept = [entity for entity in entities if entity.dxf.layer not in without]
     found.skipped += [f"layer {layer}, left out" for layer in sorted(without)]
-    for layer, lines in sorted(_sorted_out(kept, UNITS[named], found).items()):
+    for layer, lines in sorted(_sorted_out(*_near(kept, UNITS[named], found), found).items()):
         found.walls += _joined(_loops(lines, layer, found), layer)
     _keep_outer(found)
     if not found.outlines and not found.walls:
@@ -112,9 +116,16 @@ def read_plan(data: bytes, unit: str | None = None, *, without: Collection[str] 
 
 
 def _opened(data: bytes) -> Any:
+    if not data.strip():
+        raise BadInput("this file is empty", field="file")
+    if b"SECTION" not in data[:100_000]:
+        raise BadInput("this is not a DXF file that can be read: it holds no sections", field="file")
+    if b"EOF" not in data[-200:]:
+        message = f"this DXF file is cut short at byte {len(data)}: its end is missing; save or send it again"
+        raise BadInput(message, field="file", value=len(data))
     try:
         document, auditor = ezdxf.recover.read(io.BytesIO(data))
-    except (ezdxf.DXFError, OSError, UnicodeDecodeError, ValueError, KeyError, IndexError) as error:
+    except Exception as error:  # What a broken file can do to a reader has no end.
         raise BadInput("this is not a DXF file that can be read", field="file") from error
     if auditor.has_errors:
         raise BadInput("this DXF file is broken: " + str(auditor.errors[0].message), field="file")
@@ -122,18 +133,56 @@ def _opened(data: bytes) -> Any:
 
 
 Segment = tuple[Point, Point]
+Placing = tuple[float, Point]
+"""From the unit of a file to mm, and the place in mm that becomes the origin."""
 
 
-def _sorted_out(entities: list[Any], factor: float, found: FoundPlan) -> dict[str, list[Segment]]:
+def _near(entities: list[Any], factor: float, found: FoundPlan) -> tuple[list[Any], Placing]:
+    """What lies together, and how it is placed; what has no place, or lies far from all else, is listed."""
+    placed = [(entity, _places(entity, factor)) for entity in entities]
+    xs = sorted(x for _, held in placed for x, _ in held if math.isfinite(x))
+    ys = sorted(y for _, held in placed for _, y in held if math.isfinite(y))
+    if not xs or not ys:
+        return entities, (factor, (0.0, 0.0))
+    middle = xs[len(xs) // 2], ys[len(ys) // 2]
+    origin = (0.0, 0.0)
+    if max(map(abs, middle)) > FAR:
+        origin = tuple(math.floor(value / 1000) * 1000.0 for value in (xs[len(xs) // 20], ys[len(ys) // 20]))  # type: ignore[assignment]
+        east, north = (value / 1000 for value in origin)
+        found.skipped.append(f"its place: it is drawn {east:,.0f} m east and {north:,.0f} m north of the origin")
+    kept = []
+    for entity, held in placed:
+        away = [abs(value - at) for point in held for value, at in zip(point, middle)]
+        if all(math.isfinite(value) and value <= SPREAD for value in away):
+            kept.append(entity)
+        else:
+            kind, layer = entity.dxftype(), entity.dxf.layer
+            found.skipped.append(f"a {kind} on layer {layer} that lies nowhere, or more than 1 km from the rest")
+    return kept, (factor, origin)
+
+
+def _places(entity: Any, factor: float) -> list[Point]:
+    """The points of what can be read of a plan (mm)."""
+    kind = entity.dxftype()
+    if kind == "LINE":
+        raw = [entity.dxf.start, entity.dxf.end]
+    elif kind in ("LWPOLYLINE", "POLYLINE"):
+        raw = list(_vertices(entity))
+    else:
+        raw = [entity.dxf.insert] if kind == "INSERT" else []
+    return [(float(point[0]) * factor, float(point[1]) * factor) for point in raw]
+
+
+def _sorted_out(entities: list[Any], placing: Placing, found: FoundPlan) -> dict[str, list[Segment]]:
     """Wall lines by layer; outlines and units go into what is found, all else is counted as skipped."""
     lines: dict[str, list[Segment]] = defaultdict(list)
     left: Counter[str] = Counter()
     for entity in entities:
         kind, layer = entity.dxftype(), entity.dxf.layer
         if kind == "LINE":
-            lines[layer].append((_point(entity.dxf.start, factor), _point(entity.dxf.end, factor)))
+            lines[layer].append((_point(entity.dxf.start, placing), _point(entity.dxf.end, placing)))
         elif kind in ("LWPOLYLINE", "POLYLINE") and not entity.has_arc:
-            corners = [_point(point, factor) for point in _vertices(entity)]
+            corners = [_point(point, placing) for point in _vertices(entity)]
             closed = bool(entity.closed if kind == "LWPOLYLINE" else entity.is_closed)
             if len(corners) > 3 and math.dist(corners[0], corners[-1]) < SAME:
                 corners, closed = corners[:-1], True
@@ -141,7 +190,7 @@ def _sorted_out(entities: list[Any], factor: float, found: FoundPlan) -> dict[st
                 _outline(corners, layer, found)
             else:
                 lines[layer] += list(pairwise(corners))
-        elif kind == "INSERT" and (unit := _unit(entity, factor)):
+        elif kind == "INSERT" and (unit := _unit(entity, placing)):
             found.units.append(unit)
         else:
             left[f"{kind} on layer {layer}"] += 1
@@ -156,8 +205,9 @@ def _vertices(entity: Any) -> Iterator[Any]:
         yield from (vertex.dxf.location for vertex in entity.vertices)
 
 
-def _point(value: Any, factor: float) -> Point:
-    return float(value[0]) * factor, float(value[1]) * factor
+def _point(value: Any, placing: Placing) -> Point:
+    factor, (x, y) = placing
+    return float(value[0]) * factor - x, float(value[1]) * factor - y
 
 
 def _outline(corners: list[Point], layer: str, found: FoundPlan) -> None:
@@ -182,7 +232,7 @@ def _keep_outer(found: FoundPlan) -> None:
     found.outlines = [outline for k, outline in enumerate(found.outlines) if k not in inner]
 
 
-def _unit(entity: Any, factor: float) -> FoundUnit | None:
+def _unit(entity: Any, placing: Placing) -> FoundUnit | None:
     """A block that calls itself a window or a door, when its width is clear."""
     name = f"{entity.dxf.name} {entity.dxf.layer}".lower()
     kind = "window" if "win" in name or "glaz" in name else "door" if "door" in name else None
@@ -191,10 +241,10 @@ def _unit(entity: Any, factor: float) -> FoundUnit | None:
     box = ezdxf.bbox.extents([entity])
     if not box.has_data:
         return None
-    width = max(box.size.x, box.size.y) * factor
+    width = max(box.size.x, box.size.y) * placing[0]
     if not UNIT_WIDTH[0] <= width <= UNIT_WIDTH[1]:
         return None
-    return FoundUnit(kind, _point(box.center, factor), width, entity.dxf.layer)
+    return FoundUnit(kind, _point(box.center, placing), width, entity.dxf.layer)
 
 
 def _loops(lines: list[Segment], layer: str, found: FoundPlan) -> list[Segment]:

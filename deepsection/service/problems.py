@@ -18,6 +18,7 @@ from deepsection.core.errors import (
     UnknownElement,
     UnknownVersion,
 )
+from deepsection.core.model.faults import told
 
 from .guard import HEADERS
 from .schemas import Problem
@@ -52,13 +53,8 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(RequestValidationError)
     async def _shape(_: Request, error: RequestValidationError) -> JSONResponse:
-        first = error.errors()[0]
-        path = [str(step) for step in first["loc"] if step != "body"]
-        names = [step for step in path if not step.isdigit()]
-        message = str(first["msg"]).removeprefix("Value error, ")
-        return problem(
-            422, "cannot be taken", f"{names[-1] if names else 'request'}: {message}", field=".".join(path) or None
-        )
+        message, path = told(error.errors())
+        return problem(422, "cannot be taken", message, field=path or None)
 
     @app.exception_handler(HTTPException)
     async def _http(_: Request, error: HTTPException) -> JSONResponse:

@@ -180,3 +180,39 @@ def test_a_plan_of_our_own_comes_back(house: Any) -> None:
     project = new_project("p", "Back", "ft-in")
     back = apply_edits(project, plan_edits(project, read_plan(data), prefix="read").edits)
     assert sorted(round(wall_length(back, wall) / 304.8, 6) for wall in back.walls) == [26, 26, 36, 36]
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (b"", "is empty"),
+        (b"broken", "not a DXF file"),
+        (plan_file(small_house)[:3000], "cut short at byte 3000"),
+    ],
+)
+def test_an_unreadable_file_says_what_it_is(data: bytes, words: str) -> None:
+    with pytest.raises(BadInput, match=words):
+        read_plan(data, None)
+
+
+@pytest.mark.parametrize("away", [5e8, 6.4e9])
+def test_survey_coordinates_are_read_as_if_drawn_at_the_origin(away: float) -> None:
+    def far(space: Any) -> None:
+        small_house(space)
+        for entity in space:
+            entity.translate(away, -away / 2, 0)
+
+    near, found = read_plan(plan_file(small_house), None), read_plan(plan_file(far), None)
+    assert len(found.walls) == len(near.walls) and len(found.outlines) == len(near.outlines)
+    (x, y), *_ = found.outlines[0].corners
+    assert abs(x) < 1e5 and abs(y) < 1e5 and any("east" in line for line in found.skipped)
+
+
+@pytest.mark.parametrize("value", [1e300, -1e18, float("nan"), float("inf")])
+def test_what_lies_nowhere_is_listed_and_the_rest_read(value: float) -> None:
+    def stray(space: Any) -> None:
+        small_house(space)
+        space.add_line((value, 0), (0, value))
+
+    found = read_plan(plan_file(stray), None)
+    assert found.outlines and any("lies nowhere" in line for line in found.skipped)

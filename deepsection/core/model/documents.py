@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from ..errors import BadInput, UnknownVersion
 from .edits import refusal
+from .faults import why_unreadable
 from .project import SCHEMA_VERSION, Project
 
 MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
@@ -26,10 +27,9 @@ def load_project(data: bytes | str) -> Project:
 
     Raises: BadInput when it is cut short or not a project, UnknownVersion when it is from the future.
     """
-    try:
-        document = json.loads(data)
-    except (ValueError, UnicodeDecodeError, RecursionError) as error:
-        raise BadInput("this is not a whole project file: its JSON ends early or is broken") from error
+    if why := why_unreadable(data):
+        raise BadInput(f"this is not a whole project file: it {why}", field="file")
+    document = json.loads(data)
     if not isinstance(document, dict):
         raise BadInput("this is not a project file")
     version = document.get("schema_version")

@@ -1,6 +1,16 @@
 """Lengths, pitches and height sums: parse what people type, format what they read."""
 
-from .lengths import FOOT, INCH, Units, format_area, format_length, format_level, format_thickness, parse_length
+from .lengths import (
+    FOOT,
+    INCH,
+    Units,
+    format_area,
+    format_length,
+    format_level,
+    format_thickness,
+    parse_length,
+    rounded,
+)
 from .pitch import Pitch, format_pitch, parse_pitch
 from .sums import HeightSum, SumTerm
 
@@ -18,4 +28,5 @@ __all__ = [
     "format_thickness",
     "parse_length",
     "parse_pitch",
+    "rounded",
 ]

@@ -28,14 +28,23 @@ _MIXED = rf"(?:(?P<{{0}}w>\d+)(?:\s+|-))?(?P<{{0}}n>\d+)\s*/\s*(?P<{{0}}d>\d+)|(
 _FEET = r"(?:'|′|ft\b\.?|feet\b|foot\b)"
 _INCHES = r"(?:\"|″|''|in\b\.?|inch\b|inches\b)"
 
+_OTHER_UNIT = rf"\s*(?:{_FEET}|mm\b|cm\b|m\b)"
 _FEET_INCHES = re.compile(
-    rf"(?:{_MIXED.format('f')})\s*{_FEET}(?:(?:-|\s+|)(?:{_MIXED.format('i')})\s*(?:{_INCHES})?)?"
+    rf"(?:{_MIXED.format('f')})\s*{_FEET}"
+    rf"(?:(?P<join>\s*-\s*|\s+|)(?:{_MIXED.format('i')})(?![\d./]|{_OTHER_UNIT})\s*(?:{_INCHES})?)?"
 )
 _ONLY_INCHES = re.compile(rf"(?:{_MIXED.format('i')})\s*{_INCHES}")
 _METRIC_TERM = re.compile(rf"(?P<x>{_NUMBER})\s*(?P<u>mm|cm|m)\b")
 _BARE = re.compile(rf"(?:{_MIXED.format('b')})")
 _OPERATOR = re.compile(r"\s*([+\-−])\s*")
-_AMBIGUOUS = re.compile(r"'\s+-\d")
+_VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
+_SPELT = str.maketrans(
+    {"’": "'", "”": '"', "“": '"', "⁄": "/", "‐": "-", "‑": "-", "–": "-", "−": "-"}
+    | {sign: f" {text}" for sign, text in _VULGAR.items()}
+)
+"""What type sets for signs of the keyboard; a vulgar fraction follows its whole number after a space."""
+_TIE = 1e-6
+"""Of the smallest step that is written: so close to a half, a length is a tie, and a tie goes away from zero."""
 
 
 def _mixed(match: re.Match[str], prefix: str, text: str) -> float:
@@ -53,6 +62,8 @@ def _term(text: str, at: int, units: Units) -> tuple[float, int]:
     if match := _FEET_INCHES.match(text, at):
         has_inches = match["ix"] is not None or match["in"] is not None
         inches = _mixed(match, "i", text) if has_inches else 0.0
+        if has_inches and inches >= 12 and len(match["join"]) > 1 and "-" in match["join"]:
+            return _mixed(match, "f", text) * FOOT, match.start("join")
         return _mixed(match, "f", text) * FOOT + inches * INCH, match.end()
     if match := _ONLY_INCHES.match(text, at):
         return _mixed(match, "i", text) * INCH, match.end()
@@ -66,23 +77,23 @@ def _term(text: str, at: int, units: Units) -> tuple[float, int]:
 def parse_length(text: str, units: Units = "mm") -> float:
     """Millimetres of a typed length or sum of lengths; may be negative or zero.
 
-    A hyphen that touches both sides joins (`12'-6"`, `11-7/8"`); one with space on both sides
-    subtracts (`12' - 6"`).
+    A hyphen after feet alone joins the inches that follow, spaced or not, as drawings print it: `8'-1"` and `8' - 1"`
+    are eight feet one inch. A difference is written with both sides whole: `8'0" - 1"`, `8' - 1'`, `8' - 18"`.
 
     >>> round(parse_length("12' 6 1/2\\""), 4)
     3822.7
-    >>> round(parse_length("3/4\\" + 10 3/8\\""), 4)
-    282.575
+    >>> round(parse_length("5/8\\" + 9 1/4\\""), 4)
+    250.825
+    >>> parse_length("12′-3½″") == parse_length("12' - 3 1/2\\"")
+    True
     >>> parse_length("3.6m"), parse_length("75 cm"), parse_length("3600")
     (3600.0, 750.0, 3600.0)
 
     Raises: BadLength.
     """
-    cleaned = text.strip().lower().replace("’", "'").replace("”", '"').replace("“", '"')
+    cleaned = text.lower().translate(_SPELT).strip()
     if not cleaned:
         raise BadLength("a length is needed here", value=text)
-    if _AMBIGUOUS.search(cleaned):
-        raise BadLength("write 12'-6\" to join feet and inches, or 12' - 6\" to subtract", value=text)
     sign, at = 1.0, 0
     if cleaned[0] in "+-−":
         sign, at = (-1.0 if cleaned[0] in "-−" else 1.0), 1
@@ -123,17 +134,18 @@ def format_thickness(value: float, units: Units = "mm") -> str:
 def format_length(value: float, units: Units = "mm", *, denominator: int = 16) -> str:
     """A length as it is written on a drawing.
 
-    Feet and inches are rounded to 1/`denominator` inch and carry; millimetres to 0.1.
+    Feet and inches are rounded to 1/`denominator` inch and carry; millimetres to 0.1. Ties go away from zero, as tape
+    measures are read.
 
     >>> print(format_length(304.6, "ft-in"))
     1'-0"
-    >>> format_length(3600.0), format_length(12.46)
-    ('3600', '12.5')
+    >>> format_length(3600.0), format_length(12.46), format_length(0.25)
+    ('3600', '12.5', '0.3')
     """
     if units == "mm":
-        text = f"{value:.1f}".removesuffix(".0")
-        return "0" if text == "-0" else text
-    steps = round(abs(value) / INCH * denominator)
+        tenths = rounded(value * 10)
+        return f"{tenths / 10:.1f}".removesuffix(".0") if tenths else "0"
+    steps = abs(rounded(value / INCH * denominator))
     sign = "-" if value < 0 and steps else ""
     feet, rest = divmod(steps, 12 * denominator)
     inches, part = divmod(rest, denominator)
@@ -141,6 +153,15 @@ def format_length(value: float, units: Units = "mm", *, denominator: int = 16) -
         return f"{sign}{_inches_text(inches, part, denominator)}" if steps else ZERO_INCHES
     whole = "0 " if part and not inches else ""
     return f"{sign}{feet}'-{whole}{_inches_text(inches, part, denominator)}"
+
+
+def rounded(steps: float) -> int:
+    """The nearest whole number of steps; of two that are equally near, the one farther from zero.
+
+    >>> rounded(0.5), rounded(1.5), rounded(-2.5), rounded(0.49)
+    (1, 2, -3, 0)
+    """
+    return int(math.copysign(math.floor(abs(steps) + 0.5 + _TIE), steps))
 
 
 def format_area(value: float, units: Units = "mm") -> str:
@@ -164,7 +185,8 @@ def format_level(value: float, units: Units = "mm") -> str:
     """
     sign = "+" if value > 0 else "-" if value < 0 else ""
     if units == "mm":
-        return f"{sign if round(value) else '±'}{abs(value) / 1000:.3f}"
+        whole = rounded(value)
+        return f"{sign if whole else '±'}{abs(whole) / 1000:.3f}"
     text = format_length(abs(value), units)
     feet = text if "'" in text else f"0'-{text}"
     return feet if text == ZERO_INCHES else sign + feet

@@ -14,7 +14,7 @@ from ..drawing import LETTER, Dimension
 from ..geometry import Frame, Point
 from ..model import Project
 from ..resolve import Building, PlacedOpening, PlannedWall
-from ..units import INCH, Units, format_length
+from ..units import INCH, Units, format_length, rounded
 
 FIRST, STEP, RAISE = 11.0, 7.5, 3.3
 """Paper mm from the house to the first string, from one to the next, and by which lettering is raised past another."""
@@ -139,7 +139,7 @@ def _distinct(places: list[float]) -> list[float]:
 def _round(places: list[float], units: Units) -> list[float]:
     """Places to the drawn fraction, counted from the first: what lies between them adds up to the whole."""
     step = INCH / 16 if units == "ft-in" else 1.0
-    return [places[0] + round((place - places[0]) / step) * step for place in places]
+    return [places[0] + rounded((place - places[0]) / step) * step for place in places]
 
 
 def _lettered(string: list[float], units: Units, scale: float) -> Iterator[tuple[float, float, str, int]]:

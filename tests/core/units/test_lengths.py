@@ -23,7 +23,7 @@ from deepsection.core.units import FOOT, INCH, Units, format_length, format_leve
         ('11-7/8"', "ft-in", 11.875 * 25.4),
         ("11 7/8", "ft-in", 11.875 * 25.4),
         ('150"', "ft-in", 150 * 25.4),
-        ('3/4" + 10 3/8"', "ft-in", 11.125 * 25.4),
+        ('5/8" + 9 1/4"', "ft-in", 9.875 * 25.4),
         ("8", "ft-in", 8 * 25.4),
         ("3600", "mm", 3600),
         ("3.6m", "mm", 3600),
@@ -31,7 +31,6 @@ from deepsection.core.units import FOOT, INCH, Units, format_length, format_leve
         ("750 mm", "mm", 750),
         ("3.6m", "ft-in", 3600),
         ("12'6", "mm", 12 * 304.8 + 6 * 25.4),
-        ("12' - 6\"", "ft-in", 11.5 * 304.8),
         ("2.5m + 500 mm - 30 cm", "mm", 2700),
         ("-5'", "ft-in", -5 * 304.8),
         ("  6 ft 2 in ", "ft-in", 74 * 25.4),
@@ -46,7 +45,7 @@ def test_reads_what_is_typed(text: str, units: Units, millimetres: float) -> Non
 
 @pytest.mark.parametrize(
     "text",
-    ["", "   ", "abc", "12'6'3", '1/0"', "5 +", "+", "3..6m", "12' -6\"", "1e9 m", "1 2 3", "12 km", "'", "nan", "inf"],
+    ["", "   ", "abc", "12'6'3", '1/0"', "5 +", "+", "3..6m", "1e9 m", "1 2 3", "12 km", "'", "nan", "inf"],
 )
 @pytest.mark.parametrize("units", ["ft-in", "mm"])
 def test_refuses_what_is_no_length(text: str, units: Units) -> None:
@@ -55,10 +54,75 @@ def test_refuses_what_is_no_length(text: str, units: Units) -> None:
     assert caught.value.message
 
 
-def test_an_ambiguous_hyphen_is_asked_about() -> None:
-    """12' -6\" may mean 11'-6\" or 12'-6\"; a wrong guess is a wrong house."""
-    with pytest.raises(BadLength, match="join feet and inches"):
-        parse_length("12' -6\"", "ft-in")
+@pytest.mark.parametrize(
+    ("text", "inches"),
+    [
+        # After feet alone a hyphen joins inches, however it is spaced: so drawings print lengths.
+        ("8'-1\"", 97),
+        ("8' - 1\"", 97),
+        ("8' -1\"", 97),
+        ("8'- 1\"", 97),
+        ("8' - 1", 97),
+        ("8' - 1/2\"", 96.5),
+        ("8′ – 1½″", 97.5),
+        ('8\' - 1" + 2"', 99),
+        ('8\' - 1" - 2"', 95),
+        # A difference has both sides whole: feet with their inches, or another unit, or more than a foot of inches.
+        ('8\'0" - 1"', 95),
+        ('8\'-0" - 1"', 95),
+        ("8' - 1'", 84),
+        ("8' - 1'-6\"", 78),
+        ("8' - 18\"", 78),
+        ("8' - 25.4 mm", 95),
+        ("8' - 2.54cm", 95),
+        ('96" - 1"', 95),
+        ("96 - 1", 95),
+    ],
+)
+def test_a_hyphen_joins_or_subtracts_by_one_rule(text: str, inches: float) -> None:
+    assert parse_length(text, "ft-in") == pytest.approx(inches * INCH)
+
+
+@pytest.mark.parametrize(
+    ("text", "inches"),
+    [
+        ("12′-3½″", 147.5),
+        ("12'3 1/2", 147.5),
+        ("12’ 3½”", 147.5),
+        ('3⅛"', 3.125),
+        ("¾″", 0.75),
+        ("5⅝ + ⅜", 6),
+        ("11⅞″", 11.875),
+        ('6 1⁄4"', 6.25),
+        ("1 ft 2¼ in", 14.25),
+    ],
+)
+def test_typographic_marks_and_vulgar_fractions_are_read(text: str, inches: float) -> None:
+    assert parse_length(text, "ft-in") == pytest.approx(inches * INCH)
+
+
+@pytest.mark.parametrize(
+    ("inches", "denominator", "text"),
+    [
+        (Fraction(1, 32), 16, '1/16"'),
+        (Fraction(3, 32), 16, '1/8"'),
+        (Fraction(5, 32), 16, '3/16"'),
+        (Fraction(-1, 32), 16, '-1/16"'),
+        (Fraction(1, 2), 1, '1"'),
+        (Fraction(3, 2), 1, '2"'),
+        (Fraction(5, 2), 1, '3"'),
+        (12 - Fraction(1, 32), 16, "1'-0\""),
+        (Fraction(31, 1000), 16, '0"'),
+    ],
+)
+def test_ties_round_away_from_zero(inches: Fraction, denominator: int, text: str) -> None:
+    """As a tape is read (common practice, no source): half of a sixteenth is a sixteenth, wherever it lies."""
+    assert format_length(float(inches * Fraction(254, 10)), "ft-in", denominator=denominator) == text
+
+
+def test_ties_of_millimetres_round_away_from_zero() -> None:
+    assert [format_length(value) for value in (0.05, 0.15, 0.25, 0.35, -0.25)] == ["0.1", "0.2", "0.3", "0.4", "-0.3"]
+    assert [format_level(value) for value in (0.5, 1.5, -2.5)] == ["+0.001", "+0.002", "-0.003"]
 
 
 @given(st.integers(-200 * 12 * 16, 200 * 12 * 16))

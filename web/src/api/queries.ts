@@ -143,7 +143,7 @@ export type Change =
   | { kind: "entry"; element: string; others?: string[]; field: string; text: string }
   | { kind: "undo" }
   | { kind: "redo" }
-  | { kind: "back"; version: number }
+  | { kind: "back"; version: number | null }
   | { kind: "make-up"; project: string; make_up: string }
   | { kind: "place"; sheet: string; view: string; scale: number };
 

@@ -24,6 +24,7 @@ from ..elements import (
     Rung,
     Wall,
 )
+from ..faults import told
 from ..ground import GroundSpot, GroundStep
 from ..nouns import noun_of, with_article
 from ..onroofs import Chimney, Downpipe, RoofFitting
@@ -47,15 +48,16 @@ def rebuild(project: Project, **changes: Any) -> Project:
 
 def refusal(error: ValidationError) -> RefusedEdit:
     """The first fault of a validation, in words that name the field."""
-    first = error.errors()[0]
+    faults = error.errors()
+    first = faults[0]
     path = [str(step) for step in first["loc"] if not isinstance(step, int)]
     message = str(first["msg"]).removeprefix("Value error, ")
     field = path[-1] if path else None
     element, _, rest = message.partition(": ")
-    known = bool(rest) and " " not in element
+    known = first["type"] == "value_error" and bool(rest) and " " not in element
     value = first.get("input")
     return RefusedEdit(
-        rest if known else (f"{field.replace('_', ' ')}: {message}" if field else message),
+        rest if known else told(faults)[0],
         element=element if known else None,
         field=field,
         value=value if isinstance(value, (str, int, float)) else None,

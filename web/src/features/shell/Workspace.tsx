@@ -9,6 +9,7 @@ import { BenchScreen } from "../bench/BenchScreen";
 import { ParticularsPane } from "../particulars/ParticularsPane";
 import { SheetsScreen } from "../sheets/SheetsScreen";
 import { HistoryPanel } from "./HistoryPanel";
+import { LeftOut } from "./LeftOut";
 import { MakeUpPanel } from "./MakeUpPanel";
 import { PlanPanel } from "./PlanPanel";
 import { Rail } from "./Rail";
@@ -141,7 +142,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
   return (
     <HeldContext.Provider value={held}>
       <Keys />
-      <div className="grid h-full grid-cols-[84px_minmax(0,1fr)_296px] grid-rows-[44px_minmax(0,1fr)_28px]">
+      <div className="relative grid h-full grid-cols-[84px_minmax(0,1fr)_296px] grid-rows-[44px_minmax(0,1fr)_28px]">
         <TopStrip
           reach={unsaved instanceof Unreachable ? "unsaved" : result.isError ? "unread" : "reached"}
           onLeave={onLeave}
@@ -156,6 +157,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         ) : (
           <BenchScreen />
         )}
+        <LeftOut />
         <ParticularsPane />
         <StatusLine />
         <HistoryPanel />

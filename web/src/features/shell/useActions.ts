@@ -61,7 +61,14 @@ export function movables(project: Project, ids: (string | null)[]): string[] {
       project.construction,
       project.grid,
     ]
-      .concat([project.sections, project.spots, project.steps, project.chimneys, project.fittings, project.roofs] as never[])
+      .concat([
+        project.sections,
+        project.spots,
+        project.steps,
+        project.chimneys,
+        project.fittings,
+        project.roofs,
+      ] as never[])
       .flatMap((held) => (held ?? []).map(({ id }) => id)),
   );
   return ids.filter((id): id is string => id !== null && known.has(id));
