@@ -121,11 +121,11 @@ def _sheets() -> tuple[Sheet, ...]:
         sheet(
             1,
             "Elevations",
-            "A3",
-            ("elevation:south", 125, 122, 235),
-            ("elevation:east", 125, 318, 235),
-            ("elevation:north", 125, 122, 130),
-            ("elevation:west", 125, 318, 130),
+            "A2",
+            ("elevation:south", 100, 170, 330),
+            ("elevation:east", 100, 440, 330),
+            ("elevation:north", 100, 170, 180),
+            ("elevation:west", 100, 440, 180),
         ),
-        sheet(2, "Section and plan", "A3", ("section:section-a", 75, 130, 215), ("plan", 125, 322, 205)),
+        sheet(2, "Section and plan", "A2", ("section:section-a", 50, 185, 290), ("plan", 100, 455, 285)),
     )

@@ -17,9 +17,11 @@ from ..model import (
     ElevationView,
     Floor,
     Foundation,
+    FreeJoint,
     GridLine,
     GroundSpot,
     GroundStep,
+    HostedJoint,
     Kind,
     MakeUp,
     Note,
@@ -247,6 +249,10 @@ def _titles(project: Project, held: Any) -> tuple[str, str]:
         )
     if isinstance(held, Wall):
         return f"{held.status.capitalize()} wall", _make_up_name(project, held.make_up)
+    if isinstance(held, FreeJoint):
+        return "Corner", "a place where walls meet"
+    if isinstance(held, HostedJoint):
+        return "Tee", "where a wall ends on another one"
     if isinstance(held, Post):
         return "Post", f"{held.shape}, of {material(held.material).name.lower()}"
     if isinstance(held, Beam):

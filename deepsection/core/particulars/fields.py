@@ -16,9 +16,11 @@ from ..model import (
     ElevationView,
     Floor,
     Foundation,
+    FreeJoint,
     GridLine,
     GroundSpot,
     GroundStep,
+    HostedJoint,
     Kind,
     MakeUp,
     Note,
@@ -49,6 +51,7 @@ from ..model.edits import (
     SetProject,
 )
 from ..units import format_pitch, parse_pitch
+from ._joint_fields import joint_fields
 from ._make_up_fields import make_up_fields
 from ._on_roof_fields import chimney_fields, downpipe_fields, fitting_fields
 from ._opening_fields import kind_fields, opening_fields
@@ -62,7 +65,8 @@ from .rows import Field, Row, action_row, choice_row, length_row, text_row
 
 def fields_of(project: Project, element: Any) -> list[Row]:
     """Every field of an element, in the order in which it is shown."""
-    return _TABLE[type(element)](project, element)
+    make = _TABLE.get(type(element))
+    return make(project, element) if make else []
 
 
 def _section(project: Project, line: SectionLine) -> list[Row]:
@@ -195,6 +199,8 @@ def _project(project: Project, _: Project) -> list[Row]:
 
 _TABLE: dict[type, Callable[[Project, Any], list[Row]]] = {
     MakeUp: make_up_fields,
+    FreeJoint: joint_fields,
+    HostedJoint: joint_fields,
     Wall: wall_fields,
     Opening: opening_fields,
     Kind: kind_fields,

@@ -1,10 +1,10 @@
-"""Drawing scales. Source: ISO 5455 (1:N); imperial scales by common practice."""
+"""Drawing scales. Source: ISO 5455 (1:N), and 1:25, which builders use; imperial scales by common practice."""
 
 from __future__ import annotations
 
 from ..units import Units
 
-METRIC = (5, 10, 20, 25, 50, 75, 100, 125, 150, 200, 250, 500, 1000)
+METRIC = (1, 2, 5, 10, 20, 25, 50, 100, 200, 500, 1000)
 IMPERIAL: dict[float, str] = {
     4: '3" = 1\'-0"',
     8: '1 1/2" = 1\'-0"',

@@ -8,7 +8,7 @@ from dataclasses import replace
 
 from ..drawing import Mark, Stroke, Symbol, path
 from ..geometry import Frame, line_through
-from ..resolve import Building
+from ..resolve import Building, ResolvedRoof
 from ..units import HeightSum, Units, format_level
 from ._measures import SQUARE_ON
 from .faces import Face
@@ -17,23 +17,41 @@ CLEAR = 8.2
 """Paper mm between the lettering of two level marks."""
 PUSHED = 11.0
 """Heights are added while no lettering is moved farther than this from its own (paper mm)."""
+LEVEL = 1.0
+"""Places whose heights differ by less than this (mm) are equally high."""
 GAP, STUB = 2.0, 6.0
 """Paper mm between the house and a level line, and from there to its mark."""
 
 
-def level_heights(building: Building, elements: Iterable[str], *, without: Iterable[str] = ()) -> list[HeightSum]:
+def level_heights(
+    building: Building,
+    elements: Iterable[str],
+    *,
+    without: Iterable[str] = (),
+    between: tuple[Frame, float, float] | None = None,
+) -> list[HeightSum]:
     """Levels, and the ridges of the roofs among some elements; low ones first, equal heights once.
 
-    `without` names surfaces that a view does not mark; the top of a sill plate is never marked.
+    `without` names surfaces that a view does not mark; the top of a sill plate is never marked. `between`: a frame and
+    the ends of a view in it, past which no ridge is marked.
     """
     seen, left_out = set(elements), {"sill", *without}
     shown = (level for level in building.levels.values() if not level.hidden)
     heights = [level.sum for level in shown if level.surface not in left_out]
-    heights += [roof.ridge_top for roof in building.roofs if roof.block.id in seen]
+    roofs = (roof for roof in building.roofs if roof.block.id in seen)
+    heights += [roof.ridge_top for roof in roofs if between is None or _tops_within(roof, *between)]
     found: dict[int, HeightSum] = {}
     for height in heights:
         found.setdefault(round(height.total * 10), height)
     return [found[key] for key in sorted(found)]
+
+
+def _tops_within(roof: ResolvedRoof, frame: Frame, u0: float, u1: float) -> bool:
+    """Whether the highest places of a roof reach into a view between two ends."""
+    ends = [point for seam in roof.seams for point in (seam.start, seam.end)]
+    top = max((z for _, _, z in ends), default=0.0)
+    us = [x * frame.ux + y * frame.uy for x, y, z in ends if z > top - LEVEL]
+    return not us or (min(us) < u1 and max(us) > u0)
 
 
 def with_openings_and_eaves(

@@ -12,7 +12,7 @@ from ..drawing import Dimension, Mark, Stroke, Text, path
 from ..geometry import Frame
 from ..model import GridLine
 from ..resolve import Building
-from ..units import HeightSum, Units, format_length
+from ..units import INCH, HeightSum, Units, format_length, rounded
 from ._annotations import annotated
 from .faces import Face
 
@@ -43,11 +43,14 @@ def height_string(heights: Sequence[HeightSum], low: float, u: float, scale: flo
             continue
         if not shown or height.total - shown[-1].total >= LEAST * scale:
             shown.append(height)
+        elif len(shown) > 1 and height in ridges:
+            # Of two that stand so close, the ridge is what the overall height runs to.
+            shown[-1] = height
     if len(shown) < 2:
         return
     aside = farthest = 0.0
     for start, end in itertools.pairwise(shown):
-        fits = len(format_length(end.total - start.total, units)) * FIGURE * scale < end.total - start.total
+        fits = len(_between(start, end, units)) * FIGURE * scale < end.total - start.total
         # Of two that do not fit beside each other, the second stands farther aside.
         aside = 0.0 if fits else (2 * ASIDE if aside == ASIDE else ASIDE)
         farthest = max(farthest, aside)
@@ -57,10 +60,16 @@ def height_string(heights: Sequence[HeightSum], low: float, u: float, scale: flo
         yield _upright(shown[0], shown[-1], u, overall, units, "height:overall")
 
 
+def _between(low: HeightSum, high: HeightSum, units: Units) -> str:
+    """The height from one level to another, from both as they are written at their marks, so that strings add up."""
+    step = INCH / 16 if units == "ft-in" else 1.0
+    return format_length((rounded(high.total / step) - rounded(low.total / step)) * step, units)
+
+
 def _upright(
     low: HeightSum, high: HeightSum, u: float, offset: float, units: Units, key: str, raised: float = 0.0
 ) -> Dimension:
-    text = format_length(high.total - low.total, units)
+    text = _between(low, high, units)
     return Dimension(
         u, low.total, u, high.total, offset, text,
         feature="height", sum=high.id, raised=raised, gap=offset - 2.0, annotation=key,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
@@ -40,23 +41,32 @@ def gables_shown(building: Building, faces: Iterable[Face]) -> set[str]:
 
 
 def pitch_marks(
-    building: Building, frame: Frame, shown: set[str], scale: float, units: Units, behind: Sequence[Face] = ()
+    building: Building,
+    frame: Frame,
+    shown: set[str],
+    scale: float,
+    units: Units,
+    behind: Sequence[Face] = (),
+    *,
+    between: tuple[float, float] = (-math.inf, math.inf),
 ) -> list[Symbol]:
     """One triangle for each pitch among the roofs shown whose slopes run across the view, over the widest.
 
-    It stands clear of what is seen `behind` it, where that is not much higher.
+    It stands clear of what is seen `behind` it, where that is not much higher, and `between` the ends of the view.
     """
     found: dict[float, tuple[float, ResolvedRoof, RoofPlane]] = {}
     for roof in building.roofs:
         for plane in roof.planes:
             dx, dy = plane.inward
             end_on = abs(dx * frame.dx + dy * frame.dy) < END_ON
-            run = _span(plane, frame)
+            run = _span(plane, frame, between)
+            if run < _wide("12") * scale:
+                continue
             # Of two slopes alike the one that rises to the right has its triangle: it stands left of the ridge.
             rank = run + (1.0 if dx * frame.ux + dy * frame.uy > 0 else 0.0)
             if end_on and roof.block.id in shown and (plane.pitch not in found or rank > found[plane.pitch][0]):
                 found[plane.pitch] = (rank, roof, plane)
-    marks = (_pitch_mark(roof, plane, frame, scale, units) for _, roof, plane in found.values())
+    marks = (_pitch_mark(roof, plane, frame, scale, units, between) for _, roof, plane in found.values())
     return [_cleared(mark, behind, scale) for mark in marks]
 
 
@@ -78,10 +88,10 @@ def _cleared(mark: Symbol, behind: Sequence[Face], scale: float) -> Symbol:
     return replace(mark, y=mark.y + lift) if CLEAR * scale < lift <= LIFT * scale else mark
 
 
-def _span(plane: RoofPlane, frame: Frame) -> float:
-    """How wide a slope is in the view."""
+def _span(plane: RoofPlane, frame: Frame, between: tuple[float, float]) -> float:
+    """How wide a slope is in the view, between its ends."""
     low, high = _reach(plane, frame)
-    return high - low
+    return min(high, between[1]) - max(low, between[0])
 
 
 def _reach(plane: RoofPlane, frame: Frame) -> tuple[float, float]:
@@ -90,7 +100,9 @@ def _reach(plane: RoofPlane, frame: Frame) -> tuple[float, float]:
     return min(us), max(us)
 
 
-def _pitch_mark(roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float, units: Units) -> Symbol:
+def _pitch_mark(
+    roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float, units: Units, between: tuple[float, float]
+) -> Symbol:
     """The pitch triangle over a slope, clear of it with its figures."""
     low, high = _reach(plane, frame)
     others = [(held, *_reach(held, frame)) for held in roof.planes if held.upper != plane.upper]
@@ -100,6 +112,10 @@ def _pitch_mark(roof: ResolvedRoof, plane: RoofPlane, frame: Frame, scale: float
     rise = format_pitch(plane.pitch, units).split(":")[0]
     over = "12" if units == "ft-in" else ""
     u = head - side * (high - low - plane.reach) * 0.75
+    first, last = (
+        (between[0], between[1] - _wide(rise) * scale) if side > 0 else (between[0] + _wide(rise) * scale, between[1])
+    )
+    u = max(min(u, last), first)
     if others and not plane.upper:
         # Clear of the mark over the slope above the break.
         u -= side * BESIDE * scale

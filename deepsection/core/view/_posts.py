@@ -7,16 +7,19 @@ from ..geometry import Frame
 from ..resolve import Building
 
 CUT_ABOVE = 1200.0
-"""Beams whose top lies this far above the floor (mm) are over the plan's cut."""
+"""The plan is cut so far above the floor (mm): what crosses that height is in it, whatever it stands on."""
 
 
 def post_marks(building: Building, level: str, base: float, frame: Frame) -> list[Mark]:
-    """The posts that stand on a level, and the beams that they carry."""
+    """The posts that stand on a level or cross the cut of its plan, and the beams that they carry."""
     marks: list[Mark] = []
-    for placed in building.posts:
+    crossing = [
+        placed
+        for placed in building.posts
+        if placed.post.base.level == level or placed.foot.total < base + CUT_ABOVE < placed.top.total
+    ]
+    for placed in crossing:
         post = placed.post
-        if post.base.level != level:
-            continue
         key, handle = f"{post.id}/post//", Handle("move_post", post.id, "x", "free")
         u, w = frame.plan_to_turned(post.x, post.y)
         if post.shape == "round":
@@ -29,7 +32,7 @@ def post_marks(building: Building, level: str, base: float, frame: Frame) -> lis
                 rings_of(frame.turn(placed.outline)), fill="poche", pen="cut", part=key, feature="cut", handle=handle
             )
         )
-    carried = {placed.post.id for placed in building.posts if placed.post.base.level == level}
+    carried = {placed.post.id for placed in crossing}
     for held in building.beams:
         own = {held.beam.start.post, held.beam.end.post} & carried
         free = held.beam.start.post is None and held.beam.end.post is None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterable
 from functools import lru_cache
 
@@ -12,6 +13,7 @@ from ..drawing import PITCH_RUN, Drawing, Mark, Stroke, Symbol, extent, path, ri
 from ..geometry import Frame, polygons_of
 from ..resolve import Building
 from ..tolerance import TOL
+from ..units import HeightSum, SumTerm
 from ._annotations import Annotations
 from ._earth import Earth, earth_before
 from ._ground import ground_sum
@@ -72,7 +74,7 @@ def draw_elevation(
         heights = level_heights(building, seen, without=("finish",))
         marked = with_openings_and_eaves(heights, building, above, frame, scale)
         own += level_marks(marked, u0, u1 + reach, scale, units)
-        own += height_string(heights, earth.low, u0 - reach, scale, units)
+        own += height_string(*_from_ground(heights, building, earth, u0 - reach), u0 - reach, scale, units)
         lowest = min(extent(buried, scale)[1], earth.low) if buried else earth.low
         own += width_string(building, above, frame, lowest, scale, units)
         own += grid_bubbles(setting.grid, frame, bounds_of(above or faces), scale)
@@ -101,6 +103,19 @@ def draw_elevation(
         look=(frame.dx, frame.dy),
         messages=messages,
     )
+
+
+def _from_ground(heights: list[HeightSum], building: Building, earth: Earth, u: float) -> tuple[list[HeightSum], float]:
+    """The heights of a string at a place, and the lowest of them: it stands on the ground there, however that falls."""
+    if earth.flat is not None:
+        return heights, earth.low
+    z = next((v for at, v in reversed(earth.profile) if at <= u), earth.profile[0][1])
+    for (a, low), (b, high) in itertools.pairwise(earth.profile):
+        if a <= u < b:
+            z = low + (high - low) * (u - a) / (b - a)
+    grades = {level.sum.id for level in building.levels.values() if level.surface == "grade"}
+    ground = HeightSum("ground:string", "ground", (SumTerm("ground at this end", z),))
+    return [ground, *(held for held in heights if held.id not in grades and held.total > z)], z
 
 
 def _pitch_boxes(marks: list[Mark], scale: float) -> list[shapely.Geometry]:

@@ -8,7 +8,8 @@ from shapely.geometry import Polygon
 from ..drawing import Drawing, Mark, Stroke, extent, rings_of
 from ..geometry import Frame, polygons_of
 from ..model import ElevationView
-from ..resolve import Building
+from ..resolve import Building, Level, RoomSpace
+from ..units import HeightSum, SumTerm
 from ._annotations import Annotations
 from ._lettering import Lettering, legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks
@@ -56,6 +57,7 @@ def draw_interior(
         marks += [Stroke(ring, "cut", closed=True, feature="clear") for ring in rings_of(clear)]
         u0, v0, u1, v1 = clear.bounds
         heights = [height for height in level_heights(building, set()) if v0 - 1.0 <= height.total <= v1 + 1.0]
+        heights += _ceiling(held, building.levels[held.level], v1, heights)
         changes = Annotations(show, scale)
         keys = material_keys(faces) if changes.keyed else None
         own = [*level_marks(heights, u0, u1, scale, units), *legend(keys or {}, u0, v0, scale)]
@@ -70,6 +72,14 @@ def draw_interior(
             extent(marks, scale), (frame.dx, frame.dy), messages,
         )  # fmt: skip
     return Drawing(name, view.name, "elevation", scale, (), look=(frame.dx, frame.dy), messages=messages)
+
+
+def _ceiling(room: RoomSpace, floor: Level, top: float, marked: list[HeightSum]) -> list[HeightSum]:
+    """The height of the ceiling of a room where its section is highest, unless a level is marked there."""
+    if any(abs(height.total - top) < 1.0 for height in marked):
+        return []
+    terms = (SumTerm(floor.name, floor.z, floor.sum.id), SumTerm("clear height", top - floor.z, room.room.id))
+    return [HeightSum(f"ceiling:{room.room.id}", "ceiling", terms)]
 
 
 def _clear(building: Building, frame: Frame, space: Polygon, floor: float) -> Polygon | None:

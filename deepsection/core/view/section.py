@@ -153,6 +153,8 @@ def beyond_faces(
 
 def _past(faces: list[Face], cut: list[CutPart]) -> list[Face]:
     """What of visible faces is left beside what is cut before them."""
+    if not faces or not cut:
+        return faces
     by_element: dict[str, list[Polygon]] = defaultdict(list)
     for held in cut:
         by_element[held.part.element].append(held.polygon)
@@ -216,8 +218,9 @@ def draw_section(
         units_beyond = boxes_of([face for face in beyond if face.part.function == "unit"])
         own = room_names(building, line, frame, scale, units_beyond)
         shown = {held.part.element for held in cut} | {face.part.element for face in beyond}
-        own += pitch_marks(building, frame, {held.part.element for held in cut}, scale, units)
-        heights = level_heights(building, shown)
+        elements = {held.part.element for held in cut}
+        own += pitch_marks(building, frame, elements, scale, units, between=(u0, u1))
+        heights = level_heights(building, shown, between=(frame, u0, u1))
         reach = EARTH_REACH * scale
         own += level_marks(heights, float(box[0]) - reach, float(box[2]) + reach, scale, units, sides=(1, -1))
         changes = Annotations(show, scale)
