@@ -56,7 +56,9 @@ from .work import (
     checked_edits,
     compared,
     draws_whole,
+    laid_out,
     particulars_of,
+    picture_of,
     placing,
     prove_parts,
     sheet_of,
@@ -202,12 +204,12 @@ def enter_text(id: str, sent: EntryIn, store: Projects) -> Response:
     )
 
 
-def _keep(store: Store, stored: Stored, edits: list[Any], views: Any) -> Response:
+def _keep(store: Store, stored: Stored, edits: list[Any], views: Any, words: str | None = None) -> Response:
     project = checked_edits(stored.project, edits)
     if project == stored.project:
         return _after(stored, views)
     # Drawn first, kept then: nothing is kept that cannot be opened again.
-    words, text = describe(edits, stored.project), EDITS.dump_json(tuple(edits)).decode()
+    words, text = words or describe(edits, stored.project), EDITS.dump_json(tuple(edits)).decode()
     prove_parts(stored.project, project, edits)
     bench = _bytes(bench_after(stored.project, project, stored.version + 1, standing(project, views), edits))
     saved = store.append(stored.project.id, stored.version, project, words, text)
@@ -412,6 +414,20 @@ def place_view(id: str, sheet: str, sent: PlaceIn, store: Projects) -> Response:
     stored = _at(store, id, sent.base_version)
     held = _sheet(stored.project, sheet)
     return _keep(store, stored, [placing(stored.project, held, sent.view, sent.scale)], sent.views)
+
+
+@router.post("/projects/{id}/usual-set", response_model=Result, operation_id="lay_out_usual_set")
+def lay_out_usual_set(id: str, sent: StepIn, store: Projects) -> Response:
+    """Plans, four sides and two sections on sheets, at scales that fit the paper, kept as one version."""
+    stored = _at(store, id, sent.base_version)
+    return _keep(store, stored, laid_out(stored.project), sent.views, "lay out the usual set of sheets")
+
+
+@router.get("/projects/{id}/picture", operation_id="project_picture")
+def project_picture(id: str, store: Projects) -> Response:
+    """A small picture of the house from its south, for the list of projects."""
+    headers = {"Cache-Control": "private, max-age=3600"}
+    return Response(picture_of(store.load(id).project), media_type="image/png", headers=headers)
 
 
 @router.get("/projects/{id}/sheets/{sheet}/file", operation_id="sheet_file")

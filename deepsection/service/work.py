@@ -6,7 +6,7 @@ import logging
 import math
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
-from functools import wraps
+from functools import lru_cache, wraps
 from threading import RLock
 from typing import Any, ParamSpec, TypeVar
 
@@ -20,7 +20,15 @@ from deepsection.core.particulars import Particulars, describe_element, ladder
 from deepsection.core.particulars.describe import sum_table
 from deepsection.core.particulars.own_heights import own_heights
 from deepsection.core.resolve import Building, storeys
-from deepsection.core.sheets import SheetDrawing, compose, compose_view, free_place, paper
+from deepsection.core.sheets import (
+    SheetDrawing,
+    compose,
+    compose_picture,
+    compose_view,
+    free_place,
+    paper,
+    usual_set,
+)
 from deepsection.core.view import (
     ComparedRow,
     built,
@@ -37,6 +45,7 @@ from deepsection.core.view import (
     standing_name,
     without_faults,
 )
+from deepsection.formats import write_png
 
 from .schemas import ViewWanted
 
@@ -292,6 +301,21 @@ def view_sheet_of(project: Project, view: str, scale: float | None) -> SheetDraw
     """One view alone on paper of its size. Raises: UnknownElement."""
     held = opened(project)
     return compose_view(held.project, held.building, view, scale or project.scale)
+
+
+@in_turn
+@lru_cache(maxsize=64)
+def picture_of(project: Project) -> bytes:
+    """A small picture of a house from its south, as PNG."""
+    held = opened(project)
+    return write_png(compose_picture(held.project, held.building, "elevation:south"), dpi=120)
+
+
+@in_turn
+def laid_out(project: Project) -> list[Any]:
+    """The edits that lay out the usual set of sheets. Raises: RefusedEdit."""
+    held = opened(project)
+    return usual_set(held.project, held.building)
 
 
 @in_turn

@@ -19,6 +19,14 @@ expect.set_options(timeout=20_000)
 """What is waited for comes at once on an idle machine; a loaded one may take its time."""
 
 
+GROUPED = {
+    **dict.fromkeys(("Bay", "Niche"), "Bays, niches"),
+    **dict.fromkeys(("Post", "Beam", "Rail"), "Structure"),
+    **dict.fromkeys(("Construction", "Grid line"), "Lines"),
+}
+"""Tools that a menu of their sort holds."""
+
+
 class Server:
     """The application in a process of its own, on loopback and a database file."""
 
@@ -113,6 +121,10 @@ class Bench:
         self.page.wait_for_timeout(250)
 
     def tool(self, name: str) -> None:
+        if name in GROUPED:
+            self.page.get_by_role("toolbar").get_by_role("button", name=re.compile(f"^{GROUPED[name]}")).click()
+            self.page.get_by_role("menuitem", name=name, exact=True).click()
+            return
         self.page.get_by_role("toolbar").get_by_role("button", name=name, exact=True).click()
 
     def roof(self, form: str, over: str = "walls") -> None:

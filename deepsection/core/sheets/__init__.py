@@ -1,9 +1,10 @@
 """Sheets: paper, scales, layout, title block."""
 
-from .compose import PlacedDrawing, SheetDrawing, compose, compose_view
+from .compose import PlacedDrawing, SheetDrawing, compose, compose_picture, compose_view
 from .layout import free_place
 from .paper import PAPERS, Paper, paper
 from .scales import scale_name, standard_scales
+from .usual import usual_set
 
 __all__ = [
     "PAPERS",
@@ -11,9 +12,11 @@ __all__ = [
     "PlacedDrawing",
     "SheetDrawing",
     "compose",
+    "compose_picture",
     "compose_view",
     "free_place",
     "paper",
     "scale_name",
     "standard_scales",
+    "usual_set",
 ]

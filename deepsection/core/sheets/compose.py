@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..drawing import Drawing, Mark, Region, Stroke, Symbol, Text, path
 from ..model import PlacedView, Project, Sheet
@@ -98,6 +98,26 @@ def compose_view(project: Project, building: Building, name: str, scale: float) 
     return SheetDrawing(
         drawing.title, size, project.units, (held,), _on_paper(_view_title(held, 1, project.units), size)
     )
+
+
+PICTURE = 60.0, 42.0
+"""The size of a small picture of a house, in paper mm."""
+
+
+def compose_picture(project: Project, building: Building, name: str) -> SheetDrawing:
+    """A small picture of a view: what is built, without lettering, as large as it fits."""
+    drawing, _ = drawn(Opened(project, building), name, project.scale)
+    plain = (mark for mark in drawing.marks if isinstance(mark, Region | Stroke))
+    built = tuple(mark for mark in plain if mark.part or mark.feature == "ground")
+    points = [point for mark in built if isinstance(mark, Region) for ring in mark.rings for point in ring]
+    u0, u1 = min((p[0] for p in points), default=0.0), max((p[0] for p in points), default=1.0)
+    v0, v1 = min((p[1] for p in points), default=0.0), max((p[1] for p in points), default=1.0)
+    width, height = PICTURE
+    scale = max((u1 - u0) / (width - 4.0), (v1 - v0) / (height - 4.0), 1.0)
+    at = width / 2 - (u0 + u1) / 2 / scale, height / 2 - (v0 + v1) / 2 / scale
+    held = PlacedDrawing("picture", replace(drawing, marks=built), scale, *at)
+    size = Paper("picture", width, height)
+    return SheetDrawing(project.name, size, project.units, (held,), _on_paper([], size))
 
 
 def _on_paper(marks: list[Mark], size: Paper) -> Drawing:

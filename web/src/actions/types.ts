@@ -43,6 +43,8 @@ export interface Outcome {
   degrees?: boolean;
   /** A typed length may come with an angle. */
   angles?: boolean;
+  /** What a second typed length means: Tab goes to it, and `30' x 20'` gives both. */
+  second?: string;
   /** Something that cannot be done, in words. */
   wrong?: string;
 }
@@ -54,7 +56,7 @@ export interface PlanAction {
   start(): Outcome;
   move(place: Place): Outcome;
   click(place: Place): Outcome;
-  length(mm: number, angle?: { degrees: number; relative: boolean }): Outcome;
+  length(mm: number, angle?: { degrees: number; relative: boolean }, second?: number): Outcome;
   key(key: ActionKey): Outcome | null;
 }
 

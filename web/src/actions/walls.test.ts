@@ -182,6 +182,32 @@ describe("drawing with angles and sides", () => {
     expect(drawn(action.key("Enter")).flipped).toBe(true);
   });
 
+  it("closes at Enter when one square side remains", () => {
+    const action = new DrawWalls(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
+    for (const [u, w] of [
+      [0, 0],
+      [9000, 0],
+      [9000, 5000],
+    ])
+      action.click(at(u, w));
+    expect(action.click(at(0, 5000)).hint).toContain("Enter closes the walls");
+    const edit = drawn(action.key("Enter"));
+    expect(edit.chain).toHaveLength(5);
+    expect(edit.chain?.[0]).toBe(edit.chain?.at(-1));
+  });
+
+  it("ends at Enter where no side of its own remains", () => {
+    const action = new DrawWalls(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
+    for (const [u, w] of [
+      [0, 0],
+      [9000, 0],
+      [9000, 5000],
+      [2000, 5000],
+    ])
+      action.click(at(u, w));
+    expect(drawn(action.key("Enter")).chain).toHaveLength(4);
+  });
+
   it("tells what remains to the first corner", () => {
     const action = new DrawWalls(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
     action.click(at(0, 0));
@@ -213,6 +239,16 @@ describe("drawing a rectangle", () => {
     action.move(at(-10, 10));
     expect(action.length(8000).asks).toContain("depth");
     expect(points(drawn(action.length(6000)))?.[2]).toEqual([-8000, 6000]);
+  });
+
+  it("takes both at once", () => {
+    const action = new DrawRectangle(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
+    action.click(at(0, 0));
+    action.move(at(10, 10));
+    expect(action.start().second).toContain("depth");
+    expect(points(drawn(action.length(8000, undefined, 6000)))?.[2]).toEqual([8000, 6000]);
+    action.click(at(0, 0));
+    expect(action.length(8000, undefined, -1).wrong).toContain("more than nothing");
   });
 
   it("refuses a rectangle without depth", () => {

@@ -168,6 +168,7 @@ export class DrawWalls extends Walls {
     if (key === "Enter") {
       if (this.corners.length === 0) return this.click({ ...this.pointer, label: "here" });
       if (this.bowTo) return this.click(this.pointer);
+      if (this.remains) return this.finish(0);
       if (this.corners.length > 1) return this.finish(null);
       return this.shown();
     }
@@ -188,6 +189,16 @@ export class DrawWalls extends Walls {
     this.direction = null;
     this.bowTo = null;
     return super.finish(closing);
+  }
+
+  /** Whether one straight side, along or across the sheet and square to the last one, closes outer walls. */
+  private get remains(): boolean {
+    const [before, last] = this.corners.slice(-2);
+    const first = this.corners[0];
+    if (this.options.status !== "outer" || this.corners.length < 4) return false;
+    const [du, dw] = [first.u - last.u, first.w - last.w];
+    const along = Math.min(Math.abs(du), Math.abs(dw)) < 1 && Math.max(Math.abs(du), Math.abs(dw)) >= 1;
+    return along && Math.abs(du * (last.u - before.u) + dw * (last.w - before.w)) < 1;
   }
 
   /** The direction of a typed angle, as a unit vector. */
@@ -260,8 +271,9 @@ export class DrawWalls extends Walls {
     const next = this.arc ? "End of the arc" : "Next corner";
     const side = this.flipped ? "outside flipped" : "F flips the outside";
     const shape = this.arc ? "A: straight again" : "A: an arc";
+    const ends = this.remains ? "Enter closes the walls" : "Enter ends here";
     if (this.corners.length > 2)
-      return `${next}: click, or type a length. The first corner closes; Enter ends here; Escape takes one back; ${shape}; ${side}.`;
+      return `${next}: click, or type a length. The first corner closes; ${ends}; Escape takes one back; ${shape}; ${side}.`;
     return `${next}: click, or type a length (arrow keys choose the direction). Escape takes one back; ${shape}; ${side}.`;
   }
 }
@@ -292,10 +304,15 @@ export class DrawRectangle extends Walls {
     return this.finish(0);
   }
 
-  length(mm: number): Outcome {
+  length(mm: number, _angle?: Angle, second?: number): Outcome {
     const first = this.corners[0];
     if (!first) return { ...this.shown(), wrong: "Click the first corner, then type the width." };
-    if (mm <= 0) return { ...this.shown(), wrong: "A wall needs a length of more than nothing." };
+    if (mm <= 0 || (second !== undefined && second <= 0))
+      return { ...this.shown(), wrong: "A wall needs a length of more than nothing." };
+    if (second !== undefined) {
+      this.width = (Math.sign(this.pointer.u - first.u) || 1) * mm;
+      return this.length(second);
+    }
     if (this.width === null) {
       this.width = (Math.sign(this.pointer.u - first.u) || 1) * mm;
       return this.shown();
@@ -336,8 +353,9 @@ export class DrawRectangle extends Walls {
     };
     return {
       overlay,
-      hint: "Click the opposite corner, or type the width and then the depth. Escape begins again; F flips the outside.",
+      hint: "Click the opposite corner, or type the width, Tab, and the depth. Escape begins again; F flips the outside.",
       asks: this.width === null ? "width of the rectangle" : "depth of the rectangle",
+      second: this.width === null ? "depth of the rectangle" : undefined,
     };
   }
 }

@@ -145,7 +145,8 @@ export type Change =
   | { kind: "redo" }
   | { kind: "back"; version: number | null }
   | { kind: "make-up"; project: string; make_up: string }
-  | { kind: "place"; sheet: string; view: string; scale: number };
+  | { kind: "place"; sheet: string; view: string; scale: number }
+  | { kind: "usual" };
 
 async function send(id: string, base_version: number, views: ViewWanted[], change: Change): Promise<Result> {
   const params = { path: { id } };
@@ -163,6 +164,8 @@ async function send(id: string, base_version: number, views: ViewWanted[], chang
     return unwrap<Result>(
       api.POST("/api/projects/{id}/back", { params, body: { base_version, version: change.version, views } }),
     );
+  if (change.kind === "usual")
+    return unwrap<Result>(api.POST("/api/projects/{id}/usual-set", { params, body: { base_version, views } }));
   if (change.kind === "place") {
     const { sheet, view, scale } = change;
     return unwrap<Result>(

@@ -18,7 +18,7 @@ import { SumCard } from "./SumCard";
 import { Triangles } from "./Triangles";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
-import { besideBy, fitted, LADDER, type Panes, panesOf, type Size, SPLITTER } from "./viewport";
+import { besideBy, fitted, LADDER, outgrown, type Panes, panesOf, type Size, SPLITTER } from "./viewport";
 import { WalkedLines, WalkKnob } from "./Walk";
 
 /** The ladder shows levels in its own way. */
@@ -154,7 +154,12 @@ export function BenchScreen() {
       <WalkKnob snaps={shown.snaps} viewport={viewport} panes={panes} />
       <OwnHeights bench={shown} view={view} viewport={viewport} panes={panes} onHover={setHoverSum} />
       <Ladder bench={shown} viewport={viewport} panes={panes} preview={preview} onHover={setHoverSum} />
-      <Messages panes={panes} plan={plan} view={view} />
+      <Messages
+        panes={panes}
+        plan={plan}
+        view={view}
+        begun={pointer.overlay.dots.length > 0 || pointer.overlay.lines.length > 0}
+      />
       {sum && !pointer.dragging && (
         <SumCard
           table={sum}
@@ -188,6 +193,7 @@ export function BenchScreen() {
           first={pointer.entry.first}
           units={pointer.entry.plain ? null : state.project.units}
           angles={pointer.entry.angles}
+          second={pointer.entry.second}
           onEnter={pointer.entry.enter}
           onClose={pointer.closeEntry}
         />
@@ -226,9 +232,21 @@ function Grips({ pointer, viewport }: { pointer: ReturnType<typeof useBenchPoint
 }
 
 /** What an empty or failing drawing says, in its pane. */
-function Messages({ panes, plan, view }: { panes: Panes; plan: Drawing | undefined; view: Drawing | undefined }) {
+function Messages({
+  panes,
+  plan,
+  view,
+  begun,
+}: {
+  panes: Panes;
+  plan: Drawing | undefined;
+  view: Drawing | undefined;
+  /** Whether something is being drawn: then nothing lies over it. */
+  begun: boolean;
+}) {
   const lines: [string, number][] = [];
-  for (const text of plan?.messages ?? []) lines.push([text, (panes.planTop + panes.planBottom) / 2 - 20]);
+  for (const text of begun ? [] : (plan?.messages ?? []))
+    lines.push([text, (panes.planTop + panes.planBottom) / 2 - 20]);
   for (const text of view?.messages ?? []) lines.push([text, panes.viewTop + 60]);
   return (
     <>
@@ -306,7 +324,8 @@ function useSize(): [React.RefObject<HTMLElement | null>, Size] {
   return [box, size];
 }
 
-/** A viewport that fits anew when the view, the panes or the emptiness of the drawing changes; never on an edit. */
+/** A viewport that fits anew when the view, the panes or the emptiness of the drawing changes, and when the building
+ * has outgrown it, unless the drafter has set it; otherwise never on an edit. */
 function useFitted(
   panes: Panes,
   plan: Drawing | undefined,
@@ -318,12 +337,22 @@ function useFitted(
   const [viewport, setViewport] = useState<Viewport>({ k: 0.03, u: 200, w: 300, v: 600 });
   const arrived = view ? `${key} ${view.name} ${plan?.look?.join()}` : "";
   const empty = (plan?.marks.length ?? 0) === 0;
+  const byHand = useRef(false);
   const latest = useRef({ plan, view, beside });
   latest.current = { plan, view, beside };
   // biome-ignore lint/correctness/useExhaustiveDependencies: edits must not move the picture under the pointer
   useEffect(() => {
     const { plan, view, beside } = latest.current;
+    byHand.current = false;
     setViewport(fitted(panes, plan, view, whole, beside));
   }, [arrived, panes, empty, whole, beside?.name]);
-  return [viewport, useCallback((next: Viewport) => setViewport(next), [])];
+  useEffect(() => {
+    if (!byHand.current)
+      setViewport((held) => (outgrown(held, panes, view) ? fitted(panes, plan, view, whole, beside) : held));
+  }, [plan, view, panes, whole, beside]);
+  const setByHand = useCallback((next: Viewport) => {
+    byHand.current = true;
+    setViewport(next);
+  }, []);
+  return [viewport, setByHand];
 }

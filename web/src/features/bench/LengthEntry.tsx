@@ -1,3 +1,4 @@
+import type React from "react";
 import { useEffect, useRef, useState } from "react";
 import type { Angle } from "../../actions/walls";
 import type { Schemas } from "../../api/client";
@@ -16,11 +17,16 @@ interface Props {
   units: "ft-in" | "mm" | null;
   /** Whether an angle may be typed beside the length. */
   angles?: boolean;
-  onEnter: (text: string, mm: number, angle?: Angle) => void;
+  /** What a second length beside the first one means. */
+  second?: string;
+  onEnter: (text: string, mm: number, angle?: Angle, second?: number) => void;
   onClose: () => void;
   /** A length that reads well, before it is entered. */
   onTry?: (text: string) => void;
 }
+
+/** Two lengths in one text, as plans give the size of a room: 30' x 20'. */
+const BOTH = /^(.+?)\s*[x×]\s*(.+)$/iu;
 
 /** 30 and -45 count from the right of the sheet, counter-clockwise; +30 and +-45 from the last wall. */
 function readAngle(text: string): Angle | null | "wrong" {
@@ -32,10 +38,12 @@ function readAngle(text: string): Angle | null | "wrong" {
 }
 
 /** The field at the pointer: takes any unit and sums, and reads them back as they are typed. */
-export function LengthEntry({ x, y, label, first, units, angles, onEnter, onClose, onTry }: Props) {
+export function LengthEntry({ x, y, label, first, units, angles, second, onEnter, onClose, onTry }: Props) {
   const [text, setText] = useState(first);
   const [read, setRead] = useState<{ text: string; wrong: boolean } | null>(null);
   const [angle, setAngle] = useState("");
+  const [other, setOther] = useState("");
+  const [busy, setBusy] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const latest = useRef("");
   const tried = useRef(onTry);
@@ -44,7 +52,8 @@ export function LengthEntry({ x, y, label, first, units, angles, onEnter, onClos
   useEffect(() => input.current?.focus(), []);
   useEffect(() => {
     latest.current = text;
-    if (!units || !text.trim()) return setRead(null);
+    // Two lengths at once are read one by one, when they are entered.
+    if (!units || !text.trim() || (second && BOTH.test(text))) return setRead(null);
     readLength(text, units).then(
       (length) => {
         if (latest.current !== text) return;
@@ -53,14 +62,20 @@ export function LengthEntry({ x, y, label, first, units, angles, onEnter, onClos
       },
       (error: Error) => latest.current === text && setRead({ text: error.message, wrong: true }),
     );
-  }, [text, units, first]);
+  }, [text, units, first, second]);
 
   async function enter() {
     if (!text.trim()) return onClose();
     if (!units) return onEnter(text, 0);
+    setBusy(true);
     try {
-      const length = await readLength(text, units);
+      const both = second ? BOTH.exec(text) : null;
+      const length = await readLength(both ? both[1] : text, units);
       if (length.value == null) return setRead(shown(length));
+      const beside = both ? both[2] : other;
+      const deep = second && beside.trim() ? await readLength(beside, units) : null;
+      if (deep && deep.value == null) return setRead(shown(deep));
+      if (deep) return onEnter(text, length.value, undefined, deep.value ?? undefined);
       const turned = readAngle(angle);
       if (turned === "wrong")
         return setRead({
@@ -70,7 +85,17 @@ export function LengthEntry({ x, y, label, first, units, angles, onEnter, onClos
       onEnter(text, length.value, turned ?? undefined);
     } catch (error) {
       setRead({ text: error instanceof Error ? error.message : "not a length", wrong: true });
+    } finally {
+      setBusy(false);
     }
+  }
+
+  /** Tab goes round among what is typed here: no key that is meant for the drawing lands in another field. */
+  function round(event: React.KeyboardEvent<HTMLDivElement>) {
+    event.preventDefault();
+    const inputs = [...event.currentTarget.querySelectorAll("input")];
+    const at = inputs.indexOf(document.activeElement as HTMLInputElement);
+    inputs[(at + (event.shiftKey ? -1 : 1) + inputs.length) % inputs.length]?.focus();
   }
 
   return (
@@ -83,6 +108,7 @@ export function LengthEntry({ x, y, label, first, units, angles, onEnter, onClos
         event.stopPropagation();
         if (event.key === "Enter") void enter();
         if (event.key === "Escape") onClose();
+        if (event.key === "Tab") round(event);
       }}
     >
       <label className="block text-[11px] text-quiet">
@@ -91,6 +117,7 @@ export function LengthEntry({ x, y, label, first, units, angles, onEnter, onClos
           <input
             ref={input}
             value={text}
+            readOnly={busy}
             aria-label={label}
             aria-invalid={read?.wrong}
             onChange={(event) => setText(event.target.value)}
@@ -101,6 +128,18 @@ export function LengthEntry({ x, y, label, first, units, angles, onEnter, onClos
           )}
         </span>
       </label>
+      {second && (
+        <label className="mt-1 block border-t border-rule pt-1 text-[11px] text-quiet">
+          {second}
+          <input
+            value={other}
+            readOnly={busy}
+            aria-label={second}
+            onChange={(event) => setOther(event.target.value)}
+            className="mt-0.5 w-full min-w-0 bg-transparent font-mono text-[14px] text-ink outline-none"
+          />
+        </label>
+      )}
       {angles && (
         <label className="mt-1 flex items-baseline gap-2 border-t border-rule pt-1 text-[11px] text-quiet">
           angle, degrees

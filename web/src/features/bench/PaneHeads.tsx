@@ -1,7 +1,8 @@
 import { Maximize2, Minimize2, Scan } from "lucide-react";
 import type { Drawing } from "../../api/client";
-import { useClient } from "../../store";
+import { type Tool, useClient } from "../../store";
 import { Button } from "../../ui/Button";
+import { ToolMenu } from "../../ui/ToolMenu";
 import { TOOLS, useActions } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
 import { ShownChips } from "./ShownChips";
@@ -50,17 +51,31 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
             )}
           </h2>
           <div role="toolbar" aria-label={`${step} actions`} className="flex min-w-0 gap-0.5 overflow-x-auto">
-            {tools.map((item) => (
-              <Button
-                key={item.tool}
-                tone={tool === item.tool ? "chosen" : "plain"}
-                aria-pressed={tool === item.tool}
-                className={tools.length > 10 ? "!px-1.5 !text-[12px]" : "!px-2"}
-                onClick={() => set({ tool: item.tool, message: null })}
-              >
-                {item.label}
-              </Button>
-            ))}
+            {tools.map((item) =>
+              item.group ? (
+                tools.find((other) => other.group === item.group) === item && (
+                  <ToolMenu
+                    key={item.group}
+                    label={item.group}
+                    items={tools
+                      .filter((other) => other.group === item.group)
+                      .map((other) => ({ ...other, id: other.tool }))}
+                    chosen={tool}
+                    onChoose={(id) => set({ tool: id as Tool, message: null })}
+                  />
+                )
+              ) : (
+                <Button
+                  key={item.tool}
+                  tone={tool === item.tool ? "chosen" : "plain"}
+                  aria-pressed={tool === item.tool}
+                  className={tools.length > 6 ? "!px-1.5 !text-[12px]" : "!px-2"}
+                  onClick={() => set({ tool: item.tool, message: null })}
+                >
+                  {item.label}
+                </Button>
+              ),
+            )}
             {actions
               .filter((action) => action.step === step)
               .map((action) => (

@@ -11,7 +11,7 @@ import {
 import { type Drag, dragOf, letteringDrag, noteDrag, sectionDrag } from "../../actions/drag";
 import { lengthText } from "../../actions/lengthText";
 import { nearestLine, snapPlace } from "../../actions/snap";
-import { type ActionKey, EMPTY, newId, type Overlay, type Place, type Snaps } from "../../actions/types";
+import { type ActionKey, EMPTY, newId, type Overlay, type Place, type Snaps, toPlan } from "../../actions/types";
 import type { Angle } from "../../actions/walls";
 import type { Drawing, Edit } from "../../api/client";
 import { useClient, type Viewport } from "../../store";
@@ -38,7 +38,8 @@ interface Entry {
   first: string;
   plain?: boolean;
   angles?: boolean;
-  enter: (text: string, mm: number, angle?: Angle) => void;
+  second?: string;
+  enter: (text: string, mm: number, angle?: Angle, second?: number) => void;
 }
 
 interface Grip {
@@ -182,7 +183,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
       const place = placeAt(x, y, event.shiftKey);
       const raw = toPane(x, y);
       set({
-        position: positionText(place, raw, runner.action !== null, units),
+        position: positionText(place, raw, runner.action !== null, units, turn),
         snapped: runner.action && place.label ? `on: ${place.label}` : "",
       });
       if (runner.action) runner.move(place);
@@ -325,20 +326,24 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
         event.target.closest("input, textarea, select, [role=listbox], [role=separator]");
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
       const { runner, selection, state } = latest.current;
-      if (runner.action && runner.asks && TYPED.test(event.key)) {
+      const elsewhere = event.target instanceof HTMLElement && event.target.closest("button, a, [tabindex]");
+      // Tab opens what a running tool asks for; from a button it goes on among the buttons.
+      const tab = event.key === "Tab" && !elsewhere;
+      if (runner.action && runner.asks && (tab || TYPED.test(event.key))) {
         event.preventDefault();
         const action = runner.action;
         setEntry({
           key: `action ${Date.now()}`,
           label: runner.asks,
-          first: event.key,
+          first: tab ? "" : event.key,
           angles: runner.angles,
+          second: runner.second,
           plain: runner.degrees,
-          enter: (text, mm, angle) => {
+          enter: (text, mm, angle, beside) => {
             const value = runner.degrees ? Number(text.replace(/°|deg$/u, "")) : mm;
             if (!Number.isFinite(value)) return runner.setWrong(`“${text}” is no angle: type degrees, such as 45.`);
             setEntry(null);
-            runner.take(action.length(value, angle));
+            runner.take(action.length(value, angle, beside));
           },
         });
         return;
@@ -454,7 +459,15 @@ function overlayText({ label, closing }: Overlay, units: "ft-in" | "mm"): string
   return [length, ...(rest ?? [])].filter(Boolean).join("\n") || null;
 }
 
-function positionText(place: Place, raw: { u: number; w: number }, acting: boolean, units: "ft-in" | "mm"): string {
+/** Where the pointer is, from the origin of the plan: x to the east, y to the north, however the plan is turned. */
+function positionText(
+  place: Place,
+  raw: { u: number; w: number },
+  acting: boolean,
+  units: "ft-in" | "mm",
+  turn: { dx: number; dy: number },
+): string {
   const { u, w } = acting ? place : raw;
-  return `across ${lengthText(u, units)}  deep ${lengthText(w, units)}`;
+  const { x, y } = toPlan(turn, u, w);
+  return `from the origin  x ${lengthText(x, units)}  y ${lengthText(y, units)}`;
 }

@@ -61,6 +61,7 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
   const [asks, setAsks] = useState<string | null>(null);
   const [angles, setAngles] = useState(false);
   const [degrees, setDegrees] = useState(false);
+  const [second, setSecond] = useState<string>();
   const [wrong, setWrong] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const { dx, dy } = turn;
@@ -130,6 +131,7 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
       setAsks(outcome.asks ?? null);
       setAngles(outcome.angles ?? false);
       setDegrees(outcome.degrees ?? false);
+      setSecond(outcome.second);
       // What is wrong stays in sight while the pointer moves on; the next click or key answers it.
       if (!moved) setWrong(outcome.wrong ?? null);
       set({ hint: outcome.hint });
@@ -179,6 +181,7 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
     asks,
     angles,
     degrees,
+    second,
     wrong,
     setWrong,
     take,

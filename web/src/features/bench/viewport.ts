@@ -112,6 +112,15 @@ export function fitted(
   };
 }
 
+/** Whether what is built in the view no longer lies within its pane. */
+export function outgrown(at: Viewport, panes: Panes, view: Drawing | undefined): boolean {
+  const built = extentOf(view, (part) => !/\/section\/|\/grid\/|\/ground\/|^note/.test(part));
+  if (!built || panes.viewBottom - panes.viewTop < 80) return false;
+  const top = at.v - at.k * built.y1;
+  const [left, right] = [at.u + at.k * built.u0, at.u + at.k * built.u1];
+  return top < panes.viewTop + EDGE / 2 || left < 0 || right > panes.width;
+}
+
 const NEAREST = 2;
 const FARTHEST = 0.002;
 

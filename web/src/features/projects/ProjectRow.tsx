@@ -20,7 +20,15 @@ export function ProjectRow({ project, onOpen }: { project: Item; onOpen: (id: st
 
   return (
     <li className="px-4 py-2.5">
-      <div className="flex items-center gap-2">
+      <div className="flex items-center gap-3">
+        <img
+          src={`/api/projects/${project.id}/picture?version=${project.version}`}
+          alt={`${project.name} from the south`}
+          loading="lazy"
+          width={86}
+          height={60}
+          className="h-[60px] w-[86px] shrink-0 rounded border border-rule bg-paper"
+        />
         {name === null ? (
           <button
             type="button"

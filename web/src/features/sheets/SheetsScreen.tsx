@@ -12,7 +12,7 @@ type Placed = SheetOut["placed"][number];
 
 /** The sheets: the chosen one as it prints; views are dragged into place. */
 export function SheetsScreen() {
-  const { id, state } = useHeld();
+  const { id, state, change, saving } = useHeld();
   const { sheet: chosen, set, message } = useClient();
   const actions = useActions();
   const sheets = state.project.sheets ?? [];
@@ -32,6 +32,11 @@ export function SheetsScreen() {
           </Button>
         ))}
         <Button onClick={() => actions.find((action) => action.id === "add-sheet")?.run()}>Add a sheet</Button>
+        {!(sheets.length > 1 && sheets.every((held) => held.placed?.length)) && (
+          <Button tone="strong" disabled={saving} onClick={() => change({ kind: "usual" })}>
+            Lay out the usual set
+          </Button>
+        )}
       </div>
       {message && (
         <div className="px-4 pt-2">
@@ -40,7 +45,9 @@ export function SheetsScreen() {
       )}
       <div className="grid min-h-0 grow place-items-center p-5">
         {sheets.length === 0 && (
-          <Note tone="note">No sheet yet. Add one, then place an elevation or a section on it.</Note>
+          <Note tone="note">
+            No sheet yet. Lay out the usual set (plans, four sides, two sections), or add one and place views on it.
+          </Note>
         )}
         {shown.isLoading && sheets.length > 0 && <Note tone="note">Drawing the sheet…</Note>}
         {shown.error && <Note>{shown.error.message}</Note>}

@@ -17,20 +17,20 @@ export interface Action {
 export const STEPS: Step[] = ["Plan", "Heights", "Roof", "Elevations", "Sections", "Sheets"];
 export const SIDES: Side[] = ["south", "east", "north", "west"];
 
-export const TOOLS: { tool: Tool; label: string; steps: Step[] }[] = [
+export const TOOLS: { tool: Tool; label: string; steps: Step[]; group?: string }[] = [
   { tool: "select", label: "Select", steps: ["Plan", "Heights", "Roof", "Elevations", "Sections"] },
   { tool: "outer-wall", label: "Outer wall", steps: ["Plan"] },
   { tool: "inner-wall", label: "Inner wall", steps: ["Plan"] },
   { tool: "window", label: "Window", steps: ["Plan", "Elevations"] },
   { tool: "door", label: "Door", steps: ["Plan", "Elevations"] },
-  { tool: "bay", label: "Bay", steps: ["Plan"] },
-  { tool: "post", label: "Post", steps: ["Plan"] },
-  { tool: "beam", label: "Beam", steps: ["Plan"] },
-  { tool: "rail", label: "Rail", steps: ["Plan"] },
-  { tool: "niche", label: "Niche", steps: ["Plan"] },
+  { tool: "bay", label: "Bay", steps: ["Plan"], group: "Bays, niches" },
+  { tool: "post", label: "Post", steps: ["Plan"], group: "Structure" },
+  { tool: "beam", label: "Beam", steps: ["Plan"], group: "Structure" },
+  { tool: "rail", label: "Rail", steps: ["Plan"], group: "Structure" },
+  { tool: "niche", label: "Niche", steps: ["Plan"], group: "Bays, niches" },
   { tool: "room", label: "Room", steps: ["Plan"] },
-  { tool: "construction", label: "Construction", steps: ["Plan"] },
-  { tool: "grid", label: "Grid line", steps: ["Plan"] },
+  { tool: "construction", label: "Construction", steps: ["Plan"], group: "Lines" },
+  { tool: "grid", label: "Grid line", steps: ["Plan"], group: "Lines" },
   { tool: "ground-spot", label: "Ground height", steps: ["Heights"] },
   { tool: "ground-step", label: "Ground step", steps: ["Heights"] },
   { tool: "roof", label: "Roof", steps: ["Roof"] },
@@ -369,6 +369,11 @@ export function useActions(): Action[] {
         label: `Go to sheet ${sheet.number} ${sheet.name}`,
         run: () => set({ step: "Sheets", sheet: sheet.id, selection: sheet.id }),
       });
+    actions.push({
+      id: "usual-set",
+      label: "Lay out the usual set of sheets",
+      run: () => change({ kind: "usual" }, { done: () => set({ step: "Sheets" }) }),
+    });
     actions.push({
       id: "add-sheet",
       label: "Add a sheet",
