@@ -13,7 +13,7 @@ FOOT = 304.8
 def test_a_house_is_typed_roofed_and_laid_out(bench: Bench) -> None:
     bench.new("Sedge Cottage", "ft-in")
     bench.step("Plan")
-    hint = bench.page.get_by_role("main", name="Bench").get_by_role("status").first
+    hint = bench.page.get_by_text("choose Outer wall, click the first corner")
     expect(hint).to_be_visible()
     bench.tool("Outer wall")
     bench.page.get_by_label("How walls are drawn").select_option("rectangle")

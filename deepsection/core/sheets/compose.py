@@ -107,8 +107,13 @@ PICTURE = 60.0, 42.0
 def compose_picture(project: Project, building: Building, name: str) -> SheetDrawing:
     """A small picture of a view: what is built, without lettering, as large as it fits."""
     drawing, _ = drawn(Opened(project, building), name, project.scale)
-    plain = (mark for mark in drawing.marks if isinstance(mark, Region | Stroke))
-    built = tuple(mark for mark in plain if mark.part or mark.feature == "ground")
+    plain = (mark for mark in drawing.marks if isinstance(mark, Region | Stroke) and mark.pen != "hidden")
+    # So small, boards and courses would print as a grey.
+    built = tuple(
+        replace(mark, hatch=None) if isinstance(mark, Region) else mark
+        for mark in plain
+        if mark.part or mark.feature == "ground"
+    )
     points = [point for mark in built if isinstance(mark, Region) for ring in mark.rings for point in ring]
     u0, u1 = min((p[0] for p in points), default=0.0), max((p[0] for p in points), default=1.0)
     v0, v1 = min((p[1] for p in points), default=0.0), max((p[1] for p in points), default=1.0)
