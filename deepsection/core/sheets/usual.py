@@ -6,23 +6,24 @@ from collections.abc import Iterator, Sequence
 from typing import Any
 
 from ..errors import RefusedEdit
-from ..geometry import Side
+from ..geometry import Point, Side
 from ..model import PlacedView, Project, SectionLine, Sheet, changed
 from ..model.edits import PutSection, PutSheet, put
 from ..model.ids import free_among
 from ..resolve import Building, resolve, storeys
 from ..view import list_views, plan_name
-from .compose import footprint, place
-from .layout import free_place
-from .paper import paper
+from .compose import footprint, place, title_block
+from .paper import Paper, paper
 from .scales import standard_scales
 
 PAPER = {"ft-in": "ARCH C", "mm": "A2"}
 """The paper of an office drawing of a house. Common practice, no source."""
 LARGEST = {"ft-in": 24.0, "mm": 25.0}
 """No general drawing is larger than this."""
-PAST = 1500.0
-"""A section line reaches so far past the house (mm)."""
+PAST = 3500.0
+"""A section line reaches so far past the house (mm): its marks stand clear of the strings of dimensions."""
+CLEAR = 6.0
+"""Paper mm between what stands side by side."""
 SIDES: tuple[Side, ...] = ("south", "east", "north", "west")
 
 
@@ -47,7 +48,7 @@ def usual_set(project: Project, building: Building) -> list[Any]:
     empty = [held for held in staged.sheets if not held.placed]
     for name, views in groups:
         sheet = empty.pop(0) if empty else _sheet(staged)
-        filled = _filled(staged, whole, changed(sheet, name=name), views)
+        filled = _filled(staged, whole, changed(sheet, name=name, paper=PAPER[staged.units], placed=()), views)
         edits.append(PutSheet(sheet=filled))
         staged = put(staged, filled)
     return edits
@@ -74,31 +75,57 @@ def _sheet(project: Project) -> Sheet:
 
 
 def _filled(project: Project, building: Building, sheet: Sheet, views: Sequence[str]) -> Sheet:
-    """A sheet with views at the largest scale at which all of them find room; at the smallest, as many as do."""
+    """A sheet with views in rows, at the largest scale at which all of them find room.
+
+    Where not all do at any scale, those that do at the smallest.
+    """
+    taken = {held.id for other in project.sheets if other.id != sheet.id for held in other.placed}
+    ids = [f"view-{k}" for k in range(1, len(taken) + len(views) + 1) if f"view-{k}" not in taken]
     scales = [scale for scale in standard_scales(project.units) if scale >= LARGEST[project.units]]
-    best: Sheet = sheet
-    for scale in scales:
-        filled: Sheet = changed(sheet, placed=())
-        for view in views:
-            filled = _with(project, building, filled, view, scale)
-        if len(filled.placed) == len(views):
-            return filled
-        if len(filled.placed) > len(best.placed):
-            best = filled
-    return best
+    for count in range(len(views), 0, -1):
+        for scale in scales:
+            wanted = [PlacedView(id=id, view=view, scale=scale, x=0.0, y=0.0) for id, view in zip(ids, views[:count])]
+            boxes = [footprint(place(project, building, held), project.units) for held in wanted]
+            spots = in_rows([(x1 - x0, y1 - y0) for x0, y0, x1, y1 in boxes], paper(sheet.paper))
+            if spots:
+                placed = tuple(
+                    changed(held, x=round(x - box[0], 3), y=round(y - box[1], 3))
+                    for held, box, (x, y) in zip(wanted, boxes, spots)
+                )
+                filled: Sheet = changed(sheet, placed=placed)
+                return filled
+    return sheet
 
 
-def _with(project: Project, building: Building, sheet: Sheet, view: str, scale: float) -> Sheet:
-    """The sheet with a view where there is room; as it was where there is none."""
-    taken = {held.id for other in (*project.sheets, sheet) for held in other.placed}
-    id = next(f"view-{k}" for k in range(1, len(taken) + 2) if f"view-{k}" not in taken)
-    size = paper(sheet.paper)
-    wanted = PlacedView(id=id, view=view, scale=scale, x=-1e4, y=-1e4)
-    placed = free_place(project, building, sheet, wanted)
-    if (placed.x, placed.y) == (wanted.x, wanted.y):
-        return sheet
-    x0, y0, x1, y1 = footprint(place(project, building, placed), project.units)
-    fx0, fy0, fx1, fy1 = size.frame
-    fits = x0 >= fx0 and y0 >= fy0 and x1 <= fx1 and y1 <= fy1
-    more: Sheet = changed(sheet, placed=(*sheet.placed, placed)) if fits else sheet
-    return more
+def in_rows(sizes: Sequence[tuple[float, float]], size: Paper) -> list[Point] | None:
+    """The lower left corners of boxes (width, height) on paper, in rows of equally many, evenly apart; None: no room.
+
+    They stand in order from the top left, those of a row on one line, clear of frame and title block.
+
+    >>> len(in_rows([(100.0, 80.0)] * 4, paper("A2")) or [])
+    4
+    """
+    x0, y0, x1, y1 = size.frame
+    left, _, _, above = title_block(size)
+    for columns in range(len(sizes), 0, -1):
+        rows = [sizes[k : k + columns] for k in range(0, len(sizes), columns)]
+        heights = [max(tall for _, tall in row) for row in rows]
+        widths = [sum(wide for wide, _ in row) + CLEAR * (len(row) + 1) for row in rows]
+        low = y0 if x0 + widths[-1] <= left else above
+        free = y1 - low - sum(heights) - CLEAR * (len(rows) + 1)
+        if free < 0 or max(widths) > x1 - x0:
+            continue
+        # Columns stand under each other where rows are of one length.
+        found: list[Point] = []
+        y = y1
+        for row, tall in zip(rows, heights):
+            y -= tall + CLEAR + free / (len(rows) + 1)
+            right = left if low == y0 and row is rows[-1] else x1
+            gap = (right - x0 - sum(wide for wide, _ in row)) / (len(row) + 1)
+            x = x0
+            for wide, _ in row:
+                x += gap
+                found.append((x, y))
+                x += wide
+        return found
+    return None
