@@ -63,14 +63,22 @@ class Boards:
 def ceiling_parts(
     ceiling: Ceiling, make_up: MakeUp, bays: tuple[Bay, ...], boards: tuple[Boards, ...], level: Level
 ) -> tuple[Part, ...]:
-    """Joists on the plates beside the rafters, quilt between them, boards below between the walls."""
+    """Joists on the plates beside the rafters, quilt between them; layers over and under them, each on the last."""
     parts: list[Part] = []
-    for layer in make_up.layers:
-        if layer.framing:
-            for bay in bays:
-                parts += _joists(ceiling.id, layer, layer.framing, bay, bay.region, level)
-            continue
-        parts += _sheets(ceiling.id, layer, boards, level.z, level)
+    frame = next((k for k, layer in enumerate(make_up.layers) if layer.framing), 0)
+    joists = make_up.layers[frame]
+    if joists.framing:
+        for bay in bays:
+            parts += _joists(ceiling.id, joists, joists.framing, bay, bay.region, level)
+    z = level.z + (joists.thickness if joists.framing else 0.0)
+    for layer in reversed(make_up.layers[:frame]):
+        z += layer.thickness
+        over = tuple(Boards(bay.slot, MultiPolygon([bay.region])) for bay in bays)
+        parts += _sheets(ceiling.id, layer, over, z, level)
+    z = level.z
+    for layer in make_up.layers[frame + 1 if joists.framing else 0 :]:
+        parts += _sheets(ceiling.id, layer, boards, z, level)
+        z -= layer.thickness
     return tuple(parts)
 
 

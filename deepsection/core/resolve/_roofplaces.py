@@ -11,6 +11,8 @@ import shapely
 
 from ..geometry import Point, line_through
 from ..model import MakeUp, OverhangFrom, Project, RoofBlock, corner_point
+from ..model.elements import Tradition
+from ..units import format_length
 from ._wallbodies import bearing_layer
 from .building import Diagnostic, Level, PlannedWall, WallPlan
 from .roofjoins import carried, join_roofs
@@ -43,6 +45,7 @@ def place_roofs(
         found += faults
         if roof:
             alone.append(roof)
+            found += _deep_notch(roof, make_ups[block.make_up], project)
             found += _unwalled(roof, plan)
     roofs = []
     for roof in alone:
@@ -56,6 +59,35 @@ def place_roofs(
     joined, faults = join_roofs(tuple(roofs))
     found += faults
     return joined
+
+
+NOTCH: dict[Tradition, tuple[float, str]] = {
+    "timber": (1 / 4, "a quarter (IRC R802.7.1, notches at the ends of rafters)"),
+    "masonry": (1 / 3, "a third (common practice)"),
+}
+"""The share of a rafter that its birdsmouth may take, square to it. Sources as named, the IRC from memory."""
+
+
+def _deep_notch(roof: ResolvedRoof, make_up: MakeUp, project: Project) -> Iterator[Diagnostic]:
+    """A birdsmouth that takes more of its rafter than the rule of the tradition allows."""
+    structure = next((layer for layer in make_up.layers if layer.function == "structure"), None)
+    if structure is None or not roof.planes:
+        return
+    share, rule = NOTCH[project.tradition]
+    steepest = max(roof.planes, key=lambda plane: plane.seat * plane.pitch / math.hypot(1.0, plane.pitch))
+    slope = math.hypot(1.0, steepest.pitch)
+    notch, most = steepest.seat * steepest.pitch / slope, structure.thickness * share
+    if notch <= most + 0.5:
+        return
+    units = project.units
+    message = (
+        f"the birdsmouth of {roof.block.name} is {format_length(notch, units)} deep, more than {rule} of its rafters: "
+        f"make its seat {format_length(most * slope / steepest.pitch, units)} or less, or its rafters deeper"
+    )
+    yield Diagnostic(
+        "birdsmouth-deep", message, "warning", roof.block.id, "seat", steepest.seat, most * slope / steepest.pitch,
+        at=roof.side(steepest.edge)[0],
+    )  # fmt: skip
 
 
 def _unwalled(roof: ResolvedRoof, plan: WallPlan) -> Iterator[Diagnostic]:

@@ -21,6 +21,7 @@ from ._groundchecks import ground_faults, ground_sums
 from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
 from ._joists import ceiling_parts, floor_parts
 from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moulding_sum
+from ._nothings import on_nothing
 from ._onroofparts import Piercing, on_roof_parts, passed, piercings
 from ._onroofs import above_all, decks_below, on_roofs
 from ._openingchecks import roofs_before, squeezed_headers
@@ -114,6 +115,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         )
 
     found += _missed_sections(project, plan)
+    found += on_nothing(project, plan, levels)
     for id in dict.fromkeys(wall.make_up for wall in project.walls):
         found += (*order_faults(make_ups[id]), *name_faults(make_ups[id]))
     sums = {level.sum.id: level.sum for level in levels.values()}

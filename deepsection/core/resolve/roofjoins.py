@@ -66,7 +66,7 @@ def join_roofs(roofs: tuple[ResolvedRoof, ...]) -> tuple[tuple[ResolvedRoof, ...
     left = [_left(roof, roofs, lost, bared) for roof in roofs]
     held = {roof.block.id: roof for roof in roofs}
     found = [_too_high(roof, held[host], edge) for roof in left for edge, host in roof.dying if _comes_out(roof, edge)]
-    found += [_hidden(roof, roofs) for roof in left if all(plane.polygon.is_empty for plane in roof.planes)]
+    found += [_hidden(roof, roofs) for roof in left if _share_left(roof) < HIDDEN]
     found += _holes(left)
     return tuple(_lowered(_with_lines(roof, left)) for roof in left), tuple(found)
 
@@ -288,6 +288,15 @@ def _valleys(plane: RoofPlane, other: RoofPlane) -> Iterator[RoofSeam]:
             ends = [(x, y, plane.covered(x, y)) for x, y in (line.coords[0], line.coords[-1])]
             start, end = sorted(ends, key=lambda point: point[2])
             yield RoofSeam("valley", plane.edges, start, end, (other.roof,))
+
+
+HIDDEN = 0.01
+"""A roof of which less than this share is left over its own outline lies under another one."""
+
+
+def _share_left(roof: ResolvedRoof) -> float:
+    kept = sum(plane.polygon.intersection(roof.outline).area for plane in roof.planes)
+    return float(kept / roof.outline.area)
 
 
 def _hidden(roof: ResolvedRoof, roofs: tuple[ResolvedRoof, ...]) -> Diagnostic:

@@ -194,7 +194,8 @@ def _ridge(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, un
     field = "pitch" if plane.pitch == block.pitch else f"pitch_{k}"
     terms.append(SumTerm(f"{format_pitch(plane.pitch, units)} over {over}", rise, block.id, field))
     terms.append(SumTerm("covering, measured plumb", above * math.hypot(1.0, plane.pitch), block.make_up))
-    name = f"ridge, {block.name}"
+    # The head of a lean-to is no ridge.
+    name = f"{'ridge' if len(shape.planes) > 1 else 'head'}, {block.name}"
     line, base = plane.base
     points = [vertex for vertex in plane.vertices if vertex[2] > top - 1e-6]
     x, y = (sum(point[n] for point in points) / len(points) for n in (0, 1))

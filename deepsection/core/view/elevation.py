@@ -139,7 +139,11 @@ def _outline(faces: Iterable[Face]) -> list[Mark]:
 
 def _below_ground(building: Building, frame: Frame, earth: Earth) -> tuple[Mark, ...]:
     """Dashed outlines of what stands below the ground line: footings and walls. No line is drawn twice."""
-    held = ([part for part in building.parts if part.role == role] for role in ("footing", "stem"))
+    walls = building.plan.by_id
+    held = (
+        [part for part in building.parts if part.role == role and (role != "structure" or part.element in walls)]
+        for role in ("footing", "stem", "structure")
+    )
     faces = (faces_of(parts, frame.dx, frame.dy) for parts in held)
     return _buried(tuple(tuple(face for own in by_part for face in own) for by_part in faces), earth)
 

@@ -168,7 +168,7 @@ def test_fascias_at_different_heights_are_pointed_out_with_the_choice() -> None:
     assert "overhang, the pitch" in found.message and found.at is not None
     # The overhang that brings them together again is that of the other, in the ratio of the pitches.
     level = changed_edge(project, 1, overhang=EAVE * 0.5 / 0.75 - SKIN)
-    assert resolve(level).diagnostics == ()
+    assert "fascias-apart" not in {held.code for held in resolve(level).diagnostics}
 
 
 def test_unequal_pitches_turn_the_hips() -> None:

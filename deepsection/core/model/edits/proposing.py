@@ -78,17 +78,21 @@ def _against(project: Project, level: str, roof: RoofBlock) -> RoofBlock:
         (wall, wall_axis(project, wall)) for wall in project.walls if wall.status == "outer" and not wall.base.on_roof
     ]
 
-    def backing(side: tuple[Point, Point]) -> int:
-        """What stands along a side: 3, a wall of another storey; 2, one that goes on past it; 1, any; 0, none."""
+    def backing(side: tuple[Point, Point]) -> tuple[int, float]:
+        """What stands along a side, and how long that is: 3, a wall of another storey; 2, one that goes on past it;
+        1, any; 0, none."""
         spot = shapely.Point((side[0][0] + side[1][0]) / 2, (side[0][1] + side[1][1]) / 2)
         near = [(wall, axis) for wall, axis in walls if axis.line_string().distance(spot) < AT_WALL]
         found = [
-            3 if wall.base.level != level else 2 if axis.length > math.dist(*side) + NEAR else 1 for wall, axis in near
+            (3 if wall.base.level != level else 2 if axis.length > math.dist(*side) + NEAR else 1, axis.length)
+            for wall, axis in near
         ]
-        return max(found, default=0)
+        return max(found, default=(0, 0.0))
 
-    count, backed = len(sides), [backing(side) for side in sides]
-    high = max(range(count), key=lambda k: (backed[k], -backed[(k + 2) % count]))
+    count, found = len(sides), [backing(side) for side in sides]
+    backed = [rank for rank, _ in found]
+    # In an inside corner it leans on the long wall, not on the short return.
+    high = max(range(count), key=lambda k: (backed[k], -backed[(k + 2) % count], found[k][1]))
     if count != 4 or not backed[high] or backed[high] == backed[(high + 2) % count]:
         return roof
     eave = next(edge for edge in roof.edges if edge.kind == "eave")

@@ -1,0 +1,103 @@
+"""Everyday kinds of houses: what used to fail without a word is built, or said with its remedy."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+
+from deepsection.core.model import Ceiling, Corner, Framing, Layer, Project, apply_edits, changed, put
+from deepsection.core.model.edits import ProposeRoof, Remove
+from deepsection.core.resolve import resolve
+from tests.builders import box_house, l_house
+
+from .test_roofs import over
+
+near = pytest.approx
+
+
+def codes(project: Project) -> set[str]:
+    return {held.code for held in resolve(project).diagnostics}
+
+
+@pytest.mark.parametrize(("tradition", "share"), [("timber", 1 / 4), ("masonry", 1 / 3)])
+def test_a_birdsmouth_too_deep_is_pointed_out_with_the_seat_that_fits(tradition: str, share: float) -> None:
+    """Square to the rafter a level seat takes seat x sin(slope): at 1 in 1, its 0.7071.
+
+    A quarter of the depth: IRC R802.7.1 (from memory); a third: British and Irish practice (common practice).
+    """
+    house = changed(over(box_house(8000, 6000), "gable"), tradition=tradition)
+    roof = house.roofs[0]
+    depth = next(
+        layer.thickness
+        for held in house.make_ups
+        if held.id == roof.make_up
+        for layer in held.layers
+        if layer.function == "structure"
+    )
+    most = depth * share * math.sqrt(2)
+    assert "birdsmouth-deep" not in codes(put(house, changed(roof, pitch=1.0, seat=most - 2)))
+    steep = put(house, changed(roof, pitch=1.0, seat=most + 3))
+    (found,) = [held for held in resolve(steep).diagnostics if held.code == "birdsmouth-deep"]
+    assert found.severity == "warning" and found.limit == near(most, abs=0.1)
+    assert ("R802.7.1" in found.message) == (tradition == "timber")
+
+
+def test_the_head_of_a_lean_to_is_no_ridge() -> None:
+    house = over(box_house(8000, 6000), "single")
+    (roof,) = resolve(house).roofs
+    assert roof.ridge_top.label.startswith("head, ")
+    (gable,) = resolve(over(box_house(8000, 6000), "gable")).roofs
+    assert gable.ridge_top.label.startswith("ridge, ")
+
+
+def test_a_lean_to_in_an_inside_corner_leans_on_the_long_wall() -> None:
+    """The inside corner of an L: its walls there are 5 m along x and 3 m along y."""
+    corners = [(7000.0, 6500.0), (9500.0, 6500.0), (9500.0, 8500.0), (7000.0, 8500.0)]
+    outline = tuple(Corner(x=x, y=y) for x, y in corners)
+    edit = ProposeRoof(id="porch", form="single", level="floor", plate="plate", outline=outline)
+    roof = next(held for held in apply_edits(l_house(), (edit,)).roofs if held.id == "porch")
+    assert [edge.kind for edge in roof.edges] == ["abutment", "gable", "eave", "gable"]
+
+
+def test_layers_over_the_joists_of_a_ceiling_lie_on_them() -> None:
+    """By hand: boards of 22 mm from the top of the joists up; two layers below hang one under the other."""
+    house = over(box_house(8000, 6000), "gable")
+    make_up = next(held for held in house.make_ups if held.id == "ceiling")
+    joists, lining = make_up.layers
+    above = Layer(id="walkway", name="boards", material="plywood", function="sheathing", thickness=22.0)
+    second = changed(lining, id="second")
+    house = put(
+        house,
+        changed(make_up, layers=(above, joists, lining, second)),
+        *([] if house.ceilings else [Ceiling(id="c", name="Ceiling", level="plate", make_up="ceiling")]),
+    )
+    building = resolve(house)
+    plate = building.levels["plate"].z
+    reach = {part.key.split("/")[2]: part.solid.reach for part in building.parts if part.element in ("c", "ceiling-1")}
+    assert reach["walkway"].z0 == near(plate + joists.thickness) and reach["walkway"].z1 == near(
+        reach["walkway"].z0 + 22
+    )
+    assert reach["lining"].z1 == near(plate) and reach["second"].z1 == near(plate - lining.thickness)
+    assert isinstance(joists.framing, Framing)
+
+
+def test_a_ceiling_that_nothing_reaches_and_a_wall_in_the_air_are_said() -> None:
+    house = box_house(8000, 6000)
+    ceiling = Ceiling(id="high", name="High ceiling", level="grade", make_up="ceiling")
+    assert "ceiling-over-nothing" in codes(put(house, ceiling))
+    wall = house.walls[0]
+    on_plate = put(house, changed(wall, base=changed(wall.base, level="plate")))
+    assert "wall-on-air" not in codes(on_plate), "a wall on the plate of others stands on them"
+    bare = Remove(elements=tuple(held.id for held in (*house.foundations, *house.floors))).apply(house)
+    assert "wall-on-air" not in codes(bare), "a wall near the ground may stand on it"
+    raised = put(bare, changed(wall, base=changed(wall.base, offset=1500.0)))
+    (found,) = [held for held in resolve(raised).diagnostics if held.code == "wall-on-air"]
+    assert found.element == wall.id and "lay a floor there" in found.message
+
+
+def test_a_roof_wholly_under_another_is_refused_in_words() -> None:
+    house = over(box_house(8000, 6000), "gable")
+    low = changed(house.roofs[0], id="second", name="Second roof", offset=-1000.0)
+    (found,) = [held for held in resolve(put(house, low)).diagnostics if held.code == "roof-hidden"]
+    assert found.severity == "blocking" and "lies wholly under Main roof" in found.message
