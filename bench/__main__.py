@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import statistics
 import tempfile
 from collections import Counter, defaultdict
@@ -37,6 +38,10 @@ from .row import move_door, move_partition, row_of_rooms
 
 ROUNDS = 9
 """Runs of each figure; the median is printed."""
+
+RECTANGLE = [(0.0, 0.0), (12e3, 0.0), (12e3, 8e3), (0.0, 8e3)]
+L_SHAPE = [(0.0, 0.0), (12e3, 0.0), (12e3, 6e3), (6e3, 6e3), (6e3, 14e3), (0.0, 14e3)]
+"""Outlines of every day (mm)."""
 
 out = Console(width=110)
 
@@ -170,13 +175,20 @@ def areas(parts: Sequence[Part]) -> None:
 
 
 def large_roof() -> None:
-    """The planes of roofs over combs of more and more edges: how the cost grows."""
-    table = _table("roof over an outline, all edges at 6 in 12", "edges", "planes", "ms")
-    for teeth in (4, 8, 18, 39):
-        outline = comb(teeth)
-        start = perf_counter()
-        found = roof_over(outline, [0.5] * len(outline))
-        table.add_row(str(len(outline)), str(len(found.planes)), f"{(perf_counter() - start) * 1000:.0f}")
+    """The planes of roofs over outlines of more and more edges, straight and turned: how the cost grows."""
+    table = _table("roof over an outline, all edges at 6 in 12", "edges", "planes", "ms", "turned, to 0.001 mm")
+    c, s = math.cos(0.7), math.sin(0.7)
+    for outline in (RECTANGLE, L_SHAPE, *(comb(teeth) for teeth in (4, 8, 18, 39))):
+        turned = [(round(x * c - y * s, 3), round(x * s + y * c, 3)) for x, y in outline]
+        cells = []
+        for held in (outline, turned):
+            runs = []
+            for _ in range(3):
+                start = perf_counter()
+                found = roof_over(held, [0.5] * len(held))
+                runs.append((perf_counter() - start) * 1000)
+            cells.append(f"{statistics.median(runs):.1f}")
+        table.add_row(str(len(outline)), str(len(found.planes)), *cells)
     out.print(table)
 
 

@@ -9,7 +9,7 @@ from collections.abc import Iterable, Iterator, Sequence
 import shapely
 
 from ..drawing import Dimension, Mark, Stroke, Text, path
-from ..geometry import Frame
+from ..geometry import Frame, line_through
 from ..model import GridLine
 from ..resolve import Building
 from ..units import INCH, HeightSum, Units, format_length, rounded
@@ -26,6 +26,8 @@ WIDTHS = 8.0
 """How far below what is drawn the string of widths lies (paper mm)."""
 SQUARE_ON = 0.9999
 """A wall is measured, and an eave marked, when it faces the viewer so squarely (cosine)."""
+AT_END = 30.0
+"""An eave or rake ends where a view does when it comes this close (mm): boards lie on its end."""
 STEM, BUBBLE = 4.0, 4.0
 """Length of a grid line over the house, and radius of its bubble (paper mm)."""
 ALONG = 1e-3
@@ -93,7 +95,12 @@ def width_string(
     reach = [face.polygon for face in faces if face.part.role in EAVES]
     low, high = min(ends), max(ends)
     far = shapely.total_bounds(reach).tolist() if reach else [low, 0.0, high, 0.0]
-    places = [("left", min(far[0], low), low), ("overall", low, high), ("right", high, max(far[2], high))]
+    left, right = min(far[0], low), max(far[2], high)
+    places = [
+        ("left", left, _measured_from(building, frame, left, low, -1.0)),
+        ("overall", low, high),
+        ("right", _measured_from(building, frame, right, high, 1.0), right),
+    ]
     aside = 0.0
     for name, start, end in places:
         if end - start < LEAST * scale:
@@ -105,6 +112,19 @@ def width_string(
             start, v, end, v, -WIDTHS, text,
             feature="width", aside=aside, gap=WIDTHS - 2.0, annotation=f"width:{name}",
         )  # fmt: skip
+
+
+def _measured_from(building: Building, frame: Frame, end: float, wall: float, way: float) -> float:
+    """Where the overhang that ends at a place is measured from: the face that its roof says; else the wall's line."""
+    for roof in building.roofs:
+        for k, edge in enumerate(roof.block.edges):
+            (x0, y0), (x1, y1) = roof.side(k)
+            line = line_through((x0, y0), (x1, y1))
+            outward = line.dy * frame.ux - line.dx * frame.uy
+            at = x0 * frame.ux + y0 * frame.uy + way * roof.reaches[k]
+            if outward * way > SQUARE_ON and abs(at - end) < AT_END and edge.overhang:
+                return end - way * edge.overhang
+    return wall
 
 
 def grid_bubbles(
