@@ -162,7 +162,7 @@ def _openings(project: Project) -> tuple[Opening, ...]:
         door("d5", "stair", _ft("8'"), _ft("2'-8\""), HEAD, trim=0.0),
         door("d6", "study", _ft("6'"), _ft("2'-8\""), HEAD, trim=0.0),
         door("d7", "pantry", _ft("5'"), _ft("2'-6\""), HEAD, trim=0.0),
-        door("d8", "north", _ft("26'"), _ft("3'-6\""), HEAD, trim=0.0),
+        door("d8", "north", _ft("22'"), _ft("3'-6\""), HEAD, trim=0.0),
         door("d9", "landing", _ft("7'"), _ft("2'-8\""), HEAD, trim=0.0),
         door("d10", "landing", _ft("20'"), _ft("2'-8\""), HEAD, trim=0.0),
         door("d11", "landing", _ft("33'"), _ft("2'-8\""), HEAD, trim=0.0),

@@ -30,6 +30,7 @@ from ._posts import beam_parts, place_beams, place_posts, post_parts
 from ._returns import return_parts
 from ._roofparts import roof_parts
 from ._roofplaces import place_roofs
+from ._swings import swing_faults
 from ._units import unit_parts
 from ._vaults import Vault, plan_vaults, vault_parts
 from ._wallbodies import WallTop, leaning, opening_hole
@@ -116,6 +117,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
 
     found += _missed_sections(project, plan)
     found += on_nothing(project, plan, levels)
+    found += swing_faults(project, plan, openings)
     for id in dict.fromkeys(wall.make_up for wall in project.walls):
         found += (*order_faults(make_ups[id]), *name_faults(make_ups[id]))
     sums = {level.sum.id: level.sum for level in levels.values()}

@@ -6,7 +6,20 @@ import math
 
 import pytest
 
-from deepsection.core.model import Ceiling, Corner, Framing, Layer, Project, apply_edits, changed, put
+from deepsection.core.model import (
+    Ceiling,
+    Corner,
+    DrawWalls,
+    Framing,
+    FreeJoint,
+    HostedJoint,
+    Layer,
+    Opening,
+    Project,
+    apply_edits,
+    changed,
+    put,
+)
 from deepsection.core.model.edits import ProposeRoof, Remove
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, l_house
@@ -101,3 +114,68 @@ def test_a_roof_wholly_under_another_is_refused_in_words() -> None:
     low = changed(house.roofs[0], id="second", name="Second roof", offset=-1000.0)
     (found,) = [held for held in resolve(put(house, low)).diagnostics if held.code == "roof-hidden"]
     assert found.severity == "blocking" and "lies wholly under Main roof" in found.message
+
+
+# --- doors that cannot open -------------------------------------------------------------------------
+
+
+def with_partition_and_doors(*doors: Opening) -> Project:
+    """A box of 8 by 6 m with an inner wall across it at x = 4 m."""
+    house = box_house(8000, 6000)
+    wall = DrawWalls(
+        joints=(
+            HostedJoint(id="t1", wall="south", end="start", distance=4000.0),
+            HostedJoint(id="t2", wall="north", end="start", distance=4000.0),
+        ),
+        chain=("t1", "t2"),
+        walls=("across",),
+        make_up="wall-inner",
+        status="inner",
+        base="floor",
+        top="plate",
+    )
+    return put(apply_edits(house, (wall,)), *doors)
+
+
+def a_door(id: str, wall: str, distance: float, **more: object) -> Opening:
+    sizes = {"width": 900.0, "height": 2000.0, "sill": 0.0, "number": id.upper()}
+    return Opening.model_validate(
+        {"id": id, "unit": "door", "wall": wall, "end": "start", "distance": distance, **sizes, **more}
+    )
+
+
+def test_a_door_that_swings_into_a_wall_is_pointed_out() -> None:
+    """An inner wall at x = 4000 ends in a door from 3550 to 4450: its leaf cannot pass it; outward it can."""
+    across = with_partition_and_doors(a_door("d1", "south", 4000.0))
+    (found,) = [held for held in resolve(across).diagnostics if held.code == "door-into-wall"]
+    assert found.element == "d1" and found.others == ("across",) and "hinge it at its other side" in found.message
+    for clear in (a_door("d1", "south", 2500.0), a_door("d1", "south", 4000.0, swing="out")):
+        assert "door-into-wall" not in codes(with_partition_and_doors(clear))
+
+
+def test_doors_that_swing_into_each_other_are_pointed_out() -> None:
+    """Two doors of 900 mm round one corner, hinged away from it, each within 900 mm of it."""
+    one = a_door("d1", "south", 700.0, hinge="end")
+    two = a_door("d2", "west", 6000.0 - 700.0, hinge="start")
+    assert "doors-meet" in codes(with_partition_and_doors(one, two))
+    apart = a_door("d2", "west", 2000.0, hinge="start")
+    assert "doors-meet" not in codes(with_partition_and_doors(one, apart))
+
+
+def test_a_door_at_the_free_end_of_an_inner_wall_is_pointed_out() -> None:
+    house = box_house(8000, 6000)
+    stub = DrawWalls(
+        joints=(
+            HostedJoint(id="t1", wall="south", end="start", distance=4000.0),
+            FreeJoint(id="f1", x=4000.0, y=3000.0),
+        ),
+        chain=("t1", "f1"),
+        walls=("stub",),
+        make_up="wall-inner",
+        status="inner",
+        base="floor",
+        top="plate",
+    )
+    house = apply_edits(house, (stub,))
+    at_end, clear = a_door("d1", "stub", 2520.0), a_door("d1", "stub", 2200.0)
+    assert "door-at-end" in codes(put(house, at_end)) and "door-at-end" not in codes(put(house, clear))
