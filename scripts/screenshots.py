@@ -72,6 +72,9 @@ def shoot(page: Page, address: str) -> None:
 
     page.goto(address)
     page.wait_for_timeout(800)
+    # The pictures of houses in sight are drawn when they are asked for.
+    for image in page.get_by_role("img").all()[:5]:
+        image.evaluate("image => image.decode()")
     picture("projects")
     page.goto(f"{address}/project/quillback")
     page.wait_for_timeout(2500)

@@ -8,6 +8,7 @@ import pytest
 
 from deepsection.core.model import Project
 from deepsection.core.resolve import Part, resolve
+from deepsection.core.sheets import compose
 from deepsection.demo import DEMOS, tansy_lodge
 
 
@@ -52,3 +53,11 @@ def test_porch_posts_stand_on_the_ground() -> None:
     posts = [part for part in building.parts if part.role == "post"]
     assert len(posts) == 4
     assert all(part.solid.bounds.z0 == pytest.approx(building.ground.level) for part in posts)
+
+
+@pytest.mark.parametrize("make", DEMOS)
+def test_every_sheet_of_the_demos_fits_its_paper(make: Callable[[], Project]) -> None:
+    project = make()
+    building = resolve(project)
+    for sheet in project.sheets:
+        assert compose(project, building, sheet, date="2026-01-01").messages == (), sheet.number
