@@ -196,6 +196,19 @@ describe("drawing with angles and sides", () => {
     expect(edit.chain?.[0]).toBe(edit.chain?.at(-1));
   });
 
+  it("closes a turned house likewise", () => {
+    const action = new DrawWalls(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
+    const [c, s] = [Math.cos(0.3), Math.sin(0.3)];
+    for (const [u, w] of [
+      [0, 0],
+      [9000, 0],
+      [9000, 5000],
+      [0, 5000],
+    ])
+      action.click(at(u * c - w * s, u * s + w * c));
+    expect(drawn(action.key("Enter")).chain).toHaveLength(5);
+  });
+
   it("ends at Enter where no side of its own remains", () => {
     const action = new DrawWalls(NORTH_UP, MAIN, { status: "outer", makeUp: "m" });
     for (const [u, w] of [

@@ -191,14 +191,15 @@ export class DrawWalls extends Walls {
     return super.finish(closing);
   }
 
-  /** Whether one straight side, along or across the sheet and square to the last one, closes outer walls. */
+  /** Whether one straight side, square to the last one, closes outer walls, however they are turned. */
   private get remains(): boolean {
     const [before, last] = this.corners.slice(-2);
     const first = this.corners[0];
     if (this.options.status !== "outer" || this.corners.length < 4) return false;
     const [du, dw] = [first.u - last.u, first.w - last.w];
-    const along = Math.min(Math.abs(du), Math.abs(dw)) < 1 && Math.max(Math.abs(du), Math.abs(dw)) >= 1;
-    return along && Math.abs(du * (last.u - before.u) + dw * (last.w - before.w)) < 1;
+    const length = apart(before, last);
+    const off = Math.abs(du * (last.u - before.u) + dw * (last.w - before.w)) / Math.max(length, 1);
+    return Math.hypot(du, dw) >= 1 && off < 1;
   }
 
   /** The direction of a typed angle, as a unit vector. */
