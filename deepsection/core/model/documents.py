@@ -27,9 +27,10 @@ def load_project(data: bytes | str) -> Project:
 
     Raises: BadInput when it is cut short or not a project, UnknownVersion when it is from the future.
     """
-    if why := why_unreadable(data):
-        raise BadInput(f"this is not a whole project file: it {why}", field="file")
-    document = json.loads(data)
+    try:
+        document = json.loads(data)
+    except (ValueError, RecursionError) as error:
+        raise BadInput(f"this is not a whole project file: it {why_unreadable(data)}", field="file") from error
     if not isinstance(document, dict):
         raise BadInput("this is not a project file")
     version = document.get("schema_version")

@@ -7,7 +7,7 @@ import re
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from .nouns import nearest
+from .nouns import listed, nearest
 
 Fault = Mapping[str, Any]
 """An error as Pydantic lists it: type, loc, msg, input, ctx."""
@@ -40,7 +40,7 @@ def told(faults: Sequence[Fault]) -> tuple[str, str]:
     kind = first["type"]
     if kind == "missing":
         siblings = [fault for fault in faults if fault["type"] == "missing" and fault["loc"][:-1] == first["loc"][:-1]]
-        missing = _listed([str(fault["loc"][-1]).replace("_", " ") for fault in siblings])
+        missing = listed([str(fault["loc"][-1]).replace("_", " ") for fault in siblings])
         owner = ": ".join(name.replace("_", " ") if k else name for k, name in enumerate(names[:-1]))
         return f"{owner or 'this'} lacks {missing}", place
     if kind == "union_tag_invalid":
@@ -88,7 +88,3 @@ def _unknown_kind(fault: Fault) -> str:
     close = nearest(given, known)
     advice = f"did you mean {close}?" if close else f"they are called {', '.join(known[:3])} and so on"
     return f"no kind is called “{given[:60]}”; {advice}"
-
-
-def _listed(words: Sequence[str]) -> str:
-    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import difflib
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import Any
 
 from .openings import Opening
@@ -84,8 +84,16 @@ def all_called(elements: Iterable[Any]) -> str:
     for element in elements:
         words = NOUNS[type(element).__name__]
         counts[words] = counts.get(words, 0) + 1
-    told = [counted(count, *words) for words, count in counts.items()]
-    return told[0] if len(told) == 1 else f"{', '.join(told[:-1])} and {told[-1]}"
+    return listed([counted(count, *words) for words, count in counts.items()])
+
+
+def listed(words: Sequence[str]) -> str:
+    """Words in a row.
+
+    >>> listed(["width"]), listed(["x", "y", "z"])
+    ('width', 'x, y and z')
+    """
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"
 
 
 def nearest(word: str, known: Iterable[str]) -> str | None:

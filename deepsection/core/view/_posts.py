@@ -6,17 +6,14 @@ from ..drawing import Handle, Mark, Region, Stroke, path, rings_of
 from ..geometry import Frame
 from ..resolve import Building
 
-CUT_ABOVE = 1200.0
-"""The plan is cut so far above the floor (mm): what crosses that height is in it, whatever it stands on."""
 
-
-def post_marks(building: Building, level: str, base: float, frame: Frame) -> list[Mark]:
-    """The posts that stand on a level or cross the cut of its plan, and the beams that they carry."""
+def post_marks(building: Building, level: str, cut: float, frame: Frame) -> list[Mark]:
+    """The posts that stand on a level or cross the height at which its plan is cut, and the beams that they carry."""
     marks: list[Mark] = []
     crossing = [
         placed
         for placed in building.posts
-        if placed.post.base.level == level or placed.foot.total < base + CUT_ABOVE < placed.top.total
+        if placed.post.base.level == level or placed.foot.total < cut < placed.top.total
     ]
     for placed in crossing:
         post = placed.post
@@ -36,10 +33,10 @@ def post_marks(building: Building, level: str, base: float, frame: Frame) -> lis
     for held in building.beams:
         own = {held.beam.start.post, held.beam.end.post} & carried
         free = held.beam.start.post is None and held.beam.end.post is None
-        if not (own or (free and base + CUT_ABOVE < held.top.total)):
+        if not (own or (free and cut < held.top.total)):
             continue
         corners = [frame.plan_to_turned(*point) for point in list(held.outline.exterior.coords)[:-1]]
-        pen = "hidden" if held.top.total > base + CUT_ABOVE else "edge"
+        pen = "hidden" if held.top.total > cut else "edge"
         key = f"{held.beam.id}/beam//"
         marks.append(Stroke(path(*corners), pen, closed=True, part=key, feature="beam", sum=held.top.id))
     return marks

@@ -109,7 +109,7 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
     for wall in walls:
         for placed in building.openings[wall.wall.id]:
             marks += opening_marks(wall, make_ups[wall.wall.make_up], placed, frame, scale)
-    marks += post_marks(building, level, base, frame)
+    marks += post_marks(building, level, base + CUT_HEIGHT, frame)
     marks += outdoor_marks(building, level, frame, scale)
     marks += plan_marks(building, base + CUT_HEIGHT, storey.plate, frame)
     for held in building.rooms:
