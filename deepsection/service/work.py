@@ -12,7 +12,6 @@ from typing import Any, ParamSpec, TypeVar
 
 from deepsection.core.drawing import explode
 from deepsection.core.errors import DeepSectionError, RefusedEdit
-from deepsection.core.geometry import prepare_facets
 from deepsection.core.model import PlacedView, Project, Sheet, apply_edits, changed
 from deepsection.core.model.edits import PutSheet
 from deepsection.core.model.places import refuse_giants
@@ -244,34 +243,35 @@ def view_items(project: Project) -> list[dict[str, Any]]:
     ]
 
 
-@in_turn
-def whole_of(project: Project) -> tuple[Building, frozenset[str]]:
-    """The building with all parts that can be made, and the elements that are left out for it."""
-    held = opened(project)
-
-    def make(candidate: Project) -> None:
-        prepare_facets(part.solid for part in built(candidate).parts)
-
-    rest = without_faults(held.project, make)
-    if rest is None or rest is held.project:
-        return held.building, frozenset()
-    gone = {element.id for element in held.project.elements()} - {element.id for element in rest.elements()}
-    return built(rest), frozenset(gone)
+Triangles = dict[tuple[str, str, str], tuple[list[float], list[int]]]
+"""Points and triangles by element, role and material."""
 
 
-@in_turn
-def solids_of(project: Project, version: int) -> dict[str, Any]:
-    """The parts that may be seen from outside as triangles, ready to serialise as `Solids`."""
-    groups: dict[tuple[str, str, str], tuple[list[float], list[int]]] = {}
-    building, faults = whole_of(project)
+def _triangles(building: Building) -> Triangles:
+    """What may be seen from outside, as triangles."""
+    groups: Triangles = {}
     for part in building.parts:
-        if not part.outside or part.element in faults or part.solid.is_empty:
+        if not part.outside or part.solid.is_empty:
             continue
         points, triangles = part.solid.mesh()
         held, corners = groups.setdefault((part.element, part.role, part.material), ([], []))
         first = len(held) // 3
         held += points.round(1).ravel().tolist()
         corners += (triangles + first).ravel().tolist()
+    return groups
+
+
+@in_turn
+def solids_of(project: Project, version: int) -> dict[str, Any]:
+    """The parts that may be seen from outside as triangles, ready to serialise as `Solids`."""
+    held = opened(project)
+    try:
+        building, groups = held.building, _triangles(held.building)
+    except Exception:
+        log.exception("the solid view of %s is not whole", project.id)
+        rest = without_faults(held.project, lambda candidate: _triangles(built(candidate))) or held.project
+        building = built(rest)
+        groups = _triangles(building) if rest is not held.project else {}
     return {
         "version": version,
         "grade": building.ground.grade,
