@@ -1,6 +1,6 @@
 """The document and its edits: frozen values, no geometry engine."""
 
-from .bands import Bands, drift_of, layer_bands, outline_reach, outward_of
+from .bands import Band, Bands, bearing_layer, drift_of, layer_bands, outline_reach, outward_of
 from .documents import (
     dump_project,
     load_project,
@@ -96,6 +96,7 @@ __all__ = [
     "SLOPING",
     "Anchor",
     "Annotation",
+    "Band",
     "Bands",
     "BaseRule",
     "Beam",
@@ -159,6 +160,7 @@ __all__ = [
     "along_from_start",
     "along_wall",
     "apply_edits",
+    "bearing_layer",
     "changed",
     "corner_point",
     "drift_of",

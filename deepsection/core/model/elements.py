@@ -258,7 +258,8 @@ class Layer(Element):
 class MakeUp(Element):
     """Ordered layers: outside to inside for walls, top to bottom for floors, ceilings and roofs.
 
-    `corner_boards`: of walls, the width of the boards on their outside corners; 0 for none.
+    `bearing`: of walls, the structure layer that carries floors and roofs; `bearing_layer` says which where it is not
+    stated. `corner_boards`: of walls, the width of the boards on their outside corners; 0 for none.
     """
 
     id: Id
@@ -266,6 +267,7 @@ class MakeUp(Element):
     use: Literal["wall", "slab", "floor", "ceiling", "roof"]
     layers: Annotated[tuple[Layer, ...], Field(min_length=1)]
     corner_boards: NotNegative = 0.0
+    bearing: Id | None = None
 
 
 # --- heights ------------------------------------------------------------------------------------

@@ -27,8 +27,8 @@ def arc_fields(project: Project, wall: Wall) -> list[Row]:
     bands = layer_bands(wall, next(held for held in project.make_ups if held.id == wall.make_up))
     faces = (
         ("radius", "Radius, set-out line", 0.0),
-        ("radius_outside", "Radius, outside", side * bands[0][1]),
-        ("radius_inside", "Radius, inside", side * bands[-1][2]),
+        ("radius_outside", "Radius, outside", side * bands[0].outer),
+        ("radius_inside", "Radius, inside", side * bands[-1].inner),
     )
 
     def to_face(left: float) -> Callable[[float], Sequence[Any]]:

@@ -8,7 +8,7 @@ from typing import Any, get_args
 
 from ..catalog import materials
 from ..errors import RefusedEdit
-from ..model import Framing, Layer, MakeUp, Project, changed
+from ..model import Framing, Layer, MakeUp, Project, bearing_layer, changed
 from ..model.edits import PutMakeUp
 from ..model.elements import Function
 from ..resolve import derived_name
@@ -41,6 +41,12 @@ def make_up_fields(project: Project, make_up: MakeUp) -> list[Row]:
                 lambda v: [PutMakeUp(make_up=changed(make_up, corner_boards=v))],
             )
         )
+        structure = [layer for layer in make_up.layers if layer.function == "structure"]
+        if len(structure) > 1:
+            bears, choices = make_up.layers[bearing_layer(make_up)], [(layer.id, layer.name) for layer in structure]
+            rows.append(
+                choice_row("bearing", "Floors and roofs bear on", bears.id, choices, lambda t: _bearing(make_up, t))
+            )
     for position in range(len(make_up.layers)):
         rows += [
             replace(row, field=replace(row.field, group=make_up.layers[position].id))
@@ -154,6 +160,13 @@ def _places(project: Project, make_up: MakeUp, position: int) -> list[Row]:
     return rows
 
 
+def _bearing(make_up: MakeUp, id: str) -> Sequence[Any]:
+    """The make-up with another layer that bears; a wall plate goes there."""
+    plate = next((layer.wall_plate for layer in make_up.layers if layer.wall_plate), None)
+    layers = tuple(changed(layer, wall_plate=plate if layer.id == id else None) for layer in make_up.layers)
+    return [PutMakeUp(make_up=changed(make_up, bearing=id, layers=layers))]
+
+
 def _with(make_up: MakeUp, position: int, layer: Layer) -> Sequence[Any]:
     layers = (*make_up.layers[:position], layer, *make_up.layers[position + 1 :])
     return [PutMakeUp(make_up=changed(make_up, layers=layers))]
@@ -190,7 +203,8 @@ def _without(project: Project, make_up: MakeUp, layer: Layer) -> Sequence[Any]:
                 field=f"{layer.id}:remove",
             )
     layers = tuple(held for held in make_up.layers if held.id != layer.id)
-    return [PutMakeUp(make_up=changed(make_up, layers=layers))]
+    bearing = None if make_up.bearing == layer.id else make_up.bearing
+    return [PutMakeUp(make_up=changed(make_up, layers=layers, bearing=bearing))]
 
 
 def _copy(project: Project, make_up: MakeUp) -> MakeUp:

@@ -48,7 +48,7 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
         layer, _, face = text.partition(":")
         moved = changed(wall, set_out=SetOut(layer=layer, face=face), offset=0.0)  # type: ignore[arg-type]
         # Both stacks lie alike from their own line: what one layer shifts by, the line goes the other way.
-        out = layer_bands(wall, make_up)[0][1] - layer_bands(moved, make_up)[0][1]
+        out = layer_bands(wall, make_up)[0].outer - layer_bands(moved, make_up)[0].outer
         dx, dy = wall_axis(project, wall).direction(0.0)
         side = out if wall.outside == "left" else -out
         return [PutWall(wall=moved), MoveWall(wall=wall.id, dx=-dy * side, dy=dx * side)]

@@ -52,15 +52,26 @@ def rough_openings(openings: tuple[PlacedOpening, ...], wall: PlannedWall, face:
 
 
 def frame_members(
-    wall: PlannedWall, planned: PlannedLayer, layer: Layer, openings: tuple[PlacedOpening, ...], top: WallTop
+    wall: PlannedWall,
+    planned: PlannedLayer,
+    layer: Layer,
+    openings: tuple[PlacedOpening, ...],
+    top: WallTop,
+    inward: int = 0,
 ) -> Iterator[Part]:
-    """Studs, plates, headers and rough sills of a framed layer; none of any other."""
+    """Studs, plates, headers and rough sills of a framed layer; none of any other.
+
+    `inward`: how many layers it lies inside of the one that bears. A frame outside of that one passes the edge of the
+    floor, and ends under the rafters; one inside of it stops at a ceiling.
+    """
     framing = layer.framing
     if framing is None or not isinstance(planned.polygon, Polygon) or planned.polygon.is_empty:
         return
     first, last = _extent(wall, planned)
-    foot = top.base + framing.bottom_plates * framing.thickness
-    head = top.plate - framing.top_plates * framing.thickness
+    low = top.skirt if inward < 0 else top.base
+    high = _under_rafters(wall, planned, top) if inward < 0 else top.plate
+    foot = low + framing.bottom_plates * framing.thickness
+    head = high - framing.top_plates * framing.thickness
     if head <= foot:
         return
 
@@ -82,7 +93,7 @@ def frame_members(
         )
 
     rough = rough_openings(openings, wall, planned.inner)
-    yield from _plates(wall, planned, layer, framing, rough, top)
+    yield from _plates(wall, planned, layer, framing, rough, top, low, high)
     if last - first < framing.thickness:
         return
     doors = [o for o in rough if o.sill <= foot]
@@ -98,8 +109,19 @@ def frame_members(
         if gap not in doors and gap.sill - t > foot:
             yield member("rough_sill", gap.id, (gap.left, gap.sill - t, gap.right, gap.sill), False, gap.centre)
     for span in top.spans:
-        if span.gable:
+        if span.gable and not (inward > 0 and top.ceiled):
             yield from _gable_studs(wall, planned, layer, framing, (first, last), top, span)
+
+
+def _under_rafters(wall: PlannedWall, planned: PlannedLayer, top: WallTop) -> float:
+    """How high a frame goes that stands outside of the one that rafters bear on: to where they pass over it."""
+    highest = top.plate
+    for span in top.spans:
+        if span.bears:
+            middle = (max(span.start, 0.0) + min(span.end, wall.length)) / 2
+            x, y = wall.stand(middle).at(middle, planned.outer)
+            highest = min(highest, *(plane.z(x, y) for plane in span.under))
+    return highest
 
 
 def header_depth(width: float, *, bears: bool, flat: float) -> float:
@@ -130,9 +152,11 @@ def _plates(
     framing: Framing,
     openings: tuple[RoughOpening, ...],
     top: WallTop,
+    low: float,
+    high: float,
 ) -> Iterator[Part]:
-    levels = [("bottom", i, top.base + i * framing.thickness) for i in range(framing.bottom_plates)]
-    levels += [("top", i, top.plate - (i + 1) * framing.thickness) for i in range(framing.top_plates)]
+    levels = [("bottom", i, low + i * framing.thickness) for i in range(framing.bottom_plates)]
+    levels += [("top", i, high - (i + 1) * framing.thickness) for i in range(framing.top_plates)]
     for where, index, z in levels:
         solid = standing(wall, planned.polygon, z, z + framing.thickness, top.base)
         gone = [

@@ -9,7 +9,7 @@ from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
 from ..geometry import polygons_of, prism
-from ..model import Bands, Foundation, Joint, MakeUp
+from ..model import Band, Bands, Foundation, Joint, MakeUp, bearing_layer
 from .building import Level, Outline, Part, PlannedWall, part_key
 from .wallplan import join_strips
 
@@ -25,15 +25,35 @@ class FoundationLevels:
 
 
 @dataclass(frozen=True, slots=True)
-class FrameFaces:
-    """Of the frame of a wall: distances outward from the set-out line to its outside and its inside.
+class FootFaces:
+    """What of a wall stands on its foundation: distances outward from its set-out line.
 
-    `ledge`: to the outside of what stands on the foundation wall before the frame; that of the frame without it.
+    `ledge`: to the outside of the outermost that stands there, cladding of brick and stone included; `structure`: to
+    the outside of its outermost structure, from which foundation walls have their thickness; `outer`, `inner`: to the
+    faces of the layer that bears, under which the sill plate lies.
     """
 
+    ledge: float
+    structure: float
     outer: float
     inner: float
-    ledge: float
+
+
+STANDING = {"brick", "stone", "block"}
+"""Claddings that stand on the foundation wall before the frame. Common practice, no source."""
+
+
+def foot_faces(wall: PlannedWall, make_up: MakeUp) -> FootFaces:
+    """Where what stands on a foundation has its faces."""
+    layers = list(zip(wall.layers, make_up.layers))
+    structure = [planned for planned, layer in layers if layer.function == "structure"]
+    if not structure:
+        return FootFaces(wall.outer, wall.outer, wall.outer, wall.inner)
+    standing = (
+        planned.outer for planned, layer in layers if layer.function == "cladding" and layer.material in STANDING
+    )
+    outside, bears = structure[0].outer, wall.layers[bearing_layer(make_up)]
+    return FootFaces(max([*standing, outside]), outside, bears.outer, bears.inner)
 
 
 @lru_cache(maxsize=64)
@@ -42,7 +62,7 @@ def foundation_parts(
     slab: MakeUp | None,
     walls: tuple[PlannedWall, ...],
     joints: tuple[Joint, ...],
-    frames: tuple[FrameFaces, ...],
+    feet: tuple[FootFaces, ...],
     outlines: tuple[Outline, ...],
     levels: FoundationLevels,
 ) -> tuple[Part, ...]:
@@ -55,20 +75,20 @@ def foundation_parts(
 
     def strips(faces: list[tuple[float, float]]) -> tuple[PlannedWall, ...]:
         bands: dict[str, Bands] = {
-            wall.wall.id: (("strip", outer, inner, True),) for wall, (outer, inner) in zip(walls, faces)
+            wall.wall.id: (Band("strip", outer, inner, True, True),) for wall, (outer, inner) in zip(walls, faces)
         }
         return join_strips(plain, joints, bands, axes)
 
     thick = foundation.stem_thickness
-    foot = levels.footing.z + foundation.footing_depth
-    stems = strips([(frame.ledge, frame.outer - thick) for frame in frames])
-    footings = strips([(frame.ledge + margin, frame.outer - thick - margin) for frame in frames])
+    top = levels.footing.z + foundation.footing_depth
+    stems = strips([(foot.ledge, foot.structure - thick) for foot in feet])
+    footings = strips([(foot.ledge + margin, foot.structure - thick - margin) for foot in feet])
     bodies = [
-        ("stem", "concrete", stems, foot, levels.top.z),
-        ("footing", "concrete", footings, levels.footing.z, foot),
+        ("stem", "concrete", stems, top, levels.top.z),
+        ("footing", "concrete", footings, levels.footing.z, top),
     ]
     if levels.sill:
-        sills = strips([(frame.outer, frame.inner) for frame in frames])
+        sills = strips([(foot.outer, foot.inner) for foot in feet])
         bodies.append(("sill_plate", "softwood", sills, levels.top.z, levels.sill.z))
     parts = []
     for role, material, strip, low, high in bodies:

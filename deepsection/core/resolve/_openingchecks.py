@@ -6,7 +6,7 @@ from collections.abc import Container, Iterator, Sequence
 from functools import lru_cache
 
 from ..geometry import Point
-from ..model import MakeUp, Project
+from ..model import MakeUp, Project, bearing_layer
 from ..units import format_length
 from ._framing import header_depth
 from ._wallbodies import WallTop
@@ -29,7 +29,7 @@ def squeezed_headers(
     top: WallTop,
 ) -> Iterator[Diagnostic]:
     """Openings of a framed wall without room for their header under the top plates; not those that pass its top."""
-    framed = next((layer.framing for layer in make_up.layers if layer.framing), None)
+    framed = make_up.layers[bearing_layer(make_up)].framing
     if framed is None:
         return
     plates = top.plate - framed.top_plates * framed.thickness

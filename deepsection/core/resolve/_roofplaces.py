@@ -10,10 +10,9 @@ from functools import lru_cache
 import shapely
 
 from ..geometry import Point, line_through
-from ..model import MakeUp, OverhangFrom, Project, RoofBlock, corner_point
+from ..model import MakeUp, OverhangFrom, Project, RoofBlock, bearing_layer, corner_point
 from ..model.elements import Tradition
 from ..units import format_length
-from ._wallbodies import bearing_layer
 from .building import Diagnostic, Level, PlannedWall, WallPlan
 from .roofjoins import carried, join_roofs
 from .roofmodel import ResolvedRoof

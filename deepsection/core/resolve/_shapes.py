@@ -9,7 +9,7 @@ from shapely.geometry import Polygon
 from shapely.geometry.polygon import orient
 
 from ..geometry import Axis, Point, line_through, offset_line
-from ..model import MakeUp, Wall, drift_of, outward_of
+from ..model import MakeUp, Wall, bearing_layer, drift_of, outward_of
 from ._joins import SMOOTH
 from .building import Diagnostic, PlannedWall
 
@@ -79,7 +79,7 @@ def shape_faults(planned: tuple[PlannedWall, ...], make_ups: Mapping[str, MakeUp
 
 
 def _taper_faults(wall: Wall, axis: Axis, make_up: MakeUp) -> Iterator[Fault]:
-    bearing = ([layer for layer in make_up.layers if layer.function == "structure"] or list(make_up.layers))[-1]
+    bearing = make_up.layers[bearing_layer(make_up)]
     if axis.is_arc:
         yield "arc-tapers", "an arc cannot taper: part it into straight walls", "taper", None, None
     elif bearing.framing:

@@ -25,7 +25,9 @@ MANY = 8
 
 def cut_by_tees(host: PlannedWall, guests: list[PlannedWall], bands: dict[str, Bands]) -> PlannedWall:
     """The host with its lining and cladding cut away where the frames of its guests stand in them."""
-    frames = [layer.polygon for guest in guests for layer, band in zip(guest.layers, bands[guest.wall.id]) if band[3]]
+    frames = [
+        layer.polygon for guest in guests for layer, band in zip(guest.layers, bands[guest.wall.id]) if band.structure
+    ]
     frames = [frame for frame in frames if not frame.is_empty]
     if not frames:
         return host
@@ -49,7 +51,7 @@ def cut_by_tees(host: PlannedWall, guests: list[PlannedWall], bands: dict[str, B
 
     low, high = placed[:, 1].min(), placed[:, 1].max()
     layers = tuple(
-        layer if band[3] or layer.outer < low or layer.inner > high else replace(layer, polygon=cut(layer))
+        layer if band.structure or layer.outer < low or layer.inner > high else replace(layer, polygon=cut(layer))
         for layer, band in zip(host.layers, bands[host.wall.id])
     )
     return replace(host, layers=layers)

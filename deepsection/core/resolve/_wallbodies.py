@@ -66,11 +66,6 @@ def first_structure(make_up: MakeUp) -> int:
     return next((i for i, held in enumerate(make_up.layers) if held.function == "structure"), 0)
 
 
-def bearing_layer(make_up: MakeUp) -> int:
-    """Position of the layer that carries: the frame; the inner leaf of a cavity wall."""
-    return max((i for i, held in enumerate(make_up.layers) if held.function == "structure"), default=0)
-
-
 def wall_bar(
     wall: PlannedWall, box: tuple[float, float, float, float], inner: float, outer: float, about: float | None = None
 ) -> Solid:

@@ -9,11 +9,11 @@ from functools import lru_cache
 from shapely.geometry import MultiPolygon
 
 from ..geometry import Plane3, Solid, polygons_of
-from ..model import Layer, MakeUp
+from ..model import Layer, MakeUp, bearing_layer
 from ._cornerboards import corner_boards
 from ._framing import frame_members
 from ._returns import closers
-from ._wallbodies import TopSpan, WallTop, bearing_layer, first_structure, leaning, opening_hole, standing, wall_bar
+from ._wallbodies import TopSpan, WallTop, leaning, opening_hole, standing, wall_bar
 from .building import Part, PlacedOpening, PlannedLayer, PlannedWall, part_key
 
 AIR = "air"
@@ -42,8 +42,11 @@ def _layer_parts(
     top: WallTop,
 ) -> Iterator[Part]:
     position = make_up.layers.index(layer)
-    structure = bearing_layer(make_up)
-    members = (*frame_members(wall, planned, layer, openings, top), *_masonry(wall, planned, layer, openings, top))
+    bears = bearing_layer(make_up)
+    members = (
+        *frame_members(wall, planned, layer, openings, top, position - bears),
+        *_masonry(wall, planned, layer, openings, top, bears=position == bears),
+    )
     yield from members
     bare = layer.framing is not None and layer.framing.infill is None
     if planned.polygon.is_empty or bare or layer.material == AIR:
@@ -53,13 +56,13 @@ def _layer_parts(
     holes = [leaning(wall, hole, top.base) for hole in taken if hole is not None]
     role = "infill" if layer.framing else layer.function
     for span in top.spans:
-        rising = span.gable and not (top.ceiled and position > structure)
-        clads = position < first_structure(make_up)
+        rising = span.gable and not (top.ceiled and position > bears)
+        clads = position < bears
         solid = _body(wall, planned, top, span, rising, top.skirt if clads else top.base)
         if solid is None:
             continue
-        if rising or position < structure:
-            for plane in span.deck if rising and position < structure else span.under:
+        if rising or clads:
+            for plane in span.deck if rising and clads and not layer.framing else span.under:
                 solid = solid.below(plane)
         for plane in batters(wall, top.base):
             solid = solid.below(plane)
@@ -83,7 +86,8 @@ def layer_bodies(wall: PlannedWall, make_up: MakeUp, top: WallTop) -> tuple[tupl
     solid = tuple(
         layer.model_copy(update={"framing": None, "wall_plate": None, "lintels": None}) for layer in make_up.layers
     )
-    plain = make_up.model_copy(update={"layers": solid})
+    bears = make_up.layers[bearing_layer(make_up)].id
+    plain = make_up.model_copy(update={"layers": solid, "bearing": bears})
     found: list[tuple[str, Solid]] = []
     for planned, layer in zip(wall.layers, plain.layers):
         parts = _layer_parts(wall, planned, layer, plain, (), top)
@@ -106,7 +110,13 @@ def batters(wall: PlannedWall, base: float) -> tuple[Plane3, ...]:
 
 
 def _masonry(
-    wall: PlannedWall, planned: PlannedLayer, layer: Layer, openings: tuple[PlacedOpening, ...], top: WallTop
+    wall: PlannedWall,
+    planned: PlannedLayer,
+    layer: Layer,
+    openings: tuple[PlacedOpening, ...],
+    top: WallTop,
+    *,
+    bears: bool,
 ) -> Iterator[Part]:
     """What is built into a leaf: its wall plate where rafters bear on it, and lintels over its openings."""
 
@@ -116,7 +126,7 @@ def _masonry(
         sums = (top.base_sum, top.plate_sum)
         return Part(key, wall.wall.id, role, material, solid, axis, sums, outside=False, function="structure")
 
-    if layer.wall_plate and not planned.polygon.is_empty:
+    if layer.wall_plate and bears and not planned.polygon.is_empty:
         low = top.plate - layer.wall_plate.depth
         for span in top.spans:
             if span.bears:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
@@ -9,12 +10,11 @@ from functools import lru_cache
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from ..geometry import largest, polygons_of
-from ..model import Ceiling, Floor, Foundation, MakeUp
+from ..geometry import largest, line_through, meet, offset_line, polygons_of
+from ..model import Ceiling, Floor, Foundation, MakeUp, bearing_layer
 from ..tolerance import TOL
 from ._joists import Bay, Boards, Rim, Trim, short_direction
 from ._slopes import FAR, band, world
-from ._wallbodies import bearing_layer
 from .building import Diagnostic, Level, Outline, PlannedWall, WallPlan
 from .roofmodel import ResolvedRoof
 
@@ -33,6 +33,7 @@ class FloorPlan:
     """A joist floor in plan: bays, rim joists, the boards below it; whether walls stand on it."""
 
     floor: Floor
+    outlines: tuple[Outline, ...]
     bays: tuple[Bay, ...]
     rims: tuple[Rim, ...]
     below: tuple[Boards, ...]
@@ -42,6 +43,11 @@ class FloorPlan:
     def area(self) -> Polygon | MultiPolygon:
         """All that it covers."""
         return shapely.union_all([bay.region for bay in self.bays])
+
+    @property
+    def outlined(self) -> Polygon | MultiPolygon:
+        """The same, to the set-out lines of the walls around it."""
+        return shapely.union_all([outline.polygon for outline in self.outlines])
 
 
 def plan_floor(
@@ -69,7 +75,7 @@ def plan_floor(
         bays.append(Bay(f"outline:{outline.name}", region, along))
         if framing:
             around = tuple(walls[id] for id in outline.walls)
-            faces = tuple(wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer for wall in around)
+            faces = tuple(_bearing_line(wall, make_ups) for wall in around)
             rims += _rims(region, around, faces, framing.thickness)
     whole = shapely.union_all([bay.region for bay in bays])
     below = tuple(
@@ -77,7 +83,7 @@ def plan_floor(
         for outline in under
         if outline.spaces
     )
-    return FloorPlan(floor, tuple(bays), tuple(rims), below, bool(on))
+    return FloorPlan(floor, outlines, tuple(bays), tuple(rims), below, bool(on))
 
 
 @lru_cache(maxsize=64)
@@ -200,9 +206,33 @@ def _trims(roof: ResolvedRoof, region: Polygon, depth: float) -> Iterator[Trim]:
 
 def within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) -> Polygon:
     """What lies within the bearing lines of an outline's walls: as far as joists reach."""
-    wall = next(held for held in plan.walls if held.wall.id == outline.name)
-    bearing = wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
-    return outline.polygon.buffer(bearing, join_style="mitre") if bearing else outline.polygon
+    walls = [plan.by_id[id] for id in outline.walls]
+    return _moved_to(outline.polygon, tuple(walls), tuple(_bearing_line(wall, make_ups) for wall in walls))
+
+
+def _bearing_line(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> float:
+    """How far outward of its set-out line the outside of the layer lies that bears."""
+    return wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
+
+
+@lru_cache(maxsize=256)
+def _moved_to(polygon: Polygon, walls: tuple[PlannedWall, ...], faces: tuple[float, ...]) -> Polygon:
+    """A ring of set-out lines with each side moved out to the face of the wall that it runs along."""
+    if len(set(faces)) == 1:
+        return polygon.buffer(faces[0], join_style="mitre") if faces[0] else polygon
+    ring = list(shapely.orient_polygons(polygon).exterior.coords)
+    lines = []
+    for start, end in itertools.pairwise(ring):
+        middle = shapely.Point((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
+        beside = min(zip(walls, faces), key=lambda held: held[0].axis.line_string().distance(middle))
+        lines.append((offset_line(line_through(start, end), -beside[1]), start))
+    corners = []
+    for k, (line, start) in enumerate(lines):
+        before = lines[k - 1][0]
+        met = meet(before, line)
+        # Walls that run on in line with each other part at a step.
+        corners += [met] if met else [before.at(before.along(start)), line.at(line.along(start))]
+    return largest(Polygon(corners).buffer(0))
 
 
 def floor_edges(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from ..model import Layer, MakeUp
+from ..model import Layer, MakeUp, bearing_layer
 from .building import Diagnostic
 
 THICKEST_MEMBRANE = 4.0
@@ -16,7 +16,7 @@ def order_faults(make_up: MakeUp) -> tuple[Diagnostic, ...]:
     """Warnings about a wall make-up, outside first. Double framing with a gap is as good as any other order.
 
     Rules (common practice, no source): cladding lies outside of sheathing and frame; vapour control lies on the warm
-    side of all insulation, insulation between studs included; a membrane is thin.
+    side of all insulation, insulation between studs included; a membrane is thin; the wall plate lies on what bears.
     """
     found = []
 
@@ -40,6 +40,14 @@ def order_faults(make_up: MakeUp) -> tuple[Diagnostic, ...]:
         if layer.function == "membrane" and layer.thickness > THICKEST_MEMBRANE:
             message = f"{layer.name} is a membrane, but {layer.thickness:.0f} mm thick"
             warn("membrane-thick", message, layer, value=layer.thickness, limit=THICKEST_MEMBRANE)
+    bears = make_up.layers[bearing_layer(make_up)]
+    if make_up.bearing not in (None, bears.id):
+        named = next((layer.name for layer in make_up.layers if layer.id == make_up.bearing), make_up.bearing)
+        warn("bearing-lost", f"{named} is said to bear, but is no structure here: {bears.name} bears instead", bears)
+    for layer in make_up.layers:
+        if layer.wall_plate and layer is not bears:
+            message = f"the wall plate lies on {layer.name}, but {bears.name} bears: it is left out"
+            warn("plate-not-bearing", message, layer, bears)
     return tuple(found)
 
 

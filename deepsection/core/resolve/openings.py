@@ -54,7 +54,7 @@ def _place(wall: PlannedWall, opening: Opening, kind: Kind | None, make_up: Make
 
 def _face(wall: PlannedWall, opening: Opening, make_up: MakeUp) -> float:
     """Outward distance of the unit's outside: from its layer, by default the first that is no cladding."""
-    bands = {id: (outer, inner) for id, outer, inner, _ in layer_bands(wall.wall, make_up)}
+    bands = {band.id: (band.outer, band.inner) for band in layer_bands(wall.wall, make_up)}
     layer = opening.set_in.layer
     if layer not in bands:
         behind = [held.id for held in make_up.layers if held.function in ("sheathing", "structure")]

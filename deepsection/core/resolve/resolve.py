@@ -18,7 +18,7 @@ from ..model import Kind, MakeUp, Opening, Project, Room
 from ..units import HeightSum
 from ._eaves import downpipe_parts
 from ._groundchecks import ground_faults, ground_sums
-from ._groundparts import FoundationLevels, FrameFaces, foundation_parts
+from ._groundparts import FoundationLevels, foot_faces, foundation_parts
 from ._joists import ceiling_parts, floor_parts
 from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moulding_sum
 from ._nothings import on_nothing
@@ -116,7 +116,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         )
 
     found += _missed_sections(project, plan)
-    found += on_nothing(project, plan, levels)
+    found += on_nothing(project, plan, levels, make_ups)
     found += swing_faults(project, plan, openings)
     for id in dict.fromkeys(wall.make_up for wall in project.walls):
         found += (*order_faults(make_ups[id]), *name_faults(make_ups[id]))
@@ -207,7 +207,7 @@ def _around(
     floors: tuple[FloorPlan, ...],
     roofs: tuple[ResolvedRoof, ...],
 ) -> Surroundings:
-    floored = {held.floor.bearing: held.area for held in floors}
+    floored = {held.floor.bearing: held.outlined for held in floors}
     edges = floor_edges(project.floors, project.foundations, levels)
     return Surroundings(
         levels,
@@ -282,7 +282,7 @@ def _parts(
             make_ups[foundation.slab] if foundation.slab else None,
             walls,
             project.joints,
-            tuple(_frame_faces(wall, make_ups[wall.wall.make_up]) for wall in walls),
+            tuple(foot_faces(wall, make_ups[wall.wall.make_up]) for wall in walls),
             plan.outlines_on(foundation.level),
             FoundationLevels(
                 levels[foundation.top or foundation.level],
@@ -328,20 +328,6 @@ def _over(roof: ResolvedRoof, holes: tuple[Piercing, ...]) -> tuple[Piercing, ..
 def _lean(parts: tuple[Part, ...], wall: PlannedWall, base: float) -> tuple[Part, ...]:
     """What stands in an opening, leaning with its wall."""
     return tuple(replace(part, solid=leaning(wall, part.solid, base)) for part in parts)
-
-
-STANDING = {"brick", "stone", "block"}
-"""Claddings that stand on the foundation wall before the frame. Common practice, no source."""
-
-
-def _frame_faces(wall: PlannedWall, make_up: MakeUp) -> FrameFaces:
-    ledge = None
-    for planned, layer in zip(wall.layers, make_up.layers):
-        if layer.function == "cladding" and layer.material in STANDING and ledge is None:
-            ledge = planned.outer
-        if layer.function == "structure":
-            return FrameFaces(planned.outer, planned.inner, planned.outer if ledge is None else ledge)
-    return FrameFaces(wall.outer, wall.inner, wall.outer)
 
 
 def room_space(room: Room, plan: WallPlan, lowest: str) -> RoomSpace:

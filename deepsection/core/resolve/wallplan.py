@@ -151,7 +151,7 @@ def join_strips(
 
 def _outlined(wall: Wall, axis: Axis, bands: Bands) -> PlannedWall:
     """A wall with an outline of its own; bands that reach farther out make it so much wider all around."""
-    id, outer, inner, _ = bands[0]
+    id, outer, inner = bands[0][:3]
     area = outline_area(wall, axis, outer - outline_reach(wall)[0])
     area = area if area.is_valid else largest(area.buffer(0))
     return PlannedWall(wall, axis, (PlannedLayer(id, outer, inner, area, area),), area)
@@ -170,13 +170,13 @@ def _give_way(wall: PlannedWall, outlined: list[PlannedWall]) -> PlannedWall:
 
 
 def _frame_faces(bands: Bands) -> tuple[float, float]:
-    frames = [(outer, inner) for _, outer, inner, structure in bands if structure]
-    return (frames[0][0], frames[-1][1]) if frames else (bands[0][1], bands[-1][2])
+    frames = [(band.outer, band.inner) for band in bands if band.structure]
+    return (frames[0][0], frames[-1][1]) if frames else (bands[0].outer, bands[-1].inner)
 
 
 def _bearing(bands: Bands) -> int:
     """Position of the layer that carries."""
-    return max((i for i, band in enumerate(bands) if band[3]), default=0)
+    return next((i for i, band in enumerate(bands) if band.bears), 0)
 
 
 def _lefts(wall: Wall, outer: float, inner: float) -> tuple[float, float]:
@@ -190,13 +190,13 @@ _tee = lru_cache(maxsize=8192)(tee_cap)
 @lru_cache(maxsize=8192)
 def _arm(wall: Wall, end: str, axis: Axis, bands: Bands) -> Arm:
     """A wall as it goes out from one of its ends; `axis` runs from its start to its end."""
-    left, right = _lefts(wall, bands[0][1], bands[-1][2])
+    left, right = _lefts(wall, bands[0].outer, bands[-1].inner)
     frame_left, frame_right = _lefts(wall, *_frame_faces(bands))
-    skew, inside_left = skew_axis(wall, axis, bands[_bearing(bands)][2]), wall.outside == "right"
+    skew, inside_left = skew_axis(wall, axis, bands[_bearing(bands)].inner), wall.outside == "right"
     if end == "end":
         left, right, frame_left, frame_right = -right, -left, -frame_right, -frame_left
         axis, skew, inside_left = axis.reversed(), skew.reversed() if skew else None, not inside_left
-    leaves = sum(structure for *_, structure in bands)
+    leaves = sum(band.structure for band in bands)
     mitred = bool(wall.batter_outer or wall.batter_inner or wall.lean)
     return Arm(wall.id, end, axis, left, right, frame_left, frame_right, mitred, leaves, skew, inside_left)
 
@@ -206,13 +206,13 @@ def _strip(
     wall: Wall, axis: Axis, bands: Bands, start: Cap, end: Cap, drifts: tuple[Point, Point] = PLUMB
 ) -> PlannedWall:
     sign = 1.0 if wall.outside == "left" else -1.0
-    left, right = _lefts(wall, bands[0][1], bands[-1][2])
+    left, right = _lefts(wall, bands[0].outer, bands[-1].inner)
     frame = _between(axis, start.frame, end.frame, left, right)
     skin = _between(axis, start.skin, end.skin, left, right)
     ends = tuple(axis.along(point) for cap in (start, end) for point in (*cap.skin, *cap.frame))
     first, last = _reach(axis, ends, left - right)
     bearing = _bearing(bands)
-    skew = skew_axis(wall, axis, bands[bearing][2])
+    skew = skew_axis(wall, axis, bands[bearing].inner)
     if skew:
         first, last = min(ends) - SIDE, max(ends) + SIDE
 
@@ -227,14 +227,14 @@ def _strip(
         return largest(shapely.intersection(strip, within, grid_size=TOL.node))
 
     layers = []
-    for position, (id, outer, inner, structure) in enumerate(bands):
+    for position, (id, outer, inner, structure, _) in enumerate(bands):
         lines = (skew if skew and position > bearing else axis, skew if skew and position >= bearing else axis)
         whole = piece(outer, inner, frame if structure else skin, lines)
         if skew:
             outer = max(outer, outer + wall.taper) if position > bearing else outer
             inner = min(inner, inner + wall.taper) if position >= bearing else inner
         layers.append(PlannedLayer(id, outer, inner, whole, whole))
-    footprint = piece(bands[0][1], bands[-1][2], skin, (axis, axis)) if axis.is_arc else skin
+    footprint = piece(bands[0].outer, bands[-1].inner, skin, (axis, axis)) if axis.is_arc else skin
     return PlannedWall(wall, axis, tuple(layers), footprint, drifts)
 
 

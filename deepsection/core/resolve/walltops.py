@@ -73,7 +73,7 @@ class Surroundings:
     ceiled: frozenset[str]
     """Levels under a ceiling or a floor."""
     floored: dict[str, Polygon | MultiPolygon]
-    """Per level on which a floor lies, what it covers in plan."""
+    """Per level on which a floor lies, what it covers in plan, to the set-out lines of walls."""
     edges: dict[str, float]
     """Per level of a floor, the height down to which cladding covers its edge."""
     courses: dict[str, float]

@@ -67,7 +67,7 @@ def _wall_faces(project: Project, wall: Wall) -> Iterator[Line]:
     make_up = next(held for held in project.make_ups if held.id == wall.make_up)
     side = 1.0 if wall.outside == "left" else -1.0
     bands = layer_bands(wall, make_up)
-    for outward in sorted({face for _, outer, inner, _ in bands for face in (outer, inner)}):
+    for outward in sorted({face for band in bands for face in (band.outer, band.inner)}):
         yield offset_line(line, side * outward)
 
 

@@ -44,7 +44,7 @@ class AddSteps(Element):
             raise RefusedEdit("steps lead to a door in an outer wall", element=door.id, field="steps")
         axis = wall_axis(project, wall)
         at = along_from_start(door, axis.length)
-        outer = layer_bands(wall, held(project, wall.make_up, MakeUp))[0][1]
+        outer = layer_bands(wall, held(project, wall.make_up, MakeUp))[0].outer
         side = 1.0 if wall.outside == "left" else -1.0
         x, y = axis.at(at, side * outer)
         dx, dy = axis.direction(at)

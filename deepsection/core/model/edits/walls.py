@@ -12,6 +12,7 @@ from pydantic import Field
 from ...errors import RefusedEdit
 from ...geometry import Axis, Point
 from ...tolerance import TOL
+from ..bands import set_out_layer
 from ..elements import BaseRule, Bulge, FreeJoint, HostedJoint, Joint, MakeUp, SetOut, TopRule, Wall
 from ..openings import Opening
 from ..places import joint_point, wall_axis, wall_points
@@ -83,9 +84,9 @@ class DrawWalls(Element):
 
 
 def default_set_out(make_up: MakeUp, status: str) -> SetOut:
-    """The usual set-out face: outside of the frame; the middle of it for inner walls."""
-    structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[0])
-    return SetOut(layer=structure.id, face="outer" if status == "outer" else "middle")
+    """The usual set-out face: outside of the frame that bears; the middle of it for inner walls."""
+    layer = make_up.layers[set_out_layer(make_up)]
+    return SetOut(layer=layer.id, face="outer" if status == "outer" else "middle")
 
 
 def _area(points: list[Point], bulges: tuple[float, ...]) -> float:
