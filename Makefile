@@ -16,7 +16,7 @@ dev: .venv/runtime web/node_modules/.ready deepsection/fonts/sans.ttf ## Service
 
 test: lint web/dist/index.html $(CHROMIUM) ## Everything: lint, types, front end, core, formats, service, browser
 	$(NPM) test
-	$(BIN)/python -m pytest
+	$(BIN)/python -m pytest -n auto --dist loadfile
 
 lint: .venv/test web/node_modules/.ready ## Ruff, mypy, Biome and tsc
 	$(BIN)/ruff check . && $(BIN)/ruff format --check -q .
