@@ -13,11 +13,29 @@ from ..units import INCH
 
 
 @dataclass(frozen=True, slots=True)
+class Coursing:
+    """How units are laid: so many courses to a rise, each unit so long, joints included (mm); half bond."""
+
+    length: float
+    courses: int
+    rise: float
+
+    @property
+    def height(self) -> float:
+        """Of one course.
+
+        >>> round(Coursing(203.2, 3, 203.2).height * 3 / INCH, 6)
+        8.0
+        """
+        return self.rise / self.courses
+
+
+@dataclass(frozen=True, slots=True)
 class Material:
     """What a layer or part is made of, and how it is drawn.
 
     `cut` and `seen` name hatch patterns. Where two faces coincide, the lower `order` is in front:
-    cladding before sheathing before frame.
+    cladding before sheathing before frame. `coursing`: of what is laid in units, whose courses are then what is seen.
     """
 
     id: str
@@ -27,6 +45,7 @@ class Material:
     order: int
     tone: str
     source: str
+    coursing: Coursing | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,13 +86,21 @@ def _read(name: str) -> dict[str, Any]:
 @cache
 def materials() -> dict[str, Material]:
     """Every material by id."""
-    return {row["id"]: Material(**row) for row in _read("materials.json")["materials"]}
+    return {row["id"]: _material(**row) for row in _read("materials.json")["materials"]}
+
+
+def _material(*, id: str, seen: str | None, coursing: dict[str, Any] | None = None, **row: Any) -> Material:
+    if coursing is None:
+        return Material(id=id, seen=seen, **row)
+    return Material(id=id, seen=f"{id}_courses", coursing=Coursing(**coursing), **row)
 
 
 @cache
 def hatches() -> dict[str, HatchPattern]:
-    """Every hatch pattern by id. The quilt is not one: its curve follows the cavity."""
-    patterns = {}
+    """Every hatch pattern by id; courses have the sizes of their material. The quilt is not one: its curve follows the
+    cavity."""
+    laid = [(held, held.coursing) for held in materials().values() if held.coursing]
+    patterns = {pattern.id: pattern for pattern in (_courses(held, coursing) for held, coursing in laid)}
     for row in _read("hatches.json")["hatches"]:
         families = tuple(
             HatchFamily(angle, (base[0], base[1]), (offset[0], offset[1]), tuple(dashes))
@@ -81,6 +108,14 @@ def hatches() -> dict[str, HatchPattern]:
         )
         patterns[row["id"]] = HatchPattern(row["id"], row["name"], row["size"], families, row["source"])
     return patterns
+
+
+def _courses(made_of: Material, laid: Coursing) -> HatchPattern:
+    """Bed joints, and the joints between units, which are half a unit apart from course to course."""
+    height, half = laid.height, laid.length / 2
+    beds = HatchFamily(0.0, (0.0, 0.0), (0.0, height), ())
+    joints = HatchFamily(90.0, (0.0, 0.0), (height, half), (height, -height))
+    return HatchPattern(f"{made_of.id}_courses", f"{made_of.name}, courses", "real", (beds, joints), made_of.source)
 
 
 @cache

@@ -39,6 +39,7 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
     rafter = _pick(units, lumber()["2x10"].depth, 235.0)
     board, sheet = _pick(units, 0.5 * INCH, 12.5), _pick(units, 0.5 * INCH, 12.0)
     centres = _pick(units, 16 * INCH, 400.0)
+    brick = _pick(units, "brick_modular", "brick")
     studs = Framing(spacing=centres, thickness=t, infill="quilt")
     lining = _layer("lining", "gypsum board", "gypsum", "lining", board)
     core = (
@@ -77,7 +78,7 @@ def make_ups(units: Units) -> tuple[MakeUp, ...]:
             name=_pick(units, "2x6 frame, brick outside", "140 frame, brick outside"),
             use="wall",
             layers=(
-                _layer("brick", "facing brick", "brick", "cladding", _pick(units, 3.625 * INCH, 102.5)),
+                _layer("brick", "facing brick", brick, "cladding", _pick(units, 3.625 * INCH, 102.5)),
                 _layer("gap", "drained gap", "air", "cavity", _pick(units, 1 * INCH, 25.0)),
                 *core,
             ),

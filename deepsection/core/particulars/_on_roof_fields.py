@@ -12,7 +12,7 @@ from ..model.labels import ON_ROOFS
 from ..units import format_length, parse_length
 from .rows import Field, Row, choice_row, length_row, level_options
 
-STACKS = ("brick", "stone", "block", "render", "concrete")
+STACKS = ("brick", "brick_modular", "stone", "block", "block_modular", "render", "concrete")
 CRICKETS = [("rule", "where it is wide enough to need one"), ("yes", "always"), ("no", "none")]
 
 

@@ -11,7 +11,7 @@ from ..model.edits import AddRail, PutBeam, PutPost
 from ..model.ids import free_ids
 from .rows import Row, action_row, choice_row, length_row, level_options
 
-OF_POSTS = ("softwood", "concrete", "block", "steel", "stone")
+OF_POSTS = ("softwood", "concrete", "block", "block_modular", "steel", "stone")
 
 
 def materials_of_posts() -> list[tuple[str, str]]:

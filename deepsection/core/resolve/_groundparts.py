@@ -8,6 +8,7 @@ from functools import lru_cache
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
+from ..catalog import material
 from ..geometry import polygons_of, prism
 from ..model import Band, Bands, Foundation, Joint, MakeUp, bearing_layer
 from .building import Level, Outline, Part, PlannedWall, part_key
@@ -39,19 +40,15 @@ class FootFaces:
     inner: float
 
 
-STANDING = {"brick", "stone", "block"}
-"""Claddings that stand on the foundation wall before the frame. Common practice, no source."""
-
-
 def foot_faces(wall: PlannedWall, make_up: MakeUp) -> FootFaces:
     """Where what stands on a foundation has its faces."""
     layers = list(zip(wall.layers, make_up.layers))
     structure = [planned for planned, layer in layers if layer.function == "structure"]
     if not structure:
         return FootFaces(wall.outer, wall.outer, wall.outer, wall.inner)
-    standing = (
-        planned.outer for planned, layer in layers if layer.function == "cladding" and layer.material in STANDING
-    )
+    # Cladding laid in units stands on the foundation wall before the frame. Common practice, no source.
+    claddings = (held for held in layers if held[1].function == "cladding")
+    standing = (planned.outer for planned, layer in claddings if material(layer.material).coursing)
     outside, bears = structure[0].outer, wall.layers[bearing_layer(make_up)]
     return FootFaces(max([*standing, outside]), outside, bears.outer, bears.inner)
 
@@ -91,7 +88,7 @@ def foundation_parts(
         sills = strips([(foot.outer, foot.inner) for foot in feet])
         bodies.append(("sill_plate", "softwood", sills, levels.top.z, levels.sill.z))
     parts = []
-    for role, material, strip, low, high in bodies:
+    for role, made_of, strip, low, high in bodies:
         for wall in strip:
             for polygon in polygons_of(wall.footprint):
                 parts.append(
@@ -99,7 +96,7 @@ def foundation_parts(
                         part_key(foundation.id, role, "", wall.wall.id),
                         foundation.id,
                         role,
-                        material,
+                        made_of,
                         prism(polygon, low, high),
                         axis=(*wall.run, 0.0) if role == "sill_plate" else None,
                         sums=((levels.sill or levels.top).sum.id, levels.footing.sum.id),

@@ -108,9 +108,14 @@ def _chimney_parts(placed: PlacedChimney, covering: str | None) -> tuple[Part, .
     chimney, top = placed.chimney, placed.top.total
     sums = (placed.top.id, placed.foot.id)
 
+    # Courses are laid from the foot of the stack, from a corner of it.
+    corner = (*placed.outline.exterior.coords[0], placed.foot.total)
+
     def part(role: str, material: str, solid: Solid, *, outside: bool = True) -> Part:
         key = part_key(chimney.id, role)
-        return Part(key, chimney.id, role, material, solid, sums=sums, outside=outside, function="structure")
+        return Part(
+            key, chimney.id, role, material, solid, sums=sums, origin=corner, outside=outside, function="structure"
+        )
 
     foot, cap = placed.foot.total, placed.outline.buffer(CAP_OUT, join_style="mitre")
     pad = placed.outline.buffer(PAD_OUT, join_style="mitre")

@@ -71,7 +71,8 @@ def post_parts(placed: PlacedPost) -> tuple[Part, ...]:
     curve = Circle(post.x, post.y, post.width / 2) if post.shape == "round" else None
     sums = (placed.foot.id, placed.top.id)
     key = part_key(post.id, "post")
-    return (Part(key, post.id, "post", post.material, solid, (0.0, 0.0, 1.0), sums, function="structure", curve=curve),)
+    foot, upright = (post.x, post.y, placed.foot.total), (0.0, 0.0, 1.0)
+    return (Part(key, post.id, "post", post.material, solid, upright, sums, foot, function="structure", curve=curve),)
 
 
 @lru_cache(maxsize=512)

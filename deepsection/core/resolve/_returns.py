@@ -10,14 +10,13 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 
+from ..catalog import material
 from ..geometry import Solid, polygons_of
 from ..model import MakeUp
 from ._leaves import frame_depth, inset, outline
 from ._wallbodies import leaning, wall_solid
 from .building import Part, PlacedOpening, PlannedWall, part_key
 
-CLOSING = {"brick", "stone", "block"}
-"""Leaves of these turn behind the cavity and close it; what is thinner lines the reveal."""
 LEAST = 1.0
 """A return shorter than this (mm) is none."""
 
@@ -56,7 +55,8 @@ def _returns(wall: PlannedWall, make_up: MakeUp, placed: PlacedOpening) -> Itera
         if layer.reveal == "no":
             continue
         outside = planned.inner >= (face + back) / 2
-        if layer.material in CLOSING and layer.function in ("structure", "cladding"):
+        # Leaves laid in units turn behind the cavity and close it; what is thinner lines the reveal.
+        if material(layer.material).coursing and layer.function in ("structure", "cladding"):
             low, high = _cavity(wall, make_up, position, outward=not outside)
             if high - low > LEAST:
                 t = layer.thickness

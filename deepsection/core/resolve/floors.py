@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+from collections import defaultdict
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
@@ -247,19 +248,48 @@ def floor_edges(
 
 
 def course_starts(
-    floors: tuple[Floor, ...], edges: dict[str, float], plan: WallPlan, levels: dict[str, Level]
+    floors: tuple[Floor, ...],
+    edges: dict[str, float],
+    plan: WallPlan,
+    levels: dict[str, Level],
+    make_ups: dict[str, MakeUp],
 ) -> dict[str, float]:
-    """Per level that walls stand on, the height at which their boards start: storeys that stack run through."""
-    below = {wall.wall.top.level: wall.wall.base.level for wall in plan.walls if wall.wall.status == "outer"}
+    """Per wall, the height at which its courses and boards start: where they stand.
+
+    On a wall of the storey below that has the same outside they run through from there.
+    """
     bearings = {floor.level: floor.bearing for floor in floors}
+    below: dict[tuple[str, str], list[PlannedWall]] = defaultdict(list)
+    for wall in plan.walls:
+        if wall.wall.status == "outer" and not wall.wall.base.offset:
+            below[wall.wall.top.level, _outside(wall, make_ups)].append(wall)
 
-    def start(level: str, seen: frozenset[str] = frozenset()) -> float:
-        under = below.get(bearings.get(level, ""))
-        if under is None or under in seen:
+    def start(wall: PlannedWall, above: frozenset[str] = frozenset()) -> float:
+        level = wall.wall.base.level
+        under = below.get((bearings.get(level, ""), _outside(wall, make_ups)), [])
+        stands_on = next((held for held in under if held.wall.id not in above and _stacked(held, wall)), None)
+        if stands_on is None:
             return edges.get(level, levels[level].z)
-        return start(under, seen | {level})
+        return start(stands_on, above | {wall.wall.id})
 
-    return {wall.wall.base.level: start(wall.wall.base.level) for wall in plan.walls}
+    return {wall.wall.id: start(wall) for wall in plan.walls}
+
+
+def _outside(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> str:
+    """The material of what is seen of a wall from outside."""
+    return make_ups[wall.wall.make_up].layers[0].material
+
+
+STACKED = 300.0
+"""A wall stands on another one that runs along it within this distance (mm)."""
+
+
+def _stacked(below: PlannedWall, above: PlannedWall) -> bool:
+    """Whether the middle of a wall lies over another one that runs the same way, or one of an arc over an arc."""
+    (ax, ay), (bx, by) = above.run, below.run
+    along = below.axis.is_arc or above.axis.is_arc or abs(ax * by - ay * bx) < TOL.parallel * 1e3
+    middle = shapely.Point(above.at(above.length / 2))
+    return along and below.axis.line_string().distance(middle) < STACKED
 
 
 def _pieces(shape: shapely.Geometry) -> MultiPolygon:

@@ -83,7 +83,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     with clock("roof planes"):
         roofs = place_roofs(project, plan, levels, make_ups, found)
     with clock("wall tops"):
-        around = _around(project, plan, levels, floors, roofs)
+        around = _around(project, plan, levels, make_ups, floors, roofs)
         tops = {wall.wall.id: wall_top(wall, around, found) for wall in plan.walls}
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
     ground = Ground(grade, project.spots, project.steps)
@@ -204,6 +204,7 @@ def _around(
     project: Project,
     plan: WallPlan,
     levels: dict[str, Level],
+    make_ups: dict[str, MakeUp],
     floors: tuple[FloorPlan, ...],
     roofs: tuple[ResolvedRoof, ...],
 ) -> Surroundings:
@@ -215,7 +216,7 @@ def _around(
         frozenset(floored) | {ceiling.level for ceiling in project.ceilings},
         floored,
         edges,
-        course_starts(project.floors, edges, plan, levels),
+        course_starts(project.floors, edges, plan, levels, make_ups),
         {level: _inside(plan.outlines_on(level)) for level in {wall.wall.base.level for wall in plan.walls}},
     )
 

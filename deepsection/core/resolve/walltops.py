@@ -77,7 +77,7 @@ class Surroundings:
     edges: dict[str, float]
     """Per level of a floor, the height down to which cladding covers its edge."""
     courses: dict[str, float]
-    """Per level that walls stand on, the height at which their boards start."""
+    """Per wall, the height at which its courses and boards start."""
     inside: dict[str, Polygon | MultiPolygon]
     """Per level that walls stand on, what closed outlines hold."""
 
@@ -93,7 +93,7 @@ def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -
         _over(wall, around) if rule.kind == "roof" else (),
         around.floored.get(rule.level),
         around.edges.get(level),
-        around.courses[level],
+        around.courses[wall.wall.id],
         rule.level in around.ceiled,
         around.inside[level],
     )

@@ -59,7 +59,11 @@ def extent(parts: list[Part]) -> tuple[float, ...]:
 
 
 def floor_parts(building: Building) -> list[Part]:
-    return [part for part in building.parts if part.role in ("joist", "rim_joist") and part.element in ("main-floor", "s2-joists")]
+    return [
+        part
+        for part in building.parts
+        if part.role in ("joist", "rim_joist") and part.element in ("main-floor", "s2-joists")
+    ]
 
 
 @pytest.mark.parametrize("turn", [0.0, 23.0])

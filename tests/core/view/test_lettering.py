@@ -256,7 +256,7 @@ def test_keys_of_materials_stand_in_a_legend_once_each() -> None:
     rows = [mark for mark in texts if (mark.annotation or "").startswith("legend:")]
     named = {a.text: b.text for a, b in zip(rows[::2], rows[1::2])}
     assert set(on) == {"1", "2", "3"} == set(named)
-    assert sorted(named.values()) == ["Asphalt shingles", "Facing brick", "Lap boards"]
+    assert sorted(named.values()) == ["Asphalt shingles", "Lap boards", "Modular brick"]
     assert all((on[key] or "")[9:] == (row.annotation or "")[7:] for key, row in zip(named, rows[::2]))
 
 

@@ -54,6 +54,7 @@ class AddOnRoof(Element):
                 depth=size(24, 600.0),
                 flue=size(8, 200.0),
                 turn=_turned(project, here),
+                material="brick_modular" if imperial else "brick",
                 base=LevelRule(level=_lowest(project)),
             )
             return put(project, chimney)
