@@ -32,6 +32,15 @@ class TopSpan:
 
 
 @dataclass(frozen=True, slots=True)
+class Slot:
+    """Where the frame of another wall stands in the layers of a wall: its plan, and from-to heights."""
+
+    area: Polygon | MultiPolygon
+    low: float
+    high: float
+
+
+@dataclass(frozen=True, slots=True)
 class WallTop:
     """How high a wall goes: its foot and plate, and the spans of its top.
 
@@ -50,6 +59,16 @@ class WallTop:
     """Whether a ceiling closes the room at the plate, so that what lines it stops there."""
     enclosed: bool
     """Whether closed outlines hold the wall: then its inside is never seen from outside."""
+    slots: tuple[Slot, ...] = ()
+    """Of walls that stand on it and reach less high, or start higher; all others part its layers from foot to plate."""
+
+    def height_at(self, wall: PlannedWall, along: float) -> float:
+        """How high it goes at a distance along the wall."""
+        for span in self.spans:
+            if span.start <= along <= span.end and span.gable:
+                x, y = wall.stand(along).at(along, 0.0)
+                return min(plane.z(x, y) for plane in span.under)
+        return self.plate
 
     def shows(self, wall: PlannedWall, position: int, make_up: MakeUp) -> bool:
         """Whether the layer at a position may be seen from outside the house, its reveals included."""

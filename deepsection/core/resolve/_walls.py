@@ -6,10 +6,12 @@ import math
 from collections.abc import Iterator
 from functools import lru_cache
 
+import shapely
 from shapely.geometry import MultiPolygon
 
 from ..geometry import Plane3, Solid, polygons_of
 from ..model import Layer, MakeUp, bearing_layer
+from ..tolerance import TOL
 from ._cornerboards import corner_boards
 from ._framing import frame_members
 from ._returns import closers
@@ -151,17 +153,23 @@ def _body(
     wall: PlannedWall, planned: PlannedLayer, top: WallTop, span: TopSpan, rising: bool, low: float
 ) -> Solid | None:
     """The body of a layer in a span from `low` up, before holes: parted where other walls stand on it, whole above
-    the plate."""
+    them and above the plate."""
     polygon, whole = planned.polygon, planned.whole
     if len(top.spans) > 1:
         strip = wall.strip(span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
         polygon, whole = (MultiPolygon(list(polygons_of(p.intersection(strip)))) for p in (polygon, whole))
     if polygon.is_empty:
         return None
-    if not rising:
+    if not rising and not top.slots:
         return standing(wall, polygon, low, top.plate, top.base)
+    high = span.peak if rising else top.plate
     if polygon.equals(whole):
-        return standing(wall, whole, low, span.peak, top.base)
-    gaps = polygons_of(whole.difference(polygon))
-    taken = [standing(wall, gap, low - 1, top.plate, top.base) for gap in gaps]
-    return standing(wall, whole, low, span.peak, top.base).minus(taken)
+        return standing(wall, whole, low, high, top.base)
+    gaps = shapely.difference(whole, polygon, grid_size=TOL.node)
+    taken = []
+    for slot in top.slots:
+        for gap in polygons_of(shapely.intersection(gaps, slot.area, grid_size=TOL.node)):
+            taken.append(standing(wall, gap, max(slot.low, low - 1.0), min(slot.high, top.plate), top.base))
+        gaps = shapely.difference(gaps, slot.area, grid_size=TOL.node)
+    taken += [standing(wall, gap, low - 1.0, top.plate, top.base) for gap in polygons_of(gaps)]
+    return standing(wall, whole, low, high, top.base).minus(taken)

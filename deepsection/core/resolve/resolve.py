@@ -30,6 +30,7 @@ from ._posts import beam_parts, place_beams, place_posts, post_parts
 from ._returns import return_parts
 from ._roofparts import roof_parts
 from ._roofplaces import place_roofs
+from ._slots import with_slots
 from ._swings import swing_faults
 from ._units import unit_parts
 from ._vaults import Vault, plan_vaults, vault_parts
@@ -85,6 +86,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
     with clock("wall tops"):
         around = _around(project, plan, levels, make_ups, floors, roofs)
         tops = {wall.wall.id: wall_top(wall, around, found) for wall in plan.walls}
+        tops = with_slots(project, plan, make_ups, tops)
     grade = next((level.z for level in levels.values() if level.surface == "grade"), 0.0)
     ground = Ground(grade, project.spots, project.steps)
     on_top = place_on_roofs(project, roofs, levels, ground, found)

@@ -179,3 +179,31 @@ def test_a_door_at_the_free_end_of_an_inner_wall_is_pointed_out() -> None:
     house = apply_edits(house, (stub,))
     at_end, clear = a_door("d1", "stub", 2520.0), a_door("d1", "stub", 2200.0)
     assert "door-at-end" in codes(put(house, at_end)) and "door-at-end" not in codes(put(house, clear))
+
+
+@pytest.mark.parametrize(("base", "height"), [(0.0, 1200.0), (600.0, 1200.0), (0.0, 9000.0)])
+def test_a_low_wall_parts_the_lining_of_its_host_only_as_high_as_it_stands(base: float, height: float) -> None:
+    """By hand: a frame 89 wide stands in a lining of 12.5, as high as the lower of both walls."""
+    house = box_house(8000, 6000)
+    lining = next(layer.thickness for layer in house.find("wall-lap").layers if layer.id == "lining")
+    frame = next(layer.thickness for layer in house.find("wall-inner").layers if layer.function == "structure")
+    joints = (
+        HostedJoint(id="on", wall="south", end="start", distance=3000.0),
+        FreeJoint(id="free", x=3000.0, y=2500.0),
+    )
+    draw = DrawWalls(
+        joints=joints, chain=("on", "free"), walls=("low",), make_up="wall-inner", status="inner", base="floor",
+        top="plate",
+    )  # fmt: skip
+    house = apply_edits(house, (draw,))
+    low = house.find("low")
+    top = changed(low.top, kind="fixed", height=height)
+    after = put(house, changed(low, top=top, base=changed(low.base, offset=base)))
+
+    def volume(project: Project) -> float:
+        return next(part.solid.volume for part in resolve(project).parts if part.key.startswith("south/lining"))
+
+    building = resolve(after)
+    tall = building.levels["plate"].z - building.levels["floor"].z
+    expected = lining * frame * min(height, tall)
+    assert volume(box_house(8000, 6000)) - volume(after) == near(expected, rel=1e-6)
