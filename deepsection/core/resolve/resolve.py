@@ -33,6 +33,7 @@ from ._roofplaces import place_roofs
 from ._slots import with_slots
 from ._swings import swing_faults
 from ._units import unit_parts
+from ._vaultchecks import open_vaults
 from ._vaults import Vault, plan_vaults, vault_parts
 from ._wallbodies import WallTop, leaning, opening_hole
 from ._walls import layer_bodies, wall_parts
@@ -109,6 +110,7 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         if space.space is None
     ]
     vaults = plan_vaults(project, rooms, roofs, levels, found)
+    found += open_vaults(project, rooms, vaults, plan, tops)
 
     def make_parts() -> tuple[Part, ...]:
         return (

@@ -10,7 +10,20 @@ from typing import Any
 import pytest
 
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Chimney, Downpipe, LevelRule, Project, RoofFitting, Room, apply_edits, put, rebuild
+from deepsection.core.model import (
+    Chimney,
+    Downpipe,
+    DrawWalls,
+    HostedJoint,
+    LevelRule,
+    Project,
+    RoofFitting,
+    Room,
+    apply_edits,
+    changed,
+    put,
+    rebuild,
+)
 from deepsection.core.model.edits import AddOnRoof, Remove, Transform
 from deepsection.core.model.edits.transforming import Motion
 from deepsection.core.resolve import Building, Part, gutter_runs, resolve
@@ -314,6 +327,33 @@ def test_a_vault_stays_below_its_rafters() -> None:
     assert found.code == "vault-above-roof" and found.limit == near(0.5 * (1 - 90 / inner), rel=1e-6)
     assert codes(vaulted(found.limit)) == set()
     assert codes(vaulted(0.3, box_house(12_000, 8000))) == {"vault-without-roof"}
+
+
+def test_a_vault_beside_a_wall_that_stops_at_its_plate_is_open_to_the_attic() -> None:
+    """By hand: beside a wall across the house a vault of 1 in 6 rises from both plates; it lies more than 75 mm over
+    the wall but for 6 x 75 mm from each bearing line. Spots are 250 mm apart."""
+    joints = (
+        HostedJoint(id="t1", wall="south", end="start", distance=7000.0),
+        HostedJoint(id="t2", wall="north", end="start", distance=5000.0),
+    )
+    wall = DrawWalls(
+        joints=joints, chain=("t1", "t2"), walls=("across",), make_up="wall-inner", status="inner", base="floor",
+        top="plate",
+    )  # fmt: skip
+    parted = apply_edits(house(), (wall,))
+    across = parted.find("across")
+    stops = put(parted, changed(across, top=changed(across.top, kind="level")))
+    (found,) = resolve(vaulted(1 / 6, stops)).diagnostics
+    space = resolve(vaulted(1 / 6, stops)).rooms[0].space
+    assert space is not None
+    inner = space.bounds[3] - space.bounds[1]
+    outer = (8000 - inner) / 2
+    assert found.code == "vault-open" and found.others == ("across",)
+    assert found.value == near(inner - 2 * (6 * 75 - outer), abs=500)
+    goes_up = put(parted, changed(across, top=changed(across.top, kind="roof")))
+    assert codes(vaulted(1 / 6, goes_up)) == set()
+    both = put(vaulted(1 / 6, stops), Room(id="room-2", name="Den", x=9000, y=4000, vault=1 / 6))
+    assert codes(both) == set(), "a vault runs on over the wall"
 
 
 def test_overhangs_are_measured_from_the_face_that_is_named() -> None:
