@@ -10,7 +10,7 @@ from functools import lru_cache
 import shapely
 
 from ..geometry import Point, line_through
-from ..model import MakeUp, OverhangFrom, Project, RoofBlock, bearing_layer, corner_point
+from ..model import SLOPING, MakeUp, OverhangFrom, Project, RoofBlock, bearing_layer, corner_point
 from ..model.elements import Tradition
 from ..units import format_length
 from .building import Diagnostic, Level, PlannedWall, WallPlan
@@ -34,6 +34,9 @@ def place_roofs(
             face if edge.kind == "abutment" else faces.measured(block.overhang_from)
             for edge, faces, face in zip(block.edges, held, outer)
         )
+        if not any(wall for wall, edge in zip(beside, block.edges) if edge.kind in SLOPING):
+            usual = _usual_faces(block.plate, plan, make_ups).measured(block.overhang_from)
+            skins = tuple(usual if edge.kind in SLOPING else skin for edge, skin in zip(block.edges, skins))
         bearing = tuple(edge.bearing for edge in held)
         make_up, plate = make_ups[block.make_up], levels[block.plate]
         return resolve_roof(block, rings, bearing, make_up, plate, skins, outer, project.units, onward)
@@ -140,6 +143,17 @@ class _EdgeFaces:
     def measured(self, face: OverhangFrom) -> float:
         """From the bearing line to what overhangs are measured from."""
         return {"bearing": self.bearing, "sheathing": self.sheathing, "face": self.outer}[face] - self.bearing
+
+
+def _usual_faces(plate: str, plan: WallPlan, make_ups: dict[str, MakeUp]) -> _EdgeFaces:
+    """Of the outer walls that reach up to a plate, or else of any, those whose skin is thickest.
+
+    Eaves over no wall, as of a porch on posts, line up with those of the house when they go as far past it.
+    """
+    outer = [wall for wall in plan.walls if wall.wall.status == "outer"]
+    walls = [wall for wall in outer if wall.wall.top.level == plate] or outer
+    faces = (_edge_faces(wall, make_ups) for wall in walls)
+    return max(faces, key=lambda held: held.sheathing - held.bearing, default=_EdgeFaces())
 
 
 def _edge_faces(wall: PlannedWall | None, make_ups: dict[str, MakeUp]) -> _EdgeFaces:

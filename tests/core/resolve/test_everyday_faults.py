@@ -207,3 +207,19 @@ def test_a_low_wall_parts_the_lining_of_its_host_only_as_high_as_it_stands(base:
     tall = building.levels["plate"].z - building.levels["floor"].z
     expected = lining * frame * min(height, tall)
     assert volume(box_house(8000, 6000)) - volume(after) == near(expected, rel=1e-6)
+
+
+def test_eaves_over_no_wall_line_up_with_those_of_the_house() -> None:
+    """A porch of the same pitch and overhang beside a house: its eave has the height of the house's."""
+    house = over(box_house(8000, 6000), "gable")
+    corners = [(8000.0, 0.0), (11000.0, 0.0), (11000.0, 6000.0), (8000.0, 6000.0)]
+    outline = tuple(Corner(x=x, y=y) for x, y in corners)
+    edit = ProposeRoof(id="porch", form="gable", level="floor", plate="plate", outline=outline)
+    proposed = apply_edits(house, (edit,))
+    main, porch = proposed.roofs
+    edges = tuple(changed(edge, overhang=main.edges[0].overhang) for edge in porch.edges)
+    level = put(proposed, changed(porch, pitch=main.pitch, edges=edges))
+    first, second = resolve(level).roofs
+    for roof in (first, second):
+        assert [edge.kind for edge in roof.block.edges].count("eave") == 2
+    assert {round(eave.total, 6) for _, eave in second.eaves} == {round(eave.total, 6) for _, eave in first.eaves}
