@@ -11,7 +11,7 @@ from itertools import combinations, pairwise
 import shapely
 from shapely.geometry import LineString, MultiLineString, Polygon
 
-from ..geometry import Point, half_plane, line_through, polygons_of
+from ..geometry import Point, half_plane, line_through, offset_line, polygons_of
 from ..tolerance import TOL
 from .building import Diagnostic
 from .roofmodel import ResolvedRoof, RoofPlane, RoofSeam, Shape, shape_of
@@ -20,6 +20,8 @@ ON_ROOF = 60.0
 """An end runs into a roof when its middle lies within this distance of that roof's outline (mm)."""
 SAME_HEIGHT = 1.0
 """Slopes meet in a valley where their heights differ by less than this (mm)."""
+ON_EDGE = 0.1
+"""A corner of a plan this close to a line (mm) lies on it."""
 SLIVER = 100.0
 """What is left of a slope in pieces smaller than this (mm2) is none."""
 FAR = 1e6
@@ -115,11 +117,10 @@ def _settle(
             over = _above(shared, first, second)
             under[b.block.id].append((j, over))
             under[a.block.id].append((i, shared.difference(over)))
-    for low, high in ((a, b), (b, a)):
-        if low.block.id in high.joins:
-            _interrupt(low, high, lost, bared)
     regions = {id: shapely.union_all([shape for _, shape in held], grid_size=TOL.grid) for id, held in under.items()}
     for low, high in ((a, b), (b, a)):
+        if low.block.id in high.joins:
+            _interrupt(low, high, regions[low.block.id], lost, bared)
         crossed, claimed = regions[high.block.id].buffer(SAME_HEIGHT), _claimed(low, high)
         gone = []
         for piece in polygons_of(regions[low.block.id], min_area=SLIVER):
@@ -143,22 +144,41 @@ def _settle(
 def _interrupt(
     low: ResolvedRoof,
     high: ResolvedRoof,
+    over: shapely.Geometry,
     lost: dict[tuple[str, int], list[shapely.Geometry]],
     bared: dict[tuple[str, int], list[shapely.Geometry]],
 ) -> None:
-    """The eave of a roof ends on both sides of a dormer whose front stands on the wall below that eave."""
-    eave = low.outline.exterior.buffer(ON_ROOF)
-    for edge, treatment in enumerate(high.block.edges):
+    """The eave of a roof ends on both sides of what stands flush on the wall below it: at the cheeks of a dormer; at
+    the rakes of a cross gable, to which the valleys run on past the wall. `over`: where the other lies over it.
+    """
+    for edge in _flush(low, high):
         side = high.side(edge)
-        if treatment.kind == "joined" or not eave.contains(LineString(side)):
-            continue
         line, (before, after) = line_through(*side), high.neighbours(edge)
-        first, last = line.at(-high.faces[before]), line.at(LineString(side).length + high.faces[after])
+        first, last = -high.faces[before], LineString(side).length + high.faces[after]
+        if _bears_alike(low, high):
+            line = offset_line(line, -high.reaches[edge])
+            ends = [line.along(point) for point in shapely.get_coordinates(over) if abs(line.left_of(point)) < ON_EDGE]
+            if not ends:
+                continue  # The rake reaches past the eave, and the valleys end there.
+            first, last = min(ends), max(ends)
         out = (line.dy * FAR, -line.dx * FAR)
-        strip = Polygon([first, last, *((x + out[0], y + out[1]) for x, y in (last, first))])
+        corners = (line.at(first), line.at(last))
+        strip = Polygon([*corners, *((x + out[0], y + out[1]) for x, y in reversed(corners))])
         for k, plane in enumerate(low.planes):
             lost[low.block.id, k].append(plane.whole.intersection(strip))
             bared[low.block.id, k].append(plane.whole.intersection(strip))
+
+
+def _flush(low: ResolvedRoof, high: ResolvedRoof) -> list[int]:
+    """The edges of a roof that stand on the outline of the one that it runs into."""
+    eave = low.outline.exterior.buffer(ON_ROOF)
+    edges = enumerate(high.block.edges)
+    return [k for k, edge in edges if edge.kind != "joined" and eave.contains(LineString(high.side(k)))]
+
+
+def _bears_alike(low: ResolvedRoof, high: ResolvedRoof) -> bool:
+    """Whether two roofs bear at one height, so that their slopes meet in valleys from the bearing line on."""
+    return abs(low.plate.total - high.plate.total) < SAME_HEIGHT
 
 
 def _claimed(low: ResolvedRoof, high: ResolvedRoof) -> shapely.Geometry:
@@ -167,6 +187,8 @@ def _claimed(low: ResolvedRoof, high: ResolvedRoof) -> shapely.Geometry:
     if low.block.id not in high.joins:
         return cover
     carried = [_past(high, k) for k, edge in enumerate(high.block.edges) if edge.kind == "joined"]
+    if _bears_alike(low, high) and _flush(low, high):
+        return cover
     # The overhangs of a dormer leave the eave below them alone, even where its front stands on the wall.
     beyond = Polygon() if low.outline.buffer(ON_ROOF).covers(high.outline) else cover.difference(low.outline)
     return shapely.union_all([high.outline, beyond, *(cover.intersection(z) for z in carried)])

@@ -12,7 +12,7 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Plane3, line_through, polygons_of
-from ..model import SLOPING, TopRule
+from ..model import RAKED, SLOPING, TopRule
 from ..units import HeightSum, SumTerm
 from ._wallbodies import TopSpan, WallTop
 from .building import Diagnostic, Level, PlannedWall
@@ -202,9 +202,10 @@ def _plain(start: float, end: float, top: float) -> TopSpan:
 def _spans(
     wall: PlannedWall, roofs: tuple[ResolvedRoof, ...], floor: Polygon | MultiPolygon, top: float
 ) -> Iterator[TopSpan]:
-    """Spans from end to end: a floor on the wall ends it at its plate; where roofs overlap, the highest comes first."""
+    """Spans from end to end: a floor on the wall ends it at its plate; where roofs overlap, one that has a gable on the
+    wall comes first, then the highest."""
     taken: list[tuple[float, float, ResolvedRoof | None]] = [(a, b, None) for a, b in _stretches(wall, floor)]
-    for roof in sorted(roofs, key=lambda roof: -roof.ridge_top.total):
+    for roof in sorted(roofs, key=lambda roof: (not _has_gable_on(wall, roof), -roof.ridge_top.total)):
         for stretch in _stretches(wall, roof.outline):
             for start, end in _free(stretch, [(a, b) for a, b, _ in taken]):
                 taken.append((start, end, roof))
@@ -298,6 +299,15 @@ def _on_eave(wall: PlannedWall, roof: ResolvedRoof, edge: int) -> bool:
     outer = wall.at(wall.length / 2, wall.outer), wall.at(wall.length / 2, wall.inner)
     ways = sorted(line.left_of(point) for point in outer)
     return ways[0] - ON_EDGE < 0 < ways[1] + ON_EDGE
+
+
+def _has_gable_on(wall: PlannedWall, roof: ResolvedRoof) -> bool:
+    """Whether a roof that runs into another one has its gable on a wall, which goes up into it."""
+    if not roof.joins or wall.axis.is_arc:
+        return False
+    line = wall.axis.line_string().buffer(ON_EDGE)
+    edges = enumerate(roof.block.edges)
+    return any(edge.kind in RAKED and line.contains(shapely.LineString(roof.side(k))) for k, edge in edges)
 
 
 def _groups(
