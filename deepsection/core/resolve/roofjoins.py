@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from itertools import combinations, pairwise
@@ -24,6 +24,10 @@ ON_EDGE = 0.1
 """A corner of a plan this close to a line (mm) lies on it."""
 SLIVER = 100.0
 """What is left of a slope in pieces smaller than this (mm2) is none."""
+NECK = 1.0
+"""Pieces of a roof that hang together by less than this (mm) are two."""
+SHARPEST = 50.0
+"""How far the tips of pieces reach, for the width of a neck."""
 FAR = 1e6
 STOREY = 500.0
 """Below a block whose plate lies this much higher (mm) are rooms: the deck of the lower roof is cut away there."""
@@ -63,14 +67,43 @@ def join_roofs(roofs: tuple[ResolvedRoof, ...]) -> tuple[tuple[ResolvedRoof, ...
         return roofs, ()
     lost: dict[tuple[str, int], list[shapely.Geometry]] = defaultdict(list)
     bared: dict[tuple[str, int], list[shapely.Geometry]] = defaultdict(list)
-    for first, second in combinations(roofs, 2):
-        _settle(first, second, lost, bared)
+    pairs = list(combinations(range(len(roofs)), 2))
+    joined = [(i, k) for i, k in pairs if _related(roofs[i], roofs[k])]
+    for i, k in joined:
+        _settle(roofs[i], roofs[k], lost, bared)
+    ended = [_ended(roof, roofs, lost, bared) for roof in roofs]
+    for i, k in pairs:
+        if (i, k) not in joined:
+            _settle(ended[i], ended[k], lost, bared)
     left = [_left(roof, roofs, lost, bared) for roof in roofs]
     held = {roof.block.id: roof for roof in roofs}
     found = [_too_high(roof, held[host], edge) for roof in left for edge, host in roof.dying if _comes_out(roof, edge)]
     found += [_hidden(roof, roofs) for roof in left if _share_left(roof) < HIDDEN]
     found += _holes(left)
     return tuple(_lowered(_with_lines(roof, left)) for roof in left), tuple(found)
+
+
+def _related(a: ResolvedRoof, b: ResolvedRoof) -> bool:
+    """Whether one of two roofs runs into the other."""
+    return a.block.id in b.joins or b.block.id in a.joins
+
+
+def _ended(
+    roof: ResolvedRoof,
+    roofs: tuple[ResolvedRoof, ...],
+    lost: dict[tuple[str, int], list[shapely.Geometry]],
+    bared: dict[tuple[str, int], list[shapely.Geometry]],
+) -> ResolvedRoof:
+    """A roof that runs into another one as far as it does: what was carried on past that meets no third."""
+    if not roof.joins:
+        return roof
+    past = _all([_past(roof, k) for k, edge in enumerate(roof.block.edges) if edge.kind == "joined"])
+    left = _left(roof, roofs, lost, bared)
+    planes = (
+        replace(plane, whole=_minus(plane.whole, _minus(past, held.polygon)))
+        for plane, held in zip(roof.planes, left.planes)
+    )
+    return replace(roof, planes=tuple(planes))
 
 
 def _comes_out(roof: ResolvedRoof, edge: int) -> bool:
@@ -101,6 +134,26 @@ def _lowered(roof: ResolvedRoof) -> ResolvedRoof:
     return replace(roof, ridge_top=replace(roof.ridge_top, terms=terms), run=roof.run - short / roof.planes[0].pitch)
 
 
+def _both(a: shapely.Geometry, b: shapely.Geometry) -> Shape:
+    """What two shapes share, on a grid: their sides lie on each other but for the last digits."""
+    return shape_of(polygons_of(shapely.intersection(a, b, grid_size=TOL.node)))
+
+
+def _minus(a: shapely.Geometry, b: shapely.Geometry) -> Shape:
+    return shape_of(polygons_of(shapely.difference(a, b, grid_size=TOL.node)))
+
+
+def _all(shapes: Sequence[shapely.Geometry]) -> Shape:
+    return shape_of(polygons_of(shapely.union_all(shapes, grid_size=TOL.node)))
+
+
+def _parted(shape: Shape, *, wider: float = 0.0) -> Iterator[Shape]:
+    """The pieces of a shape, those parted that hang together by a neck: what comes out past a ridge of one height."""
+    for piece in polygons_of(shape.buffer(-NECK), min_area=SLIVER):
+        own = piece.buffer(NECK + wider, join_style="mitre", mitre_limit=SHARPEST)
+        yield own if wider else _both(shape, own)
+
+
 def _settle(
     a: ResolvedRoof,
     b: ResolvedRoof,
@@ -111,32 +164,38 @@ def _settle(
     under: dict[str, list[tuple[int, shapely.Geometry]]] = {a.block.id: [], b.block.id: []}
     for i, first in enumerate(a.planes):
         for j, second in enumerate(b.planes):
-            shared = first.whole.intersection(second.whole)
+            shared = _both(first.whole, second.whole)
             if shared.area < SLIVER:
+                continue
+            if _one_plane(shared, first, second):
+                guest, k = (a, i) if _guest(a, b) else (b, j)
+                lost[guest.block.id, k].append(shared)
+                bared[guest.block.id, k].append(shared)
                 continue
             over = _above(shared, first, second)
             under[b.block.id].append((j, over))
-            under[a.block.id].append((i, shared.difference(over)))
-    regions = {id: shapely.union_all([shape for _, shape in held], grid_size=TOL.grid) for id, held in under.items()}
+            under[a.block.id].append((i, _minus(shared, over)))
+    regions = {id: _all([shape for _, shape in held]) for id, held in under.items()}
     for low, high in ((a, b), (b, a)):
         if low.block.id in high.joins:
             _interrupt(low, high, regions[low.block.id], lost, bared)
         crossed, claimed = regions[high.block.id].buffer(SAME_HEIGHT), _claimed(low, high)
         gone = []
-        for piece in polygons_of(regions[low.block.id], min_area=SLIVER):
-            if low.block.id in high.joins and piece.distance(high.outline) > SAME_HEIGHT:
+        runs_in = low.block.id in high.joins
+        for piece in _parted(regions[low.block.id]) if runs_in else polygons_of(regions[low.block.id], min_area=SLIVER):
+            if runs_in and piece.distance(high.outline) > SAME_HEIGHT:
                 continue  # What was carried on comes out again at the far side: it dies before.
             crossing = piece.buffer(SAME_HEIGHT).intersection(crossed).area > SLIVER
-            gone.append(piece.intersection(claimed if crossing else high.outline))
-        taken = shapely.union_all(gone)
+            gone.append(_both(piece, claimed if crossing else high.outline))
+        taken = _all(gone)
         if taken.is_empty:
             continue
         for k, shape in under[low.block.id]:
-            lost[low.block.id, k].append(shape.intersection(taken))
+            lost[low.block.id, k].append(_both(shape, taken))
         if low.block.id in high.joins:
             # The deck of a roof that another runs into goes on below it, but not into rooms.
             rooms = high.outline if high.plate.total > low.plate.total + STOREY else Polygon()
-            taken = shapely.union_all([taken.difference(low.outline), high.outline.difference(low.outline), rooms])
+            taken = _all([_minus(taken, low.outline), _minus(high.outline, low.outline), rooms])
         for k, _ in under[low.block.id]:
             bared[low.block.id, k].append(taken)
 
@@ -165,8 +224,8 @@ def _interrupt(
         corners = (line.at(first), line.at(last))
         strip = Polygon([*corners, *((x + out[0], y + out[1]) for x, y in reversed(corners))])
         for k, plane in enumerate(low.planes):
-            lost[low.block.id, k].append(plane.whole.intersection(strip))
-            bared[low.block.id, k].append(plane.whole.intersection(strip))
+            lost[low.block.id, k].append(_both(plane.whole, strip))
+            bared[low.block.id, k].append(_both(plane.whole, strip))
 
 
 def _flush(low: ResolvedRoof, high: ResolvedRoof) -> list[int]:
@@ -183,15 +242,15 @@ def _bears_alike(low: ResolvedRoof, high: ResolvedRoof) -> bool:
 
 def _claimed(low: ResolvedRoof, high: ResolvedRoof) -> shapely.Geometry:
     """Where the surface of a higher roof may take the place of a lower one: not under an eave that hangs over it."""
-    cover = shapely.union_all([plane.whole for plane in high.planes], grid_size=TOL.grid)
+    cover = _all([plane.whole for plane in high.planes])
     if low.block.id not in high.joins:
         return cover
     carried = [_past(high, k) for k, edge in enumerate(high.block.edges) if edge.kind == "joined"]
     if _bears_alike(low, high) and _flush(low, high):
         return cover
     # The overhangs of a dormer leave the eave below them alone, even where its front stands on the wall.
-    beyond = Polygon() if low.outline.buffer(ON_ROOF).covers(high.outline) else cover.difference(low.outline)
-    return shapely.union_all([high.outline, beyond, *(cover.intersection(z) for z in carried)])
+    beyond = Polygon() if low.outline.buffer(ON_ROOF).covers(high.outline) else _minus(cover, low.outline)
+    return _all([high.outline, beyond, *(_both(cover, past) for past in carried)])
 
 
 def _past(roof: ResolvedRoof, edge: int) -> Polygon:
@@ -206,7 +265,14 @@ def _above(shared: shapely.Geometry, first: RoofPlane, second: RoofPlane) -> sha
     """Where, of what two slopes share in plan, the covering of the first lies over that of the second, or in it."""
     a, b, c = (p - q for p, q in zip(first.top, second.top))
     kept = half_plane(shared.bounds, a, b, c + first.covering - second.covering + 1e-6)
-    return Polygon() if kept is None else shared.intersection(kept)
+    return Polygon() if kept is None else _both(shared, kept)
+
+
+def _one_plane(shared: Shape, first: RoofPlane, second: RoofPlane) -> bool:
+    """Whether two slopes are one surface where they lie over each other."""
+    x0, y0, x1, y1 = shared.bounds
+    corners = ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+    return all(abs(first.covered(*corner) - second.covered(*corner)) < SAME_HEIGHT for corner in corners)
 
 
 def _left(
@@ -226,22 +292,20 @@ def _left(
     if roof.joins:
         hosts = [plane.whole for other in roofs if other.block.id in roof.joins for plane in other.planes]
         carried = [_past(roof, k) for k, edge in enumerate(roof.block.edges) if edge.kind == "joined"]
-        loose = shapely.union_all(carried).difference(shapely.union_all(hosts, grid_size=TOL.grid))
-        planes = [replace(plane, polygon=_shape(plane.polygon.difference(loose))) for plane in planes]
-        whole = shapely.union_all([plane.polygon.buffer(SAME_HEIGHT) for plane in planes])
-        kept = shapely.union_all(
-            [piece for piece in polygons_of(whole) if piece.intersection(roof.outline).area > SLIVER]
-        )
+        loose = _minus(_all(carried), _all(hosts))
+        planes = [replace(plane, polygon=_shape(_minus(plane.polygon, loose))) for plane in planes]
+        pieces = _parted(_all([plane.polygon for plane in planes]), wider=SAME_HEIGHT)
+        kept = _all([piece for piece in pieces if _both(piece, roof.outline).area > SLIVER])
         planes = [
-            replace(plane, polygon=polygon, under=plane.under.intersection(polygon.buffer(SAME_HEIGHT)))
+            replace(plane, polygon=polygon, under=_both(plane.under, polygon.buffer(SAME_HEIGHT)))
             for plane in planes
-            for polygon in [_shape(plane.polygon.intersection(kept))]
+            for polygon in [_shape(_both(plane.polygon, kept))]
         ]
     return replace(roof, planes=tuple(planes))
 
 
 def _less(shape: Shape, gone: list[shapely.Geometry]) -> Shape:
-    return _shape(shapely.set_precision(shape.difference(shapely.union_all(gone)), TOL.grid))
+    return _shape(shapely.set_precision(_minus(shape, _all(gone)), TOL.grid))
 
 
 def _shape(shape: shapely.Geometry) -> Shape:

@@ -8,7 +8,8 @@ import math
 import pytest
 import shapely
 
-from deepsection.core.model import Corner, Project, RoofBlock, RoofEdge, changed, put
+from deepsection.core.model import Corner, Project, RoofBlock, RoofEdge, apply_edits, changed, put
+from deepsection.core.model.edits import ProposeRoof
 from deepsection.core.resolve import Building, resolve
 from tests.builders import box_house, gable
 from tests.turning import turned
@@ -117,3 +118,14 @@ def test_two_cross_gables_side_by_side_leave_the_eave_between_them() -> None:
         assert a.intersection(b).area < 1.0
     (fascia,) = [part for part in building.parts if part.key.startswith("roof-1/fascia//edge:0")]
     assert fascia.solid.volume > 0
+
+
+def test_a_gable_drawn_over_an_eave_inward_becomes_such_a_cross_gable() -> None:
+    main = gable(box_house(LONG, DEEP), 0.5, overhang=400.0, rake=300.0)
+    outline = tuple(
+        Corner(x=x, y=y) for x, y in ((FROM, 0.0), (FROM + WIDE, 0.0), (FROM + WIDE, 1500.0), (FROM, 1500.0))
+    )
+    edit = ProposeRoof(id="cross", form="gable", level="floor", plate="plate", outline=outline)
+    after = apply_edits(main, (edit,))
+    assert [edge.kind for edge in after.find("cross").edges] == ["gable", "eave", "joined", "eave"]
+    assert resolve(after).diagnostics == ()

@@ -17,6 +17,7 @@ from ..elements import Corner, FreeJoint, RoofBlock, RoofEdge
 from ..places import corner_point, joint_point, roof_sides, wall_axis
 from ..project import Project
 from ..values import Element, Id, Mm
+from ._wings import Wing, wings_of
 from .rebuilding import changed, put
 from .roofs import NEAR, STRAIGHT, DrawRoof
 
@@ -24,6 +25,8 @@ SQUARE = 0.98
 """Sine of the angle of a corner that is nearly a right one."""
 FORMS = Literal["hip", "gable", "single"]
 RINGS = list[list[Corner]]
+AT_CORNER = 3.0
+"""A corner of a block this close to one of the outline (mm) is tied to what that one is tied to."""
 AT_WALL = 300.0
 """A side lies against a wall when its middle is this close to the wall's line (mm)."""
 CLEAR = 600.0
@@ -31,7 +34,10 @@ CLEAR = 600.0
 
 
 class ProposeRoof(Element):
-    """A roof of a plain form with usual sizes: over the outer walls around a point, or over an outline."""
+    """A roof of a plain form with usual sizes: over the outer walls around a point, or over an outline.
+
+    Gables over an outline of right angles are several blocks: the widest, and the smaller ones that run into it.
+    """
 
     kind: Literal["propose_roof"] = "propose_roof"
     id: Id
@@ -43,31 +49,63 @@ class ProposeRoof(Element):
     outline: tuple[Corner, ...] = Field(default=(), max_length=200)
 
     def apply(self, project: Project) -> Project:
-        """The project with the block. Raises: RefusedEdit, where no walls enclose the point."""
+        """The project with the roof. Raises: RefusedEdit, where no walls enclose the point."""
         rings = [list(self.outline)] if self.outline else _around(project, self.level, (self.x, self.y))
         points = [[corner_point(project, corner) for corner in ring] for ring in rings]
-        imperial = project.units == "ft-in"
         make_up = next((held.id for held in project.make_ups if held.use == "roof"), None)
         if make_up is None:
             raise RefusedEdit("this project has no make-up of a roof", field="make_up")
-        seat = 60.0 if project.tradition == "masonry" else (3.5 * INCH if imperial else 90.0)
-        number = len(project.roofs) + 1
-        roof = RoofBlock(
-            id=self.id,
+        wings = wings_of(points[0]) if self.form == "gable" and len(points) == 1 else ()
+        if wings:
+            return self._by_wings(project, make_up, wings, rings[0], points[0])
+        roof = self._block(project, make_up, self.id, rings, _edges(points, self.form, project.units == "ft-in"))
+        if self.outline and self.form == "single":
+            return put(project, _against(project, self.level, roof))
+        return DrawRoof(roof=roof).apply(project)
+
+    def _block(self, project: Project, make_up: str, id: str, rings: RINGS, edges: list[RoofEdge]) -> RoofBlock:
+        """A block with usual sizes."""
+        imperial, number = project.units == "ft-in", len(project.roofs) + 1
+        return RoofBlock(
+            id=id,
             name="Main roof" if number == 1 else f"Roof {number}",
             outline=tuple(rings[0]),
             courts=tuple(tuple(ring) for ring in rings[1:]),
-            edges=tuple(_edges(points, self.form, imperial)),
+            edges=tuple(edges),
             pitch=0.5 if self.form != "single" else 0.25,
             plate=self.plate,
-            seat=seat,
+            seat=60.0 if project.tradition == "masonry" else (3.5 * INCH if imperial else 90.0),
             make_up=make_up,
             fascia_depth=7.25 * INCH if imperial else 190.0,
             fascia_thickness=0.75 * INCH if imperial else 20.0,
         )
-        if self.outline and self.form == "single":
-            return put(project, _against(project, self.level, roof))
-        return DrawRoof(roof=roof).apply(project)
+
+    def _by_wings(
+        self, project: Project, make_up: str, wings: tuple[Wing, ...], ring: list[Corner], points: list[Point]
+    ) -> Project:
+        """A block per rectangle of the outline: gables over the ends, each smaller one running into a bigger one."""
+        eave, gable = _usual(project.units == "ft-in")
+        taken = {element.id for element in project.elements()}
+        for wing in wings:
+            id = next(id for n in range(1, 1000) if (id := self.id if n == 1 else f"{self.id}-{n}") not in taken)
+            taken.add(id)
+            edges = [gable if k in wing.gables else eave for k in range(4)]
+            if wing.joined is not None:
+                edges[wing.joined] = RoofEdge(kind="joined")
+            tied = [
+                next((c for c, p in zip(ring, points) if math.dist(p, at) < AT_CORNER), None) for at in wing.corners
+            ]
+            corners = [corner or Corner(x=at[0], y=at[1]) for corner, at in zip(tied, wing.corners)]
+            project = DrawRoof(roof=self._block(project, make_up, id, [corners], edges)).apply(project)
+        return project
+
+
+def _usual(imperial: bool) -> tuple[RoofEdge, RoofEdge]:
+    """An eave and a gable with usual overhangs."""
+    return (
+        RoofEdge(kind="eave", overhang=16 * INCH if imperial else 400.0),
+        RoofEdge(kind="gable", overhang=FOOT if imperial else 300.0),
+    )
 
 
 def _against(project: Project, level: str, roof: RoofBlock) -> RoofBlock:
@@ -108,8 +146,7 @@ def _against(project: Project, level: str, roof: RoofBlock) -> RoofBlock:
 
 def _edges(rings: list[list[Point]], form: str, imperial: bool) -> list[RoofEdge]:
     """The treatments of a plain form: eaves around; gables over the ends of wings; one eave along the longest side."""
-    eave = RoofEdge(kind="eave", overhang=16 * INCH if imperial else 400.0)
-    gable = RoofEdge(kind="gable", overhang=FOOT if imperial else 300.0)
+    eave, gable = _usual(imperial)
     edges = [eave for ring in rings for _ in ring]
     outer = rings[0]
     lengths = [math.dist(a, b) for a, b in zip(outer, (*outer[1:], outer[0]))]

@@ -46,6 +46,9 @@ class DrawRoof(Element):
             for edge in range(count)
         ]
         ends = [edge for edge in range(count) if meets[edge] and (count != 4 or not meets[(edge + 2) % 4])]
+        if count == 4 and all(meets):
+            # Wholly over another roof, with one side on an eave of it: a cross gable flush with the wall there.
+            ends = [(edge + 2) % 4 for edge in range(4) if self._on_eave(project, corners, edge)][:1]
         if not ends or any(edge.kind == "joined" for edge in self.roof.edges):
             return put(project, self.roof)
         eave = next(edge for edge in self.roof.edges if edge.kind in SLOPING)
@@ -55,6 +58,16 @@ class DrawRoof(Element):
             edges = [eave if (edge - joined) % 2 else gable.model_copy(update={"kind": "gable"}) for edge in range(4)]
         edges[joined] = RoofEdge(kind="joined")
         return put(project, changed(self.roof, edges=tuple(edges)))
+
+    def _on_eave(self, project: Project, corners: list[Point], edge: int) -> bool:
+        """Whether a side lies on an eave of another roof on the same plate."""
+        side = shapely.LineString([corners[edge], corners[(edge + 1) % len(corners)]])
+        return any(
+            treatment.kind in SLOPING and shapely.LineString(eave).buffer(NEAR).contains(side)
+            for other in project.roofs
+            if other.id != self.roof.id and other.plate == self.roof.plate
+            for eave, treatment in zip(roof_sides(project, other), other.edges)
+        )
 
 
 class SetRoofEdge(Element):
