@@ -123,20 +123,32 @@ def circle(x: float, y: float, radius: float) -> Ring:
     return ((x - radius, y, _BULGE_HALF), (x + radius, y, _BULGE_HALF))
 
 
+SECTION_END, SECTION_ARROW, SECTION_LETTER = 8.0, 7.0, 4.0
+"""Paper mm: the wide end of a section line, the arrow on it, and the height of its letter."""
+
+
 def _section(mark: Symbol, scale: float) -> Iterator[Mark]:
-    """A section mark: the name in a circle, an arrow to the look side (`angle`). Source: ISO 128-3."""
-    r = 3.2 * scale
-    turn = math.radians(mark.angle)
-    ax, ay = math.cos(turn), math.sin(turn)
-    tip = (mark.x + ax * r * 1.95, mark.y + ay * r * 1.95)
-    arrow = path(
-        (mark.x + ax * r * 1.05 - ay * r * 0.62, mark.y + ay * r * 1.05 + ax * r * 0.62),
-        tip,
-        (mark.x + ax * r * 1.05 + ay * r * 0.62, mark.y + ay * r * 1.05 - ax * r * 0.62),
+    """A section mark: the line ends wide, with an arrow to the look side (`angle`), and its letter past the arrow.
+
+    `values`: the direction in which the line ends. Nothing is ringed: rings belong to grid lines. Source: ISO 128-3.
+    """
+    s, x, y = scale, mark.x, mark.y
+    ox, oy = mark.values
+    ax, ay = math.cos(math.radians(mark.angle)), math.sin(math.radians(mark.angle))
+    end = path((x - ox * SECTION_END * s, y - oy * SECTION_END * s), (x, y))
+    yield Stroke(end, "section_mark", part=mark.part)
+    reach = SECTION_ARROW * s
+    yield Stroke(path((x, y), (x + ax * reach * 0.6, y + ay * reach * 0.6)), "section_mark", part=mark.part)
+    foot, wide = (x + ax * reach * 0.45, y + ay * reach * 0.45), 1.3 * s
+    head = path(
+        (foot[0] + ox * wide, foot[1] + oy * wide),
+        (x + ax * reach, y + ay * reach),
+        (foot[0] - ox * wide, foot[1] - oy * wide),
     )
-    yield Region((arrow,), fill="section", part=mark.part)
-    yield Region((circle(mark.x, mark.y, r),), fill="paper", pen="section_mark", part=mark.part)
-    yield Text(mark.x, mark.y, mark.texts[0], 3.0, "centre", "middle", 0, "bold", mark.part, pen="section")
+    yield Region((head,), fill="section", part=mark.part)
+    out = (1.2 + SECTION_LETTER * 0.5 * (1 + 0.4 * (len(mark.texts[0]) - 1))) * s
+    tx, ty = x + ox * out + ax * reach * 0.35, y + oy * out + ay * reach * 0.35
+    yield Text(tx, ty, mark.texts[0], SECTION_LETTER, "centre", "middle", 0, "bold", mark.part, pen="section")
 
 
 def _pitch(mark: Symbol, scale: float) -> Iterator[Mark]:

@@ -21,6 +21,7 @@ from ..model import ConstructionLine, GridLine, MakeUp, Project, SectionLine
 from ..model.labels import ROOF_EDGES
 from ..resolve import Building, PlacedOpening, PlannedWall, Storey, storeys
 from ..units import FOOT, Units, format_area
+from ._clearings import lettered, pieces_between
 from ._onroofs import plan_marks
 from ._openings import opening_marks, plan_hole
 from ._outdoors import outdoor_marks
@@ -117,8 +118,9 @@ def draw_plan(building: Building, project: Project, level: str, name: str, look_
             at = (held.room.x, held.room.y)
             marks += _room_marks(held.room.name, held.room.id, held.area, at, frame, scale, project.units)
     marks += dimension_strings(building, project, level, frame, scale)
+    boxes = lettered(marks, scale) if project.sections else []
     for line in project.sections:
-        marks += _section_marks(line, frame, scale)
+        marks += _section_marks(line, boxes, frame, scale)
     return Drawing(
         name=name,
         title=plan_title(storey),
@@ -225,7 +227,8 @@ def _room_marks(
     ]
 
 
-def _section_marks(line: SectionLine, frame: Frame, scale: float) -> list[Mark]:
+def _section_marks(line: SectionLine, boxes: list[Polygon], frame: Frame, scale: float) -> list[Mark]:
+    """The line of a section, which stops before lettering, and a mark at each of its ends."""
     from_to = (line.x1, line.y1), (line.x2, line.y2)
     id, name, look = line.id, line.name, line.look
     a, b = (frame.plan_to_turned(*point) for point in from_to)
@@ -235,15 +238,16 @@ def _section_marks(line: SectionLine, frame: Frame, scale: float) -> list[Mark]:
     angle = math.degrees(math.atan2(side[1], side[0]))
     marks: list[Mark] = [
         Stroke(
-            path(a, b),
+            path(*piece),
             "section",
             part=f"{id}/section//",
             feature="line",
             handle=Handle("move_section", id, "line", "across"),
         )
+        for piece in pieces_between(a, b, boxes, scale)
     ]
-    for end, point in (("start", a), ("end", b)):
-        marks.append(Symbol("section", point[0], point[1], (name,), angle, part=f"{id}/section//{end}"))
+    for end, point, out in (("start", a, (-dx, -dy)), ("end", b, (dx, dy))):
+        marks.append(Symbol("section", point[0], point[1], (name,), angle, out, part=f"{id}/section//{end}"))
     return marks
 
 
