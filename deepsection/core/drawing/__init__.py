@@ -1,7 +1,8 @@
 """The language that views speak: marks with pens, hatches, text, dimensions."""
 
-from .explode import LETTER, explode
+from .explode import explode
 from .marks import (
+    LETTER,
     PITCH_RUN,
     Align,
     Dimension,

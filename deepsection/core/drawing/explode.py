@@ -8,6 +8,7 @@ from dataclasses import replace
 from functools import lru_cache
 
 from .marks import (
+    LETTER,
     LEVEL_KNEE,
     PITCH_RUN,
     Align,
@@ -85,10 +86,6 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
     yield Text(
         middle[0], middle[1], mark.text, 2.5, "centre", "bottom", angle, "mono", mark.part, mark.sum, "dimension"
     )
-
-
-LETTER = 2.15
-"""Paper mm that a letter of a dimension takes: that of the mono face, 2.5 high."""
 
 
 def _box(foot: tuple[float, float], width: float, height: float, angle: float) -> Ring:

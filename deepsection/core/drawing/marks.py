@@ -227,6 +227,8 @@ def _arcs_past(vertices: NDArray[np.float64], paths: Sequence[Ring]) -> list[tup
     return [point for k in np.unique(owner[bent[past]]).tolist() for point in flatten(paths[k])]
 
 
+LETTER = 2.15
+"""Paper mm that a letter of a dimension takes: that of the mono face, 2.5 high."""
 PITCH_RUN = 9.0
 """Paper mm of the run of a pitch triangle."""
 LEVEL_KNEE = 4.5
@@ -241,14 +243,28 @@ def level_width(texts: tuple[str, ...]) -> float:
 def _reach(mark: Text | Dimension | Symbol, scale: float) -> list[tuple[float, float]]:
     """Points that lettering reaches."""
     if isinstance(mark, Text):
-        width = len(mark.text) * mark.size * 0.6 * scale
+        width, height = len(mark.text) * mark.size * 0.6 * scale, mark.size * scale
         start = {"left": 0.0, "centre": -width / 2, "right": -width}[mark.align]
-        return [(mark.x + start, mark.y), (mark.x + start + width, mark.y + mark.size * scale)]
+        foot = {"bottom": 0.0, "middle": -height / 2, "top": -height}[mark.valign]
+        c, s = math.cos(math.radians(mark.angle)), math.sin(math.radians(mark.angle))
+        corners = ((start + w, foot + h) for w in (0.0, width) for h in (0.0, height))
+        return [(mark.x + u * c - v * s, mark.y + u * s + v * c) for u, v in corners]
     if isinstance(mark, Dimension):
         length = math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1) or 1.0
+        ux, uy = (mark.x2 - mark.x1) / length, (mark.y2 - mark.y1) / length
         off = (mark.offset + math.copysign(4.0 + mark.raised, mark.offset)) * scale
-        nx, ny = -(mark.y2 - mark.y1) / length * off, (mark.x2 - mark.x1) / length * off
-        return [(mark.x1, mark.y1), (mark.x2, mark.y2), (mark.x1 + nx, mark.y1 + ny), (mark.x2 + nx, mark.y2 + ny)]
+        # Lettering may be wider than what it measures, and stands aside of it or on its other side.
+        over = max(0.0, len(mark.text) * LETTER * scale - length) / 2 + abs(mark.aside) * scale
+        high = (mark.offset - math.copysign(4.0 + mark.raised, mark.offset)) * scale
+        return [
+            (mark.x1, mark.y1),
+            (mark.x2, mark.y2),
+            *(
+                (x + way * ux * over - uy * out, y + way * uy * over + ux * out)
+                for x, y, way in ((mark.x1, mark.y1, -1.0), (mark.x2, mark.y2, 1.0))
+                for out in (off, high)
+            ),
+        ]
     if mark.kind == "level":
         side, shift = mark.values
         far, line = mark.x + side * level_width(mark.texts) * scale, mark.y + shift * scale

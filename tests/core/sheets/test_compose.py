@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Callable
+
 import pytest
 
-from deepsection.core.drawing import Stroke, Symbol, Text
+from deepsection.core.drawing import Mark, Region, Stroke, Symbol, Text, explode
 from deepsection.core.errors import UnknownElement
 from deepsection.core.model import PlacedView, Project, Sheet
-from deepsection.core.resolve import Building
+from deepsection.core.resolve import Building, resolve
 from deepsection.core.sheets import PAPERS, SheetDrawing, compose, compose_view
+from deepsection.core.view import draw_view, list_views
+from deepsection.demo import DEMOS
 
 
 def composed(house: Project, building: Building, *views: PlacedView, paper: str = "A3") -> SheetDrawing:
@@ -110,3 +115,36 @@ def test_one_view_alone_has_paper_of_its_size(house: Project, building: Building
 def test_unknown_paper_is_named(house: Project, building: Building) -> None:
     with pytest.raises(UnknownElement, match="Foolscap"):
         composed(house, building, paper="Foolscap")
+
+
+@pytest.mark.parametrize("make", DEMOS, ids=lambda make: make.__name__)
+@pytest.mark.parametrize("share", [1.0, 2.0])
+def test_all_that_a_view_draws_lies_within_its_bounds(make: Callable[[], Project], share: float) -> None:
+    """By these a view is set on paper within the border: symbols and lettering count, to a millimetre on paper."""
+    project = make()
+    building = resolve(project)
+    for view in list_views(project):
+        drawing = draw_view(building, project, view.name, project.scale * share)
+        x0, y0, x1, y1 = drawing.bounds
+        room = 1.0 * drawing.scale
+        for mark in explode(drawing).marks:
+            points = _points(mark, drawing.scale)
+            out = max(max(x0 - x, y0 - y, x - x1, y - y1) for x, y in points)
+            assert out <= room, (view.name, mark)
+
+
+def _points(mark: Mark, scale: float) -> list[tuple[float, float]]:
+    """Corners of strokes and regions; of lettering the corners of letters half as wide as high."""
+    if isinstance(mark, Text):
+        wide, high = len(mark.text) * mark.size * 0.5 * scale, mark.size * scale
+        left = {"left": 0.0, "centre": -wide / 2, "right": -wide}[mark.align]
+        low = {"bottom": 0.0, "middle": -high / 2, "top": -high}[mark.valign]
+        turn = math.radians(mark.angle)
+        return [
+            (mark.x + u * math.cos(turn) - v * math.sin(turn), mark.y + u * math.sin(turn) + v * math.cos(turn))
+            for u in (left, left + wide)
+            for v in (low, low + high)
+        ]
+    assert isinstance(mark, Stroke | Region)
+    paths = mark.rings if isinstance(mark, Region) else (mark.path,)
+    return [(x, y) for held in paths for x, y, _ in held]
