@@ -1,4 +1,4 @@
-"""Doors that cannot open: their leaves swing into walls or into each other; doors at the very end of an inner wall."""
+"""Doors that cannot open: their leaves swing into walls or into each other; doors at the very end of a wall."""
 
 from __future__ import annotations
 
@@ -10,7 +10,9 @@ from itertools import combinations
 import shapely
 from shapely.geometry import Polygon
 
+from ..geometry import polygons_of
 from ..model import FreeJoint, Project
+from ..units import Units
 from .building import Diagnostic, PlacedOpening, PlannedWall, WallPlan
 
 STEPS = 12
@@ -20,7 +22,7 @@ SLACK = 30.0
 LEAST = 1.5e4
 """A swing that runs into less than this (mm2) grazes it."""
 JAMB = 60.0
-"""A door needs so much wall (mm) beside it at a free end: jack and king stud, or a jamb. Common practice, no source."""
+"""A door needs so much wall (mm) beside it: jack and king stud, or a jamb. Common practice, no source."""
 
 Swing = tuple[PlannedWall, PlacedOpening, Polygon]
 
@@ -40,8 +42,8 @@ def swing_faults(project: Project, plan: WallPlan, openings: dict[str, tuple[Pla
     met = Counter(joint for wall in project.walls for joint in (wall.start, wall.end))
     free = {joint.id for joint in project.joints if isinstance(joint, FreeJoint) and met[joint.id] == 1}
     for wall in plan.walls:
-        if wall.wall.status == "inner":
-            found += _at_the_end(wall, openings[wall.wall.id], free)
+        if not wall.axis.is_arc and not wall.wall.outline:
+            found += _at_the_end(wall, openings[wall.wall.id], free, project.units)
     return found
 
 
@@ -104,14 +106,31 @@ def _into_each_other(swings: list[Swing]) -> Iterator[Diagnostic]:
             )  # fmt: skip
 
 
-def _at_the_end(wall: PlannedWall, openings: tuple[PlacedOpening, ...], free: set[str]) -> Iterator[Diagnostic]:
-    """Doors without a jamb of wall beside them, at an end of an inner wall that meets no other."""
+def _at_the_end(
+    wall: PlannedWall, openings: tuple[PlacedOpening, ...], free: set[str], units: Units
+) -> Iterator[Diagnostic]:
+    """Doors without a jamb of wall beside them: at an end of their wall that meets no other, or at a tee or corner."""
+    first, last = _clear(wall)
     for placed in openings:
-        beside = ((wall.wall.start, placed.left), (wall.wall.end, wall.length - placed.right))
+        beside = ((wall.wall.start, placed.left - first), (wall.wall.end, last - placed.right))
         for joint, rest in beside:
-            if placed.opening.unit == "door" and rest < JAMB and joint in free:
-                message = f"{placed.number} stands at the end of its wall: leave {JAMB:.0f} mm of wall beside it"
-                yield Diagnostic(
-                    "door-at-end", message, "warning", placed.opening.id, "distance", rest, JAMB,
-                    at=wall.at(placed.centre),
-                )  # fmt: skip
+            if placed.opening.unit != "door" or rest >= JAMB:
+                continue
+            where = (
+                "stands at the end of its wall" if joint in free else "stands against the wall that its own wall meets"
+            )
+            message = f"{placed.number} {where}: leave {JAMB:.0f} mm of wall beside it for its jamb"
+            yield Diagnostic(
+                "door-at-end", message, "warning", placed.opening.id, "distance", rest, JAMB,
+                at=wall.at(placed.centre),
+            )  # fmt: skip
+
+
+def _clear(wall: PlannedWall) -> tuple[float, float]:
+    """From-to distances along a wall between what it meets at its ends: where it has both of its faces."""
+    alongs = [wall.axis.along(point) for polygon in polygons_of(wall.footprint) for point in polygon.exterior.coords]
+    middle = wall.length / 2
+    return (
+        max((along for along in alongs if along < middle), default=0.0),
+        min((along for along in alongs if along > middle), default=wall.length),
+    )

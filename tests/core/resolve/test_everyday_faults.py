@@ -162,9 +162,9 @@ def test_doors_that_swing_into_each_other_are_pointed_out() -> None:
     assert "doors-meet" not in codes(with_partition_and_doors(one, apart))
 
 
-def test_a_door_at_the_free_end_of_an_inner_wall_is_pointed_out() -> None:
-    house = box_house(8000, 6000)
-    stub = DrawWalls(
+def _stub() -> DrawWalls:
+    """An inner wall from the south wall to a free end."""
+    return DrawWalls(
         joints=(
             HostedJoint(id="t1", wall="south", end="start", distance=4000.0),
             FreeJoint(id="f1", x=4000.0, y=3000.0),
@@ -176,9 +176,26 @@ def test_a_door_at_the_free_end_of_an_inner_wall_is_pointed_out() -> None:
         base="floor",
         top="plate",
     )
-    house = apply_edits(house, (stub,))
+
+
+def test_a_door_at_the_free_end_of_an_inner_wall_is_pointed_out() -> None:
+    house = apply_edits(box_house(8000, 6000), (_stub(),))
     at_end, clear = a_door("d1", "stub", 2520.0), a_door("d1", "stub", 2200.0)
     assert "door-at-end" in codes(put(house, at_end)) and "door-at-end" not in codes(put(house, clear))
+
+
+def test_a_door_against_the_wall_that_its_own_wall_meets_has_no_room_for_its_jamb() -> None:
+    """By hand: the south wall reaches in to the inside of its lining; jack and king stud take 60 from there."""
+    house = apply_edits(box_house(8000, 6000), (_stub(),))
+    inside = -resolve(house).plan.by_id["south"].inner
+    door = a_door("d1", "stub", 1500.0)
+    (placed,) = resolve(put(house, door)).openings["stub"]
+    half = (placed.right - placed.left) / 2
+    tight = changed(door, distance=inside + 60.0 + half - 1.0)
+    clear = changed(door, distance=inside + 60.0 + half + 1.0)
+    (found,) = [held for held in resolve(put(house, tight)).diagnostics if held.code == "door-at-end"]
+    assert found.value == near(59.0) and "against the wall" in found.message
+    assert "door-at-end" not in codes(put(house, clear))
 
 
 @pytest.mark.parametrize(("base", "height"), [(0.0, 1200.0), (600.0, 1200.0), (0.0, 9000.0)])
