@@ -2126,9 +2126,12 @@ export interface components {
          * MakeUp
          * @description Ordered layers: outside to inside for walls, top to bottom for floors, ceilings and roofs.
          *
-         *     `corner_boards`: of walls, the width of the boards on their outside corners; 0 for none.
+         *     `bearing`: of walls, the structure layer that carries floors and roofs; `bearing_layer` says which where it is not
+         *     stated. `corner_boards`: of walls, the width of the boards on their outside corners; 0 for none.
          */
         MakeUp: {
+            /** Bearing */
+            bearing?: string | null;
             /**
              * Corner Boards
              * @default 0
@@ -3069,6 +3072,8 @@ export interface components {
         /**
          * ProposeRoof
          * @description A roof of a plain form with usual sizes: over the outer walls around a point, or over an outline.
+         *
+         *     Gables over an outline of right angles are several blocks: the widest, and the smaller ones that run into it.
          */
         ProposeRoof: {
             /**
