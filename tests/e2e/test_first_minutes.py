@@ -12,7 +12,8 @@ FOOT = 304.8
 
 def test_a_house_is_typed_roofed_and_laid_out(bench: Bench) -> None:
     bench.new("Sedge Cottage", "ft-in")
-    bench.step("Plan")
+    plan = bench.page.get_by_label("Steps").get_by_role("button", name="Plan")
+    expect(plan).to_have_attribute("aria-current", "step")
     hint = bench.page.get_by_text("choose Outer wall, click the first corner")
     expect(hint).to_be_visible()
     bench.tool("Outer wall")

@@ -232,7 +232,7 @@ def _flush(low: ResolvedRoof, high: ResolvedRoof) -> list[int]:
     """The edges of a roof that stand on the outline of the one that it runs into."""
     eave = low.outline.exterior.buffer(ON_ROOF)
     edges = enumerate(high.block.edges)
-    return [k for k, edge in edges if edge.kind != "joined" and eave.contains(LineString(high.side(k)))]
+    return [k for k, edge in edges if edge.kind != "joined" and eave.contains(LineString(high.drawn_side(k)))]
 
 
 def _bears_alike(low: ResolvedRoof, high: ResolvedRoof) -> bool:

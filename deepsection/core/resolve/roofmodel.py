@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal, TypeAlias
 
 import shapely
@@ -168,6 +169,12 @@ class ResolvedRoof:
         """The bearing line of an edge."""
         points = [(a, b) for ring in self.bearing for a, b in zip(ring, (*ring[1:], ring[0]))]
         return points[edge]
+
+    def drawn_side(self, edge: int) -> tuple[Point, Point]:
+        """The side of the outline that an edge stands on: along the set-out line of the wall below it."""
+        rings = (list(ring.coords) for ring in (self.outline.exterior, *self.outline.interiors))
+        sides = [((a[0], a[1]), (b[0], b[1])) for ring in rings for a, b in pairwise(ring)]
+        return sides[edge]
 
     def has_fascia(self, edge: int) -> bool:
         """Whether the overhang leaves room for a fascia before the wall face."""

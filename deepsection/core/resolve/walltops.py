@@ -307,7 +307,7 @@ def _has_gable_on(wall: PlannedWall, roof: ResolvedRoof) -> bool:
         return False
     line = wall.axis.line_string().buffer(ON_EDGE)
     edges = enumerate(roof.block.edges)
-    return any(edge.kind in RAKED and line.contains(shapely.LineString(roof.side(k))) for k, edge in edges)
+    return any(edge.kind in RAKED and line.contains(shapely.LineString(roof.drawn_side(k))) for k, edge in edges)
 
 
 def _groups(

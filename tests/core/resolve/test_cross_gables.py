@@ -14,6 +14,8 @@ from deepsection.core.resolve import Building, resolve
 from tests.builders import box_house, gable
 from tests.turning import turned
 
+from .test_bearing import double
+
 near = pytest.approx
 LONG, DEEP, FROM, WIDE = 12000.0, 8000.0, 4000.0, 4000.0
 
@@ -129,3 +131,13 @@ def test_a_gable_drawn_over_an_eave_inward_becomes_such_a_cross_gable() -> None:
     after = apply_edits(main, (edit,))
     assert [edge.kind for edge in after.find("cross").edges] == ["gable", "eave", "joined", "eave"]
     assert resolve(after).diagnostics == ()
+
+
+@pytest.mark.parametrize("bearing", ["frame", "second"])
+def test_it_is_the_same_where_a_frame_inside_of_the_wall_bears(bearing: str) -> None:
+    building = resolve(double(house(), bearing))
+    assert {held.code for held in building.diagnostics} <= {"off-foundation"}
+    whole = shapely.union_all(plans(building), grid_size=0.01)
+    assert sum(plan.area for plan in plans(building)) == near(whole.area, rel=1e-6)
+    sheathing = [part for part in building.parts if part.element == "south" and part.role == "sheathing"]
+    assert max(part.solid.bounds.z1 for part in sheathing) > building.levels["plate"].z + 900.0

@@ -62,7 +62,7 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
   if (field.kind === "action")
     return (
       <div>
-        <Button className="mt-1 w-full justify-center" onClick={() => send("")}>
+        <Button className="mt-1 h-auto! min-h-7 w-full justify-center whitespace-normal! py-1" onClick={() => send("")}>
           {field.label}
         </Button>
         {wrong && <Wrong id={id}>{wrong}</Wrong>}

@@ -70,6 +70,8 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     // Views kept from before a change may still be shown for a moment; they say nothing about what there is now.
     if (state.version < seen.current.version) return;
     setStoreys((held) => (JSON.stringify(held) === JSON.stringify(state.storeys) ? held : state.storeys));
+    // A house begins with its plan.
+    if (seen.current.version === 0 && !state.project.walls?.length) set({ step: "Plan" });
     // A storey that was just added is the one to go on with.
     if (seen.current.storeys > 0 && state.storeys.length > seen.current.storeys)
       set({ storey: state.storeys.at(-1)?.level ?? null });
