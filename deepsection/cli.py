@@ -20,9 +20,9 @@ from deepsection.calc import calc
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
 from deepsection.core.model import EDITS, Project, Sheet, dump_project
 from deepsection.core.model.edits import refusal
-from deepsection.core.model.elements import Tradition
 from deepsection.core.model.faults import why_unreadable
 from deepsection.core.model.labels import describe
+from deepsection.core.model.makeups import Tradition
 from deepsection.core.model.starters import Ground
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.units import Units, format_length

@@ -8,7 +8,6 @@ from functools import cache
 from typing import Any
 
 from deepsection.core.model import EDITS, Project
-from deepsection.core.model.project import COLLECTIONS
 
 NUMBERS = (
     0.0, 1e-12, 1e-6, 0.01, 0.5, 1.0, 2.0, 10.0, 89.999, 90.0, 100.0, 180.0, 300.0, 400.0, 1000.0, 2400.0, 3000.0,
@@ -57,7 +56,7 @@ class Maker:
         names = {ref.rpartition("/")[2] for ref in json.dumps(found).split('"') if ref.startswith("#/$defs/")}
         held = [
             element
-            for collection in COLLECTIONS
+            for collection in self.project.collections
             for element in getattr(self.project, collection)
             if type(element).__name__ in names
         ]

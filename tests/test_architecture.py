@@ -55,6 +55,10 @@ def imported(path: Path) -> list[tuple[str, bool]]:
     package = name if path.name == "__init__.py" else name[:-1]
     tree = ast.parse(path.read_text("utf-8"))
     found = []
+    # What is imported for the type checker alone is never run.
+    typed = [node for node in tree.body if isinstance(node, ast.If) and ast.unparse(node.test) == "TYPE_CHECKING"]
+    for held in typed:
+        tree.body.remove(held)
     for node in ast.walk(tree):
         if isinstance(node, ast.Import):
             found += [(alias.name, node in tree.body) for alias in node.names]

@@ -8,7 +8,7 @@ from collections.abc import Iterable
 
 from deepsection.core.errors import BadInput, UnknownElement
 from deepsection.core.model import MakeUp, Project, apply_edits, changed, load_project
-from deepsection.core.model.elements import Tradition
+from deepsection.core.model.makeups import Tradition
 from deepsection.core.model.starters import Ground, new_project
 from deepsection.core.units import Units
 from deepsection.formats.dxf_plan import read_plan

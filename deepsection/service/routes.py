@@ -56,6 +56,7 @@ from .work import (
     checked_edits,
     compared,
     draws_whole,
+    element_items,
     laid_out,
     particulars_of,
     picture_of,
@@ -108,6 +109,7 @@ def _state(stored: Stored) -> dict[str, Any]:
         "project": stored.project,
         "views": view_items(stored.project),
         "storeys": storey_items(stored.project),
+        "elements": element_items(stored.project),
     }
 
 

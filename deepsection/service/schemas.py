@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from deepsection.core.drawing import Drawing
 from deepsection.core.model import Edit, Project
-from deepsection.core.model.elements import Tradition
+from deepsection.core.model.makeups import Tradition
 from deepsection.core.model.starters import Ground
 from deepsection.core.model.values import Name
 from deepsection.core.particulars import LadderRung, SumTable
@@ -178,6 +178,17 @@ class ViewItem(BaseModel):
     look_deg: float
 
 
+class ElementItem(BaseModel):
+    """An element of a project: its name, the collection that holds it, and what may be done with it."""
+
+    id: str
+    name: str
+    kind: str
+    movable: bool = False
+    removable: bool = False
+    hideable: bool = False
+
+
 class StoreyItem(BaseModel):
     """A level on which walls stand: its plate, and the name of its plan."""
 
@@ -198,6 +209,7 @@ class State(BaseModel):
     project: Project
     views: list[ViewItem]
     storeys: list[StoreyItem]
+    elements: list[ElementItem]
 
 
 class Bench(BaseModel):

@@ -235,6 +235,19 @@ def storey_items(project: Project) -> list[dict[str, Any]]:
     ]
 
 
+@lru_cache(maxsize=16)
+def element_items(project: Project) -> list[dict[str, Any]]:
+    """Every element with its name and what may be done with it; what may not is left out."""
+    items = []
+    for collection in project.collections:
+        for element in getattr(project, collection):
+            about = element.about
+            can = {"movable": about.movable, "removable": about.removable, "hideable": about.group is not None}
+            item = {"id": element.id, "name": element.title_in(project), "kind": collection}
+            items.append(item | {name: True for name, value in can.items() if value})
+    return items
+
+
 def view_items(project: Project) -> list[dict[str, Any]]:
     """The views of a project with their look directions."""
     return [

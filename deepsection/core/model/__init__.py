@@ -21,39 +21,10 @@ from .edits import (
     put,
     rebuild,
 )
-from .elements import (
-    RAKED,
-    SLOPING,
-    BaseRule,
-    Ceiling,
-    ConstructionLine,
-    Corner,
-    Floor,
-    Foundation,
-    Framing,
-    FreeJoint,
-    GridLine,
-    HostedJoint,
-    Joint,
-    Layer,
-    LayerRef,
-    LevelRule,
-    MakeUp,
-    Moulding,
-    OverhangFrom,
-    PlanSpot,
-    RoofBlock,
-    RoofEdge,
-    Room,
-    Rung,
-    SectionSpot,
-    SetOut,
-    Term,
-    TopRule,
-    TopStep,
-    Wall,
-)
+from .floors import Ceiling, Floor, Foundation
 from .ground import GroundSpot, GroundStep
+from .lines import ConstructionLine, GridLine
+from .makeups import Framing, Layer, MakeUp
 from .onroofs import Chimney, Downpipe, RoofFitting
 from .openings import (
     DESIGN_FIELDS,
@@ -75,7 +46,6 @@ from .places import (
 )
 from .posts import Beam, BeamEnd, Post
 from .project import (
-    COLLECTIONS,
     SCHEMA_VERSION,
     Project,
 )
@@ -84,10 +54,13 @@ from .rises import (
     rise,
     term_value,
 )
+from .roofs import RAKED, SLOPING, Corner, OverhangFrom, RoofBlock, RoofEdge
+from .rooms import Room
+from .rungs import BaseRule, LayerRef, LevelRule, Rung, Term
 from .values import Element
+from .walls import FreeJoint, HostedJoint, Joint, Moulding, PlanSpot, SectionSpot, SetOut, TopRule, TopStep, Wall
 
 __all__ = [
-    "COLLECTIONS",
     "DESIGN_FIELDS",
     "EDITS",
     "OPERATIONS",

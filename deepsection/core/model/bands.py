@@ -6,7 +6,8 @@ import math
 from typing import NamedTuple
 
 from ..geometry import Axis, Point
-from .elements import MakeUp, Wall
+from .makeups import MakeUp
+from .walls import Wall
 
 
 class Band(NamedTuple):

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, StringConstraints
 
+from .declaring import About, Declared, Ref, revised
+from .motion import Motion
 from .values import Element, Id, Mm, Name, Positive
 
 
-class SectionLine(Element):
+class SectionLine(Declared):
     """Where the building is cut: from start to end, looking to its left or right, to a depth.
 
     `members`: rafters and joists behind the cut are drawn where they are seen.
     """
 
+    about: ClassVar[About] = About("section", "sections", movable=True, removable=True)
     id: Id
     name: Name
     x1: Mm
@@ -25,14 +28,21 @@ class SectionLine(Element):
     depth: Positive = 50_000.0
     members: bool = False
 
+    def moved(self, motion: Motion, id: str) -> Self:
+        """It, moved in plan, under an id."""
+        (x1, y1), (x2, y2) = motion.at((self.x1, self.y1)), motion.at((self.x2, self.y2))
+        look = self.look if motion.mirror is None else ("right" if self.look == "left" else "left")
+        return revised(self, id=id, x1=x1, y1=y1, x2=x2, y2=y2, look=look)
 
-class ElevationView(Element):
+
+class ElevationView(Declared):
     """An elevation besides those of the four sides: seen along a direction (degrees counter-clockwise from east).
 
     With a `room` it shows the inside of it, from the room's point to the wall that one looks at; with `walls` these,
     each as one looks at it squarely, beside each other from left to right.
     """
 
+    about: ClassVar[About] = About("elevation", "elevations", refs=(Ref("room", "rooms", "room"),), removable=True)
     id: Id
     name: Name
     look: Annotated[float, Field(ge=-360, le=360)]
@@ -83,12 +93,13 @@ class Annotation(Element):
         return not (self.dx or self.dy or self.text or self.hidden)
 
 
-class ViewShow(Element):
+class ViewShow(Declared):
     """How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
 
     `thin` concerns the screen alone: what is printed keeps its pens.
     """
 
+    about: ClassVar[About] = About("setting of a view", "settings of views")
     id: Id
     view: Name
     hidden: tuple[Id, ...] = ()
@@ -109,12 +120,13 @@ class Anchor(Element):
     along: Mm = 0.0
 
 
-class Note(Element):
+class Note(Declared):
     """A note in a view, tied to a part; `dx`, `dy` lead from the anchor to the text, in paper mm.
 
     `last_x`, `last_y` are where the anchor last was, in the view: a lost note stays there.
     """
 
+    about: ClassVar[About] = About("note", "notes", removable=True)
     id: Id
     view: Name
     text: NoteText
@@ -135,9 +147,10 @@ class PlacedView(Element):
     y: Mm
 
 
-class Sheet(Element):
+class Sheet(Declared):
     """Paper of a standard size with placed views and a title block."""
 
+    about: ClassVar[About] = About("sheet", "sheets", removable=True)
     id: Id
     number: Name
     name: Name

@@ -6,9 +6,11 @@ Sizes are common practice (no source): blocks 440 x 215 x 100 with 10 joints, co
 from __future__ import annotations
 
 from .drawn import Sheet
-from .elements import Ceiling, Foundation, Framing, Layer, Lintels, MakeUp, Rung, Term, WallPlate
+from .floors import Ceiling, Foundation
 from .kinds import starting_kinds
+from .makeups import Framing, Layer, Lintels, MakeUp, WallPlate
 from .project import Project
+from .rungs import Rung, Term
 
 LINTEL = Lintels(depth=140.0, bearing=150.0)
 

@@ -6,39 +6,7 @@ import difflib
 from collections.abc import Iterable, Sequence
 from typing import Any
 
-from .openings import Opening
-
-NOUNS: dict[str, tuple[str, str]] = {
-    "Project": ("project", "projects"),
-    "MakeUp": ("make-up", "make-ups"),
-    "Rung": ("level", "levels"),
-    "FreeJoint": ("joint", "joints"),
-    "HostedJoint": ("joint", "joints"),
-    "Wall": ("wall", "walls"),
-    "Kind": ("kind", "kinds"),
-    "Opening": ("opening", "openings"),
-    "Post": ("post", "posts"),
-    "Beam": ("beam", "beams"),
-    "OutsideSteps": ("flight of steps", "flights of steps"),
-    "Rail": ("rail", "rails"),
-    "Room": ("room", "rooms"),
-    "ConstructionLine": ("construction line", "construction lines"),
-    "GridLine": ("grid line", "grid lines"),
-    "GroundSpot": ("ground height", "ground heights"),
-    "GroundStep": ("step of the ground", "steps of the ground"),
-    "RoofBlock": ("roof", "roofs"),
-    "Chimney": ("chimney", "chimneys"),
-    "RoofFitting": ("roof fitting", "roof fittings"),
-    "Downpipe": ("downpipe", "downpipes"),
-    "Foundation": ("foundation", "foundations"),
-    "Floor": ("floor", "floors"),
-    "Ceiling": ("ceiling", "ceilings"),
-    "SectionLine": ("section", "sections"),
-    "ElevationView": ("elevation", "elevations"),
-    "ViewShow": ("setting of a view", "settings of views"),
-    "Note": ("note", "notes"),
-    "Sheet": ("sheet", "sheets"),
-}
+from .declaring import About
 
 
 def noun_of(kind: type) -> str:
@@ -48,7 +16,8 @@ def noun_of(kind: type) -> str:
     >>> noun_of(RoofBlock)
     'roof'
     """
-    return NOUNS[kind.__name__][0]
+    about = getattr(kind, "about", None)
+    return about.noun if isinstance(about, About) else "project"
 
 
 def with_article(noun: str) -> str:
@@ -71,7 +40,7 @@ def counted(count: int, noun: str, plural: str) -> str:
 
 def called(element: Any, number: str | None = None) -> str:
     """What an element is called: its number or name, or what it is."""
-    if isinstance(element, Opening) and number:
+    if number:
         return number
     name = getattr(element, "name", None)
     noun = noun_of(type(element))
@@ -82,7 +51,7 @@ def all_called(elements: Iterable[Any]) -> str:
     """Several elements by kind and number: `3 walls and a note`."""
     counts: dict[tuple[str, str], int] = {}
     for element in elements:
-        words = NOUNS[type(element).__name__]
+        words = (element.about.noun, element.about.plural)
         counts[words] = counts.get(words, 0) + 1
     return listed([counted(count, *words) for words, count in counts.items()])
 

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal, Self
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
+from .declaring import About, Declared, Ref
 from .values import Element, Id, Mm, Name, NotNegative, Positive, WallEnd
+
+if TYPE_CHECKING:
+    from .project import Project
 
 Unit = Literal["window", "door", "niche"]
 Operation = Literal[
@@ -60,9 +64,10 @@ class Design(Element):
 DESIGN_FIELDS = tuple(Design.model_fields)
 
 
-class Kind(Element):
+class Kind(Declared):
     """A shared definition of windows, doors or niches, with the number that those which follow it show."""
 
+    about: ClassVar[About] = About("kind", "kinds", removable=True)
     id: Id
     name: Name
     number: Name
@@ -83,12 +88,19 @@ class SetIn(Element):
     distance: Mm = 0.0
 
 
-class Opening(Element):
+class Opening(Declared):
     """A hole in a wall with what stands in it. `sill` is above the level of the wall's foot.
 
     What it does not state itself it has from its kind; what it states beside a kind are exceptions.
     """
 
+    about: ClassVar[About] = About(
+        "opening",
+        "openings",
+        refs=(Ref("wall", "walls", "wall"), Ref("kind", "kinds", "kind")),
+        removable=True,
+        group="openings",
+    )
     id: Id
     wall: Id
     end: WallEnd
@@ -132,6 +144,16 @@ class Opening(Element):
     def exceptions(self) -> dict[str, Any]:
         """What it states of its design itself."""
         return {name: getattr(self, name) for name in DESIGN_FIELDS if getattr(self, name) is not None}
+
+    def check(self, project: Project) -> None:
+        """The kind that it follows is one of its own sort. Raises: ValueError."""
+        kind = project.kind_of(self)
+        if kind and kind.unit != self.unit:
+            raise ValueError(f"{self.id}: a {self.unit} cannot follow a kind of {kind.unit}s")
+
+    def title_in(self, project: Project) -> str:
+        """What it is called beside others: its number may be that of its kind."""
+        return f"{self.unit} {project.number_of(self)}"
 
 
 def _check_operation(id: str, unit: Unit, operation: Operation) -> None:

@@ -5,10 +5,11 @@ from __future__ import annotations
 from ..errors import RefusedEdit, UnknownElement
 from ..geometry import Axis, Point
 from ..tolerance import TOL
-from .elements import Corner, FreeJoint, HostedJoint, RoofBlock, Wall
 from .openings import Opening
 from .posts import Beam, BeamEnd
 from .project import Project
+from .roofs import Corner, RoofBlock
+from .walls import FreeJoint, HostedJoint, Wall
 
 
 def joint_point(project: Project, id: str) -> Point:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from .elements import MakeUp, Rung, Term
+from .makeups import MakeUp
+from .rungs import Rung, Term
 
 
 def term_value(term: Term, make_ups: tuple[MakeUp, ...]) -> float:

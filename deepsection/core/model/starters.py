@@ -12,10 +12,12 @@ from ..errors import BadInput
 from ..units import FOOT, INCH, Units
 from .drawn import Sheet
 from .edits import floor_terms
-from .elements import Ceiling, Floor, Foundation, Framing, Function, Layer, MakeUp, Rung, Term, Tradition
+from .floors import Ceiling, Floor, Foundation
 from .kinds import starting_kinds
+from .makeups import Framing, Function, Layer, MakeUp, Tradition
 from .masonry import new_masonry_project
 from .project import Project
+from .rungs import Rung, Term
 
 Value = TypeVar("Value", float, str)
 Ground = Literal["slab", "joists"]

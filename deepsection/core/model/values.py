@@ -31,6 +31,7 @@ def _finite(value: float) -> float:
 Mm = Annotated[float, AfterValidator(_finite)]
 Positive = Annotated[float, Field(gt=0, le=1e6)]
 NotNegative = Annotated[float, Field(ge=0, le=1e6)]
+RoofPitch = Annotated[float, Field(ge=0.005, le=6.0)]
 WallEnd = Literal["start", "end"]
 Face = Literal["outer", "middle", "inner"]
 

@@ -10,7 +10,7 @@ from ..catalog import materials
 from ..errors import RefusedEdit
 from ..model import Framing, Layer, MakeUp, Project, bearing_layer, changed
 from ..model.edits import PutMakeUp
-from ..model.elements import Function
+from ..model.makeups import Function
 from ..resolve import derived_name
 from ..units import INCH, format_thickness
 from .rows import Row, action_row, choice_row, length_row, number_row, text_row

@@ -8,7 +8,7 @@ from typing import Any
 from ..catalog import material
 from ..model import Chimney, Downpipe, Project, RoofFitting, changed
 from ..model.edits import PutChimney, PutDownpipe, PutFitting
-from ..model.labels import ON_ROOFS
+from ..model.onroofs import ON_ROOFS
 from ..units import format_length, parse_length
 from .rows import Field, Row, choice_row, length_row, level_options
 

@@ -24,7 +24,6 @@ from ..model import (
     HostedJoint,
     Kind,
     MakeUp,
-    Note,
     Opening,
     OutsideSteps,
     Post,
@@ -32,43 +31,18 @@ from ..model import (
     Rail,
     RoofBlock,
     RoofFitting,
-    Room,
     Rung,
     SectionLine,
-    Sheet,
     Wall,
 )
 from ..model.edits import Remove
-from ..model.labels import ON_ROOFS
 from ..model.nouns import noun_of
+from ..model.onroofs import ON_ROOFS
 from ..resolve import Building, Diagnostic, sum_id
 from ..units import HeightSum, Units, format_length, format_thickness
 from ._roof_outcome import OutcomeTable, roof_outcome
 from .fields import fields_of
 from .rows import Field
-
-LINES = (ConstructionLine, GridLine, GroundSpot, GroundStep)
-REMOVABLE = (
-    Wall,
-    Opening,
-    RoofBlock,
-    Chimney,
-    RoofFitting,
-    Downpipe,
-    SectionLine,
-    ElevationView,
-    Room,
-    MakeUp,
-    Kind,
-    Post,
-    Beam,
-    OutsideSteps,
-    Rail,
-    Note,
-    Sheet,
-    *LINES,
-)
-"""What may be taken away by itself; the document refuses what others still need."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -184,7 +158,7 @@ def _removable(project: Project, held: Any) -> bool:
         except DeepSectionError:
             return False
         return True
-    return isinstance(held, REMOVABLE)
+    return bool(held.about.removable)
 
 
 def sum_table(project: Project, building: Building, height: HeightSum) -> SumTable:

@@ -11,7 +11,7 @@ import shapely
 
 from ..geometry import Point, line_through
 from ..model import SLOPING, MakeUp, OverhangFrom, Project, RoofBlock, bearing_layer, corner_point
-from ..model.elements import Tradition
+from ..model.makeups import Tradition
 from ..units import format_length
 from .building import Diagnostic, Level, PlannedWall, WallPlan
 from .roofjoins import carried, join_roofs

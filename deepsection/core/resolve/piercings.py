@@ -12,7 +12,7 @@ from shapely.geometry import Polygon
 
 from ..geometry import Point
 from ..model import SLOPING, Chimney, Project, RoofFitting
-from ..model.labels import ON_ROOFS
+from ..model.onroofs import ON_ROOFS
 from ..units import FOOT, INCH, HeightSum, SumTerm, Units, format_length, format_pitch
 from ._outlines import disc, turned_rectangle
 from ._slopes import local, place, world

@@ -7,21 +7,6 @@ from functools import lru_cache
 from ..model import Project, ShowKind
 from ..resolve import Part
 
-_OF_COLLECTION: dict[str, ShowKind] = {
-    "walls": "walls",
-    "openings": "openings",
-    "roofs": "roofs",
-    "downpipes": "gutters",
-    "chimneys": "on_roofs",
-    "fittings": "on_roofs",
-    "posts": "posts",
-    "beams": "posts",
-    "outside_steps": "outdoors",
-    "rails": "outdoors",
-    "foundations": "foundations",
-    "floors": "floors",
-    "ceilings": "floors",
-}
 _OF_ROLE: dict[str, ShowKind] = {
     "gutter": "gutters",
     "corner_board": "trims",
@@ -35,7 +20,7 @@ _OF_ROLE: dict[str, ShowKind] = {
 @lru_cache(maxsize=16)
 def part_kinds(project: Project) -> dict[str, ShowKind]:
     """The kind of the parts of every element that stands in the building."""
-    return {element.id: kind for collection, kind in _OF_COLLECTION.items() for element in getattr(project, collection)}
+    return {element.id: element.about.group for element in project.elements() if element.about.group}
 
 
 def kind_of_part(part: Part, kinds: dict[str, ShowKind]) -> ShowKind | None:

@@ -17,7 +17,6 @@ from deepsection.core.model import (
     Project,
     apply_edits,
     joint_point,
-    labels,
     put,
     wall_length,
 )
@@ -238,4 +237,5 @@ def test_wall_lengths_are_plain_geometry() -> None:
 def test_every_edit_has_words_for_undo() -> None:
     """An edit without a phrase could not be kept: its label is written with it."""
     kinds = {get_args(option.model_fields["kind"].annotation)[0] for option in get_args(get_args(Edit)[0])}
-    assert kinds == set(labels._PHRASES)
+    assert len(kinds) > 60
+    assert all(option.phrase for option in get_args(get_args(Edit)[0]))

@@ -9,10 +9,11 @@ from pydantic import ValidationError
 
 from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.model import EDITS, apply_edits, load_project
+from deepsection.core.model.declaring import collections_of
 from deepsection.core.model.edits import MoveOpening, Transform, refusal
 from deepsection.core.model.edits.transforming import Motion
-from deepsection.core.model.nouns import NOUNS
-from deepsection.core.model.project import COLLECTIONS, Project
+from deepsection.core.model.nouns import noun_of
+from deepsection.core.model.project import Project
 from deepsection.demo import quillback_house
 
 
@@ -48,9 +49,11 @@ def test_elements_are_called_what_they_are() -> None:
 
 
 def test_every_kind_of_element_has_its_noun() -> None:
-    fields = [Project.model_fields[name].annotation for name in COLLECTIONS]
-    named = {kind for kind in NOUNS if any(kind in str(field) for field in fields)}
-    assert named == NOUNS.keys() - {"Project"}
+    kinds = [kind for held in collections_of(Project).values() for kind in held]
+    assert len(kinds) > 25
+    for kind in kinds:
+        assert kind.about.noun != kind.about.plural and kind.about.noun.islower()
+        assert noun_of(kind) == kind.about.noun
 
 
 @pytest.mark.parametrize(

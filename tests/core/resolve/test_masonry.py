@@ -10,8 +10,8 @@ import shapely
 from deepsection.core.errors import BadInput
 from deepsection.core.model import Project, apply_edits, put
 from deepsection.core.model.edits import DrawWalls
-from deepsection.core.model.elements import FreeJoint
 from deepsection.core.model.starters import new_project
+from deepsection.core.model.walls import FreeJoint
 from deepsection.core.resolve import resolve
 from deepsection.demo import fernacre_bungalow
 from tests.builders import rectangle, roof_block, window

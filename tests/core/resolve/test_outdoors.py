@@ -11,9 +11,9 @@ from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import Beam, Post, Project, Rail, apply_edits, changed, put
 from deepsection.core.model.edits import AddRail, AddSteps, Remove, SetTotal, Transform
 from deepsection.core.model.edits.transforming import Motion
-from deepsection.core.model.elements import LevelRule
 from deepsection.core.model.ground import GroundSpot
 from deepsection.core.model.posts import BeamEnd
+from deepsection.core.model.rungs import LevelRule
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.view import draw_view
 from deepsection.demo import otterfold_house

@@ -13,7 +13,7 @@ from deepsection.core.errors import RefusedEdit
 from deepsection.core.geometry import prism
 from deepsection.core.model import Corner, Project, apply_edits, put
 from deepsection.core.model.edits import DrawWalls, MoveRidge, MoveRoofEdge, ProposeRoof, SetRoofEdge
-from deepsection.core.model.elements import FreeJoint
+from deepsection.core.model.walls import FreeJoint
 from deepsection.core.resolve import Building, ResolvedRoof, resolve
 from tests.builders import box_house, chain_house, l_house, rectangle
 

@@ -1533,6 +1533,33 @@ export interface components {
             views: components["schemas"]["ViewWanted"][];
         };
         /**
+         * ElementItem
+         * @description An element of a project: its name, the collection that holds it, and what may be done with it.
+         */
+        ElementItem: {
+            /**
+             * Hideable
+             * @default false
+             */
+            hideable: boolean;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Movable
+             * @default false
+             */
+            movable: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Removable
+             * @default false
+             */
+            removable: boolean;
+        };
+        /**
          * ElevationView
          * @description An elevation besides those of the four sides: seen along a direction (degrees counter-clockwise from east).
          *
@@ -4195,6 +4222,8 @@ export interface components {
          * @description A saved version of a project.
          */
         State: {
+            /** Elements */
+            elements: components["schemas"]["ElementItem"][];
             /** Id */
             id: string;
             project: components["schemas"]["Project"];

@@ -13,6 +13,7 @@ from typing import Annotated, Any
 from pydantic import Field, TypeAdapter, ValidationError
 
 from ...errors import DeepSectionError
+from ..motion import Motion
 from ..project import Project
 from .aligning import AlignWall
 from .arranging import (
@@ -76,7 +77,7 @@ from .storeys import (
     parted_corners,
     storey_above,
 )
-from .transforming import Motion, Transform
+from .transforming import Transform
 from .walls import DrawWalls, FlipWall, MoveJoint, MoveWall, SetWallLength, UseMakeUp
 
 Edit = Annotated[

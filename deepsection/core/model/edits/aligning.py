@@ -4,16 +4,17 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import Literal
+from typing import ClassVar, Literal
 
 from ...errors import RefusedEdit
 from ...geometry import Line, Point, line_through, offset_line
 from ..bands import layer_bands
-from ..elements import Wall
 from ..places import wall_axis
 from ..posts import Post
 from ..project import Project
-from ..values import Element, Id, Mm
+from ..values import Id, Mm
+from ..walls import Wall
+from .command import Command
 from .rebuilding import held
 from .walls import MoveWall
 
@@ -23,13 +24,14 @@ NEAR = 300.0
 """A face is meant when it is pointed at from this close (mm)."""
 
 
-class AlignWall(Element):
+class AlignWall(Command):
     """A straight wall moved across, until the face of it nearest to one point is flush with a face near another.
 
     The other face is one of a parallel wall or of a square post.
     """
 
     kind: Literal["align_wall"] = "align_wall"
+    phrase: ClassVar[str] = "align a wall"
     wall: Id
     x: Mm
     y: Mm

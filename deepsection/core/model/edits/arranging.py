@@ -2,25 +2,27 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
 from ...errors import RefusedEdit
-from ..elements import Wall
 from ..openings import Opening
 from ..places import along_from_start, wall_length
 from ..project import Project
-from ..values import Element, Id, Mm, Positive, WallEnd
+from ..values import Id, Mm, Positive, WallEnd
+from ..walls import Wall
+from .command import Command
 from .rebuilding import changed, held, put
 
 Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=200)]
 
 
-class RepeatOpening(Element):
+class RepeatOpening(Command):
     """Copies of an opening at a spacing, middle to middle, away from the end that it is measured from."""
 
     kind: Literal["repeat_opening"] = "repeat_opening"
+    phrase: ClassVar[str] = "repeat {name}"
     opening: Id
     ids: Ids
     spacing: Positive
@@ -36,10 +38,11 @@ class RepeatOpening(Element):
         return put(project, *copies)
 
 
-class SpreadOpenings(Element):
+class SpreadOpenings(Command):
     """An opening and copies of it over its whole wall, with one clear distance between them and to the ends."""
 
     kind: Literal["spread_openings"] = "spread_openings"
+    phrase: ClassVar[str] = "spread {name} over its wall"
     opening: Id
     ids: Ids
 
@@ -63,10 +66,11 @@ class SpreadOpenings(Element):
         return put(project, changed(opening, distance=middles[0]), *copies)
 
 
-class CentreOpening(Element):
+class CentreOpening(Command):
     """An opening moved to the middle between its neighbours on the wall, or the ends of the wall."""
 
     kind: Literal["centre_opening"] = "centre_opening"
+    phrase: ClassVar[str] = "centre {name}"
     opening: Id
 
     def apply(self, project: Project) -> Project:
@@ -83,10 +87,11 @@ class CentreOpening(Element):
         return put(project, changed(opening, distance=middle if opening.end == "start" else length - middle))
 
 
-class MirrorOpening(Element):
+class MirrorOpening(Command):
     """A copy of an opening on the other side of the middle of its wall, hung the other way round."""
 
     kind: Literal["mirror_opening"] = "mirror_opening"
+    phrase: ClassVar[str] = "mirror {name}"
     opening: Id
     id: Id
 
@@ -101,10 +106,11 @@ class MirrorOpening(Element):
         return put(project, _copy(project, opening, self.id, numbers_of(project), **turned))
 
 
-class CopyOpening(Element):
+class CopyOpening(Command):
     """A copy of an opening on another wall, or elsewhere on its own."""
 
     kind: Literal["copy_opening"] = "copy_opening"
+    phrase: ClassVar[str] = "copy {name}"
     opening: Id
     id: Id
     wall: Id

@@ -3,24 +3,25 @@
 from __future__ import annotations
 
 import itertools
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
 from ...errors import RefusedEdit
 from ...geometry import Axis, Point, bulge_of
-from ..elements import FreeJoint, HostedJoint, Wall
 from ..openings import Opening
 from ..places import along_from_start, wall_axis
 from ..project import Project
-from ..values import Element, Id, Mm, Positive
+from ..values import Id, Mm, Positive
+from ..walls import FreeJoint, HostedJoint, Wall
+from .command import Command
 from .rebuilding import changed, held, put, rebuild
 from .splitting import SHORTEST
 
 Shape = Literal["square", "angled", "bowed"]
 
 
-class AddBay(Element):
+class AddBay(Command):
     """A bay in a straight wall: its middle at a distance from the wall's start, its width, and how far it stands out.
 
     Square: three walls at right angles. Angled: the front is `front` wide (by default its sides lie at 45 degrees).
@@ -29,6 +30,7 @@ class AddBay(Element):
     """
 
     kind: Literal["add_bay"] = "add_bay"
+    phrase: ClassVar[str] = "add a bay"
     wall: Id
     distance: Mm
     width: Positive
@@ -129,10 +131,11 @@ class AddBay(Element):
         return changed(standing, wall=self.rest, distance=rest if standing.end == "start" else after)
 
 
-class OffsetWall(Element):
+class OffsetWall(Command):
     """A wall parallel to another one, at a distance outward of its set-out line (inward below 0)."""
 
     kind: Literal["offset_wall"] = "offset_wall"
+    phrase: ClassVar[str] = "draw a parallel wall"
     wall: Id
     id: Id
     joints: tuple[Id, Id]
@@ -160,10 +163,11 @@ class OffsetWall(Element):
         return put(project, *joints, changed(wall, id=self.id, start=self.joints[0], end=self.joints[1]))
 
 
-class ClearConstruction(Element):
+class ClearConstruction(Command):
     """All construction lines taken away together."""
 
     kind: Literal["clear_construction"] = "clear_construction"
+    phrase: ClassVar[str] = "clear the construction lines"
 
     def apply(self, project: Project) -> Project:
         """The project without construction lines."""

@@ -3,27 +3,29 @@
 from __future__ import annotations
 
 import math
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 from ...errors import RefusedEdit
 from ...geometry import Axis, bulge_of
-from ..elements import HostedJoint, Wall
 from ..places import wall_axis, wall_points
 from ..project import Project
-from ..values import Element, Id, Mm, Positive
+from ..values import Id, Mm, Positive
+from ..walls import HostedJoint, Wall
+from .command import Command
 from .rebuilding import changed, held, put
 
 FLATTEST = 0.1
 """An arc that rises less than this (mm) is a straight line."""
 
 
-class BendWall(Element):
+class BendWall(Command):
     """A wall made an arc that rises from its chord, or another arc: to the left from start to end, or to the right.
 
     What stands on it keeps its share of the length. A rise below 0 is one to the right.
     """
 
     kind: Literal["bend_wall"] = "bend_wall"
+    phrase: ClassVar[str] = "bend a wall"
     wall: Id
     rise: Mm | None = None
     radius: Positive | None = None
@@ -64,10 +66,11 @@ class BendWall(Element):
         return bent(project, wall, -2 * rise / chord)
 
 
-class StraightenWall(Element):
+class StraightenWall(Command):
     """An arc made straight along its chord."""
 
     kind: Literal["straighten_wall"] = "straighten_wall"
+    phrase: ClassVar[str] = "straighten a wall"
     wall: Id
 
     def apply(self, project: Project) -> Project:

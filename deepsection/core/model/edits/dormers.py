@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 import shapely
 from shapely.geometry import LineString, Polygon
@@ -11,10 +11,13 @@ from shapely.geometry import LineString, Polygon
 from ...errors import RefusedEdit
 from ...geometry import Line, Point, line_through
 from ...units import INCH
-from ..elements import SLOPING, BaseRule, Corner, FreeJoint, RoofBlock, RoofEdge, TopRule, Wall
 from ..places import corner_point, roof_sides
 from ..project import Project
-from ..values import Element, Id, Mm
+from ..roofs import SLOPING, Corner, RoofBlock, RoofEdge
+from ..rungs import BaseRule
+from ..values import Id, Mm
+from ..walls import FreeJoint, TopRule, Wall
+from .command import Command
 from .proposing import FORMS
 from .rebuilding import changed, put
 from .roofs import NEAR, plain_shape
@@ -30,7 +33,7 @@ NARROWEST = 600.0
 """The least width and depth of a dormer (mm)."""
 
 
-class AddDormer(Element):
+class AddDormer(Command):
     """A dormer on a slope: walls around three sides of a rectangle, on the roof, and a block that runs into its slope.
 
     The rectangle's corners are given; its front is the side that looks down the slope. One whose front stands on the
@@ -38,6 +41,7 @@ class AddDormer(Element):
     """
 
     kind: Literal["add_dormer"] = "add_dormer"
+    phrase: ClassVar[str] = "build a dormer"
     id: Id
     form: FORMS
     x0: Mm

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import Literal
+from typing import ClassVar, Literal
 
 import shapely
 from pydantic import Field
@@ -13,11 +13,13 @@ from shapely.geometry import Polygon
 from ...errors import RefusedEdit
 from ...geometry import Line, Point, line_through
 from ...units import INCH
-from ..elements import SLOPING, LevelRule, RoofBlock
-from ..onroofs import Chimney, Downpipe, RoofFitting
+from ..onroofs import ON_ROOFS, Chimney, Downpipe, RoofFitting
 from ..places import corner_point, roof_sides
 from ..project import Project
-from ..values import Element, Id, Mm
+from ..roofs import SLOPING, RoofBlock
+from ..rungs import LevelRule
+from ..values import Id, Mm
+from .command import Command
 from .rebuilding import changed, put
 from .roofs import plain_shape
 
@@ -26,14 +28,19 @@ BESIDE = 3000.0
 """A downpipe is hung on an eave this close to the place that is pointed at (mm)."""
 
 
-class AddOnRoof(Element):
+class AddOnRoof(Command):
     """Something with usual sizes on the roof over a place; a downpipe at the eave nearest to it, with its gutter."""
 
     kind: Literal["add_on_roof"] = "add_on_roof"
+    phrase: ClassVar[str] = "put a {name} on the roof"
     id: Id
     what: OnRoof = Field(description="chimney, roof window, pipe, vent or downpipe")
     x: Mm
     y: Mm
+
+    def words(self, project: Project) -> str:
+        """What is put on the roof."""
+        return self.phrase.format(name=ON_ROOFS[self.what])
 
     def apply(self, project: Project) -> Project:
         """The project with it. Raises: RefusedEdit, where there is no roof or no eave."""

@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 from ...errors import RefusedEdit
 from ...tolerance import TOL
-from ..elements import Rung, Term
 from ..project import Project
 from ..rises import rise, term_value
-from ..values import Element, Id, Mm, Name, Positive
+from ..rungs import Rung, Term
+from ..values import Id, Mm, Name, Positive
+from .command import Command
 from .rebuilding import changed, held, put
 
 
-class SetTerm(Element):
+class SetTerm(Command):
     """Another value for one part of a rise sum; a part that is a layer changes the make-up of that layer."""
 
     kind: Literal["set_term"] = "set_term"
+    phrase: ClassVar[str] = "change a part of a height"
     rung: Id
     term: Id
     value: Mm
@@ -48,10 +50,11 @@ class SetTerm(Element):
         return keep_locked(project, put(project, _with_value(project, rung, term, self.value)))
 
 
-class SetTotal(Element):
+class SetTotal(Command):
     """Another total for a rise sum; its free term absorbs the difference."""
 
     kind: Literal["set_total"] = "set_total"
+    phrase: ClassVar[str] = "change a height"
     rung: Id
     total: Mm
 
@@ -118,10 +121,11 @@ def _with_value(project: Project, rung: Rung, term: Term, value: float) -> Any:
     return changed(make_up, layers=tuple(layers))
 
 
-class AddRung(Element):
+class AddRung(Command):
     """A level above or below another one, by a height of one part, which may be parted later."""
 
     kind: Literal["add_rung"] = "add_rung"
+    phrase: ClassVar[str] = "insert a level"
     id: Id
     name: Name
     base: Id

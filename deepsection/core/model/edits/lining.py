@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from ...errors import RefusedEdit
 from ...geometry import line_through
-from ..elements import Wall
 from ..openings import Opening
 from ..places import along_from_start, roof_sides, wall_axis, wall_length
 from ..project import Project
-from ..values import Element, Id
+from ..values import Id
+from ..walls import Wall
+from .command import Command
 from .rebuilding import changed, held, put
 from .roofs import plain_shape
 
@@ -26,10 +27,11 @@ ON_EDGE = 1.0
 """A ridge ends at a gable when it ends this close to its edge (mm)."""
 
 
-class LineUpOpenings(Element):
+class LineUpOpenings(Command):
     """Openings with their heads, their sills or their middles in line with those of the first."""
 
     kind: Literal["line_up_openings"] = "line_up_openings"
+    phrase: ClassVar[str] = "line up openings"
     openings: Several
     by: Literal["heads", "sills", "middles"]
 
@@ -66,10 +68,11 @@ def _over(project: Project, first: Opening, other: Opening) -> Opening:
     return _at(project, other, own.along((x, y)))
 
 
-class SpaceOpenings(Element):
+class SpaceOpenings(Command):
     """Openings of one wall with one clear distance between them; the outermost two stay."""
 
     kind: Literal["space_openings"] = "space_openings"
+    phrase: ClassVar[str] = "space openings"
     openings: Annotated[tuple[Id, ...], Field(min_length=3, max_length=200)]
 
     def apply(self, project: Project) -> Project:
@@ -93,10 +96,11 @@ class SpaceOpenings(Element):
         return put(project, *spaced)
 
 
-class CentreUnderGable(Element):
+class CentreUnderGable(Command):
     """An opening moved under the peak of the gable over its wall."""
 
     kind: Literal["centre_under_gable"] = "centre_under_gable"
+    phrase: ClassVar[str] = "centre {name} under its gable"
     opening: Id
 
     def apply(self, project: Project) -> Project:

@@ -2,24 +2,26 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
 from ...errors import RefusedEdit
 from ..openings import DESIGN_FIELDS, Kind, Opening
 from ..project import Project
-from ..values import Element, Id, Mm, Name, Positive, WallEnd
+from ..values import Id, Mm, Name, Positive, WallEnd
+from .command import Command
 from .rebuilding import changed, held, put
 
 _PLAIN: dict[str, Any] = dict.fromkeys((*DESIGN_FIELDS, "number"))
 """What an opening has from its kind, left unsaid."""
 
 
-class ResizeOpening(Element):
+class ResizeOpening(Command):
     """Another width for an opening; the edge that it names stays."""
 
     kind: Literal["resize_opening"] = "resize_opening"
+    phrase: ClassVar[str] = "resize {name}"
     opening: Id
     width: Positive
 
@@ -36,10 +38,11 @@ def _kept(opening: Opening, before: float, after: float) -> float:
     return opening.distance + (shift if opening.end == "start" else -shift)
 
 
-class MoveOpening(Element):
+class MoveOpening(Command):
     """An opening moved along its wall to a distance from the end it is measured from, or to another."""
 
     kind: Literal["move_opening"] = "move_opening"
+    phrase: ClassVar[str] = "move {name}"
     opening: Id
     distance: Mm
     end: WallEnd | None = None
@@ -50,10 +53,11 @@ class MoveOpening(Element):
         return put(project, changed(opening, distance=self.distance, end=self.end or opening.end))
 
 
-class FollowKind(Element):
+class FollowKind(Command):
     """An opening made to follow a kind, without exceptions; the edge that it names stays. None: it stands alone."""
 
     kind: Literal["follow_kind"] = "follow_kind"
+    phrase: ClassVar[str] = "choose the kind of {name}"
     opening: Id
     follows: Id | None
 
@@ -73,10 +77,11 @@ class FollowKind(Element):
         return put(project, changed(opening, kind=kind.id, distance=distance, **_PLAIN))
 
 
-class ClearExceptions(Element):
+class ClearExceptions(Command):
     """What an opening states against its kind taken back: all of it, or some fields."""
 
     kind: Literal["clear_exceptions"] = "clear_exceptions"
+    phrase: ClassVar[str] = "clear exceptions of {name}"
     opening: Id
     fields: Annotated[tuple[str, ...], Field(max_length=40)] = ()
 
@@ -93,10 +98,11 @@ class ClearExceptions(Element):
         return put(project, changed(after, distance=_kept(opening, project.design_of(opening).width, width)))
 
 
-class MakeKind(Element):
+class MakeKind(Command):
     """A new kind from what stands in an opening, which follows it from then on."""
 
     kind: Literal["make_kind"] = "make_kind"
+    phrase: ClassVar[str] = "make a kind of {name}"
     opening: Id
     id: Id
     name: Name

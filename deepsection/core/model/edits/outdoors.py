@@ -3,36 +3,43 @@
 from __future__ import annotations
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from ...errors import RefusedEdit
 from ...units import INCH
 from ..bands import layer_bands
-from ..elements import LevelRule, MakeUp, Wall
+from ..makeups import MakeUp
 from ..openings import Opening
 from ..outdoors import RAIL_GAP, RAIL_HEIGHT, RISE, OutsideSteps, Rail
 from ..places import along_from_start, beam_points, wall_axis
 from ..posts import Beam
 from ..project import Project
-from ..values import Element, Id
+from ..rungs import LevelRule
+from ..values import Id
+from ..walls import Wall
+from .command import Command
 from .putting import PutElement
 from .rebuilding import held, put
 
 
 class PutOutsideSteps(PutElement):
     kind: Literal["put_outside_steps"] = "put_outside_steps"
+    phrase: ClassVar[str] = "change steps"
     steps: OutsideSteps
 
 
 class PutRail(PutElement):
     kind: Literal["put_rail"] = "put_rail"
+    phrase: ClassVar[str] = "change a rail"
+    adding: ClassVar[str] = "put a rail"
     rail: Rail
 
 
-class AddSteps(Element):
+class AddSteps(Command):
     """Steps with usual sizes before a door of an outer wall, down to the ground."""
 
     kind: Literal["add_steps"] = "add_steps"
+    phrase: ClassVar[str] = "put steps to {name}"
     door: Id
     id: Id
 
@@ -64,10 +71,11 @@ class AddSteps(Element):
         return put(project, steps)
 
 
-class AddRail(Element):
+class AddRail(Command):
     """A rail with usual sizes under a beam, from end to end of it, on the floor that its posts stand at."""
 
     kind: Literal["add_rail"] = "add_rail"
+    phrase: ClassVar[str] = "put a rail"
     beam: Id
     id: Id
 

@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from ...errors import RefusedEdit
 from ...geometry import Axis
-from ..elements import BaseRule, FreeJoint, MakeUp, PlanSpot, SetOut, TopRule, Wall
+from ..makeups import MakeUp
 from ..project import Project
+from ..rungs import BaseRule
 from ..values import Element, Id, Mm
+from ..walls import FreeJoint, PlanSpot, SetOut, TopRule, Wall
+from .command import Command
 from .rebuilding import put
 
 
@@ -22,10 +25,11 @@ class PlanPoint(Element):
     y: Mm
 
 
-class DrawOutline(Element):
+class DrawOutline(Command):
     """A wall whose plan is a ring of points; the first edge becomes its set-out line, what it holds is inside of it."""
 
     kind: Literal["draw_outline"] = "draw_outline"
+    phrase: ClassVar[str] = "draw a wall by its outline"
     wall: Id
     joints: tuple[Id, Id]
     points: Annotated[tuple[PlanPoint, ...], Field(min_length=3, max_length=60)]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 import shapely
 from pydantic import Field
@@ -13,11 +13,13 @@ from shapely.ops import polygonize
 from ...errors import RefusedEdit
 from ...geometry import Point
 from ...units import FOOT, INCH
-from ..elements import Corner, FreeJoint, RoofBlock, RoofEdge
 from ..places import corner_point, joint_point, roof_sides, wall_axis
 from ..project import Project
-from ..values import Element, Id, Mm
+from ..roofs import Corner, RoofBlock, RoofEdge
+from ..values import Id, Mm
+from ..walls import FreeJoint
 from ._wings import Wing, wings_of
+from .command import Command
 from .rebuilding import changed, put
 from .roofs import NEAR, STRAIGHT, DrawRoof
 
@@ -33,13 +35,14 @@ CLEAR = 600.0
 """How far the top of a porch roof stays below the plate of the wall behind it (mm): below fascia and soffit."""
 
 
-class ProposeRoof(Element):
+class ProposeRoof(Command):
     """A roof of a plain form with usual sizes: over the outer walls around a point, or over an outline.
 
     Gables over an outline of right angles are several blocks: the widest, and the smaller ones that run into it.
     """
 
     kind: Literal["propose_roof"] = "propose_roof"
+    phrase: ClassVar[str] = "put on a roof"
     id: Id
     form: FORMS
     level: Id

@@ -8,30 +8,11 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from ...errors import RefusedEdit
-from ..drawn import ElevationView, Note, SectionLine, Sheet, ViewShow
-from ..elements import (
-    Ceiling,
-    ConstructionLine,
-    Corner,
-    Floor,
-    Foundation,
-    FreeJoint,
-    GridLine,
-    HostedJoint,
-    MakeUp,
-    RoofBlock,
-    Room,
-    Rung,
-    Wall,
-)
+from ..declaring import collection_for
 from ..faults import told
-from ..ground import GroundSpot, GroundStep
 from ..nouns import noun_of, with_article
-from ..onroofs import Chimney, Downpipe, RoofFitting
-from ..openings import Kind, Opening
-from ..outdoors import OutsideSteps, Rail
-from ..posts import Beam, Post
 from ..project import Project
+from ..roofs import Corner, RoofBlock
 
 E = TypeVar("E")
 
@@ -41,7 +22,7 @@ def rebuild(project: Project, **changes: Any) -> Project:
     data = {name: getattr(project, name) for name in type(project).model_fields}
     data.update(changes)
     try:
-        return Project.model_validate(data)
+        return type(project).model_validate(data)
     except ValidationError as error:
         raise refusal(error) from error
 
@@ -87,7 +68,7 @@ def put(project: Project, *elements: Any) -> Project:
     """The project with elements added, or replaced where their id is known."""
     changes: dict[str, Any] = {}
     for element in elements:
-        collection = _COLLECTION_OF[type(element)]
+        collection = collection_for(type(project), type(element))
         held = changes.get(collection, getattr(project, collection))
         if any(old.id == element.id for old in held):
             changes[collection] = tuple(element if old.id == element.id else old for old in held)
@@ -103,35 +84,3 @@ def held(project: Project, id: str, kind: type[E]) -> E:
         is_, wanted = (with_article(noun_of(held)) for held in (type(element), kind))
         raise RefusedEdit(f"“{id}” is {is_}, not {wanted}", element=id)
     return element
-
-
-_COLLECTION_OF: dict[type, str] = {
-    MakeUp: "make_ups",
-    Rung: "rungs",
-    FreeJoint: "joints",
-    HostedJoint: "joints",
-    Wall: "walls",
-    Kind: "kinds",
-    Opening: "openings",
-    Post: "posts",
-    Beam: "beams",
-    Room: "rooms",
-    ConstructionLine: "construction",
-    GridLine: "grid",
-    GroundSpot: "spots",
-    GroundStep: "steps",
-    OutsideSteps: "outside_steps",
-    Rail: "rails",
-    RoofBlock: "roofs",
-    Chimney: "chimneys",
-    RoofFitting: "fittings",
-    Downpipe: "downpipes",
-    Foundation: "foundations",
-    Floor: "floors",
-    Ceiling: "ceilings",
-    SectionLine: "sections",
-    ElevationView: "elevations",
-    ViewShow: "shows",
-    Note: "notes",
-    Sheet: "sheets",
-}

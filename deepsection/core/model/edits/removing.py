@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
 from ...errors import RefusedEdit
-from ..elements import Corner, FreeJoint, HostedJoint, Joint, RoofBlock
 from ..places import beam_points, corner_point, joint_point
 from ..posts import Beam, BeamEnd
-from ..project import COLLECTIONS, Project
-from ..values import Element, Id
+from ..project import Project
+from ..roofs import Corner, RoofBlock
+from ..values import Id
+from ..walls import FreeJoint, HostedJoint, Joint
+from .command import Command, all_named
 from .openings import alone
 from .rebuilding import changed, rebuild, with_corners
 
 
-class Remove(Element):
+class Remove(Command):
     """Elements taken away, with what cannot stand without them.
 
     Openings go with their wall, and keep what they had from a removed kind; walls that met a removed one
@@ -24,6 +26,7 @@ class Remove(Element):
     """
 
     kind: Literal["remove"] = "remove"
+    phrase: ClassVar[str] = "remove {name}"
     elements: Annotated[tuple[Id, ...], Field(min_length=1)]
 
     def apply(self, project: Project) -> Project:
@@ -35,7 +38,8 @@ class Remove(Element):
         walls = tuple(wall for wall in project.walls if wall.id not in gone)
         used = {id for wall in walls for id in (wall.start, wall.end)}
         kept: dict[str, Any] = {
-            name: tuple(element for element in getattr(project, name) if element.id not in gone) for name in COLLECTIONS
+            name: tuple(element for element in getattr(project, name) if element.id not in gone)
+            for name in project.collections
         }
         kept["openings"] = tuple(
             alone(project, o) if o.kind in gone else o for o in kept["openings"] if o.wall not in gone
@@ -59,6 +63,10 @@ class Remove(Element):
         kept["downpipes"] = tuple(pipe for pipe in kept["downpipes"] if pipe.roof not in gone)
         kept["roofs"] = tuple(_untied(project, roof, used) for roof in kept["roofs"])
         return rebuild(project, **kept)
+
+    def words(self, project: Project) -> str:
+        """What is removed: by its name, or several by kind and number."""
+        return self.phrase.format(name=all_named(self.elements, project))
 
 
 def _freed(project: Project, joint: Joint, gone: set[str]) -> Joint:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 import shapely
 from pydantic import Field
@@ -12,10 +12,11 @@ from shapely.geometry import Polygon
 from ...errors import GeometryError, RefusedEdit
 from ...geometry import Point, RoofShape, Slope, line_through, roof_shape
 from ...units import FOOT, INCH
-from ..elements import RAKED, SLOPING, Corner, EdgeKind, RoofBlock, RoofEdge
 from ..places import corner_point, roof_sides
 from ..project import Project
-from ..values import Element, Id, Mm
+from ..roofs import RAKED, SLOPING, Corner, EdgeKind, RoofBlock, RoofEdge
+from ..values import Id, Mm
+from .command import Command
 from .rebuilding import changed, held, put, with_corners
 
 NEAR = 60.0
@@ -26,10 +27,11 @@ STRAIGHT = 1e-4
 """Sine of the angle below which two edges are one."""
 
 
-class DrawRoof(Element):
+class DrawRoof(Command):
     """A roof over an outline: a side that lies on or in another roof runs into it, and its ridge with it."""
 
     kind: Literal["draw_roof"] = "draw_roof"
+    phrase: ClassVar[str] = "put on {name}"
     roof: RoofBlock
 
     def apply(self, project: Project) -> Project:
@@ -70,10 +72,11 @@ class DrawRoof(Element):
         )
 
 
-class SetRoofEdge(Element):
+class SetRoofEdge(Command):
     """An edge of a roof becomes an eave, a gable, a half hip ... with usual sizes where it has none."""
 
     kind: Literal["set_roof_edge"] = "set_roof_edge"
+    phrase: ClassVar[str] = "change an edge of {name}"
     roof: Id
     edge: int = Field(ge=0)
     to: EdgeKind
@@ -94,10 +97,11 @@ class SetRoofEdge(Element):
         return put(project, changed(roof, edges=edges))
 
 
-class MoveRoofEdge(Element):
+class MoveRoofEdge(Command):
     """An edge of a roof is drawn outward (or in): its corners leave the walls that they were tied to."""
 
     kind: Literal["move_roof_edge"] = "move_roof_edge"
+    phrase: ClassVar[str] = "move an edge of {name}"
     roof: Id
     edge: int = Field(ge=0)
     by: Mm
@@ -120,10 +124,11 @@ class MoveRoofEdge(Element):
         return put(project, with_corners(roof, moved))
 
 
-class MoveRidge(Element):
+class MoveRidge(Command):
     """A ridge between two opposite eaves, moved away from the first at the same height: their pitches change."""
 
     kind: Literal["move_ridge"] = "move_ridge"
+    phrase: ClassVar[str] = "move a ridge of {name}"
     roof: Id
     edges: tuple[int, int]
     by: Mm
@@ -155,10 +160,11 @@ class MoveRidge(Element):
         return put(project, changed(roof, edges=edges))
 
 
-class SteepenRoof(Element):
+class SteepenRoof(Command):
     """All pitches of a roof times a factor: its ridges rise by it over their bearing lines, and stay in plan."""
 
     kind: Literal["steepen_roof"] = "steepen_roof"
+    phrase: ClassVar[str] = "raise the ridge of {name}"
     roof: Id
     factor: float = Field(gt=0, le=20)
 

@@ -3,23 +3,25 @@
 from __future__ import annotations
 
 import math
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 from ...errors import RefusedEdit
 from ...tolerance import TOL
-from ..elements import FreeJoint, HostedJoint, Wall
 from ..openings import Opening
 from ..places import wall_axis
 from ..project import Project
-from ..values import Element, Id, Positive
+from ..values import Id, Positive
+from ..walls import FreeJoint, HostedJoint, Wall
+from .command import Command
 from .rebuilding import changed, held, put, rebuild, with_corners
 from .splitting import SHORTEST
 
 
-class RoundCorner(Element):
+class RoundCorner(Command):
     """The corner of two straight walls rounded: an arc of a radius to the set-out line touches both."""
 
     kind: Literal["round_corner"] = "round_corner"
+    phrase: ClassVar[str] = "round a corner"
     joint: Id
     radius: Positive
     wall: Id

@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from ..drawn import Annotation, ViewShow
 from ..project import Project
-from ..values import Element, Name
+from ..values import Name
+from .command import Command
 from .rebuilding import changed, put
 
 
-class SetAnnotation(Element):
+class SetAnnotation(Command):
     """Lettering that a view writes by itself, moved, rewritten or hidden; a plain annotation gives it back."""
 
     kind: Literal["set_annotation"] = "set_annotation"
+    phrase: ClassVar[str] = "change the lettering of a view"
     view: Name
     annotation: Annotation
 
@@ -27,10 +29,11 @@ class SetAnnotation(Element):
         return put(project, changed(show, annotations=(*others, *own)))
 
 
-class CopyShow(Element):
+class CopyShow(Command):
     """How a view is shown, for other views too: all but its annotations, which are its own."""
 
     kind: Literal["copy_show"] = "copy_show"
+    phrase: ClassVar[str] = "show other views alike"
     view: Name
     to: Annotated[tuple[Name, ...], Field(min_length=1, max_length=200)]
 

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 from ...errors import RefusedEdit
-from ..elements import FreeJoint, HostedJoint, Wall
 from ..ids import free_ids
 from ..openings import Opening
 from ..places import along_from_start, wall_axis
 from ..project import Project
-from ..values import Element, Id, Mm, WallEnd
+from ..values import Id, Mm, WallEnd
+from ..walls import FreeJoint, HostedJoint, Wall
+from .command import Command
 from .rebuilding import changed, held, put
 
 SHORTEST = 50.0
@@ -19,13 +20,14 @@ SHORTEST = 50.0
 _OTHER: dict[Any, Any] = {"start": "end", "end": "start", "centre": "centre", "left": "right", "right": "left"}
 
 
-class SplitWall(Element):
+class SplitWall(Command):
     """A wall parted at a distance from its start: it keeps its id on the start piece, a new wall is the rest.
 
     Openings go with their centre, tees with their place.
     """
 
     kind: Literal["split_wall"] = "split_wall"
+    phrase: ClassVar[str] = "split a wall"
     wall: Id
     distance: Mm
     joint: Id
@@ -69,10 +71,11 @@ class SplitWall(Element):
         )
 
 
-class ReverseWall(Element):
+class ReverseWall(Command):
     """A wall turned round, start for end; its outside, openings and tees stay where they are."""
 
     kind: Literal["reverse_wall"] = "reverse_wall"
+    phrase: ClassVar[str] = "turn a wall round"
     wall: Id
 
     def apply(self, project: Project) -> Project:

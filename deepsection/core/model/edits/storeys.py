@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
 from ...errors import RefusedEdit
-from ..elements import BaseRule, Floor, HostedJoint, LayerRef, MakeUp, Rung, Term, Wall
-from ..project import COLLECTIONS, Project
+from ..floors import Floor
+from ..makeups import MakeUp
+from ..project import Project
 from ..rises import plate_of
+from ..rungs import BaseRule, LayerRef, Rung, Term
 from ..values import Element, Id
+from ..walls import HostedJoint, Wall
+from .command import Command
 from .rebuilding import changed, held, put, rebuild, with_corners
 from .removing import Remove
 
@@ -23,13 +27,14 @@ class Copied(Element):
     id: Id
 
 
-class AddStorey(Element):
+class AddStorey(Command):
     """A joist floor on the plate of a storey, with a plate, outer walls and a ceiling as below; the roofs go up.
 
     `walls` and `joints` say what is copied: outer walls, and the joints by which they stand on each other.
     """
 
     kind: Literal["add_storey"] = "add_storey"
+    phrase: ClassVar[str] = "add a storey over {name}"
     below: Id
     make_up: Id
     level: Id
@@ -113,13 +118,14 @@ def storey_above(project: Project, below: str) -> AddStorey:
     )
 
 
-class PartCorners(Element):
+class PartCorners(Command):
     """A wall given corners of its own, so that it moves without the walls of other storeys at its corners.
 
     Walls of its own storey, and the roofs on its plate, go along to the new corners.
     """
 
     kind: Literal["part_corners"] = "part_corners"
+    phrase: ClassVar[str] = "part the corners of a wall"
     wall: Id
     joints: Annotated[tuple[Copied, ...], Field(min_length=1)]
 
@@ -154,10 +160,11 @@ def parted_corners(project: Project, wall: Wall) -> PartCorners | None:
     return PartCorners(wall=wall.id, joints=tuple(Copied(of=id, id=next(free)) for id in shared)) if shared else None
 
 
-class RemoveStorey(Element):
+class RemoveStorey(Command):
     """A storey on a joist floor taken away with all that stands on it; its roofs come down to the plate below."""
 
     kind: Literal["remove_storey"] = "remove_storey"
+    phrase: ClassVar[str] = "remove the storey {name}"
     level: Id
 
     def apply(self, project: Project) -> Project:
@@ -179,7 +186,7 @@ class RemoveStorey(Element):
             project = Remove(elements=tuple(sorted(gone))).apply(project)
         kept = {
             name: tuple(held for held in getattr(project, name) if held.id not in {*rungs, floor.id})
-            for name in COLLECTIONS
+            for name in project.collections
         }
         return rebuild(project, **kept)
 

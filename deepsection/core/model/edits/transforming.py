@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
@@ -12,18 +12,19 @@ from ...errors import RefusedEdit
 from ...geometry import Axis, Point
 from ...tolerance import TOL
 from ..drawn import SectionLine
-from ..elements import ConstructionLine, Corner, FreeJoint, GridLine, HostedJoint, RoofBlock, RoofEdge, Room, Wall
-from ..ground import GroundSpot, GroundStep
 from ..ids import free_among
+from ..lines import GridLine
+from ..motion import Motion
 from ..nouns import noun_of, with_article
-from ..onroofs import Chimney, RoofFitting
 from ..openings import Opening
-from ..outdoors import OutsideSteps, Rail
 from ..places import corner_point, joint_point
 from ..posts import Beam, Post
 from ..project import Project
-from ..values import Element, Id, Mm
+from ..roofs import Corner, RoofBlock, RoofEdge
+from ..values import Id
+from ..walls import FreeJoint, HostedJoint, Wall
 from .arranging import next_number, numbers_of
+from .command import Command, all_named
 from .rebuilding import changed, put
 from .walls import with_joints_at
 
@@ -32,53 +33,7 @@ ON = 1.0
 """A corner that comes to lie this close to another (mm) is the same corner."""
 
 
-class Motion(Element):
-    """A rigid motion in plan: mirrored in a line, or not; turned; then shifted.
-
-    `mirror` is the angle of the line through (x, y) to mirror in, and `turn` an angle about (x, y), both in degrees
-    counter-clockwise from east.
-    """
-
-    dx: Mm = 0.0
-    dy: Mm = 0.0
-    x: Mm = 0.0
-    y: Mm = 0.0
-    turn: Annotated[float, Field(ge=-360, le=360)] = 0.0
-    mirror: Annotated[float, Field(ge=-360, le=360)] | None = None
-
-    def at(self, point: Point) -> Point:
-        """Where a point comes to lie."""
-        x, y = self.along(point[0] - self.x, point[1] - self.y)
-        return x + self.x + self.dx, y + self.y + self.dy
-
-    def along(self, x: float, y: float) -> Point:
-        """What becomes of a vector."""
-        if self.mirror is not None:
-            c, s = _cos_sin(2 * self.mirror)
-            x, y = c * x + s * y, s * x - c * y
-        c, s = _cos_sin(self.turn)
-        return c * x - s * y, s * x + c * y
-
-    def angle(self, degrees: float) -> float:
-        """What becomes of a direction."""
-        c, s = _cos_sin(degrees)
-        x, y = self.along(c, s)
-        return round(math.degrees(math.atan2(y, x)), 9)
-
-    def times(self, k: int) -> Motion:
-        """The motion done k times over; a mirror once."""
-        if self.turn:
-            return Motion(x=self.x, y=self.y, turn=math.remainder(self.turn * k, 360.0))
-        return Motion(dx=self.dx * k, dy=self.dy * k, x=self.x, y=self.y, mirror=self.mirror)
-
-
-def _cos_sin(degrees: float) -> tuple[float, float]:
-    """Exact for quarters."""
-    exact = {0.0: (1.0, 0.0), 90.0: (0.0, 1.0), 180.0: (-1.0, 0.0), 270.0: (0.0, -1.0)}.get(degrees % 360.0)
-    return exact or (math.cos(math.radians(degrees)), math.sin(math.radians(degrees)))
-
-
-class Transform(Element):
+class Transform(Command):
     """Elements moved as one; with `copies`, so many copies of them instead, each moved on from the last.
 
     What stands in walls goes with them. Corners that come to lie on corners of their storey join them. New elements
@@ -86,6 +41,7 @@ class Transform(Element):
     """
 
     kind: Literal["transform"] = "transform"
+    phrase: ClassVar[str] = "move {name}"
     elements: Annotated[tuple[Id, ...], Field(min_length=1, max_length=MOST)]
     motion: Motion
     copies: Annotated[int, Field(ge=0, le=50)] = 0
@@ -99,7 +55,7 @@ class Transform(Element):
         inside = {wall.id for wall in walls}
         chosen = [held for held in chosen if not (isinstance(held, Opening) and held.wall in inside)]
         for element in chosen:
-            if not isinstance(element, MOVABLE):
+            if not element.about.movable:
                 name = with_article(noun_of(type(element)))
                 raise RefusedEdit(f"{name} cannot be moved this way", element=element.id)
         if not self.copies:
@@ -108,13 +64,20 @@ class Transform(Element):
             project = self._copied(project, chosen, walls, self.motion.times(k))
         return project
 
+    def words(self, project: Project) -> str:
+        """How they are moved or copied: by name, or several by kind and number."""
+        motion = self.motion
+        word = "mirror" if motion.mirror is not None else "turn" if motion.turn else "move"
+        copied = "copy, mirrored, " if word == "mirror" else "copy, turned, " if word == "turn" else "copy "
+        return f"{copied if self.copies else f'{word} '}{all_named(self.elements, project)}"
+
     # --- in place -------------------------------------------------------------------------------
 
     def _moved(self, project: Project, chosen: list[Any], walls: list[Wall]) -> Project:
         motion = self.motion
         places = {id: joint_point(project, id) for wall in walls for id in (wall.start, wall.end)}
         staged = with_joints_at(project, {id: motion.at(point) for id, point in places.items()})
-        others = [_loose(held, motion, held.id) for held in chosen if not isinstance(held, Wall)]
+        others = [held.moved(motion, held.id) for held in chosen if not isinstance(held, Wall)]
         if others:
             staged = put(staged, *others)
         if motion.mirror is not None and walls:
@@ -149,29 +112,11 @@ class Transform(Element):
             if isinstance(held, RoofBlock):
                 made.append(_roof_copy(project, held, next(ids), motion, corners))
                 continue
-            loose = _loose(held, motion, posts.get(held.id) or next(ids))
+            loose = held.moved(motion, posts.get(held.id) or next(ids))
             if isinstance(loose, GridLine | SectionLine):
                 loose = changed(loose, name=_next_name(loose.name, project, made))
             made.append(_beam_copy(project, held, loose, posts, motion) if isinstance(held, Beam) else loose)
         return put(project, *corners.made, *made)
-
-
-MOVABLE = (
-    Wall,
-    Post,
-    Beam,
-    OutsideSteps,
-    Rail,
-    Room,
-    ConstructionLine,
-    GridLine,
-    SectionLine,
-    GroundSpot,
-    GroundStep,
-    Chimney,
-    RoofFitting,
-    RoofBlock,
-)
 
 
 def _next_name(name: str, project: Project, made: list[Any]) -> str:
@@ -205,47 +150,6 @@ def _turned_round(roof: RoofBlock) -> RoofBlock:
     outline, *courts = (ring[::-1] for ring in roof.rings)
     turned: RoofBlock = changed(roof, outline=outline, courts=tuple(courts), edges=tuple(edges))
     return turned
-
-
-def _loose(held: Any, motion: Motion, id: str) -> Any:
-    """What stands on no joint, moved."""
-    if isinstance(held, RoofBlock):
-        rings = [tuple(_corner_moved(corner, motion) for corner in ring) for ring in held.rings]
-        return changed(held, id=id, outline=rings[0], courts=tuple(rings[1:]))
-    if isinstance(held, SectionLine):
-        (x1, y1), (x2, y2) = motion.at((held.x1, held.y1)), motion.at((held.x2, held.y2))
-        look = held.look if motion.mirror is None else ("right" if held.look == "left" else "left")
-        return changed(held, id=id, x1=x1, y1=y1, x2=x2, y2=y2, look=look)
-    if isinstance(held, Rail):
-        (x1, y1), (x2, y2) = motion.at((held.x1, held.y1)), motion.at((held.x2, held.y2))
-        return changed(held, id=id, x1=x1, y1=y1, x2=x2, y2=y2)
-    if isinstance(held, GroundStep):
-        (x1, y1), (x2, y2) = motion.at((held.x1, held.y1)), motion.at((held.x2, held.y2))
-        rise = held.rise if motion.mirror is None else -held.rise
-        return changed(held, id=id, x1=x1, y1=y1, x2=x2, y2=y2, rise=rise)
-    if isinstance(held, Beam):
-        ends = {}
-        for which in ("start", "end"):
-            end = getattr(held, which)
-            x, y = motion.at((end.x, end.y))
-            ends[which] = end if end.post else changed(end, x=x, y=y)
-        return changed(held, id=id, **ends)
-    x, y = motion.at((held.x, held.y))
-    more: dict[str, Any] = {}
-    if isinstance(held, ConstructionLine | GridLine):
-        more["angle"] = motion.angle(held.angle)
-    if isinstance(held, OutsideSteps):
-        more["turn"] = math.remainder(motion.angle(held.turn), 360.0)
-    if isinstance(held, Post | Chimney):
-        more["turn"] = motion.angle(held.turn) % 180.0
-    return changed(held, id=id, x=x, y=y, **more)
-
-
-def _corner_moved(corner: Corner, motion: Motion) -> Corner:
-    """A corner of its own, moved; one that is tied to a joint goes where that goes."""
-    x, y = motion.at((corner.x, corner.y))
-    moved: Corner = corner if corner.joint else changed(corner, x=x, y=y)
-    return moved
 
 
 def _roof_copy(project: Project, held: RoofBlock, id: str, motion: Motion, corners: _Corners) -> RoofBlock:

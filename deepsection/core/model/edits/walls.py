@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections import defaultdict
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
@@ -13,15 +13,18 @@ from ...errors import RefusedEdit
 from ...geometry import Axis, Point
 from ...tolerance import TOL
 from ..bands import set_out_layer
-from ..elements import BaseRule, Bulge, FreeJoint, HostedJoint, Joint, MakeUp, SetOut, TopRule, Wall
+from ..makeups import MakeUp
 from ..openings import Opening
 from ..places import joint_point, wall_axis, wall_points
 from ..project import Project
-from ..values import Element, Id, Mm, Positive
+from ..rungs import BaseRule
+from ..values import Id, Mm, Positive
+from ..walls import Bulge, FreeJoint, HostedJoint, Joint, SetOut, TopRule, Wall
+from .command import Command
 from .rebuilding import changed, held, put
 
 
-class DrawWalls(Element):
+class DrawWalls(Command):
     """A chain of walls through joints, new ones given here; closed when it returns to its first.
 
     A closed chain has its outside on the outside of the loop; an open one on the left. `flipped` puts it
@@ -29,6 +32,7 @@ class DrawWalls(Element):
     """
 
     kind: Literal["draw_walls"] = "draw_walls"
+    phrase: ClassVar[str] = "draw walls"
     joints: tuple[Joint, ...] = ()
     chain: Annotated[tuple[Id, ...], Field(min_length=2)]
     walls: Annotated[tuple[Id, ...], Field(min_length=1)]
@@ -96,10 +100,11 @@ def _area(points: list[Point], bulges: tuple[float, ...]) -> float:
     return sum(a[0] * b[1] - b[0] * a[1] for a, b in itertools.pairwise(ring)) / 2
 
 
-class MoveJoint(Element):
+class MoveJoint(Command):
     """A joint moved to a point; a hosted one slides along its wall to the nearest place."""
 
     kind: Literal["move_joint"] = "move_joint"
+    phrase: ClassVar[str] = "move a corner"
     joint: Id
     x: Mm
     y: Mm
@@ -111,13 +116,14 @@ class MoveJoint(Element):
         return with_joints_at(project, {self.joint: (self.x, self.y)})
 
 
-class MoveWall(Element):
+class MoveWall(Command):
     """A wall shifted in plan; walls that share its joints stretch.
 
     One piece of a side that is parted by bays takes the whole side along, but for `alone`.
     """
 
     kind: Literal["move_wall"] = "move_wall"
+    phrase: ClassVar[str] = "move a wall"
     wall: Id
     dx: Mm
     dy: Mm
@@ -167,13 +173,14 @@ def side_of(project: Project, wall: Wall) -> list[Wall]:
     return list(found.values())
 
 
-class SetWallLength(Element):
+class SetWallLength(Command):
     """Another length for a wall, joint to joint: the walls across its end move along, so that corners stay square.
 
     An end that stands on another wall stays; then the start moves.
     """
 
     kind: Literal["set_wall_length"] = "set_wall_length"
+    phrase: ClassVar[str] = "change the length of a wall"
     wall: Id
     length: Positive
 
@@ -270,10 +277,11 @@ def _nearest(project: Project, host: Wall, joint: HostedJoint, to: Point) -> flo
     return min(max(axis.along(to), 0.0), axis.length) if axis.chord > TOL.point else 0.0
 
 
-class FlipWall(Element):
+class FlipWall(Command):
     """The outside of a wall put on the other side of its line."""
 
     kind: Literal["flip_wall"] = "flip_wall"
+    phrase: ClassVar[str] = "flip a wall"
     wall: Id
 
     def apply(self, project: Project) -> Project:
@@ -282,10 +290,11 @@ class FlipWall(Element):
         return put(project, changed(wall, outside="right" if wall.outside == "left" else "left"))
 
 
-class UseMakeUp(Element):
+class UseMakeUp(Command):
     """Another make-up for a wall, on its usual set-out face; openings measure set-in from the frame."""
 
     kind: Literal["use_make_up"] = "use_make_up"
+    phrase: ClassVar[str] = "choose a make-up"
     wall: Id
     make_up: Id
 

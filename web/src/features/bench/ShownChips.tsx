@@ -1,7 +1,7 @@
+import { nameOf } from "../../actions/elements";
 import { keyInWords, kindInWords, type Show, showOf, showWith } from "../../actions/shown";
 import { Button } from "../../ui/Button";
 import { useHeld } from "../shell/useProject";
-import { nameOf } from "./picking";
 
 /** What is hidden in this view, each brought back with a click. */
 export function ShownChips() {
@@ -11,7 +11,7 @@ export function ShownChips() {
   const chips: { key: string; label: string; run: () => void }[] = [
     ...show.hidden.map((id) => ({
       key: id,
-      label: `${nameOf(state.project, id)} is hidden`,
+      label: `${nameOf(state, id)} is hidden`,
       run: back({ hidden: show.hidden.filter((held) => held !== id) }),
     })),
     ...show.kinds.map((kind) => ({
@@ -32,7 +32,7 @@ export function ShownChips() {
   if (show.alone.length)
     chips.push({
       key: "alone",
-      label: `only ${show.alone.map((id) => nameOf(state.project, id)).join(", ")}`,
+      label: `only ${show.alone.map((id) => nameOf(state, id)).join(", ")}`,
       run: back({ alone: [] }),
     });
   if (!chips.length) return null;

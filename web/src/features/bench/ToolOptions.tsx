@@ -1,11 +1,12 @@
 import { type ReactNode, useState } from "react";
 import type { BayShape } from "../../actions/bay";
+import { movables } from "../../actions/elements";
 import { lengthText } from "../../actions/lengthText";
 import type { OnRoof, RoofForm } from "../../actions/roof";
 import { readLength } from "../../api/queries";
 import { type RoofBase, useClient, type WallShape } from "../../store";
 import { Button } from "../../ui/Button";
-import { isStraightWall, MOTIONS, movables } from "../shell/useActions";
+import { isStraightWall, MOTIONS } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
 import { bayOf } from "./usePlanAction";
 
@@ -13,7 +14,7 @@ import { bayOf } from "./usePlanAction";
 export function ToolOptions({ top }: { top: number }) {
   const { tool, selection, also, step } = useClient();
   const { state } = useHeld();
-  const moved = movables(state.project, [selection, ...also]);
+  const moved = movables(state, [selection, ...also]);
   const motions = tool === "select" && step === "Plan" && moved.length > 0;
   const status = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
   const unit = tool === "window" || tool === "door" || tool === "niche" ? tool : null;

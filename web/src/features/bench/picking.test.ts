@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Drawing, Schemas } from "../../api/client";
-import { nameOf, nextUnder, toggled, within } from "./picking";
+import { nextUnder, toggled, within } from "./picking";
 
 const project = {
   walls: [
@@ -42,10 +42,6 @@ describe("picking", () => {
     expect(nextUnder(["w1", "south", "roof"], "w1")).toBe("south");
     expect(nextUnder(["w1", "south", "roof"], "roof")).toBe("w1");
     expect(nextUnder([], "w1")).toBeNull();
-  });
-
-  it("names what it finds", () => {
-    expect(["w1", "south", "roof"].map((id) => nameOf(project, id))).toEqual(["window W4", "outer wall", "Main roof"]);
   });
 
   it("boxes walls that are enclosed, or touched, and openings where there are no walls", () => {

@@ -1,32 +1,7 @@
-import { numberOf } from "../../actions/openings";
 import type { Drawing, Schemas } from "../../api/client";
 import { type Extent, elementOf, extentOf } from "./viewport";
 
 type Project = Schemas["Project"];
-
-/** What an element is called. */
-export function nameOf(project: Project, id: string): string {
-  const opening = project.openings?.find((held) => held.id === id);
-  if (opening) return `${opening.unit} ${numberOf(project, opening)}`;
-  const wall = project.walls?.find((held) => held.id === id);
-  if (wall) return `${wall.status} wall`;
-  const own = project.elevations?.find((held) => held.id === id);
-  if (own) return own.name;
-  const line = project.sections?.find((held) => held.id === id);
-  if (line) return `section ${line.name}`;
-  if (project.posts?.some((held) => held.id === id)) return "post";
-  if (project.chimneys?.some((held) => held.id === id)) return "chimney";
-  const fitting = project.fittings?.find((held) => held.id === id);
-  if (fitting) return fitting.fitting === "window" ? "roof window" : fitting.fitting;
-  if (project.downpipes?.some((held) => held.id === id)) return "downpipe";
-  if (project.outside_steps?.some((held) => held.id === id)) return "steps";
-  if (project.rails?.some((held) => held.id === id)) return "rail";
-  if (project.beams?.some((held) => held.id === id)) return "beam";
-  const named = [project.roofs, project.rooms, project.foundations, project.floors, project.ceilings]
-    .flatMap((held): { id: string; name: string }[] => held ?? [])
-    .find((held) => held.id === id);
-  return named?.name ?? "note";
-}
 
 /** The elements under a point of the screen, front ones first, each once. */
 export function under(x: number, y: number, plan: Drawing | undefined, view: Drawing | undefined): string[] {

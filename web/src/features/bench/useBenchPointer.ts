@@ -9,6 +9,7 @@ import {
   type WheelEvent,
 } from "react";
 import { type Drag, dragOf, letteringDrag, noteDrag, sectionDrag } from "../../actions/drag";
+import { nameOf } from "../../actions/elements";
 import { lengthText } from "../../actions/lengthText";
 import { nearestLine, snapPlace } from "../../actions/snap";
 import { type ActionKey, EMPTY, newId, type Overlay, type Place, type Snaps, toPlan } from "../../actions/types";
@@ -16,7 +17,7 @@ import type { Angle } from "../../actions/walls";
 import type { Drawing, Edit } from "../../api/client";
 import { useClient, type Viewport } from "../../store";
 import { useHeld } from "../shell/useProject";
-import { nameOf, nextUnder, toggled, under, within } from "./picking";
+import { nextUnder, toggled, under, within } from "./picking";
 import { SELECT_HINT, usePlanAction } from "./usePlanAction";
 import type { usePreview } from "./usePreview";
 import { elementOf, type Panes, zoom } from "./viewport";
@@ -267,7 +268,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     const chosen = repeated ? nextUnder(stack, selection) : element;
     set({ selection: chosen, message: null });
     if (chosen && stack.length > 1) {
-      const names = stack.map((id) => nameOf(state.project, id));
+      const names = stack.map((id) => nameOf(state, id));
       set({ snapped: `${names[stack.indexOf(chosen)]}, ${stack.indexOf(chosen) + 1} of ${stack.length} here` });
     }
   }

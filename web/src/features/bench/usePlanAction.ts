@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type BaySize, PlaceBay } from "../../actions/bay";
 import { DrawConstruction } from "../../actions/construction";
+import { movables } from "../../actions/elements";
 import { Measure } from "../../actions/measure";
 import { DrawOutline } from "../../actions/outline";
 import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
@@ -12,7 +13,7 @@ import { EMPTY } from "../../actions/types";
 import { DrawRectangle, DrawWalls } from "../../actions/walls";
 import type { Edit } from "../../api/client";
 import { type Last, type Tool, useClient } from "../../store";
-import { isStraightWall, MOTIONS, movables, TOOLS } from "../shell/useActions";
+import { isStraightWall, MOTIONS, TOOLS } from "../shell/useActions";
 import { useHeld } from "../shell/useProject";
 import type { usePreview } from "./usePreview";
 
@@ -53,8 +54,8 @@ function lastOf(edits: Edit[], tool: Tool): Last | null {
 export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
   const { tool, makeUps, kinds, shape, bay, roof, onRoof, copies, keep, set } = useClient();
-  const project = useRef(state.project);
-  project.current = state.project;
+  const saved = useRef(state);
+  saved.current = state;
   const lines = useRef(snaps);
   lines.current = snaps;
   const [overlay, setOverlay] = useState(EMPTY);
@@ -68,7 +69,7 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new round begins the same action anew
   const action = useMemo<PlanAction | null>(() => {
-    const held = project.current;
+    const held = saved.current.project;
     const walls = (held.make_ups ?? []).filter((makeUp) => makeUp.use === "wall");
     const frame = { dx, dy };
     if (tool === "outer-wall" || tool === "inner-wall") {
@@ -100,7 +101,7 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
     if (tool === "ground-spot") return new PlaceGroundSpot(frame);
     if (tool === "ground-step") return new DrawGroundStep(held, frame);
     const { selection, also } = useClient.getState();
-    const elements = movables(held, [selection, ...also]);
+    const elements = movables(saved.current, [selection, ...also]);
     if (elements.length) {
       if (tool === "move") return new Shift(frame, { elements, copies: 0 });
       if (tool === "copy") return new Shift(frame, { elements, copies });

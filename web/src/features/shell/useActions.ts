@@ -1,4 +1,5 @@
 import { useMemo } from "react";
+import { itemOf, movables } from "../../actions/elements";
 import { numberOf } from "../../actions/openings";
 import { annotationWith, showOf, showWith } from "../../actions/shown";
 import { newId, type Project } from "../../actions/types";
@@ -48,32 +49,6 @@ export const MOTIONS: { tool: Tool; label: string; words: string }[] = [
   { tool: "align", label: "Align", words: "Align the selected wall with a face" },
 ];
 
-/** Of some elements, those that can be moved in plan. */
-export function movables(project: Project, ids: (string | null)[]): string[] {
-  const known = new Set(
-    [
-      project.walls,
-      project.posts,
-      project.beams,
-      project.outside_steps,
-      project.rails,
-      project.rooms,
-      project.construction,
-      project.grid,
-    ]
-      .concat([
-        project.sections,
-        project.spots,
-        project.steps,
-        project.chimneys,
-        project.fittings,
-        project.roofs,
-      ] as never[])
-      .flatMap((held) => (held ?? []).map(({ id }) => id)),
-  );
-  return ids.filter((id): id is string => id !== null && known.has(id));
-}
-
 export function isStraightWall(project: Project, ids: string[]): boolean {
   return ids.length === 1 && Boolean(project.walls?.some((wall) => wall.id === ids[0] && !wall.bulge));
 }
@@ -111,21 +86,6 @@ const LINED = [
   { by: "middles", label: "One over the other" },
 ] as const;
 
-/** What stands in elevations and sections, and may be left out there. */
-const DRAWN = [
-  "walls",
-  "openings",
-  "posts",
-  "beams",
-  "outside_steps",
-  "rails",
-  "roofs",
-  "chimneys",
-  "fittings",
-  "downpipes",
-  "foundations",
-] as const;
-
 /** What was done last, for what is selected now; null when it cannot be done to it. */
 function repeated(last: Last, selection: string | null, movable: string[]): Change | "tool" | null {
   if (last.kind === "tool") return "tool";
@@ -146,35 +106,13 @@ export function useActions(): Action[] {
     const actions: Action[] = [];
     if (state.undo) actions.push({ id: "undo", label: `Undo: ${state.undo}`, run: () => change({ kind: "undo" }) });
     if (state.redo) actions.push({ id: "redo", label: `Redo: ${state.redo}`, run: () => change({ kind: "redo" }) });
-    const removable: ({ id: string }[] | undefined)[] = [
-      project.walls,
-      project.openings,
-      project.roofs,
-      project.chimneys,
-      project.fittings,
-      project.downpipes,
-      project.sections,
-      project.elevations,
-      project.rooms,
-      project.notes,
-      project.sheets,
-      project.make_ups,
-      project.kinds,
-      project.posts,
-      project.beams,
-      project.outside_steps,
-      project.rails,
-      project.construction,
-      project.grid,
-      project.spots,
-      project.steps,
-    ];
-    const gone = removable.flatMap((held) => held ?? []).find((held) => held.id === selection);
-    if (gone)
+    const chosen = itemOf(state, selection);
+    if (chosen?.removable)
       actions.push({
         id: "remove",
         label: "Remove what is selected",
-        run: () => commit([{ kind: "remove", elements: [gone.id, ...also] }], { done: () => set({ selection: null }) }),
+        run: () =>
+          commit([{ kind: "remove", elements: [chosen.id, ...also] }], { done: () => set({ selection: null }) }),
       });
     if (lettering)
       actions.push({
@@ -186,7 +124,7 @@ export function useActions(): Action[] {
           }),
       });
     const shown = showOf(project, viewName);
-    if (selection && DRAWN.some((held) => project[held]?.some(({ id }) => id === selection)))
+    if (selection && chosen?.hideable)
       actions.push(
         {
           id: "hide",
@@ -267,7 +205,7 @@ export function useActions(): Action[] {
             message: null,
           }),
       });
-    const movable = movables(project, [selection, ...also]);
+    const movable = movables(state, [selection, ...also]);
     for (const { tool, words } of MOTIONS)
       if (movable.length && (tool !== "align" || isStraightWall(project, movable)))
         actions.push({
