@@ -6,14 +6,15 @@ import json
 from typing import Any
 
 from deepsection.core.model import Project, apply_edits
-from deepsection.core.model.edits.transforming import MOVABLE, Motion, Transform
+from deepsection.core.model.edits import Transform
+from deepsection.core.model.motion import Motion
 
 PLACES = {"x", "y", "x1", "y1", "x2", "y2"}
 
 
 def turned(project: Project, degrees: float, decimals: int | None = None) -> Project:
     """All of a house, turned about the origin; places rounded to so many decimals of a millimetre."""
-    ids = tuple(held.id for held in project.elements() if isinstance(held, MOVABLE))
+    ids = tuple(held.id for held in project.elements() if held.about.movable)
     done = apply_edits(project, [Transform(elements=ids, motion=Motion(turn=degrees))])
     if decimals is None:
         return done

@@ -168,6 +168,7 @@ class Finding(BaseModel):
     severity: Literal["blocking", "warning"]
     element: str
     field: str | None = None
+    source: str | None = None
 
 
 class ViewItem(BaseModel):

@@ -196,7 +196,14 @@ def bench_of(
         "own_heights": own_heights(project, building),
         "triangles": slope_triangles(building, look, project.units),
         "findings": [
-            {"code": f.code, "message": f.message, "severity": f.severity, "element": f.element, "field": f.field}
+            {
+                "code": f.code,
+                "message": f.message,
+                "severity": f.severity,
+                "element": f.element,
+                "field": f.field,
+                "source": f.source,
+            }
             for f in held.findings
         ],
     }

@@ -97,6 +97,7 @@ class Check:
     severity: Literal["blocking", "warning"]
     message: str
     element: str
+    source: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,7 +127,7 @@ def describe_element(
     proofs = [id for id in building.sums if id.startswith(f"proof:{element}:")]
     sums = [building.sums[id] for id in (*_sum_ids(held), *proofs) if id in building.sums]
     checks = tuple(
-        Check(found.severity, found.message, found.element)
+        Check(found.severity, found.message, found.element, found.source)
         for found in (*left_out, *building.diagnostics)
         if element == "project" or element == found.element or element in found.others
     )
@@ -158,7 +159,7 @@ def _removable(project: Project, held: Any) -> bool:
         except DeepSectionError:
             return False
         return True
-    return bool(held.about.removable)
+    return not isinstance(held, Project) and bool(held.about.removable)
 
 
 def sum_table(project: Project, building: Building, height: HeightSum) -> SumTable:

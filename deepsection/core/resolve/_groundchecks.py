@@ -32,8 +32,8 @@ def ground_faults(ground: Ground, plan: WallPlan, levels: dict[str, Level], proj
             low, high = min(heights), max(heights)
             if high[0] > sill:
                 message = "the ground lies above the foundation here: raise the house, or lower the ground"
-                yield Diagnostic("ground-high", message, "warning", wall.wall.id, "ground", high[0], sill, at=high[1])
+                yield Diagnostic("ground-high", message, wall.wall.id, "ground", high[0], sill, at=high[1])
             if low[0] < bottom + foundation.footing_depth:
                 message = "the ground lies below the top of the footing here: the footing would be bare"
                 limit = bottom + foundation.footing_depth
-                yield Diagnostic("footing-bare", message, "warning", wall.wall.id, "ground", low[0], limit, at=low[1])
+                yield Diagnostic("footing-bare", message, wall.wall.id, "ground", low[0], limit, at=low[1])

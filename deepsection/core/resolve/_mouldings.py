@@ -183,7 +183,7 @@ def moulding_faults(plan: WallPlan, tops: dict[str, WallTop]) -> Iterator[Diagno
                     f"the {held.name} stands {'above' if low > top.plate else 'below'} its wall: change its height"
                 )
                 at = wall.at(wall.length / 2)
-                yield Diagnostic("moulding-off", message, "warning", wall.wall.id, f"moulding:{held.id}:offset", at=at)
+                yield Diagnostic("moulding-off", message, wall.wall.id, f"moulding:{held.id}:offset", at=at)
 
 
 def moulding_plan(wall: PlannedWall, moulding: Moulding, lines: Mitres) -> list[Polygon]:

@@ -30,7 +30,7 @@ def on_nothing(
         if wall.wall.base.on_roof or base.id in carried or base.z + wall.wall.base.offset < grade + IN_AIR:
             continue
         message = f"nothing carries this wall at {base.name}: lay a floor there, or start it from a level that has one"
-        yield Diagnostic("wall-on-air", message, "warning", wall.wall.id, "foot", at=wall.at(wall.length / 2))
+        yield Diagnostic("wall-on-air", message, wall.wall.id, "foot", at=wall.at(wall.length / 2))
     for held in project.foundations:
         around = (plan.by_id[id] for outline in plan.outlines_on(held.level) for id in outline.walls)
         for wall in around:
@@ -46,11 +46,11 @@ def on_nothing(
                     "bear"
                 )
                 yield Diagnostic(
-                    "off-foundation", message, "warning", held.id, "stem_thickness", held.stem_thickness, needs,
+                    "off-foundation", message, held.id, "stem_thickness", held.stem_thickness, needs,
                     (make_up.id,), at=wall.at(wall.length / 2),
                 )  # fmt: skip
                 break
     for ceiling in project.ceilings:
         if plan.outlines and not plan.outlines_under(ceiling.level):
             message = f"no closed walls reach up to {levels[ceiling.level].name}, so {ceiling.name} lies over nothing"
-            yield Diagnostic("ceiling-over-nothing", message, "warning", ceiling.id, "level")
+            yield Diagnostic("ceiling-over-nothing", message, ceiling.id, "level")

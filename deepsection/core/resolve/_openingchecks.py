@@ -50,7 +50,7 @@ def squeezed_headers(
             f"the header over {placed.number} needs {format_length(needs, units)}, and there is {has} below the top "
             "plates: lower its head, or raise the plate"
         )
-        yield Diagnostic("header-squeezed", message, "warning", placed.opening.id, "head", room, needs)
+        yield Diagnostic("header-squeezed", message, placed.opening.id, "head", room, needs)
 
 
 Slopes = Sequence[tuple[ResolvedRoof, RoofPlane, tuple[float, float, float, float]]]
@@ -80,9 +80,7 @@ def _roofs_before(wall: PlannedWall, openings: tuple[PlacedOpening, ...], slopes
         met = next((roof for roof, plane, spot in found if _meets(plane, spot, placed)), None)
         if met is not None:
             message = f"{met.block.name} runs into {placed.number}: raise its sill, lower the roof, or move one of them"
-            yield Diagnostic(
-                "opening-meets-roof", message, "warning", placed.opening.id, "sill", others=(met.block.id,)
-            )
+            yield Diagnostic("opening-meets-roof", message, placed.opening.id, "sill", others=(met.block.id,))
 
 
 def _over(spot: Point, slopes: Slopes, without: Container[str] = ()) -> Iterator[tuple[ResolvedRoof, RoofPlane]]:

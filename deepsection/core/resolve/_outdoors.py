@@ -56,7 +56,7 @@ def place_steps(
             placed.append(held)
             continue
         code, words, field, value, limit = fault
-        found.append(Diagnostic(code, words, "warning", steps.id, field, value, limit, at=at))
+        found.append(Diagnostic(code, words, steps.id, field, value, limit, at=at))
     return tuple(placed)
 
 
@@ -67,11 +67,11 @@ def place_rails(project: Project, levels: dict[str, Level], found: list[Diagnost
         length, at = math.dist((rail.x1, rail.y1), (rail.x2, rail.y2)), (rail.x1, rail.y1)
         if length < 2 * POST:
             message = "this rail is shorter than its two posts"
-            found.append(Diagnostic("rail-too-short", message, "warning", rail.id, "x1", length, 2 * POST, at=at))
+            found.append(Diagnostic("rail-too-short", message, rail.id, "x1", length, 2 * POST, at=at))
             continue
         if length > LONGEST:
             message = "this rail is longer than any house: draw it in pieces"
-            found.append(Diagnostic("rail-too-long", message, "warning", rail.id, "x1", length, LONGEST, at=at))
+            found.append(Diagnostic("rail-too-long", message, rail.id, "x1", length, LONGEST, at=at))
             continue
         placed.append(PlacedRail(rail, _height(rail.base, levels, f"foot:{rail.id}", "foot of rail")))
     return tuple(placed)

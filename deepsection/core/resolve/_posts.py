@@ -27,7 +27,7 @@ def place_posts(project: Project, levels: dict[str, Level], found: list[Diagnost
         if rise < LOWEST:
             message = "the top of this post is not above its foot"
             at = (post.x, post.y)
-            found.append(Diagnostic("post-too-low", message, "blocking", post.id, "top_offset", rise, LOWEST, at=at))
+            found.append(Diagnostic("post-too-low", message, post.id, "top_offset", rise, LOWEST, at=at))
             continue
         placed.append(PlacedPost(post, post_outline(post), foot, top))
     return tuple(placed)
@@ -41,9 +41,7 @@ def place_beams(project: Project, levels: dict[str, Level], found: list[Diagnost
         length = math.dist(start, end)
         if length < LOWEST:
             message = "this beam spans nothing: its ends lie on one place"
-            found.append(
-                Diagnostic("beam-spans-nothing", message, "blocking", beam.id, "end", length, LOWEST, at=start)
-            )
+            found.append(Diagnostic("beam-spans-nothing", message, beam.id, "end", length, LOWEST, at=start))
             continue
         line, half = Axis(start, end), beam.width / 2
         outline = line.strip(0.0, line.length, half, -half)

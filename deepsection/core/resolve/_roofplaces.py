@@ -87,7 +87,7 @@ def _deep_notch(roof: ResolvedRoof, make_up: MakeUp, project: Project) -> Iterat
         f"make its seat {format_length(most * slope / steepest.pitch, units)} or less, or its rafters deeper"
     )
     yield Diagnostic(
-        "birdsmouth-deep", message, "warning", roof.block.id, "seat", steepest.seat, most * slope / steepest.pitch,
+        "birdsmouth-deep", message, roof.block.id, "seat", steepest.seat, most * slope / steepest.pitch,
         at=roof.side(steepest.edge)[0],
     )  # fmt: skip
 
@@ -102,7 +102,7 @@ def _unwalled(roof: ResolvedRoof, plan: WallPlan) -> Iterator[Diagnostic]:
         if all(wall.footprint.distance(spot) > AT_WALL for wall in plan.walls):
             message = f"no wall stands along this edge of {roof.block.name} to lie against; make it a gable or an eave"
             at = (spot.x, spot.y)
-            yield Diagnostic("abutment-without-wall", message, "warning", roof.block.id, f"kind_{k}", at=at)
+            yield Diagnostic("abutment-without-wall", message, roof.block.id, f"kind_{k}", at=at)
 
 
 AT_WALL = 300.0

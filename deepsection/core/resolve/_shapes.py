@@ -75,7 +75,7 @@ def shape_faults(planned: tuple[PlannedWall, ...], make_ups: Mapping[str, MakeUp
         if held.outline:
             found += _outline_faults(held, wall.axis, make_up)
         for code, message, field, value, limit in found:
-            yield Diagnostic(code, message, "blocking", held.id, field, value, limit, at=at)
+            yield Diagnostic(code, message, held.id, field, value, limit, at=at)
 
 
 def _taper_faults(wall: Wall, axis: Axis, make_up: MakeUp) -> Iterator[Fault]:

@@ -82,7 +82,7 @@ def _into_walls(swings: list[Swing], plan: WallPlan) -> Iterator[Diagnostic]:
             )
             spot = area.intersection(other.footprint).representative_point()
             yield Diagnostic(
-                "door-into-wall", message, "warning", placed.opening.id, "hinge",
+                "door-into-wall", message, placed.opening.id, "hinge",
                 others=(other.wall.id,), at=(spot.x, spot.y),
             )  # fmt: skip
 
@@ -101,7 +101,7 @@ def _into_each_other(swings: list[Swing]) -> Iterator[Diagnostic]:
             message = f"{first.number} and {second.number} swing into each other: hinge one of them at its other side"
             spot = a.intersection(b).representative_point()
             yield Diagnostic(
-                "doors-meet", message, "warning", first.opening.id, "hinge",
+                "doors-meet", message, first.opening.id, "hinge",
                 others=(second.opening.id,), at=(spot.x, spot.y),
             )  # fmt: skip
 
@@ -121,7 +121,7 @@ def _at_the_end(
             )
             message = f"{placed.number} {where}: leave {JAMB:.0f} mm of wall beside it for its jamb"
             yield Diagnostic(
-                "door-at-end", message, "warning", placed.opening.id, "distance", rest, JAMB,
+                "door-at-end", message, placed.opening.id, "distance", rest, JAMB,
                 at=wall.at(placed.centre),
             )  # fmt: skip
 

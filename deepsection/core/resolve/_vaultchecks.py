@@ -57,9 +57,7 @@ def open_vaults(
                 f"the vault of {space.room.name} is open to the attic over {format_length(length, project.units)} of "
                 "its walls, which stop at their plate: let them end under the roof, or vault the room beyond as well"
             )
-            yield Diagnostic(
-                "vault-open", message, "warning", space.room.id, "vault", length, LEAST_OPEN, tuple(walls), at=first
-            )
+            yield Diagnostic("vault-open", message, space.room.id, "vault", length, LEAST_OPEN, tuple(walls), at=first)
 
 
 def _wall_at(walls: list[PlannedWall], point: Point) -> PlannedWall | None:

@@ -55,15 +55,13 @@ def plan_vaults(
         at = (held.room.x, held.room.y)
         if not pieces:
             message = f"no roof bears on the walls around {held.room.name}, so its ceiling stays flat: put its roof on"
-            found.append(Diagnostic("vault-without-roof", message, "warning", held.room.id, "vault", at=at))
+            found.append(Diagnostic("vault-without-roof", message, held.room.id, "vault", at=at))
             continue
         vaults[plate] = (*vaults.get(plate, ()), *pieces)
         highest = min(_highest(piece, pitch, levels[plate].z) for piece in pieces)
         if highest < pitch - 1e-6:
             message = _too_high(held.room.name, highest, project.units)
-            found.append(
-                Diagnostic("vault-above-roof", message, "warning", held.room.id, "vault", pitch, highest, at=at)
-            )
+            found.append(Diagnostic("vault-above-roof", message, held.room.id, "vault", pitch, highest, at=at))
     return vaults
 
 

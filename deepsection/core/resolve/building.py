@@ -6,7 +6,6 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Literal
 
 import numpy as np
 import shapely
@@ -16,12 +15,11 @@ from ..geometry import Axis, Circle, Line, Point, Solid
 from ..memo import hashed_once
 from ..model import Beam, Design, Opening, Post, Room, Wall, drift_of
 from ..units import HeightSum
+from .checks import CHECKS, Check, Severity
 from .ground import Ground
 from .onroofmodel import OnRoofs
 from .outdoormodel import PlacedRail, PlacedSteps
 from .roofmodel import ResolvedRoof
-
-Severity = Literal["blocking", "warning"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,13 +28,31 @@ class Diagnostic:
 
     code: str
     message: str
-    severity: Severity
     element: str
     field: str | None = None
     value: float | None = None
     limit: float | None = None
     others: tuple[str, ...] = ()
     at: Point | None = None
+
+    def __post_init__(self) -> None:
+        if self.code not in CHECKS:
+            raise LookupError(f"the check “{self.code}” is not declared")
+
+    @property
+    def check(self) -> Check:
+        """The rule that is broken."""
+        return CHECKS[self.code]
+
+    @property
+    def severity(self) -> Severity:
+        """`blocking` where it cannot be built."""
+        return self.check.severity
+
+    @property
+    def source(self) -> str | None:
+        """Where the rule comes from; none where it is but geometry."""
+        return self.check.source
 
     @property
     def identity(self) -> tuple[str, str, tuple[str, ...]]:

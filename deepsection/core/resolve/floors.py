@@ -120,7 +120,7 @@ def _faults(
         code: str, message: str, field: str, value: float | None = None, limit: float | None = None
     ) -> Diagnostic:
         at = tuple(regions[0][1].representative_point().coords[0]) if regions else None
-        return Diagnostic(code, message, "warning", floor.id, field, value, limit, at=at)
+        return Diagnostic(code, message, floor.id, field, value, limit, at=at)
 
     bearing, level = levels[floor.bearing], levels[floor.level]
     if unframed:

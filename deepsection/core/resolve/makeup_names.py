@@ -52,7 +52,7 @@ def name_faults(make_up: MakeUp) -> tuple[Diagnostic, ...]:
     if not found:
         return ()
     message = f"{make_up.name}: {found[0]}; by its layers it is “{derived_name(make_up)}”"
-    return (Diagnostic("name-contradicts", message, "warning", make_up.id, "name"),)
+    return (Diagnostic("name-contradicts", message, make_up.id, "name"),)
 
 
 def _is_of(layer: Layer, size: str) -> bool:

@@ -22,9 +22,7 @@ def order_faults(make_up: MakeUp) -> tuple[Diagnostic, ...]:
 
     def warn(code: str, message: str, *layers: Layer, value: float | None = None, limit: float | None = None) -> None:
         others = tuple(layer.id for layer in layers)
-        found.append(
-            Diagnostic(code, f"{make_up.name}: {message}", "warning", make_up.id, layers[0].id, value, limit, others)
-        )
+        found.append(Diagnostic(code, f"{make_up.name}: {message}", make_up.id, layers[0].id, value, limit, others))
 
     for position, layer in enumerate(make_up.layers):
         outside, inside = make_up.layers[:position], make_up.layers[position + 1 :]

@@ -67,7 +67,7 @@ def _misfits(wall: PlannedWall, placed: PlacedOpening, top: HeightSum) -> list[D
 
     def fault(code: str, message: str, field: str, value: float, limit: float) -> None:
         words = message.format(placed.number)
-        found.append(Diagnostic(code, words, "blocking", opening.id, field, value, limit))
+        found.append(Diagnostic(code, words, opening.id, field, value, limit))
 
     if design.width > wall.length:
         fault("opening-too-wide", "{} is wider than its wall", "width", design.width, wall.length)
@@ -107,7 +107,6 @@ def _overlap(first: PlacedOpening, second: PlacedOpening) -> Diagnostic:
     return Diagnostic(
         "openings-overlap",
         f"{names[0].number} and {names[1].number} overlap",
-        "blocking",
         names[0].opening.id,
         "distance",
         others=(names[1].opening.id,),

@@ -88,7 +88,7 @@ def _chimneys(
         if needed is None:
             top = foot.plus(f"top:{chimney.id}", "top of the chimney", SumTerm("as it stands free", FREE, chimney.id))
             message = "no roof is near this chimney, so nothing tells its height: move it to the roof"
-            found.append(Diagnostic("chimney-alone", message, "warning", chimney.id, "x", at=at))
+            found.append(Diagnostic("chimney-alone", message, chimney.id, "x", at=at))
         elif chimney.above is not None:
             own = StackRule(0.0, chimney.above, "")
             top = _rule_top(chimney, outline, own, roofs, project.units) or needed
@@ -96,14 +96,12 @@ def _chimneys(
                 missing = format_length(needed.total - top.total, project.units)
                 message = f"this chimney ends {missing} lower than {rules[0].source} asks; make it higher"
                 limit = chimney.above + needed.total - top.total
-                found.append(
-                    Diagnostic("chimney-low", message, "warning", chimney.id, "above", chimney.above, limit, at=at)
-                )
+                found.append(Diagnostic("chimney-low", message, chimney.id, "above", chimney.above, limit, at=at))
         assert top is not None
         if top.total <= foot.total + CAP:
             message = "the top of this chimney is not above its foot: let it stand on a lower level"
             rise = top.total - foot.total
-            found.append(Diagnostic("chimney-too-low", message, "blocking", chimney.id, "base", rise, CAP, at=at))
+            found.append(Diagnostic("chimney-too-low", message, chimney.id, "base", rise, CAP, at=at))
             continue
         over = slope_over(roofs, at)
         if over is None:
@@ -188,21 +186,19 @@ def _fittings(project: Project, roofs: tuple[ResolvedRoof, ...], found: list[Dia
         over = slope_over(roofs, at)
         if over is None:
             message = "there is no roof under this; move it onto a slope"
-            found.append(Diagnostic("fitting-off-roof", message, "warning", fitting.id, "x", at=at))
+            found.append(Diagnostic("fitting-off-roof", message, fitting.id, "x", at=at))
             continue
         roof, plane = over
         along, inward = plane.line.along(at), plane.line.left_of(at)
         outline = _fitting_outline(fitting, plane, along, inward)
         if not plane.polygon.buffer(0.5).contains(outline):
             message = "this does not lie on one slope alone: move it clear of eaves, ridge, hips and valleys"
-            found.append(Diagnostic("fitting-off-slope", message, "warning", fitting.id, "x", at=at))
+            found.append(Diagnostic("fitting-off-slope", message, fitting.id, "x", at=at))
             continue
         if fitting.fitting == "pipe" and fitting.height < LEAST_PIPE - 0.5:
             least = format_length(LEAST_PIPE, project.units)
             message = f"this pipe ends less than {least} above the roof (IRC P3103.1.1); make it higher"
-            found.append(
-                Diagnostic("pipe-low", message, "warning", fitting.id, "height", fitting.height, LEAST_PIPE, at=at)
-            )
+            found.append(Diagnostic("pipe-low", message, fitting.id, "height", fitting.height, LEAST_PIPE, at=at))
         # A pipe is measured at its upper side, where the covering is highest.
         upper = place(plane, along, inward + (fitting.width / 2 if fitting.fitting == "pipe" else 0.0))
         height = SumTerm("above the covering", fitting.height, fitting.id, "height")
@@ -229,7 +225,7 @@ def _in_each_other(chimneys: tuple[PlacedChimney, ...], fittings: tuple[PlacedFi
             if outline.intersects(taken):
                 message = "two things on the roof stand in one another: move one of them"
                 spot = outline.intersection(taken).representative_point()
-                yield Diagnostic("on-roof-overlap", message, "warning", id, "x", at=(spot.x, spot.y), others=(other,))
+                yield Diagnostic("on-roof-overlap", message, id, "x", at=(spot.x, spot.y), others=(other,))
 
 
 # --- downpipes ----------------------------------------------------------------------------------
@@ -247,7 +243,7 @@ def _downpipes(
         if roof is None or plane is None or roof.block.edges[pipe.edge].kind not in SLOPING:
             spot = roof.side(min(pipe.edge, len(roof.block.edges) - 1))[0] if roof else None
             message = "this downpipe hangs on no eave: remove it, or make its edge an eave again"
-            found.append(Diagnostic("downpipe-without-eave", message, "warning", pipe.id, "edge", at=spot))
+            found.append(Diagnostic("downpipe-without-eave", message, pipe.id, "edge", at=spot))
             continue
         along = plane.line.along(roof.side(pipe.edge)[0]) + pipe.distance
         outer = place(plane, along, 5.0 - plane.reach)
@@ -257,7 +253,7 @@ def _downpipes(
             or not plane.polygon.intersects(shapely.Point(outer))
         ):
             message = "no gutter runs here: move the downpipe along the eave, or give the roof gutters and a fascia"
-            found.append(Diagnostic("downpipe-without-gutter", message, "warning", pipe.id, "distance", at=outer))
+            found.append(Diagnostic("downpipe-without-gutter", message, pipe.id, "distance", at=outer))
             continue
         beside = place(plane, along, -roof.faces[pipe.edge] - pipe.size)
         below = [

@@ -102,7 +102,6 @@ def resolve(project: Project, *, timer: Timer | None = None) -> Building:
         Diagnostic(
             "room-open",
             f"{space.room.name} is not enclosed by walls",
-            "warning",
             space.room.id,
             at=(space.room.x, space.room.y),
         )
@@ -351,7 +350,6 @@ def _missed_sections(project: Project, plan: WallPlan) -> list[Diagnostic]:
         Diagnostic(
             "section-misses",
             f"section {line.name} misses the house; drag it across the walls",
-            "warning",
             line.id,
             "line",
             at=((line.x1 + line.x2) / 2, (line.y1 + line.y2) / 2),

@@ -390,7 +390,7 @@ def _hidden(roof: ResolvedRoof, roofs: tuple[ResolvedRoof, ...]) -> Diagnostic:
     over = next((other for other in roofs if other is not roof and other.outline.intersects(roof.outline)), roof)
     message = f"{roof.block.name} lies wholly under {over.block.name}: take one of them off, or raise this one"
     x, y = roof.outline.representative_point().coords[0]
-    return Diagnostic("roof-hidden", message, "blocking", roof.block.id, "outline", others=(over.block.id,), at=(x, y))
+    return Diagnostic("roof-hidden", message, roof.block.id, "outline", others=(over.block.id,), at=(x, y))
 
 
 HOLE = 100.0
@@ -409,14 +409,14 @@ def _holes(roofs: list[ResolvedRoof]) -> Iterator[Diagnostic]:
             f"between the slopes of {near.block.name} and its neighbours a hole is left open to the sky; "
             "let one of their edges be joined, or make one roof of both"
         )
-        yield Diagnostic("roof-hole", message, "warning", near.block.id, "outline", at=(spot.x, spot.y))
+        yield Diagnostic("roof-hole", message, near.block.id, "outline", at=(spot.x, spot.y))
 
 
 def _meets_nothing(roof: ResolvedRoof, edge: int) -> Diagnostic:
     (x0, y0), (x1, y1) = roof.side(edge)
     message = f"{roof.block.name} is said to run into another roof here, but there is none; make this end a gable"
     at = ((x0 + x1) / 2, (y0 + y1) / 2)
-    return Diagnostic("roof-meets-nothing", message, "warning", roof.block.id, f"kind_{edge}", at=at)
+    return Diagnostic("roof-meets-nothing", message, roof.block.id, f"kind_{edge}", at=at)
 
 
 def _too_high(roof: ResolvedRoof, host: ResolvedRoof, edge: int) -> Diagnostic:
@@ -425,7 +425,6 @@ def _too_high(roof: ResolvedRoof, host: ResolvedRoof, edge: int) -> Diagnostic:
         "roof-too-high",
         f"{roof.block.name} stands higher than {host.block.name}, which it runs into; "
         "let the higher one run through, and the lower one into it",
-        "warning",
         roof.block.id,
         "pitch",
         roof.ridge_top.total,

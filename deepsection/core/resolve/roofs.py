@@ -229,7 +229,7 @@ def _proofs(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, u
 
 def _no_roof(block: RoofBlock, rings: Rings, why: str) -> Diagnostic:
     message = f"{block.name} cannot be roofed: {why}"
-    return Diagnostic("roof-outline", message, "blocking", block.id, "outline", at=rings[0][0])
+    return Diagnostic("roof-outline", message, block.id, "outline", at=rings[0][0])
 
 
 def _without_fascia(roof: ResolvedRoof) -> list[Diagnostic]:
@@ -241,7 +241,7 @@ def _without_fascia(roof: ResolvedRoof) -> list[Diagnostic]:
     overhang = roof.block.edges[bare[0]].overhang
     return [
         Diagnostic(
-            "no-room-for-fascia", message, "warning", roof.block.id, "overhang", overhang, overhang + room,
+            "no-room-for-fascia", message, roof.block.id, "overhang", overhang, overhang + room,
             at=roof.side(bare[0])[0],
         )
     ]  # fmt: skip
@@ -259,7 +259,7 @@ def _apart(roof: ResolvedRoof) -> Iterator[Diagnostic]:
             "or how much one of the two eaves is raised"
         )
         yield Diagnostic(
-            "fascias-apart", message, "warning", roof.block.id, f"overhang_{after}", other.total, height.total,
+            "fascias-apart", message, roof.block.id, f"overhang_{after}", other.total, height.total,
             at=roof.side(after)[0],
         )  # fmt: skip
 
@@ -268,7 +268,6 @@ def _too_deep(block: RoofBlock, deepest: float, at: Point) -> Diagnostic:
     return Diagnostic(
         "birdsmouth-too-deep",
         f"the birdsmouth of {block.name} would cut through more than half of its rafters; make its seat shorter",
-        "blocking",
         block.id,
         "seat",
         block.seat,

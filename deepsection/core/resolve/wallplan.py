@@ -265,7 +265,7 @@ def _tight(planned: tuple[PlannedWall, ...]) -> Iterator[Diagnostic]:
             message = "the radius of this arc is less than the wall is thick on its hollow side; give it a wider one"
             least, radius = reach + SIDE, wall.axis.radius()
             at = wall.axis.at(wall.length / 2)
-            yield Diagnostic("arc-too-tight", message, "blocking", wall.wall.id, "radius", radius, least, at=at)
+            yield Diagnostic("arc-too-tight", message, wall.wall.id, "radius", radius, least, at=at)
 
 
 def _short(planned: tuple[PlannedWall, ...]) -> Iterator[Diagnostic]:
@@ -285,7 +285,7 @@ def _short(planned: tuple[PlannedWall, ...]) -> Iterator[Diagnostic]:
         if wall.length < thick and not wall.wall.outline and not runs_on(wall):
             message = "this wall is shorter than it is thick: make it longer, or draw it by its outline"
             at = wall.at(wall.length / 2)
-            yield Diagnostic("wall-too-short", message, "blocking", wall.wall.id, "length", wall.length, thick, at=at)
+            yield Diagnostic("wall-too-short", message, wall.wall.id, "length", wall.length, thick, at=at)
 
 
 def _crossings(planned: tuple[PlannedWall, ...], joints: tuple[Joint, ...]) -> list[Diagnostic]:
@@ -300,7 +300,7 @@ def _crossings(planned: tuple[PlannedWall, ...], joints: tuple[Joint, ...]) -> l
         if complaint:
             message, at = complaint
             others = (second.wall.id,)
-            found.append(Diagnostic("walls-cross", message, "blocking", first.wall.id, "line", others=others, at=at))
+            found.append(Diagnostic("walls-cross", message, first.wall.id, "line", others=others, at=at))
     return found
 
 

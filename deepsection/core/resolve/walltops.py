@@ -119,18 +119,18 @@ def _top(
     if plate.total - foot < LOWEST:
         message = "the top of this wall is not above its foot"
         height = plate.total - foot
-        found.append(Diagnostic("wall-too-low", message, "blocking", wall.wall.id, "top", height, LOWEST))
+        found.append(Diagnostic("wall-too-low", message, wall.wall.id, "top", height, LOWEST))
     off = plate.total - storey.z
     if abs(off) > FAR_OFF and not wall.wall.base.on_roof:
         message = f"this wall ends far {'above' if off > 0 else 'below'} {storey.name}, the plate of its storey"
         field = "height" if rule.kind == "fixed" else "top_offset"
-        found.append(Diagnostic("wall-off-plate", message, "warning", wall.wall.id, field, off, FAR_OFF))
+        found.append(Diagnostic("wall-off-plate", message, wall.wall.id, field, off, FAR_OFF))
     top = max(plate.total, foot + LOWEST)
     found += _batter_faults(wall, foot, plate.total)
     sloped = rule.end_rise or rule.steps
     if rule.end_rise and wall.axis.is_arc:
         message = "an arc cannot be raked: step it, or part it into straight walls"
-        found.append(Diagnostic("arc-raked", message, "blocking", wall.wall.id, "end_rise"))
+        found.append(Diagnostic("arc-raked", message, wall.wall.id, "end_rise"))
     spans = tuple(_shaped(wall, top) if sloped else _spans(wall, roofs, floor or Polygon(), top))
     found += _through(wall, roofs, spans, plate.total)
     skirted = wall.wall.status == "outer" and not wall.wall.base.offset
@@ -159,12 +159,12 @@ def _batter_faults(wall: PlannedWall, foot: float, top: float) -> list[Diagnosti
     field = "batter_outer" if held.batter_outer else "batter_inner"
     if wall.axis.is_arc:
         message = "an arc cannot be battered yet: part it into straight walls"
-        return [Diagnostic("arc-battered", message, "blocking", held.id, field)]
+        return [Diagnostic("arc-battered", message, held.id, field)]
     lean = sum(math.tan(math.radians(angle)) for angle in (held.batter_outer, held.batter_inner))
     left = wall.outer - wall.inner - lean * (top - foot)
     if left < THINNEST:
         message = "this wall tapers to nothing before its top: make the batter less, or the wall thicker or lower"
-        return [Diagnostic("batter-to-nothing", message, "blocking", held.id, field, left, THINNEST)]
+        return [Diagnostic("batter-to-nothing", message, held.id, field, left, THINNEST)]
     return []
 
 
@@ -181,7 +181,7 @@ def _through(
         if top > low + LEVEL:
             message = f"this wall stands through {roof.block.name}: its eave is lower here; end the wall lower"
             at = wall.at(wall.length / 2)
-            yield Diagnostic("wall-through-roof", message, "warning", wall.wall.id, "top_offset", top, low, at=at)
+            yield Diagnostic("wall-through-roof", message, wall.wall.id, "top_offset", top, low, at=at)
 
 
 def _over(wall: PlannedWall, around: Surroundings) -> tuple[ResolvedRoof, ...]:

@@ -87,7 +87,7 @@ def drawn(held: Opened, name: str, scale: float, *, look_deg: float | None = Non
         return draw(rest), less
     title = next((view.title for view in list_views(held.project) if view.name == name), name)
     message = f"{title} cannot be drawn; everything else is. Change what it shows, or go back"
-    finding = Diagnostic(LEFT_OUT, message, "blocking", "project", name)
+    finding = Diagnostic(LEFT_OUT, message, "project", name)
     kind, _, _ = name.partition(":")
     blank = Drawing(name, title, kind, scale, (), messages=(message,))  # type: ignore[arg-type]
     return blank, replace(held, left_out=(*held.left_out, finding))
@@ -147,4 +147,4 @@ def _left_out(project: Project, rest: Project) -> Iterator[Diagnostic]:
             if held.id not in kept:
                 name = called(held, project.number_of(held) if isinstance(held, Opening) else None)
                 message = f"{name} cannot be built as stated and is left out: change it, or go back"
-                yield Diagnostic(LEFT_OUT, message, "blocking", held.id)
+                yield Diagnostic(LEFT_OUT, message, held.id)

@@ -11,7 +11,7 @@ from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.model import EDITS, apply_edits, load_project
 from deepsection.core.model.declaring import collections_of
 from deepsection.core.model.edits import MoveOpening, Transform, refusal
-from deepsection.core.model.edits.transforming import Motion
+from deepsection.core.model.motion import Motion
 from deepsection.core.model.nouns import noun_of
 from deepsection.core.model.project import Project
 from deepsection.demo import quillback_house

@@ -25,7 +25,7 @@ from deepsection.core.model import (
     rebuild,
 )
 from deepsection.core.model.edits import AddOnRoof, Remove, Transform
-from deepsection.core.model.edits.transforming import Motion
+from deepsection.core.model.motion import Motion
 from deepsection.core.resolve import Building, Part, gutter_runs, resolve
 from deepsection.core.view import slope_triangles
 from deepsection.demo import larkmoor_house

@@ -10,8 +10,8 @@ from deepsection.core.drawing import Region, Text
 from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import Beam, Post, Project, Rail, apply_edits, changed, put
 from deepsection.core.model.edits import AddRail, AddSteps, Remove, SetTotal, Transform
-from deepsection.core.model.edits.transforming import Motion
 from deepsection.core.model.ground import GroundSpot
+from deepsection.core.model.motion import Motion
 from deepsection.core.model.posts import BeamEnd
 from deepsection.core.model.rungs import LevelRule
 from deepsection.core.resolve import Building, resolve

@@ -1040,6 +1040,8 @@ export interface components {
              * @enum {string}
              */
             severity: "blocking" | "warning";
+            /** Source */
+            source?: string | null;
         };
         /**
          * Chimney
@@ -1659,6 +1661,8 @@ export interface components {
              * @enum {string}
              */
             severity: "blocking" | "warning";
+            /** Source */
+            source?: string | null;
         };
         /**
          * FlipWall

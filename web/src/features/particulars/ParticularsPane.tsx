@@ -88,6 +88,7 @@ export function ParticularsPane() {
                     {check.severity === "blocking" ? "Cannot be built: " : "Look at this: "}
                   </span>
                   {check.message}
+                  {check.source && <span className="mt-0.5 block text-quiet">Rule: {check.source}</span>}
                 </button>
               ))}
             </Group>

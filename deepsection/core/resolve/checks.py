@@ -1,0 +1,127 @@
+"""Every check of the building: what it tests, how grave a fault is, and the source of its rule.
+
+A check is made where what it tests is known, and says there the place and the remedy; here they can be read in a row.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+Severity = Literal["blocking", "warning"]
+PRACTICE = "common practice, no source"
+MEMORY = "from memory"
+
+
+@dataclass(frozen=True, slots=True)
+class Check:
+    """A rule: `blocking` where what breaks it cannot be built. `source`: none where it is but geometry."""
+
+    code: str
+    tests: str
+    severity: Severity = "warning"
+    source: str | None = None
+
+
+WALLS = (
+    Check("wall-too-short", "a wall is longer than it is thick", "blocking"),
+    Check("wall-too-low", "the top of a wall lies above its foot", "blocking"),
+    Check("wall-off-plate", "a wall ends near the plate of its storey", source=PRACTICE),
+    Check("wall-through-roof", "a wall ends under the eave that it carries"),
+    Check("wall-on-air", "a wall stands on a floor, a foundation, the ground or a wall"),
+    Check("walls-cross", "walls meet at joints and do not cross", "blocking"),
+    Check("arc-too-tight", "the hollow face of an arc does not turn inside out", "blocking"),
+    Check("arc-leans", "a wall that leans is straight", "blocking"),
+    Check("arc-raked", "a raked wall is straight", "blocking"),
+    Check("arc-battered", "a battered wall is straight", "blocking"),
+    Check("arc-tapers", "a tapered wall is straight", "blocking"),
+    Check("batter-to-nothing", "a battered wall has a thickness at its top", "blocking"),
+    Check("frame-tapers", "a tapered wall is solid", "blocking"),
+    Check("taper-to-nothing", "a tapered wall has a thickness at its end", "blocking"),
+    Check("outline-crosses", "the outline of a wall holds an area", "blocking"),
+    Check("outline-layered", "a wall with an outline of its own has one layer", "blocking"),
+    Check("outline-shaped", "a wall with an outline of its own is straight and upright", "blocking"),
+    Check("moulding-off", "a moulding lies on its wall"),
+    Check("room-open", "a room is enclosed by walls"),
+    Check("section-misses", "a section line crosses the house"),
+)
+MAKE_UPS = (
+    Check("cladding-inside", "cladding lies outside of sheathing and frame", source=PRACTICE),
+    Check("vapour-cold", "vapour control lies on the warm side of all insulation", source=PRACTICE),
+    Check("membrane-thick", "a membrane is thin", source=PRACTICE),
+    Check("bearing-lost", "the layer that is said to bear is a structure layer"),
+    Check("plate-not-bearing", "the wall plate lies on the layer that bears", source=PRACTICE),
+    Check("name-contradicts", "the name of a make-up fits its layers", source=PRACTICE),
+)
+OPENINGS = (
+    Check("opening-too-wide", "an opening is narrower than its wall", "blocking"),
+    Check("opening-off-wall", "an opening lies within its wall", "blocking"),
+    Check("opening-too-high", "the head of an opening lies below the top of its wall", "blocking"),
+    Check("openings-overlap", "openings of a wall lie clear of each other", "blocking"),
+    Check("arch-too-high", "an arch rises no more than half its width", "blocking"),
+    Check("side-lights-too-wide", "there is room between side lights", "blocking"),
+    Check("niche-too-deep", "a niche does not go through its wall", "blocking"),
+    Check("header-squeezed", "a header has room below the top plates", source=PRACTICE),
+    Check("opening-meets-roof", "no roof runs into an opening"),
+    Check("door-into-wall", "a door opens clear of walls"),
+    Check("doors-meet", "doors open clear of each other"),
+    Check("door-at-end", "a door has wall beside it for its jamb", source=PRACTICE),
+)
+FLOORS = (
+    Check("floor-unframed", "the make-up of a joist floor has joists"),
+    Check("floor-spans-nothing", "joists span between walls"),
+    Check("floor-hangs-out", "all of a floor is carried"),
+    Check("floor-rise", "the layers of a floor fill the height between its levels"),
+    Check("ceiling-over-nothing", "a ceiling lies over closed walls"),
+    Check("off-foundation", "the layer that bears stands on the foundation wall", source=PRACTICE),
+    Check("ground-high", "the ground lies below the top of the foundation"),
+    Check("footing-bare", "footings are covered by the ground"),
+)
+ROOFS = (
+    Check("roof-outline", "the slopes of a roof close over its outline", "blocking"),
+    Check("roof-hidden", "a roof does not lie wholly under another one", "blocking"),
+    Check("roof-hole", "roofs that meet leave no hole between them"),
+    Check("roof-meets-nothing", "an edge that runs into another roof meets one"),
+    Check("roof-too-high", "a roof is lower than the one that it runs into"),
+    Check("abutment-without-wall", "an edge that lies against a wall has one there"),
+    Check("no-room-for-fascia", "an overhang leaves room for its fascia"),
+    Check("fascias-apart", "fascias meet at one height"),
+    Check("birdsmouth-too-deep", "a birdsmouth leaves half of the rafter", "blocking", PRACTICE),
+    Check(
+        "birdsmouth-deep",
+        "a birdsmouth takes a quarter of the rafter at most; in masonry a third",
+        source=f"IRC R802.7.1 ({MEMORY}); a third: common practice",
+    ),
+    Check("vault-without-roof", "a vaulted room has a roof over its walls"),
+    Check("vault-above-roof", "a vault stays below its rafters"),
+    Check("vault-open", "walls beside a vault go up to the roof"),
+)
+ON_ROOFS = (
+    Check("chimney-alone", "a chimney goes through a roof"),
+    Check(
+        "chimney-low",
+        "a chimney ends as far above the roof as the rule of the tradition asks",
+        source=f"IRC R1003.9; Approved Document J, diagram 17 ({MEMORY})",
+    ),
+    Check("chimney-too-low", "a chimney ends above its foot", "blocking"),
+    Check("fitting-off-roof", "what goes through a roof stands on one"),
+    Check("fitting-off-slope", "what goes through a roof stands on one slope"),
+    Check("pipe-low", "a vent pipe ends clear of the roof", source=f"IRC P3103.1.1 ({MEMORY})"),
+    Check("on-roof-overlap", "what goes through a roof stands clear of the rest"),
+    Check("downpipe-without-eave", "a downpipe hangs at an eave"),
+    Check("downpipe-without-gutter", "a downpipe hangs from a gutter"),
+)
+OUTDOORS = (
+    Check("post-too-low", "the top of a post lies above its foot", "blocking"),
+    Check("beam-spans-nothing", "a beam has a length", "blocking"),
+    Check("steps-without-rise", "steps lead down to ground that lies lower"),
+    Check("too-many-steps", "there are no more than a hundred steps"),
+    Check("rail-too-short", "a rail is longer than its posts are thick"),
+    Check("rail-too-long", "a rail is no longer than can be drawn"),
+)
+DRAWING = (Check("left-out", "an element, and a view, can be drawn", "blocking"),)
+
+CHECKS = {
+    check.code: check for check in (*WALLS, *MAKE_UPS, *OPENINGS, *FLOORS, *ROOFS, *ON_ROOFS, *OUTDOORS, *DRAWING)
+}
+"""Every check by its code."""
