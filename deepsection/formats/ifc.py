@@ -15,63 +15,10 @@ import ifcopenshell.guid
 from deepsection.core.catalog import material
 from deepsection.core.geometry import Solid
 from deepsection.core.model import Project
-from deepsection.core.resolve import Building, Part, storeys
+from deepsection.core.resolve import ROLES, Building, Part, storeys
 
 SPACE = uuid.UUID("6f0a6c52-5f4b-4f0e-9b1d-0f9f5a6f7c11")
 """Names of global ids are made in this space."""
-CLASSES: dict[str, tuple[str, str | None]] = {
-    "barge": ("IfcCovering", "MOLDING"),
-    "beam": ("IfcBeam", "BEAM"),
-    "cap": ("IfcCovering", None),
-    "chimney": ("IfcChimney", None),
-    "cladding": ("IfcCovering", "CLADDING"),
-    "collar": ("IfcCovering", "ROOFING"),
-    "corner_board": ("IfcCovering", "MOLDING"),
-    "cricket": ("IfcSlab", "ROOF"),
-    "downpipe": ("IfcPipeSegment", "RIGIDSEGMENT"),
-    "fascia": ("IfcCovering", "MOLDING"),
-    "finish": ("IfcCovering", None),
-    "footing": ("IfcFooting", "STRIP_FOOTING"),
-    "gutter": ("IfcPipeSegment", "GUTTER"),
-    "header": ("IfcMember", "MEMBER"),
-    "hip_flashing": ("IfcCovering", "ROOFING"),
-    "hip_rafter": ("IfcMember", "RAFTER"),
-    "infill": ("IfcCovering", "INSULATION"),
-    "insulation": ("IfcCovering", "INSULATION"),
-    "joist": ("IfcBeam", "JOIST"),
-    "lining": ("IfcCovering", "CEILING"),
-    "lintel": ("IfcBeam", "LINTEL"),
-    "membrane": ("IfcCovering", "MEMBRANE"),
-    "moulding": ("IfcCovering", "MOLDING"),
-    "pipe": ("IfcPipeSegment", "RIGIDSEGMENT"),
-    "plate": ("IfcMember", "PLATE"),
-    "post": ("IfcColumn", "COLUMN"),
-    "rafter": ("IfcMember", "RAFTER"),
-    "rail_bars": ("IfcRailing", None),
-    "rail_posts": ("IfcRailing", None),
-    "return": ("IfcCovering", None),
-    "ridge_board": ("IfcMember", "MEMBER"),
-    "ridge_flashing": ("IfcCovering", "ROOFING"),
-    "rim_joist": ("IfcBeam", "JOIST"),
-    "roof_frame": ("IfcWindow", "SKYLIGHT"),
-    "roof_glass": ("IfcWindow", "SKYLIGHT"),
-    "roofing": ("IfcCovering", "ROOFING"),
-    "rough_sill": ("IfcMember", "MEMBER"),
-    "sheathing": ("IfcPlate", "SHEET"),
-    "sill_plate": ("IfcMember", "PLATE"),
-    "soffit": ("IfcCovering", "CEILING"),
-    "stem": ("IfcFooting", "FOOTING_BEAM"),
-    "steps": ("IfcStair", None),
-    "structure": ("IfcSlab", None),
-    "stud": ("IfcMember", "STUD"),
-    "trimmer": ("IfcMember", "RAFTER"),
-    "valley_flashing": ("IfcCovering", "ROOFING"),
-    "valley_rafter": ("IfcMember", "RAFTER"),
-    "vent": ("IfcAirTerminal", None),
-    "wall_plate": ("IfcMember", "PLATE"),
-}
-"""Class and predefined type of parts by role. Source: ISO 16739-1 (IFC 4 ADD2 TC1), from memory. What stands in an
-opening is part of its window or door."""
 IN_WALLS = {"window": "IfcWindow", "door": "IfcDoor"}
 STAMP = "2000-01-01T00:00:00"
 """The file says no time of its own: exporting twice gives identical bytes."""
@@ -258,7 +205,7 @@ class _Writer:
         for part in self.building.parts:
             if part.element in done or part.solid.is_empty:
                 continue
-            kind, more = CLASSES.get(part.role, ("IfcBuildingElementProxy", None))
+            kind, more = ROLES[part.role].ifc or ("IfcBuildingElementProxy", None)
             product = self._product(kind, part.key, part.role.replace("_", " "), [(part.material, part.solid)])
             if more:
                 product.PredefinedType = more

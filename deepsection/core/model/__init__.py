@@ -1,6 +1,7 @@
 """The document and its edits: frozen values, no geometry engine."""
 
 from .bands import Band, Bands, bearing_layer, drift_of, layer_bands, outline_reach, outward_of
+from .declaring import PartGroup
 from .documents import (
     dump_project,
     load_project,
@@ -106,6 +107,7 @@ __all__ = [
     "Opening",
     "OutsideSteps",
     "OverhangFrom",
+    "PartGroup",
     "PlacedView",
     "PlanSpot",
     "Post",

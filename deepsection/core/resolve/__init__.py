@@ -23,17 +23,22 @@ from .building import (
     WallPlan,
     part_key,
 )
+from .checks import CHECKS, Check
 from .ground import Ground
 from .levels import resolve_levels, storeys, sum_id
 from .makeup_names import derived_name
 from .onroofmodel import PlacedChimney, PlacedDownpipe, PlacedFitting
 from .resolve import STAGES, resolve, room_space
+from .roles import ROLES, Role
 from .roofmodel import ResolvedRoof, RoofPlane, RoofSeam
 from .wallplan import plan_walls
 
 __all__ = [
+    "CHECKS",
+    "ROLES",
     "STAGES",
     "Building",
+    "Check",
     "Diagnostic",
     "Ground",
     "Leaf",
@@ -47,6 +52,7 @@ __all__ = [
     "PlannedLayer",
     "PlannedWall",
     "ResolvedRoof",
+    "Role",
     "RoofPlane",
     "RoofSeam",
     "RoomSpace",

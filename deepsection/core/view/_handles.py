@@ -5,18 +5,12 @@ from __future__ import annotations
 from functools import lru_cache
 
 from ..drawing import Handle
-from ..resolve import Building, Part
+from ..resolve import ROLES, Building, Part
 
 SAME_HEIGHT = 5.0
 """A line belongs to the top of a wall when it lies this close to it (mm)."""
 RIDGE = 40.0
 """A line belongs to a ridge when it lies this close to it (mm): caps lie on the covering."""
-HEIGHT_ROLES = {"fascia", "gutter", "roofing", "ridge_flashing", "cladding", "structure", "sheathing", "finish"}
-"""Roles whose level lines may be dragged up and down."""
-EAVE_ROLES = {"fascia", "gutter"}
-"""Roles that make up an eave."""
-UPRIGHT = {"post": "move_post", "chimney": "move_chimney", "steps": "move_steps", "rail_bars": "move_rail"}
-"""Roles of what stands alone and is moved sideways."""
 
 
 @lru_cache(maxsize=20_000)
@@ -24,8 +18,9 @@ def face_handle(part: Part) -> Handle | None:
     """What dragging a surface of this part sideways edits."""
     if part.function == "unit":
         return Handle("move_opening", part.element, "distance", "along")
-    if part.role in UPRIGHT:
-        return Handle(UPRIGHT[part.role], part.element, "x", "free")
+    drag = ROLES[part.role].drag
+    if drag and drag not in ("level", "eave"):
+        return Handle(drag, part.element, "x", "free")
     return None
 
 
@@ -42,9 +37,9 @@ class LineHandles:
         Of a ridge the field is its rise over the bearing line, of an eave its edge.
         """
         held = face_handle(part)
-        if held is not None or v is None or part.role not in HEIGHT_ROLES:
+        if held is not None or v is None or ROLES[part.role].drag not in ("level", "eave"):
             return held
-        if part.role in EAVE_ROLES and ":upper" not in part.key:
+        if ROLES[part.role].drag == "eave" and ":upper" not in part.key:
             slot = part.key.rpartition("/")[2].split(":")
             return Handle("raise_eave", part.element, slot[1], "z")
         roof = self._roofs.get(part.element)

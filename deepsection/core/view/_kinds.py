@@ -5,16 +5,7 @@ from __future__ import annotations
 from functools import lru_cache
 
 from ..model import Project, ShowKind
-from ..resolve import Part
-
-_OF_ROLE: dict[str, ShowKind] = {
-    "gutter": "gutters",
-    "corner_board": "trims",
-    "moulding": "trims",
-    "trim": "trims",
-    "shutter": "trims",
-}
-"""Roles that are told apart from the rest of their element."""
+from ..resolve import ROLES, Part
 
 
 @lru_cache(maxsize=16)
@@ -25,4 +16,4 @@ def part_kinds(project: Project) -> dict[str, ShowKind]:
 
 def kind_of_part(part: Part, kinds: dict[str, ShowKind]) -> ShowKind | None:
     """What a part counts as."""
-    return _OF_ROLE.get(part.role) or kinds.get(part.element)
+    return ROLES[part.role].group or kinds.get(part.element)

@@ -11,7 +11,7 @@ import shapely
 from ..drawing import Dimension, Mark, Stroke, Text, path
 from ..geometry import Frame, line_through
 from ..model import GridLine
-from ..resolve import Building
+from ..resolve import ROLES, Building
 from ..units import INCH, HeightSum, Units, format_length, rounded
 from ._annotations import annotated
 from .faces import Face
@@ -32,8 +32,6 @@ STEM, BUBBLE = 4.0, 4.0
 """Length of a grid line over the house, and radius of its bubble (paper mm)."""
 ALONG = 1e-3
 """A grid line that runs this nearly along the view (sine) is seen as one upright."""
-EAVES = {"roofing", "fascia", "barge"}
-"""Roles that reach past the walls: gutters and caps are not measured."""
 
 
 def height_string(heights: Sequence[HeightSum], low: float, u: float, scale: float, units: Units) -> Iterator[Mark]:
@@ -92,7 +90,7 @@ def width_string(
     ]
     if not ends:
         return
-    reach = [face.polygon for face in faces if face.part.role in EAVES]
+    reach = [face.polygon for face in faces if ROLES[face.part.role].overhangs]
     low, high = min(ends), max(ends)
     far = shapely.total_bounds(reach).tolist() if reach else [low, 0.0, high, 0.0]
     left, right = min(far[0], low), max(far[2], high)

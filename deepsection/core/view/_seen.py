@@ -14,7 +14,7 @@ from shapely.geometry import box as rectangle
 from ..catalog import material
 from ..drawing import Mark, Region, Ring, Stroke, rings_of
 from ..geometry import Frame, Point, polygons_of
-from ..resolve import Building, Part
+from ..resolve import ROLES, Building, Part
 from ..tolerance import TOL
 from ._earth import Earth
 from ._handles import LineHandles, face_handle
@@ -30,7 +30,6 @@ SAME_HEIGHT = 0.02
 """A line lies at a height sum when it is this close to it (mm)."""
 
 FAR = 1e9
-FINE_ROLES = {"sash", "bar", "glass", "panel", "sill", "reveal", "trim", "leaf", "frame"}
 
 
 @lru_cache(maxsize=64)
@@ -183,7 +182,7 @@ def _out_of_earth(start: Point, end: Point, earth: Earth) -> tuple[Point, Point]
 
 
 def _pen(edge: Edge) -> str:
-    if edge.pen == "edge" and edge.face.part.role in FINE_ROLES:
+    if edge.pen == "edge" and ROLES[edge.face.part.role].fine:
         return "crease"
     return edge.pen
 

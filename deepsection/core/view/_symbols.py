@@ -14,10 +14,9 @@ from shapely.geometry import Polygon
 
 from ..drawing import Handle, Mark, Stroke, path
 from ..geometry import Frame, Point
-from ..resolve import Building, Leaf, PlacedOpening, unit_leaves
+from ..resolve import ROLES, Building, Leaf, PlacedOpening, unit_leaves
 from .faces import Face
 
-IN_UNIT = {"glass", "sash", "leaf", "panel", "bar"}
 FACING = -0.2
 """Openings that turn away from the viewer by more (cosine) show no symbol."""
 ARROW = 60.0
@@ -28,7 +27,7 @@ def opening_symbols(building: Building, faces: Iterable[Face], frame: Frame) -> 
     """Symbols of the openings that are seen, clipped to what is seen of their leaves."""
     seen: dict[str, list[Polygon]] = defaultdict(list)
     for face in faces:
-        if face.part.role in IN_UNIT:
+        if ROLES[face.part.role].opens:
             seen[face.part.element].append(face.polygon)
     marks: list[Mark] = []
     for wall in building.plan.walls:

@@ -11,7 +11,7 @@ import shapely.affinity
 
 from ..drawing import PITCH_RUN, Drawing, Mark, Stroke, Symbol, extent, path, rings_of
 from ..geometry import Frame, polygons_of
-from ..resolve import Building
+from ..resolve import ROLES, Building
 from ..tolerance import TOL
 from ..units import HeightSum, SumTerm
 from ._annotations import Annotations
@@ -142,7 +142,7 @@ def _below_ground(building: Building, frame: Frame, earth: Earth) -> tuple[Mark,
     walls = building.plan.by_id
     held = (
         [part for part in building.parts if part.role == role and (role != "structure" or part.element in walls)]
-        for role in ("footing", "stem", "structure")
+        for role in (role.id for role in ROLES.values() if role.below_ground)
     )
     faces = (faces_of(parts, frame.dx, frame.dy) for parts in held)
     return _buried(tuple(tuple(face for own in by_part for face in own) for by_part in faces), earth)

@@ -1,0 +1,103 @@
+"""Roles of parts: what each is called, what it is in the standard for building models, and how views treat it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ..model import PartGroup
+
+Drag = Literal["level", "eave", "move_post", "move_chimney", "move_steps", "move_rail"]
+"""What a drag on it in an elevation edits: the height of its level lines, an eave, or its place."""
+
+
+@dataclass(frozen=True, slots=True)
+class Role:
+    """What a part is.
+
+    `ifc`: class and predefined type, none for what is part of a window or door; source: ISO 16739-1 (IFC 4 ADD2 TC1),
+    from memory. `group`: what a view leaves it out as, where that is not the group of its element. `fine`: its lines
+    are drawn fine, as those of units and their trims; `opens`: symbols of opening are drawn on it; `overhangs`: it
+    reaches past the walls where overhangs are measured; `below_ground`: it is drawn dashed below the ground.
+    """
+
+    id: str
+    words: str
+    ifc: tuple[str, str | None] | None = None
+    group: PartGroup | None = None
+    fine: bool = False
+    opens: bool = False
+    drag: Drag | None = None
+    overhangs: bool = False
+    below_ground: bool = False
+
+
+IN_BUILDING = (
+    Role("barge", "barge board", ifc=("IfcCovering", "MOLDING"), overhangs=True),
+    Role("beam", "beam", ifc=("IfcBeam", "BEAM")),
+    Role("cap", "chimney cap", ifc=("IfcCovering", None)),
+    Role("chimney", "chimney stack", ifc=("IfcChimney", None), drag="move_chimney"),
+    Role("cladding", "cladding", ifc=("IfcCovering", "CLADDING"), drag="level"),
+    Role("collar", "flashing collar", ifc=("IfcCovering", "ROOFING")),
+    Role("corner_board", "corner board", ifc=("IfcCovering", "MOLDING"), group="trims"),
+    Role("cricket", "cricket", ifc=("IfcSlab", "ROOF")),
+    Role("downpipe", "downpipe", ifc=("IfcPipeSegment", "RIGIDSEGMENT")),
+    Role("fascia", "fascia", ifc=("IfcCovering", "MOLDING"), drag="eave", overhangs=True),
+    Role("finish", "finish", ifc=("IfcCovering", None), drag="level"),
+    Role("footing", "footing", ifc=("IfcFooting", "STRIP_FOOTING"), below_ground=True),
+    Role("gutter", "gutter", ifc=("IfcPipeSegment", "GUTTER"), group="gutters", drag="eave"),
+    Role("header", "header", ifc=("IfcMember", "MEMBER")),
+    Role("hip_flashing", "hip flashing", ifc=("IfcCovering", "ROOFING")),
+    Role("hip_rafter", "hip rafter", ifc=("IfcMember", "RAFTER")),
+    Role("infill", "infill between members", ifc=("IfcCovering", "INSULATION")),
+    Role("insulation", "insulation", ifc=("IfcCovering", "INSULATION")),
+    Role("joist", "joist", ifc=("IfcBeam", "JOIST")),
+    Role("lining", "lining", ifc=("IfcCovering", "CEILING")),
+    Role("lintel", "lintel", ifc=("IfcBeam", "LINTEL")),
+    Role("membrane", "membrane", ifc=("IfcCovering", "MEMBRANE")),
+    Role("moulding", "moulding", ifc=("IfcCovering", "MOLDING"), group="trims"),
+    Role("pipe", "vent pipe", ifc=("IfcPipeSegment", "RIGIDSEGMENT")),
+    Role("plate", "plate", ifc=("IfcMember", "PLATE")),
+    Role("post", "post", ifc=("IfcColumn", "COLUMN"), drag="move_post"),
+    Role("rafter", "rafter", ifc=("IfcMember", "RAFTER")),
+    Role("rail_bars", "balusters and rails", ifc=("IfcRailing", None), drag="move_rail"),
+    Role("rail_posts", "rail posts", ifc=("IfcRailing", None)),
+    Role("return", "return of a layer", ifc=("IfcCovering", None)),
+    Role("ridge_board", "ridge board", ifc=("IfcMember", "MEMBER")),
+    Role("ridge_flashing", "ridge flashing", ifc=("IfcCovering", "ROOFING"), drag="level"),
+    Role("rim_joist", "rim joist", ifc=("IfcBeam", "JOIST")),
+    Role("roof_frame", "frame of a roof window", ifc=("IfcWindow", "SKYLIGHT")),
+    Role("roof_glass", "glass of a roof window", ifc=("IfcWindow", "SKYLIGHT")),
+    Role("roofing", "roof covering", ifc=("IfcCovering", "ROOFING"), drag="level", overhangs=True),
+    Role("rough_sill", "rough sill", ifc=("IfcMember", "MEMBER")),
+    Role("sheathing", "sheathing", ifc=("IfcPlate", "SHEET"), drag="level"),
+    Role("sill_plate", "sill plate", ifc=("IfcMember", "PLATE")),
+    Role("soffit", "soffit", ifc=("IfcCovering", "CEILING")),
+    Role("stem", "foundation wall", ifc=("IfcFooting", "FOOTING_BEAM"), below_ground=True),
+    Role("steps", "steps", ifc=("IfcStair", None), drag="move_steps"),
+    Role("structure", "structure", ifc=("IfcSlab", None), drag="level", below_ground=True),
+    Role("stud", "stud", ifc=("IfcMember", "STUD")),
+    Role("trimmer", "trimmer", ifc=("IfcMember", "RAFTER")),
+    Role("valley_flashing", "valley flashing", ifc=("IfcCovering", "ROOFING")),
+    Role("valley_rafter", "valley rafter", ifc=("IfcMember", "RAFTER")),
+    Role("vent", "roof vent", ifc=("IfcAirTerminal", None)),
+    Role("wall_plate", "wall plate", ifc=("IfcMember", "PLATE")),
+)
+IN_UNITS = (
+    Role("bar", "glazing bar", fine=True, opens=True),
+    Role("frame", "frame of a window or door", fine=True),
+    Role("glass", "glass", fine=True, opens=True),
+    Role("leaf", "door leaf", fine=True, opens=True),
+    Role("louvre", "louvres"),
+    Role("panel", "panel", fine=True, opens=True),
+    Role("reveal", "reveal board", fine=True),
+    Role("sash", "sash", fine=True, opens=True),
+    Role("shutter", "shutter", group="trims"),
+    Role("sill", "sill", fine=True),
+    Role("threshold", "threshold"),
+    Role("trim", "trim", group="trims", fine=True),
+)
+"""What a window or door, and what is around it, is made of."""
+
+ROLES = {role.id: role for role in (*IN_BUILDING, *IN_UNITS)}
+"""Every role by its id."""

@@ -1,0 +1,24 @@
+"""The table of roles: every part has one, every part of a model file a class of the standard."""
+
+from __future__ import annotations
+
+from deepsection.core.resolve import ROLES, resolve
+from deepsection.core.resolve.roles import IN_BUILDING, IN_UNITS
+from deepsection.demo import DEMOS
+
+
+def test_every_part_of_the_demos_has_a_role_and_every_role_is_somewhere() -> None:
+    seen = {part.role for make in DEMOS for part in resolve(make()).parts}
+    assert seen <= ROLES.keys()
+    assert ROLES.keys() - seen == set(), "what is never made is taken out"
+
+
+def test_what_is_no_part_of_a_window_or_door_has_a_class_of_the_standard() -> None:
+    assert all(role.ifc and role.ifc[0].startswith("Ifc") and "Proxy" not in role.ifc[0] for role in IN_BUILDING)
+    assert all(role.ifc is None for role in IN_UNITS)
+
+
+def test_words_are_those_of_the_trade_and_each_is_used_once() -> None:
+    words = [role.words for role in ROLES.values()]
+    assert len(set(words)) == len(words) == len(IN_BUILDING) + len(IN_UNITS)
+    assert all(word.islower() and "_" not in word for word in words)
