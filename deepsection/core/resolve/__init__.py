@@ -4,11 +4,6 @@ levels -> wall plan -> openings -> floors -> roof planes -> wall tops -> members
 later one; each is memoised on exactly the values that it reads, so an edit rebuilds what it touches.
 """
 
-from ._eaves import gutter_runs
-from ._leaves import Leaf
-from ._leaves import leaves as unit_leaves
-from ._mouldings import moulding_plan
-from ._returns import returns_of
 from .building import (
     Building,
     Diagnostic,
@@ -24,14 +19,19 @@ from .building import (
     part_key,
 )
 from .checks import CHECKS, Check
-from .ground import Ground
+from .ground.surface import Ground
 from .levels import resolve_levels, storeys, sum_id
-from .makeup_names import derived_name
-from .onroofmodel import PlacedChimney, PlacedDownpipe, PlacedFitting
+from .onroofs.model import PlacedChimney, PlacedDownpipe, PlacedFitting
+from .openings.leaves import Leaf
+from .openings.leaves import leaves as unit_leaves
+from .openings.returns import returns_of
 from .resolve import STAGES, resolve, room_space
 from .roles import ROLES, Role
-from .roofmodel import ResolvedRoof, RoofPlane, RoofSeam
-from .wallplan import plan_walls
+from .roofs.eaves import gutter_runs
+from .roofs.model import ResolvedRoof, RoofPlane, RoofSeam
+from .walls.make_up_names import derived_name
+from .walls.mouldings import moulding_plan
+from .walls.plan import plan_walls
 
 __all__ = [
     "CHECKS",

@@ -16,10 +16,10 @@ from ..memo import hashed_once
 from ..model import Beam, Design, Opening, Post, Room, Wall, drift_of
 from ..units import HeightSum
 from .checks import CHECKS, Check, Severity
-from .ground import Ground
-from .onroofmodel import OnRoofs
-from .outdoormodel import PlacedRail, PlacedSteps
-from .roofmodel import ResolvedRoof
+from .ground.surface import Ground
+from .onroofs.model import OnRoofs
+from .outdoors.model import PlacedRail, PlacedSteps
+from .roofs.model import ResolvedRoof
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,27 +16,6 @@ from shapely.geometry import Point as ShapelyPoint
 from ..geometry import Solid
 from ..model import Kind, MakeUp, Opening, Project, Room
 from ..units import HeightSum
-from ._eaves import downpipe_parts
-from ._groundchecks import ground_faults, ground_sums
-from ._groundparts import FoundationLevels, foot_faces, foundation_parts
-from ._joists import ceiling_parts, floor_parts
-from ._mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moulding_sum
-from ._nothings import on_nothing
-from ._onroofparts import Piercing, on_roof_parts, passed, piercings
-from ._onroofs import above_all, decks_below, on_roofs
-from ._openingchecks import roofs_before, squeezed_headers
-from ._outdoors import place_rails, place_steps, rail_parts, steps_parts
-from ._posts import beam_parts, place_beams, place_posts, post_parts
-from ._returns import return_parts
-from ._roofparts import roof_parts
-from ._roofplaces import place_roofs
-from ._slots import with_slots
-from ._swings import swing_faults
-from ._units import unit_parts
-from ._vaultchecks import open_vaults
-from ._vaults import Vault, plan_vaults, vault_parts
-from ._wallbodies import WallTop, leaning, opening_hole
-from ._walls import layer_bodies, wall_parts
 from .building import (
     Building,
     Diagnostic,
@@ -50,17 +29,38 @@ from .building import (
     RoomSpace,
     WallPlan,
 )
-from .floors import FloorPlan, course_starts, floor_edges, plan_ceiling, plan_floor
-from .ground import Ground
+from .floors.joists import ceiling_parts, floor_parts
+from .floors.open_vaults import open_vaults
+from .floors.place import FloorPlan, course_starts, floor_edges, plan_ceiling, plan_floor
+from .floors.vaults import Vault, plan_vaults, vault_parts
+from .foundations.carried import on_nothing
+from .foundations.parts import FoundationLevels, foot_faces, foundation_parts
+from .ground.checks import ground_faults, ground_sums
+from .ground.surface import Ground
 from .levels import resolve_levels, storeys
-from .makeup_names import name_faults
-from .makeups import order_faults
-from .onroofmodel import OnRoofs
-from .openings import place_openings
-from .piercings import place_on_roofs
-from .roofmodel import ResolvedRoof
-from .wallplan import plan_walls
-from .walltops import ON_EDGE, Surroundings, foot_sum, gable_footprints, plate_sum, wall_top
+from .onroofs.model import OnRoofs
+from .onroofs.parts import Piercing, on_roof_parts, passed, piercings
+from .onroofs.place import place_on_roofs
+from .openings.headers import roofs_before, squeezed_headers
+from .openings.place import place_openings
+from .openings.returns import return_parts
+from .openings.swings import swing_faults
+from .openings.units import unit_parts
+from .outdoors.place import place_rails, place_steps, rail_parts, steps_parts
+from .outdoors.posts import beam_parts, place_beams, place_posts, post_parts
+from .roofs.eaves import downpipe_parts
+from .roofs.model import ResolvedRoof
+from .roofs.parts import roof_parts
+from .roofs.place import place_roofs
+from .walls.bodies import WallTop, leaning, opening_hole
+from .walls.make_up_names import name_faults
+from .walls.make_ups import order_faults
+from .walls.mouldings import Mitres, mitres_of, moulding_faults, moulding_parts, moulding_sum
+from .walls.on_roofs import above_all, decks_below, on_roofs
+from .walls.parts import layer_bodies, wall_parts
+from .walls.plan import plan_walls
+from .walls.slots import with_slots
+from .walls.tops import ON_EDGE, Surroundings, foot_sum, gable_footprints, plate_sum, wall_top
 
 STAGES = ("levels", "wall plan", "openings", "floors", "roof planes", "wall tops", "solids")
 

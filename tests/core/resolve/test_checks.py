@@ -16,7 +16,7 @@ HERE = Path(package.__file__).parent
 
 def literals() -> set[str]:
     """Every text in the stages and in what opens a building."""
-    files = [path for path in HERE.glob("*.py") if path.name != "checks.py"]
+    files = [path for path in HERE.rglob("*.py") if path != HERE / "checks.py"]
     files.append(HERE.parent / "view" / "opening.py")
     trees = [ast.parse(path.read_text("utf-8")) for path in files]
     return {

@@ -8,7 +8,7 @@ import shapely
 from deepsection.core.model import DrawWalls, apply_edits
 from deepsection.core.model.starters import new_project
 from deepsection.core.resolve import resolve
-from deepsection.core.resolve._tees import MANY
+from deepsection.core.resolve.walls.tees import MANY
 from deepsection.demo.pieces import on, partition, ring
 
 BAY, DEPTH = 1500.0, 6000.0

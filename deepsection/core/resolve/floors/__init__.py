@@ -1,0 +1,1 @@
+"""Joist floors, ceilings and vaults."""

@@ -1,0 +1,1 @@
+"""Foundation walls, footings and slabs; what stands on nothing."""

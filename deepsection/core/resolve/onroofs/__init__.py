@@ -1,0 +1,1 @@
+"""What goes through roofs and hangs on them."""

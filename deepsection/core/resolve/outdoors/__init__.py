@@ -1,0 +1,1 @@
+"""Posts, beams, steps and rails."""

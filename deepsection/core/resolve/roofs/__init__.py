@@ -1,0 +1,1 @@
+"""Roofs: blocks, how they meet, and what they are built of."""

@@ -1,0 +1,1 @@
+"""Walls: in plan, how high they go, their layers and frames."""
