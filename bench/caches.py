@@ -5,12 +5,12 @@ from __future__ import annotations
 import gc
 from functools import _lru_cache_wrapper
 
-from deepsection.core.memo import BulkMemo, Guesses
+from deepsection.core.memo import BulkMemo, LruCache
 
 
 def clear_caches() -> None:
     """Empty all memories of functions of the core, wherever they are."""
     for held in gc.get_objects():
         cached = isinstance(held, _lru_cache_wrapper) and getattr(held, "__module__", "").startswith("deepsection.core")
-        if cached or isinstance(held, (BulkMemo, Guesses)):
+        if cached or isinstance(held, (BulkMemo, LruCache)):
             held.cache_clear()

@@ -90,12 +90,12 @@ def _free_port(host: str, port: int) -> int:
 
 @app.command("projects")
 def list_projects(
-    archived: Annotated[bool, typer.Option("--all", help="Those that are put away too.")] = False,
+    archived: Annotated[bool, typer.Option("--all", help="Archived ones too.")] = False,
 ) -> None:
     """List the projects: id, name, version."""
     for item in _open().list():
         if archived or not item.archived:
-            away = "\tput away" if item.archived else ""
+            away = "\tarchived" if item.archived else ""
             typer.echo(f"{item.id}\t{item.name}\tversion {item.version}{away}")
 
 
@@ -218,7 +218,7 @@ def model(project: str, output: Annotated[Path, typer.Option("--output", "-o", h
 
 @app.command("import")
 def import_project(file: Path) -> None:
-    """Bring in a project file, and print the id that it got."""
+    """Import a project file, and print the id that it got."""
     with _told():
         typer.echo(projects.bring_in(_open(), _read(file)).project.id)
 

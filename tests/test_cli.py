@@ -126,7 +126,7 @@ def test_a_project_goes_round(tmp_path: Path) -> None:
     assert len({made, twin, back}) == 3
     assert "Hen house, copy 2" in run("projects").stdout
     assert run("archive", made).exit_code == 0
-    assert made not in run("projects").stdout and "put away" in run("projects", "--all").stdout
+    assert made not in run("projects").stdout and "archived" in run("projects", "--all").stdout
     assert "bring in the project" in run("history", back).stdout
 
 

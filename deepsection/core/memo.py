@@ -47,19 +47,19 @@ class BulkMemo(Generic[K, V]):
         self._held.clear()
 
 
-class Guesses(Generic[K, V]):
-    """What was found last, by name: a start for the next time, on which no result depends. The oldest fall away."""
+class LruCache(Generic[K, V]):
+    """The values that were used last, by name; the oldest fall away. Safe where several threads use it."""
 
     def __init__(self, *, size: int) -> None:
         self._size = size
         self._held: dict[K, V] = {}
 
-    def last(self, name: K) -> V | None:
-        """What was found last; None when nothing was."""
+    def get(self, name: K) -> V | None:
+        """The value of a name; None where it is not kept."""
         return self._held.get(name)
 
-    def keep(self, name: K, found: V) -> None:
-        """Remember what was found."""
+    def put(self, name: K, found: V) -> None:
+        """Keep a value."""
         self._held.pop(name, None)
         self._held[name] = found
         _drop_oldest(self._held, self._size)

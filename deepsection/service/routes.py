@@ -164,7 +164,7 @@ def copy_project(id: str, store: Projects) -> Response:
 
 @router.patch("/projects/{id}", response_model=ProjectItem, operation_id="change_project")
 def change_project(id: str, sent: ProjectChange, store: Projects) -> Any:
-    """Another name, or put away and brought back. 422 when the name is taken."""
+    """Another name, or archived and restored. 422 when the name is taken."""
     stored = store.load(id)
     if sent.name is not None and sent.name != stored.project.name:
         projects.refuse_taken_name(store, sent.name)

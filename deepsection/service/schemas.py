@@ -57,7 +57,7 @@ class ProjectItem(BaseModel):
 
 
 class ProjectChange(_Shape):
-    """Another name for a project, or whether it is put away."""
+    """Another name for a project, or whether it is archived."""
 
     name: Name | None = None
     archived: bool | None = None

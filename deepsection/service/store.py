@@ -18,7 +18,7 @@ from sqlalchemy.exc import IntegrityError, OperationalError
 from sqlalchemy.orm import Session
 
 from deepsection.core.errors import BadInput, StaleVersion, UnknownElement
-from deepsection.core.memo import Guesses
+from deepsection.core.memo import LruCache
 from deepsection.core.model import Project, dump_project, load_project
 
 from .tables import DocumentRow, ProjectRow, VersionRow
@@ -228,7 +228,7 @@ class Store:
     ) -> VersionRow:
         data = dump_project(project)
         digest = hashlib.sha256(data).hexdigest()
-        _documents.keep(digest, project)
+        _documents.put(digest, project)
         if session.get(DocumentRow, digest) is None:
             # Another request may keep the same document at this moment.
             session.execute(
@@ -255,15 +255,15 @@ class Store:
         return Stored(project, row.version, version.label, undo, redo, version.made)
 
 
-_documents: Guesses[str, Project] = Guesses(size=64)
+_documents: LruCache[str, Project] = LruCache(size=64)
 """Documents by their digest: one that was just kept, or read, is the same object, and all that was made of it holds."""
 
 
 def _document(session: Session, digest: str) -> Project:
-    held = _documents.last(digest)
+    held = _documents.get(digest)
     if held is None:
         held = load_project(zlib.decompress(session.get_one(DocumentRow, digest).data))
-        _documents.keep(digest, held)
+        _documents.put(digest, held)
     return held
 
 

@@ -78,7 +78,7 @@ def test_a_wall_is_mirrored_and_aligned_with_a_face(bench: Bench) -> None:
     page = bench.page
     wall = partition(bench, 2000)
     page.get_by_role("button", name="Mirror", exact=True).click()
-    page.get_by_label("What becomes of the original").select_option("keep")
+    page.get_by_label("The original").select_option("keep")
     bench.click(4000, 1000)
     bench.type_length("90")
     inner = [one for one in held(bench, "walls") if one["status"] == "inner"]

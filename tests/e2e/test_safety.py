@@ -241,7 +241,7 @@ def test_history_goes_back_and_loses_nothing(bench: Bench) -> None:
     bench.saved()
 
 
-def test_projects_are_copied_renamed_and_put_away(page: Page, own_server: Server) -> None:
+def test_projects_are_copied_renamed_and_archived(page: Page, own_server: Server) -> None:
     page.goto(own_server.url)
     page.get_by_role("button", name="Copy Quillback House").click()
     page.get_by_role("button", name="Rename Quillback House, copy").click()
@@ -251,10 +251,10 @@ def test_projects_are_copied_renamed_and_put_away(page: Page, own_server: Server
     page.get_by_label("New name of Quillback House, copy").fill("Heron Row")
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name=re.compile("^Heron Row"))).to_be_visible()
-    page.get_by_role("button", name="Put away Heron Row").click()
+    page.get_by_role("button", name="Archive Heron Row").click()
     expect(page.get_by_role("button", name=re.compile("^Heron Row"))).to_be_hidden()
-    page.get_by_role("button", name="Show what is put away (1)").click()
-    page.get_by_role("button", name="Bring back Heron Row").click()
+    page.get_by_role("button", name="Show archived projects (1)").click()
+    page.get_by_role("button", name="Restore Heron Row").click()
     with page.expect_download() as waiting:
         page.get_by_role("link", name="File of Heron Row").click()
     assert waiting.value.suggested_filename == "Heron Row.deepsection.json"

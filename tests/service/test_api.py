@@ -250,7 +250,7 @@ def test_a_project_is_renamed_and_put_away(client: TestClient) -> None:
     item = client.patch("/api/projects/quillback", json={"name": "Heron Row 7"}).json()
     assert item["name"] == "Heron Row 7" and state(client)["undo"] == "change the project"
     assert client.patch("/api/projects/quillback", json={"archived": True}).json()["archived"] is True
-    assert state(client)["project"]["name"] == "Heron Row 7", "what is put away can still be opened"
+    assert state(client)["project"]["name"] == "Heron Row 7", "what is archived can still be opened"
     assert client.patch("/api/projects/quillback", json={"archived": False}).json()["archived"] is False
 
 

@@ -67,7 +67,7 @@ def rail_fields(project: Project, rail: Rail) -> list[Row]:
 
     return [
         length_row("height", "Height", rail.height, units, lambda v: put(height=v), least=0.0),
-        length_row("gap", "Balusters at most apart", rail.gap, units, lambda v: put(gap=v), least=0.0),
+        length_row("gap", "Maximum spacing of balusters", rail.gap, units, lambda v: put(gap=v), least=0.0),
         choice_row(
             "base", "Stands on", rail.base.level, level_options(project),
             lambda t: base(level=t),

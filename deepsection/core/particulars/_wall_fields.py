@@ -136,7 +136,7 @@ def _join_fields(project: Project, wall: Wall) -> list[Row]:
         return [OffsetWall(wall=wall.id, id=id, joints=ends, distance=parse_length(text, project.units))]
 
     parted = parted_corners(project, wall)
-    part = [action_row("part", "Part its corners from the other storey", [parted])] if parted else []
+    part = [action_row("part", "Detach its corners from the other storey", [parted])] if parted else []
     return [
         *(_join_row(project, wall, end) for end in ("start", "end")),
         *(row for end in ("start", "end") for row in _round_rows(project, wall, end)),

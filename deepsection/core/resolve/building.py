@@ -97,7 +97,7 @@ class PlannedLayer:
 
 
 @dataclass(frozen=True, slots=True)
-class Stand:
+class LocalFrame:
     """A straight frame on a wall: through the foot of `along` 0 forward and outward, both unit vectors.
 
     On a straight wall it is the wall's own, on an arc the one that touches it at a place.
@@ -181,10 +181,10 @@ class PlannedWall:
         face = self.axis.face(0.0)
         return face if isinstance(face, Circle) else None
 
-    def stand(self, along: float = 0.0) -> Stand:
+    def stand(self, along: float = 0.0) -> LocalFrame:
         """The straight frame at a place."""
         line = self.axis.tangent(along)
-        return Stand(line, (-self.side * line.dy, self.side * line.dx))
+        return LocalFrame(line, (-self.side * line.dy, self.side * line.dx))
 
     def at(self, along: float, outward: float = 0.0) -> Point:
         """Plan point at a distance along from the start, and outward."""

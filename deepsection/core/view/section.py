@@ -158,11 +158,13 @@ def _past(faces: list[Face], cut: list[CutPart]) -> list[Face]:
     by_element: dict[str, list[Polygon]] = defaultdict(list)
     for held in cut:
         by_element[held.part.element].append(held.polygon)
-    blinds = np.array([blind for held in by_element.values() for blind in _blinds(tuple(held))], dtype=object)
-    k, n = shapely.STRtree(blinds).query([face.polygon for face in faces], predicate="intersects")
+    occluders = np.array(
+        [occluder for held in by_element.values() for occluder in _occluders(tuple(held))], dtype=object
+    )
+    k, n = shapely.STRtree(occluders).query([face.polygon for face in faces], predicate="intersects")
     before: dict[int, list[Polygon]] = defaultdict(list)
-    for face, blind in zip(k.tolist(), n.tolist()):
-        before[face].append(blinds[blind])
+    for face, occluder in zip(k.tolist(), n.tolist()):
+        before[face].append(occluders[occluder])
     hidden = [(faces[index], tuple(held)) for index, held in before.items()]
     left = dict(zip(before, _left_pieces(hidden)))
     return [piece for index, face in enumerate(faces) for piece in left.get(index, (face,))]
@@ -170,8 +172,8 @@ def _past(faces: list[Face], cut: list[CutPart]) -> list[Face]:
 
 def _cut_away(wanted: Sequence[tuple[Face, tuple[Polygon, ...]]]) -> list[tuple[Face, ...]]:
     """Faces without the polygons before each."""
-    blinds = np.array([held[0] if len(held) == 1 else shapely.union_all(held) for _, held in wanted], dtype=object)
-    rest = shapely.difference(np.array([face.polygon for face, _ in wanted], dtype=object), blinds)
+    occluders = np.array([held[0] if len(held) == 1 else shapely.union_all(held) for _, held in wanted], dtype=object)
+    rest = shapely.difference(np.array([face.polygon for face, _ in wanted], dtype=object), occluders)
     return [
         tuple(
             Face(piece, face.plane, face.part, face.normal)
@@ -186,8 +188,8 @@ _left_pieces: BulkMemo[tuple[Face, tuple[Polygon, ...]], tuple[Face, ...]] = Bul
 
 
 @lru_cache(maxsize=1000)
-def _blinds(polygons: tuple[Polygon, ...]) -> tuple[Polygon, ...]:
-    """What is cut of an element; the same cut makes the same blinds, so that what they hide stays known."""
+def _occluders(polygons: tuple[Polygon, ...]) -> tuple[Polygon, ...]:
+    """What is cut of an element; the same cut makes the same occluders, so that what they hide stays known."""
     # They lie on the grid already: a plain union is exact there, and much cheaper than one that snaps.
     return tuple(polygons_of(shapely.union_all(shapely.set_precision(np.array(polygons), 0.0))))
 

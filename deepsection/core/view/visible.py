@@ -16,7 +16,7 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from ..memo import Guesses
+from ..memo import LruCache
 from ..tolerance import TOL
 from .arrangement import arrangement_of
 from .faces import Face
@@ -34,7 +34,7 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
     """
     if not faces:
         return []
-    last = _lately.last(view) if view is not None else None
+    last = _lately.get(view) if view is not None else None
     if last is not None and last.faces == tuple(faces):
         return list(last.pieces)
     scene = Scene(faces)
@@ -73,7 +73,7 @@ def visible_faces(faces: Sequence[Face], view: Hashable = None) -> list[Face]:
     if view is not None:
         at = np.flatnonzero(seen).tolist()
         hidden = frozenset(faces).difference(faces[k] for k in at)
-        _lately.keep(view, _Last(tuple(faces), frozenset(names[k] for k in at), hidden, tuple(tiling.pieces)))
+        _lately.put(view, _Last(tuple(faces), frozenset(names[k] for k in at), hidden, tuple(tiling.pieces)))
     return tiling.pieces
 
 
@@ -95,7 +95,7 @@ class _Last:
         return np.array([piece not in known for piece in pieces])
 
 
-_lately: Guesses[Hashable, _Last] = Guesses(size=60)
+_lately: LruCache[Hashable, _Last] = LruCache(size=60)
 """Per view, what was seen in it last: the better the guess, the fewer rounds; what was proved need not be again."""
 
 

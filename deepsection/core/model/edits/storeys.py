@@ -125,7 +125,7 @@ class PartCorners(Command):
     """
 
     kind: Literal["part_corners"] = "part_corners"
-    phrase: ClassVar[str] = "part the corners of a wall"
+    phrase: ClassVar[str] = "detach the corners of a wall"
     wall: Id
     joints: Annotated[tuple[Copied, ...], Field(min_length=1)]
 

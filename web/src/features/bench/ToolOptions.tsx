@@ -84,7 +84,7 @@ function KeepOption() {
   return (
     <Choice
       label="The original"
-      name="What becomes of the original"
+      name="The original"
       value={keep ? "keep" : "move"}
       onChange={(value) => set({ keep: value === "keep" })}
     >

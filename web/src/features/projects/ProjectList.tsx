@@ -114,7 +114,7 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
           <h2 id="held" className="text-[15px] font-semibold">
             Projects here
           </h2>
-          <Button onClick={() => file.current?.click()}>Bring in a project file</Button>
+          <Button onClick={() => file.current?.click()}>Import a project file</Button>
           <input
             ref={file}
             type="file"
@@ -146,7 +146,7 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
         </ul>
         {away > 0 && (
           <Button className="mt-3" aria-pressed={archived} onClick={() => setArchived(!archived)}>
-            {archived ? "Hide what is put away" : `Show what is put away (${away})`}
+            {archived ? "Hide archived projects" : `Show archived projects (${away})`}
           </Button>
         )}
       </section>

@@ -6,7 +6,7 @@ import { Note } from "../../ui/Note";
 
 type Item = Schemas["ProjectItem"];
 
-/** A project in the list: opened by its name; copied, renamed, put away, taken along as a file. */
+/** A project in the list: opened by its name; copied, renamed, archived, taken along as a file. */
 export function ProjectRow({ project, onOpen }: { project: Item; onOpen: (id: string) => void }) {
   const copy = useCopyProject();
   const change = useChangeProject();
@@ -37,7 +37,7 @@ export function ProjectRow({ project, onOpen }: { project: Item; onOpen: (id: st
           >
             <span className={`truncate text-[14px] font-semibold ${project.archived ? "text-quiet" : ""}`}>
               {project.name}
-              {project.archived && <span className="ml-2 text-[12px] font-normal">put away</span>}
+              {project.archived && <span className="ml-2 text-[12px] font-normal">archived</span>}
             </span>
             <span className="whitespace-nowrap font-mono text-[11.5px] text-quiet">
               changed{" "}
@@ -77,10 +77,10 @@ export function ProjectRow({ project, onOpen }: { project: Item; onOpen: (id: st
           File
         </a>
         <Button
-          aria-label={`${project.archived ? "Bring back" : "Put away"} ${project.name}`}
+          aria-label={`${project.archived ? "Restore" : "Archive"} ${project.name}`}
           onClick={() => change.mutate({ id: project.id, archived: !project.archived })}
         >
-          {project.archived ? "Bring back" : "Put away"}
+          {project.archived ? "Restore" : "Archive"}
         </Button>
       </div>
       {wrong && <Note className="mt-1.5">{wrong.message}</Note>}
