@@ -13,7 +13,13 @@ from .edits import refusal
 from .faults import why_unreadable
 from .project import SCHEMA_VERSION, Project
 
-MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+
+def _to_2(document: dict[str, Any]) -> dict[str, Any]:
+    """Make-ups may say which layer bears; what does not say so goes by what is usual."""
+    return {**document, "schema_version": 2}
+
+
+MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2}
 """From a schema version to the next one."""
 
 

@@ -26,13 +26,14 @@ from .rungs import Rung
 from .values import Element, Id, Name
 from .walls import HostedJoint, Joint, Wall
 
-SCHEMA_VERSION = 1
+SCHEMA_VERSION = 2
+"""Rises with every change of what is stored: `documents.MIGRATIONS` has the step, `tests/frozen` a file of each."""
 
 
 class Project(Element):
     """Everything that is saved. Building it validates it: ids are unique and references resolve."""
 
-    schema_version: Literal[1] = 1
+    schema_version: Literal[2] = 2
     id: Id
     name: Name
     place: str = ""

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import json
+from pathlib import Path
 
 import pytest
 from pydantic import ValidationError
 
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownVersion
-from deepsection.core.model import Project, dump_project, load_project, rebuild
+from deepsection.core.model import SCHEMA_VERSION, Project, dump_project, load_project, rebuild
+from deepsection.core.model.documents import MIGRATIONS
+from deepsection.core.resolve import resolve
 from deepsection.demo import DEMOS
 from tests.builders import box_house
 
@@ -21,6 +24,23 @@ def test_demos_survive_storage(make: object) -> None:
     assert dump_project(load_project(data)) == data
 
 
+FROZEN = Path(__file__).parents[2] / "frozen"
+"""A project file as each schema version wrote it; never written anew."""
+
+
+@pytest.mark.parametrize("version", range(1, SCHEMA_VERSION))
+def test_a_file_of_each_older_version_is_migrated_and_builds(version: int) -> None:
+    data = (FROZEN / f"schema-{version}.json").read_bytes()
+    stored = json.loads(data)
+    assert stored["schema_version"] == version and version in MIGRATIONS
+    project = load_project(data)
+    assert project.schema_version == SCHEMA_VERSION
+    for collection in project.collections:
+        assert [held.id for held in getattr(project, collection)] == [held["id"] for held in stored.get(collection, ())]
+    building = resolve(project)
+    assert building.diagnostics == () and len(building.parts) > 500
+
+
 def test_a_file_cut_short_anywhere_is_refused(house: Project) -> None:
     data = dump_project(house)
     for cut in range(0, len(data) - 1, max(1, len(data) // 60)):
@@ -28,12 +48,12 @@ def test_a_file_cut_short_anywhere_is_refused(house: Project) -> None:
             load_project(data[:cut])
 
 
-@pytest.mark.parametrize("version", [0, 2, 99, -1, "1", None, True, 1.5])
+@pytest.mark.parametrize("version", [0, SCHEMA_VERSION + 1, 99, -1, "1", None, True, 1.5])
 def test_an_unknown_version_is_named(house: Project, version: object) -> None:
     document = json.loads(dump_project(house)) | {"schema_version": version}
     with pytest.raises(UnknownVersion) as caught:
         load_project(json.dumps(document))
-    assert caught.value.field == "schema_version" and caught.value.limit == 1
+    assert caught.value.field == "schema_version" and caught.value.limit == SCHEMA_VERSION
 
 
 @pytest.mark.parametrize(

@@ -3,7 +3,7 @@ import type { Project, Snaps, Storey } from "./types";
 /** An empty project with what actions read of it. */
 export function emptyProject(units: "ft-in" | "mm" = "mm"): Project {
   return {
-    schema_version: 1,
+    schema_version: 2,
     id: "p",
     name: "House",
     units,

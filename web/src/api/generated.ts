@@ -87,7 +87,7 @@ export interface paths {
         head?: never;
         /**
          * Change Project
-         * @description Another name, or put away and brought back. 422 when the name is taken.
+         * @description Another name, or archived and restored. 422 when the name is taken.
          */
         patch: operations["change_project"];
         trace?: never;
@@ -3022,10 +3022,10 @@ export interface components {
             scale: number;
             /**
              * Schema Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            schema_version: 1;
+            schema_version: 2;
             /**
              * Sections
              * @default []
@@ -3070,7 +3070,7 @@ export interface components {
         };
         /**
          * ProjectChange
-         * @description Another name for a project, or whether it is put away.
+         * @description Another name for a project, or whether it is archived.
          */
         ProjectChange: {
             /** Archived */
