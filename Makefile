@@ -6,7 +6,7 @@ NPM := npm --prefix web
 CHROMIUM ?= /usr/bin/chromium
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts web/tsconfig.json
 
-.PHONY: demo dev test lint types bench screenshots clean
+.PHONY: demo dev test soak lint types bench screenshots clean
 
 demo: .venv/runtime web/dist/index.html ## Start the application with its demo projects and print the address
 	$(BIN)/deepsection serve
@@ -17,6 +17,9 @@ dev: .venv/runtime web/node_modules/.ready deepsection/fonts/sans.ttf ## Service
 test: lint web/dist/index.html $(CHROMIUM) ## Everything: lint, types, front end, core, formats, service, browser
 	$(NPM) test
 	$(BIN)/python -m pytest -n auto --dist loadfile
+
+soak: .venv/test deepsection/fonts/sans.ttf ## Long campaigns: random edits of every kind, every roof outline at 40 angles
+	DEEPSECTION_LONG=1 $(BIN)/python -m pytest -n auto tests/service/test_kept.py tests/core/geometry/test_turned_roofs.py
 
 lint: .venv/test web/node_modules/.ready ## Ruff, mypy, Biome and tsc
 	$(BIN)/ruff check . && $(BIN)/ruff format --check -q .
