@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import type { Bench } from "../../api/client";
 import { useClient, type Viewport } from "../../store";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 import { LengthEntry } from "./LengthEntry";
 import { spread } from "./spread";
 import type { usePreview } from "./usePreview";

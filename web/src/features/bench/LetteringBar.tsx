@@ -4,7 +4,7 @@ import { annotationOf, annotationWith, keyInWords } from "../../actions/shown";
 import type { Drawing, TextMark } from "../../api/client";
 import { useClient, type Viewport } from "../../store";
 import { Button } from "../../ui/Button";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 
 interface Props {
   view: Drawing | undefined;

@@ -1,7 +1,7 @@
 import type { Snaps } from "../../actions/types";
 import type { Edit } from "../../api/client";
 import type { Viewport } from "../../store";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 import type { Panes } from "./viewport";
 
 type EdgeKind = Extract<Edit, { kind: "set_roof_edge" }>["to"];

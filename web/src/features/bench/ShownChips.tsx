@@ -1,7 +1,7 @@
 import { nameOf } from "../../actions/elements";
 import { keyInWords, kindInWords, type Show, showOf, showWith } from "../../actions/shown";
 import { Button } from "../../ui/Button";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 
 /** What is hidden in this view, each brought back with a click. */
 export function ShownChips() {

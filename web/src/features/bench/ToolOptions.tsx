@@ -6,8 +6,8 @@ import type { OnRoof, RoofForm } from "../../actions/roof";
 import { readLength } from "../../api/queries";
 import { type RoofBase, useClient, type WallShape } from "../../store";
 import { Button } from "../../ui/Button";
-import { isStraightWall, MOTIONS } from "../shell/useActions";
-import { useHeld } from "../shell/useProject";
+import { isStraightWall, MOTIONS } from "../../useActions";
+import { useHeld } from "../../useProject";
 import { bayOf } from "./usePlanAction";
 
 /** What the chosen tool asks beforehand, at the top of the plan. */

@@ -3,7 +3,7 @@ import { SlidersHorizontal } from "lucide-react";
 import { PART_KINDS, type Show, type ShowKind, showOf, showWith, WORD_KINDS } from "../../actions/shown";
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 
 /** How a view is shown: what it leaves out, how its materials are named, its look; and the same for other views. */
 export function ViewPanel() {

@@ -16,7 +16,7 @@ import { type ActionKey, EMPTY, newId, type Overlay, type Place, type Snaps, toP
 import type { Angle } from "../../actions/walls";
 import type { Drawing, Edit } from "../../api/client";
 import { useClient, type Viewport } from "../../store";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 import { nextUnder, toggled, under, within } from "./picking";
 import { SELECT_HINT, usePlanAction } from "./usePlanAction";
 import type { usePreview } from "./usePreview";

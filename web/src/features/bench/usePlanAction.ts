@@ -13,8 +13,8 @@ import { EMPTY } from "../../actions/types";
 import { DrawRectangle, DrawWalls } from "../../actions/walls";
 import type { Edit } from "../../api/client";
 import { type Last, type Tool, useClient } from "../../store";
-import { isStraightWall, MOTIONS, TOOLS } from "../shell/useActions";
-import { useHeld } from "../shell/useProject";
+import { isStraightWall, MOTIONS, TOOLS } from "../../useActions";
+import { useHeld } from "../../useProject";
 import type { usePreview } from "./usePreview";
 
 export const SELECT_HINT = "Point at a line for where it comes from; click selects, again what lies under; Shift adds.";

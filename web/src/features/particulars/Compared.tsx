@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useCompared } from "../../api/queries";
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 
 /** The heights of two sides beside each other, with a mark where they differ. */
 export function Compared() {

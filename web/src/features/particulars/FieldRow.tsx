@@ -4,7 +4,7 @@ import { useEffect, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 
 type Field = Schemas["Field"];
 

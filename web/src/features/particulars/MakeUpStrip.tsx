@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 
 type Strip = Schemas["Strip"];
 

@@ -1,22 +1,21 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from "@headlessui/react";
 import { ChevronDown, Trash2 } from "lucide-react";
-import { Fragment, useState } from "react";
+import { Fragment, type ReactNode, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useParticulars } from "../../api/queries";
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
-import { SumRows } from "../bench/SumCard";
-import { SheetParts } from "../sheets/SheetParts";
-import { useHeld } from "../shell/useProject";
+import { SumRows } from "../../ui/SumCard";
+import { useHeld } from "../../useProject";
 import { Compared } from "./Compared";
 import { FieldRow } from "./FieldRow";
 import { MakeUpStrip } from "./MakeUpStrip";
 
 type Facts = Schemas["Particulars"];
 
-/** The facts of what is selected, with where they come from and their checks. */
-export function ParticularsPane() {
+/** The facts of what is selected, with where they come from and their checks; at the sheets, what is on the `sheet`. */
+export function ParticularsPane({ sheet }: { sheet: ReactNode }) {
   const { id, state, commit, bench } = useHeld();
   const { selection, also, step, set } = useClient();
   const element = selection ?? "project";
@@ -55,7 +54,7 @@ export function ParticularsPane() {
           </div>
           <Fields element={element} fields={facts.fields.filter((field) => field.group == null)} />
           {element === "project" && <Levels bench={bench} onPick={(rung) => set({ selection: rung })} />}
-          {step === "Sheets" && <SheetParts />}
+          {step === "Sheets" && sheet}
           {facts.sums.length > 0 && (
             <Group title="Where it comes from">
               <div className="flex flex-col gap-3">

@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useSheet } from "../../api/queries";
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 
 const FILES = ["pdf", "dxf", "svg", "png"] as const;
 const SELECT = "h-7 w-full rounded-md border border-rule bg-field px-1.5 text-[12px]";

@@ -4,8 +4,8 @@ import { useSheet } from "../../api/queries";
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
-import { useActions } from "../shell/useActions";
-import { useHeld } from "../shell/useProject";
+import { useActions } from "../../useActions";
+import { useHeld } from "../../useProject";
 
 type SheetOut = Schemas["SheetOut"];
 type Placed = SheetOut["placed"][number];

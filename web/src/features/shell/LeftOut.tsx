@@ -1,7 +1,7 @@
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
-import { useHeld } from "./useProject";
+import { useHeld } from "../../useProject";
 
 /** The code of findings about what could not be built or drawn. */
 const LEFT_OUT = "left-out";

@@ -6,7 +6,7 @@ import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { Panel } from "../../ui/Panel";
-import { useHeld } from "./useProject";
+import { useHeld } from "../../useProject";
 
 /** Copies a make-up or a kind of another project into this one. */
 export function MakeUpPanel() {

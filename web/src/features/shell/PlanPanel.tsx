@@ -5,7 +5,7 @@ import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { Panel } from "../../ui/Panel";
-import { useHeld } from "./useProject";
+import { useHeld } from "../../useProject";
 
 const UNITS = [
   ["", "as the file says"],

@@ -1,7 +1,7 @@
 import { Grid2x2, Home, LayoutDashboard, ListTree, PanelTop, Scissors } from "lucide-react";
 import { SPLIT, type Step, useClient } from "../../store";
-import { STEPS } from "./useActions";
-import { useHeld } from "./useProject";
+import { STEPS } from "../../useActions";
+import { useHeld } from "../../useProject";
 
 const ICONS: Record<Step, typeof Home> = {
   Plan: LayoutDashboard,

@@ -2,8 +2,8 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headl
 import { useState } from "react";
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
-import { type Action, useActions } from "./useActions";
-import { useHeld } from "./useProject";
+import { type Action, useActions } from "../../useActions";
+import { useHeld } from "../../useProject";
 
 const UNREACHED = {
   unsaved: "server not reached; the last change is not saved",

@@ -5,8 +5,11 @@ import { type Change, useChange, useResult } from "../../api/queries";
 import { LOOK, useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
+import { useActions } from "../../useActions";
+import { type Held, HeldContext } from "../../useProject";
 import { BenchScreen } from "../bench/BenchScreen";
 import { ParticularsPane } from "../particulars/ParticularsPane";
+import { SheetParts } from "../sheets/SheetParts";
 import { SheetsScreen } from "../sheets/SheetsScreen";
 import { HistoryPanel } from "./HistoryPanel";
 import { LeftOut } from "./LeftOut";
@@ -15,8 +18,6 @@ import { PlanPanel } from "./PlanPanel";
 import { Rail } from "./Rail";
 import { StatusLine } from "./StatusLine";
 import { TopStrip } from "./TopStrip";
-import { useActions } from "./useActions";
-import { type Held, HeldContext } from "./useProject";
 
 /** Scale at which plan and elevation are drawn on the bench, so that their lettering reads when a house fills it. */
 const LETTERED_AT = 96;
@@ -160,7 +161,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
           <BenchScreen />
         )}
         <LeftOut />
-        <ParticularsPane />
+        <ParticularsPane sheet={<SheetParts />} />
         <StatusLine />
         <HistoryPanel />
         <MakeUpPanel />

@@ -3,7 +3,7 @@ import { useSolids } from "../../api/queries";
 import { useClient } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
-import { useHeld } from "../shell/useProject";
+import { useHeld } from "../../useProject";
 import { Scene } from "./scene";
 
 /** A drag that moves less than this (px) is a click. */

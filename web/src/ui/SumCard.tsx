@@ -1,4 +1,4 @@
-import type { SumTable } from "../../api/client";
+import type { SumTable } from "../api/client";
 
 interface Rows {
   label: string;

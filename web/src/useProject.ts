@@ -1,7 +1,7 @@
 import { createContext, useContext } from "react";
-import type { Storey } from "../../actions/types";
-import type { Bench, Edit, State, ViewWanted } from "../../api/client";
-import type { Change } from "../../api/queries";
+import type { Storey } from "./actions/types";
+import type { Bench, Edit, State, ViewWanted } from "./api/client";
+import type { Change } from "./api/queries";
 
 /** What the parts of the workspace share: the saved state, what is drawn, and how to change it. */
 export interface Held {

@@ -1,10 +1,10 @@
 import { useMemo } from "react";
-import { itemOf, movables } from "../../actions/elements";
-import { numberOf } from "../../actions/openings";
-import { annotationWith, showOf, showWith } from "../../actions/shown";
-import { newId, type Project } from "../../actions/types";
-import type { Change } from "../../api/queries";
-import { type Last, LOOK, type Side, SPLIT, type Step, type Tool, useClient } from "../../store";
+import { itemOf, movables } from "./actions/elements";
+import { numberOf } from "./actions/openings";
+import { annotationWith, showOf, showWith } from "./actions/shown";
+import { newId, type Project } from "./actions/types";
+import type { Change } from "./api/queries";
+import { type Last, LOOK, type Side, SPLIT, type Step, type Tool, useClient } from "./store";
 import { useHeld } from "./useProject";
 
 export interface Action {
