@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, StringConstraints
 
-from .declaring import About, Declared, Ref, revised
+from .declaring import About, Declared, PartGroup, Ref, revised
 from .motion import Motion
 from .values import Element, Id, Mm, Name, Positive
 
@@ -55,16 +55,7 @@ OnPaper = Annotated[float, Field(ge=-3000, le=3000)]
 NoteText = Annotated[str, StringConstraints(min_length=1, max_length=400)]
 
 ShowKind = Literal[
-    "walls",
-    "openings",
-    "trims",
-    "roofs",
-    "gutters",
-    "on_roofs",
-    "posts",
-    "outdoors",
-    "foundations",
-    "floors",
+    PartGroup,
     "levels",
     "heights",
     "widths",

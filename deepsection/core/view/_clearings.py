@@ -12,8 +12,10 @@ from shapely.geometry import LineString, Polygon
 from ..drawing import LETTER, Dimension, Drawing, Mark, Text, explode
 from ..geometry import Point
 
-WIDE = 0.62
-"""Width of a letter, as a share of its height."""
+WIDE = 0.68
+"""Mean width of a letter of the sans faces, as a share of the height of its capitals."""
+MONO = LETTER / 2.5
+"""The same of the mono face."""
 AROUND = 0.8
 """Paper mm that stay free around lettering."""
 SHORTEST = 3.0
@@ -28,8 +30,8 @@ def lettered(marks: Iterable[Mark], scale: float) -> list[Polygon]:
 
 
 def _box(mark: Text, scale: float) -> Polygon:
-    letter = LETTER if mark.face == "mono" and mark.feature == "dimension" else mark.size * WIDE
-    width, height, room = len(mark.text) * letter * scale, mark.size * scale, AROUND * scale
+    share = MONO if mark.face == "mono" else WIDE
+    width, height, room = len(mark.text) * mark.size * share * scale, mark.size * scale, AROUND * scale
     left = {"left": 0.0, "centre": -width / 2, "right": -width}[mark.align]
     low = {"bottom": 0.0, "middle": -height / 2, "top": -height}[mark.valign]
     box = shapely.box(left - room, low - room, left + width + room, low + height + room)

@@ -196,6 +196,9 @@ def test_a_door_against_the_wall_that_its_own_wall_meets_has_no_room_for_its_jam
     (found,) = [held for held in resolve(put(house, tight)).diagnostics if held.code == "door-at-end"]
     assert found.value == near(59.0) and "against the wall" in found.message
     assert "door-at-end" not in codes(put(house, clear))
+    feet = changed(put(house, tight), units="ft-in")
+    (said,) = [held.message for held in resolve(feet).diagnostics if held.code == "door-at-end"]
+    assert "mm" not in said and '2 3/8"' in said, "in the units of the project"
 
 
 @pytest.mark.parametrize(("base", "height"), [(0.0, 1200.0), (600.0, 1200.0), (0.0, 9000.0)])

@@ -134,9 +134,10 @@ def test_all_that_a_view_draws_lies_within_its_bounds(make: Callable[[], Project
 
 
 def _points(mark: Mark, scale: float) -> list[tuple[float, float]]:
-    """Corners of strokes and regions; of lettering the corners of letters half as wide as high."""
+    """Corners of strokes and regions; of lettering those of its box, by the mean advances of the faces that ship."""
     if isinstance(mark, Text):
-        wide, high = len(mark.text) * mark.size * 0.5 * scale, mark.size * scale
+        letter = 0.86 if mark.face == "mono" else 0.65
+        wide, high = len(mark.text) * mark.size * letter * scale, mark.size * scale
         left = {"left": 0.0, "centre": -wide / 2, "right": -wide}[mark.align]
         low = {"bottom": 0.0, "middle": -high / 2, "top": -high}[mark.valign]
         turn = math.radians(mark.angle)

@@ -4670,7 +4670,7 @@ export interface components {
              * Kinds
              * @default []
              */
-            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "outdoors" | "foundations" | "floors" | "levels" | "heights" | "widths" | "numbers" | "materials" | "pitches" | "grid" | "names" | "notes")[];
+            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "outdoors" | "floors" | "foundations" | "levels" | "heights" | "widths" | "numbers" | "materials" | "pitches" | "grid" | "names" | "notes")[];
             /**
              * Materials
              * @default names

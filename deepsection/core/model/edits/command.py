@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any, ClassVar
 
+from ..declaring import Declared
 from ..nouns import all_called, called
 from ..openings import Kind, Opening
 from ..project import Project
@@ -45,7 +46,7 @@ def named(element: Any, project: Project) -> str:
     """What an element is called: its number on drawings, or its name."""
     if isinstance(element, Opening):
         return project.number_of(element)
-    return str(getattr(element, "label", None) or getattr(element, "number", None) or getattr(element, "name", ""))
+    return element.label if isinstance(element, Declared) else ""
 
 
 def all_named(ids: Sequence[str], project: Project) -> str:

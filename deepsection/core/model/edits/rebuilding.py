@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from ...errors import RefusedEdit
-from ..declaring import collection_for
+from ..declaring import collection_for, revised
 from ..faults import told
 from ..nouns import noun_of, with_article
 from ..project import Project
@@ -19,10 +19,8 @@ E = TypeVar("E")
 
 def rebuild(project: Project, **changes: Any) -> Project:
     """The project with fields replaced, validated anew. Raises: RefusedEdit."""
-    data = {name: getattr(project, name) for name in type(project).model_fields}
-    data.update(changes)
     try:
-        return type(project).model_validate(data)
+        return revised(project, **changes)
     except ValidationError as error:
         raise refusal(error) from error
 
@@ -47,10 +45,8 @@ def refusal(error: ValidationError) -> RefusedEdit:
 
 def changed(element: Any, **changes: Any) -> Any:
     """An element (or a rule within one) with fields replaced, validated anew. Raises: RefusedEdit."""
-    data = {name: getattr(element, name) for name in type(element).model_fields}
-    data.update(changes)
     try:
-        return type(element).model_validate(data)
+        return revised(element, **changes)
     except ValidationError as error:
         refused = refusal(error)
         refused.element = getattr(element, "id", None)

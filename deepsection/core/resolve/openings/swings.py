@@ -12,7 +12,7 @@ from shapely.geometry import Polygon
 
 from ...geometry import polygons_of
 from ...model import FreeJoint, Project
-from ...units import Units
+from ...units import Units, format_length
 from ..building import Diagnostic, PlacedOpening, PlannedWall, WallPlan
 
 STEPS = 12
@@ -116,10 +116,9 @@ def _at_the_end(
         for joint, rest in beside:
             if placed.opening.unit != "door" or rest >= JAMB:
                 continue
-            where = (
-                "stands at the end of its wall" if joint in free else "stands against the wall that its own wall meets"
-            )
-            message = f"{placed.number} {where}: leave {JAMB:.0f} mm of wall beside it for its jamb"
+            where = "at the end of its wall" if joint in free else "against the wall that its own wall meets"
+            needs = format_length(JAMB, units)
+            message = f"{placed.number} stands {where}: leave {needs} of wall beside it for its jamb"
             yield Diagnostic(
                 "door-at-end", message, placed.opening.id, "distance", rest, JAMB,
                 at=wall.at(placed.centre),
