@@ -15,9 +15,11 @@ import orjson
 from rich.console import Console
 from rich.table import Table
 
+from deepsection.core.edits import put
 from deepsection.core.geometry import Frame, roof_over
-from deepsection.core.model import ElevationView, Project, put
-from deepsection.core.resolve import STAGES, Part, resolve
+from deepsection.core.kinds import STAGES
+from deepsection.core.model import ElevationView, Project
+from deepsection.core.resolve import SOLIDS, Part, resolve
 from deepsection.core.view import draw_view, list_views
 from deepsection.core.view.edges import visible_edges
 from deepsection.core.view.faces import Face, faces_of
@@ -219,7 +221,7 @@ def stages(project: Project) -> None:
         resolve(project, timer=warm)
     roles = Counter(part.role for part in building.parts)
     table = _table(f"{project.name}: stages", "stage", "cold ms", "warm ms")
-    for stage in STAGES:
+    for stage in (*(stage.key.name for stage in STAGES), SOLIDS):
         table.add_row(stage, f"{clock.median(stage):.1f}", f"{warm.median(stage):.2f}")
     out.print(table)
     counted = ", ".join(f"{role} {count}" for role, count in roles.most_common())

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from deepsection.core.edits import MoveOpening, MoveWall, PutRoof, PutSection, SetTerm, UseMakeUp, changed
 from deepsection.core.model import Project, wall_length
-from deepsection.core.model.edits import MoveOpening, MoveWall, PutRoof, PutSection, SetTerm, UseMakeUp, changed
 
 
 def move_window(project: Project, step: int) -> MoveOpening:

@@ -14,9 +14,9 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from rich.console import Console
 from rich.table import Table
 
+from deepsection.core.document.faults import told, why_unreadable
 from deepsection.core.errors import BadInput, GeometryError
 from deepsection.core.geometry import RoofShape, Segment, roof_over, segment, segment_through
-from deepsection.core.model.faults import told, why_unreadable
 from deepsection.core.units import FOOT, Units, format_length, parse_length
 
 calc = typer.Typer(help="Calculations by themselves: lengths, arcs, roofs.", no_args_is_help=True)

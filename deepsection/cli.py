@@ -17,14 +17,13 @@ from rich.console import Console
 from rich.progress import Progress
 
 from deepsection.calc import calc
+from deepsection.core.document.faults import why_unreadable
+from deepsection.core.edits import EDITS, describe, refusal
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
-from deepsection.core.model import EDITS, Project, Sheet, dump_project
-from deepsection.core.model.edits import refusal
-from deepsection.core.model.faults import why_unreadable
-from deepsection.core.model.labels import describe
-from deepsection.core.model.makeups import Tradition
-from deepsection.core.model.starters import Ground
+from deepsection.core.model import Project, Sheet, dump_project
 from deepsection.core.sheets import SheetDrawing
+from deepsection.core.starters.timber import Ground
+from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units, format_length
 from deepsection.core.view import list_views
 from deepsection.formats import WRITERS, LayerNames, write_dxf, write_ifc

@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 
 from deepsection.core.drawing import Drawing
+from deepsection.core.edits import DrawRoof, DrawWalls, apply_edits, put, rebuild, storey_above
 from deepsection.core.geometry import Side, side_direction
 from deepsection.core.model import (
     BaseRule,
     Corner,
-    DrawWalls,
     Foundation,
     FreeJoint,
     Layer,
@@ -21,13 +21,9 @@ from deepsection.core.model import (
     SetOut,
     TopRule,
     Wall,
-    apply_edits,
-    put,
-    rebuild,
 )
-from deepsection.core.model.edits import DrawRoof, storey_above
-from deepsection.core.model.starters import Ground, new_project
 from deepsection.core.resolve import Building
+from deepsection.core.starters.timber import Ground, new_project
 from deepsection.core.units import Units
 from deepsection.core.view import Setting, draw_elevation
 

@@ -7,7 +7,8 @@ import random
 from functools import cache
 from typing import Any
 
-from deepsection.core.model import EDITS, Project
+from deepsection.core.edits import EDITS
+from deepsection.core.model import Project
 
 NUMBERS = (
     0.0, 1e-12, 1e-6, 0.01, 0.5, 1.0, 2.0, 10.0, 89.999, 90.0, 100.0, 180.0, 300.0, 400.0, 1000.0, 2400.0, 3000.0,

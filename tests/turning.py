@@ -5,9 +5,9 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from deepsection.core.model import Project, apply_edits
-from deepsection.core.model.edits import Transform
-from deepsection.core.model.motion import Motion
+from deepsection.core.document.motion import Motion
+from deepsection.core.edits import Transform, apply_edits
+from deepsection.core.model import Project
 
 PLACES = {"x", "y", "x1", "y1", "x2", "y2"}
 

@@ -2,22 +2,9 @@
 
 from __future__ import annotations
 
-from deepsection.core.model import (
-    Corner,
-    DrawWalls,
-    Opening,
-    Project,
-    RoofBlock,
-    Room,
-    SectionLine,
-    SetIn,
-    Sheet,
-    apply_edits,
-    put,
-    rebuild,
-)
-from deepsection.core.model.edits import DrawRoof
-from deepsection.core.model.masonry import new_masonry_project
+from deepsection.core.edits import DrawRoof, DrawWalls, apply_edits, put, rebuild
+from deepsection.core.model import Corner, Opening, Project, RoofBlock, Room, SectionLine, SetIn, Sheet
+from deepsection.core.starters.masonry import new_masonry_project
 
 from .pieces import door, eave, gable, on, partition, ring, sheet, window
 

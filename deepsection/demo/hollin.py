@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from deepsection.core.edits import DrawRoof, DrawWalls, PutWall, apply_edits, changed, put, rebuild
 from deepsection.core.model import (
-    DrawWalls,
     FreeJoint,
     GridLine,
     GroundSpot,
@@ -18,13 +18,8 @@ from deepsection.core.model import (
     SectionSpot,
     SetIn,
     Sheet,
-    apply_edits,
-    changed,
-    put,
-    rebuild,
 )
-from deepsection.core.model.edits import DrawRoof, PutWall
-from deepsection.core.model.masonry import new_masonry_project
+from deepsection.core.starters.masonry import new_masonry_project
 
 from .pieces import door, eave, gable, on, partition, ring, sheet, tied, window
 

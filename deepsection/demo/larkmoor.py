@@ -2,11 +2,23 @@
 
 from __future__ import annotations
 
+from deepsection.core.edits import (
+    AddDormer,
+    AddOnRoof,
+    AddSteps,
+    AddStorey,
+    Copied,
+    DrawWalls,
+    ProposeRoof,
+    apply_edits,
+    changed,
+    put,
+    rebuild,
+)
 from deepsection.core.model import (
     Beam,
     BeamEnd,
     Corner,
-    DrawWalls,
     FreeJoint,
     HostedJoint,
     LevelRule,
@@ -18,14 +30,9 @@ from deepsection.core.model import (
     Room,
     SectionLine,
     Sheet,
-    apply_edits,
-    changed,
-    put,
-    rebuild,
 )
-from deepsection.core.model.edits import AddDormer, AddOnRoof, AddSteps, AddStorey, Copied, ProposeRoof
-from deepsection.core.model.edits.fitting import OnRoof
-from deepsection.core.model.starters import new_project
+from deepsection.core.starters.timber import new_project
+from deepsection.core.trades.onroofs.edits import OnRoof
 from deepsection.core.units import parse_length
 
 from .pieces import cut, door, eave, four_sides, gable, on, partition, ring, sheet, tied, trimmed, window

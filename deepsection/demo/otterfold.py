@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from deepsection.core.edits import AddSteps, AddStorey, Copied, DrawWalls, apply_edits, changed, put, rebuild
 from deepsection.core.model import (
     Downpipe,
-    DrawWalls,
     FreeJoint,
     HostedJoint,
     Opening,
@@ -14,12 +14,8 @@ from deepsection.core.model import (
     Room,
     SectionLine,
     Sheet,
-    apply_edits,
-    put,
-    rebuild,
 )
-from deepsection.core.model.edits import AddSteps, AddStorey, Copied, changed
-from deepsection.core.model.starters import new_project
+from deepsection.core.starters.timber import new_project
 from deepsection.core.units import parse_length
 
 from .pieces import cut, door, eave, four_sides, gable, on, partition, ring, sheet, tied, trimmed, window

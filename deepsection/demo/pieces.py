@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
+from deepsection.core.edits import DrawWalls, changed, put
 from deepsection.core.model import (
     Corner,
-    DrawWalls,
     FreeJoint,
     HostedJoint,
     Opening,
@@ -15,8 +15,6 @@ from deepsection.core.model import (
     RoofEdge,
     SectionLine,
     Sheet,
-    changed,
-    put,
 )
 
 Spot = tuple[str, float, float]

@@ -2,26 +2,21 @@
 
 from __future__ import annotations
 
-from deepsection.core.model import (
-    Beam,
-    BeamEnd,
-    Corner,
+from deepsection.core.edits import (
+    AddBay,
+    AddDormer,
+    AddOnRoof,
     DrawWalls,
-    LevelRule,
-    Opening,
-    Post,
-    Project,
-    Room,
-    SectionLine,
-    Sheet,
+    ProposeRoof,
+    SetRoofEdge,
     apply_edits,
     changed,
     put,
     rebuild,
 )
-from deepsection.core.model.edits import AddBay, AddDormer, AddOnRoof, ProposeRoof, SetRoofEdge
-from deepsection.core.model.edits.fitting import OnRoof
-from deepsection.core.model.starters import new_project
+from deepsection.core.model import Beam, BeamEnd, Corner, LevelRule, Opening, Post, Project, Room, SectionLine, Sheet
+from deepsection.core.starters.timber import new_project
+from deepsection.core.trades.onroofs.edits import OnRoof
 from deepsection.core.units import parse_length
 
 from .pieces import door, on, partition, ring, sheet, trimmed, window

@@ -16,6 +16,7 @@ from deepsection.core.catalog import material
 from deepsection.core.geometry import Solid
 from deepsection.core.model import Project
 from deepsection.core.resolve import ROLES, Building, Part, storeys
+from deepsection.core.trades.walls.whole import hole_in, wall_bodies
 
 SPACE = uuid.UUID("6f0a6c52-5f4b-4f0e-9b1d-0f9f5a6f7c11")
 """Names of global ids are made in this space."""
@@ -156,7 +157,7 @@ class _Writer:
         """A wall as its layers before openings; what stands in it voids and fills it."""
         planned = self.walls[id]
         make_up = next(held for held in self.project.make_ups if held.id == planned.wall.make_up)
-        made = self._product("IfcWall", id, f"{planned.wall.status} wall", list(self.building.bodies(id)))
+        made = self._product("IfcWall", id, f"{planned.wall.status} wall", list(wall_bodies(self.building.placed, id)))
         layers = [
             self.make(
                 "IfcMaterialLayer",
@@ -172,7 +173,7 @@ class _Writer:
         facts = {"IsExternal": planned.wall.status == "outer", "LoadBearing": planned.wall.bears}
         self._facts(id, "Pset_WallCommon", made, facts)
         for placed in self.building.openings[id]:
-            hole = self.building.hole(id, placed)
+            hole = hole_in(self.building.placed, id, placed)
             if hole is None:
                 continue
             opening = placed.opening

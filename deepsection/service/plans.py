@@ -8,10 +8,10 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Any
 
+from deepsection.core.edits import DrawWalls, PutOpening
 from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.geometry import Point, line_through
-from deepsection.core.model import DrawWalls, FreeJoint, HostedJoint, Joint, Opening, Project, wall_length, wall_points
-from deepsection.core.model.edits import PutOpening
+from deepsection.core.model import FreeJoint, HostedJoint, Joint, Opening, Project, wall_length, wall_points
 from deepsection.core.resolve import storeys
 from deepsection.formats.dxf_plan import FoundOutline, FoundPlan, FoundUnit, FoundWall
 

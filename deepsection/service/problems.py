@@ -10,6 +10,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
+from deepsection.core.document.faults import told
 from deepsection.core.errors import (
     BadInput,
     DeepSectionError,
@@ -18,7 +19,6 @@ from deepsection.core.errors import (
     UnknownElement,
     UnknownVersion,
 )
-from deepsection.core.model.faults import told
 
 from .guard import HEADERS
 from .schemas import Problem

@@ -6,10 +6,11 @@ import re
 import secrets
 from collections.abc import Iterable
 
+from deepsection.core.edits import apply_edits, changed
 from deepsection.core.errors import BadInput, UnknownElement
-from deepsection.core.model import MakeUp, Project, apply_edits, changed, load_project
-from deepsection.core.model.makeups import Tradition
-from deepsection.core.model.starters import Ground, new_project
+from deepsection.core.model import MakeUp, Project, load_project
+from deepsection.core.starters.timber import Ground, new_project
+from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units
 from deepsection.formats.dxf_plan import read_plan
 

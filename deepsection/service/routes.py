@@ -10,10 +10,9 @@ from fastapi import APIRouter, Depends, Query, Request
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 
+from deepsection.core.edits import EDITS, PutMakeUp, SetProject, describe
 from deepsection.core.errors import BadLength, StaleVersion, UnknownElement
 from deepsection.core.model import Project, Sheet, dump_project
-from deepsection.core.model.edits import EDITS, PutMakeUp, SetProject
-from deepsection.core.model.labels import describe
 from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length

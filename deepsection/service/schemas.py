@@ -7,13 +7,14 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from deepsection.core.document.values import Name
 from deepsection.core.drawing import Drawing
-from deepsection.core.model import Edit, Project
-from deepsection.core.model.makeups import Tradition
-from deepsection.core.model.starters import Ground
-from deepsection.core.model.values import Name
+from deepsection.core.edits import Edit
+from deepsection.core.model import Project
 from deepsection.core.particulars import LadderRung, SumTable
 from deepsection.core.particulars.own_heights import OwnHeight
+from deepsection.core.starters.timber import Ground
+from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units
 from deepsection.core.view import SlopeTriangle, Snaps
 

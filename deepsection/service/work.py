@@ -11,23 +11,15 @@ from threading import RLock
 from typing import Any, ParamSpec, TypeVar
 
 from deepsection.core.drawing import explode
+from deepsection.core.edits import PutSheet, apply_edits, changed
 from deepsection.core.errors import DeepSectionError, RefusedEdit
-from deepsection.core.model import PlacedView, Project, Sheet, apply_edits, changed
-from deepsection.core.model.edits import PutSheet
+from deepsection.core.model import PlacedView, Project, Sheet
 from deepsection.core.model.places import refuse_giants
 from deepsection.core.particulars import Particulars, describe_element, ladder
 from deepsection.core.particulars.describe import sum_table
 from deepsection.core.particulars.own_heights import own_heights
 from deepsection.core.resolve import Building, storeys
-from deepsection.core.sheets import (
-    SheetDrawing,
-    compose,
-    compose_picture,
-    compose_view,
-    free_place,
-    paper,
-    usual_set,
-)
+from deepsection.core.sheets import SheetDrawing, compose, compose_picture, compose_view, free_place, paper, usual_set
 from deepsection.core.view import (
     ComparedRow,
     built,

@@ -7,9 +7,10 @@ import itertools
 import manifold3d
 import pytest
 
-from deepsection.core.model import Project, Room, apply_edits, put
-from deepsection.core.model.edits import AddBay, DrawWalls, PutWall, changed
+from deepsection.core.edits import AddBay, DrawWalls, PutWall, apply_edits, changed, put
+from deepsection.core.model import Project, Room
 from deepsection.core.resolve import Building, resolve
+from deepsection.core.trades.walls.whole import wall_bodies
 from deepsection.core.view import draw_view
 from deepsection.demo.pieces import on, partition
 from tests.builders import box_house, gable, window
@@ -52,7 +53,7 @@ def ten_rooms() -> Project:
 
 def closed(building: Building) -> None:
     """Bodies of layers share nothing: together they are as large as one by one."""
-    bodies = [solid for wall in building.plan.walls for _, solid in building.bodies(wall.wall.id)]
+    bodies = [solid for wall in building.plan.walls for _, solid in wall_bodies(building.placed, wall.wall.id)]
     one_by_one = sum(body.volume for body in bodies)
     together = manifold3d.Manifold.batch_boolean([body.manifold for body in bodies], manifold3d.OpType.Add).volume()
     assert together == pytest.approx(one_by_one, rel=1e-6)

@@ -13,7 +13,8 @@ from ezdxf.document import Drawing as Document
 from ezdxf.entities import DXFEntity
 
 from deepsection.core.drawing import PENS, Region, Stroke
-from deepsection.core.model import Project, rebuild
+from deepsection.core.edits import rebuild
+from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.sheets import SheetDrawing, compose, compose_view
 from deepsection.formats import write_dxf

@@ -11,8 +11,8 @@ import ifcopenshell.validate
 import pytest
 import trimesh
 
-from deepsection.core.model import Project, apply_edits
-from deepsection.core.model.edits import BendWall, PutOpening, PutPost, PutWall, changed
+from deepsection.core.edits import BendWall, PutOpening, PutPost, PutWall, apply_edits, changed
+from deepsection.core.model import Project
 from deepsection.core.resolve import ROLES, resolve
 from deepsection.demo import DEMOS, otterfold_house
 from deepsection.formats import write_ifc

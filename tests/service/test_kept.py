@@ -13,8 +13,9 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from deepsection.core.edits import changed, rebuild
 from deepsection.core.errors import StaleVersion
-from deepsection.core.model import Project, changed, rebuild
+from deepsection.core.model import Project
 from deepsection.core.view import opening
 from deepsection.demo import DEMOS, fernacre_bungalow, quillback_house, wrenfold_house
 from deepsection.service import work

@@ -12,9 +12,8 @@ from pathlib import Path
 import pytest
 from sqlalchemy import inspect, text
 
+from deepsection.core.edits import SetProject, apply_edits
 from deepsection.core.errors import StaleVersion, UnknownElement
-from deepsection.core.model import apply_edits
-from deepsection.core.model.edits import SetProject
 from deepsection.service.database import open_database
 from deepsection.service.store import Store
 from deepsection.service.tables import Base

@@ -131,3 +131,11 @@ def ring_of(polygon: Polygon) -> list[list[Point]]:
     for k, (x, y) in zip(ring.tolist(), points.tolist()):
         rings[k].append((x, y))
     return [held[:-1] for held in rings]
+
+
+def across_box(line: Line, box: tuple[float, float, float, float], past: float) -> tuple[Point, Point] | None:
+    """An endless line as far as it runs in a box, and so far past it; none where it misses it."""
+    reach = math.dist(box[:2], box[2:]) + math.dist((line.x, line.y), box[:2]) + past
+    grown = shapely.box(box[0] - past, box[1] - past, box[2] + past, box[3] + past)
+    piece = shapely.intersection(shapely.linestrings([line.at(-reach), line.at(reach)]), grown)
+    return (piece.coords[0], piece.coords[-1]) if piece.length > 1.0 else None

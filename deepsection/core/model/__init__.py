@@ -1,69 +1,50 @@
-"""The document and its edits: frozen values, no geometry engine."""
+"""The document: frozen values, no geometry engine."""
 
-from .bands import Band, Bands, bearing_layer, drift_of, layer_bands, outline_reach, outward_of
-from .declaring import PartGroup
-from .documents import (
-    dump_project,
-    load_project,
+from ..document.declaring import PartGroup
+from ..document.values import Element
+from ..trades.drawings.model import (
+    Anchor,
+    Annotation,
+    ElevationView,
+    Note,
+    PlacedView,
+    SectionLine,
+    Sheet,
+    ShowKind,
+    ViewShow,
 )
-from .drawn import Anchor, Annotation, ElevationView, Note, PlacedView, SectionLine, Sheet, ShowKind, ViewShow
-from .edits import (
-    EDITS,
-    DrawWalls,
-    Edit,
-    MoveJoint,
-    MoveOpening,
-    MoveWall,
-    Remove,
-    SetTerm,
-    SetTotal,
-    apply_edits,
-    changed,
-    put,
-    rebuild,
+from ..trades.floors.model import Ceiling, Floor
+from ..trades.foundations.model import Foundation
+from ..trades.ground.model import GroundSpot, GroundStep
+from ..trades.levels.model import BaseRule, LayerRef, LevelRule, Rung, Term
+from ..trades.levels.rises import plate_of, rise, term_value
+from ..trades.lines.model import ConstructionLine, GridLine
+from ..trades.makeups.model import Framing, Layer, MakeUp
+from ..trades.onroofs.model import Chimney, Downpipe, RoofFitting
+from ..trades.openings.model import DESIGN_FIELDS, OPERATIONS, Design, Kind, Opening, SetIn
+from ..trades.outdoors.model import OutsideSteps, Rail
+from ..trades.posts.model import Beam, BeamEnd, Post
+from ..trades.roofs.model import RAKED, SLOPING, Corner, OverhangFrom, RoofBlock, RoofEdge
+from ..trades.rooms.model import Room
+from ..trades.walls.bands import Band, Bands, bearing_layer, drift_of, layer_bands, outline_reach, outward_of
+from ..trades.walls.model import (
+    FreeJoint,
+    HostedJoint,
+    Joint,
+    Moulding,
+    PlanSpot,
+    SectionSpot,
+    SetOut,
+    TopRule,
+    TopStep,
+    Wall,
 )
-from .floors import Ceiling, Floor, Foundation
-from .ground import GroundSpot, GroundStep
-from .lines import ConstructionLine, GridLine
-from .makeups import Framing, Layer, MakeUp
-from .onroofs import Chimney, Downpipe, RoofFitting
-from .openings import (
-    DESIGN_FIELDS,
-    OPERATIONS,
-    Design,
-    Kind,
-    Opening,
-    SetIn,
-)
-from .outdoors import OutsideSteps, Rail
-from .places import (
-    along_from_start,
-    along_wall,
-    corner_point,
-    joint_point,
-    wall_axis,
-    wall_length,
-    wall_points,
-)
-from .posts import Beam, BeamEnd, Post
-from .project import (
-    SCHEMA_VERSION,
-    Project,
-)
-from .rises import (
-    plate_of,
-    rise,
-    term_value,
-)
-from .roofs import RAKED, SLOPING, Corner, OverhangFrom, RoofBlock, RoofEdge
-from .rooms import Room
-from .rungs import BaseRule, LayerRef, LevelRule, Rung, Term
-from .values import Element
-from .walls import FreeJoint, HostedJoint, Joint, Moulding, PlanSpot, SectionSpot, SetOut, TopRule, TopStep, Wall
+from .documents import dump_project, load_project
+from .places import along_from_start, along_wall, corner_point, joint_point, wall_axis, wall_length, wall_points
+from .project import SCHEMA_VERSION, Project
 
 __all__ = [
     "DESIGN_FIELDS",
-    "EDITS",
     "OPERATIONS",
     "RAKED",
     "SCHEMA_VERSION",
@@ -81,8 +62,6 @@ __all__ = [
     "Corner",
     "Design",
     "Downpipe",
-    "DrawWalls",
-    "Edit",
     "Element",
     "ElevationView",
     "Floor",
@@ -100,9 +79,6 @@ __all__ = [
     "LevelRule",
     "MakeUp",
     "Moulding",
-    "MoveJoint",
-    "MoveOpening",
-    "MoveWall",
     "Note",
     "Opening",
     "OutsideSteps",
@@ -113,7 +89,6 @@ __all__ = [
     "Post",
     "Project",
     "Rail",
-    "Remove",
     "RoofBlock",
     "RoofEdge",
     "RoofFitting",
@@ -123,8 +98,6 @@ __all__ = [
     "SectionSpot",
     "SetIn",
     "SetOut",
-    "SetTerm",
-    "SetTotal",
     "Sheet",
     "ShowKind",
     "Term",
@@ -134,9 +107,7 @@ __all__ = [
     "Wall",
     "along_from_start",
     "along_wall",
-    "apply_edits",
     "bearing_layer",
-    "changed",
     "corner_point",
     "drift_of",
     "dump_project",
@@ -146,8 +117,6 @@ __all__ = [
     "outline_reach",
     "outward_of",
     "plate_of",
-    "put",
-    "rebuild",
     "rise",
     "term_value",
     "wall_axis",

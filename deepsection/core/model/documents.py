@@ -8,9 +8,9 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from ..document.faults import why_unreadable
+from ..document.rebuilding import refusal
 from ..errors import BadInput, UnknownVersion
-from .edits import refusal
-from .faults import why_unreadable
 from .project import SCHEMA_VERSION, Project
 
 

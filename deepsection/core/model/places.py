@@ -5,11 +5,11 @@ from __future__ import annotations
 from ..errors import RefusedEdit, UnknownElement
 from ..geometry import Axis, Point
 from ..tolerance import TOL
-from .openings import Opening
-from .posts import Beam, BeamEnd
+from ..trades.openings.model import Opening
+from ..trades.posts.model import Beam, BeamEnd
+from ..trades.roofs.model import Corner, RoofBlock
+from ..trades.walls.model import FreeJoint, HostedJoint, Wall
 from .project import Project
-from .roofs import Corner, RoofBlock
-from .walls import FreeJoint, HostedJoint, Wall
 
 
 def joint_point(project: Project, id: str) -> Point:

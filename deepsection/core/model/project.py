@@ -8,23 +8,24 @@ from typing import Any, Literal, Self
 
 from pydantic import model_validator
 
+from ..document.declaring import collections_of
+from ..document.values import Element, Id, Name
 from ..errors import UnknownElement
+from ..trades.drawings.model import ElevationView, Note, SectionLine, Sheet, ViewShow
+from ..trades.floors.model import Ceiling, Floor
+from ..trades.foundations.model import Foundation
+from ..trades.ground.model import GroundSpot, GroundStep
+from ..trades.levels.model import Rung
+from ..trades.lines.model import ConstructionLine, GridLine
+from ..trades.makeups.model import MakeUp, Tradition
+from ..trades.onroofs.model import Chimney, Downpipe, RoofFitting
+from ..trades.openings.model import Design, Kind, Opening, design_of, number_of
+from ..trades.outdoors.model import OutsideSteps, Rail
+from ..trades.posts.model import Beam, Post
+from ..trades.roofs.model import RoofBlock
+from ..trades.rooms.model import Room
+from ..trades.walls.model import HostedJoint, Joint, Wall
 from ..units import Units
-from .declaring import collections_of
-from .drawn import ElevationView, Note, SectionLine, Sheet, ViewShow
-from .floors import Ceiling, Floor, Foundation
-from .ground import GroundSpot, GroundStep
-from .lines import ConstructionLine, GridLine
-from .makeups import MakeUp, Tradition
-from .onroofs import Chimney, Downpipe, RoofFitting
-from .openings import Design, Kind, Opening, design_of, number_of
-from .outdoors import OutsideSteps, Rail
-from .posts import Beam, Post
-from .roofs import RoofBlock
-from .rooms import Room
-from .rungs import Rung
-from .values import Element, Id, Name
-from .walls import HostedJoint, Joint, Wall
 
 SCHEMA_VERSION = 2
 """Rises with every change of what is stored: `documents.MIGRATIONS` has the step, `tests/frozen` a file of each."""

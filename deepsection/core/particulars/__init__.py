@@ -4,11 +4,11 @@ One table says, per kind of element, what a field is called, how it reads, and w
 text becomes. The screen shows it and sends texts back; it knows no label of its own.
 """
 
+from ..rows.rows import Field, Option
 from .describe import Check, Particulars, Strip, StripLayer, SumRow, SumTable, describe_element
 from .entries import enter, enter_all
 from .fields import fields_of
 from .ladder import LadderRung, LadderTerm, ladder
-from .rows import Field, Option
 
 __all__ = [
     "Check",

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from ..edits import apply_edits
 from ..errors import BadInput, UnknownElement
-from ..model import Project, apply_edits
+from ..model import Project
 from .fields import fields_of
 
 

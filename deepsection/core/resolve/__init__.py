@@ -4,39 +4,33 @@ levels -> wall plan -> openings -> floors -> roof planes -> wall tops -> members
 later one; each is memoised on exactly the values that it reads, so an edit rebuilds what it touches.
 """
 
-from .building import (
-    Building,
-    Diagnostic,
-    Level,
-    Outline,
-    Part,
-    PlacedOpening,
-    PlannedLayer,
-    PlannedWall,
-    RoomSpace,
-    Storey,
-    WallPlan,
-    part_key,
-)
-from .checks import CHECKS, Check
-from .ground.surface import Ground
-from .levels import resolve_levels, storeys, sum_id
-from .onroofs.model import PlacedChimney, PlacedDownpipe, PlacedFitting
-from .openings.leaves import Leaf
-from .openings.leaves import leaves as unit_leaves
-from .openings.returns import returns_of
-from .resolve import STAGES, resolve, room_space
-from .roles import ROLES, Role
-from .roofs.eaves import gutter_runs
-from .roofs.model import ResolvedRoof, RoofPlane, RoofSeam
-from .walls.make_up_names import derived_name
-from .walls.mouldings import moulding_plan
-from .walls.plan import plan_walls
+from ..building.checks import CHECKS, Check
+from ..building.diagnostics import Diagnostic
+from ..building.parts import Part, part_key
+from ..building.roles import ROLES, Role
+from ..trades.ground.place import Ground
+from ..trades.levels.place import resolve_levels, storeys, sum_id
+from ..trades.levels.placed import Level, Storey
+from ..trades.makeups.names import derived_name
+from ..trades.onroofs.placed import PlacedChimney, PlacedDownpipe, PlacedFitting
+from ..trades.openings.leaves import Leaf
+from ..trades.openings.leaves import leaves as unit_leaves
+from ..trades.openings.placed import PlacedOpening
+from ..trades.openings.returns import returns_of
+from ..trades.roofs.eaves import gutter_runs
+from ..trades.roofs.placed import ResolvedRoof, RoofPlane, RoofSeam
+from ..trades.rooms.place import room_space
+from ..trades.rooms.placed import RoomSpace
+from ..trades.walls.mouldings import moulding_plan
+from ..trades.walls.place import plan_walls
+from ..trades.walls.planned import Outline, PlannedLayer, PlannedWall, WallPlan
+from .building import Building
+from .resolve import SOLIDS, resolve
 
 __all__ = [
     "CHECKS",
     "ROLES",
-    "STAGES",
+    "SOLIDS",
     "Building",
     "Check",
     "Diagnostic",

@@ -2,406 +2,83 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
 from functools import cached_property
+from typing import TypeVar
 
-import numpy as np
-import shapely
-from shapely.geometry import MultiPolygon, Polygon
-
-from ..geometry import Axis, Circle, Line, Point, Solid
-from ..memo import hashed_once
-from ..model import Beam, Design, Opening, Post, Room, Wall, drift_of
+from ..building.diagnostics import Diagnostic
+from ..building.parts import Part
+from ..building.placed import Key, Placed
+from ..trades.ground.place import GROUND, Ground
+from ..trades.levels.placed import LEVELS, Level
+from ..trades.openings.placed import OPENINGS, PlacedOpening
+from ..trades.roofs.placed import ROOFS, ResolvedRoof
+from ..trades.rooms.placed import ROOMS, RoomSpace
+from ..trades.walls.planned import WALLS, WallPlan
 from ..units import HeightSum
-from .checks import CHECKS, Check, Severity
-from .ground.surface import Ground
-from .onroofs.model import OnRoofs
-from .outdoors.model import PlacedRail, PlacedSteps
-from .roofs.model import ResolvedRoof
 
+T = TypeVar("T")
 
-@dataclass(frozen=True, slots=True)
-class Diagnostic:
-    """Something wrong with the building, with its place: element, field, value and limit."""
 
-    code: str
-    message: str
-    element: str
-    field: str | None = None
-    value: float | None = None
-    limit: float | None = None
-    others: tuple[str, ...] = ()
-    at: Point | None = None
-
-    def __post_init__(self) -> None:
-        if self.code not in CHECKS:
-            raise LookupError(f"the check “{self.code}” is not declared")
-
-    @property
-    def check(self) -> Check:
-        """The rule that is broken."""
-        return CHECKS[self.code]
-
-    @property
-    def severity(self) -> Severity:
-        """`blocking` where it cannot be built."""
-        return self.check.severity
-
-    @property
-    def source(self) -> str | None:
-        """Where the rule comes from; none where it is but geometry."""
-        return self.check.source
-
-    @property
-    def identity(self) -> tuple[str, str, tuple[str, ...]]:
-        """What makes two diagnostics the same complaint."""
-        return self.code, self.element, self.others
-
-
-@hashed_once
-@dataclass(frozen=True)
-class Level:
-    """A rung with its height: z in mm, and the sum that gives it."""
-
-    id: str
-    name: str
-    surface: str
-    z: float
-    sum: HeightSum
-    hidden: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class Storey:
-    """A level on which walls stand, and the level of the plate that they reach up to, where there is one."""
-
-    level: str
-    name: str
-    plate: str | None
-
-
-@dataclass(frozen=True, slots=True)
-class PlannedLayer:
-    """A layer in plan: its polygon, and its faces as distances outward from the set-out line.
-
-    `polygon` gives way to walls that stand on this one; `whole` is the layer above their tops.
-    """
-
-    layer: str
-    outer: float
-    inner: float
-    polygon: Polygon | MultiPolygon
-    whole: Polygon
-
-
-@dataclass(frozen=True, slots=True)
-class LocalFrame:
-    """A straight frame on a wall: through the foot of `along` 0 forward and outward, both unit vectors.
-
-    On a straight wall it is the wall's own, on an arc the one that touches it at a place.
-    """
-
-    line: Line
-    out: Point
-
-    @property
-    def run(self) -> Point:
-        """Unit vector along."""
-        return self.line.dx, self.line.dy
-
-    def at(self, along: float, outward: float = 0.0) -> Point:
-        """Plan point at a distance along, measured as on the wall, and outward."""
-        x, y = self.line.at(along)
-        return x + self.out[0] * outward, y + self.out[1] * outward
-
-    def panel(self, left: float, right: float, inner: float, outer: float) -> Polygon:
-        """The piece in plan between two distances along, from one distance outward to another."""
-        return Polygon([self.at(left, inner), self.at(right, inner), self.at(right, outer), self.at(left, outer)])
-
-
-@hashed_once
-@dataclass(frozen=True)
-class PlannedWall:
-    """A wall in plan, joins solved, along its set-out line."""
-
-    wall: Wall
-    axis: Axis
-    layers: tuple[PlannedLayer, ...]
-    footprint: Polygon
-    drifts: tuple[Point, Point] = ((0.0, 0.0), (0.0, 0.0))
-    """How far its start and its end move in plan per mm that it rises: where leaning walls meet."""
-    known: list[int] = field(default_factory=list, init=False, compare=False, repr=False)
-    """Its hash, once it was worked out: walls are keys of every later stage."""
-
-    def __hash__(self) -> int:
-        if not self.known:
-            self.known.append(hash((self.wall, self.axis, self.layers, self.footprint, self.drifts)))
-        return self.known[0]
-
-    @property
-    def start(self) -> Point:
-        """Where the set-out line starts."""
-        return self.axis.start
-
-    @property
-    def end(self) -> Point:
-        """Where the set-out line ends."""
-        return self.axis.end
-
-    @property
-    def length(self) -> float:
-        """Of the set-out line (mm)."""
-        return self.axis.length
-
-    @property
-    def side(self) -> float:
-        """1.0 when its outside is at the left of the set-out line, else -1.0."""
-        return 1.0 if self.wall.outside == "left" else -1.0
-
-    @property
-    def outer(self) -> float:
-        """Distance outward from the set-out line to the outer face."""
-        return self.layers[0].outer
-
-    @property
-    def inner(self) -> float:
-        """Distance outward (so mostly negative) to the inner face."""
-        return self.layers[-1].inner
-
-    @property
-    def run(self) -> Point:
-        """Unit vector from start to end: the direction of plates, and of a straight wall."""
-        return (self.end[0] - self.start[0]) / self.axis.chord, (self.end[1] - self.start[1]) / self.axis.chord
-
-    @property
-    def curve(self) -> Circle | None:
-        """The circle of the set-out line of an arc."""
-        face = self.axis.face(0.0)
-        return face if isinstance(face, Circle) else None
-
-    def stand(self, along: float = 0.0) -> LocalFrame:
-        """The straight frame at a place."""
-        line = self.axis.tangent(along)
-        return LocalFrame(line, (-self.side * line.dy, self.side * line.dx))
-
-    def at(self, along: float, outward: float = 0.0) -> Point:
-        """Plan point at a distance along from the start, and outward."""
-        return self.axis.at(along, self.side * outward)
-
-    def strip(self, left: float, right: float, inner: float, outer: float) -> Polygon:
-        """The piece in plan between two distances along, from one distance outward to another, curved as it is."""
-        if self.axis.is_arc:
-            rest = (math.tau * self.axis.radius() - self.length) / 2 - 1.0
-            left, right = max(left, -rest), min(right, self.length + rest)
-        return self.axis.strip(left, right, self.side * outer, self.side * inner)
-
-    @property
-    def drift(self) -> Point:
-        """How far it moves in plan per mm that it rises, between its ends."""
-        return drift_of(self.wall, self.axis)
-
-    @property
-    def is_plumb(self) -> bool:
-        """Whether it has the same plan at every height."""
-        return not self.wall.lean and self.drifts == ((0.0, 0.0), (0.0, 0.0))
-
-    def risen(self, point: Point, rise: float) -> Point:
-        """Where a corner of its plan at its foot lies, so much higher up."""
-        along, near = self.axis.along(point), min(self.length / 2, 3 * (self.outer - self.inner))
-        (dx, dy) = self.drifts[0] if along < near else self.drifts[1] if along > self.length - near else self.drift
-        return point[0] + dx * rise, point[1] + dy * rise
-
-    def at_rise(self, rise: float) -> PlannedWall:
-        """The same wall as it is cut so much above its foot: of a leaning one, the plan moves."""
-        if self.is_plumb:
-            return self
-
-        def moved(shape: Polygon | MultiPolygon) -> Polygon | MultiPolygon:
-            return shapely.transform(shape, lambda points: np.array([self.risen((x, y), rise) for x, y in points]))
-
-        dx, dy = (value * rise for value in self.drift)
-        ends = [(x + dx, y + dy) for x, y in (self.start, self.end)]
-        layers = tuple(replace(layer, polygon=moved(layer.polygon), whole=moved(layer.whole)) for layer in self.layers)
-        axis = Axis(ends[0], ends[1], self.axis.bulge)
-        return PlannedWall(self.wall, axis, layers, moved(self.footprint), self.drifts)
-
-    def inner_at(self, along: float) -> float:
-        """Distance outward to the inner face at a distance along: of a tapered wall it differs."""
-        start = self.inner - min(self.wall.taper, 0.0)
-        return start + self.wall.taper * along / self.length if self.wall.taper and not self.axis.is_arc else self.inner
-
-    def bulging(self, width: float) -> float:
-        """How far an arc's faces leave a straight piece of this width (mm)."""
-        if not self.axis.is_arc:
-            return 0.0
-        least = min(self.axis.radius(self.side * face) for face in (self.outer, self.inner))
-        return least - math.sqrt(max(least**2 - width**2 / 4, 0.0))
-
-
-@dataclass(frozen=True, slots=True)
-class Outline:
-    """A closed ring of outer walls of a storey, along their set-out lines, and the free spaces between walls within.
-
-    It is named by its first wall that belongs to no other ring, so that its name lasts; `walls` are those along it.
-    """
-
-    name: str
-    level: str
-    plate: str
-    polygon: Polygon
-    spaces: tuple[Polygon, ...]
-    walls: tuple[str, ...]
-
-
-@dataclass(frozen=True)
-class WallPlan:
-    """All walls in plan, storey by storey, and the closed outlines of the outer ones."""
-
-    walls: tuple[PlannedWall, ...]
-    outlines: tuple[Outline, ...]
-    diagnostics: tuple[Diagnostic, ...]
-
-    def on(self, level: str) -> tuple[PlannedWall, ...]:
-        """The walls that stand on a level."""
-        return tuple(wall for wall in self.walls if wall.wall.base.level == level)
-
-    def outlines_on(self, level: str) -> tuple[Outline, ...]:
-        """The outlines of the walls that stand on a level."""
-        return tuple(outline for outline in self.outlines if outline.level == level)
-
-    def outlines_under(self, plate: str) -> tuple[Outline, ...]:
-        """The outlines of the walls that reach up to a level."""
-        return tuple(outline for outline in self.outlines if outline.plate == plate)
-
-    @cached_property
-    def by_id(self) -> dict[str, PlannedWall]:
-        """The walls by their ids."""
-        return {wall.wall.id: wall for wall in self.walls}
-
-
-@hashed_once
-@dataclass(frozen=True)
-class PlacedOpening:
-    """An opening with its extent along the wall from the start, and its heights with their sums."""
-
-    opening: Opening
-    design: Design
-    number: str
-    left: float
-    right: float
-    sill: HeightSum
-    head: HeightSum
-    face: float
-    """Outward distance of the outside of the unit's frame."""
-
-    @property
-    def centre(self) -> float:
-        """Distance along the wall of its middle."""
-        return (self.left + self.right) / 2
-
-    def back(self, wall: PlannedWall) -> float:
-        """How far outward it goes: the back of a niche; without end for what goes through its wall."""
-        return wall.inner + self.design.depth if self.opening.unit == "niche" else math.inf
-
-
-@dataclass(frozen=True, slots=True)
-class PlacedPost:
-    """A post in plan, with its foot and top."""
-
-    post: Post
-    outline: Polygon
-    foot: HeightSum
-    top: HeightSum
-
-
-@dataclass(frozen=True, slots=True)
-class PlacedBeam:
-    """A beam in plan, with its ends and its top."""
-
-    beam: Beam
-    outline: Polygon
-    start: Point
-    end: Point
-    top: HeightSum
-
-
-@dataclass(frozen=True, slots=True)
-class RoomSpace:
-    """A room with its storey and the space that it names; None when nothing encloses its point."""
-
-    room: Room
-    level: str
-    space: Polygon | None
-
-    @property
-    def area(self) -> float | None:
-        """In mm2."""
-        return self.space.area if self.space else None
-
-
-@dataclass(frozen=True, eq=False, slots=True)
-class Part:
-    """A solid piece of the building. `axis` is the direction of a member; `face_axes` place a hatch.
-
-    `shown` tells views where it may be seen: an enclosed part is never seen from outside.
-    """
-
-    key: str
-    element: str
-    role: str
-    material: str
-    solid: Solid
-    axis: tuple[float, float, float] | None = None
-    sums: tuple[str, ...] = ()
-    origin: tuple[float, float, float] = (0.0, 0.0, 0.0)
-    outside: bool = True
-    function: str = ""
-    curve: Circle | None = None
-    """What a part with bent faces is bent around: no line is drawn between chords of an arc."""
-
-
-@dataclass(frozen=True, eq=False)
 class Building:
-    """Everything that was resolved from one project. Its parts are made when they are first asked for: a plan asks
-    for none."""
+    """Everything that was resolved from one project: what each stage made, by its key, and by name what every view
+    asks for. Its parts are made when they are first asked for: a plan asks for none."""
 
-    levels: dict[str, Level]
-    plan: WallPlan
-    openings: dict[str, tuple[PlacedOpening, ...]]
-    bodies: Callable[[str], tuple[tuple[str, Solid], ...]]
-    """Per wall id, its layers as bodies before openings, and its mouldings: (layer or moulding id, solid)."""
-    hole: Callable[[str, PlacedOpening], Solid | None]
-    """What an opening takes from the wall of an id; None where a niche does not reach."""
-    mitres: dict[tuple[str, str], tuple[Line, Line]]
-    """Per wall and moulding id, the lines in plan that end it."""
-    posts: tuple[PlacedPost, ...]
-    beams: tuple[PlacedBeam, ...]
-    roofs: tuple[ResolvedRoof, ...]
-    rooms: tuple[RoomSpace, ...]
-    make_parts: Callable[[], tuple[Part, ...]]
-    sums: dict[str, HeightSum]
-    diagnostics: tuple[Diagnostic, ...]
-    ground: Ground
-    totals: dict[str, float] = field(default_factory=dict)
-    """mm above the datum of every sum, by its id."""
-    on_roofs: OnRoofs = field(default_factory=OnRoofs)
-    """What goes through roofs and hangs on them."""
-    outside_steps: tuple[PlacedSteps, ...] = ()
-    rails: tuple[PlacedRail, ...] = ()
+    def __init__(self, placed: Placed, make_parts: Callable[[], tuple[Part, ...]]) -> None:
+        self.placed = placed
+        self.diagnostics: tuple[Diagnostic, ...] = tuple(placed.found)
+        self._make_parts = make_parts
+
+    def __getitem__(self, key: Key[T]) -> T:
+        """What a stage made. Raises: LookupError."""
+        return self.placed[key]
+
+    @property
+    def levels(self) -> dict[str, Level]:
+        """The levels by their ids."""
+        return self[LEVELS]
+
+    @property
+    def plan(self) -> WallPlan:
+        """The walls in plan."""
+        return self[WALLS]
+
+    @property
+    def openings(self) -> dict[str, tuple[PlacedOpening, ...]]:
+        """Per wall, its openings."""
+        return self[OPENINGS]
+
+    @property
+    def roofs(self) -> tuple[ResolvedRoof, ...]:
+        """The roof blocks."""
+        return self[ROOFS]
+
+    @property
+    def rooms(self) -> tuple[RoomSpace, ...]:
+        """The rooms with their spaces."""
+        return self[ROOMS]
+
+    @property
+    def ground(self) -> Ground:
+        """The surface of the ground."""
+        return self[GROUND]
+
+    @property
+    def sums(self) -> dict[str, HeightSum]:
+        """Every height with its terms, by its id."""
+        return self.placed.sums
+
+    @property
+    def totals(self) -> dict[str, float]:
+        """mm above the datum of every height, by its id."""
+        return self.placed.totals
 
     @cached_property
     def parts(self) -> tuple[Part, ...]:
         """Every solid piece."""
-        return self.make_parts()
+        return self._make_parts()
 
     @cached_property
     def by_key(self) -> dict[str, Part]:
         """The parts by their keys."""
         return {part.key: part for part in self.parts}
-
-
-def part_key(element: str, role: str, layer: str = "", slot: str = "") -> str:
-    """The name of a part for life: element, role, layer, slot; slots mean something."""
-    return f"{element}/{role}/{layer}/{slot}"

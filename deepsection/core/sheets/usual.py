@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Any
 
+from ..document.ids import free_among
+from ..edits import PutSection, PutSheet, changed, put
 from ..errors import RefusedEdit
 from ..geometry import Point, Side
-from ..model import PlacedView, Project, SectionLine, Sheet, changed
-from ..model.edits import PutSection, PutSheet, put
-from ..model.ids import free_among
+from ..model import PlacedView, Project, SectionLine, Sheet
 from ..resolve import Building, resolve, storeys
 from ..view import list_views, plan_name
 from .compose import footprint, place, title_block

@@ -2,12 +2,14 @@
 
 from .comparing import ComparedRow, compare_heights
 from .elevation import draw_elevation
+from .kinds import View, plan_name
 from .opening import Opened, built, drawn, opened, without_faults
-from .plan import Snaps, draw_plan, plan_snaps
+from .plan import draw_plan
 from .section import draw_section, section_frame
 from .setting import Setting
+from .snaps import Snaps, plan_snaps
 from .triangles import SlopeTriangle, slope_triangles
-from .views import ViewName, draw_view, list_views, look_of, plan_level, plan_name, standing_name
+from .views import draw_view, list_views, look_of, plan_level, standing_name
 
 __all__ = [
     "ComparedRow",
@@ -15,7 +17,7 @@ __all__ = [
     "Setting",
     "SlopeTriangle",
     "Snaps",
-    "ViewName",
+    "View",
     "built",
     "compare_heights",
     "draw_elevation",

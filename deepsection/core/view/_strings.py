@@ -14,6 +14,7 @@ from ..drawing import LETTER, Dimension
 from ..geometry import Frame, Point
 from ..model import Project
 from ..resolve import Building, PlacedOpening, PlannedWall
+from ..trades.outdoors.placed import STEPS
 from ..units import INCH, Units, format_length, rounded
 
 FIRST, STEP, RAISE = 11.0, 7.5, 3.3
@@ -61,7 +62,7 @@ def dimension_strings(
     house = frame.turn(unary_union([outline.polygon for outline in outlines]))
     shapely.prepare(house)
     box = house.bounds
-    before = [frame.turn(held.outline) for held in building.outside_steps if held.steps.top.level == level]
+    before = [frame.turn(held.outline) for held in building[STEPS] if held.steps.top.level == level]
     clear = shapely.union_all([house, *before]).bounds
     around = {id for outline in outlines for id in outline.walls}
     walls = [wall for wall in building.plan.on(level) if wall.wall.id in around and not wall.axis.is_arc]

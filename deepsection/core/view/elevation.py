@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from functools import lru_cache
 
 import shapely
@@ -14,20 +14,16 @@ from ..geometry import Frame, polygons_of
 from ..resolve import ROLES, Building
 from ..tolerance import TOL
 from ..units import HeightSum, SumTerm
-from ._annotations import Annotations
 from ._earth import Earth, earth_before
 from ._ground import ground_sum
-from ._lettering import Lettering, legend, material_keys, material_words, opening_numbers
+from ._lettering import legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks, with_openings_and_eaves
 from ._measures import WIDTHS, grid_bubbles, height_string, width_string
-from ._notes import note_boxes, note_marks
 from ._pitches import gables_shown, pitch_marks
-from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
-from ._symbols import opening_symbols
+from ._seen import bounds_of, clipped_above, seen_faces
+from .composing import Composition
 from .faces import Face, faces_of
-from .hatching import HatchTable
 from .setting import Setting
-from .shade import shade_marks
 
 GROUND_CLEAR = 0.5
 """Lettering stays so far off the ground line (paper mm)."""
@@ -47,62 +43,54 @@ def draw_elevation(
     setting: Setting,
 ) -> Drawing:
     """The building from outside, seen along a direction (degrees counter-clockwise from east)."""
-    scale, units, show = setting.scale, setting.units, setting.show
-    frame = Frame.looking(look_deg)
+    view = Composition(building, name, Frame.looking(look_deg), setting)
+    frame, scale = view.frame, setting.scale
     outside = tuple(part for part in building.parts if part.outside)
     faces, edges = seen_faces(outside, frame.dx, frame.dy)
     x0, _, x1, _ = bounds_of(faces)
     reach = GROUND_REACH * scale
     earth = earth_before(building, frame, x0 - reach, x1 + reach)
     above = clipped_above(faces, earth)
-    hatches = HatchTable(scale)
-    changes = Annotations(show, scale)
-    marks: list[Mark] = face_regions(above, frame, hatches, toned=bool(show and show.tone))
-    if show and show.shade:
-        marks += shade_marks(above, outside, frame, hatches)
-    marks += edge_strokes(edges, building, earth=earth)
-    marks += opening_symbols(building, above, frame)
-    messages: tuple[str, ...] = (NOTHING,)
-    if faces:
-        u0, _, u1, _ = bounds_of(above or faces)
-        buried = [*_below_ground(building, frame, earth), *(() if above else _outline(faces))]
-        marks += buried
-        line = [(min(max(u, u0 - reach), u1 + reach), v) for u, v in earth.profile]
-        marks.append(Stroke(path(*line), "ground", feature="ground", sum=ground_sum(building, earth)))
-        seen = {face.part.element for face in above}
-        own: list[Mark] = [*pitch_marks(building, frame, gables_shown(building, above), scale, units, above)]
-        heights = level_heights(building, seen, without=("finish",))
-        marked = with_openings_and_eaves(heights, building, above, frame, scale)
-        own += level_marks(marked, u0, u1 + reach, scale, units)
-        own += height_string(*_from_ground(heights, building, earth, u0 - reach), u0 - reach, scale, units)
-        lowest = min(extent(buried, scale)[1], earth.low) if buried else earth.low
-        own += width_string(building, above, frame, lowest, scale, units)
-        own += grid_bubbles(setting.grid, frame, bounds_of(above or faces), scale)
-        keys = material_keys(above) if changes.keyed else None
-        words = material_words(above, keys)
-        own += legend(keys or {}, u0, lowest - WIDTHS * scale, scale)
-        own = list(changes.applied(own))
-        marks += own
-        messages, found = note_marks(building, setting, frame, name, changes)
-        if not above:
-            messages = (BURIED, *messages)
-        ground = shapely.LineString(line).buffer(GROUND_CLEAR * scale)
-        taken = [ground, *_pitch_boxes(own, scale), *note_boxes(found, scale)]
-        words += opening_numbers(building, above, frame, scale)
-        marks += Lettering(scale, changes, taken).write(sorted(words, key=lambda word: word.within))
-        marks += found
-    return Drawing(
-        name=name,
-        title=title,
-        kind="elevation",
-        scale=scale,
-        marks=tuple(marks),
-        hatches=hatches.all(),
-        sums=tuple(building.sums.values()),
-        bounds=extent(marks, scale),
-        look=(frame.dx, frame.dy),
-        messages=messages,
-    )
+    view.surfaces(above, edges, shaded_by=outside, earth=earth)
+    if not faces:
+        return view.drawing(title, "elevation", (NOTHING,))
+    u0, _, u1, _ = bounds_of(above or faces)
+    buried = [*_below_ground(building, frame, earth), *(() if above else _outline(faces))]
+    view.marks += buried
+    line = [(min(max(u, u0 - reach), u1 + reach), v) for u, v in earth.profile]
+    view.marks.append(Stroke(path(*line), "ground", feature="ground", sum=ground_sum(building, earth)))
+    lowest = min(extent(buried, scale)[1], earth.low) if buried else earth.low
+    keys = material_keys(above) if view.changes.keyed else None
+    measures = _measures(building, above or faces, above, earth, frame, setting, reach, lowest)
+    own = [*measures, *legend(keys or {}, u0, lowest - WIDTHS * scale, scale)]
+    clear = shapely.LineString(line).buffer(GROUND_CLEAR * scale)
+    words = [*material_words(above, keys), *opening_numbers(building, above, frame, scale)]
+    view.letter(own, words, [clear, *_pitch_boxes(view.changes.applied(own), scale)])
+    return view.drawing(title, "elevation", () if above else (BURIED,))
+
+
+def _measures(
+    building: Building,
+    drawn: Sequence[Face],
+    above: Sequence[Face],
+    earth: Earth,
+    frame: Frame,
+    setting: Setting,
+    reach: float,
+    lowest: float,
+) -> list[Mark]:
+    """Pitches, levels, strings of heights and widths, and the grid."""
+    scale, units = setting.scale, setting.units
+    box = bounds_of(drawn)
+    heights = level_heights(building, {face.part.element for face in above}, without=("finish",))
+    marked = with_openings_and_eaves(heights, building, above, frame, scale)
+    return [
+        *pitch_marks(building, frame, gables_shown(building, above), scale, units, above),
+        *level_marks(marked, box[0], box[2] + reach, scale, units),
+        *height_string(*_from_ground(heights, building, earth, box[0] - reach), box[0] - reach, scale, units),
+        *width_string(building, above, frame, lowest, scale, units),
+        *grid_bubbles(setting.grid, frame, box, scale),
+    ]
 
 
 def _from_ground(heights: list[HeightSum], building: Building, earth: Earth, u: float) -> tuple[list[HeightSum], float]:
@@ -118,7 +106,7 @@ def _from_ground(heights: list[HeightSum], building: Building, earth: Earth, u: 
     return [ground, *(held for held in heights if held.id not in grades and held.total > z)], z
 
 
-def _pitch_boxes(marks: list[Mark], scale: float) -> list[shapely.Geometry]:
+def _pitch_boxes(marks: Iterable[Mark], scale: float) -> list[shapely.Geometry]:
     """The paper that pitch marks take."""
     return [
         shapely.Point(mark.x, mark.y).buffer(PITCH_RUN * scale)

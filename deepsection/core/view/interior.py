@@ -5,20 +5,16 @@ from __future__ import annotations
 import shapely
 from shapely.geometry import Polygon
 
-from ..drawing import Drawing, Mark, Stroke, extent, rings_of
+from ..drawing import Drawing, Stroke, rings_of
 from ..geometry import Frame, polygons_of
 from ..model import ElevationView
 from ..resolve import Building, Level, RoomSpace
 from ..units import HeightSum, SumTerm
-from ._annotations import Annotations
-from ._lettering import Lettering, legend, material_keys, material_words, opening_numbers
+from ._lettering import legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks
-from ._notes import note_boxes, note_marks
-from ._seen import edge_strokes, face_regions
-from ._symbols import opening_symbols
+from .composing import Composition
 from .edges import visible_edges
 from .faces import Face
-from .hatching import HatchTable
 from .section import beyond_faces, cut_parts
 from .setting import Setting
 
@@ -35,43 +31,29 @@ def draw_interior(
     setting: Setting,
 ) -> Drawing:
     """The inside of a room, along a direction: what is seen from the room's point, within floor, ceiling and walls."""
-    scale, units, show = setting.scale, setting.units, setting.show
-    name, look = f"elevation:{view.id}", Frame.looking(view.look)
-    held = next(space for space in building.rooms if space.room.id == view.room)
-    frame = Frame(look.dx, look.dy, held.room.x, held.room.y)
-    marks: list[Mark] = []
-    messages: tuple[str, ...] = ()
-    clear = None if held.space is None else _clear(building, frame, held.space, building.levels[held.level].z)
-    if clear is None or held.space is None:
-        messages = (f"{held.room.name} is not enclosed by walls, so it has no inside to show.",)
-    else:
-        reach = max(frame.depth(x, y) for x, y in held.space.exterior.coords)
-        x0, _, x1, _ = clear.bounds
-        cut = cut_parts(building, frame, x0 - PAST, x1 + PAST)
-        seen = beyond_faces(building, frame, cut, x0 - PAST, x1 + PAST, reach + PAST)
-        faces = [piece for face in seen for piece in _within(face, clear)]
-        hatches = HatchTable(scale)
-        marks += face_regions(faces, frame, hatches, toned=bool(show and show.tone))
-        marks += edge_strokes(visible_edges(tuple(faces), backdrop=True), building)
-        marks += opening_symbols(building, faces, frame)
-        marks += [Stroke(ring, "cut", closed=True, feature="clear") for ring in rings_of(clear)]
-        u0, v0, u1, v1 = clear.bounds
-        heights = [height for height in level_heights(building, set()) if v0 - 1.0 <= height.total <= v1 + 1.0]
-        heights += _ceiling(held, building.levels[held.level], v1, heights)
-        changes = Annotations(show, scale)
-        keys = material_keys(faces) if changes.keyed else None
-        own = [*level_marks(heights, u0, u1, scale, units), *legend(keys or {}, u0, v0, scale)]
-        marks += changes.applied(own)
-        messages, found = note_marks(building, setting, frame, name, changes)
-        words = [*material_words(faces, keys), *opening_numbers(building, faces, frame, scale)]
-        lettering = Lettering(scale, changes, note_boxes(found, scale))
-        marks += lettering.write(sorted(words, key=lambda word: word.within))
-        marks += found
-        return Drawing(
-            name, view.name, "elevation", scale, tuple(marks), hatches.all(), tuple(building.sums.values()),
-            extent(marks, scale), (frame.dx, frame.dy), messages,
-        )  # fmt: skip
-    return Drawing(name, view.name, "elevation", scale, (), look=(frame.dx, frame.dy), messages=messages)
+    look = Frame.looking(view.look)
+    room = next(space for space in building.rooms if space.room.id == view.room)
+    drawn = Composition(building, f"elevation:{view.id}", Frame(look.dx, look.dy, room.room.x, room.room.y), setting)
+    frame, scale = drawn.frame, setting.scale
+    floor = building.levels[room.level]
+    clear = None if room.space is None else _clear(building, frame, room.space, floor.z)
+    if clear is None or room.space is None:
+        message = f"{room.room.name} is not enclosed by walls, so it has no inside to show."
+        return drawn.drawing(view.name, "elevation", (message,))
+    reach = max(frame.depth(x, y) for x, y in room.space.exterior.coords)
+    x0, _, x1, _ = clear.bounds
+    cut = cut_parts(building, frame, x0 - PAST, x1 + PAST)
+    seen = beyond_faces(building, frame, cut, x0 - PAST, x1 + PAST, reach + PAST)
+    faces = [piece for face in seen for piece in _within(face, clear)]
+    drawn.surfaces(faces, visible_edges(tuple(faces), backdrop=True))
+    drawn.marks += [Stroke(ring, "cut", closed=True, feature="clear") for ring in rings_of(clear)]
+    u0, v0, u1, v1 = clear.bounds
+    heights = [height for height in level_heights(building, set()) if v0 - 1.0 <= height.total <= v1 + 1.0]
+    heights += _ceiling(room, floor, v1, heights)
+    keys = material_keys(faces) if drawn.changes.keyed else None
+    own = [*level_marks(heights, u0, u1, scale, setting.units), *legend(keys or {}, u0, v0, scale)]
+    drawn.letter(own, [*material_words(faces, keys), *opening_numbers(building, faces, frame, scale)])
+    return drawn.drawing(view.name, "elevation")
 
 
 def _ceiling(room: RoomSpace, floor: Level, top: float, marked: list[HeightSum]) -> list[HeightSum]:

@@ -11,24 +11,26 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
+from ..document.nouns import called
 from ..drawing import Drawing
+from ..edits import Remove
 from ..errors import DeepSectionError, UnknownElement
 from ..model import Opening, Project
-from ..model.edits import Remove
-from ..model.nouns import called
-from ..model.starters import new_project
 from ..resolve import Building, Diagnostic, resolve
+from ..starters.timber import new_project
 from .views import draw_view, list_views
 
 log = logging.getLogger("deepsection")
 
-ORDER = (
-    "notes", "shows", "elevations", "sections", "downpipes", "fittings", "chimneys", "outside_steps", "rails",
-    "ceilings", "floors", "foundations", "beams", "posts", "rooms", "roofs", "openings", "spots", "steps", "walls",
-)  # fmt: skip
-"""What is left out first: what nothing else stands on."""
+KEPT = ("make_ups", "rungs", "joints", "kinds")
+"""Collections that others stand on: they are never left out by themselves."""
 LEFT_OUT = "left-out"
 """The code of findings about elements and views that are left out."""
+
+
+def _order(project: Project) -> list[str]:
+    """The collections in the order in which their elements are left out: last what others stand on."""
+    return [name for name in reversed(project.collections) if name not in KEPT]
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,7 +128,7 @@ def without_faults(project: Project, make: Callable[[Project], object]) -> Proje
 
 
 def _groups(project: Project) -> Iterator[list[str]]:
-    for collection in ORDER:
+    for collection in _order(project):
         ids = [held.id for held in getattr(project, collection)]
         if ids:
             yield ids
@@ -142,7 +144,7 @@ def _without(project: Project, ids: list[str]) -> Project | None:
 
 def _left_out(project: Project, rest: Project) -> Iterator[Diagnostic]:
     kept = {held.id for held in rest.elements()}
-    for collection in ORDER:
+    for collection in _order(project):
         for held in getattr(project, collection):
             if held.id not in kept:
                 name = called(held, project.number_of(held) if isinstance(held, Opening) else None)

@@ -8,14 +8,17 @@ from collections.abc import Iterator
 import shapely
 from shapely.geometry import LineString, Polygon
 
+from ..building.kind import PlanOf
 from ..drawing import Dimension, Drawing, Mark, Region, Stroke, Text, extent, path, readable, rings_of
 from ..geometry import Frame, polygons_of
-from ..model import RAKED, SLOPING, Project
+from ..model import RAKED, SLOPING
 from ..resolve import Building, ResolvedRoof, RoofPlane, RoofSeam
+from ..trades.ground.plan import spot_marks, step_marks
+from ..trades.lines.plan import grid_marks
+from ..trades.onroofs.placed import ROOF_FITTINGS
+from ..trades.onroofs.plan import roof_plan_marks
+from ..trades.roofs.plan import hidden_under, roof_marks
 from ..units import Units, format_area, format_length, format_pitch
-from ._onroofs import roof_plan_marks
-from ._roofs import hidden_under, roof_marks
-from ._site import site_marks
 
 ARROW = 12.0
 """Length of the arrow down a slope, paper mm."""
@@ -33,9 +36,9 @@ LEAST = 14.0
 """A slope narrower than this on paper (mm) has no lettering of its own."""
 
 
-def draw_roof_plan(building: Building, project: Project, name: str, look_deg: float, scale: float) -> Drawing:
+def draw_roof_plan(building: Building, name: str, look_deg: float, scale: float) -> Drawing:
     """The roofs from above, turned so that the look direction points up; the walls below are dashed."""
-    frame = Frame.looking(look_deg)
+    project, frame = building.placed.project, Frame.looking(look_deg)
     marks: list[Mark] = []
     for roof in sorted(building.roofs, key=lambda held: held.plate.total):
         for plane in roof.planes:
@@ -43,9 +46,9 @@ def draw_roof_plan(building: Building, project: Project, name: str, look_deg: fl
     marks += _walls(building, frame)
     marks += _open(building, frame, scale)
     marks += roof_marks(building.roofs, frame, "outline")
-    marks += roof_plan_marks(building, frame, scale)
-    taken = shapely.union_all([chimney.outline for chimney in building.on_roofs.chimneys])
-    taken = taken.union(shapely.union_all([fitting.outline for fitting in building.on_roofs.fittings]))
+    marks += roof_plan_marks(building.placed, frame, scale)
+    taken = shapely.union_all([chimney.outline for chimney in building[ROOF_FITTINGS].chimneys])
+    taken = taken.union(shapely.union_all([fitting.outline for fitting in building[ROOF_FITTINGS].fittings]))
     for roof in building.roofs:
         hidden = hidden_under(roof, building.roofs)
         marks += _overhangs(roof, hidden, frame, project.units)
@@ -56,7 +59,8 @@ def draw_roof_plan(building: Building, project: Project, name: str, look_deg: fl
     lowest = min(
         (wall.wall.base.level for wall in building.plan.walls), key=lambda id: building.levels[id].z, default=""
     )
-    marks += site_marks(building, project, lowest, frame, scale)
+    site = PlanOf(building.placed, lowest, None, 0.0, 0.0, frame, scale)
+    marks += [*grid_marks(site), *spot_marks(site), *step_marks(site)]
     message = "No roof yet. Choose Roof, then click inside of the walls that it covers."
     return Drawing(
         name=name,

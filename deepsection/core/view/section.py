@@ -14,21 +14,20 @@ from numpy.typing import NDArray
 from shapely.geometry import LineString, Polygon
 
 from ..catalog import material
-from ..drawing import Drawing, Mark, Region, Stroke, extent, path, rings_of
+from ..drawing import Drawing, Mark, Region, Stroke, path, rings_of
+from ..drawing.detail import shown_from
 from ..geometry import Frame, polygons_of
 from ..memo import BulkMemo
 from ..model import SectionLine
 from ..resolve import Building, Part
 from ..tolerance import TOL
-from ._annotations import Annotations
 from ._ground import EARTH_REACH, ground_marks, ground_under
 from ._levels import level_heights, level_marks
 from ._names import room_names
-from ._notes import note_marks
 from ._pitches import pitch_marks
 from ._quilt import quilt_strokes
-from ._seen import boxes_of, clipped_above, edge_strokes, face_regions
-from .detail import shown_from
+from ._seen import boxes_of, clipped_above
+from .composing import Composition
 from .edges import visible_edges
 from .faces import Face, behind, faces_of
 from .hatching import HatchTable
@@ -200,50 +199,28 @@ def draw_section(
     setting: Setting,
 ) -> Drawing:
     """The section along a line at a scale. A line that misses the house gives a message and no marks."""
-    scale, units, show = setting.scale, setting.units, setting.show
-    frame = section_frame(line)
+    view = Composition(building, f"section:{line.id}", section_frame(line), setting)
+    frame, scale, units, title = view.frame, setting.scale, setting.units, f"Section {line.name}"
     ends = [x * frame.ux + y * frame.uy for x, y in ((line.x1, line.y1), (line.x2, line.y2))]
     u0, u1 = min(ends), max(ends)
     cut = cut_parts(building, frame, u0, u1)
-    hatches = HatchTable(scale)
-    marks: list[Mark] = []
-    messages: tuple[str, ...] = ()
-    if cut:
-        ground = ground_under(building, frame, [(held.part, held.polygon) for held in cut], scale, u0, u1)
-        faces = beyond_faces(building, frame, cut, u0, u1, line.depth, members=line.members)
-        beyond = clipped_above(faces, ground.whole, ground.dug)
-        marks += face_regions(beyond, frame, hatches, beyond=True)
-        marks += edge_strokes(visible_edges(tuple(beyond), backdrop=True), building, pen="beyond")
-        marks += ground_marks(building, ground, hatches)
-        marks += _cut_marks(cut, frame, scale, hatches, building)
-        box = shapely.total_bounds([held.polygon for held in cut])
-        units_beyond = boxes_of([face for face in beyond if face.part.function == "unit"])
-        own = room_names(building, line, frame, scale, units_beyond)
-        shown = {held.part.element for held in cut} | {face.part.element for face in beyond}
-        elements = {held.part.element for held in cut}
-        own += pitch_marks(building, frame, elements, scale, units, between=(u0, u1))
-        heights = level_heights(building, shown, between=(frame, u0, u1))
-        reach = EARTH_REACH * scale
-        own += level_marks(heights, float(box[0]) - reach, float(box[2]) + reach, scale, units, sides=(1, -1))
-        changes = Annotations(show, scale)
-        marks += changes.applied(own)
-        lost, found = note_marks(building, setting, frame, f"section:{line.id}", changes)
-        marks += found
-        messages += lost
-    else:
-        messages = (f"Section {line.name} misses the house. Drag its line across the walls on the plan.",)
-    return Drawing(
-        name=f"section:{line.id}",
-        title=f"Section {line.name}",
-        kind="section",
-        scale=scale,
-        marks=tuple(marks),
-        hatches=hatches.all(),
-        sums=tuple(building.sums.values()),
-        bounds=extent(marks, scale),
-        look=(frame.dx, frame.dy),
-        messages=messages,
-    )
+    if not cut:
+        message = f"{title} misses the house. Drag its line across the walls on the plan."
+        return view.drawing(title, "section", (message,))
+    ground = ground_under(building, frame, [(held.part, held.polygon) for held in cut], scale, u0, u1)
+    faces = beyond_faces(building, frame, cut, u0, u1, line.depth, members=line.members)
+    beyond = clipped_above(faces, ground.whole, ground.dug)
+    view.beyond(beyond, visible_edges(tuple(beyond), backdrop=True))
+    view.marks += ground_marks(building, ground, view.hatches)
+    view.marks += _cut_marks(cut, frame, scale, view.hatches, building)
+    elements = {held.part.element for held in cut}
+    own = room_names(building, line, frame, scale, boxes_of([face for face in beyond if face.part.function == "unit"]))
+    own += pitch_marks(building, frame, elements, scale, units, between=(u0, u1))
+    heights = level_heights(building, elements | {face.part.element for face in beyond}, between=(frame, u0, u1))
+    box, reach = shapely.total_bounds([held.polygon for held in cut]).tolist(), EARTH_REACH * scale
+    own += level_marks(heights, box[0] - reach, box[2] + reach, scale, units, sides=(1, -1))
+    view.letter(own)
+    return view.drawing(title, "section")
 
 
 def _cut_marks(cut: list[CutPart], frame: Frame, scale: float, hatches: HatchTable, building: Building) -> list[Mark]:

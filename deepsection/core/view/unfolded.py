@@ -10,24 +10,23 @@ from dataclasses import replace
 import shapely
 import shapely.affinity
 
-from ..drawing import LETTER, Dimension, Drawing, Mark, Region, Stroke, Text, extent, moved, path
+from ..drawing import LETTER, Dimension, Drawing, Mark, Stroke, Text, moved, path
 from ..geometry import Frame, half_plane, polygons_of
 from ..model import ElevationView
 from ..resolve import Building, PlannedWall
 from ..units import Units, format_length
-from ._annotations import Annotations, annotated
+from ._annotations import annotated
 from ._earth import earth_before
 from ._ground import ground_sum
-from ._lettering import Lettering, Word, legend, material_keys, material_words, opening_numbers
+from ._lettering import Word, legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks
 from ._notes import note_boxes, note_marks
-from ._seen import bounds_of, clipped_above, edge_strokes, face_regions, seen_faces
-from ._symbols import opening_symbols
+from ._seen import bounds_of, clipped_above, seen_faces
+from .composing import Composition
 from .edges import visible_edges
 from .faces import Face
 from .hatching import HatchTable
 from .setting import Setting
-from .shade import shade_marks
 
 BEFORE, BEHIND = 2000.0, 300.0
 """How far before and behind the outer face of a wall parts are shown with it (mm)."""
@@ -78,73 +77,56 @@ def draw_unfolded(
     setting: Setting,
 ) -> Drawing:
     """The walls of a view beside each other, from left to right. Walls that are gone are left out."""
-    scale, units, show = setting.scale, setting.units, setting.show
-    name, changes, hatches = f"elevation:{view.id}", Annotations(show, scale), HatchTable(scale)
     panels: list[_Panel] = []
     for wall in (building.plan.by_id.get(id) for id in view.walls):
         if wall is not None:
             start = panels[-1].right + panels[-1].shift if panels else 0.0
             panels.append(_Panel(building, wall, start))
-    marks: list[Mark] = []
+    look = panels[0].frame if panels else Frame.looking(view.look)
+    drawn, scale = Composition(building, f"elevation:{view.id}", look, setting), setting.scale
+    if not panels:
+        message = f"The walls of {view.name} are gone. Select walls on the plan and unfold them anew."
+        return drawn.drawing(view.name, "elevation", (message,))
+    outside = tuple(part for part in building.parts if part.outside)
+    keys = material_keys(face for panel in panels for face in panel.faces) if drawn.changes.keyed else None
     words: list[Word] = []
     lines: list[shapely.Geometry] = []
-    messages: tuple[str, ...] = ()
-    found, unpinned = list[Mark](), setting.notes
-    keys = material_keys(face for panel in panels for face in panel.faces) if changes.keyed else None
-    outside = tuple(part for part in building.parts if part.outside)
+    notes, unpinned = list[Mark](), setting.notes
     for panel in panels:
-        own = HatchTable(scale, panel.shift)
-        drawn = face_regions(panel.faces, panel.frame, own, toned=bool(show and show.tone))
-        if show and show.shade:
-            drawn += shade_marks(panel.faces, outside, panel.frame, own)
-        index = hatches.join(own)
-        drawn = [
-            replace(mark, hatch=index[mark.hatch]) if isinstance(mark, Region) and mark.hatch is not None else mark
-            for mark in drawn
-        ]
-        drawn += edge_strokes(visible_edges(tuple(panel.faces)), building)
-        drawn += opening_symbols(building, panel.faces, panel.frame)
-        ground = Stroke(path(*panel.earth.profile), "ground", feature="ground", sum=ground_sum(building, panel.earth))
         parts = {face.part.key for face in panel.faces}
         pinned = tuple(note for note in unpinned if note.anchor.part in parts)
         unpinned = tuple(note for note in unpinned if note not in pinned)
-        found += [
-            moved(mark, panel.shift, 0.0)
-            for mark in note_marks(building, replace(setting, notes=pinned), panel.frame, name, changes)[1]
-        ]
-        marks += [moved(mark, panel.shift, 0.0) for mark in (*drawn, ground)]
+        hatches = HatchTable(scale, panel.shift)
+        own = Composition(building, drawn.name, panel.frame, replace(setting, notes=pinned), hatches)
+        own.surfaces(panel.faces, visible_edges(tuple(panel.faces)), shaded_by=outside)
+        own.marks.append(
+            Stroke(path(*panel.earth.profile), "ground", feature="ground", sum=ground_sum(building, panel.earth))
+        )
+        drawn.take(own, panel.shift)
+        found = note_marks(building, own.setting, panel.frame, drawn.name, drawn.changes)[1]
+        notes += [moved(mark, panel.shift, 0.0) for mark in found]
         lines.append(shapely.LineString([(u + panel.shift, v) for u, v in panel.earth.profile]))
-        words += [
-            _placed(word, panel.shift)
-            for word in (
-                *material_words(panel.faces, keys),
-                *opening_numbers(building, panel.faces, panel.frame, scale),
-            )
-        ]
-    if panels:
-        messages, rest = note_marks(building, replace(setting, notes=unpinned), panels[0].frame, name, changes)
-        found += rest
-        left, right = 0.0, panels[-1].right + panels[-1].shift
-        top = max(bounds_of(panel.faces)[3] for panel in panels)
-        low = min(panel.earth.low for panel in panels)
-        strings: list[Mark] = [*_folds(panels, low, top, scale), *_widths(panels, low, scale, units)]
-        seen = {face.part.element for panel in panels for face in panel.faces}
-        strings += level_marks(
-            [h for h in level_heights(building, seen, without=("finish",)) if low <= h.total + 1.0 <= top + 2.0],
-            left, right + REACH * scale, scale, units,
-        )  # fmt: skip
-        strings += legend(keys or {}, left, low - 2 * WIDTHS * scale, scale)
-        marks += changes.applied(strings)
-        taken = [line.buffer(0.5 * scale) for line in lines] + list(note_boxes(found, scale))
-        marks += Lettering(scale, changes, taken).write(_once(sorted(words, key=lambda word: word.within)))
-        marks += found
-    else:
-        messages = (f"The walls of {view.name} are gone. Select walls on the plan and unfold them anew.",)
-    look = panels[0].frame if panels else Frame.looking(view.look)
-    return Drawing(
-        name, view.name, "elevation", scale, tuple(marks), hatches.all(), tuple(building.sums.values()),
-        extent(marks, scale), (look.dx, look.dy), messages,
-    )  # fmt: skip
+        numbers = opening_numbers(building, panel.faces, panel.frame, scale)
+        words += [_placed(word, panel.shift) for word in (*material_words(panel.faces, keys), *numbers)]
+    drawn.setting = replace(setting, notes=unpinned)
+    taken = [*(line.buffer(0.5 * scale) for line in lines), *note_boxes(notes, scale)]
+    drawn.letter(_strings(panels, building, keys, setting), _once(sorted(words, key=lambda word: word.within)), taken)
+    drawn.marks += notes
+    return drawn.drawing(view.name, "elevation")
+
+
+def _strings(panels: list[_Panel], building: Building, keys: dict[str, str] | None, setting: Setting) -> Iterator[Mark]:
+    """Folds, widths, levels and the legend of unfolded walls."""
+    scale, units = setting.scale, setting.units
+    left, right = 0.0, panels[-1].right + panels[-1].shift
+    top = max(bounds_of(panel.faces)[3] for panel in panels)
+    low = min(panel.earth.low for panel in panels)
+    yield from _folds(panels, low, top, scale)
+    yield from _widths(panels, low, scale, units)
+    seen = {face.part.element for panel in panels for face in panel.faces}
+    heights = [h for h in level_heights(building, seen, without=("finish",)) if low <= h.total + 1.0 <= top + 2.0]
+    yield from level_marks(heights, left, right + REACH * scale, scale, units)
+    yield from legend(keys or {}, left, low - 2 * WIDTHS * scale, scale)
 
 
 def _placed(word: Word, shift: float) -> Word:

@@ -4,18 +4,19 @@ from __future__ import annotations
 
 import pytest
 
-from deepsection.core.errors import BadInput, RefusedEdit
-from deepsection.core.model import Project, apply_edits
-from deepsection.core.model.edits import (
+from deepsection.core.edits import (
     CentreOpening,
     CopyOpening,
     MirrorOpening,
     PutOpening,
     RepeatOpening,
     SpreadOpenings,
+    apply_edits,
     changed,
     copies_of,
 )
+from deepsection.core.errors import BadInput, RefusedEdit
+from deepsection.core.model import Project
 from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, window

@@ -7,17 +7,19 @@ from typing import Any
 
 import pytest
 
-from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import ConstructionLine, HostedJoint, Project, apply_edits, put, wall_axis
-from deepsection.core.model.edits import (
+from deepsection.core.edits import (
     AddBay,
     BendWall,
     ClearConstruction,
     OffsetWall,
     PutConstruction,
     PutOpening,
+    apply_edits,
     changed,
+    put,
 )
+from deepsection.core.errors import RefusedEdit
+from deepsection.core.model import ConstructionLine, HostedJoint, Project, wall_axis
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, window
 from tests.core.resolve.test_walls import areas

@@ -7,14 +7,13 @@ from typing import ClassVar, Literal
 import pytest
 from pydantic import ValidationError
 
+from deepsection.core.document.command import Command
+from deepsection.core.document.declaring import About, Declared, Ref, collections_of, revised
+from deepsection.core.document.motion import Motion
+from deepsection.core.document.values import Element, Id, Mm
+from deepsection.core.edits import Remove, Transform, apply_edits, changed, describe, put
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import LevelRule, Project, Wall, apply_edits, changed, put
-from deepsection.core.model.declaring import About, Declared, Ref, collections_of, revised
-from deepsection.core.model.edits import Remove, Transform
-from deepsection.core.model.edits.command import Command
-from deepsection.core.model.labels import describe
-from deepsection.core.model.motion import Motion
-from deepsection.core.model.values import Element, Id, Mm
+from deepsection.core.model import LevelRule, Project, Wall
 from deepsection.demo import DEMOS, quillback_house
 from deepsection.service.work import element_items
 

@@ -8,8 +8,9 @@ from pathlib import Path
 import pytest
 from pydantic import ValidationError
 
+from deepsection.core.edits import rebuild
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownVersion
-from deepsection.core.model import SCHEMA_VERSION, Project, dump_project, load_project, rebuild
+from deepsection.core.model import SCHEMA_VERSION, Project, dump_project, load_project
 from deepsection.core.model.documents import MIGRATIONS
 from deepsection.core.resolve import resolve
 from deepsection.demo import DEMOS

@@ -9,19 +9,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from deepsection.core.errors import DeepSectionError, RefusedEdit, UnknownElement
-from deepsection.core.model import (
-    DrawWalls,
-    FreeJoint,
-    HostedJoint,
-    Project,
-    apply_edits,
-    joint_point,
-    put,
-    wall_length,
-)
-from deepsection.core.model.edits import (
+from deepsection.core.edits import (
     EDITS,
+    DrawWalls,
     Edit,
     FlipWall,
     MoveJoint,
@@ -35,8 +25,12 @@ from deepsection.core.model.edits import (
     SetTotal,
     SetWallLength,
     UseMakeUp,
+    apply_edits,
+    describe,
+    put,
 )
-from deepsection.core.model.labels import describe
+from deepsection.core.errors import DeepSectionError, RefusedEdit, UnknownElement
+from deepsection.core.model import FreeJoint, HostedJoint, Project, joint_point, wall_length
 from tests.builders import box_house, gable, l_house, window
 
 

@@ -7,12 +7,12 @@ import json
 import pytest
 from pydantic import ValidationError
 
+from deepsection.core.document.declaring import collections_of
+from deepsection.core.document.motion import Motion
+from deepsection.core.document.nouns import noun_of
+from deepsection.core.edits import EDITS, MoveOpening, Transform, apply_edits, refusal
 from deepsection.core.errors import BadInput, RefusedEdit
-from deepsection.core.model import EDITS, apply_edits, load_project
-from deepsection.core.model.declaring import collections_of
-from deepsection.core.model.edits import MoveOpening, Transform, refusal
-from deepsection.core.model.motion import Motion
-from deepsection.core.model.nouns import noun_of
+from deepsection.core.model import load_project
 from deepsection.core.model.project import Project
 from deepsection.demo import quillback_house
 

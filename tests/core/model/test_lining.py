@@ -4,9 +4,17 @@ from __future__ import annotations
 
 import pytest
 
+from deepsection.core.edits import (
+    CentreUnderGable,
+    LineUpOpenings,
+    SpaceOpenings,
+    apply_edits,
+    changed,
+    gable_peak,
+    put,
+)
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Project, apply_edits, changed, put
-from deepsection.core.model.edits import CentreUnderGable, LineUpOpenings, SpaceOpenings, gable_peak
+from deepsection.core.model import Project
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, gable, l_house, two_storeys, window
 

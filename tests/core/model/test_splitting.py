@@ -9,9 +9,9 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from deepsection.core.edits import DrawWalls, ReverseWall, SplitWall, apply_edits, changed, put
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import DrawWalls, HostedJoint, Project, apply_edits, changed, joint_point, put, wall_length
-from deepsection.core.model.edits import ReverseWall, SplitWall
+from deepsection.core.model import HostedJoint, Project, joint_point, wall_length
 from deepsection.core.particulars import enter
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, gable, window

@@ -4,20 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import (
-    FreeJoint,
-    HostedJoint,
-    Room,
-    apply_edits,
-    changed,
-    dump_project,
-    load_project,
-    put,
-    rise,
-    term_value,
-)
-from deepsection.core.model.edits import (
+from deepsection.core.edits import (
     AddStorey,
     Copied,
     DrawWalls,
@@ -28,12 +15,17 @@ from deepsection.core.model.edits import (
     RemoveStorey,
     SetTerm,
     SetTotal,
+    apply_edits,
+    changed,
+    describe,
+    put,
     storey_above,
 )
-from deepsection.core.model.labels import describe
-from deepsection.core.model.starters import new_project
+from deepsection.core.errors import RefusedEdit
+from deepsection.core.model import FreeJoint, HostedJoint, Room, dump_project, load_project, rise, term_value
 from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import resolve, storeys
+from deepsection.core.starters.timber import new_project
 from tests.builders import box_house, joist_house, two_storeys, window
 
 

@@ -8,20 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import (
-    FreeJoint,
-    GridLine,
-    LevelRule,
-    Post,
-    Project,
-    SectionLine,
-    apply_edits,
-    put,
-    wall_axis,
-    wall_length,
-)
-from deepsection.core.model.edits import (
+from deepsection.core.edits import (
     AddBay,
     AlignWall,
     DrawWalls,
@@ -29,8 +16,12 @@ from deepsection.core.model.edits import (
     MoveWall,
     RoundCorner,
     Transform,
+    apply_edits,
     changed,
+    put,
 )
+from deepsection.core.errors import RefusedEdit
+from deepsection.core.model import FreeJoint, GridLine, LevelRule, Post, Project, SectionLine, wall_axis, wall_length
 from deepsection.core.model.places import corner_point
 from deepsection.core.resolve import resolve
 from deepsection.demo import hollin_bothy, tansy_lodge, wrenfold_house

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import pytest
 
+from deepsection.core.edits import apply_edits, changed, put
 from deepsection.core.errors import BadInput, RefusedEdit
-from deepsection.core.model import Layer, MakeUp, Project, apply_edits, changed, put
+from deepsection.core.model import Layer, MakeUp, Project
 from deepsection.core.particulars import describe_element, enter, fields_of
 from deepsection.core.resolve import derived_name, resolve
 from deepsection.demo import DEMOS

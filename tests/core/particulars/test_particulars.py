@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import pytest
 
+from deepsection.core.edits import apply_edits
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
-from deepsection.core.model import Project, apply_edits, wall_axis, wall_length
+from deepsection.core.model import Project, wall_axis, wall_length
 from deepsection.core.particulars import describe_element, enter, enter_all, fields_of, ladder
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.units import parse_length

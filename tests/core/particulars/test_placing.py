@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import pytest
 
+from deepsection.core.edits import PutMakeUp, PutRung, apply_edits, changed, put
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import GridLine, Project, Room, apply_edits, put
-from deepsection.core.model.edits import PutMakeUp, PutRung, changed
+from deepsection.core.model import GridLine, Project, Room
 from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, joist_house, two_storeys, window

@@ -6,8 +6,9 @@ import math
 
 import pytest
 
+from deepsection.core.edits import apply_edits
 from deepsection.core.errors import DeepSectionError
-from deepsection.core.model import Project, apply_edits
+from deepsection.core.model import Project
 from deepsection.core.particulars import describe_element, enter
 from deepsection.core.resolve import resolve
 from tests.builders import box_house

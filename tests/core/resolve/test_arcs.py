@@ -10,10 +10,10 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from deepsection.core.drawing import Region
+from deepsection.core.edits import BendWall, DrawWalls, PutOpening, ReverseWall, SplitWall, StraightenWall, apply_edits
 from deepsection.core.errors import RefusedEdit
 from deepsection.core.geometry import arc_of
-from deepsection.core.model import FreeJoint, HostedJoint, Project, apply_edits, wall_length
-from deepsection.core.model.edits import BendWall, DrawWalls, PutOpening, ReverseWall, SplitWall, StraightenWall
+from deepsection.core.model import FreeJoint, HostedJoint, Project, wall_length
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.view import draw_plan
 from tests.builders import box_house, side_view, window
@@ -146,7 +146,7 @@ def test_no_line_is_drawn_between_chords() -> None:
 def test_the_plan_draws_arcs_as_arcs() -> None:
     """Radius by closed form: chord 8000 and rise 2000 give 5000 (3-4-5 triangle); the faces lie beside it."""
     house = bowed(2000)
-    drawing = draw_plan(resolve(house), house, "floor", "plan", 0.0, 50)
+    drawing = draw_plan(resolve(house), "floor", "plan", 0.0, 50)
     found = set()
     for mark in drawing.marks:
         if isinstance(mark, Region) and (mark.part or "").startswith("south/wall/frame"):

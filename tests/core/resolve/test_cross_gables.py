@@ -8,8 +8,8 @@ import math
 import pytest
 import shapely
 
-from deepsection.core.model import Corner, Project, RoofBlock, RoofEdge, apply_edits, changed, put
-from deepsection.core.model.edits import ProposeRoof
+from deepsection.core.edits import ProposeRoof, apply_edits, changed, put
+from deepsection.core.model import Corner, Project, RoofBlock, RoofEdge
 from deepsection.core.resolve import Building, resolve
 from tests.builders import box_house, gable
 from tests.turning import turned

@@ -6,8 +6,8 @@ import math
 
 import pytest
 
-from deepsection.core.model import FreeJoint, Project, apply_edits, put
-from deepsection.core.model.edits import MoveJoint, SetTotal, changed
+from deepsection.core.edits import MoveJoint, SetTotal, apply_edits, changed, put
+from deepsection.core.model import FreeJoint, Project
 from deepsection.core.resolve import Diagnostic, resolve
 from tests.builders import box_house, chain_house, gable, window
 

@@ -9,10 +9,10 @@ import shapely
 from shapely.geometry import Polygon
 
 from deepsection.core.drawing import Region
+from deepsection.core.edits import AddDormer, apply_edits, put
 from deepsection.core.errors import RefusedEdit
 from deepsection.core.geometry import Frame
-from deepsection.core.model import Opening, Project, apply_edits, put
-from deepsection.core.model.edits import AddDormer
+from deepsection.core.model import Opening, Project
 from deepsection.core.resolve import resolve, storeys
 from deepsection.core.view import draw_view
 from tests.builders import box_house

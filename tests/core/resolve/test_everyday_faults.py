@@ -6,21 +6,8 @@ import math
 
 import pytest
 
-from deepsection.core.model import (
-    Ceiling,
-    Corner,
-    DrawWalls,
-    Framing,
-    FreeJoint,
-    HostedJoint,
-    Layer,
-    Opening,
-    Project,
-    apply_edits,
-    changed,
-    put,
-)
-from deepsection.core.model.edits import ProposeRoof, Remove
+from deepsection.core.edits import DrawWalls, ProposeRoof, Remove, apply_edits, changed, put
+from deepsection.core.model import Ceiling, Corner, Framing, FreeJoint, HostedJoint, Layer, Opening, Project
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, l_house
 

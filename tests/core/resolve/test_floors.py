@@ -8,8 +8,8 @@ import pytest
 import shapely
 import trimesh
 
-from deepsection.core.model import Project, Room, Wall, apply_edits, changed, put, rebuild
-from deepsection.core.model.edits import AddStorey, MoveJoint, PutFloor, Remove
+from deepsection.core.edits import AddStorey, MoveJoint, PutFloor, Remove, apply_edits, changed, put, rebuild
+from deepsection.core.model import Project, Room, Wall
 from deepsection.core.resolve import Building, Part, resolve
 from tests.builders import box_house, joist_house, l_house, two_storeys
 

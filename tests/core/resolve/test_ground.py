@@ -11,9 +11,9 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from deepsection.core.drawing import Drawing, Region, Stroke
+from deepsection.core.edits import PutGroundStep, apply_edits, put
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import GroundSpot, GroundStep, Project, SectionLine, apply_edits, put
-from deepsection.core.model.edits import PutGroundStep
+from deepsection.core.model import GroundSpot, GroundStep, Project, SectionLine
 from deepsection.core.resolve import Ground, resolve
 from deepsection.core.view import Setting, draw_section
 from tests.builders import box_house, gable, side_view

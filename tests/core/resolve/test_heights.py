@@ -8,8 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from deepsection.core.model import apply_edits
-from deepsection.core.model.edits import SetTerm
+from deepsection.core.edits import SetTerm, apply_edits
 from deepsection.core.resolve import Building, resolve
 from tests.builders import box_house, gable
 

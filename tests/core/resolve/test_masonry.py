@@ -7,12 +7,12 @@ import math
 import pytest
 import shapely
 
+from deepsection.core.edits import DrawWalls, apply_edits, put
 from deepsection.core.errors import BadInput
-from deepsection.core.model import Project, apply_edits, put
-from deepsection.core.model.edits import DrawWalls
-from deepsection.core.model.starters import new_project
-from deepsection.core.model.walls import FreeJoint
+from deepsection.core.model import Project
 from deepsection.core.resolve import resolve
+from deepsection.core.starters.timber import new_project
+from deepsection.core.trades.walls.model import FreeJoint
 from deepsection.demo import fernacre_bungalow
 from tests.builders import rectangle, roof_block, window
 

@@ -9,24 +9,12 @@ from typing import Any
 
 import pytest
 
+from deepsection.core.document.motion import Motion
+from deepsection.core.edits import AddOnRoof, DrawWalls, Remove, Transform, apply_edits, changed, put, rebuild
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import (
-    Chimney,
-    Downpipe,
-    DrawWalls,
-    HostedJoint,
-    LevelRule,
-    Project,
-    RoofFitting,
-    Room,
-    apply_edits,
-    changed,
-    put,
-    rebuild,
-)
-from deepsection.core.model.edits import AddOnRoof, Remove, Transform
-from deepsection.core.model.motion import Motion
+from deepsection.core.model import Chimney, Downpipe, HostedJoint, LevelRule, Project, RoofFitting, Room
 from deepsection.core.resolve import Building, Part, gutter_runs, resolve
+from deepsection.core.trades.onroofs.placed import ROOF_FITTINGS
 from deepsection.core.view import slope_triangles
 from deepsection.demo import larkmoor_house
 from tests.builders import box_house, gable
@@ -124,7 +112,7 @@ def test_crickets_are_as_high_as_the_table_asks(pitch: float, share: float) -> N
     """IRC table R1003.20 (from memory): height of a cricket per width of the chimney, by the pitch of the roof. Its
     valleys run at 45 degrees, so that it is a tetrahedron over a right triangle: height times plan area over three."""
     building = resolve(put(house(pitch=pitch), chimney(6000, 2000, width=1200.0)))
-    (placed,) = building.on_roofs.chimneys
+    (placed,) = building[ROOF_FITTINGS].chimneys
     assert placed.cricket is not None
     assert placed.cricket.ridge - placed.cricket.foot == near(1200 * share)
     (body,) = [part.solid for part in building.parts if part.role == "cricket"]
@@ -135,7 +123,7 @@ def test_only_wide_chimneys_on_one_slope_have_crickets() -> None:
     """IRC R1003.20 (from memory): where the dimension along the ridge is greater than 30 in and off the ridge."""
 
     def has(held: Chimney) -> bool:
-        return resolve(put(house(), held)).on_roofs.chimneys[0].cricket is not None
+        return resolve(put(house(), held))[ROOF_FITTINGS].chimneys[0].cricket is not None
 
     assert not has(chimney(6000, 2000, width=30 * INCH)) and has(chimney(6000, 2000, width=30 * INCH + 1))
     assert has(chimney(6000, 2000, width=500.0, cricket="yes")) and not has(chimney(6000, 2000, cricket="no"))
@@ -177,7 +165,7 @@ def test_members_are_trimmed_and_headed_around_a_hole(held: Any) -> None:
     roles = [part.role for part in frame]
     assert roles.count("trimmer") >= 2 and roles.count("header") >= 2
     gap = 2 * INCH if isinstance(held, Chimney) else 0.0
-    placed = (*building.on_roofs.chimneys, *building.on_roofs.fittings)[0]
+    placed = (*building[ROOF_FITTINGS].chimneys, *building[ROOF_FITTINGS].fittings)[0]
     x0, y0, x1, y1 = placed.outline.buffer(gap - 0.5, join_style="mitre").bounds
     for part in frame:
         box = part.solid.bounds

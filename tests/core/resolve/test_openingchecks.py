@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import pytest
 
-from deepsection.core.model import Corner, Project, RoofBlock, RoofEdge, changed, put
+from deepsection.core.edits import changed, put
+from deepsection.core.model import Corner, Project, RoofBlock, RoofEdge
 from deepsection.core.resolve import Diagnostic, resolve
 from tests.builders import box_house, gable, roof_block, window
 

@@ -6,15 +6,16 @@ import math
 
 import pytest
 
+from deepsection.core.document.motion import Motion
 from deepsection.core.drawing import Region, Text
+from deepsection.core.edits import AddRail, AddSteps, Remove, SetTotal, Transform, apply_edits, changed, put
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Beam, Post, Project, Rail, apply_edits, changed, put
-from deepsection.core.model.edits import AddRail, AddSteps, Remove, SetTotal, Transform
-from deepsection.core.model.ground import GroundSpot
-from deepsection.core.model.motion import Motion
-from deepsection.core.model.posts import BeamEnd
-from deepsection.core.model.rungs import LevelRule
+from deepsection.core.model import Beam, Post, Project, Rail
 from deepsection.core.resolve import Building, resolve
+from deepsection.core.trades.ground.model import GroundSpot
+from deepsection.core.trades.levels.model import LevelRule
+from deepsection.core.trades.outdoors.placed import RAILS, STEPS
+from deepsection.core.trades.posts.model import BeamEnd
 from deepsection.core.view import draw_view
 from deepsection.demo import otterfold_house
 from tests.builders import joist_house, window
@@ -37,7 +38,7 @@ def body(building: Building) -> float:
 def test_risers_are_as_many_as_the_height_asks() -> None:
     """21 1/2 in from grade to the floor of the demo: three of 7 1/6 in, since two would be higher than 7 3/4 in."""
     building = resolve(otterfold_house())
-    (first, second) = building.outside_steps
+    (first, second) = building[STEPS]
     assert (first.risers, second.risers) == (3, 3) and first.rise == near(21.5 / 3 * 25.4)
     assert first.run == near((36 + 2 * 11) * 25.4)
 
@@ -46,7 +47,7 @@ def test_the_body_of_steps_has_the_volume_of_its_treads() -> None:
     """By hand: under the landing the height h and under each tread a rise less, each with 150 in the ground."""
     project = house()
     building = resolve(project)
-    (placed,) = building.outside_steps
+    (placed,) = building[STEPS]
     steps, high = placed.steps, placed.top.total
     assert placed.risers == math.ceil(high / 220.0)
     by_hand = steps.width * (900.0 * (high + 150.0) + sum(
@@ -61,16 +62,16 @@ def test_the_body_of_steps_has_the_volume_of_its_treads() -> None:
 def test_steps_on_falling_ground_have_more_risers() -> None:
     """The ground 600 lower all around: as many risers more as it takes."""
     project = put(house(), GroundSpot(id="g", x=0.0, y=0.0, rise=-600.0))
-    (placed,) = resolve(project).outside_steps
+    (placed,) = resolve(project)[STEPS]
     assert placed.foot == near(-600.0) and placed.risers == math.ceil((placed.top.total + 600.0) / 220.0)
     high = apply_edits(house(), (SetTotal(rung="stem", total=900.0),))
-    assert resolve(high).outside_steps[0].risers > resolve(house()).outside_steps[0].risers
+    assert resolve(high)[STEPS][0].risers > resolve(house())[STEPS][0].risers
 
 
 def test_steps_that_lead_nowhere_are_named() -> None:
     project = put(house(), GroundSpot(id="g", x=0.0, y=0.0, rise=5000.0))
     building = resolve(project)
-    assert building.outside_steps == ()
+    assert building[STEPS] == ()
     assert [d.element for d in building.diagnostics if d.code == "steps-without-rise"] == ["steps-1"]
     with pytest.raises(RefusedEdit, match="outer wall"):
         apply_edits(put(house(), changed(house().openings[0], unit="window")), (AddSteps(door="d1", id="s2"),))
@@ -79,7 +80,7 @@ def test_steps_that_lead_nowhere_are_named() -> None:
 def test_rails_stand_on_the_treads_at_both_sides() -> None:
     building = resolve(house("both"))
     rails = [part for part in building.parts if part.role.startswith("rail_")]
-    (placed,) = building.outside_steps
+    (placed,) = building[STEPS]
     assert {part.key.rpartition("/")[2] for part in rails} == {"left", "right"} and len(rails) == 4
     bars = [part.solid.bounds for part in rails if part.role == "rail_bars"]
     assert max(box.z1 for box in bars) == near(placed.top.total + 900.0, abs=0.1), "a house in mm"
@@ -133,21 +134,21 @@ def test_the_plan_shows_steps_with_their_risers_and_strings_keep_clear() -> None
     building = resolve(project)
     drawing = draw_view(building, project, "plan", 100.0)
     texts = [mark.text for mark in drawing.marks if isinstance(mark, Text)]
-    (placed,) = building.outside_steps
+    (placed,) = building[STEPS]
     assert f"{placed.risers} down" in texts
     (area,) = [mark for mark in drawing.marks if isinstance(mark, Region) and mark.feature == "steps"]
     low = min(point[1] for point in area.rings[0])
     assert low == near(-building.plan.by_id["south"].outer - placed.run, abs=0.1)
     gone = apply_edits(project, (Remove(elements=("steps-1",)),))
-    assert gone.outside_steps == () and resolve(gone).outside_steps == ()
+    assert gone.outside_steps == () and resolve(gone)[STEPS] == ()
 
 
 def test_what_would_have_no_end_is_named_and_not_built() -> None:
     deep = put(house(), GroundSpot(id="g", x=0.0, y=0.0, rise=-50_000.0))
     building = resolve(deep)
-    assert building.outside_steps == () and "too-many-steps" in {d.code for d in building.diagnostics}
+    assert building[STEPS] == () and "too-many-steps" in {d.code for d in building.diagnostics}
     long = put(rail(1000.0), changed(rail(1000.0).rails[0], x2=900_000.0))
-    assert [d.code for d in resolve(long).diagnostics] == ["rail-too-long"] and resolve(long).rails == ()
+    assert [d.code for d in resolve(long).diagnostics] == ["rail-too-long"] and resolve(long)[RAILS] == ()
 
 
 def test_levels_that_are_not_there_are_refused() -> None:

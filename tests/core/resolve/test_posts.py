@@ -8,9 +8,9 @@ from typing import Any
 import pytest
 
 from deepsection.core.drawing import Region, Stroke
+from deepsection.core.edits import PutBeam, PutPost, Remove, apply_edits, changed, put
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Beam, BeamEnd, LevelRule, Post, Project, apply_edits, put
-from deepsection.core.model.edits import PutBeam, PutPost, Remove, changed
+from deepsection.core.model import Beam, BeamEnd, LevelRule, Post, Project
 from deepsection.core.particulars import describe_element, enter
 from deepsection.core.resolve import resolve
 from deepsection.core.view import draw_plan
@@ -69,7 +69,7 @@ def test_a_beam_keeps_its_end_when_its_post_is_removed() -> None:
 def test_they_are_seen_in_plan_and_elevation() -> None:
     house = porch()
     building = resolve(house)
-    plan = draw_plan(building, house, "floor", "plan", 0, 50)
+    plan = draw_plan(building, "floor", "plan", 0, 50)
     own = {
         mark.part: mark for mark in plan.marks if getattr(mark, "part", None) in ("p1/post//", "p2/post//", "b1/beam//")
     }
@@ -78,7 +78,7 @@ def test_they_are_seen_in_plan_and_elevation() -> None:
     assert isinstance(own["b1/beam//"], Stroke) and own["b1/beam//"].pen == "hidden", "over the cut"
     seen = {str(getattr(mark, "part", "")).split("/")[0] for mark in side_view(building, "south").marks}
     assert {"p1", "p2", "b1"} <= seen
-    upper = draw_plan(building, house, "floor", "plan", 0, 50)
+    upper = draw_plan(building, "floor", "plan", 0, 50)
     assert upper.bounds[0] < 1000
 
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 
 from deepsection.core.drawing import Region
-from deepsection.core.model import Layer, MakeUp, Project, apply_edits, put
-from deepsection.core.model.edits import PutOpening, UseMakeUp, changed
+from deepsection.core.edits import PutOpening, UseMakeUp, apply_edits, changed, put
+from deepsection.core.model import Layer, MakeUp, Project
 from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import Part, resolve
 from deepsection.core.view import draw_view

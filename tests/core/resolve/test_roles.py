@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from deepsection.core.building.roles import IN_BUILDING, IN_UNITS
 from deepsection.core.resolve import ROLES, resolve
-from deepsection.core.resolve.roles import IN_BUILDING, IN_UNITS
 from deepsection.demo import DEMOS
 
 

@@ -10,8 +10,8 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from deepsection.core.model import RoofEdge, apply_edits, put
-from deepsection.core.model.edits import DrawRoof, Remove
+from deepsection.core.edits import DrawRoof, Remove, apply_edits, put
+from deepsection.core.model import RoofEdge
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, rectangle, roof_block, roofed_l
 

@@ -9,12 +9,12 @@ from typing import Any
 import pytest
 import shapely
 
+from deepsection.core.edits import DrawWalls, MoveRidge, MoveRoofEdge, ProposeRoof, SetRoofEdge, apply_edits, put
 from deepsection.core.errors import RefusedEdit
 from deepsection.core.geometry import prism
-from deepsection.core.model import Corner, Project, apply_edits, put
-from deepsection.core.model.edits import DrawWalls, MoveRidge, MoveRoofEdge, ProposeRoof, SetRoofEdge
-from deepsection.core.model.walls import FreeJoint
+from deepsection.core.model import Corner, Project
 from deepsection.core.resolve import Building, ResolvedRoof, resolve
+from deepsection.core.trades.walls.model import FreeJoint
 from tests.builders import box_house, chain_house, l_house, rectangle
 
 near = pytest.approx

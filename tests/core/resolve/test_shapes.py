@@ -8,19 +8,12 @@ from typing import Any
 import manifold3d
 import pytest
 
+from deepsection.core.edits import BendWall, DrawOutline, DrawWalls, PutOpening, PutWall, apply_edits, changed, put
 from deepsection.core.errors import RefusedEdit
 from deepsection.core.geometry import Frame
-from deepsection.core.model import (
-    FreeJoint,
-    Moulding,
-    Project,
-    SectionSpot,
-    apply_edits,
-    put,
-)
-from deepsection.core.model.edits import BendWall, DrawOutline, DrawWalls, PutOpening, PutWall, changed
-from deepsection.core.model.edits.outlines import PlanPoint
+from deepsection.core.model import FreeJoint, Moulding, Project, SectionSpot
 from deepsection.core.resolve import Building, Part, resolve
+from deepsection.core.trades.walls.edits.outlines import PlanPoint
 from tests.builders import box_house, window
 from tests.core.resolve.test_wall_heights import frustum, stone
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 import pytest
 import shapely
 
-from deepsection.core.model import DrawWalls, apply_edits
-from deepsection.core.model.starters import new_project
+from deepsection.core.edits import DrawWalls, apply_edits
 from deepsection.core.resolve import resolve
-from deepsection.core.resolve.walls.tees import MANY
+from deepsection.core.starters.timber import new_project
+from deepsection.core.trades.walls.tees import MANY
 from deepsection.demo.pieces import on, partition, ring
 
 BAY, DEPTH = 1500.0, 6000.0

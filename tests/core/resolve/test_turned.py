@@ -9,7 +9,8 @@ import pytest
 from shapely.geometry import Polygon
 
 from deepsection.core.drawing import Drawing, Region
-from deepsection.core.model import ElevationView, Project, put
+from deepsection.core.edits import put
+from deepsection.core.model import ElevationView, Project
 from deepsection.core.resolve import resolve
 from deepsection.core.view import draw_view
 from deepsection.demo import DEMOS, quillback_house, tansy_lodge

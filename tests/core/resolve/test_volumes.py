@@ -6,20 +6,10 @@ from dataclasses import dataclass
 
 import pytest
 
-from deepsection.core.model import (
-    BaseRule,
-    FreeJoint,
-    Layer,
-    MakeUp,
-    Opening,
-    Project,
-    SetOut,
-    TopRule,
-    Wall,
-    put,
-)
-from deepsection.core.model.starters import new_project
+from deepsection.core.edits import put
+from deepsection.core.model import BaseRule, FreeJoint, Layer, MakeUp, Opening, Project, SetOut, TopRule, Wall
 from deepsection.core.resolve import resolve
+from deepsection.core.starters.timber import new_project
 
 Hole = tuple[float, float]
 

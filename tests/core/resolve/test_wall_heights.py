@@ -8,9 +8,9 @@ from typing import Any
 import manifold3d
 import pytest
 
+from deepsection.core.edits import BendWall, PutOpening, PutWall, UseMakeUp, apply_edits, changed, put
 from deepsection.core.errors import BadInput, RefusedEdit
-from deepsection.core.model import Layer, MakeUp, Project, apply_edits, put
-from deepsection.core.model.edits import BendWall, PutOpening, PutWall, UseMakeUp, changed
+from deepsection.core.model import Layer, MakeUp, Project
 from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import Building, resolve
 from tests.builders import box_house, window

@@ -14,8 +14,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
-from deepsection.core.model import FreeJoint, Project, apply_edits, put
-from deepsection.core.model.edits import MoveJoint, MoveOpening, PutWall, SetTerm, UseMakeUp, changed
+from deepsection.core.edits import MoveJoint, MoveOpening, PutWall, SetTerm, UseMakeUp, apply_edits, changed, put
+from deepsection.core.model import FreeJoint, Project
 from deepsection.core.resolve import Building, PlannedWall, resolve
 from tests.builders import box_house, gable, l_house, window
 from tests.core.model.test_edits import with_partition

@@ -9,8 +9,8 @@ import pytest
 import shapely
 from shapely.geometry import Polygon
 
-from deepsection.core.model import Project, apply_edits
-from deepsection.core.model.edits import ProposeRoof
+from deepsection.core.edits import ProposeRoof, apply_edits
+from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve
 from tests.builders import chain_house, l_house
 from tests.turning import turned

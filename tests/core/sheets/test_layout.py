@@ -6,8 +6,9 @@ import itertools
 
 import pytest
 
+from deepsection.core.edits import changed
 from deepsection.core.errors import UnknownElement
-from deepsection.core.model import PlacedView, Project, Sheet, changed
+from deepsection.core.model import PlacedView, Project, Sheet
 from deepsection.core.resolve import Building
 from deepsection.core.sheets import compose, free_place, paper
 from deepsection.core.sheets.compose import footprint, title_block

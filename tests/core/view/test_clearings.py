@@ -9,7 +9,8 @@ from shapely import affinity
 from shapely.geometry import LineString, Polygon, box
 
 from deepsection.core.drawing import Dimension, Drawing, Stroke, Text, explode
-from deepsection.core.model import Project, SectionLine, put
+from deepsection.core.edits import put
+from deepsection.core.model import Project, SectionLine
 from deepsection.core.resolve import resolve
 from deepsection.core.view import draw_view
 from deepsection.demo import DEMOS

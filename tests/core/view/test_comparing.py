@@ -5,9 +5,9 @@ from __future__ import annotations
 import pytest
 
 from deepsection.core.drawing import Drawing, Stroke
+from deepsection.core.edits import SteepenRoof, apply_edits, changed, put
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Project, apply_edits, changed, put
-from deepsection.core.model.edits import SteepenRoof
+from deepsection.core.model import Project
 from deepsection.core.particulars.own_heights import own_heights
 from deepsection.core.resolve import resolve
 from deepsection.core.view import compare_heights, draw_view

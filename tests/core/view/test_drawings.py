@@ -10,12 +10,12 @@ import pytest
 import shapely
 
 from deepsection.core.drawing import PENS, Dimension, Drawing, Region, Stroke, Symbol, Text, explode
+from deepsection.core.edits import MoveOpening, Remove, apply_edits, put, storey_above
 from deepsection.core.errors import UnknownElement
 from deepsection.core.geometry import Frame, side_direction
-from deepsection.core.model import Anchor, Note, Project, Room, apply_edits, put
-from deepsection.core.model.edits import MoveOpening, Remove, storey_above
-from deepsection.core.model.starters import new_project
+from deepsection.core.model import Anchor, Note, Project, Room
 from deepsection.core.resolve import Building, resolve
+from deepsection.core.starters.timber import new_project
 from deepsection.core.view import draw_view, list_views, plan_snaps, standing_name
 from deepsection.core.view._levels import spread
 from deepsection.demo import fernacre_bungalow, otterfold_house, quillback_house

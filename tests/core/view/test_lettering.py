@@ -11,11 +11,11 @@ import shapely
 from shapely.affinity import rotate
 
 from deepsection.core.drawing import Dimension, Drawing, Region, Stroke, Symbol, Text, explode
+from deepsection.core.edits import CopyShow, MoveOpening, PutNote, Remove, SetAnnotation, apply_edits, changed, put
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Annotation, ElevationView, Project, ViewShow, apply_edits, changed, put
-from deepsection.core.model.drawn import Anchor, Note
-from deepsection.core.model.edits import CopyShow, MoveOpening, PutNote, Remove, SetAnnotation
+from deepsection.core.model import Annotation, ElevationView, Project, ViewShow
 from deepsection.core.resolve import resolve
+from deepsection.core.trades.drawings.model import Anchor, Note
 from deepsection.core.view import draw_view
 from deepsection.demo import DEMOS, fernacre_bungalow, otterfold_house, quillback_house, wrenfold_house
 from tests.builders import box_house, gable, window

@@ -8,24 +8,14 @@ from itertools import pairwise
 import pytest
 
 from deepsection.core.drawing import Dimension, Region, Symbol
+from deepsection.core.edits import DrawWalls, PutGroundSpot, Remove, apply_edits, put
 from deepsection.core.errors import DeepSectionError
-from deepsection.core.model import (
-    DrawWalls,
-    ElevationView,
-    FreeJoint,
-    LevelRule,
-    Post,
-    Project,
-    SectionLine,
-    apply_edits,
-    put,
-)
-from deepsection.core.model.edits import PutGroundSpot, Remove
-from deepsection.core.model.ground import GroundSpot
-from deepsection.core.model.starters import new_project
+from deepsection.core.model import ElevationView, FreeJoint, LevelRule, Post, Project, SectionLine
 from deepsection.core.particulars import describe_element, enter_all
 from deepsection.core.resolve import resolve, storeys
 from deepsection.core.sheets import standard_scales
+from deepsection.core.starters.timber import new_project
+from deepsection.core.trades.ground.model import GroundSpot
 from deepsection.core.view import draw_view, list_views
 from deepsection.demo import DEMOS, fernacre_bungalow, hollin_bothy, larkmoor_house
 from tests.builders import box_house, gable

@@ -9,9 +9,10 @@ import pytest
 from shapely.geometry import LineString
 
 from deepsection.core.drawing import Dimension, Drawing, Region, Stroke, Text
-from deepsection.core.model import Project, apply_edits
-from deepsection.core.model.edits import AddOnRoof
+from deepsection.core.edits import AddOnRoof, apply_edits
+from deepsection.core.model import Project
 from deepsection.core.resolve import resolve
+from deepsection.core.trades.onroofs.placed import ROOF_FITTINGS
 from deepsection.core.view import draw_view, list_views
 from tests.builders import box_house, l_house
 from tests.core.resolve.test_dormers import dormer
@@ -30,7 +31,9 @@ def texts(drawing: Drawing) -> list[str]:
 
 def test_it_is_a_view_once_there_is_a_roof() -> None:
     assert "plan:roof" not in [view.name for view in list_views(box_house(12_000, 8000))]
-    assert ("plan:roof", "Roof plan") in list_views(over(box_house(12_000, 8000), "hip"))
+    assert ("plan:roof", "Roof plan") in [
+        (view.name, view.title) for view in list_views(over(box_house(12_000, 8000), "hip"))
+    ]
 
 
 def test_areas_are_true_and_add_up() -> None:
@@ -142,7 +145,7 @@ def test_what_goes_through_is_drawn_and_lettering_keeps_clear_of_it() -> None:
     drawing = roof_plan(project)
     parts = {mark.part.split("/")[0] for mark in drawing.marks if getattr(mark, "part", None)}
     assert {"stack", "drain"} <= parts and "downpipe" in texts(drawing)
-    (stack,) = resolve(project).on_roofs.chimneys
+    (stack,) = resolve(project)[ROOF_FITTINGS].chimneys
     falls = [mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "fall"]
     assert falls and all(LineString([point[:2] for point in mark.path]).distance(stack.outline) > 500 for mark in falls)
     plan = draw_view(resolve(project), project, "plan", 100.0)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import replace
 
 import pytest
 import shapely
@@ -13,7 +12,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from deepsection.core.drawing import Drawing, Region, Stroke
-from deepsection.core.model import Project, Room, SectionLine, put
+from deepsection.core.edits import put
+from deepsection.core.model import Project, Room, SectionLine
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.tolerance import TOL
 from deepsection.core.view import Setting, draw_view
@@ -69,7 +69,7 @@ def test_a_wall_cut_through_its_window() -> None:
     wall = [held for held in cut_parts(building, frame, -1e6, 1e6) if held.part.element == "w"]
     assert sum(held.polygon.area for held in wall) == pytest.approx(300_000)
     own = tuple(part for part in building.parts if part.element == "w")
-    bare = replace(building, make_parts=lambda: own)
+    bare = Building(building.placed, lambda: own)
     beyond = beyond_faces(bare, frame, wall, -1e6, 1e6, 50_000)
     reveal = [face for face in beyond if abs(face.normal[0]) > 0.9]
     assert sum(face.polygon.area for face in reveal) == pytest.approx(240_000, rel=1e-6)

@@ -10,8 +10,9 @@ import shapely
 from numpy.typing import NDArray
 
 from deepsection.core.drawing import Drawing, Region
+from deepsection.core.edits import put
 from deepsection.core.geometry import Frame
-from deepsection.core.model import Project, ViewShow, put
+from deepsection.core.model import Project, ViewShow
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.view import draw_view
 from deepsection.core.view.faces import faces_of

@@ -8,8 +8,8 @@ from collections.abc import Callable
 import pytest
 
 from deepsection.core.drawing import Dimension, Drawing, Text, explode
-from deepsection.core.model import Project, apply_edits, put
-from deepsection.core.model.edits import AddBay
+from deepsection.core.edits import AddBay, apply_edits, put
+from deepsection.core.model import Project
 from deepsection.core.resolve import resolve
 from deepsection.core.units import parse_length
 from deepsection.core.view import draw_view

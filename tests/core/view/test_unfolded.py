@@ -8,10 +8,10 @@ import pytest
 import shapely
 
 from deepsection.core.drawing import Dimension, Drawing, Region, Stroke, Symbol, Text
-from deepsection.core.model import Annotation, ElevationView, Project, ViewShow, apply_edits, put
-from deepsection.core.model.drawn import Anchor, Note
-from deepsection.core.model.edits import Remove
+from deepsection.core.edits import Remove, apply_edits, put
+from deepsection.core.model import Annotation, ElevationView, Project, ViewShow
 from deepsection.core.resolve import resolve
+from deepsection.core.trades.drawings.model import Anchor, Note
 from deepsection.core.view import draw_view
 from deepsection.demo import wrenfold_house
 from tests.builders import chain_house

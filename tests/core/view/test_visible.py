@@ -9,9 +9,9 @@ import numpy as np
 import pytest
 import shapely
 
+from deepsection.core.edits import MoveOpening, PutRoof, Remove, apply_edits, changed
 from deepsection.core.geometry import Frame, bar_along, side_direction
-from deepsection.core.model import Project, apply_edits, changed
-from deepsection.core.model.edits import MoveOpening, PutRoof, Remove
+from deepsection.core.model import Project
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.view.faces import Face, faces_of
 from deepsection.core.view.visible import visible_faces

@@ -1,0 +1,214 @@
+"""Edits: typed commands, each a pure function from project to project.
+
+The union `Edit` holds every command that the trades declare, told apart by `kind`. New ids arrive in the edit, so
+that applying it twice to one project gives one result. What the document cannot hold is refused here; what the
+building cannot be is a diagnostic of the building.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from functools import reduce
+from operator import or_
+from typing import TYPE_CHECKING, Annotated, Any
+
+from pydantic import Field, TypeAdapter, ValidationError
+
+from ..document.command import Command
+from ..document.motion import Motion
+from ..document.rebuilding import changed, put, rebuild, refusal
+from ..errors import DeepSectionError
+from ..model.project import Project
+from ..trades.drawings.edits import CopyShow, PutElevation, PutNote, PutSection, PutSheet, PutShow, SetAnnotation
+from ..trades.floors.edits import PutCeiling, PutFloor
+from ..trades.foundations.edits import PutFoundation
+from ..trades.ground.edits import PutGroundSpot, PutGroundStep
+from ..trades.levels.edits import AddRung, PutRung, SetTerm, SetTotal
+from ..trades.lines.edits import PutConstruction, PutGrid
+from ..trades.makeups.edits import PutMakeUp
+from ..trades.onroofs.edits import AddOnRoof, PutChimney, PutDownpipe, PutFitting
+from ..trades.openings.edits.arranging import (
+    CentreOpening,
+    CopyOpening,
+    MirrorOpening,
+    RepeatOpening,
+    SpreadOpenings,
+    copies_of,
+)
+from ..trades.openings.edits.lining import CentreUnderGable, LineUpOpenings, SpaceOpenings, gable_peak
+from ..trades.openings.edits.openings import (
+    ClearExceptions,
+    FollowKind,
+    MakeKind,
+    MoveOpening,
+    PutKind,
+    PutOpening,
+    ResizeOpening,
+)
+from ..trades.outdoors.edits import AddRail, AddSteps, PutOutsideSteps, PutRail
+from ..trades.posts.edits import PutBeam, PutPost
+from ..trades.roofs.edits.dormers import AddDormer
+from ..trades.roofs.edits.proposing import ProposeRoof
+from ..trades.roofs.edits.roofs import DrawRoof, MoveRidge, MoveRoofEdge, PutRoof, SetRoofEdge, SteepenRoof
+from ..trades.rooms.edits import PutRoom
+from ..trades.walls.edits.aligning import AlignWall
+from ..trades.walls.edits.bays import AddBay, ClearConstruction, OffsetWall
+from ..trades.walls.edits.bending import BendWall, StraightenWall
+from ..trades.walls.edits.outlines import DrawOutline
+from ..trades.walls.edits.rounding import RoundCorner
+from ..trades.walls.edits.splitting import ReverseWall, SplitWall, split_at
+from ..trades.walls.edits.walls import (
+    DrawWalls,
+    FlipWall,
+    MoveJoint,
+    MoveWall,
+    PutJoint,
+    PutWall,
+    SetWallLength,
+    UseMakeUp,
+)
+from .project import SetProject
+from .removing import Remove
+from .storeys import AddStorey, Copied, PartCorners, RemoveStorey, floor_terms, parted_corners, storey_above
+from .transforming import Transform
+
+
+def _commands(base: type[Command]) -> Iterator[type[Command]]:
+    """Every edit below a class: those that have a `kind`."""
+    for held in base.__subclasses__():
+        if "kind" in held.model_fields:
+            yield held
+        yield from _commands(held)
+
+
+COMMANDS: tuple[type[Command], ...] = tuple(sorted(_commands(Command), key=lambda held: held.__name__))
+"""Every edit that the trades declare."""
+
+_ANY_OF_THEM: Any = reduce(or_, COMMANDS)
+
+if TYPE_CHECKING:
+    Edit = Command
+else:
+    Edit = Annotated[_ANY_OF_THEM, Field(discriminator="kind")]
+
+EDITS: TypeAdapter[Any] = TypeAdapter(tuple[Edit, ...])
+
+
+def describe(edits: Sequence[Any], project: Project) -> str:
+    """What a group of edits does, in a few words: `move W1`."""
+    words: str = edits[0].words(project) if edits else "nothing"
+    return words
+
+
+def apply_edits(project: Project, edits: Iterable[Any]) -> Project:
+    """The project after a group of edits: all of them, or an error and none.
+
+    Raises: RefusedEdit, UnknownElement.
+    """
+    for edit in edits:
+        try:
+            project = edit.apply(project)
+        except DeepSectionError:
+            raise
+        except ValidationError as error:
+            raise refusal(error) from error
+    return project
+
+
+__all__ = [
+    "COMMANDS",
+    "EDITS",
+    "AddBay",
+    "AddDormer",
+    "AddOnRoof",
+    "AddRail",
+    "AddRung",
+    "AddSteps",
+    "AddStorey",
+    "AlignWall",
+    "BendWall",
+    "CentreOpening",
+    "CentreUnderGable",
+    "ClearConstruction",
+    "ClearExceptions",
+    "Command",
+    "Copied",
+    "CopyOpening",
+    "CopyShow",
+    "DrawOutline",
+    "DrawRoof",
+    "DrawWalls",
+    "Edit",
+    "FlipWall",
+    "FollowKind",
+    "LineUpOpenings",
+    "MakeKind",
+    "MirrorOpening",
+    "Motion",
+    "MoveJoint",
+    "MoveOpening",
+    "MoveRidge",
+    "MoveRoofEdge",
+    "MoveWall",
+    "OffsetWall",
+    "PartCorners",
+    "ProposeRoof",
+    "PutBeam",
+    "PutCeiling",
+    "PutChimney",
+    "PutConstruction",
+    "PutDownpipe",
+    "PutElevation",
+    "PutFitting",
+    "PutFloor",
+    "PutFoundation",
+    "PutGrid",
+    "PutGroundSpot",
+    "PutGroundStep",
+    "PutJoint",
+    "PutKind",
+    "PutMakeUp",
+    "PutNote",
+    "PutOpening",
+    "PutOutsideSteps",
+    "PutPost",
+    "PutRail",
+    "PutRoof",
+    "PutRoom",
+    "PutRung",
+    "PutSection",
+    "PutSheet",
+    "PutShow",
+    "PutWall",
+    "Remove",
+    "RemoveStorey",
+    "RepeatOpening",
+    "ResizeOpening",
+    "ReverseWall",
+    "RoundCorner",
+    "SetAnnotation",
+    "SetProject",
+    "SetRoofEdge",
+    "SetTerm",
+    "SetTotal",
+    "SetWallLength",
+    "SpaceOpenings",
+    "SplitWall",
+    "SpreadOpenings",
+    "SteepenRoof",
+    "StraightenWall",
+    "Transform",
+    "UseMakeUp",
+    "apply_edits",
+    "changed",
+    "copies_of",
+    "describe",
+    "floor_terms",
+    "gable_peak",
+    "parted_corners",
+    "put",
+    "rebuild",
+    "refusal",
+    "split_at",
+    "storey_above",
+]

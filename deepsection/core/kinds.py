@@ -1,0 +1,83 @@
+"""Every kind of element, in the order in which plans show them, and every stage, in the order in which they run."""
+
+from __future__ import annotations
+
+from functools import cache
+from typing import Any
+
+from .building.kind import ElementKind
+from .building.placed import Stage
+from .trades.drawings.kind import ELEVATION, NOTE, SECTION, SHEET, SHOW
+from .trades.floors.kind import CEILING, FLOOR, FLOOR_STAGE, VAULT_STAGE
+from .trades.foundations.kind import FOUNDATION
+from .trades.ground.kind import GROUND_STAGE, SPOT, STEP
+from .trades.levels.kind import LEVEL, LEVEL_STAGE
+from .trades.lines.kind import CONSTRUCTION, GRID
+from .trades.makeups.kind import MAKE_UP
+from .trades.onroofs.kind import CHIMNEY, DOWNPIPE, FITTING, ON_ROOF_STAGE
+from .trades.openings.kind import KIND, OPENING, OPENING_STAGE
+from .trades.outdoors.kind import OUTSIDE_STEPS, RAIL, RAIL_STAGE, STEPS_STAGE
+from .trades.posts.kind import BEAM, BEAM_STAGE, POST, POST_STAGE
+from .trades.roofs.kind import ROOF, ROOF_STAGE
+from .trades.rooms.kind import ROOM, ROOM_STAGE
+from .trades.walls.kind import FREE_JOINT, HOSTED_JOINT, MOULDING_STAGE, WALL, WALL_STAGE, WALL_TOP_STAGE
+
+STAGES: tuple[Stage[Any], ...] = (
+    LEVEL_STAGE,
+    WALL_STAGE,
+    OPENING_STAGE,
+    FLOOR_STAGE,
+    ROOF_STAGE,
+    WALL_TOP_STAGE,
+    MOULDING_STAGE,
+    GROUND_STAGE,
+    ON_ROOF_STAGE,
+    POST_STAGE,
+    BEAM_STAGE,
+    STEPS_STAGE,
+    RAIL_STAGE,
+    ROOM_STAGE,
+    VAULT_STAGE,
+)
+"""No stage reads a later one."""
+
+KINDS: tuple[ElementKind, ...] = (
+    LEVEL,
+    MAKE_UP,
+    CONSTRUCTION,
+    # Under the walls: of a wall that stands on a grid line, the wall is what a click means.
+    GRID,
+    SPOT,
+    STEP,
+    FREE_JOINT,
+    HOSTED_JOINT,
+    WALL,
+    ROOF,
+    KIND,
+    OPENING,
+    FOUNDATION,
+    FLOOR,
+    CEILING,
+    POST,
+    BEAM,
+    OUTSIDE_STEPS,
+    RAIL,
+    CHIMNEY,
+    FITTING,
+    DOWNPIPE,
+    ROOM,
+    SECTION,
+    ELEVATION,
+    SHOW,
+    NOTE,
+    SHEET,
+)
+
+
+@cache
+def kind_for(model: type) -> ElementKind:
+    """The declaration of a class of elements. Raises: LookupError."""
+    for kind in KINDS:
+        if kind.model is model:
+            return kind
+    raise LookupError(f"the kind of element {model.__name__} is not declared")

@@ -1,1 +1,0 @@
-"""Joist floors, ceilings and vaults."""

@@ -1,1 +1,0 @@
-"""Foundation walls, footings and slabs; what stands on nothing."""

@@ -1,1 +1,0 @@
-"""The ground around a house."""

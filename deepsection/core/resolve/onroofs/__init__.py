@@ -1,1 +1,0 @@
-"""What goes through roofs and hangs on them."""

@@ -1,1 +1,0 @@
-"""Windows, doors and niches: where they stand, what they are made of, what is in their way."""

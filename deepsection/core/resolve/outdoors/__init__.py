@@ -1,1 +1,0 @@
-"""Posts, beams, steps and rails."""

@@ -1,1 +1,0 @@
-"""Roofs: blocks, how they meet, and what they are built of."""

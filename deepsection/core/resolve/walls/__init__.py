@@ -1,1 +1,0 @@
-"""Walls: in plan, how high they go, their layers and frames."""

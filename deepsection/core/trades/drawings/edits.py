@@ -1,0 +1,90 @@
+"""Edits of how a view is shown: its own lettering moved, rewritten or hidden; settings taken to other views."""
+
+from __future__ import annotations
+
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from ...document.command import Command
+from ...document.putting import PutElement
+from ...document.rebuilding import changed, put
+from ...document.values import Name
+from ...model.project import Project
+from .model import Annotation, ElevationView, Note, SectionLine, Sheet, ViewShow
+
+
+class PutSection(PutElement):
+    kind: Literal["put_section"] = "put_section"
+    phrase: ClassVar[str] = "change section {name}"
+    adding: ClassVar[str] = "draw section {name}"
+    section: SectionLine
+
+
+class PutElevation(PutElement):
+    kind: Literal["put_elevation"] = "put_elevation"
+    phrase: ClassVar[str] = "change {name}"
+    adding: ClassVar[str] = "add {name}"
+    elevation: ElevationView
+
+
+class PutShow(PutElement):
+    kind: Literal["put_show"] = "put_show"
+    phrase: ClassVar[str] = "change how a view is shown"
+    show: ViewShow
+
+
+class PutNote(PutElement):
+    kind: Literal["put_note"] = "put_note"
+    phrase: ClassVar[str] = "write a note"
+    note: Note
+
+
+class PutSheet(PutElement):
+    kind: Literal["put_sheet"] = "put_sheet"
+    phrase: ClassVar[str] = "change sheet {name}"
+    adding: ClassVar[str] = "add sheet {name}"
+    sheet: Sheet
+
+
+class SetAnnotation(Command):
+    """Lettering that a view writes by itself, moved, rewritten or hidden; a plain annotation gives it back."""
+
+    kind: Literal["set_annotation"] = "set_annotation"
+    phrase: ClassVar[str] = "change the lettering of a view"
+    view: Name
+    annotation: Annotation
+
+    def apply(self, project: Project) -> Project:
+        """The project with the annotation in the place of one of the same key. Raises: RefusedEdit."""
+        show = show_in(project, self.view)
+        others = tuple(held for held in show.annotations if held.key != self.annotation.key)
+        own = () if self.annotation.is_plain else (self.annotation,)
+        return put(project, changed(show, annotations=(*others, *own)))
+
+
+class CopyShow(Command):
+    """How a view is shown, for other views too: all but its annotations, which are its own."""
+
+    kind: Literal["copy_show"] = "copy_show"
+    phrase: ClassVar[str] = "show other views alike"
+    view: Name
+    to: Annotated[tuple[Name, ...], Field(min_length=1, max_length=200)]
+
+    def apply(self, project: Project) -> Project:
+        """The project with the other views shown alike. Raises: RefusedEdit."""
+        own = show_in(project, self.view)
+        for name in self.to:
+            other = show_in(project, name)
+            project = put(project, changed(own, id=other.id, view=name, annotations=other.annotations))
+        return project
+
+
+def show_in(project: Project, view: str) -> ViewShow:
+    """How a view is shown; a plain one by a free id where nothing was said yet."""
+    held = project.show_of(view)
+    if held is not None:
+        return held
+    taken = {element.id for element in project.elements()}
+    id = next(f"show-{n}" for n in range(1, len(taken) + 2) if f"show-{n}" not in taken)
+    return ViewShow(id=id, view=view)

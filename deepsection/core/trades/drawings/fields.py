@@ -1,0 +1,84 @@
+"""Fields of sections, elevations, notes and sheets."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import Any
+
+from ...edits import (
+    PutElevation,
+    PutNote,
+    PutSection,
+    PutSheet,
+    changed,
+)
+from ...errors import BadInput
+from ...model import (
+    ElevationView,
+    Note,
+    Project,
+    SectionLine,
+    Sheet,
+)
+from ...rows.rows import Field, Row, action_row, choice_row, length_row, text_row
+
+
+def section_fields(project: Project, line: SectionLine) -> list[Row]:
+    """Name, depth and direction of a section, and what is shown behind it."""
+
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutSection(section=changed(line, **changes))]
+
+    return [
+        text_row("name", "Name", line.name, lambda t: put(name=t)),
+        length_row("depth", "Look depth", line.depth, project.units, lambda v: put(depth=v), least=0.0),
+        choice_row(
+            "members",
+            "Rafters and joists behind the cut",
+            "shown" if line.members else "left out",
+            [("left out", "left out"), ("shown", "shown")],
+            lambda t: put(members=t == "shown"),
+        ),
+        action_row("turn", "Look the other way", put(look="right" if line.look == "left" else "left")),
+    ]
+
+
+def elevation_fields(project: Project, view: ElevationView) -> list[Row]:
+    """Name of an elevation, its direction, and what it shows."""
+
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutElevation(elevation=changed(view, **changes))]
+
+    def look(text: str) -> Sequence[Any]:
+        try:
+            degrees = float(text.strip().rstrip("°").replace(",", "."))
+        except ValueError:
+            raise BadInput("type an angle in degrees, such as 30", field="look", value=text) from None
+        return put(look=math.remainder(degrees, 360.0))
+
+    if view.walls:
+        return [text_row("name", "Name", view.name, lambda t: put(name=t))]
+    rooms = [("", "the house from outside"), *((room.id, f"the inside of {room.name}") for room in project.rooms)]
+    return [
+        text_row("name", "Name", view.name, lambda t: put(name=t)),
+        Row(Field("look", "Looks along, degrees from east", "text", f"{view.look:g}°"), look),
+        choice_row("room", "Shows", view.room or "", rooms, lambda t: put(room=t or None)),
+    ]
+
+
+def note_fields(project: Project, note: Note) -> list[Row]:
+    """The words of a note."""
+    return [text_row("text", "Note", note.text, lambda t: [PutNote(note=changed(note, text=t))])]
+
+
+def sheet_fields(project: Project, sheet: Sheet) -> list[Row]:
+    """Number and name of a sheet."""
+
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutSheet(sheet=changed(sheet, **changes))]
+
+    return [
+        text_row("number", "Sheet number", sheet.number, lambda t: put(number=t)),
+        text_row("name", "Sheet name", sheet.name, lambda t: put(name=t)),
+    ]

@@ -1,0 +1,64 @@
+"""Bays of joists in plan: their regions, rims, boards and directions."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from dataclasses import dataclass
+
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+
+from ...geometry import Plane3, Point
+
+
+@dataclass(frozen=True, slots=True)
+class Trim:
+    """The top of a roof's structure, where it comes down to a ceiling."""
+
+    top: Plane3
+    area: Polygon | MultiPolygon
+
+
+@dataclass(frozen=True, slots=True)
+class Bay:
+    """Where joists lie in plan: the area up to the outside of the frames, the direction in which they run.
+
+    `slot` begins the names of their parts; `roof` ends them where they run under one.
+    """
+
+    slot: str
+    region: Polygon
+    direction: Point
+    roof: tuple[Trim, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Rim:
+    """A rim joist in plan: the wall that it follows, its direction, its area."""
+
+    wall: str
+    run: Point
+    area: MultiPolygon
+
+
+@dataclass(frozen=True, slots=True)
+class Boards:
+    """An area that boards cover, and the slot that names it."""
+
+    slot: str
+    area: MultiPolygon
+
+
+def short_direction(outline: Polygon, start: Point) -> Point:
+    """Unit vector along the short side of the smallest rectangle around an outline.
+
+    It points so that joists are laid out from the side that is nearer to a point, however the house is turned.
+    """
+    corners = list(shapely.oriented_envelope(outline).exterior.coords)
+    sides = [(math.dist(a, b), a, b) for a, b in itertools.pairwise(corners)]
+    length, a, b = min(sides[:2], key=lambda side: round(side[0], 2))
+    dx, dy = (b[0] - a[0]) / length, (b[1] - a[1]) / length
+    middle = Polygon(corners).centroid
+    away = (start[0] - middle.x) * dy - (start[1] - middle.y) * dx
+    return (dx, dy) if away <= 0 else (-dx, -dy)

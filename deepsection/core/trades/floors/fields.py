@@ -1,0 +1,73 @@
+"""Fields of floors and ceilings."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from ...edits import (
+    PutCeiling,
+    PutFloor,
+    PutRung,
+    changed,
+    floor_terms,
+)
+from ...model import Ceiling, Floor, Project
+from ...rows.rows import Row, choice_row, level_options, text_row
+
+_SPANS = [
+    ("short", "the short way"),
+    ("east-west", "east to west"),
+    ("north-south", "north to south"),
+]
+
+
+def floor_fields(project: Project, held: Floor) -> list[Row]:
+    """Make-up, bearing and direction of a joist floor."""
+
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutFloor(floor=changed(held, **changes))]
+
+    return [
+        text_row("name", "Name", held.name, lambda t: put(name=t)),
+        choice_row(
+            "make_up",
+            "Make-up",
+            held.make_up,
+            [(make_up.id, make_up.name) for make_up in project.make_ups if make_up.use == "floor"],
+            lambda t: [PutFloor(floor=changed(held, make_up=t)), *_rises_by(project, held, t)],
+        ),
+        choice_row("bearing", "Joists bear on", held.bearing, level_options(project), lambda t: put(bearing=t)),
+        choice_row("span", "Joists run", held.span, _SPANS, lambda t: put(span=t)),
+    ]
+
+
+def _rises_by(project: Project, floor: Floor, make_up: str) -> Sequence[Any]:
+    """The level of a floor, its parts taken from another make-up where they were taken from the present one."""
+    rung = next(rung for rung in project.rungs if rung.id == floor.level)
+    others = [term for term in rung.terms if term.layer is None or term.layer.make_up != floor.make_up]
+    terms = floor_terms(next(held for held in project.make_ups if held.id == make_up))
+    if len(others) == len(rung.terms) or not terms:
+        return []
+    free = rung.free if rung.free in {term.id for term in others} else terms[0].id
+    return [PutRung(rung=changed(rung, terms=(*others, *terms), free=free))]
+
+
+def ceiling_fields(project: Project, held: Ceiling) -> list[Row]:
+    """Bearing and direction of a ceiling."""
+    return [
+        choice_row(
+            "span",
+            "Joists run",
+            held.span,
+            [("roof", "as the rafters"), *_SPANS],
+            lambda t: [PutCeiling(ceiling=changed(held, span=t))],
+        ),
+        choice_row(
+            "level",
+            "Joists bear on",
+            held.level,
+            level_options(project),
+            lambda t: [PutCeiling(ceiling=changed(held, level=t))],
+        ),
+    ]

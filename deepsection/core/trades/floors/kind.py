@@ -1,0 +1,82 @@
+"""Floors and ceilings: how they are placed and built."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import shapely
+
+from ...building.kind import ElementKind
+from ...building.parts import Part
+from ...building.placed import Placed, Stage
+from ...model import Ceiling, Floor, Project
+from ..levels.place import sum_id
+from ..levels.placed import LEVELS
+from ..makeups.fields import make_up_name
+from ..roofs.placed import ROOFS
+from ..rooms.placed import ROOMS
+from ..walls.bodies import WALL_TOPS
+from ..walls.planned import WALLS
+from ..walls.tops import gable_footprints
+from .fields import ceiling_fields, floor_fields
+from .open_vaults import open_vaults
+from .parts import ceiling_parts, floor_parts
+from .place import FLOORS, FloorPlan, plan_ceiling, plan_floor
+from .vaults import VAULTS, Vault, plan_vaults, vault_parts
+
+
+def _place(placed: Placed) -> tuple[FloorPlan, ...]:
+    project, plan, levels = placed.project, placed[WALLS], placed[LEVELS]
+    return tuple(
+        plan_floor(floor, plan, placed.make_ups, project.foundations, levels, placed.found) for floor in project.floors
+    )
+
+
+def _place_vaults(placed: Placed) -> dict[str, tuple[Vault, ...]]:
+    project, rooms = placed.project, placed[ROOMS]
+    vaults = plan_vaults(project, rooms, placed[ROOFS], placed[LEVELS], placed.found)
+    placed.found += open_vaults(project, rooms, vaults, placed[WALLS], placed[WALL_TOPS])
+    return vaults
+
+
+def _floor_parts(placed: Placed) -> Iterator[Part]:
+    levels = placed[LEVELS]
+    for flat in placed[FLOORS]:
+        floor = flat.floor
+        make_up, bearing, level = placed.make_ups[floor.make_up], levels[floor.bearing], levels[floor.level]
+        yield from floor_parts(floor, make_up, flat.bays, flat.rims, flat.below, bearing, level, flat.closed)
+
+
+def _ceiling_parts(placed: Placed) -> Iterator[Part]:
+    plan, tops, make_ups = placed[WALLS], placed[WALL_TOPS], placed.make_ups
+    for ceiling in placed.project.ceilings:
+        level, make_up = placed[LEVELS][ceiling.level], make_ups[ceiling.make_up]
+        under = [wall for wall in plan.walls if wall.wall.top.level == ceiling.level]
+        gables = shapely.union_all([gable for wall in under for gable in gable_footprints(wall, tops[wall.wall.id])])
+        own = placed[VAULTS].get(ceiling.level, ())
+        spaces = shapely.union_all([vault.area for vault in own])
+        flat = plan_ceiling(ceiling, plan, make_ups, placed[FLOORS], placed[ROOFS], gables, spaces)
+        yield from vault_parts(ceiling, make_up, own, level)
+        yield from ceiling_parts(ceiling, make_up, flat.bays, flat.boards, level)
+
+
+def _title(project: Project, held: Floor | Ceiling) -> tuple[str, str]:
+    return held.name, make_up_name(project, held.make_up)
+
+
+FLOOR_STAGE = Stage(FLOORS, _place)
+VAULT_STAGE = Stage(VAULTS, _place_vaults)
+FLOOR = ElementKind(
+    Floor,
+    title=_title,
+    fields=floor_fields,
+    heights=lambda floor: (sum_id(floor.level), sum_id(floor.bearing)),
+    parts=_floor_parts,
+)
+CEILING = ElementKind(
+    Ceiling,
+    title=_title,
+    fields=ceiling_fields,
+    heights=lambda ceiling: (sum_id(ceiling.level),),
+    parts=_ceiling_parts,
+)

@@ -1,0 +1,302 @@
+"""Stage 4: joist floors and ceilings in plan: what they cover, what carries them, which way their joists run."""
+
+from __future__ import annotations
+
+import itertools
+from collections import defaultdict
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+
+from ...building.diagnostics import Diagnostic
+from ...building.placed import Key
+from ...geometry import largest, line_through, meet, offset_line, polygons_of
+from ...model import Ceiling, Floor, Foundation, MakeUp, bearing_layer
+from ...tolerance import TOL
+from ..levels.placed import Level
+from ..roofs.placed import ResolvedRoof
+from ..roofs.slopes import FAR, band, world
+from ..walls.planned import Outline, PlannedWall, WallPlan
+from .bays import Bay, Boards, Rim, Trim, short_direction
+
+ON_PLATE = 150.0
+"""Half of the width (mm) below which what is left of a bay is the plate of a wall."""
+SMALLEST_BAY = 1e6
+"""A place smaller than this (mm2) gets no ceiling joists of its own."""
+HANGS_OUT = 5e4
+"""A floor may pass what carries it by this much (mm2) before it is pointed out."""
+RISE_TOLERANCE = 0.5
+"""The ladder and a make-up may differ by this much (mm) before it is pointed out."""
+
+
+@dataclass(frozen=True, slots=True)
+class FloorPlan:
+    """A joist floor in plan: bays, rim joists, the boards below it; whether walls stand on it."""
+
+    floor: Floor
+    outlines: tuple[Outline, ...]
+    bays: tuple[Bay, ...]
+    rims: tuple[Rim, ...]
+    below: tuple[Boards, ...]
+    closed: bool
+
+    @property
+    def area(self) -> Polygon | MultiPolygon:
+        """All that it covers."""
+        return shapely.union_all([bay.region for bay in self.bays])
+
+    @property
+    def outlined(self) -> Polygon | MultiPolygon:
+        """The same, to the set-out lines of the walls around it."""
+        return shapely.union_all([outline.polygon for outline in self.outlines])
+
+
+def plan_floor(
+    floor: Floor,
+    plan: WallPlan,
+    make_ups: dict[str, MakeUp],
+    foundations: tuple[Foundation, ...],
+    levels: dict[str, Level],
+    found: list[Diagnostic],
+) -> FloorPlan:
+    """A floor under the outlines that stand on it, or over those that carry it; what is wrong goes to what is found."""
+    on, under = plan.outlines_on(floor.level), plan.outlines_under(floor.bearing)
+    founded = any(floor.bearing in (held.sill, held.top) and held.level == floor.level for held in foundations)
+    outlines = on or under
+    framing = next((layer.framing for layer in make_ups[floor.make_up].layers if layer.framing), None)
+    regions = [(outline, within_bearing(outline, plan, make_ups)) for outline in outlines]
+    carried = shapely.union_all([within_bearing(outline, plan, make_ups) for outline in (on if founded else under)])
+    found += _faults(floor, plan, framing is None, regions, carried, levels, make_ups)
+    direction = {"east-west": (1.0, 0.0), "north-south": (0.0, 1.0)}.get(floor.span)
+    bays: list[Bay] = []
+    rims: list[Rim] = []
+    walls = plan.by_id
+    for outline, region in regions:
+        along = direction or short_direction(region, walls[outline.name].start)
+        bays.append(Bay(f"outline:{outline.name}", region, along))
+        if framing:
+            around = tuple(walls[id] for id in outline.walls)
+            faces = tuple(_bearing_line(wall, make_ups) for wall in around)
+            rims += _rims(region, around, faces, framing.thickness)
+    whole = shapely.union_all([bay.region for bay in bays])
+    below = tuple(
+        Boards(f"outline:{outline.name}", _pieces(MultiPolygon(outline.spaces).intersection(whole)))
+        for outline in under
+        if outline.spaces
+    )
+    return FloorPlan(floor, outlines, tuple(bays), tuple(rims), below, bool(on))
+
+
+@lru_cache(maxsize=64)
+def _rims(
+    region: Polygon, walls: tuple[PlannedWall, ...], faces: tuple[float, ...], thickness: float
+) -> tuple[Rim, ...]:
+    """The edge of a floor, wall by wall; each runs past the corner at which the next one stops.
+
+    `faces`: outward distance of the bearing line, per wall.
+    """
+    ring = region.difference(region.buffer(-thickness, join_style="mitre"))
+    rims = []
+    for wall, face in zip(walls, faces):
+        past = abs(face) + thickness + 1.0
+        along = wall.strip(-past, wall.length + past, face - thickness, face)
+        area = _pieces(shapely.intersection(ring, along, grid_size=TOL.node))
+        if not area.is_empty:
+            rims.append(Rim(wall.wall.id, wall.run, area))
+            ring = _pieces(shapely.difference(ring, along, grid_size=TOL.node))
+    return tuple(rims)
+
+
+def _faults(
+    floor: Floor,
+    plan: WallPlan,
+    unframed: bool,
+    regions: list[tuple[Outline, Polygon]],
+    carried: Polygon | MultiPolygon,
+    levels: dict[str, Level],
+    make_ups: dict[str, MakeUp],
+) -> list[Diagnostic]:
+    def fault(
+        code: str, message: str, field: str, value: float | None = None, limit: float | None = None
+    ) -> Diagnostic:
+        at = tuple(regions[0][1].representative_point().coords[0]) if regions else None
+        return Diagnostic(code, message, floor.id, field, value, limit, at=at)
+
+    bearing, level = levels[floor.bearing], levels[floor.level]
+    if unframed:
+        return [fault("floor-unframed", f"the make-up of {floor.name} has no joists", "make_up")]
+    found = []
+    if not regions and plan.on(floor.level):
+        message = f"the joists of {floor.name} span nothing: the outer walls on it do not close"
+        found.append(fault("floor-spans-nothing", message, "bearing"))
+    hanging = shapely.union_all([region for _, region in regions]).difference(carried)
+    if carried.is_empty and regions:
+        message = f"the joists of {floor.name} span nothing: no closed walls reach up to {bearing.name}"
+        found.append(fault("floor-spans-nothing", message, "bearing"))
+    elif hanging.area > HANGS_OUT:
+        message = f"part of {floor.name} hangs out: nothing carries it at {bearing.name}"
+        found.append(fault("floor-hangs-out", message, "bearing", hanging.area, HANGS_OUT))
+    layers = make_ups[floor.make_up].layers
+    frame = next(k for k, layer in enumerate(layers) if layer.framing)
+    depth, rise = sum(layer.thickness for layer in layers[: frame + 1]), level.z - bearing.z
+    if abs(depth - rise) > RISE_TOLERANCE:
+        message = (
+            f"{floor.name}: its layers do not fill the height from {bearing.name} to {level.name}; "
+            "take the parts of that height from its make-up"
+        )
+        found.append(fault("floor-rise", message, "make_up", depth, rise))
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class CeilingPlan:
+    """A ceiling in plan: bays of joists, and the boards below them."""
+
+    ceiling: Ceiling
+    bays: tuple[Bay, ...]
+    boards: tuple[Boards, ...]
+
+
+def plan_ceiling(
+    ceiling: Ceiling,
+    plan: WallPlan,
+    make_ups: dict[str, MakeUp],
+    floors: tuple[FloorPlan, ...],
+    roofs: tuple[ResolvedRoof, ...],
+    gables: Polygon | MultiPolygon,
+    vaulted: Polygon | MultiPolygon,
+) -> CeilingPlan:
+    """A ceiling over the walls that reach up to it, where no floor lies on them; joists run along the rafters.
+
+    None lie over what is `vaulted`.
+    """
+    floored = shapely.union_all([held.area for held in floors if held.floor.bearing == ceiling.level])
+    direction = {"east-west": (1.0, 0.0), "north-south": (0.0, 1.0)}.get(ceiling.span)
+    over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
+    bays, boards = [], []
+    for outline in plan.outlines_under(ceiling.level):
+        start = plan.by_id[outline.name].start
+        slot = f"outline:{outline.name}"
+        rest = within_bearing(outline, plan, make_ups).difference(shapely.union_all([gables, floored]))
+        if vaulted.intersects(rest):
+            # No joists on the plates alone, beside what is vaulted.
+            rest = rest.difference(vaulted).buffer(-ON_PLATE).buffer(ON_PLATE, join_style="mitre")
+        for roof in sorted(over, key=lambda roof: -roof.ridge_top.total):
+            region = largest(rest.intersection(roof.outline))
+            if region.area > SMALLEST_BAY:
+                trims = tuple(_trims(roof, region, sum(layer.thickness for layer in make_ups[ceiling.make_up].layers)))
+                along = roof.planes[0].inward if ceiling.span == "roof" else direction or short_direction(region, start)
+                bays.append(Bay(f"{slot}:{roof.block.id}", region, along, trims))
+                rest = rest.difference(roof.outline.buffer(TOL.point, join_style="mitre"))
+        region = largest(rest)
+        if region.area > SMALLEST_BAY:
+            bays.append(Bay(slot, region, direction or short_direction(region, start)))
+        if outline.spaces:
+            boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored.union(vaulted)))))
+    return CeilingPlan(ceiling, tuple(bays), tuple(boards))
+
+
+def _trims(roof: ResolvedRoof, region: Polygon, depth: float) -> Iterator[Trim]:
+    """The feet of the slopes over a region, as far in as they lie below the top of what is so deep."""
+    for plane in roof.planes:
+        inward = (roof.plate.total + depth - plane.heel) / plane.pitch
+        foot = plane.whole.intersection(world(plane, band(plane, -FAR, inward)))
+        if inward > 0 and not plane.upper and foot.intersects(region):
+            yield Trim(plane.top, foot)
+
+
+def within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) -> Polygon:
+    """What lies within the bearing lines of an outline's walls: as far as joists reach."""
+    walls = [plan.by_id[id] for id in outline.walls]
+    return _moved_to(outline.polygon, tuple(walls), tuple(_bearing_line(wall, make_ups) for wall in walls))
+
+
+def _bearing_line(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> float:
+    """How far outward of its set-out line the outside of the layer lies that bears."""
+    return wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
+
+
+@lru_cache(maxsize=256)
+def _moved_to(polygon: Polygon, walls: tuple[PlannedWall, ...], faces: tuple[float, ...]) -> Polygon:
+    """A ring of set-out lines with each side moved out to the face of the wall that it runs along."""
+    if len(set(faces)) == 1:
+        return polygon.buffer(faces[0], join_style="mitre") if faces[0] else polygon
+    ring = list(shapely.orient_polygons(polygon).exterior.coords)
+    lines = []
+    for start, end in itertools.pairwise(ring):
+        middle = shapely.Point((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
+        beside = min(zip(walls, faces), key=lambda held: held[0].axis.line_string().distance(middle))
+        lines.append((offset_line(line_through(start, end), -beside[1]), start))
+    corners = []
+    for k, (line, start) in enumerate(lines):
+        before = lines[k - 1][0]
+        met = meet(before, line)
+        # Walls that run on in line with each other part at a step.
+        corners += [met] if met else [before.at(before.along(start)), line.at(line.along(start))]
+    return largest(Polygon(corners).buffer(0))
+
+
+def floor_edges(
+    floors: tuple[Floor, ...], foundations: tuple[Foundation, ...], levels: dict[str, Level]
+) -> dict[str, float]:
+    """Per level of a joist floor, the height down to which cladding covers its edge: the plate, or the foundation."""
+    edges = {floor.level: levels[floor.bearing].z for floor in floors}
+    for held in foundations:
+        if held.level in edges and held.sill and held.top:
+            edges[held.level] = levels[held.top].z
+    return edges
+
+
+def course_starts(
+    floors: tuple[Floor, ...],
+    edges: dict[str, float],
+    plan: WallPlan,
+    levels: dict[str, Level],
+    make_ups: dict[str, MakeUp],
+) -> dict[str, float]:
+    """Per wall, the height at which its courses and boards start: where they stand.
+
+    On a wall of the storey below that has the same outside they run through from there.
+    """
+    bearings = {floor.level: floor.bearing for floor in floors}
+    below: dict[tuple[str, str], list[PlannedWall]] = defaultdict(list)
+    for wall in plan.walls:
+        if wall.wall.status == "outer" and not wall.wall.base.offset:
+            below[wall.wall.top.level, _outside(wall, make_ups)].append(wall)
+
+    def start(wall: PlannedWall, above: frozenset[str] = frozenset()) -> float:
+        level = wall.wall.base.level
+        under = below.get((bearings.get(level, ""), _outside(wall, make_ups)), [])
+        stands_on = next((held for held in under if held.wall.id not in above and _stacked(held, wall)), None)
+        if stands_on is None:
+            return edges.get(level, levels[level].z)
+        return start(stands_on, above | {wall.wall.id})
+
+    return {wall.wall.id: start(wall) for wall in plan.walls}
+
+
+def _outside(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> str:
+    """The material of what is seen of a wall from outside."""
+    return make_ups[wall.wall.make_up].layers[0].material
+
+
+STACKED = 300.0
+"""A wall stands on another one that runs along it within this distance (mm)."""
+
+
+def _stacked(below: PlannedWall, above: PlannedWall) -> bool:
+    """Whether the middle of a wall lies over another one that runs the same way, or one of an arc over an arc."""
+    (ax, ay), (bx, by) = above.run, below.run
+    along = below.axis.is_arc or above.axis.is_arc or abs(ax * by - ay * bx) < TOL.parallel * 1e3
+    middle = shapely.Point(above.at(above.length / 2))
+    return along and below.axis.line_string().distance(middle) < STACKED
+
+
+def _pieces(shape: shapely.Geometry) -> MultiPolygon:
+    return MultiPolygon(list(polygons_of(shape)))
+
+
+FLOORS: Key[tuple[FloorPlan, ...]] = Key("floors")

@@ -1,0 +1,35 @@
+"""The ground: its surface, its marks in plan, and where it and the house do not go together."""
+
+from __future__ import annotations
+
+from ...building.kind import ElementKind
+from ...building.placed import Placed, Stage
+from ...model import GroundSpot, GroundStep
+from ..levels.placed import LEVELS
+from ..walls.planned import WALLS
+from .checks import ground_faults, ground_sums
+from .fields import spot_fields, step_fields
+from .place import GROUND, Ground
+from .plan import spot_marks, step_marks
+
+
+def _place(placed: Placed) -> Ground:
+    grade = next((level.z for level in placed[LEVELS].values() if level.surface == "grade"), 0.0)
+    return Ground(grade, placed.project.spots, placed.project.steps)
+
+
+GROUND_STAGE = Stage(GROUND, _place, sums=lambda ground, placed: ground_sums(placed.project, placed[LEVELS]))
+SPOT = ElementKind(
+    GroundSpot,
+    title=lambda project, spot: ("Height of the ground", "straight to the next, level beyond the outermost"),
+    fields=spot_fields,
+    heights=lambda spot: (f"ground:{spot.id}",),
+    plan=spot_marks,
+    checks=lambda placed: ground_faults(placed[GROUND], placed[WALLS], placed[LEVELS], placed.project),
+)
+STEP = ElementKind(
+    GroundStep,
+    title=lambda project, step: ("Step of the ground", "along an endless line"),
+    fields=step_fields,
+    plan=step_marks,
+)

@@ -1,0 +1,24 @@
+"""What the parts of a rise sum amount to: a part states its value, or a layer of a make-up does."""
+
+from __future__ import annotations
+
+from ..makeups.model import MakeUp
+from .model import Rung, Term
+
+
+def term_value(term: Term, make_ups: tuple[MakeUp, ...]) -> float:
+    """One part of a height in mm, counted once."""
+    if term.layer is None:
+        return term.value
+    make_up = next(held for held in make_ups if held.id == term.layer.make_up)
+    return next(layer.thickness for layer in make_up.layers if layer.id == term.layer.layer)
+
+
+def rise(rung: Rung, make_ups: tuple[MakeUp, ...]) -> float:
+    """All parts of a rung together, in mm."""
+    return sum(term.count * term_value(term, make_ups) for term in rung.terms)
+
+
+def plate_of(rungs: tuple[Rung, ...], level: str) -> Rung | None:
+    """The plate that stands on a level: what walls of its storey reach up to."""
+    return next((rung for rung in rungs if rung.surface == "plate" and rung.from_rung == level), None)

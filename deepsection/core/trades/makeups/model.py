@@ -1,0 +1,80 @@
+"""Make-ups: ordered layers, and how they are framed."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from ...document.declaring import About, Declared
+from ...document.values import Element, Id, MaterialId, Name, NotNegative, Positive
+
+if TYPE_CHECKING:
+    from ...model.project import Project
+
+
+Tradition = Literal["timber", "masonry"]
+
+
+Function = Literal["structure", "sheathing", "membrane", "insulation", "cavity", "cladding", "lining", "finish"]
+
+
+class Framing(Element):
+    """Members of a structure layer. Their depth is the thickness of the layer."""
+
+    spacing: Annotated[float, Field(ge=50, le=1e5)]
+    thickness: Annotated[float, Field(ge=5, le=1e4)]
+    bottom_plates: Annotated[int, Field(ge=0, le=3)] = 1
+    top_plates: Annotated[int, Field(ge=0, le=3)] = 2
+    infill: MaterialId | None = None
+
+
+class WallPlate(Element):
+    """The timber bedded on top of a masonry leaf, under the rafters. Its width is that of the leaf."""
+
+    depth: Positive
+    material: MaterialId = "softwood"
+
+
+class Lintels(Element):
+    """What carries a leaf over its openings: depth, and how far it bears on each side."""
+
+    depth: Positive
+    bearing: Positive
+    material: MaterialId = "concrete"
+
+
+class Layer(Element):
+    """One sheet of a make-up. With `reveal`, it turns into the reveals of openings, up to a gap before their frame."""
+
+    id: Id
+    name: Name
+    material: MaterialId
+    function: Function
+    thickness: Positive
+    framing: Framing | None = None
+    wall_plate: WallPlate | None = None
+    lintels: Lintels | None = None
+    reveal: Literal["no", "frame"] = "no"
+    reveal_gap: NotNegative = 0.0
+
+
+class MakeUp(Declared):
+    """Ordered layers: outside to inside for walls, top to bottom for floors, ceilings and roofs.
+
+    `bearing`: of walls, the structure layer that carries floors and roofs; `bearing_layer` says which where it is not
+    stated. `corner_boards`: of walls, the width of the boards on their outside corners; 0 for none.
+    """
+
+    about: ClassVar[About] = About("make-up", "make-ups", removable=True)
+    id: Id
+    name: Name
+    use: Literal["wall", "slab", "floor", "ceiling", "roof"]
+    layers: Annotated[tuple[Layer, ...], Field(min_length=1)]
+    corner_boards: NotNegative = 0.0
+    bearing: Id | None = None
+
+    def check(self, project: Project) -> None:
+        """Its layers are told apart by their ids. Raises: ValueError."""
+        if len({layer.id for layer in self.layers}) != len(self.layers):
+            raise ValueError(f"{self.id}: two layers have one id")

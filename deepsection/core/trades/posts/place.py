@@ -1,0 +1,62 @@
+"""Solids of posts and beams, with what sets their heights, and what is wrong with them."""
+
+from __future__ import annotations
+
+import math
+
+from shapely.geometry import Polygon
+
+from ...building.diagnostics import Diagnostic
+from ...geometry import Axis
+from ...geometry.outlines import disc, turned_rectangle
+from ...model import LevelRule, Post, Project
+from ...model.places import beam_points
+from ...units import HeightSum, SumTerm
+from ..levels.placed import Level
+from .placed import PlacedBeam, PlacedPost
+
+LOWEST = 50.0
+"""A post or beam shorter than this (mm) is none."""
+
+
+def place_posts(project: Project, levels: dict[str, Level], found: list[Diagnostic]) -> tuple[PlacedPost, ...]:
+    """The posts that can stand; others are added to what is found wrong."""
+    placed = []
+    for post in project.posts:
+        foot, top = (_height(rule, levels, post.id, end) for end, rule in (("foot", post.base), ("top", post.top)))
+        rise = top.total - foot.total
+        if rise < LOWEST:
+            message = "the top of this post is not above its foot"
+            at = (post.x, post.y)
+            found.append(Diagnostic("post-too-low", message, post.id, "top_offset", rise, LOWEST, at=at))
+            continue
+        placed.append(PlacedPost(post, post_outline(post), foot, top))
+    return tuple(placed)
+
+
+def place_beams(project: Project, levels: dict[str, Level], found: list[Diagnostic]) -> tuple[PlacedBeam, ...]:
+    """The beams that can lie; others are added to what is found wrong."""
+    placed = []
+    for beam in project.beams:
+        start, end = beam_points(project, beam)
+        length = math.dist(start, end)
+        if length < LOWEST:
+            message = "this beam spans nothing: its ends lie on one place"
+            found.append(Diagnostic("beam-spans-nothing", message, beam.id, "end", length, LOWEST, at=start))
+            continue
+        line, half = Axis(start, end), beam.width / 2
+        outline = line.strip(0.0, line.length, half, -half)
+        placed.append(PlacedBeam(beam, outline, start, end, _height(beam.top, levels, beam.id, "top")))
+    return tuple(placed)
+
+
+def _height(rule: LevelRule, levels: dict[str, Level], id: str, end: str) -> HeightSum:
+    height = levels[rule.level].sum
+    return height.plus(f"{end}:{id}", f"{end} of {id}", SumTerm("offset", rule.offset, id)) if rule.offset else height
+
+
+def post_outline(post: Post) -> Polygon:
+    """The post in plan; a round one in chords."""
+    if post.shape == "round":
+        return disc(post.x, post.y, post.width)
+    return turned_rectangle(post.x, post.y, post.width, post.depth or post.width, post.turn)

@@ -1,0 +1,106 @@
+"""Edits that part a wall in two, or turn its direction round; what stands on it keeps its place."""
+
+from __future__ import annotations
+
+from typing import Any, ClassVar, Literal
+
+from ....document.command import Command
+from ....document.ids import free_ids
+from ....document.rebuilding import changed, held, put
+from ....document.values import Id, Mm, WallEnd
+from ....errors import RefusedEdit
+from ....model.places import along_from_start, wall_axis
+from ....model.project import Project
+from ...openings.model import Opening
+from ..model import FreeJoint, HostedJoint, Wall
+
+SHORTEST = 50.0
+"""A piece of a wall shorter than this (mm) is no wall."""
+
+_OTHER: dict[Any, Any] = {"start": "end", "end": "start", "centre": "centre", "left": "right", "right": "left"}
+
+
+class SplitWall(Command):
+    """A wall parted at a distance from its start: it keeps its id on the start piece, a new wall is the rest.
+
+    Openings go with their centre, tees with their place.
+    """
+
+    kind: Literal["split_wall"] = "split_wall"
+    phrase: ClassVar[str] = "split a wall"
+    wall: Id
+    distance: Mm
+    joint: Id
+    second: Id
+
+    def apply(self, project: Project) -> Project:
+        """The project with the wall in two. Raises: RefusedEdit, UnknownElement."""
+        wall = held(project, self.wall, Wall)
+        axis = wall_axis(project, wall)
+        length = axis.length
+        if not SHORTEST <= self.distance <= length - SHORTEST:
+            raise RefusedEdit(
+                "a wall is split between its ends, and both pieces need a length",
+                element=wall.id,
+                field="split",
+                value=self.distance,
+                limit=length,
+            )
+        taken = {element.id for element in project.elements()}
+        if taken & {self.joint, self.second} or self.joint == self.second:
+            raise RefusedEdit("the pieces of a split wall need new names", element=wall.id, field="split")
+        first, rest = axis.part(0.0, self.distance), axis.part(self.distance, length)
+        standing: list[Opening | HostedJoint] = [held for held in project.openings if held.wall == wall.id]
+        standing += [held for held in project.joints if isinstance(held, HostedJoint) and held.wall == wall.id]
+        return put(
+            project,
+            FreeJoint(id=self.joint, x=first.end[0], y=first.end[1]),
+            changed(wall, end=self.joint, bulge=first.bulge),
+            changed(wall, id=self.second, start=self.joint, bulge=rest.bulge),
+            *(self._placed(held, length) for held in standing),
+        )
+
+    def _placed(self, standing: Opening | HostedJoint, length: float) -> Any:
+        """What stands on the wall, on the piece that has its place; measured from the same end as before."""
+        along = along_from_start(standing, length)
+        if along <= self.distance:
+            return changed(standing, distance=along if standing.end == "start" else self.distance - along)
+        rest = along - self.distance
+        return changed(
+            standing, wall=self.second, distance=rest if standing.end == "start" else length - self.distance - rest
+        )
+
+
+class ReverseWall(Command):
+    """A wall turned round, start for end; its outside, openings and tees stay where they are."""
+
+    kind: Literal["reverse_wall"] = "reverse_wall"
+    phrase: ClassVar[str] = "turn a wall round"
+    wall: Id
+
+    def apply(self, project: Project) -> Project:
+        """The project with the wall turned round. Raises: RefusedEdit, UnknownElement."""
+        wall = held(project, self.wall, Wall)
+        turned = changed(wall, start=wall.end, end=wall.start, bulge=-wall.bulge or 0.0, outside=_OTHER[wall.outside])
+        openings = [
+            changed(held, end=_end(held.end), hinge=_end(held.hinge), stays=_OTHER[held.stays])
+            for held in project.openings
+            if held.wall == wall.id
+        ]
+        tees = [
+            changed(held, end=_end(held.end))
+            for held in project.joints
+            if isinstance(held, HostedJoint) and held.wall == wall.id
+        ]
+        return put(project, turned, *openings, *tees)
+
+
+def _end(end: WallEnd) -> WallEnd:
+    turned: WallEnd = _OTHER[end]
+    return turned
+
+
+def split_at(project: Project, wall: str, distance: float) -> SplitWall:
+    """The edit that parts a wall, with names that are free."""
+    joint, second = next(free_ids(project, "split")), next(free_ids(project, "wall"))
+    return SplitWall(wall=wall, distance=distance, joint=joint, second=second)

@@ -1,0 +1,93 @@
+"""How every view of a building is put together: surfaces, what is cut, and lettering, none of it on another."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
+from typing import Literal
+
+import shapely
+
+from ..drawing import Drawing, Mark, Region, extent, moved
+from ..geometry import Frame
+from ..resolve import Building, Part
+from ._annotations import Annotations
+from ._earth import Earth
+from ._lettering import Lettering, Word
+from ._notes import note_boxes, note_marks
+from ._seen import edge_strokes, face_regions
+from ._symbols import opening_symbols
+from .edges import Edge
+from .faces import Face
+from .hatching import HatchTable
+from .setting import Setting
+from .shade import shade_marks
+
+
+class Composition:
+    """A view of a building in the making. Each step adds marks over those before it."""
+
+    def __init__(
+        self, building: Building, name: str, frame: Frame, setting: Setting, hatches: HatchTable | None = None
+    ):
+        self.building, self.name, self.frame, self.setting = building, name, frame, setting
+        self.hatches = hatches or HatchTable(setting.scale)
+        self.changes = Annotations(setting.show, setting.scale)
+        self.marks: list[Mark] = []
+        self.messages: tuple[str, ...] = ()
+
+    def surfaces(
+        self,
+        faces: Sequence[Face],
+        edges: Iterable[Edge],
+        *,
+        shaded_by: tuple[Part, ...] = (),
+        earth: Earth | None = None,
+    ) -> None:
+        """Visible faces with their tone, hatch, shade, lines and symbols of opening."""
+        show = self.setting.show
+        self.marks += face_regions(faces, self.frame, self.hatches, toned=bool(show and show.tone))
+        if show and show.shade and shaded_by:
+            self.marks += shade_marks(faces, shaded_by, self.frame, self.hatches)
+        self.marks += edge_strokes(edges, self.building, earth=earth)
+        self.marks += opening_symbols(self.building, faces, self.frame)
+
+    def beyond(self, faces: Sequence[Face], edges: Iterable[Edge]) -> None:
+        """Faces behind a cut, and their lines, light."""
+        self.marks += face_regions(faces, self.frame, self.hatches, beyond=True)
+        self.marks += edge_strokes(edges, self.building, pen="beyond")
+
+    def take(self, other: Composition, shift: float) -> None:
+        """The marks of another composition, moved to the right by so much."""
+        index = self.hatches.join(other.hatches)
+        for mark in other.marks:
+            if isinstance(mark, Region) and mark.hatch is not None:
+                mark = replace(mark, hatch=index[mark.hatch])
+            self.marks.append(moved(mark, shift, 0.0))
+
+    def letter(self, own: Iterable[Mark], words: Iterable[Word] = (), taken: Iterable[shapely.Geometry] = ()) -> None:
+        """What the view writes by itself as it was moved or hidden, its notes, and words where there is room."""
+        self.marks += self.changes.applied(own)
+        self.messages, notes = note_marks(self.building, self.setting, self.frame, self.name, self.changes)
+        self.write(words, [*taken, *note_boxes(notes, self.setting.scale)])
+        self.marks += notes
+
+    def write(self, words: Iterable[Word], taken: Iterable[shapely.Geometry]) -> None:
+        """Words beside what is taken."""
+        lettering = Lettering(self.setting.scale, self.changes, taken)
+        self.marks += lettering.write(sorted(words, key=lambda word: word.within))
+
+    def drawing(self, title: str, kind: Literal["elevation", "section"], messages: Sequence[str] = ()) -> Drawing:
+        """The finished drawing, with messages before those of its notes."""
+        return Drawing(
+            name=self.name,
+            title=title,
+            kind=kind,
+            scale=self.setting.scale,
+            marks=tuple(self.marks),
+            hatches=self.hatches.all(),
+            sums=tuple(self.building.sums.values()),
+            bounds=extent(self.marks, self.setting.scale),
+            look=(self.frame.dx, self.frame.dy),
+            messages=(*messages, *self.messages),
+        )

@@ -1,0 +1,127 @@
+"""Every kind of view: the views of it that a project has, where each looks, and how it is drawn."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from ..drawing import Drawing
+from ..geometry import Side, side_direction
+from ..model import Project
+from ..resolve import Building, storeys
+from .elevation import draw_elevation
+from .interior import draw_interior
+from .plan import draw_plan, plan_title
+from .roofplan import ROOF_PLAN, draw_roof_plan
+from .section import draw_section, section_frame
+from .setting import Setting
+from .unfolded import draw_unfolded
+
+SIDES: tuple[Side, ...] = ("south", "east", "north", "west")
+ROOF = "plan:roof"
+"""The name of the roof plan."""
+
+
+@dataclass(frozen=True, slots=True)
+class View:
+    """A view that a project has: its name and title, and what it shows (a level, a side, or an element)."""
+
+    name: str
+    title: str
+    subject: Any = None
+
+
+@dataclass(frozen=True, slots=True)
+class ViewKind:
+    """A kind of view. `look` is a direction in degrees counter-clockwise from east; a view that `turns` may be drawn
+    along another one."""
+
+    views: Callable[[Project], Iterable[View]]
+    look: Callable[[View], float]
+    draw: Callable[[Building, View, float, Setting], Drawing]
+    turns: bool = False
+
+
+def plan_name(project: Project, level: str) -> str:
+    """The name of the plan of a storey: the lowest has the plain one."""
+    return "plan" if level == storeys(project)[0].level else f"plan:{level}"
+
+
+def _plans(project: Project) -> Iterator[View]:
+    for storey in storeys(project):
+        yield View(plan_name(project, storey.level), plan_title(storey), storey.level)
+
+
+def _roof_plan(project: Project) -> Iterator[View]:
+    if project.roofs:
+        yield View(ROOF, ROOF_PLAN)
+
+
+def _sides(project: Project) -> Iterator[View]:
+    for side in SIDES:
+        yield View(f"elevation:{side}", f"{side.capitalize()} elevation", side)
+
+
+def _own(sort: str) -> Callable[[Project], Iterator[View]]:
+    """The elevations that a drafter made: `outside`, of a `room`, or of `walls`."""
+
+    def views(project: Project) -> Iterator[View]:
+        for held in project.elevations:
+            if sort == ("room" if held.room else "walls" if held.walls else "outside"):
+                yield View(f"elevation:{held.id}", held.name, held)
+
+    return views
+
+
+def _sections(project: Project) -> Iterator[View]:
+    for line in project.sections:
+        yield View(f"section:{line.id}", f"Section {line.name}", line)
+
+
+def _section_look(view: View) -> float:
+    frame = section_frame(view.subject)
+    return math.degrees(math.atan2(frame.dy, frame.dx))
+
+
+def _south(view: View) -> float:
+    return side_direction("south")
+
+
+def _drawn_elevation(building: Building, view: View, look: float, setting: Setting) -> Drawing:
+    return draw_elevation(building, view.name, view.title, look, setting)
+
+
+PLAN = ViewKind(
+    _plans,
+    look=_south,
+    draw=lambda building, view, look, setting: draw_plan(building, view.subject, view.name, look, setting.scale),
+    turns=True,
+)
+ROOF_PLAN_VIEW = ViewKind(
+    _roof_plan,
+    look=_south,
+    draw=lambda building, view, look, setting: draw_roof_plan(building, view.name, look, setting.scale),
+    turns=True,
+)
+ELEVATION = ViewKind(_sides, look=lambda view: side_direction(view.subject), draw=_drawn_elevation)
+OWN_ELEVATION = ViewKind(_own("outside"), look=lambda view: float(view.subject.look), draw=_drawn_elevation)
+INTERIOR = ViewKind(
+    _own("room"),
+    look=lambda view: float(view.subject.look),
+    draw=lambda building, view, look, setting: draw_interior(building, view.subject, setting),
+)
+UNFOLDED = ViewKind(
+    _own("walls"),
+    look=lambda view: float(view.subject.look),
+    draw=lambda building, view, look, setting: draw_unfolded(building, view.subject, setting),
+)
+SECTION = ViewKind(
+    _sections,
+    look=_section_look,
+    draw=lambda building, view, look, setting: draw_section(building, view.subject, setting),
+)
+
+VIEW_KINDS: tuple[ViewKind, ...] = (PLAN, ROOF_PLAN_VIEW, ELEVATION, OWN_ELEVATION, INTERIOR, UNFOLDED, SECTION)
+"""In the order of work."""
