@@ -20,7 +20,7 @@ from deepsection.calc import calc
 from deepsection.core.document.faults import why_unreadable
 from deepsection.core.edits import EDITS, describe, refusal
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
-from deepsection.core.model import Project, Sheet, dump_project
+from deepsection.core.model import Project, Sheet, dump_file
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.starters.timber import Ground
 from deepsection.core.trades.makeups.model import Tradition
@@ -201,7 +201,7 @@ def export_project(
 ) -> None:
     """Write a project as a project file."""
     with _told():
-        _write(output, dump_project(_open().load(project).project))
+        _write(output, dump_file(_open().load(project).project))
 
 
 @app.command()

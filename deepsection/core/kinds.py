@@ -20,7 +20,7 @@ from .trades.outdoors.kind import OUTSIDE_STEPS, RAIL, RAIL_STAGE, STEPS_STAGE
 from .trades.posts.kind import BEAM, BEAM_STAGE, POST, POST_STAGE
 from .trades.roofs.kind import ROOF, ROOF_STAGE
 from .trades.rooms.kind import ROOM, ROOM_STAGE
-from .trades.walls.kind import FREE_JOINT, HOSTED_JOINT, MOULDING_STAGE, WALL, WALL_STAGE, WALL_TOP_STAGE
+from .trades.walls.kind import FREE_JOINT, HOSTED_JOINT, MOULDING_STAGE, SAVED_WALL, WALL, WALL_STAGE, WALL_TOP_STAGE
 
 STAGES: tuple[Stage[Any], ...] = (
     LEVEL_STAGE,
@@ -51,6 +51,7 @@ KINDS: tuple[ElementKind, ...] = (
     STEP,
     FREE_JOINT,
     HOSTED_JOINT,
+    SAVED_WALL,
     WALL,
     ROOF,
     KIND,

@@ -168,7 +168,7 @@ def _roofs() -> tuple[RoofBlock, ...]:
 
 def _downpipes() -> tuple[Downpipe, ...]:
     main, kitchen = "roof-main", "roof-kitchen"
-    places = ((main, 0, "31'-6\""), (main, 2, "31'-6\""), (kitchen, 0, "13'"), (kitchen, 2, "1'"))
+    places = ((main, "e1", "31'-6\""), (main, "e3", "31'-6\""), (kitchen, "e1", "13'"), (kitchen, "e3", "1'"))
     return tuple(
         Downpipe(id=f"downpipe-{n}", roof=roof, edge=edge, distance=_ft(at), size=_ft('3"'))
         for n, (roof, edge, at) in enumerate(places, 1)

@@ -96,7 +96,9 @@ def _roofed(project: Project) -> Project:
     outline = tuple(Corner(x=x, y=y) for x, y in corners)
     porch = ProposeRoof(id="roof-porch", form="single", level="floor", plate="plate", outline=outline)
     through = (AddOnRoof(id=id, what=what, x=_ft(x), y=_ft(y)) for id, what, x, y in ON_ROOF)
-    project = apply_edits(project, (SetRoofEdge(roof="roof-main", edge=end, to="gable"), dormer, porch, *through))
+    project = apply_edits(
+        project, (SetRoofEdge(roof="roof-main", edge=f"e{end + 1}", to="gable"), dormer, porch, *through)
+    )
     low = next(roof for roof in project.roofs if roof.id == "roof-porch")
     # Clear of the door below, and still under the eave.
     return put(project, changed(low, offset=low.offset + _ft('7 1/4"')))

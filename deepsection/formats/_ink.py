@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-FILLS = {"ink": "#23272b", "paper": "#ffffff", "poche": "#4a4d50", "section": "#23272b"}
+FILLS = {"ink": "#23272b", "paper": "#ffffff", "poche": "#4a4d50", "existing": "#d2d2ce", "section": "#23272b"}
 
 
 def fill_colour(fill: str) -> str:

@@ -21,7 +21,8 @@ from deepsection.core.units import INCH
 
 from .layers import LayerNames, layer_name
 
-SOLID = {"ink", "poche", "section"}
+SOLID = {"ink": 7, "poche": 8, "section": 7, "existing": 9}
+"""Fills that files show as solid hatches, with their colour."""
 """Fills that are drawn solid; paper and tones stay empty."""
 GAP = 3000.0
 """Real mm between two views in model space."""
@@ -173,9 +174,7 @@ class _Space:
             hatch.set_pattern_fill(placed.name.upper(), definition=lines)
             self._boundary(hatch, mark)
         elif mark.fill in SOLID:
-            hatch = self._space.add_hatch(
-                color=8 if mark.fill == "poche" else 7, dxfattribs={"layer": PENS["hatch"].layer}
-            )
+            hatch = self._space.add_hatch(color=SOLID[mark.fill], dxfattribs={"layer": PENS["hatch"].layer})
             self._boundary(hatch, mark)
         if mark.pen:
             for ring in mark.rings:

@@ -16,6 +16,7 @@ from sqlalchemy import Engine
 from starlette.exceptions import HTTPException
 from starlette.responses import Response
 
+from deepsection.core.version import VERSION
 from deepsection.demo import DEMOS
 
 from . import problems
@@ -76,7 +77,7 @@ def create_app(database: str | None = None, *, demos: bool = False, hosts: Itera
 
     app = FastAPI(
         title="Deep Section",
-        version="0.1.0",
+        version=VERSION,
         lifespan=lifespan,
         docs_url=None,
         redoc_url=None,

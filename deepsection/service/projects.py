@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 import secrets
 from collections.abc import Iterable
+from typing import Any
 
-from deepsection.core.edits import apply_edits, changed
+from deepsection.core.edits import PutMakeUp, PutSavedWall, apply_edits, changed
 from deepsection.core.errors import BadInput, UnknownElement
 from deepsection.core.model import MakeUp, Project, load_project
 from deepsection.core.starters.timber import Ground, new_project
@@ -92,6 +93,25 @@ def make_up_from(store: Store, project: Project, other: str, make_up: str) -> Ma
     names = {held.name for held in project.make_ups}
     copied: MakeUp = changed(found, id=new_id(found.name, "make-up"), name=_free(found.name, names))
     return copied
+
+
+def saved_wall_from(store: Store, project: Project, other: str, saved: str) -> list[Any]:
+    """The edits that bring a saved wall of another project here, with its make-up where none is just like it.
+
+    Raises: UnknownElement.
+    """
+    theirs = store.load(other).project
+    wall = next((held for held in theirs.saved_walls if held.id == saved), None)
+    if wall is None:
+        raise UnknownElement(
+            f"that project has no saved wall “{saved}”", element=other, field="saved_wall", value=saved
+        )
+    origin = next(held for held in theirs.make_ups if held.id == wall.make_up)
+    alike = next((held for held in project.make_ups if (held.use, held.layers) == (origin.use, origin.layers)), None)
+    make_up = alike or make_up_from(store, project, other, origin.id)
+    name = _free(wall.name, {held.name for held in project.saved_walls})
+    copied = changed(wall, id=new_id(wall.name, "saved"), name=name, make_up=make_up.id)
+    return [*([] if alike else [PutMakeUp(make_up=make_up)]), PutSavedWall(saved=copied)]
 
 
 def new_id(name: str, kind: str = "project") -> str:

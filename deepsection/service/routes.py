@@ -12,7 +12,7 @@ from starlette.responses import Response
 
 from deepsection.core.edits import EDITS, PutMakeUp, SetProject, describe
 from deepsection.core.errors import BadLength, StaleVersion, UnknownElement
-from deepsection.core.model import Project, Sheet, dump_project
+from deepsection.core.model import Project, Sheet, dump_file
 from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
@@ -40,6 +40,7 @@ from .schemas import (
     ProjectChange,
     ProjectItem,
     Result,
+    SavedWallIn,
     SheetOut,
     Solids,
     State,
@@ -183,7 +184,7 @@ def get_project(id: str, store: Projects) -> Response:
 def project_file(id: str, store: Projects) -> Response:
     """The project as a file."""
     project = store.load(id).project
-    return _download(dump_project(project), "application/json", f"{project.name}.deepsection.json")
+    return _download(dump_file(project), "application/json", f"{project.name}.deepsection.json")
 
 
 # --- edits --------------------------------------------------------------------------------------
@@ -249,6 +250,14 @@ def copy_make_up(id: str, sent: MakeUpIn, store: Projects) -> Response:
     stored = _at(store, id, sent.base_version)
     copied = projects.make_up_from(store, stored.project, sent.project, sent.make_up)
     return _keep(store, stored, [PutMakeUp(make_up=copied)], sent.views)
+
+
+@router.post("/projects/{id}/saved-walls", response_model=Result, operation_id="copy_saved_wall")
+def copy_saved_wall(id: str, sent: SavedWallIn, store: Projects) -> Response:
+    """A saved wall of another project, copied into this one with its make-up."""
+    stored = _at(store, id, sent.base_version)
+    edits = projects.saved_wall_from(store, stored.project, sent.project, sent.saved_wall)
+    return _keep(store, stored, edits, sent.views)
 
 
 @router.post("/projects/{id}/plan/layers", response_model=PlanLayers, operation_id="look_at_plan")

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from deepsection.core.document.declaring import State as ElementState
 from deepsection.core.document.values import Name
 from deepsection.core.drawing import Drawing
 from deepsection.core.edits import Edit
@@ -93,6 +94,15 @@ class MakeUpIn(_Shape):
     base_version: Version
     project: str
     make_up: str
+    views: list[ViewWanted] = []
+
+
+class SavedWallIn(_Shape):
+    """A saved wall of another project to copy into this one."""
+
+    base_version: Version
+    project: str
+    saved_wall: str
     views: list[ViewWanted] = []
 
 
@@ -189,6 +199,7 @@ class ElementItem(BaseModel):
     movable: bool = False
     removable: bool = False
     hideable: bool = False
+    state: ElementState = "new"
 
 
 class StoreyItem(BaseModel):

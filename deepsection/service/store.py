@@ -20,6 +20,7 @@ from sqlalchemy.orm import Session
 from deepsection.core.errors import BadInput, StaleVersion, UnknownElement
 from deepsection.core.memo import LruCache
 from deepsection.core.model import Project, dump_project, load_project
+from deepsection.core.version import VERSION
 
 from .tables import DocumentRow, ProjectRow, VersionRow
 
@@ -233,7 +234,7 @@ class Store:
             # Another request may keep the same document at this moment.
             session.execute(
                 _insert_of(session)(DocumentRow)
-                .values(digest=digest, data=zlib.compress(data, 3))
+                .values(digest=digest, data=zlib.compress(data, 3), writer=VERSION)
                 .on_conflict_do_nothing()
             )
         return VersionRow(
@@ -262,7 +263,8 @@ _documents: LruCache[str, Project] = LruCache(size=64)
 def _document(session: Session, digest: str) -> Project:
     held = _documents.get(digest)
     if held is None:
-        held = load_project(zlib.decompress(session.get_one(DocumentRow, digest).data))
+        row = session.get_one(DocumentRow, digest)
+        held = load_project(zlib.decompress(row.data), row.writer)
         _documents.put(digest, held)
     return held
 

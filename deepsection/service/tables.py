@@ -25,11 +25,15 @@ class ProjectRow(Base):
 
 
 class DocumentRow(Base):
-    """A document, compressed, named by the SHA-256 of its JSON: undo stores nothing twice."""
+    """A document, compressed, named by the SHA-256 of its JSON: undo stores nothing twice.
+
+    `writer` is the version of the program that wrote it.
+    """
 
     __tablename__ = "documents"
     digest: Mapped[str] = mapped_column(String(64), primary_key=True)
     data: Mapped[bytes] = mapped_column(LargeBinary)
+    writer: Mapped[str | None] = mapped_column(String(40))
 
 
 class VersionRow(Base):

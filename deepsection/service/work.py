@@ -243,6 +243,8 @@ def element_items(project: Project) -> list[dict[str, Any]]:
             about = element.about
             can = {"movable": about.movable, "removable": about.removable, "hideable": about.group is not None}
             item = {"id": element.id, "name": element.title_in(project), "kind": collection}
+            if getattr(element, "state", "new") != "new":
+                item["state"] = element.state
             items.append(item | {name: True for name, value in can.items() if value})
     return items
 

@@ -26,7 +26,7 @@ with TestClient(create_app(f"sqlite:///{sys.argv[1]}", demos=True), base_url="ht
         return done.json()["state"] | done.json()["bench"]
 
     flown = send("edits", edits=[{"kind": "put_kite", "kite": KITE}])
-    assert flown["undo"] == "fly a kite" and flown["project"]["kites"] == [KITE]
+    assert flown["undo"] == "fly a kite" and flown["project"]["kites"] == [KITE | {"state": "new"}]
     (item,) = [item for item in flown["elements"] if item["id"] == "red"]
     assert item["name"] == "kite" and item["movable"] and item["removable"] and item["hideable"]
     plan, south = flown["drawings"]
@@ -36,7 +36,7 @@ with TestClient(create_app(f"sqlite:///{sys.argv[1]}", demos=True), base_url="ht
 
     facts = client.get(f"{house}/particulars/red").json()
     assert facts["title"] == "Kite" and facts["subtitle"] == "on a string" and facts["removable"]
-    assert [field["label"] for field in facts["fields"]] == ["Size"]
+    assert [field["label"] for field in facts["fields"]] == ["Size", "In the works it is"]
     assert [row["label"] for row in facts["sums"][0]["rows"]][-1] == "string"
     typed = send("entries", element="red", field="size", text="3'")
     assert typed["project"]["kites"][0]["size"] == pytest.approx(914.4)

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import ClassVar, Self
 
-from ...document.declaring import About, Declared, Ref, revised
+from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
 from ...document.values import Id, Mm, Positive
 from ..levels.model import LevelRule
 
 
-class Kite(Declared):
+class Kite(Standing):
     """A square kite on a string from a level."""
 
     about: ClassVar[About] = About(

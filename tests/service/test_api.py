@@ -78,7 +78,7 @@ def test_a_preview_is_drawn_and_not_kept(client: TestClient) -> None:
         ({"kind": "resize_opening", "opening": "w2", "width": 99000.0}, "w2", "width"),
         ({"kind": "set_total", "rung": "plate", "total": -10.0}, "plate", "total"),
         ({"kind": "flip_wall", "wall": "ghost"}, "ghost", None),
-        ({"kind": "set_roof_edge", "roof": "roof-main", "edge": 9, "to": "eave"}, "roof-main", "edge"),
+        ({"kind": "set_roof_edge", "roof": "roof-main", "edge": "e9", "to": "eave"}, "roof-main", "edge"),
     ],
 )
 def test_refusals_name_the_place_and_keep_nothing(

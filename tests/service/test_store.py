@@ -21,8 +21,7 @@ from tests.builders import box_house
 
 WRITER = """
 import sys
-from deepsection.core.model import apply_edits
-from deepsection.core.model.edits import SetProject
+from deepsection.core.edits import SetProject, apply_edits
 from deepsection.service.database import open_database
 from deepsection.service.store import Store
 store = Store(open_database(sys.argv[1]))

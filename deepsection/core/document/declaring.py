@@ -70,7 +70,7 @@ class Declared(Element):
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
         super().__pydantic_init_subclass__(**kwargs)
-        if not isinstance(getattr(cls, "about", None), About):
+        if "id" in cls.model_fields and not isinstance(getattr(cls, "about", None), About):
             raise TypeError(f"the kind of element {cls.__name__} does not say what it is about")
 
     @property
@@ -98,6 +98,17 @@ class Declared(Element):
 
     def check(self, project: Project) -> None:
         """What must hold of it in its document, beyond what it refers to. Raises: ValueError (`id: what is wrong`)."""
+
+
+State = Literal["existing", "new", "removed"]
+STATES: dict[State, str] = {"new": "new", "existing": "existing", "removed": "to be removed"}
+"""What an element of the house is when work starts, in words."""
+
+
+class Standing(Declared):
+    """An element that stands in the building: new, there already, or there and to be removed."""
+
+    state: State = "new"
 
 
 E = TypeVar("E", bound=Element)

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Any, TypeVar
 from pydantic import ValidationError
 
 from ..errors import RefusedEdit
-from .declaring import collection_for, revised
+from .declaring import Declared, collection_for, revised
 from .faults import told
 from .nouns import noun_of, with_article
 
@@ -49,7 +49,7 @@ def changed(element: Any, **changes: Any) -> Any:
         return revised(element, **changes)
     except ValidationError as error:
         refused = refusal(error)
-        refused.element = getattr(element, "id", None)
+        refused.element = getattr(element, "id", None) if isinstance(element, Declared) else None
         raise refused from error
 
 

@@ -67,8 +67,10 @@ from ..trades.walls.edits.walls import (
     SetWallLength,
     UseMakeUp,
 )
+from ..trades.walls.saved_edits import PutSavedWall, SaveWall, UseSavedWall
 from .project import SetProject
 from .removing import Remove
+from .states import SetState
 from .storeys import AddStorey, Copied, PartCorners, RemoveStorey, floor_terms, parted_corners, storey_above
 from .transforming import Transform
 
@@ -176,6 +178,7 @@ __all__ = [
     "PutRoof",
     "PutRoom",
     "PutRung",
+    "PutSavedWall",
     "PutSection",
     "PutSheet",
     "PutShow",
@@ -186,9 +189,11 @@ __all__ = [
     "ResizeOpening",
     "ReverseWall",
     "RoundCorner",
+    "SaveWall",
     "SetAnnotation",
     "SetProject",
     "SetRoofEdge",
+    "SetState",
     "SetTerm",
     "SetTotal",
     "SetWallLength",
@@ -199,6 +204,7 @@ __all__ = [
     "StraightenWall",
     "Transform",
     "UseMakeUp",
+    "UseSavedWall",
     "apply_edits",
     "changed",
     "copies_of",

@@ -95,6 +95,6 @@ def _untied(project: Project, roof: RoofBlock, used: set[str]) -> RoofBlock:
         if corner.joint is None or corner.joint in used:
             return corner
         x, y = corner_point(project, corner)
-        return Corner(x=x, y=y)
+        return Corner(id=corner.id, x=x, y=y)
 
     return with_corners(roof, held)

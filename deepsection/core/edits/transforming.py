@@ -157,9 +157,9 @@ def _roof_copy(project: Project, held: RoofBlock, id: str, motion: Motion, corne
 
     def copied(corner: Corner) -> Corner:
         if corner.joint and corners.copied(corner.joint):
-            return Corner(joint=corners.of(corner.joint))
+            return Corner(id=corner.id, joint=corners.of(corner.joint))
         x, y = motion.at(corner_point(project, corner))
-        return Corner(x=x, y=y)
+        return Corner(id=corner.id, x=x, y=y)
 
     rings = [tuple(copied(corner) for corner in ring) for ring in held.rings]
     names = {roof.name for roof in project.roofs}

@@ -39,7 +39,8 @@ from ..trades.walls.model import (
     TopStep,
     Wall,
 )
-from .documents import dump_project, load_project
+from ..trades.walls.saved_model import SavedWall
+from .documents import dump_file, dump_project, load_project
 from .places import along_from_start, along_wall, corner_point, joint_point, wall_axis, wall_length, wall_points
 from .project import SCHEMA_VERSION, Project
 
@@ -94,6 +95,7 @@ __all__ = [
     "RoofFitting",
     "Room",
     "Rung",
+    "SavedWall",
     "SectionLine",
     "SectionSpot",
     "SetIn",
@@ -110,6 +112,7 @@ __all__ = [
     "bearing_layer",
     "corner_point",
     "drift_of",
+    "dump_file",
     "dump_project",
     "joint_point",
     "layer_bands",

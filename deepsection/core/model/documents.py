@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import json
+import re
 from collections.abc import Callable
 from typing import Any
 
 from pydantic import ValidationError
 
 from ..document.faults import why_unreadable
+from ..document.nouns import listed
 from ..document.rebuilding import refusal
 from ..errors import BadInput, UnknownVersion
+from ..version import VERSION
 from .project import SCHEMA_VERSION, Project
 
 
@@ -19,8 +22,40 @@ def _to_2(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, "schema_version": 2}
 
 
-MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2}
+def _to_3(document: dict[str, Any]) -> dict[str, Any]:
+    """Edges and corners of roofs have ids; what named an edge by its number names it by its id."""
+    roofs = []
+    for roof in document.get("roofs", ()):
+        edges = [{"id": f"e{k}", **edge} for k, edge in enumerate(roof["edges"], 1)]
+        outline = [{"id": f"c{k}", **corner} for k, corner in enumerate(roof["outline"], 1)]
+        roofs.append({**roof, "edges": edges, "outline": outline})
+    pipes = [{**pipe, "edge": f"e{pipe['edge'] + 1}"} for pipe in document.get("downpipes", ())]
+    names = {roof["id"] for roof in roofs}
+    notes = []
+    for note in document.get("notes", ()):
+        anchor = note["anchor"]
+        if anchor["part"].partition("/")[0] in names:
+            part = re.sub(r"\b(edge|rake):(\d+)", _by_id, anchor["part"])
+            note = {**note, "anchor": {**anchor, "part": part}}
+        notes.append(note)
+    shows = []
+    for show in document.get("shows", ()):
+        held = [{**a, "key": re.sub(r"\b(eave:[^:]+):(\d+)$", _by_id, a["key"])} for a in show.get("annotations", ())]
+        shows.append({**show, "annotations": held})
+    changed = {"roofs": roofs, "downpipes": pipes, "notes": notes, "shows": shows}
+    return {**document, **{name: held for name, held in changed.items() if held}, "schema_version": 3}
+
+
+def _by_id(found: re.Match[str]) -> str:
+    return f"{found[1]}:e{int(found[2]) + 1}"
+
+
+MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2, 2: _to_3}
 """From a schema version to the next one."""
+
+
+WRITER = "written_by"
+"""The field of a file, beside those of the document, that says which version of the program wrote it."""
 
 
 def dump_project(project: Project) -> bytes:
@@ -28,8 +63,13 @@ def dump_project(project: Project) -> bytes:
     return project.model_dump_json().encode()
 
 
-def load_project(data: bytes | str) -> Project:
-    """The project of a stored document, migrated when it is older.
+def dump_file(project: Project) -> bytes:
+    """The document as a file: with the version of the program that wrote it."""
+    return json.dumps({WRITER: VERSION} | json.loads(dump_project(project)), ensure_ascii=False).encode()
+
+
+def load_project(data: bytes | str, writer: str | None = None) -> Project:
+    """The project of a stored document or file, migrated when it is older; `writer` is the version that wrote it.
 
     Raises: BadInput when it is cut short or not a project, UnknownVersion when it is from the future.
     """
@@ -39,10 +79,12 @@ def load_project(data: bytes | str) -> Project:
         raise BadInput(f"this is not a whole project file: it {why_unreadable(data)}", field="file") from error
     if not isinstance(document, dict):
         raise BadInput("this is not a project file")
+    writer = str(document.pop(WRITER, writer or "another version"))
     version = document.get("schema_version")
     if not isinstance(version, int) or isinstance(version, bool) or version < 1 or version > SCHEMA_VERSION:
         raise UnknownVersion(
-            f"this document has schema version {version!r}; this program knows 1 to {SCHEMA_VERSION}",
+            f"this document has schema version {version!r}, written by {writer}; this program ({VERSION}) knows 1 to "
+            f"{SCHEMA_VERSION}",
             field="schema_version",
             value=version if isinstance(version, (int, str)) else None,
             limit=SCHEMA_VERSION,
@@ -50,6 +92,13 @@ def load_project(data: bytes | str) -> Project:
     while version < SCHEMA_VERSION:
         document = MIGRATIONS[version](document)
         version = document["schema_version"]
+    unknown = [name.replace("_", " ") for name in document if name not in Project.model_fields]
+    if unknown:
+        raise BadInput(
+            f"this document holds {listed(unknown)}, which this program ({VERSION}) does not know: it was written by "
+            f"{writer}",
+            field=unknown[0],
+        )
     try:
         return Project.model_validate_json(json.dumps(document))
     except ValidationError as error:

@@ -25,16 +25,17 @@ from ..trades.posts.model import Beam, Post
 from ..trades.roofs.model import RoofBlock
 from ..trades.rooms.model import Room
 from ..trades.walls.model import HostedJoint, Joint, Wall
+from ..trades.walls.saved_model import SavedWall
 from ..units import Units
 
-SCHEMA_VERSION = 2
+SCHEMA_VERSION = 3
 """Rises with every change of what is stored: `documents.MIGRATIONS` has the step, `tests/frozen` a file of each."""
 
 
 class Project(Element):
     """Everything that is saved. Building it validates it: ids are unique and references resolve."""
 
-    schema_version: Literal[2] = 2
+    schema_version: Literal[3] = 3
     id: Id
     name: Name
     place: str = ""
@@ -46,6 +47,7 @@ class Project(Element):
     rungs: tuple[Rung, ...] = ()
     joints: tuple[Joint, ...] = ()
     walls: tuple[Wall, ...] = ()
+    saved_walls: tuple[SavedWall, ...] = ()
     kinds: tuple[Kind, ...] = ()
     openings: tuple[Opening, ...] = ()
     posts: tuple[Post, ...] = ()

@@ -16,7 +16,7 @@ from ..resolve import Building, Diagnostic
 from ..rows.outcome import OutcomeTable
 from ..rows.rows import Field
 from ..units import HeightSum, Units, format_length, format_thickness
-from .fields import declaration_of
+from .fields import declaration_of, fields_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +111,7 @@ def describe_element(
         title,
         subtitle,
         kind.removable(project, held),
-        tuple(row.field for row in kind.fields(project, held)),
+        tuple(row.field for row in fields_of(project, held)),
         tuple(sum_table(project, building, height) for height in sums),
         tuple(kind.outcome(building.placed, held)),
         _strip(project, held, kind.make_up(project, held)),

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from ..building.kind import ElementKind
-from ..edits import SetProject
+from ..document.declaring import STATES, Standing
+from ..edits import SetProject, SetState
 from ..kinds import kind_for
 from ..model import Project
 from ..rows.rows import Row, choice_row, text_row
@@ -19,7 +21,17 @@ def declaration_of(held: Any) -> ElementKind:
 
 def fields_of(project: Project, element: Any) -> list[Row]:
     """Every field of an element, in the order in which it is shown."""
-    return list(declaration_of(element).fields(project, element))
+    rows = list(declaration_of(element).fields(project, element))
+    return [*rows, _state_row(element)] if isinstance(element, Standing) else rows
+
+
+def _state_row(element: Any) -> Row:
+    """Whether an element is new, existing or to be removed."""
+
+    def edits(text: str) -> Sequence[Any]:
+        return [SetState(elements=(element.id,), to=text)]  # type: ignore[arg-type]
+
+    return choice_row("state", "In the works it is", element.state, list(STATES.items()), edits)
 
 
 def _project_fields(project: Project, _: Project) -> list[Row]:

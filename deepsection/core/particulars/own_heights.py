@@ -21,6 +21,7 @@ class OwnHeight:
 
 def own_heights(project: Project, building: Building) -> list[OwnHeight]:
     """Every wall, opening and roof that differs from its level or its kind."""
+    project = building.placed.project
     return [*_walls(project, building), *_openings(project), *_roofs(project)]
 
 
@@ -60,7 +61,7 @@ def _roofs(project: Project) -> Iterator[OwnHeight]:
         for k, edge in enumerate(roof.edges):
             if edge.raised:
                 words = f"eave {k + 1} is {_by(edge.raised, project.units)} the others"
-                yield OwnHeight(roof.id, words, f"eave:{roof.id}:{k}")
+                yield OwnHeight(roof.id, words, f"eave:{roof.id}:{edge.id}")
 
 
 def _by(value: float, units: Units) -> str:

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import nullcontext
-from typing import Any
+from typing import Any, Literal
 
 from ..building.kind import ElementKind
 from ..building.parts import Part
 from ..building.placed import Placed, Stage
+from ..edits.states import after_works, before_works
 from ..kinds import KINDS, STAGES
 from ..model import Project
 from .building import Building
@@ -19,13 +20,15 @@ Timer = Callable[[str], Any]
 def resolve(
     project: Project,
     *,
+    works: Literal["before", "after"] = "after",
     timer: Timer | None = None,
     stages: Sequence[Stage[Any]] = STAGES,
     kinds: Sequence[ElementKind] = KINDS,
 ) -> Building:
-    """The building of a project. `timer(stage)` may return a context to measure a stage in."""
+    """The building of a project, when its works are done or `before` they start. `timer(stage)` may return a context to
+    measure a stage in."""
     clock = timer or (lambda stage: nullcontext())
-    placed = Placed(project)
+    placed = Placed(after_works(project) if works == "after" else before_works(project))
     for stage in stages:
         with clock(stage.key.name):
             placed.run(stage)

@@ -79,7 +79,7 @@ ROOF_PLAN = "Roof plan"
 
 def _slope(roof: ResolvedRoof, plane: RoofPlane, frame: Frame) -> Iterator[Mark]:
     for polygon in polygons_of(frame.turn(plane.polygon)):
-        key = f"{roof.block.id}/roofing//{plane.slot}"
+        key = f"{roof.block.id}/roofing//{roof.slot_of(plane)}"
         yield Region(rings_of(polygon), fill="paper", part=key, feature="slope", sum=roof.ridge_top.id)
 
 
@@ -133,7 +133,7 @@ def _fall(
             continue
         u, w = frame.plan_to_turned(spot.x, spot.y)
         du, dw = frame.plan_to_turned(-plane.inward[0], -plane.inward[1])
-        half, key = ARROW / 2 * scale, f"{roof.block.id}/roofing//{plane.slot}"
+        half, key = ARROW / 2 * scale, f"{roof.block.id}/roofing//{roof.slot_of(plane)}"
         tip, tail = (u + du * half, w + dw * half), (u - du * half, w - dw * half)
         yield Stroke(path(tail, tip), "symbol", part=key, feature="fall")
         wing = 1.6 * scale

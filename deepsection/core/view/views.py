@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+from functools import lru_cache
+
 from ..drawing import Drawing
 from ..errors import UnknownElement
 from ..model import Project, ViewShow
-from ..resolve import Building, storeys
+from ..resolve import Building, resolve, storeys
 from ._kinds import kind_of_part, part_kinds
+from ._states import shown_by_state, states_of
 from .kinds import ROOF, SIDES, VIEW_KINDS, View, ViewKind, plan_name
 from .setting import Setting
 
@@ -48,6 +52,11 @@ def look_of(project: Project, name: str) -> float:
     return kind.look(view)
 
 
+@lru_cache(maxsize=4)
+def _before(project: Project) -> Building:
+    return resolve(project, works="before")
+
+
 def _shown(building: Building, project: Project, show: ViewShow | None) -> Building:
     """The building as a view that leaves out elements or kinds of parts shows it."""
     if show is None or not (show.hidden or show.alone or show.kinds):
@@ -69,10 +78,20 @@ def draw_view(
     """The drawing of a view at a scale; `look_deg` turns a plan. Raises: UnknownElement."""
     kind, view = _find(project, name)
     show = project.show_of(name)
-    whole, building = building, _shown(building, project, show)
-    left_out = frozenset[str]()
-    if building is not whole:
-        left_out = frozenset(part.element for part in whole.parts) - {part.element for part in building.parts}
-    setting = Setting(scale, project.units, project.notes, project.grid, show, left_out)
+    works = show.works if show else "shown"
     look = kind.look(view) if look_deg is None or not kind.turns else look_deg
-    return kind.draw(building, view, look, setting)
+    setting = Setting(scale, project.units, project.notes, project.grid, show)
+
+    def drawn(whole: Building, setting: Setting) -> Drawing:
+        kept = _shown(whole, project, show)
+        if kept is not whole:
+            gone = frozenset(part.element for part in whole.parts) - {part.element for part in kept.parts}
+            setting = replace(setting, left_out=gone)
+        return kind.draw(kept, view, look, setting)
+
+    states = states_of(project) if works == "shown" else {}
+    drawing = drawn(_before(project) if works == "before" else building, setting)
+    if not states:
+        return drawing
+    before = drawn(_before(project), replace(setting, notes=())) if "removed" in states.values() else None
+    return shown_by_state(drawing, before, states)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import tomllib
 from pathlib import Path
 
 import pytest
@@ -10,9 +11,10 @@ from pydantic import ValidationError
 
 from deepsection.core.edits import rebuild
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownVersion
-from deepsection.core.model import SCHEMA_VERSION, Project, dump_project, load_project
+from deepsection.core.model import SCHEMA_VERSION, Project, dump_file, dump_project, load_project
 from deepsection.core.model.documents import MIGRATIONS
 from deepsection.core.resolve import resolve
+from deepsection.core.version import VERSION
 from deepsection.demo import DEMOS
 from tests.builders import box_house
 
@@ -40,6 +42,33 @@ def test_a_file_of_each_older_version_is_migrated_and_builds(version: int) -> No
         assert [held.id for held in getattr(project, collection)] == [held["id"] for held in stored.get(collection, ())]
     building = resolve(project)
     assert building.diagnostics == () and len(building.parts) > 500
+    assert {pipe.edge for pipe in project.downpipes} <= {edge.id for roof in project.roofs for edge in roof.edges}
+    assert [note.anchor.part for note in project.notes if note.anchor.part not in building.by_key] == []
+
+
+def test_names_by_number_become_names_by_id() -> None:
+    project = load_project((FROZEN / "schema-2.json").read_bytes())
+    assert [note.anchor.part for note in project.notes] == [
+        "roof-main/fascia//edge:e1", "roof-main/barge//edge:e2:edge:e3"
+    ]  # fmt: skip
+    assert [held.key for show in project.shows for held in show.annotations] == ["height:eave:roof-main:e3"]
+    assert [corner.id for corner in project.roofs[0].outline] == ["c1", "c2", "c3", "c4"]
+
+
+def test_a_file_says_who_wrote_it_and_what_is_not_known_is_refused_with_that(house: Project) -> None:
+    file = json.loads(dump_file(house))
+    assert file["written_by"] == VERSION and load_project(dump_file(house)) == house
+    later = file | {"written_by": "9.1", "escalators": [{"id": "up"}], "moving_walks": []}
+    with pytest.raises(BadInput, match=r"holds escalators and moving walks, .* written by 9\.1") as refused:
+        load_project(json.dumps(later))
+    assert refused.value.field == "escalators"
+    with pytest.raises(UnknownVersion, match=r"written by 9\.1"):
+        load_project(json.dumps(file | {"written_by": "9.1", "schema_version": SCHEMA_VERSION + 1}))
+
+
+def test_the_program_has_one_version() -> None:
+    stated = tomllib.loads((Path(__file__).parents[3] / "pyproject.toml").read_text("utf-8"))
+    assert stated["project"]["version"] == VERSION
 
 
 def test_a_file_cut_short_anywhere_is_refused(house: Project) -> None:

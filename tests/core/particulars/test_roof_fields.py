@@ -28,7 +28,7 @@ def test_a_ridge_height_gives_the_pitch() -> None:
 
 
 def test_a_break_is_typed_as_height_and_pitch() -> None:
-    project = typed(over(box_house(12_000, 8000), "gable"), "pitch_0", "60°")
+    project = typed(over(box_house(12_000, 8000), "gable"), "pitch_e1", "60°")
     project = typed(project, "break_0", "2200 20°")
     edge = project.roofs[0].edges[0]
     assert edge.height == 2200 and edge.upper_pitch == pytest.approx(0.36397, rel=1e-4)
@@ -42,9 +42,9 @@ def test_a_break_is_typed_as_height_and_pitch() -> None:
     ("field", "text", "words"),
     [
         ("pitch", "7", "is not a pitch"),
-        ("pitch_1", "89°", "cannot be built"),
-        ("overhang_1", "wide", "length"),
-        ("kind_1", "dome", "not one of the choices"),
+        ("pitch_e2", "89°", "cannot be built"),
+        ("overhang_e2", "wide", "length"),
+        ("kind_e2", "dome", "not one of the choices"),
     ],
 )
 def test_bad_input_is_answered_at_its_field(field: str, text: str, words: str) -> None:
@@ -56,7 +56,7 @@ def test_one_overhang_is_typed_for_all_eaves_or_for_one() -> None:
     project = over(box_house(12_000, 8000), "gable")
     wide = typed(project, "overhang", "600")
     assert [edge.overhang for edge in wide.roofs[0].edges] == [600, 300, 600, 300]
-    one = typed(wide, "overhang_2", "250")
+    one = typed(wide, "overhang_e3", "250")
     assert [edge.overhang for edge in one.roofs[0].edges] == [600, 300, 250, 300]
 
 

@@ -87,7 +87,7 @@ def test_the_eave_stops_where_the_rakes_come_down() -> None:
     strip = low.intersection(shapely.box(-1e5, -main.reaches[0] + 1, 1e5, -stop - 1))
     gaps = sorted(x for piece in shapely.get_parts(strip) for x in (piece.bounds[0], piece.bounds[2]))
     assert gaps[1:3] == near([FROM - stop, FROM + WIDE + stop], abs=0.5)
-    fascia = next(part for part in building.parts if part.key.startswith("roof-1/fascia//edge:0"))
+    fascia = next(part for part in building.parts if part.key.startswith("roof-1/fascia//edge:e1"))
     size = fascia.solid.bounds
     section = (size.y1 - size.y0) * (size.z1 - size.z0)
     ends = size.x1 - size.x0
@@ -118,7 +118,7 @@ def test_two_cross_gables_side_by_side_leave_the_eave_between_them() -> None:
     assert building.diagnostics == ()
     for a, b in itertools.combinations(plans(building), 2):
         assert a.intersection(b).area < 1.0
-    (fascia,) = [part for part in building.parts if part.key.startswith("roof-1/fascia//edge:0")]
+    (fascia,) = [part for part in building.parts if part.key.startswith("roof-1/fascia//edge:e1")]
     assert fascia.solid.volume > 0
 
 

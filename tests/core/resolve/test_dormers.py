@@ -162,7 +162,7 @@ def test_a_wall_dormer_interrupts_the_eave(form: str) -> None:
     left = shapely.union_all([plane.polygon for plane in main.planes]).intersection(eave)
     whole = shapely.union_all([plane.whole for plane in main.planes]).intersection(eave)
     assert whole.difference(left).area == near((last - first) * main.reaches[0], rel=1e-6)
-    fascia = next(part for part in building.parts if part.key == "roof-1/fascia//edge:0")
+    fascia = next(part for part in building.parts if part.key == "roof-1/fascia//edge:e1")
     assert fascia.solid.cut(Frame.looking(0.0, (first + last) / 2)).is_empty
     front = next(part.solid.bounds for part in building.parts if part.key == "front/cladding/cladding/")
     below = next(part.solid.bounds for part in building.parts if part.key == "south/cladding/cladding/")

@@ -104,7 +104,7 @@ def test_a_wall_plate_lies_on_the_inner_leaf_under_the_eaves_only() -> None:
 
 def test_rafters_sit_on_the_plate() -> None:
     building = resolve(roofed())
-    rafter = next(part for part in building.parts if part.key.startswith("roof-1/rafter/rafters/edge:0:3"))
+    rafter = next(part for part in building.parts if part.key.startswith("roof-1/rafter/rafters/edge:e1:3"))
     points, _ = rafter.solid.mesh()
     on_plate = [y for _, y, z in points if abs(z - building.levels["plate"].z) < 1e-6]
     assert (min(on_plate), max(on_plate)) == pytest.approx((OUTER + CAVITY, OUTER + CAVITY + 60))

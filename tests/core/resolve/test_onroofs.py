@@ -207,8 +207,8 @@ def test_a_pipe_stands_above_the_upper_side_of_its_hole() -> None:
         (fitting("window", 6000, 9500), "fitting-off-roof"),
         (fitting("pipe", 6000, 2000, width=100.0, length=100.0, height=100.0), "pipe-low"),
         (chimney(30_000, 2000), "chimney-alone"),
-        (Downpipe(id="dp", roof="roof-1", edge=1, distance=100.0), "downpipe-without-eave"),
-        (Downpipe(id="dp", roof="roof-1", edge=0, distance=100.0), "downpipe-without-gutter"),
+        (Downpipe(id="dp", roof="roof-1", edge="e2", distance=100.0), "downpipe-without-eave"),
+        (Downpipe(id="dp", roof="roof-1", edge="e1", distance=100.0), "downpipe-without-gutter"),
     ],
 )
 def test_what_cannot_be_right_is_named(held: Any, code: str) -> None:

@@ -85,7 +85,7 @@ def test_rafters_run_on_to_where_the_ridge_dies() -> None:
     sides = Counter(
         part.key.split("/")[3].rsplit(":", 1)[0] for part in building.parts if part.key.startswith("roof-leg/rafter/")
     )
-    assert sides == {"edge:1": 11, "edge:3": 11}
+    assert sides == {"edge:e2": 11, "edge:e4": 11}
     main = next(roof for roof in building.roofs if roof.block.id == "roof-main")
     for part in building.parts:
         if part.key.startswith("roof-leg/rafter/") and part.solid.bounds.y1 < 6000:
@@ -94,11 +94,11 @@ def test_rafters_run_on_to_where_the_ridge_dies() -> None:
 
 def test_no_fascia_runs_through_a_room() -> None:
     building = resolve(roofed_l(0.5))
-    fascia = building.by_key["roof-main/fascia//edge:2"]
+    fascia = building.by_key["roof-main/fascia//edge:e3"]
     corner = 5000 + 400 + SKIN
     assert corner - 20 < fascia.solid.bounds.x0 <= corner, "it ends in a mitre at the inside corner"
     tails = [
-        p for p in building.parts if p.key.startswith("roof-main/rafter/rafters/edge:2:") and p.solid.bounds.x1 < 4900
+        p for p in building.parts if p.key.startswith("roof-main/rafter/rafters/edge:e3:") and p.solid.bounds.x1 < 4900
     ]
     assert tails and all(part.solid.bounds.y1 == pytest.approx(6000) for part in tails)
 
@@ -136,5 +136,5 @@ def test_each_joined_edge_is_held_against_its_own_roof() -> None:
     leg = project.roofs[1]
     edges = tuple(RoofEdge(kind="joined") if k == 2 else edge for k, edge in enumerate(leg.edges))
     building = resolve(put(project, leg.model_copy(update={"edges": edges})))
-    assert [(found.code, found.field) for found in building.diagnostics] == [("roof-meets-nothing", "kind_2")]
+    assert [(found.code, found.field) for found in building.diagnostics] == [("roof-meets-nothing", "kind_e3")]
     assert building.roofs[1].dying == ((0, "roof-main"),)

@@ -128,7 +128,7 @@ def test_a_half_hip_stops_its_gable_wall() -> None:
     """Walls go up to the underside of whatever lies over them: half way up the gable is cut off by the half hip."""
     gabled = over(box_house(12_000, 8000), "gable")
     before = max(part.solid.bounds.z1 for part in resolve(gabled).parts if part.key.startswith("east/cladding/"))
-    half = apply_edits(gabled, (SetRoofEdge(roof="roof-1", edge=1, to="half_hip"),))
+    half = apply_edits(gabled, (SetRoofEdge(roof="roof-1", edge="e2", to="half_hip"),))
     assert half.roofs[0].edges[1].height == near(1000), "half of the rise of 2000"
     building, roof = only(half)
     after = max(part.solid.bounds.z1 for part in building.parts if part.key.startswith("east/cladding/"))
@@ -146,7 +146,7 @@ def test_a_gambrel_breaks_where_it_is_told() -> None:
     building, roof = only(project)
     assert roof.of("ridge")[0].start[2] == near(roof.heel.total + 3600)
     assert roof.run == near(4000)
-    assert {plane.slot for plane in roof.planes} == {"edge:0", "edge:2", "edge:0:upper", "edge:2:upper"}
+    assert {roof.slot_of(plane) for plane in roof.planes} == {"edge:e1", "edge:e3", "edge:e1:upper", "edge:e3:upper"}
     east = max(part.solid.bounds.z1 for part in building.parts if part.key.startswith("east/cladding/"))
     assert east == near(roof.heel.total + 3600, abs=5.0), "its gable wall fills the gambrel"
     upper = [part for part in building.parts if part.role == "rafter" and ":upper:" in part.key]
@@ -184,13 +184,13 @@ def test_the_last_eave_cannot_become_a_gable() -> None:
     single = over(box_house(12_000, 8000), "single")
     eave = next(k for k, edge in enumerate(single.roofs[0].edges) if edge.kind == "eave")
     with pytest.raises(RefusedEdit, match="at least one edge is an eave"):
-        apply_edits(single, (SetRoofEdge(roof="roof-1", edge=eave, to="gable"),))
+        apply_edits(single, (SetRoofEdge(roof="roof-1", edge=f"e{eave + 1}", to="gable"),))
 
 
 def test_an_edge_is_drawn_outward() -> None:
     project = over(box_house(12_000, 8000), "hip")
     _, before = only(project)
-    wider = apply_edits(project, (MoveRoofEdge(roof="roof-1", edge=1, by=1500.0),))
+    wider = apply_edits(project, (MoveRoofEdge(roof="roof-1", edge="e2", by=1500.0),))
     _, after = only(wider)
     assert after.of("ridge")[0].length == near(before.of("ridge")[0].length + 1500)
     assert [corner.joint is None for corner in wider.roofs[0].outline] == [False, True, True, False]
@@ -221,7 +221,7 @@ def test_jacks_of_a_hip_shorten_by_the_spacing() -> None:
     jacks = sorted(
         part.solid.bounds.y1 - 0.0
         for part in building.parts
-        if part.key.startswith("roof-1/rafter/rafters/edge:0:") and part.solid.bounds.x1 < 3900
+        if part.key.startswith("roof-1/rafter/rafters/edge:e1:") and part.solid.bounds.x1 < 3900
     )
     steps = [b - a for a, b in itertools.pairwise(jacks)]
     assert len(steps) >= 4 and steps[1:] == near([600.0] * (len(steps) - 1), abs=1.0)
@@ -321,23 +321,23 @@ def test_an_abutment_without_a_wall_is_pointed_out() -> None:
     main = over(box_house(12_000, 8000), "gable")
     porch = rectangle_roof(main, "single", 3000, -2400, 8000, 0)
     assert resolve(porch).diagnostics == ()
-    found = resolve(apply_edits(porch, (MoveRoofEdge(roof="roof-2", edge=2, by=-1500.0),))).diagnostics
-    assert [held.code for held in found] == ["abutment-without-wall"] and found[0].field == "kind_2"
+    found = resolve(apply_edits(porch, (MoveRoofEdge(roof="roof-2", edge="e3", by=-1500.0),))).diagnostics
+    assert [held.code for held in found] == ["abutment-without-wall"] and found[0].field == "kind_e3"
 
 
 def test_a_ridge_is_moved_at_its_height() -> None:
     """Rise over run on both sides: 2000 over 4000 each becomes 2000 over 5000 and 2000 over 3000."""
     project = over(box_house(12_000, 8000), "gable")
-    moved = apply_edits(project, (MoveRidge(roof="roof-1", edges=(0, 2), by=1000.0),))
+    moved = apply_edits(project, (MoveRidge(roof="roof-1", edges=("e1", "e3"), by=1000.0),))
     assert [edge.pitch for edge in moved.roofs[0].edges] == [near(0.4), None, near(2 / 3), None]
     _, roof = only(moved)
     (ridge,) = roof.of("ridge")
     assert ridge.start[1] == near(5000) and ridge.start[2] == near(roof.heel.total + 2000)
     for by, words in ((3900.0, "too near"), (-3900.0, "too near")):
         with pytest.raises(RefusedEdit, match=words):
-            apply_edits(project, (MoveRidge(roof="roof-1", edges=(0, 2), by=by),))
+            apply_edits(project, (MoveRidge(roof="roof-1", edges=("e1", "e3"), by=by),))
     with pytest.raises(RefusedEdit, match="between two eaves"):
-        apply_edits(project, (MoveRidge(roof="roof-1", edges=(0, 1), by=10.0),))
+        apply_edits(project, (MoveRidge(roof="roof-1", edges=("e1", "e2"), by=10.0),))
 
 
 def test_a_wing_leans_on_the_storey_above_the_house() -> None:

@@ -74,7 +74,7 @@ export function dragOf(
     };
   }
   if (handle.edit === "move_roof_edge") {
-    const edge = Number(handle.field);
+    const edge = handle.field;
     const side = snaps.sides.find((held) => held.roof === handle.element && held.edge === edge);
     if (!side) return null;
     return {
@@ -85,7 +85,7 @@ export function dragOf(
     };
   }
   if (handle.edit === "move_ridge") {
-    const [first, second] = handle.field.split(":").map(Number);
+    const [first = "", second = ""] = handle.field.split(":");
     const side = snaps.sides.find((held) => held.roof === handle.element && held.edge === first);
     if (!side) return null;
     return {
@@ -148,7 +148,7 @@ export function dragOf(
   const wall = project.walls?.find((held) => held.id === handle.element);
   if (handle.edit === "move_top" && wall) return topDrag(wall, step);
   const roof = project.roofs?.find((held) => held.id === handle.element);
-  if (handle.edit === "raise_eave" && roof) return eaveDrag(roof, Number(handle.field), step, alone);
+  if (handle.edit === "raise_eave" && roof) return eaveDrag(roof, handle.field, step, alone);
   if (handle.edit === "raise_ridge" && roof) return ridgeDrag(roof, Number(handle.field), project.units);
   if (handle.edit === "move_section") return sectionDrag(handle.element, project, turn, step, null);
   return null;
@@ -172,7 +172,7 @@ function topDrag(wall: NonNullable<Project["walls"]>[number], step: (value: numb
 /** An eave, up or down: this one alone, or with Alt the whole roof. */
 function eaveDrag(
   roof: NonNullable<Project["roofs"]>[number],
-  edge: number,
+  edge: string,
   step: (value: number) => number,
   whole: boolean,
 ): Drag {
@@ -180,7 +180,7 @@ function eaveDrag(
     hint: "Drag the eave up or down; with Alt the whole roof goes along.",
     edits: (_, dw) => {
       if (whole) return [{ kind: "put_roof", roof: { ...roof, offset: roof.offset + step(dw) } }];
-      const edges = roof.edges.map((held, k) => (k === edge ? { ...held, raised: held.raised + step(dw) } : held));
+      const edges = roof.edges.map((held) => (held.id === edge ? { ...held, raised: held.raised + step(dw) } : held));
       return [{ kind: "put_roof", roof: { ...roof, edges } }];
     },
   };

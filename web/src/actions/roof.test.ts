@@ -39,14 +39,14 @@ describe("roofs", () => {
   it("have edges that are dragged outward", () => {
     const snaps = {
       ...ONE_WALL,
-      sides: [{ roof: "r", edge: 1, u: 0, w: 0, du: 1, dw: 0, length: 8000, kind: "gable" }],
+      sides: [{ roof: "r", edge: "e2", number: 2, u: 0, w: 0, du: 1, dw: 0, length: 8000, kind: "gable" }],
     };
-    const handle = { edit: "move_roof_edge", element: "r", field: "1", axis: "across" as const };
+    const handle = { edit: "move_roof_edge", element: "r", field: "e2", axis: "across" as const };
     const drag = dragOf(handle, emptyProject(), snaps, NORTH_UP, 10, false);
-    expect(drag?.edits(603, 77)).toEqual([{ kind: "move_roof_edge", roof: "r", edge: 1, by: 600 }]);
-    const ridge = { ...handle, edit: "move_ridge", field: "1:3" };
+    expect(drag?.edits(603, 77)).toEqual([{ kind: "move_roof_edge", roof: "r", edge: "e2", by: 600 }]);
+    const ridge = { ...handle, edit: "move_ridge", field: "e2:e4" };
     expect(dragOf(ridge, emptyProject(), snaps, NORTH_UP, 10, false)?.edits(-250, 0)).toEqual([
-      { kind: "move_ridge", roof: "r", edges: [1, 3], by: 250 },
+      { kind: "move_ridge", roof: "r", edges: ["e2", "e4"], by: 250 },
     ]);
     expect(dragOf({ ...handle, field: "2" }, emptyProject(), snaps, NORTH_UP, 10, false)).toBeNull();
   });

@@ -414,6 +414,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/saved-walls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Saved Wall
+         * @description A saved wall of another project, copied into this one with its make-up.
+         */
+        post: operations["copy_saved_wall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/sheets/{sheet}": {
         parameters: {
             query?: never;
@@ -912,6 +932,12 @@ export interface components {
              */
             material: string;
             start: components["schemas"]["BeamEnd"];
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
             top: components["schemas"]["LevelRule"];
             /** Width */
             width: number;
@@ -999,6 +1025,12 @@ export interface components {
              * @default roof
              */
             span: "roof" | ("short" | "east-west" | "north-south");
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
         };
         /**
          * CentreOpening
@@ -1074,6 +1106,12 @@ export interface components {
              * @default brick
              */
             material: string;
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
             /**
              * Turn
              * @default 0
@@ -1198,8 +1236,12 @@ export interface components {
         /**
          * Corner
          * @description A corner of an outline: tied to a joint, or a point of its own.
+         *
+         *     `id` is its name within the roof for life; one that has none gets it from its roof.
          */
         Corner: {
+            /** Id */
+            id?: string | null;
             /** Joint */
             joint?: string | null;
             /**
@@ -1359,7 +1401,7 @@ export interface components {
             /** Distance */
             distance: number;
             /** Edge */
-            edge: number;
+            edge: string;
             /** Id */
             id: string;
             /** Roof */
@@ -1369,6 +1411,12 @@ export interface components {
              * @default 75
              */
             size: number;
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
         };
         /**
          * DrawOutline
@@ -1527,7 +1575,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutRail"] | components["schemas"]["AddSteps"] | components["schemas"]["AddRail"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutShow"] | components["schemas"]["SetAnnotation"] | components["schemas"]["CopyShow"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["SteepenRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             /**
              * Views
              * @default []
@@ -1560,6 +1608,12 @@ export interface components {
              * @default false
              */
             removable: boolean;
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
         };
         /**
          * ElevationView
@@ -1700,6 +1754,12 @@ export interface components {
              * @enum {string}
              */
             span: "short" | "east-west" | "north-south";
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
         };
         /**
          * FollowKind
@@ -1742,6 +1802,12 @@ export interface components {
             slab?: string | null;
             /** Slab Level */
             slab_level?: string | null;
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
             /** Stem Thickness */
             stem_thickness: number;
             /** Top */
@@ -2335,8 +2401,8 @@ export interface components {
             by: number;
             /** Edges */
             edges: [
-                number,
-                number
+                string,
+                string
             ];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2354,7 +2420,7 @@ export interface components {
             /** By */
             by: number;
             /** Edge */
-            edge: number;
+            edge: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2538,6 +2604,12 @@ export interface components {
             /** Sill */
             sill: number;
             /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
+            /**
              * Stays
              * @default centre
              * @enum {string}
@@ -2626,6 +2698,12 @@ export interface components {
              * @enum {string}
              */
             rails: "none" | "left" | "right" | "both";
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
             top: components["schemas"]["LevelRule"];
             /**
              * Turn
@@ -2838,6 +2916,12 @@ export interface components {
              * @enum {string}
              */
             shape: "square" | "round";
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
             top: components["schemas"]["LevelRule"];
             /**
              * Turn
@@ -2862,7 +2946,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["PutMakeUp"] | components["schemas"]["PutRung"] | components["schemas"]["PutJoint"] | components["schemas"]["PutWall"] | components["schemas"]["PutKind"] | components["schemas"]["PutOpening"] | components["schemas"]["PutPost"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutRail"] | components["schemas"]["AddSteps"] | components["schemas"]["AddRail"] | components["schemas"]["PutBeam"] | components["schemas"]["PutRoom"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutRoof"] | components["schemas"]["PutChimney"] | components["schemas"]["PutFitting"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFloor"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutSection"] | components["schemas"]["PutElevation"] | components["schemas"]["PutShow"] | components["schemas"]["SetAnnotation"] | components["schemas"]["CopyShow"] | components["schemas"]["PutNote"] | components["schemas"]["PutSheet"] | components["schemas"]["SetProject"] | components["schemas"]["DrawWalls"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["ProposeRoof"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveRidge"] | components["schemas"]["SteepenRoof"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveWall"] | components["schemas"]["Transform"] | components["schemas"]["AlignWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SetWallLength"] | components["schemas"]["FlipWall"] | components["schemas"]["SplitWall"] | components["schemas"]["ReverseWall"] | components["schemas"]["AddBay"] | components["schemas"]["OffsetWall"] | components["schemas"]["ClearConstruction"] | components["schemas"]["BendWall"] | components["schemas"]["StraightenWall"] | components["schemas"]["UseMakeUp"] | components["schemas"]["ResizeOpening"] | components["schemas"]["MoveOpening"] | components["schemas"]["FollowKind"] | components["schemas"]["ClearExceptions"] | components["schemas"]["MakeKind"] | components["schemas"]["RepeatOpening"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["CentreOpening"] | components["schemas"]["MirrorOpening"] | components["schemas"]["CopyOpening"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["AddRung"] | components["schemas"]["AddStorey"] | components["schemas"]["RemoveStorey"] | components["schemas"]["PartCorners"] | components["schemas"]["Remove"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -3016,16 +3100,21 @@ export interface components {
              */
             rungs: components["schemas"]["Rung"][];
             /**
+             * Saved Walls
+             * @default []
+             */
+            saved_walls: components["schemas"]["SavedWall"][];
+            /**
              * Scale
              * @default 48
              */
             scale: number;
             /**
              * Schema Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            schema_version: 2;
+            schema_version: 3;
             /**
              * Sections
              * @default []
@@ -3347,6 +3436,15 @@ export interface components {
             kind: "put_rung";
             rung: components["schemas"]["Rung"];
         };
+        /** PutSavedWall */
+        PutSavedWall: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_saved_wall";
+            saved: components["schemas"]["SavedWall"];
+        };
         /** PutSection */
         PutSection: {
             /**
@@ -3400,6 +3498,12 @@ export interface components {
              * @default softwood
              */
             material: string;
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
             /** X1 */
             x1: number;
             /** X2 */
@@ -3588,18 +3692,26 @@ export interface components {
             plate: string;
             /** Seat */
             seat: number;
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
         };
         /**
          * RoofEdge
          * @description The treatment of the roof edge that starts at the corner of the same number; `joined` runs into another roof.
          *
-         *     `pitch`: its own, else the block's. `raised`: how much higher than the block's its eave lies. `height` above the
-         *     bearing line: where a half hip starts, where a gable over a hip starts, or where an eave goes on at `upper_pitch`
-         *     (gambrel, mansard).
+         *     `id` is its name within the roof for life; one that has none gets it from its roof. `pitch`: its own, else the
+         *     block's. `raised`: how much higher than the block's its eave lies. `height` above the bearing line: where a half hip
+         *     starts, where a gable over a hip starts, or where an eave goes on at `upper_pitch` (gambrel, mansard).
          */
         RoofEdge: {
             /** Height */
             height?: number | null;
+            /** Id */
+            id?: string | null;
             /**
              * Kind
              * @enum {string}
@@ -3642,6 +3754,12 @@ export interface components {
             id: string;
             /** Length */
             length: number;
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
             /** Width */
             width: number;
             /** X */
@@ -3651,7 +3769,8 @@ export interface components {
         };
         /**
          * RoofSide
-         * @description An edge of a roof in the turned plan: the middle and length of its bearing line, the way out, and what it is.
+         * @description An edge of a roof in the turned plan, by its id and its number: the middle and length of its bearing line, the
+         *     way out, and what it is.
          */
         RoofSide: {
             /** Du */
@@ -3659,11 +3778,13 @@ export interface components {
             /** Dw */
             dw: number;
             /** Edge */
-            edge: number;
+            edge: string;
             /** Kind */
             kind: string;
             /** Length */
             length: number;
+            /** Number */
+            number: number;
             /** Roof */
             roof: string;
             /** U */
@@ -3755,6 +3876,128 @@ export interface components {
              * @default []
              */
             terms: components["schemas"]["Term"][];
+        };
+        /**
+         * SaveWall
+         * @description All that makes a wall but its place, kept under a name; what had that name is replaced.
+         */
+        SaveWall: {
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "save_wall";
+            /** Name */
+            name: string;
+            /** Wall */
+            wall: string;
+        };
+        /**
+         * SavedTop
+         * @description How high a wall goes, without the level that it goes to.
+         */
+        SavedTop: {
+            /**
+             * End Rise
+             * @default 0
+             */
+            end_rise: number;
+            /** Height */
+            height?: number | null;
+            /**
+             * Kind
+             * @default level
+             * @enum {string}
+             */
+            kind: "level" | "roof" | "fixed";
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+        };
+        /**
+         * SavedWall
+         * @description A wall kept under a name: make-up, set-out, foot and top, lean and mouldings. `base_offset`: its foot above the
+         *     level that it stands on.
+         */
+        SavedWall: {
+            /**
+             * Base Offset
+             * @default 0
+             */
+            base_offset: number;
+            /**
+             * Batter Inner
+             * @default 0
+             */
+            batter_inner: number;
+            /**
+             * Batter Outer
+             * @default 0
+             */
+            batter_outer: number;
+            /**
+             * Bearing
+             * @default inferred
+             * @enum {string}
+             */
+            bearing: "inferred" | "yes" | "no";
+            /** Id */
+            id: string;
+            /**
+             * Lean
+             * @default 0
+             */
+            lean: number;
+            /** Make Up */
+            make_up: string;
+            /**
+             * Mouldings
+             * @default []
+             */
+            mouldings: components["schemas"]["Moulding"][];
+            /** Name */
+            name: string;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            set_out: components["schemas"]["SetOut"];
+            /**
+             * Status
+             * @default outer
+             * @enum {string}
+             */
+            status: "outer" | "inner";
+            /**
+             * @default {
+             *       "end_rise": 0,
+             *       "kind": "level",
+             *       "offset": 0
+             *     }
+             */
+            top: components["schemas"]["SavedTop"];
+        };
+        /**
+         * SavedWallIn
+         * @description A saved wall of another project to copy into this one.
+         */
+        SavedWallIn: {
+            /** Base Version */
+            base_version: number;
+            /** Project */
+            project: string;
+            /** Saved Wall */
+            saved_wall: string;
+            /**
+             * Views
+             * @default []
+             */
+            views: components["schemas"]["ViewWanted"][];
         };
         /**
          * ScaleItem
@@ -3886,7 +4129,7 @@ export interface components {
          */
         SetRoofEdge: {
             /** Edge */
-            edge: number;
+            edge: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3899,6 +4142,24 @@ export interface components {
              * @enum {string}
              */
             to: "eave" | "gable" | "half_hip" | "dutch_gable" | "abutment" | "joined";
+        };
+        /**
+         * SetState
+         * @description Elements are new, existing or to be removed.
+         */
+        SetState: {
+            /** Elements */
+            elements: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_state";
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "existing" | "new" | "removed";
         };
         /**
          * SetTerm
@@ -4631,6 +4892,21 @@ export interface components {
             wall: string;
         };
         /**
+         * UseSavedWall
+         * @description Walls become as a saved one says; where they stand and what they reach up to stays.
+         */
+        UseSavedWall: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "use_saved_wall";
+            /** Saved */
+            saved: string;
+            /** Walls */
+            walls: string[];
+        };
+        /**
          * ViewItem
          * @description A view that a project has.
          */
@@ -4646,7 +4922,8 @@ export interface components {
          * ViewShow
          * @description How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
          *
-         *     `thin` concerns the screen alone: what is printed keeps its pens.
+         *     `thin` concerns the screen alone: what is printed keeps its pens. `works`: what is new, existing and to be
+         *     removed is told apart, or the house is shown as it is before or after the works.
          */
         ViewShow: {
             /**
@@ -4694,6 +4971,12 @@ export interface components {
             tone: boolean;
             /** View */
             view: string;
+            /**
+             * Works
+             * @default shown
+             * @enum {string}
+             */
+            works: "shown" | "before" | "after";
         };
         /**
          * ViewWanted
@@ -4781,6 +5064,12 @@ export interface components {
             set_out: components["schemas"]["SetOut"];
             /** Start */
             start: string;
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
             /**
              * Status
              * @default outer
@@ -6084,6 +6373,68 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["StepIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Result"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_saved_wall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavedWallIn"];
             };
         };
         responses: {

@@ -15,6 +15,8 @@ const PENS: Record<string, ScreenPen> = {
   edge: { width: 0.95, colour: INK },
   crease: { width: 0.65, colour: INK },
   fine: { width: 0.5, colour: INK },
+  existing: { width: 0.6, colour: "#7b7d7c" },
+  removed: { width: 0.95, colour: INK, dash: "4 3" },
   beyond: { width: 0.6, colour: "#7b7d7c" },
   hidden: { width: 0.75, colour: "#6b6d6c", dash: "5 3" },
   centre: { width: 0.7, colour: "#6b6d6c", dash: "12 3 2 3" },
@@ -31,6 +33,7 @@ const FILLS: Record<string, string> = {
   ink: INK,
   paper: "var(--color-paper)",
   poche: "#3d4145",
+  existing: "#d2d2ce",
   section: "var(--color-cut)",
 };
 

@@ -87,7 +87,8 @@ class Annotation(Element):
 class ViewShow(Declared):
     """How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
 
-    `thin` concerns the screen alone: what is printed keeps its pens.
+    `thin` concerns the screen alone: what is printed keeps its pens. `works`: what is new, existing and to be
+    removed is told apart, or the house is shown as it is before or after the works.
     """
 
     about: ClassVar[About] = About("setting of a view", "settings of views")
@@ -101,6 +102,7 @@ class ViewShow(Declared):
     tone: bool = False
     shade: bool = False
     thin: bool = False
+    works: Literal["shown", "before", "after"] = "shown"
 
 
 class Anchor(Element):

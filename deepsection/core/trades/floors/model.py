@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import ClassVar, Literal
 
-from ...document.declaring import About, Declared, Ref
+from ...document.declaring import About, Ref, Standing
 from ...document.values import Id, Name
 
 JoistSpan = Literal["short", "east-west", "north-south"]
 
 
-class Floor(Declared):
+class Floor(Standing):
     """A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
 
     A rim joist closes it along the outside of the frames. `span` is the direction in which joists run.
@@ -34,7 +34,7 @@ class Floor(Declared):
     span: JoistSpan = "short"
 
 
-class Ceiling(Declared):
+class Ceiling(Standing):
     """A flat ceiling whose joists bear at a level, over every closed outline of outer walls that reaches it.
 
     Joists run along the rafters above, or as `span` says.

@@ -81,7 +81,12 @@ def _pieces(held: RoomSpace, pitch: float, roofs: tuple[ResolvedRoof, ...], z: f
             under = plane.top.lifted(-plane.plumb_depth)
             shape = shape_of(polygons_of(area))
             yield Vault(
-                held.room.id, f"{roof.block.id}:{plane.slot}", shape, flat, under, math.hypot(1.0, plane.pitch * share)
+                held.room.id,
+                f"{roof.block.id}:{roof.slot_of(plane)}",
+                shape,
+                flat,
+                under,
+                math.hypot(1.0, plane.pitch * share),
             )
 
 

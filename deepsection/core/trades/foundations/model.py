@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import ClassVar
 
-from ...document.declaring import About, Declared, Ref
+from ...document.declaring import About, Ref, Standing
 from ...document.values import Id, Name, Positive
 
 
-class Foundation(Declared):
+class Foundation(Standing):
     """Foundation wall and strip footing below the outer walls of a storey, and the ground layers within.
 
     The wall reaches up to `top`, by default to the level of the storey; a sill plate lies on it up to the level `sill`.

@@ -105,7 +105,7 @@ class AddOnRoof(Command):
             raise RefusedEdit(message, element=self.id, field="edge")
         _, roof, edge, line = near
         pipe = Downpipe(
-            id=self.id, roof=roof.id, edge=edge, distance=max(0.0, line.along((self.x, self.y))),
+            id=self.id, roof=roof.id, edge=str(roof.edges[edge].id), distance=max(0.0, line.along((self.x, self.y))),
             size=3 * INCH if imperial else 75.0,
         )  # fmt: skip
         hung = roof if roof.gutter else changed(roof, gutter=5 * INCH if imperial else 115.0)

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
-from ...document.declaring import About, Declared, Ref, revised
+from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
 from ...document.values import Id, MaterialId, Mm, NotNegative, Positive
 from ..levels.model import LevelRule
@@ -26,7 +26,7 @@ ON_ROOFS: dict[str, str] = {
 Turned = Annotated[float, Field(ge=-360, le=360)]
 
 
-class Chimney(Declared):
+class Chimney(Standing):
     """A stack from a level up through the roof: width x depth about its middle, turned by an angle.
 
     Its top lies as high as the published rule of the tradition asks, or `above` the highest covering that it passes.
@@ -64,7 +64,7 @@ class Chimney(Declared):
         return revised(self, id=id, x=x, y=y, turn=motion.angle(self.turn) % 180.0)
 
 
-class RoofFitting(Declared):
+class RoofFitting(Standing):
     """A roof window, a pipe or a vent on the highest slope over its middle.
 
     A window and a vent measure width along the eave and length up the slope; a pipe is as wide as its diameter, and
@@ -91,7 +91,7 @@ class RoofFitting(Declared):
         return revised(self, id=id, x=x, y=y)
 
 
-class Downpipe(Declared):
+class Downpipe(Standing):
     """A pipe from the gutter of a roof edge down the wall: square, its middle at a distance from the edge's start."""
 
     about: ClassVar[About] = About(
@@ -99,7 +99,7 @@ class Downpipe(Declared):
     )
     id: Id
     roof: Id
-    edge: Annotated[int, Field(ge=0, le=500)]
+    edge: Id
     distance: NotNegative
     size: Positive = 75.0
 

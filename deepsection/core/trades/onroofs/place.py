@@ -238,25 +238,20 @@ def _downpipes(
     by_id = {roof.block.id: roof for roof in roofs}
     for pipe in project.downpipes:
         roof = by_id.get(pipe.roof)
-        plane = (
-            next((held for held in roof.planes if pipe.edge in held.edges and not held.upper), None) if roof else None
-        )
-        if roof is None or plane is None or roof.block.edges[pipe.edge].kind not in SLOPING:
-            spot = roof.side(min(pipe.edge, len(roof.block.edges) - 1))[0] if roof else None
+        edge = roof.block.edge_number(pipe.edge) if roof else None
+        plane = next((held for held in roof.planes if edge in held.edges and not held.upper), None) if roof else None
+        if roof is None or edge is None or plane is None or roof.block.edges[edge].kind not in SLOPING:
+            spot = roof.side(edge or 0)[0] if roof else None
             message = "this downpipe hangs on no eave: remove it, or make its edge an eave again"
             found.append(Diagnostic("downpipe-without-eave", message, pipe.id, "edge", at=spot))
             continue
-        along = plane.line.along(roof.side(pipe.edge)[0]) + pipe.distance
+        along = plane.line.along(roof.side(edge)[0]) + pipe.distance
         outer = place(plane, along, 5.0 - plane.reach)
-        if (
-            not roof.block.gutter
-            or not roof.has_fascia(pipe.edge)
-            or not plane.polygon.intersects(shapely.Point(outer))
-        ):
+        if not roof.block.gutter or not roof.has_fascia(edge) or not plane.polygon.intersects(shapely.Point(outer)):
             message = "no gutter runs here: move the downpipe along the eave, or give the roof gutters and a fascia"
             found.append(Diagnostic("downpipe-without-gutter", message, pipe.id, "distance", at=outer))
             continue
-        beside = place(plane, along, -roof.faces[pipe.edge] - pipe.size)
+        beside = place(plane, along, -roof.faces[edge] - pipe.size)
         below = [
             held.covered(*beside)
             for other in roofs
@@ -265,4 +260,4 @@ def _downpipes(
             and held.polygon.intersects(shapely.Point(beside))
             and held.covered(*beside) < plane.plate
         ]
-        yield PlacedDownpipe(pipe, roof, plane, along, max([ground.z(*beside), *below]))
+        yield PlacedDownpipe(pipe, roof, plane, edge, along, max([ground.z(*beside), *below]))

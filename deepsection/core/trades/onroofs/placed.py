@@ -60,6 +60,7 @@ class PlacedDownpipe:
     pipe: Downpipe
     roof: ResolvedRoof
     plane: RoofPlane
+    edge: int
     along: float
     foot: float
 

@@ -131,7 +131,7 @@ def _gutters(roofs: Sequence[ResolvedRoof], frame: Frame) -> Iterator[Mark]:
 
 def _square(placed: PlacedDownpipe, frame: Frame, fill: str = "paper") -> Mark:
     pipe, roof = placed.pipe, placed.roof
-    centre = roof.faces[pipe.edge] + pipe.size / 2 if fill == "paper" else placed.plane.reach + roof.block.gutter / 2
+    centre = roof.faces[placed.edge] + pipe.size / 2 if fill == "paper" else placed.plane.reach + roof.block.gutter / 2
     (x, y), half = placed.at(centre), pipe.size / 2
     dx, dy = placed.plane.line.dx * half, placed.plane.line.dy * half
     corners = [(x + a * dx - b * dy, y + a * dy + b * dx) for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1))]

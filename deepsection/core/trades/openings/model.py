@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ...document.declaring import About, Declared, Ref
+from ...document.declaring import About, Declared, Ref, Standing
 from ...document.values import Element, Id, Mm, Name, NotNegative, Positive, WallEnd
 
 if TYPE_CHECKING:
@@ -88,7 +88,7 @@ class SetIn(Element):
     distance: Mm = 0.0
 
 
-class Opening(Declared):
+class Opening(Standing):
     """A hole in a wall with what stands in it. `sill` is above the level of the wall's foot.
 
     What it does not state itself it has from its kind; what it states beside a kind are exceptions.

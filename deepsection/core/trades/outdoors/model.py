@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
-from ...document.declaring import About, Declared, Ref, revised
+from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
 from ...document.values import Id, MaterialId, Mm, NotNegative, Positive
 from ...units import INCH, Units
@@ -20,7 +20,7 @@ RAIL_GAP: dict[Units, float] = {"ft-in": 4.0 * INCH, "mm": 100.0}
 """Rails and the gaps of their balusters. Source: IRC R312.1.2, R312.1.3; Approved Document K; both from memory."""
 
 
-class OutsideSteps(Declared):
+class OutsideSteps(Standing):
     """Steps from the ground up to a level, all of one rise, at most `most_rise`.
 
     `x`, `y` is the middle of their upper edge, `turn` (degrees counter-clockwise from east) the way down; `landing`
@@ -54,7 +54,7 @@ class OutsideSteps(Declared):
         return revised(self, id=id, x=x, y=y, turn=math.remainder(motion.angle(self.turn), 360.0))
 
 
-class Rail(Declared):
+class Rail(Standing):
     """A level rail between two points: its height over a level, balusters at most `gap` apart."""
 
     about: ClassVar[About] = About(

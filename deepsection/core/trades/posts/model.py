@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
-from ...document.declaring import About, Declared, Ref, revised
+from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
 from ...document.values import Element, Id, MaterialId, Mm, Positive
 from ..levels.model import LevelRule
@@ -15,7 +15,7 @@ if TYPE_CHECKING:
     from ...model.project import Project
 
 
-class Post(Declared):
+class Post(Standing):
     """An upright at a point, from a level to another: square (width x depth, turned by an angle) or round (width)."""
 
     about: ClassVar[About] = About(
@@ -51,7 +51,7 @@ class BeamEnd(Element):
     y: Mm = 0.0
 
 
-class Beam(Declared):
+class Beam(Standing):
     """A level member between two ends, under a level: its top is there, and an offset above it."""
 
     about: ClassVar[About] = About(

@@ -152,8 +152,8 @@ def _eaves(
         if edge.kind not in SLOPING:
             continue
         overhang = SumTerm("pitch x overhang", -(edge.pitch or block.pitch) * reaches[k], block.id, "overhang")
-        raised = (SumTerm("raised by", edge.raised, block.id, f"raised_{k}"),) if edge.raised else ()
-        id = f"eave:{block.id}:{k}" if found else f"eave:{block.id}"
+        raised = (SumTerm("raised by", edge.raised, block.id, f"raised_{edge.id}"),) if edge.raised else ()
+        id = f"eave:{block.id}:{edge.id}" if found else f"eave:{block.id}"
         name = f"eave {k + 1}, {block.name}" if found else f"eave, {block.name}"
         height = HeightSum(id, name, (*heel.terms, *raised, overhang))
         line = line_through(*sides[k])
@@ -170,18 +170,18 @@ def _ridge(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, un
     """The height of the highest point with its terms, and its distance from the bearing line of its slope."""
     top = max(z for plane in shape.planes for *_, z in plane.vertices)
     plane = next(plane for plane in shape.planes if max(z for *_, z in plane.vertices) > top - 1e-6)
-    edge, k = block.edges[plane.edges[0]], plane.edges[0]
+    edge = block.edges[plane.edges[0]]
     pitches = {held.pitch for held in shape.planes}
     even = len(pitches) == 1 and len(shape.planes) > 1 and not any(held.raised for held in block.edges)
     over = "half span" if even else "run"
-    terms = [SumTerm("raised by", edge.raised, block.id, f"raised_{k}")] if edge.raised else []
+    terms = [SumTerm("raised by", edge.raised, block.id, f"raised_{edge.id}")] if edge.raised else []
     turned, inward = 0.0, 0.0
     if plane.upper:
         turned = edge.height or 0.0
         inward = turned / (edge.pitch or block.pitch) if edge.kind == "eave" else 0.0
-        terms.append(SumTerm("up to the break", turned, block.id, f"height_{k}"))
+        terms.append(SumTerm("up to the break", turned, block.id, f"height_{edge.id}"))
     rise = top - heel.total - edge.raised - turned
-    field = "pitch" if plane.pitch == block.pitch else f"pitch_{k}"
+    field = "pitch" if plane.pitch == block.pitch else f"pitch_{edge.id}"
     terms.append(SumTerm(f"{format_pitch(plane.pitch, units)} over {over}", rise, block.id, field))
     terms.append(SumTerm("covering, measured plumb", above * math.hypot(1.0, plane.pitch), block.make_up))
     # The head of a lean-to is no ridge.
@@ -204,17 +204,21 @@ def _proofs(block: RoofBlock, shape: RoofShape, heel: HeightSum, above: float, u
             plane = min(planes, key=lambda held: abs(held.z(x, y) - ridge.start[2]))
             line, height = plane.base
             edge = block.edges[k]
-            terms = [SumTerm("raised by", edge.raised, block.id, f"raised_{k}")] if edge.raised else []
+            terms = [SumTerm("raised by", edge.raised, block.id, f"raised_{edge.id}")] if edge.raised else []
             if plane.upper:
-                terms.append(SumTerm("up to the break", height - heel.total - edge.raised, block.id, f"height_{k}"))
+                terms.append(
+                    SumTerm("up to the break", height - heel.total - edge.raised, block.id, f"height_{edge.id}")
+                )
             run = line.left_of((x, y))
             words = f"{format_pitch(plane.pitch, units)} over {format_length(run, units)}"
-            terms.append(SumTerm(words, plane.pitch * run, block.id, "pitch" if edge.pitch is None else f"pitch_{k}"))
+            terms.append(
+                SumTerm(words, plane.pitch * run, block.id, "pitch" if edge.pitch is None else f"pitch_{edge.id}")
+            )
             terms.append(SumTerm("covering, measured plumb", above * math.hypot(1.0, plane.pitch), block.make_up))
             side = compass(line.dy, -line.dx)
             name = f"ridge {number} from the {side}" if len(ridges) > 1 else f"ridge from the {side}"
             slope = ((*line.at(line.along((x, y))), height), (x, y, plane.z(x, y)))
-            yield HeightSum(f"proof:{block.id}:{number}:{k}", name, (*heel.terms, *terms), slope)
+            yield HeightSum(f"proof:{block.id}:{number}:{edge.id}", name, (*heel.terms, *terms), slope)
 
 
 def _no_roof(block: RoofBlock, rings: Rings, why: str) -> Diagnostic:
@@ -249,7 +253,7 @@ def _apart(roof: ResolvedRoof) -> Iterator[Diagnostic]:
             "or how much one of the two eaves is raised"
         )
         yield Diagnostic(
-            "fascias-apart", message, roof.block.id, f"overhang_{after}", other.total, height.total,
+            "fascias-apart", message, roof.block.id, f"overhang_{roof.edge_id(after)}", other.total, height.total,
             at=roof.side(after)[0],
         )  # fmt: skip
 

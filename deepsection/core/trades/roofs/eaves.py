@@ -88,7 +88,7 @@ def gutter_runs(roof: ResolvedRoof) -> tuple[tuple[str, RoofPlane, Polygon], ...
             for edge in plane.edges:
                 area = _run_along(roof, plane, edge, run, local(plane, quads[edge]))
                 if area.area > width * width:
-                    slot = f"edge:{edge}" + (f":{number}" if number else "")
+                    slot = f"edge:{roof.edge_id(edge)}" + (f":{number}" if number else "")
                     found += [(slot, plane, piece) for piece in polygons_of(world(plane, area))]
     return tuple(found)
 
@@ -119,7 +119,7 @@ def downpipe_parts(placed: PlacedDownpipe) -> tuple[Part, ...]:
     """One bent pipe: out of the gutter, back to the wall, and down."""
     pipe, roof, plane = placed.pipe, placed.roof, placed.plane
     outlet = plane.reach + roof.block.gutter / 2
-    wall = min(roof.faces[pipe.edge] + OFF_WALL + pipe.size / 2, outlet)
+    wall = min(roof.faces[placed.edge] + OFF_WALL + pipe.size / 2, outlet)
     top, _ = gutter_z(roof, plane)
     bends = [(outlet, top), (outlet, top - NECK), (wall, top - NECK - (outlet - wall)), (wall, placed.foot + SHOE)]
     return (_pipe(pipe, tuple(bends), placed.at(0.0), (plane.line.dx, plane.line.dy), roof.eave.id),)

@@ -70,15 +70,21 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
         length_row("offset", "Above that", roof.offset, units, lambda v: put(offset=v)),
     ]
     if len(roof.edges) == 4:
-        rows.append(action_row("turn", "Turn the ridge the other way", put(edges=(roof.edges[3], *roof.edges[:3]))))
+        rows.append(action_row("turn", "Turn the ridge the other way", put(edges=_swapped(roof))))
     for kind, words in (("eave", "Hips all around"), ("gable", "Gables over the ends")):
         if len(roof.edges) == 4 and any(edge.kind != kind for edge in _short(project, roof)):
             ends = _short_edges(project, roof)
-            edits = [SetRoofEdge(roof=roof.id, edge=k, to=kind) for k in ends]  # type: ignore[arg-type]
+            edits = [SetRoofEdge(roof=roof.id, edge=str(roof.edges[k].id), to=kind) for k in ends]  # type: ignore[arg-type]
             rows.append(action_row(f"ends_{kind}", words, edits))
     for k, edge in enumerate(roof.edges):
         rows += under(f"{_side(project, roof, k)} edge", _edge_rows(project, roof, k, edge))
     return rows
+
+
+def _swapped(roof: RoofBlock) -> tuple[RoofEdge, ...]:
+    """The edges with the treatment of the edge before each."""
+    before = (roof.edges[-1], *roof.edges[:-1])
+    return tuple(changed(treated, id=edge.id) for edge, treated in zip(roof.edges, before))
 
 
 OVERHANG_FROM = [
@@ -141,23 +147,25 @@ def _edge_rows(project: Project, roof: RoofBlock, k: int, edge: RoofEdge) -> lis
         return [PutRoof(roof=changed(roof, edges=edges))]
 
     def kind(text: str) -> Sequence[Any]:
-        return [SetRoofEdge(roof=roof.id, edge=k, to=text)]  # type: ignore[arg-type]
+        return [SetRoofEdge(roof=roof.id, edge=str(edge.id), to=text)]  # type: ignore[arg-type]
 
     def own(text: str) -> Sequence[Any]:
         return put(pitch=parse_pitch(text) if text.strip() else None)
 
-    rows = [choice_row(f"kind_{k}", "This edge is", edge.kind, list(ROOF_EDGES.items()), kind)]
+    rows = [choice_row(f"kind_{edge.id}", "This edge is", edge.kind, list(ROOF_EDGES.items()), kind)]
     if edge.kind not in ("abutment", "joined"):
-        rows.append(length_row(f"overhang_{k}", "Overhang", edge.overhang, units, lambda v: put(overhang=v)))
+        rows.append(length_row(f"overhang_{edge.id}", "Overhang", edge.overhang, units, lambda v: put(overhang=v)))
     if edge.kind in (*SLOPING, "half_hip"):
         text = format_pitch(edge.pitch, units) if edge.pitch else ""
         label = f"Pitch of its own, else {format_pitch(roof.pitch, units)}"
-        rows.append(Row(Field(f"pitch_{k}", label, "text", text), own))
+        rows.append(Row(Field(f"pitch_{edge.id}", label, "text", text), own))
     if edge.kind in SLOPING:
-        rows.append(length_row(f"raised_{k}", "Eave raised by", edge.raised, units, lambda v: put(raised=v)))
+        rows.append(length_row(f"raised_{edge.id}", "Eave raised by", edge.raised, units, lambda v: put(raised=v)))
     if edge.kind in ("half_hip", "dutch_gable"):
         words = "Hip starts above the eaves" if edge.kind == "half_hip" else "Gable starts above the eaves"
-        rows.append(length_row(f"height_{k}", words, edge.height or 0.0, units, lambda v: put(height=v), least=0.0))
+        rows.append(
+            length_row(f"height_{edge.id}", words, edge.height or 0.0, units, lambda v: put(height=v), least=0.0)
+        )
     if edge.kind == "eave":
         rows.append(_break_row(project, k, edge, put))
     return rows

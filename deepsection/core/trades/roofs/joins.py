@@ -416,7 +416,7 @@ def _meets_nothing(roof: ResolvedRoof, edge: int) -> Diagnostic:
     (x0, y0), (x1, y1) = roof.side(edge)
     message = f"{roof.block.name} is said to run into another roof here, but there is none; make this end a gable"
     at = ((x0 + x1) / 2, (y0 + y1) / 2)
-    return Diagnostic("roof-meets-nothing", message, roof.block.id, f"kind_{edge}", at=at)
+    return Diagnostic("roof-meets-nothing", message, roof.block.id, f"kind_{roof.edge_id(edge)}", at=at)
 
 
 def _too_high(roof: ResolvedRoof, host: ResolvedRoof, edge: int) -> Diagnostic:

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self, TypeVar
 
-from pydantic import Field
+from pydantic import Field, ValidationInfo, field_validator
 
-from ...document.declaring import About, Declared, Ref, revised
+from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
 from ...document.values import Element, Id, Mm, Name, NotNegative, Positive, RoofPitch
 
@@ -15,8 +15,12 @@ if TYPE_CHECKING:
 
 
 class Corner(Element):
-    """A corner of an outline: tied to a joint, or a point of its own."""
+    """A corner of an outline: tied to a joint, or a point of its own.
 
+    `id` is its name within the roof for life; one that has none gets it from its roof.
+    """
+
+    id: Id | None = None
     joint: Id | None = None
     x: Mm = 0.0
     y: Mm = 0.0
@@ -36,11 +40,12 @@ RAKED = ("gable", "half_hip")
 class RoofEdge(Element):
     """The treatment of the roof edge that starts at the corner of the same number; `joined` runs into another roof.
 
-    `pitch`: its own, else the block's. `raised`: how much higher than the block's its eave lies. `height` above the
-    bearing line: where a half hip starts, where a gable over a hip starts, or where an eave goes on at `upper_pitch`
-    (gambrel, mansard).
+    `id` is its name within the roof for life; one that has none gets it from its roof. `pitch`: its own, else the
+    block's. `raised`: how much higher than the block's its eave lies. `height` above the bearing line: where a half hip
+    starts, where a gable over a hip starts, or where an eave goes on at `upper_pitch` (gambrel, mansard).
     """
 
+    id: Id | None = None
     kind: EdgeKind
     overhang: NotNegative = 0.0
     pitch: RoofPitch | None = None
@@ -49,10 +54,28 @@ class RoofEdge(Element):
     upper_pitch: RoofPitch | None = None
 
 
+N = TypeVar("N", Corner, RoofEdge)
+
+
+def _named(things: tuple[N, ...], stem: str, taken: set[str | None]) -> tuple[N, ...]:
+    """Corners or edges, each under an id of its own: the first of those that share one keeps it."""
+    wanted = {thing.id for thing in things}
+    made = []
+    for k, thing in enumerate(things, 1):
+        id = thing.id
+        if id is None or id in taken:
+            names = (f"{stem}{n}" for n in (k, *range(1, 10_000)))
+            id = next(name for name in names if name not in taken and name not in wanted)
+            thing = thing.model_copy(update={"id": id})
+        taken.add(id)
+        made.append(thing)
+    return tuple(made)
+
+
 OverhangFrom = Literal["bearing", "sheathing", "face"]
 
 
-class RoofBlock(Declared):
+class RoofBlock(Standing):
     """A roof over an outline (corners counter-clockwise) and its courts (clockwise), a treatment per edge.
 
     Edges are numbered through the outline and then its courts. `seat` is the level cut of the birdsmouth on the plate,
@@ -92,6 +115,28 @@ class RoofBlock(Declared):
     overhang_from: OverhangFrom = "sheathing"
     gutter: NotNegative = 0.0
     caps: NotNegative = 0.0
+
+    @field_validator("edges")
+    @classmethod
+    def _name_edges(cls, edges: tuple[RoofEdge, ...]) -> tuple[RoofEdge, ...]:
+        return _named(edges, "e", set())
+
+    @field_validator("outline")
+    @classmethod
+    def _name_corners(cls, outline: tuple[Corner, ...]) -> tuple[Corner, ...]:
+        return _named(outline, "c", set())
+
+    @field_validator("courts")
+    @classmethod
+    def _name_court_corners(
+        cls, courts: tuple[tuple[Corner, ...], ...], info: ValidationInfo
+    ) -> tuple[tuple[Corner, ...], ...]:
+        taken = {corner.id for corner in info.data.get("outline", ())}
+        return tuple(_named(ring, "c", taken) for ring in courts)
+
+    def edge_number(self, id: str) -> int | None:
+        """The place of an edge among the edges, by its id; None where it is gone."""
+        return next((k for k, edge in enumerate(self.edges) if edge.id == id), None)
 
     @property
     def rings(self) -> tuple[tuple[Corner, ...], ...]:

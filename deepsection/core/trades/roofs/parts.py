@@ -47,7 +47,8 @@ def _make(
     roof: ResolvedRoof, role: str, material: str, solid: Solid, layer: str = "", slot: str = "", **more: object
 ) -> Part:
     own = slot.split(":")[1] if slot.startswith("edge:") else ""
-    eave = dict(roof.eaves).get(int(own), roof.eave) if own else roof.eave
+    edge = roof.block.edge_number(own) if own else None
+    eave = roof.eave if edge is None else roof.eave_of(edge)
     sums = (roof.ridge_top.id, eave.id)
     return Part(part_key(roof.block.id, role, layer, slot), roof.block.id, role, material, solid, sums=sums, **more)  # type: ignore[arg-type]
 
@@ -74,7 +75,7 @@ def _covering(roof: ResolvedRoof, plane: RoofPlane, make_up: MakeUp, holes: tupl
             layer.material,
             solid,
             layer.id,
-            plane.slot,
+            roof.slot_of(plane),
             origin=(*place(plane, first, -plane.reach), eave_z(plane)),
             function=layer.function,
             outside=True,
@@ -90,11 +91,16 @@ def _eave_boards(roof: ResolvedRoof, plane: RoofPlane, pierced: shapely.Geometry
     if fascia.is_empty:
         return
     solid = prism(world(plane, fascia), top - roof.block.fascia_depth, top)
-    yield _make(roof, "fascia", "trim", solid, slot=plane.slot, function="finish")
+    yield _make(roof, "fascia", "trim", solid, slot=roof.slot_of(plane), function="finish")
     if plane.reach - board - face > NARROWEST:
         soffit = area.intersection(band(plane, -plane.reach + board, -face))
         yield _make(
-            roof, "soffit", "trim", prism(world(plane, soffit), z, z + SOFFIT), slot=plane.slot, function="finish"
+            roof,
+            "soffit",
+            "trim",
+            prism(world(plane, soffit), z, z + SOFFIT),
+            slot=roof.slot_of(plane),
+            function="finish",
         )
 
 
@@ -122,7 +128,7 @@ def _barges(roof: ResolvedRoof, edge: int, pierced: shapely.Geometry) -> Iterato
         rest = area.intersection(band(plane, wall, FAR)) if boxed else area
         solids = [*sheets(plane, rest, 0.0, depth), *sheets(plane, closed, 0.0, depth, eave_z(plane) - depth)]
         for number, solid in enumerate(solids):
-            slot = f"edge:{edge}:{plane.slot}" + (f":{number}" if number else "")
+            slot = f"edge:{roof.edge_id(edge)}:{roof.slot_of(plane)}" + (f":{number}" if number else "")
             yield _make(roof, "barge", "trim", solid, slot=slot, function="finish")
         if inner is not None:
             low = depth - SOFFIT_UP
@@ -130,7 +136,7 @@ def _barges(roof: ResolvedRoof, edge: int, pierced: shapely.Geometry) -> Iterato
                 band(plane, wall, FAR)
             )
             for number, solid in enumerate(sheets(plane, under, low - SOFFIT, low)):
-                slot = f"rake:{edge}:{plane.slot}" + (f":{number}" if number else "")
+                slot = f"rake:{roof.edge_id(edge)}:{roof.slot_of(plane)}" + (f":{number}" if number else "")
                 yield _make(roof, "soffit", "trim", solid, slot=slot, function="finish")
 
 
@@ -145,7 +151,9 @@ def _caps(roof: ResolvedRoof, pierced: shapely.Geometry) -> Iterator[Part]:
             pieces = list(polygons_of(area, min_area=width * width))
             if pieces:
                 solid = slab(MultiPolygon(pieces), plane.top.lifted(plane.covering), CAP)
-                yield _make(roof, f"{kind}_flashing", "steel", solid, slot=plane.slot, function="finish", outside=True)
+                yield _make(
+                    roof, f"{kind}_flashing", "steel", solid, slot=roof.slot_of(plane), function="finish", outside=True
+                )
 
 
 def _small_gables(roof: ResolvedRoof) -> Iterator[Part]:
@@ -163,5 +171,5 @@ def _small_gables(roof: ResolvedRoof) -> Iterator[Part]:
             for plane in roof.planes:
                 if k not in plane.edges and plane.whole.intersects(panel):
                     solid = solid.below(plane.top)
-            slot = f"edge:{k}" + (f":{number}" if number else "")
+            slot = f"edge:{roof.edge_id(k)}" + (f":{number}" if number else "")
             yield _make(roof, "gable_panel", "trim", solid, slot=slot, function="finish", outside=True)

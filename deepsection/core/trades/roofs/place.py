@@ -104,7 +104,7 @@ def _unwalled(roof: ResolvedRoof, plan: WallPlan) -> Iterator[Diagnostic]:
         if all(wall.footprint.distance(spot) > AT_WALL for wall in plan.walls):
             message = f"no wall stands along this edge of {roof.block.name} to lie against; make it a gable or an eave"
             at = (spot.x, spot.y)
-            yield Diagnostic("abutment-without-wall", message, roof.block.id, f"kind_{k}", at=at)
+            yield Diagnostic("abutment-without-wall", message, roof.block.id, f"kind_{roof.edge_id(k)}", at=at)
 
 
 AT_WALL = 300.0

@@ -67,11 +67,6 @@ class RoofPlane:
         return self.edges[0]
 
     @property
-    def slot(self) -> str:
-        """Its name within the block."""
-        return f"edge:{self.edge}:upper" if self.upper else f"edge:{self.edge}"
-
-    @property
     def line(self) -> Line:
         """The bearing line; inward lies to its left."""
         return line_through(self.eave_start, self.eave_end)
@@ -155,6 +150,14 @@ class ResolvedRoof:
     def eave_of(self, edge: int) -> HeightSum:
         """The height of an eave."""
         return next((height for held, height in self.eaves if held == edge), self.eave)
+
+    def slot_of(self, plane: RoofPlane) -> str:
+        """The name of a slope within the block."""
+        return f"edge:{self.edge_id(plane.edge)}{':upper' if plane.upper else ''}"
+
+    def edge_id(self, edge: int) -> str:
+        """The id of an edge by its place among the edges."""
+        return str(self.block.edges[edge].id)
 
     def neighbours(self, edge: int) -> tuple[int, int]:
         """The edges before and after one, in its ring."""

@@ -22,10 +22,12 @@ LINES = ("ridge", "hip", "valley", "break")
 
 @dataclass(frozen=True, slots=True)
 class RoofSide:
-    """An edge of a roof in the turned plan: the middle and length of its bearing line, the way out, and what it is."""
+    """An edge of a roof in the turned plan, by its id and its number: the middle and length of its bearing line, the
+    way out, and what it is."""
 
     roof: str
-    edge: int
+    edge: str
+    number: int
     u: float
     w: float
     du: float
@@ -50,7 +52,7 @@ def roof_marks(roofs: tuple[ResolvedRoof, ...], frame: Frame, pen: str = "hidden
             continue
         outline = whole.boundary.difference(shapely.union_all([drawn, hidden]))
         for edge, line in _edges(roof, outline):
-            handle = Handle("move_roof_edge", roof.block.id, str(edge), "across") if edge is not None else None
+            handle = Handle("move_roof_edge", roof.block.id, roof.edge_id(edge), "across") if edge is not None else None
             sum = roof.eave_of(edge).id if edge is not None else roof.eave.id
             for piece in shapely.get_parts(shapely.line_merge(line)):
                 points = frame.turn(piece).coords
@@ -72,7 +74,7 @@ def _ridge_handle(roof: ResolvedRoof, seam: RoofSeam) -> Handle | None:
     """A ridge between two eaves can be dragged across."""
     if seam.kind != "ridge" or len(seam.edges) != 2 or any(roof.block.edges[k].kind != "eave" for k in seam.edges):
         return None
-    return Handle("move_ridge", roof.block.id, f"{seam.edges[0]}:{seam.edges[1]}", "across")
+    return Handle("move_ridge", roof.block.id, ":".join(roof.edge_id(k) for k in seam.edges), "across")
 
 
 def hidden_under(roof: ResolvedRoof, roofs: Sequence[ResolvedRoof]) -> shapely.Geometry:
@@ -109,7 +111,7 @@ def roof_sides(roofs: Sequence[ResolvedRoof], frame: Frame) -> tuple[RoofSide, .
             length = math.dist((x0, y0), (x1, y1)) or 1.0
             middle = frame.plan_to_turned((x0 + x1) / 2, (y0 + y1) / 2)
             out = frame.plan_to_turned((y1 - y0) / length, -(x1 - x0) / length)
-            found.append(RoofSide(roof.block.id, k, *middle, *out, length, edge.kind))
+            found.append(RoofSide(roof.block.id, roof.edge_id(k), k + 1, *middle, *out, length, edge.kind))
     return tuple(found)
 
 

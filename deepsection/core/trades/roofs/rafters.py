@@ -85,7 +85,7 @@ def _rafters(
         members = [*(("trimmer", where, near) for where, near in frame.trimmers), *members]
         for where, area in frame.headers:
             for count, solid in enumerate(sheets(plane, area, 0.0, plane.plumb_depth)):
-                name = f"{plane.slot}:{where}" + (f":{count}" if count else "")
+                name = f"{roof.slot_of(plane)}:{where}" + (f":{count}" if count else "")
                 yield _member(roof, "header", layer, name, solid, (*plane.line[2:], 0.0))
     for role, slot, near in members:
         strip = rectangle(near, -FAR, near + thickness, FAR)
@@ -99,7 +99,7 @@ def _rafters(
             if piece.bounds[1] > plane.seat:
                 for deck in plane.onto:
                     solid = solid.above(deck)
-            name = f"{plane.slot}:{slot}:{number}" if number else f"{plane.slot}:{slot}"
+            name = f"{roof.slot_of(plane)}:{slot}:{number}" if number else f"{roof.slot_of(plane)}:{slot}"
             yield _member(roof, role, layer, name, solid, axis)
 
 

@@ -26,6 +26,7 @@ from ...rows.rows import Field, Row, action_row, choice_row, length_row, level_o
 from ...units import parse_length
 from .arc_fields import arc_fields
 from .end_names import corner_name
+from .saved_fields import saving_fields
 from .shape_fields import shape_fields
 from .top_fields import top_fields, wall_height
 
@@ -104,6 +105,7 @@ def wall_fields(project: Project, wall: Wall) -> list[Row]:
             [("inferred", f"{'yes' if wall.status == 'outer' else 'no'}, by its status"), ("yes", "yes"), ("no", "no")],
             lambda t: [PutWall(wall=changed(wall, bearing=t))],
         ),
+        *under("Saved walls", saving_fields(project, wall)),
         *under("Heights", _height_fields(project, wall)),
         *under("Shape", shape_fields(project, wall, wall_height(project, wall))),
         *under("Joins and copies", _join_fields(project, wall)),

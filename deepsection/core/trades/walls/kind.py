@@ -28,6 +28,8 @@ from .parts import wall_parts
 from .place import plan_walls
 from .plan import wall_plan_marks
 from .planned import WALLS, Outline, WallPlan
+from .saved_fields import saved_wall_fields
+from .saved_model import SavedWall
 from .slots import with_slots
 from .tops import ON_EDGE, Surroundings, foot_sum, plate_sum, wall_top
 
@@ -112,5 +114,10 @@ FREE_JOINT = ElementKind(
 )
 HOSTED_JOINT = ElementKind(
     HostedJoint, title=lambda project, joint: ("Tee", "where a wall ends on another one"), fields=joint_fields
+)
+SAVED_WALL = ElementKind(
+    SavedWall,
+    title=lambda project, saved: (saved.name, f"a wall of {make_up_name(project, saved.make_up)}, kept for others"),
+    fields=saved_wall_fields,
 )
 WALL = ElementKind(Wall, title=_title, fields=wall_fields, heights=_heights, parts=_parts, plan=wall_plan_marks)

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ...document.declaring import About, Declared, Ref
+from ...document.declaring import About, Declared, Ref, Standing
 from ...document.values import Element, Face, Id, MaterialId, Mm, Name, NotNegative, Positive, WallEnd
 from ..levels.model import BaseRule
 
@@ -125,7 +125,7 @@ class Moulding(Element):
         return self
 
 
-class Wall(Declared):
+class Wall(Standing):
     """A wall between two joints, straight or an arc; its make-up runs from its outside inward.
 
     Its thickness is that at its foot; a batter of its outer or inner face makes it thinner going up. `lean` tilts it

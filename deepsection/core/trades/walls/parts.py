@@ -71,7 +71,7 @@ def _layer_parts(
         for plane in batters(wall, top.base):
             solid = solid.below(plane)
         yield Part(
-            key=part_key(wall.wall.id, role, layer.id, span.roof if len(top.spans) > 1 else ""),
+            key=part_key(wall.wall.id, role, layer.id, span.roof),
             element=wall.wall.id,
             role=role,
             material=layer.framing.infill if layer.framing and layer.framing.infill else layer.material,
@@ -137,7 +137,7 @@ def _masonry(
                 strip = wall.strip(span.start, span.end, planned.inner - 1e4, planned.outer + 1e4)
                 area = MultiPolygon(list(polygons_of(planned.polygon.intersection(strip))))
                 if not area.is_empty:
-                    slot = span.roof if len(top.spans) > 1 else ""
+                    slot = span.roof
                     yield part(
                         "wall_plate", slot, layer.wall_plate.material, standing(wall, area, low, top.plate, top.base)
                     )

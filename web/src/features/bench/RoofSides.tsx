@@ -21,7 +21,7 @@ export function RoofSides(props: { snaps: Snaps; roof: string | null; viewport: 
     return (
       <select
         key={side.edge}
-        aria-label={`Edge ${side.edge + 1} of the roof`}
+        aria-label={`Edge ${side.number} of the roof`}
         value={side.kind}
         onPointerDown={(event) => event.stopPropagation()}
         onKeyDown={(event) => event.stopPropagation()}

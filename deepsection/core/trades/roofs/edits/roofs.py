@@ -88,13 +88,13 @@ class SetRoofEdge(Command):
     kind: Literal["set_roof_edge"] = "set_roof_edge"
     phrase: ClassVar[str] = "change an edge of {name}"
     roof: Id
-    edge: int = Field(ge=0)
+    edge: Id
     to: EdgeKind
 
     def apply(self, project: Project) -> Project:
         """The project with the edge changed. Raises: RefusedEdit."""
-        roof = _with_edge(project, self.roof, self.edge)
-        old = roof.edges[self.edge]
+        roof, at = _edge_of(project, self.roof, self.edge)
+        old = roof.edges[at]
         usual = _usual(roof, self.to, project.units == "ft-in")
         changes: dict[str, Any] = {"kind": self.to, "upper_pitch": None, "raised": 0.0}
         if self.to in ("abutment", "joined"):
@@ -102,8 +102,8 @@ class SetRoofEdge(Command):
         else:
             changes["overhang"] = old.overhang or usual
             turns = self.to in ("half_hip", "dutch_gable")
-            changes["height"] = (old.height or _turn_height(project, roof, self.edge)) if turns else None
-        edges = tuple(changed(old, **changes) if k == self.edge else edge for k, edge in enumerate(roof.edges))
+            changes["height"] = (old.height or _turn_height(project, roof, at)) if turns else None
+        edges = tuple(changed(old, **changes) if k == at else edge for k, edge in enumerate(roof.edges))
         return put(project, changed(roof, edges=edges))
 
 
@@ -113,14 +113,14 @@ class MoveRoofEdge(Command):
     kind: Literal["move_roof_edge"] = "move_roof_edge"
     phrase: ClassVar[str] = "move an edge of {name}"
     roof: Id
-    edge: int = Field(ge=0)
+    edge: Id
     by: Mm
 
     def apply(self, project: Project) -> Project:
         """The project with the roof's corners moved. Raises: RefusedEdit."""
-        roof = _with_edge(project, self.roof, self.edge)
-        ring, first = next((ring, first) for ring, first in _starts(roof) if first <= self.edge < first + len(ring))
-        a, b = ring[self.edge - first], ring[(self.edge - first + 1) % len(ring)]
+        roof, at = _edge_of(project, self.roof, self.edge)
+        ring, first = next((ring, first) for ring, first in _starts(roof) if first <= at < first + len(ring))
+        a, b = ring[at - first], ring[(at - first + 1) % len(ring)]
         (x0, y0), (x1, y1) = corner_point(project, a), corner_point(project, b)
         length = math.dist((x0, y0), (x1, y1)) or 1.0
         dx, dy = (y1 - y0) / length * self.by, -(x1 - x0) / length * self.by
@@ -129,7 +129,7 @@ class MoveRoofEdge(Command):
             if corner not in (a, b):
                 return corner
             x, y = corner_point(project, corner)
-            return Corner(x=x + dx, y=y + dy)
+            return Corner(id=corner.id, x=x + dx, y=y + dy)
 
         return put(project, with_corners(roof, moved))
 
@@ -140,32 +140,33 @@ class MoveRidge(Command):
     kind: Literal["move_ridge"] = "move_ridge"
     phrase: ClassVar[str] = "move a ridge of {name}"
     roof: Id
-    edges: tuple[int, int]
+    edges: tuple[Id, Id]
     by: Mm
 
     def apply(self, project: Project) -> Project:
         """The project with the two pitches changed. Raises: RefusedEdit."""
-        roof = held(project, self.roof, RoofBlock)
-        sides = roof_sides(project, roof)
-        if not all(0 <= k < len(sides) and roof.edges[k].kind == "eave" for k in self.edges):
+        sides = roof_sides(project, held(project, self.roof, RoofBlock))
+        roof, first = _edge_of(project, self.roof, self.edges[0])
+        ends = (first, _edge_of(project, self.roof, self.edges[1])[1])
+        if any(roof.edges[k].kind != "eave" for k in ends):
             raise RefusedEdit("a ridge lies between two eaves", element=roof.id, field="edges")
-        one, other = (line_through(*sides[k]) for k in self.edges)
+        one, other = (line_through(*sides[k]) for k in ends)
         if abs(one.dx * other.dy - one.dy * other.dx) > STRAIGHT or one.dx * other.dx + one.dy * other.dy > 0:
             message = "only a ridge between two parallel eaves is moved; type a pitch for one of its edges instead"
             raise RefusedEdit(message, element=roof.id, field="edges")
-        if any(roof.edges[k].upper_pitch for k in self.edges):
+        if any(roof.edges[k].upper_pitch for k in ends):
             message = "the ridge of a roof that breaks is moved by its pitches"
             raise RefusedEdit(message, element=roof.id, field="edges")
         span = one.left_of((other.x, other.y))
-        pitches = [roof.edges[k].pitch or roof.pitch for k in self.edges]
-        raised = [roof.edges[k].raised for k in self.edges]
+        pitches = [roof.edges[k].pitch or roof.pitch for k in ends]
+        raised = [roof.edges[k].raised for k in ends]
         run = (pitches[1] * span + raised[1] - raised[0]) / (pitches[0] + pitches[1])
         runs = (run, span - run)
         moved = (run + self.by, span - run - self.by)
         if min(moved) < span * NEAREST:
             message = "the ridge comes too near to an eave"
             raise RefusedEdit(message, element=roof.id, field="edges", value=min(moved), limit=span * NEAREST)
-        new = {k: pitch * old / now for k, pitch, old, now in zip(self.edges, pitches, runs, moved)}
+        new = {k: pitch * old / now for k, pitch, old, now in zip(ends, pitches, runs, moved)}
         edges = tuple(changed(edge, pitch=new[k]) if k in new else edge for k, edge in enumerate(roof.edges))
         return put(project, changed(roof, edges=edges))
 
@@ -207,12 +208,13 @@ def plain_shape(project: Project, roof: RoofBlock) -> RoofShape:
         raise RefusedEdit(str(error), element=roof.id, field="outline") from error
 
 
-def _with_edge(project: Project, id: str, edge: int) -> RoofBlock:
-    """A roof that has an edge of this number. Raises: RefusedEdit, UnknownElement."""
+def _edge_of(project: Project, id: str, edge: str) -> tuple[RoofBlock, int]:
+    """A roof, and the place of an edge among its edges. Raises: RefusedEdit, UnknownElement."""
     roof = held(project, id, RoofBlock)
-    if edge >= len(roof.edges):
+    at = roof.edge_number(edge)
+    if at is None:
         raise RefusedEdit("this roof has no such edge", element=roof.id, field="edge", value=edge)
-    return roof
+    return roof, at
 
 
 def _starts(roof: RoofBlock) -> list[tuple[tuple[Corner, ...], int]]:
