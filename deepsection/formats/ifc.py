@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import uuid
 from collections import defaultdict
+from collections.abc import Sequence
 from typing import Any
 
 import ifcopenshell
@@ -28,6 +29,16 @@ STAMP = "2000-01-01T00:00:00"
 def write_ifc(project: Project, building: Building) -> bytes:
     """The file, as UTF-8 text."""
     return _Writer(project, building).written()
+
+
+COMMON = {
+    f"Ifc{name}": f"Pset_{name}Common"
+    for name in (
+        "Beam", "Chimney", "Column", "Covering", "Door", "Footing", "Member", "Plate", "Railing", "Slab", "Stair",
+        "Window",
+    )
+}  # fmt: skip
+"""The property set of each class that says whether it is new or existing. Source: ISO 16739-1, from memory."""
 
 
 class _Writer:
@@ -171,7 +182,7 @@ class _Writer:
         stack = self.make("IfcMaterialLayerSet", MaterialLayers=layers, LayerSetName=make_up.name)
         self._relate("IfcRelAssociatesMaterial", f"material/{id}", RelatedObjects=[made], RelatingMaterial=stack)
         facts = {"IsExternal": planned.wall.status == "outer", "LoadBearing": planned.wall.bears}
-        self._facts(id, "Pset_WallCommon", made, facts)
+        self._facts(id, "Pset_WallCommon", made, facts, self._status(id))
         for placed in self.building.openings[id]:
             hole = hole_in(self.building.placed, id, placed)
             if hole is None:
@@ -184,14 +195,24 @@ class _Writer:
             if opening.unit in IN_WALLS and parts:
                 unit = self._product(IN_WALLS[opening.unit], opening.id, placed.number, parts)
                 unit.OverallWidth, unit.OverallHeight = placed.design.width, placed.design.height
+                self._facts(opening.id, COMMON[IN_WALLS[opening.unit]], unit, {}, self._status(opening.id))
                 self._relate("IfcRelFillsElement", opening.id, RelatingOpeningElement=void, RelatedBuildingElement=unit)
         return made
 
-    def _facts(self, id: str, name: str, product: Any, facts: dict[str, bool]) -> None:
+    def _status(self, id: str) -> list[Any]:
+        """New or existing, as the standard has it (PEnum_ElementStatus); what is to be removed is not in the model."""
+        word = {"new": "NEW", "existing": "EXISTING"}[self.project.find(id).state]
+        return [
+            self.make(
+                "IfcPropertyEnumeratedValue", Name="Status", EnumerationValues=[self.make("IfcLabel", word)],
+            )
+        ]  # fmt: skip
+
+    def _facts(self, id: str, name: str, product: Any, facts: dict[str, bool], more: Sequence[Any] = ()) -> None:
         values = [
             self.make("IfcPropertySingleValue", Name=key, NominalValue=self.make("IfcBoolean", fact))
             for key, fact in facts.items()
-        ]
+        ] + list(more)
         held = self.make("IfcPropertySet", GlobalId=self._id(f"{name}/{id}"), Name=name, HasProperties=values)
         self._relate(
             "IfcRelDefinesByProperties",
@@ -210,6 +231,8 @@ class _Writer:
             product = self._product(kind, part.key, part.role.replace("_", " "), [(part.material, part.solid)])
             if more:
                 product.PredefinedType = more
+            if kind in COMMON:
+                self._facts(part.key, COMMON[kind], product, {}, self._status(part.element))
             self._relate(
                 "IfcRelAssociatesMaterial",
                 f"material/{part.key}",

@@ -11,7 +11,7 @@ import ifcopenshell.validate
 import pytest
 import trimesh
 
-from deepsection.core.edits import BendWall, PutOpening, PutPost, PutWall, apply_edits, changed
+from deepsection.core.edits import BendWall, PutOpening, PutPost, PutWall, SetState, apply_edits, changed
 from deepsection.core.model import Project
 from deepsection.core.resolve import ROLES, resolve
 from deepsection.demo import DEMOS, otterfold_house
@@ -93,9 +93,10 @@ def test_bearing_is_inferred_or_stated() -> None:
     house = box_house(8000, 6000)
     east = changed(house.find("east"), bearing="no")
     file = read(apply_edits(house, (PutWall(wall=east),)))
+    walls = [pset for pset in file.by_type("IfcPropertySet") if pset.Name == "Pset_WallCommon"]
     facts = [
-        {held.Name: held.NominalValue.wrappedValue for held in pset.HasProperties}
-        for pset in file.by_type("IfcPropertySet")
+        {held.Name: held.NominalValue.wrappedValue for held in pset.HasProperties if held.Name != "Status"}
+        for pset in walls
     ]
     assert sorted(held["LoadBearing"] for held in facts) == [False, True, True, True]
     assert all(held["IsExternal"] for held in facts)
@@ -137,3 +138,19 @@ def test_every_demo_is_written_whole_and_nothing_is_a_proxy(make: Callable[[], P
     logger = ifcopenshell.validate.json_logger()
     ifcopenshell.validate.validate(file, logger)
     assert logger.statements == []
+
+
+def test_what_exists_is_marked_and_what_is_removed_left_out() -> None:
+    """ISO 16739-1: the property Status of Pset_WallCommon and its like, an enumerated value of PEnum_ElementStatus."""
+    house = box_house(8000, 6000)
+    states = (SetState(elements=("east", "south"), to="existing"), SetState(elements=("north",), to="removed"))
+    file = read(apply_edits(house, states))
+    status = {}
+    for related in file.by_type("IfcRelDefinesByProperties"):
+        pset = related.RelatingPropertyDefinition
+        for held in pset.HasProperties:
+            if held.Name == "Status":
+                status[related.RelatedObjects[0].GlobalId] = held.EnumerationValues[0].wrappedValue
+    walls = [status[wall.GlobalId] for wall in file.by_type("IfcWall")]
+    assert sorted(walls) == ["EXISTING", "EXISTING", "NEW"]
+    assert set(status.values()) == {"EXISTING", "NEW"}

@@ -3,8 +3,24 @@ import { itemOf, movables, nameOf } from "./elements";
 
 const state = {
   elements: [
-    { id: "w1", name: "window W4", kind: "openings", movable: false, removable: true, hideable: true },
-    { id: "south", name: "outer wall", kind: "walls", movable: true, removable: true, hideable: true },
+    {
+      id: "w1",
+      name: "window W4",
+      kind: "openings",
+      movable: false,
+      removable: true,
+      hideable: true,
+      state: "new" as const,
+    },
+    {
+      id: "south",
+      name: "outer wall",
+      kind: "walls",
+      movable: true,
+      removable: true,
+      hideable: true,
+      state: "existing" as const,
+    },
   ],
 };
 

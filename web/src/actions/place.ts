@@ -61,6 +61,7 @@ export class PlaceOpening extends OnePoint {
     const head = start(this.project.units, HEADS[this.unit][0], HEADS[this.unit][1]);
     const opening: Opening = {
       id: this.made,
+      state: "new",
       wall: place.wall,
       end: "start",
       distance: Math.round(place.along * 1e6) / 1e6,
@@ -156,6 +157,7 @@ export class PlacePost extends OnePoint {
       kind: "put_post",
       post: {
         id: this.made,
+        state: "new",
         ...toPlan(this.turn, place.u, place.w),
         shape: "square",
         width: start(this.project.units, 5.5, 140),
@@ -294,6 +296,7 @@ export class DrawBeam extends OnStorey {
     const units = this.project.units;
     const beam = {
       id: this.id,
+      state: "new" as const,
       start: from,
       end: to,
       width: start(units, 3.5, 90),
@@ -328,6 +331,7 @@ export class DrawRail extends OnStorey {
     const units = this.project.units;
     const rail = {
       id: this.id,
+      state: "new" as const,
       x1: p.x,
       y1: p.y,
       x2: q.x,

@@ -50,6 +50,7 @@ export function showOf(project: Project, view: string): Show {
       tone: false,
       shade: false,
       thin: false,
+      works: "shown",
     }
   );
 }

@@ -26,6 +26,8 @@ interface Corner extends Place {
 export interface WallOptions {
   status: "outer" | "inner";
   makeUp: string;
+  /** A saved wall that the new ones become like. */
+  saved?: string;
 }
 
 const ARROWS: Partial<Record<ActionKey, [number, number]>> = {
@@ -91,8 +93,13 @@ abstract class Walls extends Following {
   protected finish(closing: number | null): Outcome {
     const edit = this.edit(this.corners, closing);
     this.corners = [];
-    return { ...this.shown(), preview: undefined, edits: [edit] };
+    return { ...this.shown(), preview: undefined, edits: [edit, ...likeSaved(this.options, edit.walls)] };
   }
+}
+
+/** The edit that makes new walls like a saved one, where one was chosen. */
+export function likeSaved({ saved }: WallOptions, walls: string[]): Edit[] {
+  return saved ? [{ kind: "use_saved_wall", saved, walls }] : [];
 }
 
 /** A typed angle in degrees: from the right of the sheet, counter-clockwise, or from the last wall. */

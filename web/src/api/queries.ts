@@ -145,6 +145,7 @@ export type Change =
   | { kind: "redo" }
   | { kind: "back"; version: number | null }
   | { kind: "make-up"; project: string; make_up: string }
+  | { kind: "saved-wall"; project: string; saved_wall: string }
   | { kind: "place"; sheet: string; view: string; scale: number }
   | { kind: "usual" };
 
@@ -179,6 +180,12 @@ async function send(id: string, base_version: number, views: ViewWanted[], chang
     const { project, make_up } = change;
     return unwrap<Result>(
       api.POST("/api/projects/{id}/make-ups", { params, body: { base_version, project, make_up, views } }),
+    );
+  }
+  if (change.kind === "saved-wall") {
+    const { project, saved_wall } = change;
+    return unwrap<Result>(
+      api.POST("/api/projects/{id}/saved-walls", { params, body: { base_version, project, saved_wall, views } }),
     );
   }
   if (change.kind === "undo")

@@ -9,6 +9,7 @@ import { ShownChips } from "./ShownChips";
 import { ToolOptions } from "./ToolOptions";
 import { ViewPanel } from "./ViewPanel";
 import { LADDER, type Panes } from "./viewport";
+import { WorksChoice } from "./WorksChoice";
 
 interface Props {
   panes: Panes;
@@ -19,7 +20,7 @@ interface Props {
 
 /** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
 export function PaneHeads({ panes, plan, view, onFit }: Props) {
-  const { state, storey } = useHeld();
+  const { state, storey, viewName } = useHeld();
   const { step, tool, fill, side, set, section, elevation } = useClient();
   const own = state.project.elevations ?? [];
   const seen = elevation ? "seen along its own direction" : `seen from the ${side}`;
@@ -50,6 +51,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
               (plan?.title ?? "Plan")
             )}
           </h2>
+          <WorksChoice view={storey.plan} />
           <div role="toolbar" aria-label={`${step} actions`} className="flex min-w-0 gap-0.5 overflow-x-auto">
             {tools.map((item) =>
               item.group ? (
@@ -101,6 +103,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
             </p>
           </div>
           <ViewPanel />
+          <WorksChoice view={viewName} />
           <ShownChips />
           {step === "Elevations" && own.length > 0 && (
             <div className="pointer-events-auto flex gap-1">

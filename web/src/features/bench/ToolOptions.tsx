@@ -98,6 +98,7 @@ function WallOptions({ status }: { status: "outer" | "inner" }) {
   const { state } = useHeld();
   const { makeUps, shape, set } = useClient();
   const walls = (state.project.make_ups ?? []).filter((held) => held.use === "wall");
+  const saved = (state.project.saved_walls ?? []).filter((held) => held.status === status);
   return (
     <>
       <Choice
@@ -121,6 +122,12 @@ function WallOptions({ status }: { status: "outer" | "inner" }) {
             {held.name}
           </option>
         ))}
+        {shape !== "outline" &&
+          saved.map((held) => (
+            <option key={held.id} value={held.id}>
+              {`saved: ${held.name}`}
+            </option>
+          ))}
       </Choice>
     </>
   );

@@ -81,7 +81,8 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
         return new DrawOutline(frame, storey, { status, makeUp: own?.id ?? makeUp });
       }
       const Draw = shape === "rectangle" ? DrawRectangle : DrawWalls;
-      return new Draw(frame, storey, { status, makeUp });
+      const saved = held.saved_walls?.find((own) => own.id === makeUps[status]);
+      return new Draw(frame, storey, saved ? { status, makeUp: saved.make_up, saved: saved.id } : { status, makeUp });
     }
     if (tool === "window" || tool === "door" || tool === "niche") {
       const own = kinds[tool];

@@ -8,11 +8,15 @@ import { Note } from "../../ui/Note";
 import { Panel } from "../../ui/Panel";
 import { useHeld } from "../../useProject";
 
-/** Copies a make-up or a kind of another project into this one. */
+/** Copies a make-up, a kind or a saved wall of another project into this one. */
 export function MakeUpPanel() {
   const { panel, set } = useClient();
   return (
-    <Panel title="Bring a make-up or a kind" open={panel === "make-ups"} onClose={() => set({ panel: null })}>
+    <Panel
+      title="Import a make-up, a kind or a saved wall"
+      open={panel === "make-ups"}
+      onClose={() => set({ panel: null })}
+    >
       <Choices onDone={() => set({ panel: null })} />
     </Panel>
   );
@@ -77,6 +81,25 @@ function Choices({ onDone }: { onDone: () => void }) {
                 onClick={() =>
                   change(
                     { kind: "make-up", project: from, make_up: held.id },
+                    { done: onDone, failed: (error) => setWrong(error.message) },
+                  )
+                }
+              >
+                Copy
+              </Button>
+            </li>
+          ))}
+        {from &&
+          other.data?.project.saved_walls?.filter(fits).map((held) => (
+            <li key={held.id} className="flex items-center justify-between gap-2 border-b border-rule py-1.5">
+              <span className="text-[13px]">
+                {held.name} <span className="text-[11.5px] text-quiet">saved wall</span>
+              </span>
+              <Button
+                aria-label={`Copy ${held.name}`}
+                onClick={() =>
+                  change(
+                    { kind: "saved-wall", project: from, saved_wall: held.id },
                     { done: onDone, failed: (error) => setWrong(error.message) },
                   )
                 }
