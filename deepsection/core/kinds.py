@@ -20,7 +20,7 @@ from .trades.outdoors.kind import OUTSIDE_STEPS, RAIL, RAIL_STAGE, STEPS_STAGE
 from .trades.posts.kind import BEAM, BEAM_STAGE, POST, POST_STAGE
 from .trades.roofs.kind import ROOF, ROOF_STAGE
 from .trades.rooms.kind import ROOM, ROOM_STAGE
-from .trades.walls.kind import FREE_JOINT, HOSTED_JOINT, MOULDING_STAGE, SAVED_WALL, WALL, WALL_STAGE, WALL_TOP_STAGE
+from .trades.walls.kind import FREE_JOINT, MOULDING_STAGE, SAVED_WALL, TEE_JOINT, WALL, WALL_STAGE, WALL_TOP_STAGE
 
 STAGES: tuple[Stage[Any], ...] = (
     LEVEL_STAGE,
@@ -50,7 +50,7 @@ KINDS: tuple[ElementKind, ...] = (
     SPOT,
     STEP,
     FREE_JOINT,
-    HOSTED_JOINT,
+    TEE_JOINT,
     SAVED_WALL,
     WALL,
     ROOF,

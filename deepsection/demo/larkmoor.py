@@ -20,7 +20,6 @@ from deepsection.core.model import (
     BeamEnd,
     Corner,
     FreeJoint,
-    HostedJoint,
     LevelRule,
     Opening,
     Post,
@@ -30,6 +29,7 @@ from deepsection.core.model import (
     Room,
     SectionLine,
     Sheet,
+    TeeJoint,
 )
 from deepsection.core.starters.timber import new_project
 from deepsection.core.trades.onroofs.edits import OnRoof
@@ -83,9 +83,7 @@ def _upper() -> AddStorey:
 
 def _wing(stem: str, host: str, make_up: str, near: str, far: str, corners: tuple[tuple[str, str], ...]) -> DrawWalls:
     """Three walls against a side of the house: from one place on it around two corners to another."""
-    ends = [
-        HostedJoint(id=f"{stem}-{k}", wall=host, end="start", distance=_ft(at)) for k, at in (("a", near), ("d", far))
-    ]
+    ends = [TeeJoint(id=f"{stem}-{k}", wall=host, end="start", distance=_ft(at)) for k, at in (("a", near), ("d", far))]
     free = [FreeJoint(id=f"{stem}-{k}", x=_ft(x), y=_ft(y)) for k, (x, y) in zip("bc", corners)]
     ids = tuple(f"{stem}-{k}" for k in "abcd")
     return DrawWalls(

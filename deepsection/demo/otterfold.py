@@ -6,7 +6,6 @@ from deepsection.core.edits import AddSteps, AddStorey, Copied, DrawWalls, apply
 from deepsection.core.model import (
     Downpipe,
     FreeJoint,
-    HostedJoint,
     Opening,
     Project,
     RoofBlock,
@@ -14,6 +13,7 @@ from deepsection.core.model import (
     Room,
     SectionLine,
     Sheet,
+    TeeJoint,
 )
 from deepsection.core.starters.timber import new_project
 from deepsection.core.units import parse_length
@@ -59,10 +59,10 @@ def _kitchen_walls() -> DrawWalls:
     x, low, high = _ft("-14'"), _ft("3'"), _ft("21'")
     return DrawWalls(
         joints=(
-            HostedJoint(id="kitchen-a", wall="west", end="end", distance=low),
+            TeeJoint(id="kitchen-a", wall="west", end="end", distance=low),
             FreeJoint(id="kitchen-b", x=x, y=low),
             FreeJoint(id="kitchen-c", x=x, y=high),
-            HostedJoint(id="kitchen-d", wall="west", end="end", distance=high),
+            TeeJoint(id="kitchen-d", wall="west", end="end", distance=high),
         ),
         chain=("kitchen-a", "kitchen-b", "kitchen-c", "kitchen-d"),
         walls=("kitchen-south", "kitchen-west", "kitchen-north"),

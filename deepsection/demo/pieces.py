@@ -8,13 +8,13 @@ from deepsection.core.edits import DrawWalls, changed, put
 from deepsection.core.model import (
     Corner,
     FreeJoint,
-    HostedJoint,
     Opening,
     PlacedView,
     Project,
     RoofEdge,
     SectionLine,
     Sheet,
+    TeeJoint,
 )
 
 Spot = tuple[str, float, float]
@@ -33,18 +33,16 @@ def ring(corners: tuple[Spot, ...], walls: tuple[str, ...], make_up: str) -> Dra
     )
 
 
-def on(id: str, wall: str, distance: float) -> HostedJoint:
+def on(id: str, wall: str, distance: float) -> TeeJoint:
     """A joint on a wall, from its start."""
-    return HostedJoint(id=id, wall=wall, end="start", distance=distance)
+    return TeeJoint(id=id, wall=wall, end="start", distance=distance)
 
 
-def partition(
-    id: str, first: HostedJoint, second: HostedJoint | str, base: str = "floor", top: str = "plate"
-) -> DrawWalls:
+def partition(id: str, first: TeeJoint, second: TeeJoint | str, base: str = "floor", top: str = "plate") -> DrawWalls:
     """An inner wall between two others, or from one to a corner."""
     ends = (first, second)
     return DrawWalls(
-        joints=tuple(held for held in ends if isinstance(held, HostedJoint)),
+        joints=tuple(held for held in ends if isinstance(held, TeeJoint)),
         chain=(first.id, second if isinstance(second, str) else second.id),
         walls=(id,),
         make_up="wall-inner",

@@ -11,7 +11,7 @@ from typing import Any
 from deepsection.core.edits import DrawWalls, PutOpening
 from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.geometry import Point, line_through
-from deepsection.core.model import FreeJoint, HostedJoint, Joint, Opening, Project, wall_length, wall_points
+from deepsection.core.model import FreeJoint, Joint, Opening, Project, TeeJoint, wall_length, wall_points
 from deepsection.core.resolve import storeys
 from deepsection.formats.dxf_plan import FoundOutline, FoundPlan, FoundUnit, FoundWall
 
@@ -189,7 +189,7 @@ class _Builder:
         if host is None:
             return FreeJoint(id=self._id("joint"), x=point[0], y=point[1])
         wall, along, _ = host
-        return HostedJoint(id=self._id("joint"), wall=wall, end="start", distance=along)
+        return TeeJoint(id=self._id("joint"), wall=wall, end="start", distance=along)
 
     def _nearest(self, point: Point) -> tuple[str, float, float] | None:
         """The wall whose line is nearest: id, distance along, length."""

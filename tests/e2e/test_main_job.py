@@ -62,7 +62,7 @@ def test_draw_a_house_in_feet_and_inches(bench: Bench) -> None:
     bench.click(20 * FOOT, y)
     document = bench.document()
     assert sorted(wall["status"] for wall in document["walls"]) == ["inner"] + ["outer"] * 4
-    assert sum(joint["kind"] == "hosted" for joint in document["joints"]) == 2
+    assert sum(joint["kind"] == "tee" for joint in document["joints"]) == 2
 
     bench.tool("Window")
     bench.click(8 * FOOT, 0)

@@ -267,7 +267,7 @@ def test_a_make_up_comes_from_another_project(page: Page, own_server: Server) ->
     bench = Bench(page, own_server.url)
     bench.new("Donor", "mm")
     bench.open("quillback")
-    bench.search("Bring a make-up from another project")
+    bench.search("Import a make-up from another project")
     page.get_by_label("From project").select_option(label="Donor")
     page.get_by_role("button", name="Copy 140 frame, lap boards").click()
     bench.saved()

@@ -130,7 +130,7 @@ def test_bays_are_cut_and_construction_lines_snapped_to(bench: Bench) -> None:
 def test_kinds_are_found_and_brought_from_another_project(bench: Bench) -> None:
     boxed_house(bench, "Borrowed")
     before = len(held(bench, "kinds"))
-    bench.search("Bring a kind of window or door from another project")
+    bench.search("Import a kind of window or door from another project")
     page = bench.page
     page.get_by_label("From project").select_option(label="Tansy Lodge")
     page.get_by_label("Find by name").fill("arched")

@@ -367,12 +367,12 @@ export function useActions(): Action[] {
     actions.push({ id: "history", label: "History: what was done", run: () => set({ panel: "history" }) });
     actions.push({
       id: "make-ups",
-      label: "Bring a make-up from another project",
+      label: "Import a make-up from another project",
       run: () => set({ panel: "make-ups" }),
     });
     actions.push({
       id: "kinds",
-      label: "Bring a kind of window or door from another project",
+      label: "Import a kind of window or door from another project",
       run: () => set({ panel: "make-ups" }),
     });
     actions.push({ id: "project", label: "Project: name, place, units", run: () => set({ selection: null }) });

@@ -27,7 +27,7 @@ class Placed:
     def __init__(self, project: Project) -> None:
         self.project = project
         self.sums: dict[str, HeightSum] = {}
-        self.found: list[Diagnostic] = []
+        self.findings: list[Diagnostic] = []
         self._made: dict[Key[Any], Any] = {}
 
     def __getitem__(self, key: Key[T]) -> T:

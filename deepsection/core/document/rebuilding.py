@@ -66,7 +66,7 @@ def put(project: Project, *elements: Any) -> Project:
     return rebuild(project, **changes)
 
 
-def held(project: Project, id: str, kind: type[E]) -> E:
+def get_element(project: Project, id: str, kind: type[E]) -> E:
     """The element of this id and kind. Raises: UnknownElement, RefusedEdit when it is of another kind."""
     element = project.find(id)
     if not isinstance(element, kind):

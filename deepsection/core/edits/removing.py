@@ -16,7 +16,7 @@ from ..trades.openings.edits.openings import alone
 from ..trades.posts.model import Beam, BeamEnd
 from ..trades.roofs.corners import with_corners
 from ..trades.roofs.model import Corner, RoofBlock
-from ..trades.walls.model import FreeJoint, HostedJoint, Joint
+from ..trades.walls.model import FreeJoint, Joint, TeeJoint
 
 
 class Remove(Command):
@@ -71,7 +71,7 @@ class Remove(Command):
 
 
 def _freed(project: Project, joint: Joint, gone: set[str]) -> Joint:
-    if isinstance(joint, HostedJoint) and joint.wall in gone:
+    if isinstance(joint, TeeJoint) and joint.wall in gone:
         x, y = joint_point(project, joint.id)
         return FreeJoint(id=joint.id, x=x, y=y, join=joint.join)
     if isinstance(joint, FreeJoint) and joint.through in gone:

@@ -8,7 +8,7 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import Field
 
 from ..document.command import Command
-from ..document.rebuilding import changed, held, put, rebuild
+from ..document.rebuilding import changed, get_element, put, rebuild
 from ..document.values import Element, Id
 from ..errors import RefusedEdit
 from ..model.project import Project
@@ -17,7 +17,7 @@ from ..trades.levels.model import BaseRule, LayerRef, Rung, Term
 from ..trades.levels.rises import plate_of
 from ..trades.makeups.model import MakeUp
 from ..trades.roofs.corners import with_corners
-from ..trades.walls.model import HostedJoint, Wall
+from ..trades.walls.model import TeeJoint, Wall
 from .removing import Remove
 
 
@@ -47,7 +47,7 @@ class AddStorey(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the storey. Raises: RefusedEdit, UnknownElement."""
-        below = held(project, self.below, Rung)
+        below = get_element(project, self.below, Rung)
         bearing = plate_of(project.rungs, below.id)
         if bearing is None:
             raise RefusedEdit(f"{below.name} has no plate to stand a storey on", element=below.id)
@@ -58,7 +58,7 @@ class AddStorey(Command):
                 raise RefusedEdit(f"“{id}” is in use; a new storey needs new names", element=below.id, value=id)
         if any(floor.bearing == bearing.id for floor in project.floors):
             raise RefusedEdit(f"a floor lies on {bearing.name} already", element=below.id)
-        make_up = held(project, self.make_up, MakeUp)
+        make_up = get_element(project, self.make_up, MakeUp)
         terms = floor_terms(make_up)
         if not terms:
             raise RefusedEdit("that make-up has no joists to carry a floor", element=below.id, field="make_up")
@@ -77,7 +77,7 @@ class AddStorey(Command):
         walls = {wall.id: wall for wall in project.walls}
         new = {copied.of: copied.id for copied in (*self.walls, *self.joints)}
         for copied in self.joints:
-            joint = held(project, copied.of, HostedJoint)
+            joint = get_element(project, copied.of, TeeJoint)
             yield changed(joint, id=copied.id, wall=new.get(joint.wall, joint.wall))
         for copied in self.walls:
             if copied.of not in walls:
@@ -106,7 +106,7 @@ def storey_above(project: Project, below: str) -> AddStorey:
     walls = [wall for wall in project.walls if wall.base.level == below and wall.status == "outer"]
     ids = {wall.id for wall in walls}
     ends = {id for wall in walls for id in (wall.start, wall.end)}
-    hosted = [j for j in project.joints if isinstance(j, HostedJoint) and j.id in ends and j.wall in ids]
+    hosted = [j for j in project.joints if isinstance(j, TeeJoint) and j.id in ends and j.wall in ids]
     return AddStorey(
         below=below,
         make_up=make_up.id,
@@ -132,7 +132,7 @@ class PartCorners(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the corners parted. Raises: RefusedEdit, UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         new = {copied.of: copied.id for copied in self.joints}
         taken = {element.id for element in project.elements()}
         if not set(new) <= {wall.start, wall.end} or taken & set(new.values()):
@@ -170,7 +170,7 @@ class RemoveStorey(Command):
 
     def apply(self, project: Project) -> Project:
         """The project without the storey. Raises: RefusedEdit, UnknownElement."""
-        level = held(project, self.level, Rung)
+        level = get_element(project, self.level, Rung)
         floor = next((floor for floor in project.floors if floor.level == level.id), None)
         if floor is None or project.find(floor.bearing).surface != "plate":
             raise RefusedEdit(f"{level.name} does not lie on walls below; it stays", element=level.id)

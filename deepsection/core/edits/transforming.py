@@ -26,7 +26,7 @@ from ..trades.openings.model import Opening
 from ..trades.posts.model import Beam, Post
 from ..trades.roofs.model import Corner, RoofBlock, RoofEdge
 from ..trades.walls.edits.walls import with_joints_at
-from ..trades.walls.model import FreeJoint, HostedJoint, Wall
+from ..trades.walls.model import FreeJoint, TeeJoint, Wall
 
 MOST = 500
 ON = 1.0
@@ -216,14 +216,14 @@ class _Corners:
         found = next((held for held, at in self._there if math.dist(at, point) < ON), None)
         if found is None:
             found = next(self.ids)
-            if isinstance(joint, HostedJoint) and joint.wall in self.named:
+            if isinstance(joint, TeeJoint) and joint.wall in self.named:
                 self.made.append(changed(joint, id=found, wall=self.named[joint.wall]))
             else:
                 self.made.append(self._on_a_wall(found, point) or FreeJoint(id=found, x=point[0], y=point[1]))
         self._known[id] = found
         return found
 
-    def _on_a_wall(self, id: str, point: Point) -> HostedJoint | None:
+    def _on_a_wall(self, id: str, point: Point) -> TeeJoint | None:
         """A tee, where a corner comes to lie on a wall of its storey."""
         levels = {wall.base.level for wall in self.project.walls if wall.id in self.named}
         for wall in self.project.walls:
@@ -233,5 +233,5 @@ class _Corners:
             axis = Axis(*ends, wall.bulge)
             along = axis.along(point)
             if ON < along < axis.length - ON and abs(axis.left_of(point)) < TOL.point * 10:
-                return HostedJoint(id=id, wall=wall.id, end="start", distance=along)
+                return TeeJoint(id=id, wall=wall.id, end="start", distance=along)
         return None

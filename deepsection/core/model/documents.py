@@ -22,13 +22,23 @@ def _to_2(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, "schema_version": 2}
 
 
+KINDS_TO_3 = {"hosted": "tee"}
+JOINS_TO_3 = {"clean": "joined", "off": "apart"}
+
+
 def _to_3(document: dict[str, Any]) -> dict[str, Any]:
-    """Edges and corners of roofs have ids; what named an edge by its number names it by its id."""
+    """Edges and corners of roofs have ids; what named an edge by its number names it by its id. Joints of tees, and
+    what is joined, have other words."""
     roofs = []
     for roof in document.get("roofs", ()):
         edges = [{"id": f"e{k}", **edge} for k, edge in enumerate(roof["edges"], 1)]
         outline = [{"id": f"c{k}", **corner} for k, corner in enumerate(roof["outline"], 1)]
         roofs.append({**roof, "edges": edges, "outline": outline})
+    joints = [
+        {**joint, "kind": KINDS_TO_3.get(joint["kind"], joint["kind"])}
+        | ({"join": JOINS_TO_3[joint["join"]]} if joint.get("join") in JOINS_TO_3 else {})
+        for joint in document.get("joints", ())
+    ]
     pipes = [{**pipe, "edge": f"e{pipe['edge'] + 1}"} for pipe in document.get("downpipes", ())]
     names = {roof["id"] for roof in roofs}
     notes = []
@@ -42,7 +52,7 @@ def _to_3(document: dict[str, Any]) -> dict[str, Any]:
     for show in document.get("shows", ()):
         held = [{**a, "key": re.sub(r"\b(eave:[^:]+):(\d+)$", _by_id, a["key"])} for a in show.get("annotations", ())]
         shows.append({**show, "annotations": held})
-    changed = {"roofs": roofs, "downpipes": pipes, "notes": notes, "shows": shows}
+    changed = {"joints": joints, "roofs": roofs, "downpipes": pipes, "notes": notes, "shows": shows}
     return {**document, **{name: held for name, held in changed.items() if held}, "schema_version": 3}
 
 

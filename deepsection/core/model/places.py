@@ -8,7 +8,7 @@ from ..tolerance import TOL
 from ..trades.openings.model import Opening
 from ..trades.posts.model import Beam, BeamEnd
 from ..trades.roofs.model import Corner, RoofBlock
-from ..trades.walls.model import FreeJoint, HostedJoint, Wall
+from ..trades.walls.model import FreeJoint, TeeJoint, Wall
 from .project import Project
 
 
@@ -70,7 +70,7 @@ def refuse_giants(project: Project) -> None:
         )
 
 
-def along_from_start(standing: Opening | HostedJoint, length: float) -> float:
+def along_from_start(standing: Opening | TeeJoint, length: float) -> float:
     """Distance from the start of a wall of this length to what is measured from a named end of it."""
     return standing.distance if standing.end == "start" else length - standing.distance
 

@@ -24,7 +24,7 @@ from ..trades.outdoors.model import OutsideSteps, Rail
 from ..trades.posts.model import Beam, Post
 from ..trades.roofs.model import RoofBlock
 from ..trades.rooms.model import Room
-from ..trades.walls.model import HostedJoint, Joint, Wall
+from ..trades.walls.model import Joint, TeeJoint, Wall
 from ..trades.walls.saved_model import SavedWall
 from ..units import Units
 
@@ -163,7 +163,7 @@ def _check_hosts_end(project: Project) -> None:
         waiting, seen = [joint.id], set()
         while waiting:
             current = joints[waiting.pop()]
-            if isinstance(current, HostedJoint):
+            if isinstance(current, TeeJoint):
                 if current.wall in seen:
                     continue
                 seen.add(current.wall)

@@ -26,7 +26,7 @@ class Building:
 
     def __init__(self, placed: Placed, make_parts: Callable[[], tuple[Part, ...]]) -> None:
         self.placed = placed
-        self.diagnostics: tuple[Diagnostic, ...] = tuple(placed.found)
+        self.diagnostics: tuple[Diagnostic, ...] = tuple(placed.findings)
         self._make_parts = make_parts
 
     def __getitem__(self, key: Key[T]) -> T:
@@ -77,6 +77,16 @@ class Building:
     def parts(self) -> tuple[Part, ...]:
         """Every solid piece."""
         return self._make_parts()
+
+    def part_called(self, key: str) -> Part | None:
+        """The part of a key; where its slot is gone, the first of its element, role and layer: what a wall's layer ends
+        under may change."""
+        found = self.by_key.get(key)
+        return found or self._by_layer.get(key.rpartition("/")[0])
+
+    @cached_property
+    def _by_layer(self) -> dict[str, Part]:
+        return {part.key.rpartition("/")[0]: part for part in reversed(self.parts)}
 
     @cached_property
     def by_key(self) -> dict[str, Part]:

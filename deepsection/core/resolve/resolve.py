@@ -33,7 +33,7 @@ def resolve(
         with clock(stage.key.name):
             placed.run(stage)
     for kind in kinds:
-        placed.found += kind.checks(placed)
+        placed.findings += kind.checks(placed)
     building = Building(placed, lambda: tuple(_parts(placed, kinds)))
     if timer:
         with clock(SOLIDS):

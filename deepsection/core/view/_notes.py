@@ -37,7 +37,7 @@ def note_marks(
             continue
         if note.anchor.part.partition("/")[0] in setting.left_out:
             continue
-        part = building.by_key.get(note.anchor.part)
+        part = building.part_called(note.anchor.part)
         if part is None:
             at = (note.last_x, note.last_y)
             lost.append(f"The note “{note.text}” has lost the part it points at; it stays at its last place.")

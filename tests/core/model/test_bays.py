@@ -19,7 +19,7 @@ from deepsection.core.edits import (
     put,
 )
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import ConstructionLine, HostedJoint, Project, wall_axis
+from deepsection.core.model import ConstructionLine, Project, TeeJoint, wall_axis
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, window
 from tests.core.resolve.test_walls import areas
@@ -74,7 +74,7 @@ def test_what_stands_beside_a_bay_stays_where_it_is() -> None:
     house = apply_edits(
         box_house(8000, 6000), (PutOpening(opening=window("a", "south", 1000)), PutOpening(opening=from_end))
     )
-    house = put(house, HostedJoint(id="t", wall="south", end="end", distance=500))
+    house = put(house, TeeJoint(id="t", wall="south", end="end", distance=500))
 
     def places(project: Project) -> list[float]:
         held: list[float] = []

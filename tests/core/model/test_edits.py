@@ -30,7 +30,7 @@ from deepsection.core.edits import (
     put,
 )
 from deepsection.core.errors import DeepSectionError, RefusedEdit, UnknownElement
-from deepsection.core.model import FreeJoint, HostedJoint, Project, joint_point, wall_length
+from deepsection.core.model import FreeJoint, Project, TeeJoint, joint_point, wall_length
 from tests.builders import box_house, gable, l_house, window
 
 
@@ -41,8 +41,8 @@ def with_partition(project: Project) -> Project:
         (
             DrawWalls(
                 joints=(
-                    HostedJoint(id="p1", wall="south", end="start", distance=4000.0),
-                    HostedJoint(id="p2", wall="north", end="end", distance=4000.0),
+                    TeeJoint(id="p1", wall="south", end="start", distance=4000.0),
+                    TeeJoint(id="p2", wall="north", end="end", distance=4000.0),
                 ),
                 chain=("p1", "p2"),
                 walls=("partition",),

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from deepsection.core.edits import DrawWalls, ReverseWall, SplitWall, apply_edits, changed, put
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import HostedJoint, Project, joint_point, wall_length
+from deepsection.core.model import Project, TeeJoint, joint_point, wall_length
 from deepsection.core.particulars import enter
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, gable, window
@@ -22,8 +22,8 @@ def standing() -> Project:
     house = put(box_house(9000.0, 6000.0), window("w1", "south", 2000.0))
     house = put(house, changed(window("w2", "south", 1500.0), end="end"))
     joints = (
-        HostedJoint(id="t1", wall="south", end="end", distance=4000.0),
-        HostedJoint(id="t2", wall="north", end="start", distance=4000.0),
+        TeeJoint(id="t1", wall="south", end="end", distance=4000.0),
+        TeeJoint(id="t2", wall="north", end="start", distance=4000.0),
     )
     draw = DrawWalls(
         joints=joints,

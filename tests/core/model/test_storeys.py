@@ -22,7 +22,7 @@ from deepsection.core.edits import (
     storey_above,
 )
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import FreeJoint, HostedJoint, Room, dump_project, load_project, rise, term_value
+from deepsection.core.model import FreeJoint, Room, TeeJoint, dump_project, load_project, rise, term_value
 from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import resolve, storeys
 from deepsection.core.starters.timber import new_project
@@ -64,8 +64,8 @@ def test_walls_that_stand_on_each_other_do_so_above() -> None:
     """An outer wall that is a tee on another one: its copy is a tee on the copy, not on the wall below."""
     house = joist_house(9000.0, 6000.0)
     joints = (
-        HostedJoint(id="ta", wall="east", end="start", distance=1000.0),
-        HostedJoint(id="tb", wall="east", end="start", distance=4000.0),
+        TeeJoint(id="ta", wall="east", end="start", distance=1000.0),
+        TeeJoint(id="tb", wall="east", end="start", distance=4000.0),
     )
     corners = (FreeJoint(id="ca", x=11000.0, y=1000.0), FreeJoint(id="cb", x=11000.0, y=4000.0))
     draw = DrawWalls(
@@ -79,7 +79,7 @@ def test_walls_that_stand_on_each_other_do_so_above() -> None:
     winged = apply_edits(house, (draw,))
     after = apply_edits(winged, (storey_above(winged, "floor"),))
     east = next(wall for wall in after.walls if wall.base.level == "s2-floor" and wall.start == "se")
-    hosts = {joint.wall for joint in after.joints if isinstance(joint, HostedJoint)}
+    hosts = {joint.wall for joint in after.joints if isinstance(joint, TeeJoint)}
     assert hosts == {"east", east.id}
     assert len(resolve(after).plan.outlines_on("s2-floor")) == 2
 

@@ -220,8 +220,8 @@ def test_how_a_wall_joins_is_chosen_at_each_end(house: Project) -> None:
     other = next(wall.id for wall in house.walls if south.end in (wall.start, wall.end) and wall.id != "south")
     at = "join_start" if house.find(other).start == south.end else "join_end"
     assert value(passing, other, at) == "butts"
-    assert typed(passing, "south", "join_end", "clean") == house
-    assert typed(house, "south", "join_start", "off").find(south.start).join == "off"
+    assert typed(passing, "south", "join_end", "joined") == house
+    assert typed(house, "south", "join_start", "apart").find(south.start).join == "apart"
 
 
 def total(project: Project, rung: str) -> float:

@@ -13,7 +13,7 @@ from deepsection.core.drawing import Region
 from deepsection.core.edits import BendWall, DrawWalls, PutOpening, ReverseWall, SplitWall, StraightenWall, apply_edits
 from deepsection.core.errors import RefusedEdit
 from deepsection.core.geometry import arc_of
-from deepsection.core.model import FreeJoint, HostedJoint, Project, wall_length
+from deepsection.core.model import FreeJoint, Project, TeeJoint, wall_length
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.view import draw_plan
 from tests.builders import box_house, side_view, window
@@ -79,8 +79,8 @@ def test_a_wall_ends_on_the_face_of_an_arc() -> None:
     length = wall_length(house, next(wall for wall in house.walls if wall.id == "south"))
     inner = DrawWalls(
         joints=(
-            HostedJoint(id="t1", wall="south", end="start", distance=length / 2),
-            HostedJoint(id="t2", wall="north", end="start", distance=4000),
+            TeeJoint(id="t1", wall="south", end="start", distance=length / 2),
+            TeeJoint(id="t2", wall="north", end="start", distance=4000),
         ),
         chain=("t1", "t2"),
         walls=("partition",),

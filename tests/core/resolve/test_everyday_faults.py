@@ -7,7 +7,7 @@ import math
 import pytest
 
 from deepsection.core.edits import DrawWalls, ProposeRoof, Remove, apply_edits, changed, put
-from deepsection.core.model import Ceiling, Corner, Framing, FreeJoint, HostedJoint, Layer, Opening, Project
+from deepsection.core.model import Ceiling, Corner, Framing, FreeJoint, Layer, Opening, Project, TeeJoint
 from deepsection.core.resolve import resolve
 from tests.builders import box_house, l_house
 
@@ -111,8 +111,8 @@ def with_partition_and_doors(*doors: Opening) -> Project:
     house = box_house(8000, 6000)
     wall = DrawWalls(
         joints=(
-            HostedJoint(id="t1", wall="south", end="start", distance=4000.0),
-            HostedJoint(id="t2", wall="north", end="start", distance=4000.0),
+            TeeJoint(id="t1", wall="south", end="start", distance=4000.0),
+            TeeJoint(id="t2", wall="north", end="start", distance=4000.0),
         ),
         chain=("t1", "t2"),
         walls=("across",),
@@ -153,7 +153,7 @@ def _stub() -> DrawWalls:
     """An inner wall from the south wall to a free end."""
     return DrawWalls(
         joints=(
-            HostedJoint(id="t1", wall="south", end="start", distance=4000.0),
+            TeeJoint(id="t1", wall="south", end="start", distance=4000.0),
             FreeJoint(id="f1", x=4000.0, y=3000.0),
         ),
         chain=("t1", "f1"),
@@ -195,7 +195,7 @@ def test_a_low_wall_parts_the_lining_of_its_host_only_as_high_as_it_stands(base:
     lining = next(layer.thickness for layer in house.find("wall-lap").layers if layer.id == "lining")
     frame = next(layer.thickness for layer in house.find("wall-inner").layers if layer.function == "structure")
     joints = (
-        HostedJoint(id="on", wall="south", end="start", distance=3000.0),
+        TeeJoint(id="on", wall="south", end="start", distance=3000.0),
         FreeJoint(id="free", x=3000.0, y=2500.0),
     )
     draw = DrawWalls(

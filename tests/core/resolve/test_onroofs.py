@@ -12,7 +12,7 @@ import pytest
 from deepsection.core.document.motion import Motion
 from deepsection.core.edits import AddOnRoof, DrawWalls, Remove, Transform, apply_edits, changed, put, rebuild
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Chimney, Downpipe, HostedJoint, LevelRule, Project, RoofFitting, Room
+from deepsection.core.model import Chimney, Downpipe, LevelRule, Project, RoofFitting, Room, TeeJoint
 from deepsection.core.resolve import Building, Part, gutter_runs, resolve
 from deepsection.core.trades.onroofs.placed import ROOF_FITTINGS
 from deepsection.core.view import slope_triangles
@@ -321,8 +321,8 @@ def test_a_vault_beside_a_wall_that_stops_at_its_plate_is_open_to_the_attic() ->
     """By hand: beside a wall across the house a vault of 1 in 6 rises from both plates; it lies more than 75 mm over
     the wall but for 6 x 75 mm from each bearing line. Spots are 250 mm apart."""
     joints = (
-        HostedJoint(id="t1", wall="south", end="start", distance=7000.0),
-        HostedJoint(id="t2", wall="north", end="start", distance=5000.0),
+        TeeJoint(id="t1", wall="south", end="start", distance=7000.0),
+        TeeJoint(id="t2", wall="north", end="start", distance=5000.0),
     )
     wall = DrawWalls(
         joints=joints, chain=("t1", "t2"), walls=("across",), make_up="wall-inner", status="inner", base="floor",

@@ -10,6 +10,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from deepsection.core.document.rebuilding import changed
 from deepsection.core.edits import DrawRoof, Remove, apply_edits, put
 from deepsection.core.model import RoofEdge
 from deepsection.core.resolve import resolve
@@ -135,6 +136,6 @@ def test_each_joined_edge_is_held_against_its_own_roof() -> None:
     project = roofed_l()
     leg = project.roofs[1]
     edges = tuple(RoofEdge(kind="joined") if k == 2 else edge for k, edge in enumerate(leg.edges))
-    building = resolve(put(project, leg.model_copy(update={"edges": edges})))
+    building = resolve(put(project, changed(leg, edges=edges)))
     assert [(found.code, found.field) for found in building.diagnostics] == [("roof-meets-nothing", "kind_e3")]
     assert building.roofs[1].dying == ((0, "roof-main"),)

@@ -112,7 +112,7 @@ def test_a_court_stays_open() -> None:
     cover = shapely.union_all([plane.polygon for plane in roof.planes], grid_size=0.01)
     assert not cover.contains(shapely.Point(9000, 8000)), "rain falls into the court"
     assert {part.key.split("/")[3] for part in building.parts if part.role == "fascia"} == {
-        f"edge:{k}" for k in range(8)
+        f"edge:e{k}" for k in range(1, 9)
     }
 
 

@@ -107,7 +107,7 @@ def test_one_wall_is_told_to_pass_at_a_corner(passes: str) -> None:
 
 def test_a_join_is_turned_off() -> None:
     house = box_house(8000, 6000)
-    plan = resolve(put(house, changed(house.find("se"), join="off"))).plan
+    plan = resolve(put(house, changed(house.find("se"), join="apart"))).plan
     south = next(wall for wall in plan.walls if wall.wall.id == "south")
     assert max(layer.polygon.bounds[2] for layer in south.layers) == pytest.approx(8000), "square at its joint"
 
@@ -191,7 +191,7 @@ def test_gable_walls_fill_the_gable() -> None:
     pitch, depth = 0.5, 6000.0
     building = resolve(gable(box_house(8000, depth), pitch, rake=300))
     (roof,) = building.roofs
-    cladding = building.by_key["east/cladding/cladding/"]
+    cladding = building.by_key[f"east/cladding/cladding/{roof.block.id}"]
     points, triangles = cladding.solid.mesh()
     mesh = trimesh.Trimesh(points, triangles)
     outer = max(mesh.vertices[:, 0])

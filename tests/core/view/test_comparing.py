@@ -79,7 +79,7 @@ def test_eaves_ridges_and_tops_of_walls_are_dragged_in_an_elevation() -> None:
     """The eave by its edge; the ridge by its rise over the bearing lines: 3000 of run at 1 in 2 is 1500."""
     south, _ = sides(house())
     held = handles(south)
-    assert held["raise_eave"] == {"0"} and held["move_opening"] == {"distance"}
+    assert held["raise_eave"] == {"e1"} and held["move_opening"] == {"distance"}
     (rise,) = held["raise_ridge"]
     assert float(rise) == near(1500.0, abs=30.0)
     bare = put(box_house(8000, 6000))

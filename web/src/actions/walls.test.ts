@@ -73,7 +73,7 @@ describe("drawing walls", () => {
     inner.click(at(2000, 0, { wall: "south", along: 2000 }));
     const edit = drawn(inner.click(at(2000, 6000, { joint: "corner" })));
     expect(edit.joints).toEqual([
-      expect.objectContaining({ kind: "hosted", wall: "south", end: "start", distance: 2000 }),
+      expect.objectContaining({ kind: "tee", wall: "south", end: "start", distance: 2000 }),
     ]);
     expect(edit.chain?.[1]).toBe("corner");
     expect(edit.status).toBe("inner");

@@ -64,9 +64,9 @@ abstract class Walls extends Following {
         ...place,
         id,
         bulge,
-        made: { kind: "hosted", id, wall: place.wall, end: "start", distance: place.along, join: "clean" },
+        made: { kind: "tee", id, wall: place.wall, end: "start", distance: place.along, join: "joined" },
       };
-    return { ...place, id, bulge, made: { kind: "free", id, ...toPlan(this.turn, place.u, place.w), join: "clean" } };
+    return { ...place, id, bulge, made: { kind: "free", id, ...toPlan(this.turn, place.u, place.w), join: "joined" } };
   }
 
   protected edit(corners: Corner[], closing: number | null): DrawEdit {

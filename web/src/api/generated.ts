@@ -1488,7 +1488,7 @@ export interface components {
              * Joints
              * @default []
              */
-            joints: (components["schemas"]["FreeJoint"] | components["schemas"]["HostedJoint"])[];
+            joints: (components["schemas"]["FreeJoint"] | components["schemas"]["TeeJoint"])[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1844,10 +1844,10 @@ export interface components {
             id: string;
             /**
              * Join
-             * @default clean
+             * @default joined
              * @enum {string}
              */
-            join: "clean" | "off";
+            join: "joined" | "apart";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2015,34 +2015,6 @@ export interface components {
             version: number;
             /** Words */
             words: string;
-        };
-        /**
-         * HostedJoint
-         * @description A tee: a joint on a wall, at a distance from one of its ends, along its set-out line.
-         */
-        HostedJoint: {
-            /** Distance */
-            distance: number;
-            /**
-             * End
-             * @enum {string}
-             */
-            end: "start" | "end";
-            /** Id */
-            id: string;
-            /**
-             * Join
-             * @default clean
-             * @enum {string}
-             */
-            join: "clean" | "off";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "hosted";
-            /** Wall */
-            wall: string;
         };
         /**
          * Kind
@@ -3041,7 +3013,7 @@ export interface components {
              * Joints
              * @default []
              */
-            joints: (components["schemas"]["FreeJoint"] | components["schemas"]["HostedJoint"])[];
+            joints: (components["schemas"]["FreeJoint"] | components["schemas"]["TeeJoint"])[];
             /**
              * Kinds
              * @default []
@@ -3339,7 +3311,7 @@ export interface components {
         /** PutJoint */
         PutJoint: {
             /** Joint */
-            joint: components["schemas"]["FreeJoint"] | components["schemas"]["HostedJoint"];
+            joint: components["schemas"]["FreeJoint"] | components["schemas"]["TeeJoint"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4713,6 +4685,34 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * TeeJoint
+         * @description A tee: a joint on a wall, at a distance from one of its ends, along its set-out line.
+         */
+        TeeJoint: {
+            /** Distance */
+            distance: number;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "start" | "end";
+            /** Id */
+            id: string;
+            /**
+             * Join
+             * @default joined
+             * @enum {string}
+             */
+            join: "joined" | "apart";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tee";
+            /** Wall */
+            wall: string;
         };
         /**
          * Term

@@ -28,14 +28,15 @@ from .vaults import VAULTS, Vault, plan_vaults, vault_parts
 def _place(placed: Placed) -> tuple[FloorPlan, ...]:
     project, plan, levels = placed.project, placed[WALLS], placed[LEVELS]
     return tuple(
-        plan_floor(floor, plan, placed.make_ups, project.foundations, levels, placed.found) for floor in project.floors
+        plan_floor(floor, plan, placed.make_ups, project.foundations, levels, placed.findings)
+        for floor in project.floors
     )
 
 
 def _place_vaults(placed: Placed) -> dict[str, tuple[Vault, ...]]:
     project, rooms = placed.project, placed[ROOMS]
-    vaults = plan_vaults(project, rooms, placed[ROOFS], placed[LEVELS], placed.found)
-    placed.found += open_vaults(project, rooms, vaults, placed[WALLS], placed[WALL_TOPS])
+    vaults = plan_vaults(project, rooms, placed[ROOFS], placed[LEVELS], placed.findings)
+    placed.findings += open_vaults(project, rooms, vaults, placed[WALLS], placed[WALL_TOPS])
     return vaults
 
 

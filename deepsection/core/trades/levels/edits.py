@@ -6,7 +6,7 @@ from typing import Any, ClassVar, Literal
 
 from ...document.command import Command
 from ...document.putting import PutElement
-from ...document.rebuilding import changed, held, put
+from ...document.rebuilding import changed, get_element, put
 from ...document.values import Id, Mm, Name, Positive
 from ...errors import RefusedEdit
 from ...model.project import Project
@@ -32,7 +32,7 @@ class SetTerm(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the part changed. Raises: RefusedEdit, UnknownElement."""
-        rung = held(project, self.rung, Rung)
+        rung = get_element(project, self.rung, Rung)
         if self.value <= 0:
             raise RefusedEdit(
                 "a part of a height must be more than nothing",
@@ -67,7 +67,7 @@ class SetTotal(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the total kept by the free term. Raises: RefusedEdit, UnknownElement."""
-        rung = held(project, self.rung, Rung)
+        rung = get_element(project, self.rung, Rung)
         if rung.from_rung is None:
             raise RefusedEdit("the datum has no height of its own", element=rung.id, field="total")
         if rung.locked:
@@ -101,7 +101,7 @@ def keep_locked(before: Project, after: Project) -> Project:
 
 def _keeping(project: Project, id: str, total: float) -> Project:
     """The project with a rung of this total: its free part absorbs the difference. Raises: RefusedEdit."""
-    rung = held(project, id, Rung)
+    rung = get_element(project, id, Rung)
     free = next(term for term in rung.terms if term.id == rung.free)
     others = rise(rung, project.make_ups) - free.count * term_value(free, project.make_ups)
     value = (total - others) / free.count
@@ -142,7 +142,7 @@ class AddRung(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the level. Raises: RefusedEdit, UnknownElement."""
-        base = held(project, self.base, Rung)
+        base = get_element(project, self.base, Rung)
         if any(element.id == self.id for element in project.elements()):
             raise RefusedEdit("a new level needs a name of its own", element=base.id, field="id", value=self.id)
         term = Term(id="height", name="height", value=self.rise)

@@ -19,7 +19,7 @@ from .plan import chimney_marks, downpipe_marks, fitting_marks
 
 
 def _place(placed: Placed) -> OnRoofs:
-    return place_on_roofs(placed.project, placed[ROOFS], placed[LEVELS], placed[GROUND], placed.found)
+    return place_on_roofs(placed.project, placed[ROOFS], placed[LEVELS], placed[GROUND], placed.findings)
 
 
 def _chimney_title(project: Project, chimney: Chimney) -> tuple[str, str]:

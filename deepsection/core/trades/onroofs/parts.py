@@ -34,7 +34,7 @@ DECK_HOLE = 0.6
 
 
 @dataclass(frozen=True, slots=True)
-class Piercing:
+class Penetration:
     """A hole in a roof: what boards lose in plan, where no member may be, and what covering and deck lose."""
 
     id: str
@@ -48,34 +48,34 @@ class Piercing:
         return bool(shapely.box(at.x0, at.y0, at.x1, at.y1).intersects(area))
 
 
-def piercings(held: OnRoofs) -> tuple[Piercing, ...]:
+def penetrations(held: OnRoofs) -> tuple[Penetration, ...]:
     """Of everything that goes through a roof."""
     return (*map(_of_chimney, held.chimneys), *map(_of_fitting, held.fittings))
 
 
 @lru_cache(maxsize=256)
-def _of_chimney(placed: PlacedChimney) -> Piercing:
+def _of_chimney(placed: PlacedChimney) -> Penetration:
     clear = placed.outline.buffer(KEPT_OFF, join_style="mitre")
-    return Piercing(
+    return Penetration(
         placed.chimney.id, placed.outline, clear, prism(placed.outline, placed.foot.total, placed.top.total)
     )
 
 
 @lru_cache(maxsize=256)
-def _of_fitting(placed: PlacedFitting) -> Piercing:
+def _of_fitting(placed: PlacedFitting) -> Penetration:
     fitting, plane = placed.fitting, placed.plane
     thick = plane.covering / math.hypot(1.0, plane.pitch)
     if fitting.fitting == "pipe":
-        return Piercing(fitting.id, placed.outline, placed.outline, _pipe(placed, placed.outline))
+        return Penetration(fitting.id, placed.outline, placed.outline, _pipe(placed, placed.outline))
     if fitting.fitting == "vent":
-        return Piercing(fitting.id, Polygon(), Polygon(), _on_slope(placed, (-thick - 1.0, 1.0), 0.0, DECK_HOLE))
+        return Penetration(fitting.id, Polygon(), Polygon(), _on_slope(placed, (-thick - 1.0, 1.0), 0.0, DECK_HOLE))
     # Square to the slope through the rafters: what it takes in plan at its upper and at its lower side.
     depth = plane.plumb_depth / math.hypot(1.0, plane.pitch)
     own = local(plane, placed.outline)
     shift = (thick + depth) * plane.pitch / math.hypot(1.0, plane.pitch)
     first, low, last, high = own.bounds
     clear = world(plane, shapely.box(first, low, last, high + shift))
-    return Piercing(fitting.id, Polygon(), clear, _on_slope(placed, (-thick - 1.0, fitting.height)))
+    return Penetration(fitting.id, Polygon(), clear, _on_slope(placed, (-thick - 1.0, fitting.height)))
 
 
 def _on_slope(placed: PlacedFitting, heights: tuple[float, float], inset: float = 0.0, share: float = 1.0) -> Solid:

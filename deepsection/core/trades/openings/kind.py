@@ -40,7 +40,7 @@ def _place(placed: Placed) -> dict[str, tuple[PlacedOpening, ...]]:
         id, make_up = wall.wall.id, placed.make_ups[wall.wall.make_up]
         level, top = levels[wall.wall.base.level], plate_sum(wall, levels)
         made[id], faults = place_openings(wall, tuple(in_wall[id]), make_up, level, top)
-        placed.found += faults
+        placed.findings += faults
     return made
 
 

@@ -7,7 +7,7 @@ from typing import ClassVar, Literal
 
 from ...document.command import Command
 from ...document.putting import PutElement
-from ...document.rebuilding import held, put
+from ...document.rebuilding import get_element, put
 from ...document.values import Id
 from ...errors import RefusedEdit
 from ...model.places import along_from_start, beam_points, wall_axis
@@ -45,13 +45,13 @@ class AddSteps(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the steps. Raises: RefusedEdit, UnknownElement."""
-        door = held(project, self.door, Opening)
-        wall = held(project, door.wall, Wall)
+        door = get_element(project, self.door, Opening)
+        wall = get_element(project, door.wall, Wall)
         if door.unit != "door" or wall.status != "outer":
             raise RefusedEdit("steps lead to a door in an outer wall", element=door.id, field="steps")
         axis = wall_axis(project, wall)
         at = along_from_start(door, axis.length)
-        outer = layer_bands(wall, held(project, wall.make_up, MakeUp))[0].outer
+        outer = layer_bands(wall, get_element(project, wall.make_up, MakeUp))[0].outer
         side = 1.0 if wall.outside == "left" else -1.0
         x, y = axis.at(at, side * outer)
         dx, dy = axis.direction(at)
@@ -81,7 +81,7 @@ class AddRail(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the rail. Raises: RefusedEdit, UnknownElement."""
-        beam = held(project, self.beam, Beam)
+        beam = get_element(project, self.beam, Beam)
         (x1, y1), (x2, y2) = beam_points(project, beam)
         posts = {post.id: post for post in project.posts}
         ends = [posts[end.post] for end in (beam.start, beam.end) if end.post]

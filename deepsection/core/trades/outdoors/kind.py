@@ -26,12 +26,12 @@ def _rail_title(project: Project, rail: Rail) -> tuple[str, str]:
 
 STEPS_STAGE = Stage(
     STEPS,
-    lambda placed: place_steps(placed.project, placed[LEVELS], placed[GROUND], placed.found),
+    lambda placed: place_steps(placed.project, placed[LEVELS], placed[GROUND], placed.findings),
     sums=lambda made, _: (steps.top for steps in made),
 )
 RAIL_STAGE = Stage(
     RAILS,
-    lambda placed: place_rails(placed.project, placed[LEVELS], placed.found),
+    lambda placed: place_rails(placed.project, placed[LEVELS], placed.findings),
     sums=lambda made, _: (rail.foot for rail in made),
 )
 OUTSIDE_STEPS = ElementKind(

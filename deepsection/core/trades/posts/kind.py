@@ -32,10 +32,10 @@ def _beam_title(project: Project, beam: Beam) -> tuple[str, str]:
     return "Beam", f"of {material(beam.material).name.lower()}"
 
 
-POST_STAGE = Stage(POSTS, lambda placed: place_posts(placed.project, placed[LEVELS], placed.found), sums=_post_sums)
+POST_STAGE = Stage(POSTS, lambda placed: place_posts(placed.project, placed[LEVELS], placed.findings), sums=_post_sums)
 BEAM_STAGE = Stage(
     BEAMS,
-    lambda placed: place_beams(placed.project, placed[LEVELS], placed.found),
+    lambda placed: place_beams(placed.project, placed[LEVELS], placed.findings),
     sums=lambda beams, _: (beam.top for beam in beams),
 )
 POST = ElementKind(

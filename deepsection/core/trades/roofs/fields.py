@@ -16,6 +16,7 @@ from ...rows.rows import Field, Row, action_row, choice_row, length_row, level_o
 from ...units import Units, format_length, format_pitch, parse_length, parse_pitch
 from ..levels.place import resolve_levels
 from ..walls.place import plan_walls
+from .corners import with_treatments
 from .model import ROOF_EDGES
 from .place import place_roofs
 from .placed import ResolvedRoof
@@ -70,7 +71,13 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
         length_row("offset", "Above that", roof.offset, units, lambda v: put(offset=v)),
     ]
     if len(roof.edges) == 4:
-        rows.append(action_row("turn", "Turn the ridge the other way", put(edges=_swapped(roof))))
+        rows.append(
+            action_row(
+                "turn",
+                "Turn the ridge the other way",
+                [PutRoof(roof=with_treatments(roof, (roof.edges[-1], *roof.edges[:-1])))],
+            )
+        )
     for kind, words in (("eave", "Hips all around"), ("gable", "Gables over the ends")):
         if len(roof.edges) == 4 and any(edge.kind != kind for edge in _short(project, roof)):
             ends = _short_edges(project, roof)
@@ -79,12 +86,6 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
     for k, edge in enumerate(roof.edges):
         rows += under(f"{_side(project, roof, k)} edge", _edge_rows(project, roof, k, edge))
     return rows
-
-
-def _swapped(roof: RoofBlock) -> tuple[RoofEdge, ...]:
-    """The edges with the treatment of the edge before each."""
-    before = (roof.edges[-1], *roof.edges[:-1])
-    return tuple(changed(treated, id=edge.id) for edge, treated in zip(roof.edges, before))
 
 
 OVERHANG_FROM = [

@@ -13,7 +13,7 @@ from ...model import Project, RoofBlock
 from ...rows.outcome import OutcomeTable
 from ...units import HeightSum
 from ..levels.placed import LEVELS
-from ..onroofs.parts import Piercing, piercings
+from ..onroofs.parts import Penetration, penetrations
 from ..onroofs.placed import ROOF_FITTINGS
 from ..walls.planned import WALLS
 from .fields import roof_fields
@@ -25,7 +25,7 @@ from .plan import roof_plan_of
 
 
 def _place(placed: Placed) -> tuple[ResolvedRoof, ...]:
-    return place_roofs(placed.project, placed[WALLS], placed[LEVELS], placed.make_ups, placed.found)
+    return place_roofs(placed.project, placed[WALLS], placed[LEVELS], placed.make_ups, placed.findings)
 
 
 def _sums(roofs: tuple[ResolvedRoof, ...], _: Placed) -> Iterator[HeightSum]:
@@ -34,12 +34,12 @@ def _sums(roofs: tuple[ResolvedRoof, ...], _: Placed) -> Iterator[HeightSum]:
 
 
 def _parts(placed: Placed) -> Iterator[Part]:
-    holes = piercings(placed[ROOF_FITTINGS])
+    holes = penetrations(placed[ROOF_FITTINGS])
     for roof in placed[ROOFS]:
         yield from roof_parts(roof, placed.make_ups[roof.block.make_up], _over(roof, holes))
 
 
-def _over(roof: ResolvedRoof, holes: tuple[Piercing, ...]) -> tuple[Piercing, ...]:
+def _over(roof: ResolvedRoof, holes: tuple[Penetration, ...]) -> tuple[Penetration, ...]:
     """The holes that a roof may have: one that has none is not built anew for the others."""
     cover = shapely.union_all([plane.whole for plane in roof.planes])
     x0, y0, x1, y1 = cover.bounds

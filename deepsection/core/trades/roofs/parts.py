@@ -11,7 +11,7 @@ from shapely.geometry import LineString, MultiPolygon, Polygon
 from ...building.parts import Part, part_key
 from ...geometry import Solid, line_through, polygons_of, prism, slab
 from ...model import MakeUp
-from ..onroofs.parts import Piercing
+from ..onroofs.parts import Penetration
 from .eaves import eave_area, fascia_area, gutter_parts, raked_edges
 from .placed import ResolvedRoof, RoofPlane, SeamKind
 from .rafters import SOFFIT, SOFFIT_UP, eave_z, roof_frame, soffit_z
@@ -25,7 +25,7 @@ NARROWEST = 10.0
 
 
 @lru_cache(maxsize=128)
-def roof_parts(roof: ResolvedRoof, make_up: MakeUp, holes: tuple[Piercing, ...] = ()) -> tuple[Part, ...]:
+def roof_parts(roof: ResolvedRoof, make_up: MakeUp, holes: tuple[Penetration, ...] = ()) -> tuple[Part, ...]:
     """Every part of a roof block; `holes` are what goes through it."""
     structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[-1])
     parts: list[Part] = []
@@ -53,7 +53,7 @@ def _make(
     return Part(part_key(roof.block.id, role, layer, slot), roof.block.id, role, material, solid, sums=sums, **more)  # type: ignore[arg-type]
 
 
-def _covering(roof: ResolvedRoof, plane: RoofPlane, make_up: MakeUp, holes: tuple[Piercing, ...]) -> Iterator[Part]:
+def _covering(roof: ResolvedRoof, plane: RoofPlane, make_up: MakeUp, holes: tuple[Penetration, ...]) -> Iterator[Part]:
     slope = (1.0 + plane.pitch**2) ** 0.5
     reached = 0.0
     above = []

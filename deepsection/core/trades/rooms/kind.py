@@ -20,7 +20,7 @@ def _place(placed: Placed) -> tuple[RoomSpace, ...]:
     for space in rooms:
         if space.space is None:
             room, message = space.room, f"{space.room.name} is not enclosed by walls"
-            placed.found.append(Diagnostic("room-open", message, room.id, at=(room.x, room.y)))
+            placed.findings.append(Diagnostic("room-open", message, room.id, at=(room.x, room.y)))
     return rooms
 
 

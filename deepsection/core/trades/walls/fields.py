@@ -177,16 +177,16 @@ def _join_row(project: Project, wall: Wall, end: str) -> Row:
     """How a wall meets others at one of its ends."""
     joint = project.find(wall.start if end == "start" else wall.end)
     others = [w for w in project.walls if joint.id in (w.start, w.end) and w.id != wall.id]
-    options = [("clean", "cleaned up"), ("off", "left as it is")]
+    options = [("joined", "joined"), ("apart", "each ends by itself")]
     corner = isinstance(joint, FreeJoint) and len(others) == 1
     if corner:
         options += [("through", "this wall passes"), ("butts", "the other wall passes")]
     held = joint.join
-    if corner and held == "clean" and joint.through:
+    if corner and held == "joined" and joint.through:
         held = "through" if joint.through == wall.id else "butts"
 
     def edits(text: str) -> Sequence[Any]:
-        join = "off" if text == "off" else "clean"
+        join = "apart" if text == "apart" else "joined"
         passing = {"through": wall.id, "butts": others[0].id if others else None}.get(text)
         more = {"through": passing} if isinstance(joint, FreeJoint) else {}
         return [PutJoint(joint=changed(joint, join=join, **more))]

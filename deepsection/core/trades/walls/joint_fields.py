@@ -6,15 +6,15 @@ from collections.abc import Sequence
 from typing import Any
 
 from ...edits import MoveJoint, PutJoint, changed
-from ...model import FreeJoint, HostedJoint, Project
+from ...model import FreeJoint, Project, TeeJoint
 from ...model.places import joint_point
 from ...rows.rows import Row, length_row
 
 
-def joint_fields(project: Project, joint: FreeJoint | HostedJoint) -> list[Row]:
+def joint_fields(project: Project, joint: FreeJoint | TeeJoint) -> list[Row]:
     """The place of a joint."""
     units = project.units
-    if isinstance(joint, HostedJoint):
+    if isinstance(joint, TeeJoint):
         label = f"From the {joint.end} of the wall that it stands on"
 
         def along(distance: float) -> Sequence[Any]:

@@ -11,7 +11,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from ...building.kind import ElementKind
 from ...building.parts import Part
 from ...building.placed import Placed, Stage
-from ...model import FreeJoint, HostedJoint, Project, Wall
+from ...model import FreeJoint, Project, TeeJoint, Wall
 from ...units import HeightSum
 from ..floors.place import FLOORS, course_starts, floor_edges
 from ..levels.place import sum_id
@@ -37,7 +37,7 @@ from .tops import ON_EDGE, Surroundings, foot_sum, plate_sum, wall_top
 def _plan(placed: Placed) -> WallPlan:
     project = placed.project
     plan = plan_walls(project.walls, project.joints, placed.make_ups_for("wall"))
-    placed.found += plan.diagnostics
+    placed.findings += plan.diagnostics
     return plan
 
 
@@ -50,8 +50,8 @@ def _plan_sums(plan: WallPlan, placed: Placed) -> Iterator[HeightSum]:
 def _tops(placed: Placed) -> dict[str, WallTop]:
     project, plan, make_ups = placed.project, placed[WALLS], placed.make_ups
     around = _surroundings(placed)
-    tops = {wall.wall.id: wall_top(wall, around, placed.found) for wall in plan.walls}
-    placed.found += moulding_faults(plan, tops)
+    tops = {wall.wall.id: wall_top(wall, around, placed.findings) for wall in plan.walls}
+    placed.findings += moulding_faults(plan, tops)
     return with_slots(project, plan, make_ups, tops)
 
 
@@ -112,8 +112,8 @@ WALL_TOP_STAGE = Stage(WALL_TOPS, _tops)
 FREE_JOINT = ElementKind(
     FreeJoint, title=lambda project, joint: ("Corner", "a place where walls meet"), fields=joint_fields
 )
-HOSTED_JOINT = ElementKind(
-    HostedJoint, title=lambda project, joint: ("Tee", "where a wall ends on another one"), fields=joint_fields
+TEE_JOINT = ElementKind(
+    TeeJoint, title=lambda project, joint: ("Tee", "where a wall ends on another one"), fields=joint_fields
 )
 SAVED_WALL = ElementKind(
     SavedWall,

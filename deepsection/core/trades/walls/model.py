@@ -22,23 +22,23 @@ class FreeJoint(Declared):
     id: Id
     x: Mm
     y: Mm
-    join: Literal["clean", "off"] = "clean"
+    join: Literal["joined", "apart"] = "joined"
     through: Id | None = None
 
 
-class HostedJoint(Declared):
+class TeeJoint(Declared):
     """A tee: a joint on a wall, at a distance from one of its ends, along its set-out line."""
 
     about: ClassVar[About] = About("joint", "joints", refs=(Ref("wall", "walls", "host"),))
-    kind: Literal["hosted"] = "hosted"
+    kind: Literal["tee"] = "tee"
     id: Id
     wall: Id
     end: WallEnd
     distance: NotNegative
-    join: Literal["clean", "off"] = "clean"
+    join: Literal["joined", "apart"] = "joined"
 
 
-Joint = Annotated[FreeJoint | HostedJoint, Field(discriminator="kind")]
+Joint = Annotated[FreeJoint | TeeJoint, Field(discriminator="kind")]
 
 
 class SetOut(Element):

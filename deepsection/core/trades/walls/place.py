@@ -14,7 +14,7 @@ from shapely.ops import polygonize, unary_union
 
 from ...building.diagnostics import Diagnostic
 from ...geometry import Axis, Point, largest, polygons_of
-from ...model import Bands, FreeJoint, HostedJoint, Joint, MakeUp, Project, Wall, layer_bands, outline_reach
+from ...model import Bands, FreeJoint, Joint, MakeUp, Project, TeeJoint, Wall, layer_bands, outline_reach
 from ...model.places import wall_axis
 from ...tolerance import TOL
 from .joins import SMOOTH, Arm, Cap, corner_caps, square_cap, tee_cap
@@ -112,8 +112,8 @@ def join_strips(
     caps: dict[tuple[str, str], Cap] = {}
     for id, arms in meeting.items():
         joint = by_joint[id]
-        host = by_id.get(joint.wall) if isinstance(joint, HostedJoint) else None
-        if joint.join == "off":
+        host = by_id.get(joint.wall) if isinstance(joint, TeeJoint) else None
+        if joint.join == "apart":
             caps.update({(arm.wall, arm.end): square_cap(arm) for arm in arms})
         elif host is not None and not host.outline:
             held = _arm(host, "start", axes[host.id], bands[host.id])
@@ -125,9 +125,9 @@ def join_strips(
         found = []
         for at in (wall.start, wall.end):
             joint = by_joint[at]
-            host = by_id.get(joint.wall) if isinstance(joint, HostedJoint) else None
+            host = by_id.get(joint.wall) if isinstance(joint, TeeJoint) else None
             others = [other for other in (*((host,) if host else ()), *ends[at]) if other.id != wall.id]
-            met = [(other, axes[other.id]) for other in others] if joint.join == "clean" else []
+            met = [(other, axes[other.id]) for other in others] if joint.join == "joined" else []
             found.append(end_drift(wall, axes[wall.id], met))
         return found[0], found[1]
 
@@ -143,7 +143,7 @@ def join_strips(
     guests: dict[str, list[PlannedWall]] = defaultdict(list)
     for wall in walls:
         for joint in (by_joint[wall.start], by_joint[wall.end]):
-            if isinstance(joint, HostedJoint) and joint.join == "clean":
+            if isinstance(joint, TeeJoint) and joint.join == "joined":
                 guests[joint.wall].append(planned[wall.id])
     joined = tuple(cut_by_tees(planned[wall.id], guests[wall.id], bands) for wall in walls)
     outlined = [planned[wall.id] for wall in walls if wall.outline]

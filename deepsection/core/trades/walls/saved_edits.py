@@ -8,7 +8,7 @@ from pydantic import Field
 
 from ...document.command import Command
 from ...document.putting import PutElement
-from ...document.rebuilding import changed, held, put
+from ...document.rebuilding import changed, get_element, put
 from ...document.values import Id, Name
 from ...errors import RefusedEdit
 from ...model import Project, Wall
@@ -34,7 +34,7 @@ class SaveWall(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the saved wall. Raises: RefusedEdit, UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         if wall.outline:
             raise RefusedEdit("a wall with an outline of its own is like no other", element=wall.id, field="save_as")
         same = (own.id for own in project.saved_walls if own.name.casefold() == self.name.casefold())
@@ -51,9 +51,9 @@ class UseSavedWall(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the walls built so. Raises: RefusedEdit, UnknownElement."""
-        saved = held(project, self.saved, SavedWall)
+        saved = get_element(project, self.saved, SavedWall)
         layers = {layer.id for layer in project.find(saved.make_up).layers}
-        new = [self._of(saved, held(project, id, Wall)) for id in self.walls]
+        new = [self._of(saved, get_element(project, id, Wall)) for id in self.walls]
         openings = [
             changed(opening, set_in=changed_set_in(opening, layers))
             for opening in project.openings

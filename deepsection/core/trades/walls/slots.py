@@ -8,7 +8,7 @@ from dataclasses import replace
 
 import shapely
 
-from ...model import HostedJoint, MakeUp, Project
+from ...model import MakeUp, Project, TeeJoint
 from ...tolerance import TOL
 from .bodies import Slot, WallTop
 from .planned import PlannedWall, WallPlan
@@ -18,7 +18,7 @@ def with_slots(
     project: Project, plan: WallPlan, make_ups: dict[str, MakeUp], tops: dict[str, WallTop]
 ) -> dict[str, WallTop]:
     """The tops of walls, with the slots of walls that stand on them and reach less high, or start above their foot."""
-    hosts = {joint.id: joint.wall for joint in project.joints if isinstance(joint, HostedJoint)}
+    hosts = {joint.id: joint.wall for joint in project.joints if isinstance(joint, TeeJoint)}
     slots: dict[str, list[Slot]] = defaultdict(list)
     for guest in plan.walls:
         for joint, along in ((guest.wall.start, 0.0), (guest.wall.end, guest.length)):

@@ -7,7 +7,7 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import Field
 
 from ....document.command import Command
-from ....document.rebuilding import changed, held, put
+from ....document.rebuilding import changed, get_element, put
 from ....document.values import Id, Mm, Positive, WallEnd
 from ....errors import RefusedEdit
 from ....model.places import along_from_start, wall_length
@@ -29,7 +29,7 @@ class RepeatOpening(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the copies. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
+        opening = get_element(project, self.opening, Opening)
         taken = numbers_of(project)
         copies = [
             _copy(project, opening, id, taken, distance=opening.distance + k * self.spacing)
@@ -48,8 +48,8 @@ class SpreadOpenings(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the openings spread. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
-        wall = held(project, opening.wall, Wall)
+        opening = get_element(project, self.opening, Opening)
+        wall = get_element(project, opening.wall, Wall)
         count, length, width = len(self.ids) + 1, wall_length(project, wall), project.design_of(opening).width
         gap = (length - count * width) / (count + 1)
         if gap <= 0:
@@ -75,8 +75,8 @@ class CentreOpening(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the opening centred. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
-        length = wall_length(project, held(project, opening.wall, Wall))
+        opening = get_element(project, self.opening, Opening)
+        length = wall_length(project, get_element(project, opening.wall, Wall))
         own = along_from_start(opening, length)
         before, after = [0.0], [length]
         for other in project.openings:
@@ -97,7 +97,7 @@ class MirrorOpening(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the copy. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
+        opening = get_element(project, self.opening, Opening)
         other: dict[str, Any] = {"start": "end", "end": "start"}
         share = project.design_of(opening).share
         turned = {"end": other[opening.end], "hinge": other[opening.hinge]}
@@ -119,8 +119,8 @@ class CopyOpening(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the copy. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
-        held(project, self.wall, Wall)
+        opening = get_element(project, self.opening, Opening)
+        get_element(project, self.wall, Wall)
         place: dict[str, Any] = {"wall": self.wall, "end": self.end, "distance": self.distance}
         return put(project, _copy(project, opening, self.id, numbers_of(project), **place))
 

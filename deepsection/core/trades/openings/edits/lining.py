@@ -8,7 +8,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from ....document.command import Command
-from ....document.rebuilding import changed, held, put
+from ....document.rebuilding import changed, get_element, put
 from ....document.values import Id
 from ....errors import RefusedEdit
 from ....geometry import line_through
@@ -37,7 +37,7 @@ class LineUpOpenings(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the others lined up. Raises: RefusedEdit, UnknownElement."""
-        first, *others = (held(project, id, Opening) for id in self.openings)
+        first, *others = (get_element(project, id, Opening) for id in self.openings)
         if self.by == "middles":
             return put(project, *(_over(project, first, other) for other in others))
         up = project.design_of(first).height if self.by == "heads" else 0.0
@@ -57,7 +57,7 @@ def _raised(project: Project, opening: Opening, height: float, by: str) -> Openi
 
 def _over(project: Project, first: Opening, other: Opening) -> Opening:
     """An opening with its middle over (or under) that of another, square to the wall of that one."""
-    axis, own = (wall_axis(project, held(project, opening.wall, Wall)) for opening in (first, other))
+    axis, own = (wall_axis(project, get_element(project, opening.wall, Wall)) for opening in (first, other))
     at = along_from_start(first, axis.length)
     (x, y), (dx, dy) = axis.at(at), axis.direction(at)
     ox, oy = own.direction(own.length / 2)
@@ -77,10 +77,10 @@ class SpaceOpenings(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the openings spaced. Raises: RefusedEdit, UnknownElement."""
-        found = [held(project, id, Opening) for id in self.openings]
+        found = [get_element(project, id, Opening) for id in self.openings]
         if len({opening.wall for opening in found}) > 1:
             raise RefusedEdit("openings of one wall are spaced; these are in several", element=found[0].id)
-        length = wall_length(project, held(project, found[0].wall, Wall))
+        length = wall_length(project, get_element(project, found[0].wall, Wall))
         row = sorted(found, key=lambda opening: along_from_start(opening, length))
         widths = [project.design_of(opening).width for opening in row]
         left = along_from_start(row[0], length) - widths[0] / 2
@@ -105,7 +105,7 @@ class CentreUnderGable(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the opening moved. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
+        opening = get_element(project, self.opening, Opening)
         peak = gable_peak(project, opening)
         if peak is None:
             raise RefusedEdit("no gable stands over this wall", element=opening.id, field="distance")
@@ -117,7 +117,7 @@ def gable_peak(project: Project, opening: Opening) -> float | None:
 
     Of several gables the one whose peak is nearest.
     """
-    axis = wall_axis(project, held(project, opening.wall, Wall))
+    axis = wall_axis(project, get_element(project, opening.wall, Wall))
     at = along_from_start(opening, axis.length)
     x, y = axis.at(axis.length / 2)
     dx, dy = axis.direction(axis.length / 2)
@@ -137,6 +137,6 @@ def gable_peak(project: Project, opening: Opening) -> float | None:
 
 def _at(project: Project, opening: Opening, along: float) -> Opening:
     """An opening at a distance from the start of its wall."""
-    length = wall_length(project, held(project, opening.wall, Wall))
+    length = wall_length(project, get_element(project, opening.wall, Wall))
     moved: Opening = changed(opening, distance=along if opening.end == "start" else length - along)
     return moved

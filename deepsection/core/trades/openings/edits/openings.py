@@ -8,7 +8,7 @@ from pydantic import Field
 
 from ....document.command import Command
 from ....document.putting import PutElement
-from ....document.rebuilding import changed, held, put
+from ....document.rebuilding import changed, get_element, put
 from ....document.values import Id, Mm, Name, Positive, WallEnd
 from ....errors import RefusedEdit
 from ....model.project import Project
@@ -43,7 +43,7 @@ class ResizeOpening(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the opening resized. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
+        opening = get_element(project, self.opening, Opening)
         distance = _kept(opening, project.design_of(opening).width, self.width)
         return put(project, changed(opening, width=self.width, distance=distance))
 
@@ -65,7 +65,7 @@ class MoveOpening(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the opening moved. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
+        opening = get_element(project, self.opening, Opening)
         return put(project, changed(opening, distance=self.distance, end=self.end or opening.end))
 
 
@@ -79,12 +79,12 @@ class FollowKind(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the opening following. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
+        opening = get_element(project, self.opening, Opening)
         if self.follows == opening.kind:
             return project
         if self.follows is None:
             return put(project, alone(project, opening))
-        kind = held(project, self.follows, Kind)
+        kind = get_element(project, self.follows, Kind)
         if kind.unit != opening.unit:
             raise RefusedEdit(
                 f"a {opening.unit} cannot follow a kind of {kind.unit}s", element=opening.id, field="kind"
@@ -103,7 +103,7 @@ class ClearExceptions(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the opening as its kind has it. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
+        opening = get_element(project, self.opening, Opening)
         if opening.kind is None:
             raise RefusedEdit("this opening follows no kind", element=opening.id, field="kind")
         if unknown := set(self.fields) - set(_PLAIN):
@@ -125,7 +125,7 @@ class MakeKind(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the kind. Raises: RefusedEdit, UnknownElement."""
-        opening = held(project, self.opening, Opening)
+        opening = get_element(project, self.opening, Opening)
         if any(element.id == self.id for element in project.elements()):
             raise RefusedEdit("a new kind needs a name of its own", element=opening.id, field="make_kind")
         made = Kind(

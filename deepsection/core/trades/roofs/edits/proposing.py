@@ -19,6 +19,7 @@ from ....model.places import corner_point, joint_point, roof_sides, wall_axis
 from ....model.project import Project
 from ....units import FOOT, INCH
 from ...walls.model import FreeJoint
+from ..corners import with_treatments
 from ..model import Corner, RoofBlock, RoofEdge
 from .roofs import NEAR, STRAIGHT, DrawRoof
 from .wings import Wing, wings_of
@@ -143,7 +144,7 @@ def _against(project: Project, level: str, roof: RoofBlock) -> RoofBlock:
     depth = math.dist(*sides[(high + 1) % 4])
     held_up = any(backed[k] for k in range(4) if k != high)
     offset = 0.0 if held_up else -round((depth * roof.pitch + CLEAR) / 50.0) * 50.0
-    lean: RoofBlock = changed(roof, edges=tuple(edges), offset=offset)
+    lean: RoofBlock = changed(with_treatments(roof, edges), offset=offset)
     return lean
 
 

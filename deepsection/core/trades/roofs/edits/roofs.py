@@ -11,14 +11,14 @@ from shapely.geometry import Polygon
 
 from ....document.command import Command
 from ....document.putting import PutElement
-from ....document.rebuilding import changed, held, put
+from ....document.rebuilding import changed, get_element, put
 from ....document.values import Id, Mm
 from ....errors import GeometryError, RefusedEdit
 from ....geometry import Point, RoofShape, Slope, line_through, roof_shape
 from ....model.places import corner_point, roof_sides
 from ....model.project import Project
 from ....units import FOOT, INCH
-from ..corners import with_corners
+from ..corners import with_corners, with_treatments
 from ..model import RAKED, SLOPING, Corner, EdgeKind, RoofBlock, RoofEdge
 
 
@@ -69,7 +69,7 @@ class DrawRoof(Command):
         if count == 4 and gable is not eave:
             edges = [eave if (edge - joined) % 2 else gable.model_copy(update={"kind": "gable"}) for edge in range(4)]
         edges[joined] = RoofEdge(kind="joined")
-        return put(project, changed(self.roof, edges=tuple(edges)))
+        return put(project, with_treatments(self.roof, edges))
 
     def _on_eave(self, project: Project, corners: list[Point], edge: int) -> bool:
         """Whether a side lies on an eave of another roof on the same plate."""
@@ -145,7 +145,7 @@ class MoveRidge(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the two pitches changed. Raises: RefusedEdit."""
-        sides = roof_sides(project, held(project, self.roof, RoofBlock))
+        sides = roof_sides(project, get_element(project, self.roof, RoofBlock))
         roof, first = _edge_of(project, self.roof, self.edges[0])
         ends = (first, _edge_of(project, self.roof, self.edges[1])[1])
         if any(roof.edges[k].kind != "eave" for k in ends):
@@ -181,7 +181,7 @@ class SteepenRoof(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the roof steeper, or flatter below a factor of 1. Raises: RefusedEdit, UnknownElement."""
-        roof = held(project, self.roof, RoofBlock)
+        roof = get_element(project, self.roof, RoofBlock)
 
         def times(value: float | None) -> float | None:
             return None if value is None else value * self.factor
@@ -210,7 +210,7 @@ def plain_shape(project: Project, roof: RoofBlock) -> RoofShape:
 
 def _edge_of(project: Project, id: str, edge: str) -> tuple[RoofBlock, int]:
     """A roof, and the place of an edge among its edges. Raises: RefusedEdit, UnknownElement."""
-    roof = held(project, id, RoofBlock)
+    roof = get_element(project, id, RoofBlock)
     at = roof.edge_number(edge)
     if at is None:
         raise RefusedEdit("this roof has no such edge", element=roof.id, field="edge", value=edge)

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from ....document.command import Command
-from ....document.rebuilding import held
+from ....document.rebuilding import get_element
 from ....document.values import Id, Mm
 from ....errors import RefusedEdit
 from ....geometry import Line, Point, line_through, offset_line
@@ -40,7 +40,7 @@ class AlignWall(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the wall moved. Raises: RefusedEdit, UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         own = list(_wall_faces(project, wall))
         if not own:
             message = "an arc is flush with nothing: align a straight wall"

@@ -8,14 +8,14 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import Field
 
 from ....document.command import Command
-from ....document.rebuilding import changed, held, put, rebuild
+from ....document.rebuilding import changed, get_element, put, rebuild
 from ....document.values import Id, Mm, Positive
 from ....errors import RefusedEdit
 from ....geometry import Axis, Point, bulge_of
 from ....model.places import along_from_start, wall_axis
 from ....model.project import Project
 from ...openings.model import Opening
-from ..model import FreeJoint, HostedJoint, Wall
+from ..model import FreeJoint, TeeJoint, Wall
 from .splitting import SHORTEST
 
 Shape = Literal["square", "angled", "bowed"]
@@ -43,7 +43,7 @@ class AddBay(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the bay. Raises: RefusedEdit, UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         axis = wall_axis(project, wall)
         first, last = self.distance - self.width / 2, self.distance + self.width / 2
         self._check(wall, axis, first, last)
@@ -63,7 +63,7 @@ class AddBay(Command):
         moved = [
             self._placed(standing, axis.length, last)
             for standing in (*project.openings, *project.joints)
-            if isinstance(standing, Opening | HostedJoint) and standing.wall == wall.id
+            if isinstance(standing, Opening | TeeJoint) and standing.wall == wall.id
         ]
         return put(
             project,
@@ -107,7 +107,7 @@ class AddBay(Command):
     def _check_free(self, project: Project, wall: Wall, length: float, first: float, last: float) -> None:
         """Nothing may stand where the wall is cut."""
         for standing in (*project.openings, *project.joints):
-            if not isinstance(standing, Opening | HostedJoint) or standing.wall != wall.id:
+            if not isinstance(standing, Opening | TeeJoint) or standing.wall != wall.id:
                 continue
             along = along_from_start(standing, length)
             half = project.design_of(standing).width / 2 if isinstance(standing, Opening) else 0.0
@@ -120,7 +120,7 @@ class AddBay(Command):
                     value=self.distance,
                 )
 
-    def _placed(self, standing: Opening | HostedJoint, length: float, last: float) -> Any:
+    def _placed(self, standing: Opening | TeeJoint, length: float, last: float) -> Any:
         """What stands on the wall before or after the bay, measured from the same end as before."""
         along = standing.distance if standing.end == "start" else length - standing.distance
         if along < last:
@@ -143,7 +143,7 @@ class OffsetWall(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the new wall. Raises: RefusedEdit, UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         axis = wall_axis(project, wall)
         left = self.distance if wall.outside == "left" else -self.distance
         if abs(left) < 1.0:

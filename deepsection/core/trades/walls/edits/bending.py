@@ -6,13 +6,13 @@ import math
 from typing import Any, ClassVar, Literal
 
 from ....document.command import Command
-from ....document.rebuilding import changed, held, put
+from ....document.rebuilding import changed, get_element, put
 from ....document.values import Id, Mm, Positive
 from ....errors import RefusedEdit
 from ....geometry import Axis, bulge_of
 from ....model.places import wall_axis, wall_points
 from ....model.project import Project
-from ..model import HostedJoint, Wall
+from ..model import TeeJoint, Wall
 
 FLATTEST = 0.1
 """An arc that rises less than this (mm) is a straight line."""
@@ -32,7 +32,7 @@ class BendWall(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the wall bent. Raises: RefusedEdit, UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         chord = wall_axis(project, wall).chord
         if self.radius is not None:
             if self.radius < chord / 2:
@@ -75,7 +75,7 @@ class StraightenWall(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the wall straight. Raises: UnknownElement."""
-        return bent(project, held(project, self.wall, Wall), 0.0)
+        return bent(project, get_element(project, self.wall, Wall), 0.0)
 
 
 def bent(project: Project, wall: Wall, bulge: float) -> Project:
@@ -83,6 +83,6 @@ def bent(project: Project, wall: Wall, bulge: float) -> Project:
     before, after = wall_axis(project, wall), Axis(*wall_points(project, wall), bulge)
     share = after.length / before.length
     standing: list[Any] = [opening for opening in project.openings if opening.wall == wall.id]
-    standing += [joint for joint in project.joints if isinstance(joint, HostedJoint) and joint.wall == wall.id]
+    standing += [joint for joint in project.joints if isinstance(joint, TeeJoint) and joint.wall == wall.id]
     moved = [changed(held, distance=held.distance * share) for held in standing]
     return put(project, changed(wall, bulge=bulge), *moved)

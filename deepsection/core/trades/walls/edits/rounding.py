@@ -6,7 +6,7 @@ import math
 from typing import Any, ClassVar, Literal
 
 from ....document.command import Command
-from ....document.rebuilding import changed, held, put, rebuild
+from ....document.rebuilding import changed, get_element, put, rebuild
 from ....document.values import Id, Positive
 from ....errors import RefusedEdit
 from ....model.places import wall_axis
@@ -14,7 +14,7 @@ from ....model.project import Project
 from ....tolerance import TOL
 from ...openings.model import Opening
 from ...roofs.corners import with_corners
-from ..model import FreeJoint, HostedJoint, Wall
+from ..model import FreeJoint, TeeJoint, Wall
 from .splitting import SHORTEST
 
 
@@ -30,7 +30,7 @@ class RoundCorner(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the arc. Raises: RefusedEdit, UnknownElement."""
-        joint = held(project, self.joint, FreeJoint)
+        joint = get_element(project, self.joint, FreeJoint)
         walls = [wall for wall in project.walls if joint.id in (wall.start, wall.end)]
         if len(walls) != 2 or any(wall.bulge for wall in walls):
             raise RefusedEdit("a corner of two straight walls can be rounded, no other", element=joint.id)
@@ -78,8 +78,8 @@ def _standing(project: Project, wall: Wall, joint: str, back: float) -> list[Any
     """What stands on a wall and is measured from the corner: it keeps its place."""
     end = "start" if wall.start == joint else "end"
     moved = []
-    standing: list[Opening | HostedJoint] = [held for held in project.openings if held.wall == wall.id]
-    standing += [held for held in project.joints if isinstance(held, HostedJoint) and held.wall == wall.id]
+    standing: list[Opening | TeeJoint] = [held for held in project.openings if held.wall == wall.id]
+    standing += [held for held in project.joints if isinstance(held, TeeJoint) and held.wall == wall.id]
     for each in standing:
         if each.end != end:
             continue

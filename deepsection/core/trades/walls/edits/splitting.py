@@ -6,13 +6,13 @@ from typing import Any, ClassVar, Literal
 
 from ....document.command import Command
 from ....document.ids import free_ids
-from ....document.rebuilding import changed, held, put
+from ....document.rebuilding import changed, get_element, put
 from ....document.values import Id, Mm, WallEnd
 from ....errors import RefusedEdit
 from ....model.places import along_from_start, wall_axis
 from ....model.project import Project
 from ...openings.model import Opening
-from ..model import FreeJoint, HostedJoint, Wall
+from ..model import FreeJoint, TeeJoint, Wall
 
 SHORTEST = 50.0
 """A piece of a wall shorter than this (mm) is no wall."""
@@ -35,7 +35,7 @@ class SplitWall(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the wall in two. Raises: RefusedEdit, UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         axis = wall_axis(project, wall)
         length = axis.length
         if not SHORTEST <= self.distance <= length - SHORTEST:
@@ -50,8 +50,8 @@ class SplitWall(Command):
         if taken & {self.joint, self.second} or self.joint == self.second:
             raise RefusedEdit("the pieces of a split wall need new names", element=wall.id, field="split")
         first, rest = axis.part(0.0, self.distance), axis.part(self.distance, length)
-        standing: list[Opening | HostedJoint] = [held for held in project.openings if held.wall == wall.id]
-        standing += [held for held in project.joints if isinstance(held, HostedJoint) and held.wall == wall.id]
+        standing: list[Opening | TeeJoint] = [held for held in project.openings if held.wall == wall.id]
+        standing += [held for held in project.joints if isinstance(held, TeeJoint) and held.wall == wall.id]
         return put(
             project,
             FreeJoint(id=self.joint, x=first.end[0], y=first.end[1]),
@@ -60,7 +60,7 @@ class SplitWall(Command):
             *(self._placed(held, length) for held in standing),
         )
 
-    def _placed(self, standing: Opening | HostedJoint, length: float) -> Any:
+    def _placed(self, standing: Opening | TeeJoint, length: float) -> Any:
         """What stands on the wall, on the piece that has its place; measured from the same end as before."""
         along = along_from_start(standing, length)
         if along <= self.distance:
@@ -80,7 +80,7 @@ class ReverseWall(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the wall turned round. Raises: RefusedEdit, UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         turned = changed(wall, start=wall.end, end=wall.start, bulge=-wall.bulge or 0.0, outside=_OTHER[wall.outside])
         openings = [
             changed(held, end=_end(held.end), hinge=_end(held.hinge), stays=_OTHER[held.stays])
@@ -90,7 +90,7 @@ class ReverseWall(Command):
         tees = [
             changed(held, end=_end(held.end))
             for held in project.joints
-            if isinstance(held, HostedJoint) and held.wall == wall.id
+            if isinstance(held, TeeJoint) and held.wall == wall.id
         ]
         return put(project, turned, *openings, *tees)
 

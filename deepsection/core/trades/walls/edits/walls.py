@@ -11,7 +11,7 @@ from pydantic import Field
 
 from ....document.command import Command
 from ....document.putting import PutElement
-from ....document.rebuilding import changed, held, put
+from ....document.rebuilding import changed, get_element, put
 from ....document.values import Id, Mm, Positive
 from ....errors import RefusedEdit
 from ....geometry import Axis, Point
@@ -22,7 +22,7 @@ from ...levels.model import BaseRule
 from ...makeups.model import MakeUp
 from ...openings.model import Opening
 from ..bands import set_out_layer
-from ..model import Bulge, FreeJoint, HostedJoint, Joint, SetOut, TopRule, Wall
+from ..model import Bulge, FreeJoint, Joint, SetOut, TeeJoint, TopRule, Wall
 
 
 class PutJoint(PutElement):
@@ -144,7 +144,7 @@ class MoveWall(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with both joints of the wall shifted. Raises: RefusedEdit, UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         walls = [wall] if self.alone else side_of(project, wall)
         return with_joints_at(project, _shifted(project, walls, (self.dx, self.dy)))
 
@@ -199,7 +199,7 @@ class SetWallLength(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the wall of this length. Raises: RefusedEdit, UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         free = {joint.id for joint in project.joints if isinstance(joint, FreeJoint)}
         if wall.end not in free and wall.start not in free:
             raise RefusedEdit(
@@ -265,7 +265,7 @@ def with_joints_at(project: Project, targets: dict[str, Point]) -> Project:
     return staged
 
 
-def _hosts_first(project: Project) -> list[list[HostedJoint]]:
+def _hosts_first(project: Project) -> list[list[TeeJoint]]:
     """Hosted joints in groups, those that a host's own ends depend on before those that stand on it."""
     joints, walls = project.joints_by_id, project.walls_by_id
 
@@ -275,14 +275,14 @@ def _hosts_first(project: Project) -> list[list[HostedJoint]]:
             return 0
         return 1 + max(depth(walls[joint.wall].start), depth(walls[joint.wall].end))
 
-    groups: dict[int, list[HostedJoint]] = defaultdict(list)
+    groups: dict[int, list[TeeJoint]] = defaultdict(list)
     for joint in project.joints:
-        if isinstance(joint, HostedJoint):
+        if isinstance(joint, TeeJoint):
             groups[depth(joint.id)].append(joint)
     return [groups[key] for key in sorted(groups)]
 
 
-def _nearest(project: Project, host: Wall, joint: HostedJoint, to: Point) -> float:
+def _nearest(project: Project, host: Wall, joint: TeeJoint, to: Point) -> float:
     """Distance from its named end to the place on the host that is nearest to a point."""
     axis = wall_axis(project, host)
     if joint.end == "end":
@@ -299,7 +299,7 @@ class FlipWall(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the wall flipped. Raises: UnknownElement."""
-        wall = held(project, self.wall, Wall)
+        wall = get_element(project, self.wall, Wall)
         return put(project, changed(wall, outside="right" if wall.outside == "left" else "left"))
 
 
@@ -313,7 +313,7 @@ class UseMakeUp(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with the wall built otherwise. Raises: RefusedEdit, UnknownElement."""
-        wall, make_up = held(project, self.wall, Wall), project.find(self.make_up)
+        wall, make_up = get_element(project, self.wall, Wall), project.find(self.make_up)
         if not isinstance(make_up, MakeUp) or make_up.use != "wall":
             raise RefusedEdit("that make-up is not one for walls", element=self.wall, field="make_up")
         layers = {layer.id for layer in make_up.layers}
