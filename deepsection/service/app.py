@@ -14,6 +14,7 @@ from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 from sqlalchemy import Engine
 from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import Response
 
 from deepsection.core.version import VERSION
@@ -99,6 +100,7 @@ def create_app(database: str | None = None, *, demos: bool = False, hosts: Itera
         response.headers.update(HEADERS)
         return response
 
+    app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=1)
     app.include_router(router, prefix="/api")
     if WEB.is_dir():
         app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")

@@ -113,13 +113,13 @@ def _state(stored: Stored) -> dict[str, Any]:
     }
 
 
-def _result(stored: Stored, views: Any) -> Response:
-    return _json({"state": _state(stored), "bench": bench_of(stored.project, stored.version, views)})
+def _result(stored: Stored, views: Any, base: Project | None = None) -> Response:
+    return _json({"state": _state(stored), "bench": bench_of(stored.project, stored.version, views, base)})
 
 
-def _after(stored: Stored, views: Any) -> Response:
-    """What a change made, in the views that still stand."""
-    return _result(stored, standing(stored.project, views))
+def _after(stored: Stored, views: Any, base: Project | None = None) -> Response:
+    """What a change of a base made, in the views that still stand."""
+    return _result(stored, standing(stored.project, views), base)
 
 
 def _at(store: Store, id: str, base: int) -> Stored:
@@ -209,7 +209,7 @@ def enter_text(id: str, sent: EntryIn, store: Projects) -> Response:
 def _keep(store: Store, stored: Stored, edits: list[Any], views: Any, words: str | None = None) -> Response:
     project = checked_edits(stored.project, edits)
     if project == stored.project:
-        return _after(stored, views)
+        return _after(stored, views, stored.project)
     # Drawn first, kept then: nothing is kept that cannot be opened again.
     words, text = words or describe(edits, stored.project), EDITS.dump_json(tuple(edits)).decode()
     prove_parts(stored.project, project, edits)
@@ -229,19 +229,21 @@ def preview_edits(id: str, sent: PreviewIn, store: Projects) -> Response:
         edits += enter_all(stored.project, [held.element, *held.others], held.field, held.text)
     project = checked_edits(stored.project, edits)
     views = standing(project, sent.views)
-    return _json(bench_after(stored.project, project, stored.version, views, edits, sequence=sent.sequence))
+    return _json(bench_after(stored.project, project, stored.version, views, edits, sequence=sent.sequence, keep=False))
 
 
 @router.post("/projects/{id}/undo", response_model=Result, operation_id="undo")
 def undo(id: str, sent: StepIn, store: Projects) -> Response:
     """One step back, as a new version."""
-    return _after(store.step(id, sent.base_version, True), sent.views)
+    base = _at(store, id, sent.base_version).project
+    return _after(store.step(id, sent.base_version, True), sent.views, base)
 
 
 @router.post("/projects/{id}/redo", response_model=Result, operation_id="redo")
 def redo(id: str, sent: StepIn, store: Projects) -> Response:
     """One step forward again, as a new version."""
-    return _after(store.step(id, sent.base_version, False), sent.views)
+    base = _at(store, id, sent.base_version).project
+    return _after(store.step(id, sent.base_version, False), sent.views, base)
 
 
 @router.post("/projects/{id}/make-ups", response_model=Result, operation_id="copy_make_up")

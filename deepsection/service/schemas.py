@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Literal
 
@@ -41,11 +42,15 @@ class Problem(BaseModel):
 
 
 class ViewWanted(_Shape):
-    """A view to draw: by name, at a scale (the project's when none is given); `look_deg` turns the plan."""
+    """A view to draw: by name, at a scale (the project's when none is given); `look_deg` turns the plan.
+
+    `have`: the screen holds it as it is in the base version, so that the answer may tell only what changed.
+    """
 
     name: str = Field(min_length=1, max_length=80)
     scale: float | None = Field(default=None, ge=1, le=2000)
     look_deg: float | None = Field(default=None, ge=-360, le=360)
+    have: bool = False
 
 
 class ProjectItem(BaseModel):
@@ -225,12 +230,20 @@ class State(BaseModel):
     elements: list[ElementItem]
 
 
+@dataclass(frozen=True, slots=True)
+class DrawingOut(Drawing):
+    """A drawing; with `steps` its marks are only the new ones beside those of the base version, which the screen holds:
+    each step takes so many of these from a place on, then so many new ones (place, kept, new)."""
+
+    steps: tuple[tuple[int, int, int], ...] | None = None
+
+
 class Bench(BaseModel):
     """What the bench shows: drawings, what to snap to, the height ladder, sums, findings."""
 
     version: int
     sequence: int = 0
-    drawings: list[Drawing]
+    drawings: list[DrawingOut]
     snaps: Snaps
     ladder: list[LadderRung]
     sums: list[SumTable]

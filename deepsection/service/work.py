@@ -38,6 +38,7 @@ from deepsection.core.view import (
 )
 from deepsection.formats import write_png
 
+from .answers import answer
 from .schemas import ViewWanted
 
 log = logging.getLogger("deepsection")
@@ -124,20 +125,21 @@ def bench_after(
     edits: Sequence[Any],
     *,
     sequence: int = 0,
+    keep: bool = True,
 ) -> dict[str, Any]:
-    """The bench of what edits make of a project, before it is kept.
+    """The bench of what edits make of a project, before it is kept; `keep` says whether it will be.
 
     Raises: RefusedEdit when a view that could be drawn before cannot be drawn any more.
     """
     try:
         with refusing(edits):
-            return bench_of(project, version, views, sequence=sequence, strict=True)
+            return bench_of(project, version, views, base, sequence=sequence, strict=True, keep=keep)
     except RefusedEdit:
         try:
-            bench_of(base, version, standing(base, views), strict=True)
+            bench_of(base, version, standing(base, views), strict=True, keep=False)
         except Exception:
             # It could not be drawn before either: nobody is kept from mending the rest.
-            return bench_of(project, version, views, sequence=sequence)
+            return bench_of(project, version, views, sequence=sequence, keep=keep)
         raise
 
 
@@ -160,13 +162,21 @@ def prove_parts(base: Project, project: Project, edits: Sequence[Any]) -> None:
 
 @in_turn
 def bench_of(
-    project: Project, version: int, views: Sequence[ViewWanted], *, sequence: int = 0, strict: bool = False
+    project: Project,
+    version: int,
+    views: Sequence[ViewWanted],
+    base: Project | None = None,
+    *,
+    sequence: int = 0,
+    strict: bool = False,
+    keep: bool = True,
 ) -> dict[str, Any]:
-    """Drawings and what goes with them, ready to serialise as `Bench`.
+    """Drawings and what goes with them, ready to serialise as `Bench`; of views that the screen has of `base`, what
+    changed.
 
     What fails in a view is left out and named among the findings, unless `strict`: then it raises what went wrong.
     """
-    held = opened(project)
+    held, document = opened(project), project
     drawings = []
     for view in views:
         scale = view.scale or project.scale
@@ -174,7 +184,7 @@ def bench_of(
             drawing = draw_view(held.building, held.project, view.name, scale, look_deg=view.look_deg)
         else:
             drawing, held = drawn(held, view.name, scale, look_deg=view.look_deg)
-        drawings.append(explode(drawing))
+        drawings.append(answer(explode(drawing), document, view, base, keep=keep))
     building, project = held.building, held.project
     plan = next((view for view in views if view.name.partition(":")[0] == "plan"), ViewWanted(name="plan"))
     look = plan.look_deg if plan.look_deg is not None else look_of(project, plan.name)
@@ -223,7 +233,8 @@ def compared(project: Project, one: str, other: str) -> list[ComparedRow]:
 
 def standing(project: Project, views: Sequence[ViewWanted]) -> list[ViewWanted]:
     """The views that were asked for, with those that a change took away replaced by plain ones."""
-    return [view.model_copy(update={"name": standing_name(project, view.name)}) for view in views]
+    named = [(view, standing_name(project, view.name)) for view in views]
+    return [v if v.name == name else v.model_copy(update={"name": name, "have": False}) for v, name in named]
 
 
 def storey_items(project: Project) -> list[dict[str, Any]]:

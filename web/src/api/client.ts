@@ -5,14 +5,15 @@ export type Schemas = components["schemas"];
 export type State = Schemas["State"];
 export type Bench = Schemas["Bench"];
 export type Result = Schemas["Result"];
-export type Drawing = Schemas["Drawing"];
+export type Drawing = Schemas["DrawingOut"];
 export type Mark = Drawing["marks"][number];
 export type Stroke = Schemas["Stroke"];
 export type Region = Schemas["Region"];
 export type TextMark = Schemas["Text"];
 export type Handle = Schemas["Handle"];
 export type Edit = Schemas["EditsIn"]["edits"][number];
-export type ViewWanted = Schemas["ViewWanted"];
+/** A view to show; whether the screen holds it is said when it is asked for. */
+export type ViewWanted = Omit<Schemas["ViewWanted"], "have">;
 export type SumTable = Schemas["SumTable"];
 export type Problem = Schemas["Problem"];
 

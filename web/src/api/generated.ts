@@ -966,7 +966,7 @@ export interface components {
          */
         Bench: {
             /** Drawings */
-            drawings: components["schemas"]["Drawing"][];
+            drawings: components["schemas"]["DrawingOut"][];
             /** Findings */
             findings: components["schemas"]["Finding"][];
             /** Ladder */
@@ -1508,10 +1508,11 @@ export interface components {
             walls: string[];
         };
         /**
-         * Drawing
-         * @description A view as marks. `bounds` is x0, y0, x1, y1 of everything drawn, in real mm.
+         * DrawingOut
+         * @description A drawing; with `steps` its marks are only the new ones beside those of the base version, which the screen holds:
+         *     each step takes so many of these from a place on, then so many new ones (place, kept, new).
          */
-        Drawing: {
+        DrawingOut: {
             /**
              * Bounds
              * @default [
@@ -1559,6 +1560,12 @@ export interface components {
             name: string;
             /** Scale */
             scale: number;
+            /** Steps */
+            steps?: [
+                number,
+                number,
+                number
+            ][] | null;
             /**
              * Sums
              * @default []
@@ -4981,8 +4988,15 @@ export interface components {
         /**
          * ViewWanted
          * @description A view to draw: by name, at a scale (the project's when none is given); `look_deg` turns the plan.
+         *
+         *     `have`: the screen holds it as it is in the base version, so that the answer may tell only what changed.
          */
         ViewWanted: {
+            /**
+             * Have
+             * @default false
+             */
+            have: boolean;
             /** Look Deg */
             look_deg?: number | null;
             /** Name */

@@ -10,6 +10,7 @@ import {
   unwrap,
   type ViewWanted,
 } from "./client";
+import { asked, whole } from "./patch";
 
 const keys = {
   projects: ["projects"] as const,
@@ -133,7 +134,10 @@ export function useProjectState(id: string | null) {
 export function useResult(id: string, views: ViewWanted[]) {
   return useQuery({
     queryKey: keys.result(id, views),
-    queryFn: () => unwrap<Result>(api.POST("/api/projects/{id}/views", { params: { path: { id } }, body: { views } })),
+    queryFn: () =>
+      unwrap<Result>(
+        api.POST("/api/projects/{id}/views", { params: { path: { id } }, body: { views: asked(views, undefined) } }),
+      ),
     placeholderData: keepPreviousData,
   });
 }
@@ -149,7 +153,7 @@ export type Change =
   | { kind: "place"; sheet: string; view: string; scale: number }
   | { kind: "usual" };
 
-async function send(id: string, base_version: number, views: ViewWanted[], change: Change): Promise<Result> {
+async function send(id: string, base_version: number, views: Schemas["ViewWanted"][], change: Change): Promise<Result> {
   const params = { path: { id } };
   if (change.kind === "edits")
     return unwrap<Result>(
@@ -204,6 +208,12 @@ function keep(client: QueryClient, id: string, views: ViewWanted[], result: Resu
   });
 }
 
+/** The bench of a version that the screen holds, where it does. */
+function heldBench(client: QueryClient, id: string, version: number, views: ViewWanted[]): Bench | undefined {
+  const result = client.getQueryData<Result>(keys.result(id, views));
+  return result?.state.version === version ? result.bench : undefined;
+}
+
 /** Sends one change after the other, each against the version that the one before it made. */
 export function useChange(id: string, views: ViewWanted[]) {
   const client = useQueryClient();
@@ -212,7 +222,11 @@ export function useChange(id: string, views: ViewWanted[]) {
     mutationFn: (change: Change) => {
       const held = client.getQueriesData<Result>({ queryKey: ["project", id, "views"] });
       const version = Math.max(0, ...held.map(([, result]) => result?.state.version ?? 0));
-      return send(id, version, views, change);
+      const base = heldBench(client, id, version, views);
+      return send(id, version, asked(views, base), change).then((result) => ({
+        ...result,
+        bench: whole(result.bench, base),
+      }));
     },
     onSuccess: (result) => keep(client, id, views, result),
     onError: (error) => {
@@ -223,19 +237,22 @@ export function useChange(id: string, views: ViewWanted[]) {
 }
 
 /** Views as they would be after edits, or after a text was typed into a field. */
-export function preview(
+export async function preview(
+  client: QueryClient,
   id: string,
   base_version: number,
   sequence: number,
   wanted: Pick<Schemas["PreviewIn"], "edits" | "entry">,
   views: ViewWanted[],
 ) {
-  return unwrap<Bench>(
+  const base = heldBench(client, id, base_version, views);
+  const bench = await unwrap<Bench>(
     api.POST("/api/projects/{id}/preview", {
       params: { path: { id } },
-      body: { base_version, sequence, ...wanted, views },
+      body: { base_version, sequence, ...wanted, views: asked(views, base) },
     }),
   );
+  return whole(bench, base);
 }
 
 export function useParticulars(id: string, element: string, version: number) {

@@ -27,7 +27,7 @@ export function usePreview(id: string, version: number, views: ViewWanted[], sav
       const mine = ++sequence.current;
       try {
         const { id, version, views } = place.current;
-        const bench = await preview(id, version, mine, wanted, views);
+        const bench = await preview(client, id, version, mine, wanted, views);
         if (mine === sequence.current) {
           setShown(bench);
           setWrong(null);

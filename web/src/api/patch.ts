@@ -1,0 +1,23 @@
+import type { Bench, Drawing, Mark, Schemas, ViewWanted } from "./client";
+
+/** The views to ask for: of those that are held in the base version, what changed is enough. */
+export function asked(views: ViewWanted[], held: Bench | undefined): Schemas["ViewWanted"][] {
+  return views.map((view, index) => ({ ...view, have: held?.drawings[index]?.name === view.name }));
+}
+
+/** A bench whose drawings are whole again: what did not change is taken from the one that is held. */
+export function whole(bench: Bench, held: Bench | undefined): Bench {
+  return { ...bench, drawings: bench.drawings.map((drawing, index) => rebuilt(drawing, held?.drawings[index])) };
+}
+
+function rebuilt(drawing: Drawing, held: Drawing | undefined): Drawing {
+  if (!drawing.steps) return drawing;
+  const before = held?.marks ?? [];
+  const marks: Mark[] = [];
+  let next = 0;
+  for (const [place, kept, fresh] of drawing.steps) {
+    for (let k = place; k < place + kept; k++) marks.push(before[k]);
+    for (let k = 0; k < fresh; k++) marks.push(drawing.marks[next++]);
+  }
+  return { ...drawing, marks, steps: null };
+}
