@@ -32,7 +32,7 @@ types: .venv/test web/node_modules/.ready ## Generate the TypeScript types from 
 	$(NPM) run types
 
 bench: .venv/bench deepsection/fonts/sans.ttf ## The table of stages, views and edits with part counts
-	$(BIN)/python -m bench
+	$(BIN)/python -m bench $(if $(RECORD),--record)
 
 screenshots: .venv/test web/dist/index.html $(CHROMIUM) ## Refresh docs/screenshots from the demo
 	$(BIN)/python scripts/screenshots.py

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import statistics
+import sys
 import tempfile
 from collections import Counter, defaultdict
 from collections.abc import Callable, Iterator, Sequence
@@ -36,6 +37,7 @@ from .comb import comb
 from .edits import EDIT_CASES, LOCAL
 from .hidden_lines import areas_by_material, as_one, available, hidden_line_seconds, solids_of
 from .many import peak_mib, shifted
+from .recorded import FILE, WORSE, Figures
 from .row import move_door, move_partition, row_of_rooms
 
 ROUNDS = 9
@@ -46,6 +48,7 @@ L_SHAPE = [(0.0, 0.0), (12e3, 0.0), (12e3, 6e3), (6e3, 6e3), (6e3, 14e3), (0.0, 
 """Outlines of every day (mm)."""
 
 out = Console(width=110)
+figures = Figures()
 
 
 class Clock:
@@ -78,6 +81,23 @@ def main() -> None:
     one_elevation()
     growth()
     hidden_lines()
+    compare(record="--record" in sys.argv)
+
+
+def compare(*, record: bool) -> None:
+    """Say which figures are worse than the recorded ones, by how fast the machine is now; or record these."""
+    if record:
+        figures.record()
+        out.print(f"recorded {len(figures.taken)} figures in {FILE.name}")
+        return
+    worse = figures.worse()
+    if not worse:
+        out.print(f"no figure is more than {WORSE - 1:.0%} worse than the recorded one")
+        return
+    table = _table(f"more than {WORSE - 1:.0%} worse than recorded", "what", "recorded ms", "now ms", "times")
+    for name, then, now in worse:
+        table.add_row(name, f"{then:.0f}", f"{now:.0f}", f"{now / then:.2f}")
+    out.print(table)
 
 
 def pace() -> float:
@@ -219,9 +239,11 @@ def stages(project: Project) -> None:
         clear_caches()
         building = resolve(project, timer=clock)
         resolve(project, timer=warm)
+    speed = pace()
     roles = Counter(part.role for part in building.parts)
     table = _table(f"{project.name}: stages", "stage", "cold ms", "warm ms")
     for stage in (*(stage.key.name for stage in STAGES), SOLIDS):
+        figures.note(f"{project.id}, stage {stage}", clock.median(stage), speed)
         table.add_row(stage, f"{clock.median(stage):.1f}", f"{warm.median(stage):.2f}")
     out.print(table)
     counted = ", ".join(f"{role} {count}" for role, count in roles.most_common())
@@ -242,7 +264,9 @@ def views(project: Project) -> None:
             with clock(f"{name} again"):
                 draw_view(building, project, name, project.scale)
     table = _table(f"{project.name}: views at 1:{project.scale:g}", "view", "cold ms", "again ms", "marks")
+    speed = pace()
     for name in names:
+        figures.note(f"{project.id}, {name} cold", clock.median(name), speed)
         table.add_row(name, f"{clock.median(name):.1f}", f"{clock.median(f'{name} again'):.1f}", str(counts[name]))
     out.print(table, "\n")
 
@@ -253,9 +277,11 @@ def edits(project: Project) -> None:
     title = f"{project.name}: edit to plan + elevation + section"
     table = _table(title, "edit", "saved ms", "worst ms", "preview ms", "kB")
     runs: dict[str, list[float]] = {}
+    speed = pace()
     for label, make in EDIT_CASES.items():
         kept, shown, size = _edit_runs(project, wanted, make)
         runs[label] = kept
+        figures.note(f"{project.id}, {label}", statistics.median(kept), speed)
         row = (statistics.median(kept), max(kept), statistics.median(shown), size / 1024)
         table.add_row(label, *(f"{value:.0f}" for value in row))
     out.print(table)
@@ -274,15 +300,17 @@ def _edit_runs(
         store = Store(engine)
         stored = store.create(project, "bench")
         bench_of(stored.project, stored.version, wanted)
+        have = [view.model_copy(update={"have": True}) for view in wanted]
         for round_ in range(1, ROUNDS + 1):
             start = perf_counter()
             previewed = checked_edits(stored.project, [make(project, -round_)])
-            orjson.dumps(bench_of(previewed, stored.version, wanted))
+            orjson.dumps(bench_of(previewed, stored.version, have, stored.project, keep=False))
             shown.append((perf_counter() - start) * 1000)
             start = perf_counter()
             changed = checked_edits(stored.project, [make(project, round_)])
+            before = stored.project
             stored = store.append(project.id, stored.version, changed, "bench", "[]")
-            size = len(orjson.dumps(bench_of(stored.project, stored.version, wanted)))
+            size = len(orjson.dumps(bench_of(stored.project, stored.version, have, before)))
             kept.append((perf_counter() - start) * 1000)
         engine.dispose()
     return kept, shown, size

@@ -17,6 +17,8 @@ _NAMES: dict[str, tuple[str, str]] = {
     "EDGE": ("A-EDGE--E-", "A-ELEV-EDGE"),
     "CREASE": ("A-CREASEE-", "A-ELEV-CRSE"),
     "FINE": ("A-FINE--E-", "A-ELEV-FINE"),
+    "EXISTING": ("A-EXISTNE-", "A-ELEV-EXST"),
+    "TO-BE-REMOVED": ("A-REMOVEE-", "A-ELEV-DEMO"),
     "BEYOND": ("A-BEYONDE-", "A-SECT-MBND"),
     "HATCH": ("A-HATCH-H-", "A-ELEV-PATT"),
     "HIDDEN": ("A-HIDDENE-", "A-ELEV-HIDN"),

@@ -49,8 +49,8 @@ def test_a_wall_is_saved_drawn_again_and_carried_to_another_project(page: Page, 
     bench.tool("Outer wall")
     page.get_by_label("How walls are drawn").select_option("chain")
     page.get_by_label("Make-up of new walls").select_option(label="saved: Yard wall")
-    bench.click(0, 8000)
-    bench.click(4000, 8000)
+    bench.click(-2500, 1000)
+    bench.click(-2500, 4000)
     page.keyboard.press("Enter")
     bench.saved()
     assert held(bench, "walls")[-1]["top"]["height"] == 1800

@@ -1,4 +1,5 @@
 import { create } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import type { BaySize } from "./actions/bay";
 import type { OnRoof, RoofForm } from "./actions/roof";
 import type { Motion } from "./actions/transform";
@@ -119,6 +120,8 @@ interface Client {
   hint: string;
   snapped: string;
   position: string;
+  /** Where the pointer is on the bench (px). */
+  at: { x: number; y: number };
   set: (part: Partial<Client>) => void;
 }
 
@@ -158,7 +161,13 @@ export const useClient = create<Client>((set) => ({
   hint: "",
   snapped: "",
   position: "",
+  at: { x: 300, y: 200 },
   // Another selection stands alone, unless it says with what.
   set: (part) =>
     set("selection" in part ? { ...("also" in part ? {} : { also: [] }), lettering: null, ...part } : part),
 }));
+
+/** Some of what the screen holds: what reads it is drawn anew when one of these changes, and for nothing else. */
+export function usePick<K extends keyof Client>(...keys: K[]): Pick<Client, K> {
+  return useClient(useShallow((held) => Object.fromEntries(keys.map((key) => [key, held[key]])) as Pick<Client, K>));
+}

@@ -4,7 +4,7 @@ import { numberOf } from "./actions/openings";
 import { annotationWith, showOf, showWith } from "./actions/shown";
 import { newId, type Project } from "./actions/types";
 import type { Change } from "./api/queries";
-import { type Last, LOOK, type Side, SPLIT, type Step, type Tool, useClient } from "./store";
+import { type Last, LOOK, type Side, SPLIT, type Step, type Tool, useClient, usePick } from "./store";
 import { useHeld } from "./useProject";
 
 export interface Action {
@@ -99,7 +99,17 @@ function repeated(last: Last, selection: string | null, movable: string[]): Chan
 /** Everything that can be done, by name: for the search, for keys, for buttons. */
 export function useActions(): Action[] {
   const { state, viewName, change, commit } = useHeld();
-  const { selection, also, lettering, setOut, allLines, solid, roofAlone, last, set } = useClient();
+  const { selection, also, lettering, setOut, allLines, solid, roofAlone, last, set } = usePick(
+    "selection",
+    "also",
+    "lettering",
+    "setOut",
+    "allLines",
+    "solid",
+    "roofAlone",
+    "last",
+    "set",
+  );
   return useMemo(() => {
     const project = state.project;
     const top = state.storeys.at(-1);

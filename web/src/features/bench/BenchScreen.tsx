@@ -2,13 +2,12 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { showOf } from "../../actions/shown";
 import type { Drawing } from "../../api/client";
 import { DrawingView } from "../../drawing/DrawingView";
-import { LOOK, type Side, useClient, type Viewport } from "../../store";
+import { LOOK, type Side, usePick, type Viewport } from "../../store";
 import { Note } from "../../ui/Note";
-import { SumCard } from "../../ui/SumCard";
 import { SIDES } from "../../useActions";
 import { useHeld } from "../../useProject";
+import { AtPointer } from "./AtPointer";
 import { Ladder } from "./Ladder";
-import { LengthEntry } from "./LengthEntry";
 import { LetteringBar } from "./LetteringBar";
 import { ActionOverlay, Guides, Halo, LevelLines, ProjectionLines, SelectionBox, SetOutLines } from "./Overlays";
 import { OwnHeights } from "./OwnHeights";
@@ -31,14 +30,28 @@ const CLOSE = 0.045;
 /** Plan and projected view on shared projection lines, with the height ladder. */
 export function BenchScreen() {
   const { id, bench, state, views, viewName, saving, busy } = useHeld();
-  const client = useClient();
-  const { set, split, fill, selection, side, step } = client;
+  const { set, split, fill, selection, also, side, step, tool, section, trial, pointed, elevation, setOut, message } =
+    usePick(
+      "set",
+      "split",
+      "fill",
+      "selection",
+      "also",
+      "side",
+      "step",
+      "tool",
+      "section",
+      "trial",
+      "pointed",
+      "elevation",
+      "setOut",
+      "message",
+    );
   const [box, size] = useSize();
   const panes = useMemo(() => panesOf(size, split, fill), [size, split, fill]);
-  const drawing = client.tool === "section" || (step === "Sections" && !client.section);
+  const drawing = tool === "section" || (step === "Sections" && !section);
   const whole = step === "Plan" || step === "Roof" || drawing ? "plan" : "view";
   const preview = usePreview(id, bench.version, views, saving);
-  const { trial } = client;
   const { showEntry, clear } = preview;
   useEffect(() => {
     if (trial) showEntry(trial);
@@ -56,10 +69,10 @@ export function BenchScreen() {
     whole,
     bench.drawings[2],
   );
-  const hoverSum = client.pointed;
+  const hoverSum = pointed;
   const setHoverSum = useCallback((pointed: string | null) => set({ pointed }), [set]);
   const pointer = useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps: shown.snaps, preview });
-  const turned = step === "Sections" || client.elevation;
+  const turned = step === "Sections" || elevation;
   const facing = turned ? (SIDES.find((name) => LOOK[name] === views[0].look_deg) ?? null) : side;
 
   const hovered = pointer.hover ? (pointer.hover.pane === "plan" ? plan : view)?.marks[pointer.hover.index] : undefined;
@@ -119,7 +132,7 @@ export function BenchScreen() {
             )}
           </g>
         </g>
-        {[selection, ...client.also].map(
+        {[selection, ...also].map(
           (element) =>
             element && (
               <Halo key={element} plan={plan} view={view} element={element} viewport={viewport} panes={panes} />
@@ -131,7 +144,7 @@ export function BenchScreen() {
         )}
         {sumId && !pointer.dragging && <Triangles bench={shown} sum={sumId} viewport={viewport} panes={panes} />}
         <WalkedLines snaps={shown.snaps} view={view} viewport={viewport} panes={panes} />
-        {client.setOut && <SetOutLines snaps={shown.snaps} viewport={viewport} />}
+        {setOut && <SetOutLines snaps={shown.snaps} viewport={viewport} />}
         <Guides snaps={shown.snaps} viewport={viewport} />
         <ActionOverlay overlay={pointer.overlay} viewport={viewport} />
         <Grips pointer={pointer} viewport={viewport} />
@@ -148,7 +161,7 @@ export function BenchScreen() {
         panes={panes}
         onTurn={(next: Side) => set({ side: next, elevation: null, step: step === "Sections" ? "Elevations" : step })}
       />
-      {step === "Roof" && client.tool === "select" && (
+      {step === "Roof" && tool === "select" && (
         <RoofSides snaps={shown.snaps} roof={selection} viewport={viewport} panes={panes} />
       )}
       <WalkKnob snaps={shown.snaps} viewport={viewport} panes={panes} />
@@ -160,55 +173,23 @@ export function BenchScreen() {
         view={view}
         begun={pointer.overlay.dots.length > 0 || pointer.overlay.lines.length > 0}
       />
-      {sum && !pointer.dragging && (
-        <SumCard
-          table={sum}
-          x={place(hoverSum ? LADDER + 12 : pointer.at.x + 18, size.width - 258)}
-          y={place(pointer.at.y - 20, size.height - 40 - sum.rows.length * 18)}
-        />
-      )}
       {!pointer.dragging && <LetteringBar view={view} viewport={viewport} width={size.width} />}
-      {pointer.dragLabel && !pointer.entry && (
-        <output
-          className="pointer-events-none absolute z-10 whitespace-pre rounded border border-line bg-field px-1.5 py-0.5 font-mono text-[11.5px] text-line"
-          style={{ left: pointer.at.x + 14, top: pointer.at.y + 12 }}
-        >
-          {pointer.dragLabel}
-        </output>
-      )}
-      {(preview.wrong || pointer.wrong) && (
-        <div
-          className="pointer-events-none absolute z-20 max-w-[300px]"
-          style={{ left: place(pointer.at.x + 14, size.width - 310), top: place(pointer.at.y + 34, size.height - 70) }}
-        >
-          <Note>{pointer.wrong ?? preview.wrong}</Note>
-        </div>
-      )}
-      {pointer.entry && (
-        <LengthEntry
-          key={pointer.entry.key}
-          x={place(pointer.at.x + 14, size.width - 284)}
-          y={place(pointer.at.y + 14, size.height - 76)}
-          label={pointer.entry.label}
-          first={pointer.entry.first}
-          units={pointer.entry.plain ? null : state.project.units}
-          angles={pointer.entry.angles}
-          second={pointer.entry.second}
-          onEnter={pointer.entry.enter}
-          onClose={pointer.closeEntry}
-        />
-      )}
-      {client.message && (
+      <AtPointer
+        sum={pointer.dragging ? undefined : sum}
+        onLadder={Boolean(hoverSum)}
+        wrong={pointer.wrong ?? preview.wrong}
+        label={pointer.dragLabel}
+        entry={pointer.entry}
+        closeEntry={pointer.closeEntry}
+        size={size}
+      />
+      {message && (
         <div className="absolute bottom-3 left-1/2 z-20 -translate-x-1/2">
-          <Note tone={client.message.tone}>{client.message.text}</Note>
+          <Note tone={message.tone}>{message.text}</Note>
         </div>
       )}
     </main>
   );
-}
-
-function place(value: number, most: number): number {
-  return Math.max(6, Math.min(value, most));
 }
 
 function Grips({ pointer, viewport }: { pointer: ReturnType<typeof useBenchPointer>; viewport: Viewport }) {

@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import type { Bench } from "../../api/client";
-import { useClient, type Viewport } from "../../store";
+import { usePick, type Viewport } from "../../store";
 import { useHeld } from "../../useProject";
 import { LengthEntry } from "./LengthEntry";
 import { spread } from "./spread";
@@ -38,7 +38,7 @@ const CLICK_PX = 4;
 export function Ladder({ bench, viewport, panes, preview, onHover }: Props) {
   const { state, change, commit } = useHeld();
   const dragged = useRef<Held | null>(null);
-  const { selection, set } = useClient();
+  const { selection, set } = usePick("selection", "set");
   const [entry, setEntry] = useState<{ rung: string; field: string; label: string; y: number; text: string } | null>(
     null,
   );

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import type { Annotation } from "../../actions/shown";
 import { annotationOf, annotationWith, keyInWords } from "../../actions/shown";
 import type { Drawing, TextMark } from "../../api/client";
-import { useClient, type Viewport } from "../../store";
+import { usePick, type Viewport } from "../../store";
 import { Button } from "../../ui/Button";
 import { useHeld } from "../../useProject";
 
@@ -15,7 +15,7 @@ interface Props {
 /** Beside lettering that is selected: its text, and what else can be done with it. */
 export function LetteringBar({ view, viewport, width }: Props) {
   const { state, viewName, commit } = useHeld();
-  const { lettering: key, set } = useClient();
+  const { lettering: key, set } = usePick("lettering", "set");
   const text = view?.marks.find(
     (mark): mark is TextMark => mark.annotation === key && "text" in mark && "size" in mark,
   );

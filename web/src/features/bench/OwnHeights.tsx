@@ -1,5 +1,5 @@
 import type { Bench, Drawing } from "../../api/client";
-import { useClient, type Viewport } from "../../store";
+import { usePick, type Viewport } from "../../store";
 import { extentOf, LADDER, type Panes } from "./viewport";
 
 interface Props {
@@ -14,7 +14,7 @@ const SIZE = 14;
 
 /** Marks on what has a height of its own, instead of that of its level or kind; a click tells why. Never printed. */
 export function OwnHeights({ bench, view, viewport, panes, onHover }: Props) {
-  const { set } = useClient();
+  const { set } = usePick("set");
   if (view?.kind !== "elevation") return null;
   const marks = bench.own_heights.flatMap((own) => {
     const box = extentOf(view, (part) => part.split("/")[0] === own.element);

@@ -1,6 +1,6 @@
 import { Maximize2, Minimize2, Scan } from "lucide-react";
 import type { Drawing } from "../../api/client";
-import { type Tool, useClient } from "../../store";
+import { type Tool, usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { ToolMenu } from "../../ui/ToolMenu";
 import { TOOLS, useActions } from "../../useActions";
@@ -21,7 +21,15 @@ interface Props {
 /** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
 export function PaneHeads({ panes, plan, view, onFit }: Props) {
   const { state, storey, viewName } = useHeld();
-  const { step, tool, fill, side, set, section, elevation } = useClient();
+  const { step, tool, fill, side, set, section, elevation } = usePick(
+    "step",
+    "tool",
+    "fill",
+    "side",
+    "set",
+    "section",
+    "elevation",
+  );
   const own = state.project.elevations ?? [];
   const seen = elevation ? "seen along its own direction" : `seen from the ${side}`;
   const actions = useActions();
@@ -160,7 +168,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
 
 /** Fit the drawings, and let the plan fill the bench or bring both panes back. */
 function PaneButtons({ onFit }: { onFit: () => void }) {
-  const { fill, set } = useClient();
+  const { fill, set } = usePick("fill", "set");
   const label = fill === "both" ? "Let the plan fill the bench" : "Show both panes";
   return (
     <div className="flex shrink-0 gap-1">

@@ -4,7 +4,7 @@ import { movables } from "../../actions/elements";
 import { lengthText } from "../../actions/lengthText";
 import type { OnRoof, RoofForm } from "../../actions/roof";
 import { readLength } from "../../api/queries";
-import { type RoofBase, useClient, type WallShape } from "../../store";
+import { type RoofBase, usePick, type WallShape } from "../../store";
 import { Button } from "../../ui/Button";
 import { isStraightWall, MOTIONS } from "../../useActions";
 import { useHeld } from "../../useProject";
@@ -12,7 +12,7 @@ import { bayOf } from "./usePlanAction";
 
 /** What the chosen tool asks beforehand, at the top of the plan. */
 export function ToolOptions({ top }: { top: number }) {
-  const { tool, selection, also, step } = useClient();
+  const { tool, selection, also, step } = usePick("tool", "selection", "also", "step");
   const { state } = useHeld();
   const moved = movables(state, [selection, ...also]);
   const motions = tool === "select" && step === "Plan" && moved.length > 0;
@@ -42,7 +42,7 @@ export function ToolOptions({ top }: { top: number }) {
 
 /** What can be done with what is selected. */
 function MotionButtons({ align }: { align: boolean }) {
-  const { set } = useClient();
+  const { set } = usePick("set");
   return (
     <>
       {MOTIONS.filter((item) => item.tool !== "align" || align).map((item) => (
@@ -60,7 +60,7 @@ function MotionButtons({ align }: { align: boolean }) {
 }
 
 function CopyOptions() {
-  const { copies, set } = useClient();
+  const { copies, set } = usePick("copies", "set");
   return (
     <label className="flex items-center gap-1.5 text-[12px] text-quiet">
       Copies
@@ -80,7 +80,7 @@ function CopyOptions() {
 }
 
 function KeepOption() {
-  const { keep, set } = useClient();
+  const { keep, set } = usePick("keep", "set");
   return (
     <Choice
       label="The original"
@@ -96,7 +96,7 @@ function KeepOption() {
 
 function WallOptions({ status }: { status: "outer" | "inner" }) {
   const { state } = useHeld();
-  const { makeUps, shape, set } = useClient();
+  const { makeUps, shape, set } = usePick("makeUps", "shape", "set");
   const walls = (state.project.make_ups ?? []).filter((held) => held.use === "wall");
   const saved = (state.project.saved_walls ?? []).filter((held) => held.status === status);
   return (
@@ -135,7 +135,7 @@ function WallOptions({ status }: { status: "outer" | "inner" }) {
 
 function KindOption({ unit }: { unit: "window" | "door" | "niche" }) {
   const { state } = useHeld();
-  const { kinds, set } = useClient();
+  const { kinds, set } = usePick("kinds", "set");
   const fitting = (state.project.kinds ?? []).filter((kind) => kind.unit === unit);
   return (
     <Choice
@@ -155,7 +155,7 @@ function KindOption({ unit }: { unit: "window" | "door" | "niche" }) {
 }
 
 function OnRoofOptions() {
-  const { onRoof, set } = useClient();
+  const { onRoof, set } = usePick("onRoof", "set");
   return (
     <Choice
       label="On the roof"
@@ -173,7 +173,7 @@ function OnRoofOptions() {
 }
 
 function RoofOptions() {
-  const { roof, set } = useClient();
+  const { roof, set } = usePick("roof", "set");
   return (
     <>
       <Choice
@@ -202,7 +202,7 @@ function RoofOptions() {
 
 function BayOptions() {
   const { state } = useHeld();
-  const { bay, set } = useClient();
+  const { bay, set } = usePick("bay", "set");
   const held = bay ?? bayOf(state.project.units);
   return (
     <>

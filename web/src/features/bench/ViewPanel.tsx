@@ -1,14 +1,14 @@
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { SlidersHorizontal } from "lucide-react";
 import { PART_KINDS, type Show, type ShowKind, showOf, showWith, WORD_KINDS } from "../../actions/shown";
-import { useClient } from "../../store";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { useHeld } from "../../useProject";
 
 /** How a view is shown: what it leaves out, how its materials are named, its look; and the same for other views. */
 export function ViewPanel() {
   const { state, viewName, commit } = useHeld();
-  const { beside, set } = useClient();
+  const { beside, set } = usePick("beside", "set");
   const show = showOf(state.project, viewName);
   const change = (changes: Partial<Show>) => commit([showWith(state.project, viewName, changes)]);
   const others = state.views.filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName);

@@ -1,7 +1,7 @@
 import { useMemo, useRef } from "react";
 import type { Snaps } from "../../actions/types";
 import type { Drawing } from "../../api/client";
-import { useClient, type Viewport } from "../../store";
+import { usePick, type Viewport } from "../../store";
 import { extentOf, LADDER, type Panes, SPLITTER } from "./viewport";
 
 interface Corner {
@@ -29,7 +29,7 @@ export function cornersOf(snaps: Snaps): Corner[] {
 
 /** Projection lines of the corners: all of them, or one that is walked along the plan. */
 export function WalkedLines({ snaps, view, viewport, panes }: Props) {
-  const { walked, allLines } = useClient();
+  const { walked, allLines } = usePick("walked", "allLines");
   const corners = useMemo(() => cornersOf(snaps), [snaps]);
   if ((walked === null && !allLines) || panes.planBottom < 40 || panes.viewBottom - panes.viewTop < 40) return null;
   const box = extentOf(view, () => true);
@@ -55,7 +55,7 @@ export function WalkedLines({ snaps, view, viewport, panes }: Props) {
 
 /** The knob between plan and view: it walks a projection line from corner to corner. */
 export function WalkKnob({ snaps, viewport, panes }: Omit<Props, "view">) {
-  const { walked, set } = useClient();
+  const { walked, set } = usePick("walked", "set");
   const held = useRef(false);
   const corners = useMemo(() => cornersOf(snaps), [snaps]);
   if (!corners.length || panes.planBottom < 40 || panes.viewBottom - panes.viewTop < 40) return null;

@@ -15,7 +15,7 @@ import { nearestLine, snapPlace } from "../../actions/snap";
 import { type ActionKey, EMPTY, newId, type Overlay, type Place, type Snaps, toPlan } from "../../actions/types";
 import type { Angle } from "../../actions/walls";
 import type { Drawing, Edit } from "../../api/client";
-import { useClient, type Viewport } from "../../store";
+import { useClient, usePick, type Viewport } from "../../store";
 import { useHeld } from "../../useProject";
 import { nextUnder, toggled, under, within } from "./picking";
 import { SELECT_HINT, usePlanAction } from "./usePlanAction";
@@ -33,7 +33,7 @@ interface Props {
   preview: ReturnType<typeof usePreview>;
 }
 
-interface Entry {
+export interface Entry {
   key: string;
   label: string;
   first: string;
@@ -79,12 +79,11 @@ const TYPED = /^[\d.'"\-+]$/;
 /** Everything that pointer and keys do on the bench. */
 export function useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps, preview }: Props) {
   const { state, viewName, storey, commit, change } = useHeld();
-  const { tool, selection, also, set } = useClient();
+  const { tool, selection, also, set } = usePick("tool", "selection", "also", "set");
   const units = state.project.units;
   const grid = units === "ft-in" ? 25.4 : 10;
   const turn = useMemo(() => ({ dx: plan?.look?.[0] ?? 0, dy: plan?.look?.[1] ?? 1 }), [plan?.look]);
   const runner = usePlanAction(turn, snaps, preview);
-  const [at, setAt] = useState({ x: 300, y: 200 });
   const [hover, setHover] = useState<{ pane: "plan" | "view"; index: number } | null>(null);
   const [entry, setEntry] = useState<Entry | null>(null);
   const [dragging, setDragging] = useState(false);
@@ -173,7 +172,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
 
   function onPointerMove(event: PointerEvent) {
     const { x, y } = spot(event);
-    setAt({ x, y });
+    set({ at: { x, y } });
     const held = gesture.current;
     if (held?.kind === "box") return setSelecting({ x0: held.x, y0: held.y, x1: x, y1: y, touched: event.altKey });
     if (held) return follow(held, x, y);
@@ -405,7 +404,6 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     [selection, state.project, snaps, turn],
   );
   return {
-    at,
     hover: dragging ? null : hover,
     overlay: runner.action ? runner.overlay : EMPTY,
     grips: tool === "select" ? grips : [],

@@ -12,7 +12,7 @@ import type { Outcome, Place, PlanAction, Snaps, Turn } from "../../actions/type
 import { EMPTY } from "../../actions/types";
 import { DrawRectangle, DrawWalls } from "../../actions/walls";
 import type { Edit } from "../../api/client";
-import { type Last, type Tool, useClient } from "../../store";
+import { type Last, type Tool, useClient, usePick } from "../../store";
 import { isStraightWall, MOTIONS, TOOLS } from "../../useActions";
 import { useHeld } from "../../useProject";
 import type { usePreview } from "./usePreview";
@@ -53,7 +53,18 @@ function lastOf(edits: Edit[], tool: Tool): Last | null {
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
-  const { tool, makeUps, kinds, shape, bay, roof, onRoof, copies, keep, set } = useClient();
+  const { tool, makeUps, kinds, shape, bay, roof, onRoof, copies, keep, set } = usePick(
+    "tool",
+    "makeUps",
+    "kinds",
+    "shape",
+    "bay",
+    "roof",
+    "onRoof",
+    "copies",
+    "keep",
+    "set",
+  );
   const saved = useRef(state);
   saved.current = state;
   const lines = useRef(snaps);

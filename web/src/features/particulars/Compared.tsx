@@ -1,14 +1,14 @@
 import { X } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { useCompared } from "../../api/queries";
-import { useClient } from "../../store";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { useHeld } from "../../useProject";
 
 /** The heights of two sides beside each other, with a mark where they differ. */
 export function Compared() {
   const { id, state, viewName } = useHeld();
-  const { beside, set } = useClient();
+  const { beside, set } = usePick("beside", "set");
   const rows = useCompared(id, viewName, beside === viewName ? null : beside, state.version).data;
   if (!beside || beside === viewName || !rows) return null;
   const title = (name: string) => state.views.find((view) => view.name === name)?.title.replace(/ elevation$/, "");
@@ -52,7 +52,7 @@ export function Compared() {
 }
 
 function Values({ heights }: { heights: Schemas["ShownHeight"][] }) {
-  const { set } = useClient();
+  const { set } = usePick("set");
   return (
     <td className="pr-1 align-top font-mono text-[10.5px]">
       {heights.length === 0 && <span className="text-quiet">not seen</span>}

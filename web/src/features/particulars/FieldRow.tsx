@@ -2,7 +2,7 @@ import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from "@headless
 import { ChevronDown } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { useClient } from "../../store";
+import { useClient, usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { useHeld } from "../../useProject";
 
@@ -11,7 +11,7 @@ type Field = Schemas["Field"];
 /** One fact: typed text goes to the service as it is, and an answer that refuses it stays beside the field. */
 export function FieldRow({ element, field }: { element: string; field: Field }) {
   const { state, change } = useHeld();
-  const { also, set } = useClient();
+  const { also, set } = usePick("also", "set");
   const [text, setText] = useState(field.text);
   const [wrong, setWrong] = useState<string | null>(null);
   const id = useId();

@@ -3,7 +3,7 @@ import { ChevronDown, Trash2 } from "lucide-react";
 import { Fragment, type ReactNode, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useParticulars } from "../../api/queries";
-import { useClient } from "../../store";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { SumRows } from "../../ui/SumCard";
@@ -17,7 +17,7 @@ type Facts = Schemas["Particulars"];
 /** The facts of what is selected, with where they come from and their checks; at the sheets, what is on the `sheet`. */
 export function ParticularsPane({ sheet }: { sheet: ReactNode }) {
   const { id, state, commit, bench } = useHeld();
-  const { selection, also, step, set } = useClient();
+  const { selection, also, step, set } = usePick("selection", "also", "step", "set");
   const element = selection ?? "project";
   const found = useParticulars(id, element, state.version);
   const facts = found.data;
@@ -140,7 +140,7 @@ const MOST_OPEN = 4;
 const folds = new Map<string, boolean>();
 
 function Rows({ element, fields }: { element: string; fields: Facts["fields"] }) {
-  const { set } = useClient();
+  const { set } = usePick("set");
   return (
     <div className="mt-3 flex flex-col gap-1.5">
       {fields.map((field) => (
@@ -159,7 +159,7 @@ function Rows({ element, fields }: { element: string; fields: Facts["fields"] })
 
 /** The strip of a make-up: on what is built of it, with a way to edit it; on itself, with the facts of one layer. */
 function MakeUpPart({ element, facts, strip }: { element: string; facts: Facts; strip: Schemas["Strip"] }) {
-  const { set } = useClient();
+  const { set } = usePick("set");
   const [layer, setLayer] = useState<string | null>(null);
   const own = strip.make_up === element;
   const chosen = strip.layers.find((held) => held.id === layer)?.id ?? strip.layers[0].id;

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useSheet } from "../../api/queries";
-import { useClient } from "../../store";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { useHeld } from "../../useProject";
 
@@ -11,7 +11,7 @@ const SELECT = "h-7 w-full rounded-md border border-rule bg-field px-1.5 text-[1
 /** What is on the chosen sheet: paper, views with their scales, and the files it becomes. */
 export function SheetParts() {
   const { id, state, commit, change } = useHeld();
-  const { sheet: chosen } = useClient();
+  const { sheet: chosen } = usePick("sheet");
   const [layers, setLayers] = useState("plain");
   const shown = useSheet(id, chosen ?? undefined, state.version);
   const document = state.project.sheets?.find((held) => held.id === chosen);

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useSheet } from "../../api/queries";
-import { useClient } from "../../store";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { useActions } from "../../useActions";
@@ -13,7 +13,7 @@ type Placed = SheetOut["placed"][number];
 /** The sheets: the chosen one as it prints; views are dragged into place. */
 export function SheetsScreen() {
   const { id, state, change, saving } = useHeld();
-  const { sheet: chosen, set, message } = useClient();
+  const { sheet: chosen, set, message } = usePick("sheet", "set", "message");
   const actions = useActions();
   const sheets = state.project.sheets ?? [];
   const shown = useSheet(id, chosen ?? undefined, state.version);

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useHistory, useNamePoint } from "../../api/queries";
-import { useClient } from "../../store";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { Panel } from "../../ui/Panel";
@@ -11,7 +11,7 @@ type Item = Schemas["HistoryItem"];
 
 /** What was done, in words: any point can be named, and gone back to; nothing in between is lost. */
 export function HistoryPanel() {
-  const { panel, set } = useClient();
+  const { panel, set } = usePick("panel", "set");
   return (
     <Panel title="History" open={panel === "history"} onClose={() => set({ panel: null })}>
       <Points />

@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Kind } from "../../actions/openings";
 import { newId } from "../../actions/types";
 import { useProjectState, useProjects } from "../../api/queries";
-import { useClient } from "../../store";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { Panel } from "../../ui/Panel";
@@ -10,7 +10,7 @@ import { useHeld } from "../../useProject";
 
 /** Copies a make-up, a kind or a saved wall of another project into this one. */
 export function MakeUpPanel() {
-  const { panel, set } = useClient();
+  const { panel, set } = usePick("panel", "set");
   return (
     <Panel
       title="Import a make-up, a kind or a saved wall"

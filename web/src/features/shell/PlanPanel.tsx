@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useLookAtPlan, useReadPlan } from "../../api/queries";
-import { useClient } from "../../store";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { Panel } from "../../ui/Panel";
@@ -19,7 +19,7 @@ const LEFT_OUT = "-";
 
 /** Reads a floor plan from a DXF file into the project: its layers first, then, with their make-ups chosen, the walls. */
 export function PlanPanel() {
-  const { panel, set } = useClient();
+  const { panel, set } = usePick("panel", "set");
   return (
     <Panel title="Read a plan" open={panel === "plan"} onClose={() => set({ panel: null })}>
       <Reading />

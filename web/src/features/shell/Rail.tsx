@@ -1,5 +1,5 @@
 import { Grid2x2, Home, LayoutDashboard, ListTree, PanelTop, Scissors } from "lucide-react";
-import { SPLIT, type Step, useClient } from "../../store";
+import { SPLIT, type Step, useClient, usePick } from "../../store";
 import { STEPS } from "../../useActions";
 import { useHeld } from "../../useProject";
 
@@ -13,7 +13,7 @@ const ICONS: Record<Step, typeof Home> = {
 };
 
 export function Rail() {
-  const { step, set } = useClient();
+  const { step, set } = usePick("step", "set");
   const { bench, state } = useHeld();
   const count = bench.findings.length;
   return (

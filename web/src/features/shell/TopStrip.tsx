@@ -1,6 +1,6 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headlessui/react";
 import { useState } from "react";
-import { useClient } from "../../store";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { type Action, useActions } from "../../useActions";
 import { useHeld } from "../../useProject";
@@ -12,7 +12,7 @@ const UNREACHED = {
 
 export function TopStrip({ reach, onLeave }: { reach: "reached" | "unsaved" | "unread"; onLeave: () => void }) {
   const { state, saving } = useHeld();
-  const { set } = useClient();
+  const { set } = usePick("set");
   const actions = useActions();
   const undo = actions.find((action) => action.id === "undo");
   const redo = actions.find((action) => action.id === "redo");

@@ -2,7 +2,7 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } fro
 import type { Project, Storey } from "../../actions/types";
 import { Refusal, Unreachable, type ViewWanted } from "../../api/client";
 import { type Change, useChange, useResult } from "../../api/queries";
-import { LOOK, useClient } from "../../store";
+import { LOOK, useClient, usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { useActions } from "../../useActions";
@@ -27,7 +27,18 @@ const ROOF_PLAN = "plan:roof";
 
 /** One project: rail, strip, bench or sheets, particulars, status line. */
 export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) {
-  const { step, side, section, elevation, beside, storey: level, selection, solid, roofAlone, set } = useClient();
+  const {
+    step,
+    side,
+    section,
+    elevation,
+    beside,
+    storey: level,
+    selection,
+    solid,
+    roofAlone,
+    set,
+  } = usePick("step", "side", "section", "elevation", "beside", "storey", "selection", "solid", "roofAlone", "set");
   const [storeys, setStoreys] = useState<Storey[]>([]);
   const seen = useRef({ version: 0, storeys: 0 });
   const [looks, setLooks] = useState<Record<string, number>>({});

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { useSolids } from "../../api/queries";
-import { useClient } from "../../store";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { useHeld } from "../../useProject";
@@ -12,7 +12,7 @@ const CLICK = 4;
 /** The house as a solid: turned with the pointer, elements selected by a click. */
 export default function SolidScreen() {
   const { id, state } = useHeld();
-  const { selection, also, set } = useClient();
+  const { selection, also, set } = usePick("selection", "also", "set");
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<Scene | null>(null);
   const pressed = useRef({ x: 0, y: 0 });
