@@ -19,12 +19,13 @@ expect.set_options(timeout=20_000)
 """What is waited for comes at once on an idle machine; a loaded one may take its time."""
 
 
-GROUPED = {
-    **dict.fromkeys(("Bay", "Niche"), "Bays, niches"),
-    **dict.fromkeys(("Post", "Beam", "Rail"), "Structure"),
-    **dict.fromkeys(("Construction", "Grid line"), "Lines"),
+TRADES = {
+    **dict.fromkeys(("Outer wall", "Inner wall", "Bay"), "walls"),
+    **dict.fromkeys(("Window", "Door", "Niche"), "openings"),
+    **dict.fromkeys(("Post", "Beam", "Rail"), "structure"),
+    **dict.fromkeys(("Construction", "Grid line"), "lines"),
 }
-"""Tools that a menu of their sort holds."""
+"""Tools that stand with those of their trade, and are in a menu while another of these was used last."""
 
 
 class Server:
@@ -121,8 +122,9 @@ class Bench:
         self.page.wait_for_timeout(250)
 
     def tool(self, name: str) -> None:
-        if name in GROUPED:
-            self.page.get_by_role("toolbar").get_by_role("button", name=re.compile(f"^{GROUPED[name]}")).click()
+        menu = self.page.get_by_role("toolbar").get_by_role("button", name=f"Tools: {TRADES.get(name)}")
+        if menu.count():
+            menu.click()
             self.page.get_by_role("menuitem", name=name, exact=True).click()
             return
         self.page.get_by_role("toolbar").get_by_role("button", name=name, exact=True).click()

@@ -71,7 +71,7 @@ export interface Viewport {
   v: number;
 }
 
-interface Client {
+export interface Client {
   step: Step;
   side: Side;
   /** The level of the storey whose plan is shown; the lowest one when none. */

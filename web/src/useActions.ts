@@ -4,7 +4,8 @@ import { numberOf } from "./actions/openings";
 import { annotationWith, showOf, showWith } from "./actions/shown";
 import { newId, type Project } from "./actions/types";
 import type { Change } from "./api/queries";
-import { type Last, LOOK, type Side, SPLIT, type Step, type Tool, useClient, usePick } from "./store";
+import { type Last, LOOK, type Side, SPLIT, type Step, useClient, usePick } from "./store";
+import { motionsFor, TOOLS } from "./tools";
 import { useHeld } from "./useProject";
 
 export interface Action {
@@ -17,41 +18,6 @@ export interface Action {
 
 export const STEPS: Step[] = ["Plan", "Heights", "Roof", "Elevations", "Sections", "Sheets"];
 export const SIDES: Side[] = ["south", "east", "north", "west"];
-
-export const TOOLS: { tool: Tool; label: string; steps: Step[]; group?: string }[] = [
-  { tool: "select", label: "Select", steps: ["Plan", "Heights", "Roof", "Elevations", "Sections"] },
-  { tool: "outer-wall", label: "Outer wall", steps: ["Plan"] },
-  { tool: "inner-wall", label: "Inner wall", steps: ["Plan"] },
-  { tool: "window", label: "Window", steps: ["Plan", "Elevations"] },
-  { tool: "door", label: "Door", steps: ["Plan", "Elevations"] },
-  { tool: "bay", label: "Bay", steps: ["Plan"], group: "Bays, niches" },
-  { tool: "post", label: "Post", steps: ["Plan"], group: "Structure" },
-  { tool: "beam", label: "Beam", steps: ["Plan"], group: "Structure" },
-  { tool: "rail", label: "Rail", steps: ["Plan"], group: "Structure" },
-  { tool: "niche", label: "Niche", steps: ["Plan"], group: "Bays, niches" },
-  { tool: "room", label: "Room", steps: ["Plan"] },
-  { tool: "construction", label: "Construction", steps: ["Plan"], group: "Lines" },
-  { tool: "grid", label: "Grid line", steps: ["Plan"], group: "Lines" },
-  { tool: "ground-spot", label: "Ground height", steps: ["Heights"] },
-  { tool: "ground-step", label: "Ground step", steps: ["Heights"] },
-  { tool: "roof", label: "Roof", steps: ["Roof"] },
-  { tool: "on-roof", label: "On the roof", steps: ["Roof"] },
-  { tool: "section", label: "Section line", steps: ["Sections"] },
-  { tool: "note", label: "Note", steps: ["Elevations", "Sections"] },
-];
-
-/** What can be done with what is selected on the plan. */
-export const MOTIONS: { tool: Tool; label: string; words: string }[] = [
-  { tool: "move", label: "Move", words: "Move what is selected" },
-  { tool: "copy", label: "Copy", words: "Copy what is selected" },
-  { tool: "mirror", label: "Mirror", words: "Mirror what is selected" },
-  { tool: "turn", label: "Turn", words: "Turn what is selected" },
-  { tool: "align", label: "Align", words: "Align the selected wall with a face" },
-];
-
-export function isStraightWall(project: Project, ids: string[]): boolean {
-  return ids.length === 1 && Boolean(project.walls?.some((wall) => wall.id === ids[0] && !wall.bulge));
-}
 
 /** A name for one more elevation: the word and the first number that is free. */
 function nextName(project: Project, word: string): string {
@@ -199,15 +165,10 @@ export function useActions(): Action[] {
       label: "Show every elevation and section like this view",
       run: () => commit([{ kind: "copy_show", view: viewName, to: others.map(({ name }) => name) }]),
     });
-    for (const { tool, label, steps } of TOOLS)
+    for (const { tool, words, steps } of TOOLS.filter((kind) => kind.steps.length))
       actions.push({
         id: `tool-${tool}`,
-        label:
-          tool === "select"
-            ? "Select and drag"
-            : tool === "on-roof"
-              ? "Draw: chimney, roof window, pipe, vent or downpipe"
-              : `Draw: ${tool === "construction" ? "construction line" : label.toLowerCase()}`,
+        label: words,
         run: () =>
           set({
             tool,
@@ -216,13 +177,12 @@ export function useActions(): Action[] {
           }),
       });
     const movable = movables(state, [selection, ...also]);
-    for (const { tool, words } of MOTIONS)
-      if (movable.length && (tool !== "align" || isStraightWall(project, movable)))
-        actions.push({
-          id: tool,
-          label: words,
-          run: () => set({ tool, message: null, ...(tool === "copy" ? { copies: 1 } : {}) }),
-        });
+    for (const { tool, words } of motionsFor(project, movable))
+      actions.push({
+        id: tool,
+        label: words,
+        run: () => set({ tool, message: null, ...(tool === "copy" ? { copies: 1 } : {}) }),
+      });
     const again = last && repeated(last, selection, movable);
     if (last && again)
       actions.push({

@@ -1,11 +1,12 @@
 import { Maximize2, Minimize2, Scan } from "lucide-react";
 import type { Drawing } from "../../api/client";
-import { type Tool, usePick } from "../../store";
+import { usePick } from "../../store";
+import { TOOLS, toolsByTrade } from "../../tools";
 import { Button } from "../../ui/Button";
-import { ToolMenu } from "../../ui/ToolMenu";
-import { TOOLS, useActions } from "../../useActions";
+import { useActions } from "../../useActions";
 import { useHeld } from "../../useProject";
 import { ShownChips } from "./ShownChips";
+import { ToolGroup } from "./ToolGroup";
 import { ToolOptions } from "./ToolOptions";
 import { ViewPanel } from "./ViewPanel";
 import { LADDER, type Panes } from "./viewport";
@@ -33,7 +34,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
   const own = state.project.elevations ?? [];
   const seen = elevation ? "seen along its own direction" : `seen from the ${side}`;
   const actions = useActions();
-  const tools = TOOLS.filter((item) => item.steps.includes(step));
+  const several = TOOLS.filter((item) => item.steps.includes(step)).length;
   return (
     <>
       {panes.planTop > 0 && (
@@ -61,31 +62,16 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
           </h2>
           <WorksChoice view={storey.plan} />
           <div role="toolbar" aria-label={`${step} actions`} className="flex min-w-0 gap-0.5 overflow-x-auto">
-            {tools.map((item) =>
-              item.group ? (
-                tools.find((other) => other.group === item.group) === item && (
-                  <ToolMenu
-                    key={item.group}
-                    label={item.group}
-                    items={tools
-                      .filter((other) => other.group === item.group)
-                      .map((other) => ({ ...other, id: other.tool }))}
-                    chosen={tool}
-                    onChoose={(id) => set({ tool: id as Tool, message: null })}
-                  />
-                )
-              ) : (
-                <Button
-                  key={item.tool}
-                  tone={tool === item.tool ? "chosen" : "plain"}
-                  aria-pressed={tool === item.tool}
-                  className={tools.length > 6 ? "!px-1.5 !text-[12px]" : "!px-2"}
-                  onClick={() => set({ tool: item.tool, message: null })}
-                >
-                  {item.label}
-                </Button>
-              ),
-            )}
+            {toolsByTrade(step).map(({ trade, tools }) => (
+              <ToolGroup
+                key={trade ?? tools[0].tool}
+                trade={trade}
+                tools={tools}
+                apart={tools.length > 2 || several > 6}
+                chosen={tool}
+                onChoose={(chosen) => set({ tool: chosen, message: null })}
+              />
+            ))}
             {actions
               .filter((action) => action.step === step)
               .map((action) => (

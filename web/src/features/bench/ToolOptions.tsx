@@ -5,10 +5,9 @@ import { lengthText } from "../../actions/lengthText";
 import type { OnRoof, RoofForm } from "../../actions/roof";
 import { readLength } from "../../api/queries";
 import { type RoofBase, usePick, type WallShape } from "../../store";
+import { bayOf, motionsFor } from "../../tools";
 import { Button } from "../../ui/Button";
-import { isStraightWall, MOTIONS } from "../../useActions";
 import { useHeld } from "../../useProject";
-import { bayOf } from "./usePlanAction";
 
 /** What the chosen tool asks beforehand, at the top of the plan. */
 export function ToolOptions({ top }: { top: number }) {
@@ -35,17 +34,17 @@ export function ToolOptions({ top }: { top: number }) {
       {tool === "on-roof" && <OnRoofOptions />}
       {tool === "copy" && <CopyOptions />}
       {(tool === "mirror" || tool === "turn") && <KeepOption />}
-      {motions && <MotionButtons align={isStraightWall(state.project, moved)} />}
+      {motions && <MotionButtons items={motionsFor(state.project, moved)} />}
     </div>
   );
 }
 
 /** What can be done with what is selected. */
-function MotionButtons({ align }: { align: boolean }) {
+function MotionButtons({ items }: { items: ReturnType<typeof motionsFor> }) {
   const { set } = usePick("set");
   return (
     <>
-      {MOTIONS.filter((item) => item.tool !== "align" || align).map((item) => (
+      {items.map((item) => (
         <Button
           key={item.tool}
           title={item.words}

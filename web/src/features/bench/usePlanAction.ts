@@ -1,70 +1,30 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { type BaySize, PlaceBay } from "../../actions/bay";
-import { DrawConstruction } from "../../actions/construction";
 import { movables } from "../../actions/elements";
-import { Measure } from "../../actions/measure";
-import { DrawOutline } from "../../actions/outline";
-import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "../../actions/place";
-import { Dormer, PutOnRoof, RoofOver, RoofRectangle } from "../../actions/roof";
-import { DrawGroundStep, PlaceGroundSpot } from "../../actions/site";
-import { Align, Mirror, Shift, TurnAbout } from "../../actions/transform";
 import type { Outcome, Place, PlanAction, Snaps, Turn } from "../../actions/types";
 import { EMPTY } from "../../actions/types";
-import { DrawRectangle, DrawWalls } from "../../actions/walls";
 import type { Edit } from "../../api/client";
 import { type Last, type Tool, useClient, usePick } from "../../store";
-import { isStraightWall, MOTIONS, TOOLS } from "../../useActions";
+import { TOOL_KINDS } from "../../tools";
 import { useHeld } from "../../useProject";
 import type { usePreview } from "./usePreview";
 
 export const SELECT_HINT = "Point at a line for where it comes from; click selects, again what lies under; Shift adds.";
-
-/** Tools that stay chosen when one thing is placed. */
-const KEPT = new Set<Tool>([
-  "window",
-  "door",
-  "niche",
-  "bay",
-  "construction",
-  "grid",
-  "ground-spot",
-  "post",
-  "rail",
-  "beam",
-  "on-roof",
-]);
-
-/** The bay that one begins with. */
-export function bayOf(units: "ft-in" | "mm"): BaySize {
-  return { shape: "angled", width: units === "ft-in" ? 2438.4 : 2400, out: units === "ft-in" ? 609.6 : 600 };
-}
 
 /** How edits of a tool are done again. */
 function lastOf(edits: Edit[], tool: Tool): Last | null {
   const held = edits[0];
   if (held.kind === "transform") {
     const { motion, copies = 0 } = held;
-    return { kind: "motion", label: MOTIONS.find((item) => item.tool === tool)?.label ?? "Move", motion, copies };
+    return { kind: "motion", label: TOOL_KINDS[tool].label, motion, copies };
   }
-  const label = TOOLS.find((item) => item.tool === tool)?.label;
-  return label ? { kind: "tool", label, tool } : null;
+  return { kind: "tool", label: TOOL_KINDS[tool].label, tool };
 }
 
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
-  const { tool, makeUps, kinds, shape, bay, roof, onRoof, copies, keep, set } = usePick(
-    "tool",
-    "makeUps",
-    "kinds",
-    "shape",
-    "bay",
-    "roof",
-    "onRoof",
-    "copies",
-    "keep",
-    "set",
-  );
+  const { tool, set } = usePick("tool", "set");
+  const options = usePick("makeUps", "kinds", "shape", "bay", "roof", "onRoof", "copies", "keep");
   const saved = useRef(state);
   saved.current = state;
   const lines = useRef(snaps);
@@ -80,62 +40,18 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new round begins the same action anew
   const action = useMemo<PlanAction | null>(() => {
-    const held = saved.current.project;
-    const walls = (held.make_ups ?? []).filter((makeUp) => makeUp.use === "wall");
-    const frame = { dx, dy };
-    if (tool === "outer-wall" || tool === "inner-wall") {
-      const status = tool === "outer-wall" ? "outer" : "inner";
-      const makeUp = makeUps[status] ?? walls.at(status === "outer" ? 0 : -1)?.id ?? "";
-      if (shape === "outline") {
-        const plain = walls.filter((held) => held.layers.length === 1);
-        const own = plain.find((held) => held.id === makeUps[status]) ?? plain[0];
-        return new DrawOutline(frame, storey, { status, makeUp: own?.id ?? makeUp });
-      }
-      const Draw = shape === "rectangle" ? DrawRectangle : DrawWalls;
-      const saved = held.saved_walls?.find((own) => own.id === makeUps[status]);
-      return new Draw(frame, storey, saved ? { status, makeUp: saved.make_up, saved: saved.id } : { status, makeUp });
-    }
-    if (tool === "window" || tool === "door" || tool === "niche") {
-      const own = kinds[tool];
-      const fitting = (held.kinds ?? []).filter((kind) => kind.unit === tool);
-      return new PlaceOpening(
-        held,
-        tool,
-        (own === "" ? null : fitting.find((kind) => kind.id === own)) ?? (own === "" ? null : fitting[0]) ?? null,
-      );
-    }
-    if (tool === "bay") return new PlaceBay(held, lines.current, bay ?? bayOf(held.units));
-    if (tool === "construction") return new DrawConstruction(frame, storey, lines.current);
-    if (tool === "grid") {
-      const names = (held.grid ?? []).map((line) => line.name);
-      return new DrawConstruction(frame, storey, lines.current, names);
-    }
-    if (tool === "ground-spot") return new PlaceGroundSpot(frame);
-    if (tool === "ground-step") return new DrawGroundStep(held, frame);
     const { selection, also } = useClient.getState();
-    const elements = movables(saved.current, [selection, ...also]);
-    if (elements.length) {
-      if (tool === "move") return new Shift(frame, { elements, copies: 0 });
-      if (tool === "copy") return new Shift(frame, { elements, copies });
-      if (tool === "mirror") return new Mirror(frame, { elements, copies: keep ? 1 : 0 });
-      if (tool === "turn") return new TurnAbout(frame, { elements, copies: keep ? 1 : 0 });
-      if (tool === "align" && isStraightWall(held, elements)) return new Align(frame, elements[0]);
-    }
-    if (tool === "post") return new PlacePost(held, frame, storey);
-    if (tool === "beam") return new DrawBeam(held, frame, storey);
-    if (tool === "rail") return new DrawRail(held, frame, storey);
-    if (tool === "measure") return new Measure();
-    if (tool === "room") return new PlaceRoom(held, frame, storey);
-    if (tool === "roof") {
-      const { form, over } = roof;
-      if (over === "walls") return new RoofOver(frame, storey, form);
-      const Draw = over === "dormer" ? Dormer : RoofRectangle;
-      return new Draw(held, frame, storey, form);
-    }
-    if (tool === "on-roof") return new PutOnRoof(frame, onRoof);
-    if (tool === "section") return new DrawSection(held, frame);
-    return null;
-  }, [tool, makeUps, kinds, shape, bay, roof, onRoof, copies, keep, dx, dy, round, state.version, storey]);
+    return (
+      TOOL_KINDS[tool].make?.({
+        project: saved.current.project,
+        frame: { dx, dy },
+        storey,
+        snaps: lines.current,
+        options,
+        movable: movables(saved.current, [selection, ...also]),
+      }) ?? null
+    );
+  }, [tool, options, dx, dy, round, state.version, storey]);
 
   const take = useCallback(
     (outcome: Outcome | null, moved = false) => {
@@ -156,7 +72,7 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
             if (last) set({ last });
             if (!done) return;
             const after = useClient.getState();
-            const keep = KEPT.has(after.tool);
+            const keep = TOOL_KINDS[after.tool].stays;
             set({ selection: done.select, also: done.also ?? [], ...(keep ? {} : { tool: "select" as const }) });
             if (after.tool === "section" && done.select) set({ section: done.select });
           },
