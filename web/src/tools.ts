@@ -9,6 +9,7 @@ import { Align, Mirror, Shift, TurnAbout } from "./actions/transform";
 import type { PlanAction, Project, Snaps, Storey, Turn } from "./actions/types";
 import { DrawRectangle, DrawWalls } from "./actions/walls";
 import type { Client, Step, Tool } from "./store";
+import { usual } from "./usual";
 
 /** What a tool works on: the project and the storey on the screen, what is chosen for it, and what is selected. */
 export interface OnPlan {
@@ -42,7 +43,7 @@ export interface ToolKind {
 
 /** The bay that one begins with. */
 export function bayOf(units: "ft-in" | "mm"): BaySize {
-  return { shape: "angled", width: units === "ft-in" ? 2438.4 : 2400, out: units === "ft-in" ? 609.6 : 600 };
+  return { shape: "angled", width: usual("bay_width", units), out: usual("bay_depth", units) };
 }
 
 export function isStraightWall(project: Project, ids: string[]): boolean {

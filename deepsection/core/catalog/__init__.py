@@ -1,6 +1,19 @@
-"""Trade data with a source per row: materials, hatch patterns, lumber, windows and doors."""
+"""Trade data with a source per row: materials, hatch patterns, lumber, windows and doors, usual sizes."""
 
-from .tables import HatchFamily, HatchPattern, Lumber, Material, hatch, hatches, lumber, material, materials, unit_rows
+from .tables import (
+    HatchFamily,
+    HatchPattern,
+    Lumber,
+    Material,
+    hatch,
+    hatches,
+    lumber,
+    material,
+    materials,
+    unit_rows,
+    usual,
+    usual_sizes,
+)
 
 __all__ = [
     "HatchFamily",
@@ -13,4 +26,6 @@ __all__ = [
     "material",
     "materials",
     "unit_rows",
+    "usual",
+    "usual_sizes",
 ]

@@ -9,7 +9,7 @@ from importlib.resources import files
 from typing import Any, Literal
 
 from ..errors import UnknownElement
-from ..units import INCH
+from ..units import INCH, Units
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,6 +78,16 @@ class Lumber:
     depth: float
 
 
+@dataclass(frozen=True, slots=True)
+class UsualSize:
+    """What a new thing begins with: in projects of feet and inches, and in metric ones (mm both)."""
+
+    of: str
+    imperial: float
+    metric: float
+    source: str
+
+
 def _read(name: str) -> dict[str, Any]:
     data: dict[str, Any] = json.loads((files(__package__) / "data" / name).read_text("utf-8"))
     return data
@@ -133,6 +143,19 @@ def lumber() -> dict[str, Lumber]:
 def unit_rows() -> tuple[dict[str, Any], ...]:
     """The kinds of windows, doors and niches that ship, as rows: sizes `in` inches and in `mm`."""
     return tuple(_read("kinds.json")["kinds"])
+
+
+@cache
+def usual_sizes() -> dict[str, UsualSize]:
+    """The sizes that new things begin with, by name."""
+    rows = _read("usual.json")["sizes"]
+    return {row["id"]: UsualSize(row["of"], row["in"] * INCH, row["mm"], row["source"]) for row in rows}
+
+
+def usual(id: str, units: Units) -> float:
+    """A size that new things begin with (mm), in a project of these units. Raises: KeyError."""
+    size = usual_sizes()[id]
+    return size.imperial if units == "ft-in" else size.metric
 
 
 def material(id: str) -> Material:

@@ -7,7 +7,7 @@ import math
 
 import pytest
 
-from deepsection.core.catalog import hatch, hatches, lumber, material, materials
+from deepsection.core.catalog import hatch, hatches, lumber, material, materials, usual, usual_sizes
 from deepsection.core.drawing import PENS
 from deepsection.core.errors import UnknownElement
 from deepsection.core.sheets import PAPERS, scale_name, standard_scales
@@ -79,3 +79,16 @@ def test_imperial_scales_say_what_they_are() -> None:
             float(p.split("/")[0]) / float(p.split("/")[1]) if "/" in p else float(p) for p in (whole, fraction) if p
         )
         assert int(right.split("'")[0]) * 12 / inches == scale
+
+
+def test_usual_sizes_name_their_source_and_agree_in_both_units() -> None:
+    """Both columns are what the trade rounds to: they differ by less than a sixth."""
+    sizes = usual_sizes()
+    assert len(sizes) > 35
+    for id, size in sizes.items():
+        assert size.of and size.source, id
+        assert abs(size.imperial - size.metric) < max(size.imperial, size.metric) / 6, id
+    assert usual("rail_height", "ft-in") == 914.4 and usual("rail_height", "mm") == 900.0
+    assert "R312.1.2" in sizes["rail_height"].source
+    with pytest.raises(KeyError):
+        usual("moat", "mm")

@@ -1,4 +1,5 @@
 import type { Edit } from "../api/client";
+import { usual } from "../usual";
 import { OnePoint } from "./onePoint";
 import { type Kind, numberOf, type Opening } from "./openings";
 import {
@@ -14,16 +15,8 @@ import {
   toPlan,
 } from "./types";
 
-type Units = "ft-in" | "mm";
-
-const INCH = 25.4;
-
-function start(units: Units, imperial: number, metric: number): number {
-  return units === "ft-in" ? imperial * INCH : metric;
-}
-
-/** Usual heads above the floor: in line for windows and doors, lower for niches (inches, mm). */
-const HEADS = { window: [82, 2100], door: [82, 2100], niche: [66, 1650] } as const;
+/** Usual heads above the floor: in line for windows and doors, lower for niches. */
+const HEADS = { window: "opening_head", door: "opening_head", niche: "niche_head" } as const;
 
 /** Places windows, doors or niches on walls, one click each: of a kind, or of their own. */
 export class PlaceOpening extends OnePoint {
@@ -49,8 +42,8 @@ export class PlaceOpening extends OnePoint {
   private size(): { width: number; height: number } {
     if (this.kind) return this.kind.design;
     const units = this.project.units;
-    if (this.unit === "door") return { width: start(units, 36, 900), height: start(units, 82, 2100) };
-    return { width: start(units, 48, 1200), height: start(units, 48, 1200) };
+    if (this.unit === "door") return { width: usual("door_width", units), height: usual("door_height", units) };
+    return { width: usual("window_width", units), height: usual("window_height", units) };
   }
 
   protected edit(place: Place): Edit | null {
@@ -58,7 +51,7 @@ export class PlaceOpening extends OnePoint {
     const wall = this.project.walls?.find((wall) => wall.id === place.wall);
     const { height } = this.size();
     const setBack = this.project.tradition === "masonry" && wall?.status === "outer" && this.unit !== "niche";
-    const head = start(this.project.units, HEADS[this.unit][0], HEADS[this.unit][1]);
+    const head = usual(HEADS[this.unit], this.project.units);
     const opening: Opening = {
       id: this.made,
       state: "new",
@@ -89,7 +82,7 @@ export class PlaceOpening extends OnePoint {
       ...this.size(),
       number: nextNumber(letter, taken),
       ...(this.unit === "window" ? { bars_across: 2, bars_up: 2 } : {}),
-      trim: plain ? 0 : start(this.project.units, 3.5, 90),
+      trim: plain ? 0 : usual("trim_width", this.project.units),
     };
   }
 }
@@ -160,7 +153,7 @@ export class PlacePost extends OnePoint {
         state: "new",
         ...toPlan(this.turn, place.u, place.w),
         shape: "square",
-        width: start(this.project.units, 5.5, 140),
+        width: usual("post_width", this.project.units),
         depth: null,
         turn: 0,
         material: "softwood",
@@ -299,8 +292,8 @@ export class DrawBeam extends OnStorey {
       state: "new" as const,
       start: from,
       end: to,
-      width: start(units, 3.5, 90),
-      depth: start(units, 9.25, 235),
+      width: usual("beam_width", units),
+      depth: usual("beam_depth", units),
       material: "softwood",
       top: { level: this.storey.plate ?? "", offset: 0 },
     };
@@ -337,8 +330,8 @@ export class DrawRail extends OnStorey {
       x2: q.x,
       y2: q.y,
       base: { level: this.storey.level, offset: 0 },
-      height: start(units, 36, 900),
-      gap: start(units, 4, 100),
+      height: usual("rail_height", units),
+      gap: usual("rail_gap", units),
       material: "softwood",
     };
     return { id: this.id, edit: { kind: "put_rail" as const, rail } };

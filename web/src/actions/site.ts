@@ -1,4 +1,5 @@
 import type { Edit } from "../api/client";
+import { usual } from "../usual";
 import { OnePoint } from "./onePoint";
 import { TwoPoints } from "./place";
 import { newId, type Outcome, type Place, type Project, type Turn, toPlan } from "./types";
@@ -57,7 +58,7 @@ export class DrawGroundStep extends TwoPoints {
   protected make(a: Place, b: Place) {
     if (Math.hypot(a.u - b.u, a.w - b.w) < 50) return "A step needs two points that lie apart.";
     const [p, q] = [toPlan(this.turn, a.u, a.w), toPlan(this.turn, b.u, b.w)];
-    const rise = this.project.units === "ft-in" ? 14 * 25.4 : 350;
+    const rise = usual("ground_step", this.project.units);
     const step = { id: this.id, x1: p.x, y1: p.y, x2: q.x, y2: q.y, rise };
     return { id: this.id, edit: { kind: "put_ground_step", step } as Edit };
   }

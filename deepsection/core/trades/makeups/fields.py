@@ -6,12 +6,12 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Any, get_args
 
-from ...catalog import materials
+from ...catalog import materials, usual
 from ...edits import PutMakeUp, changed
 from ...errors import RefusedEdit
 from ...model import Framing, Layer, MakeUp, Project, bearing_layer
 from ...rows.rows import Row, action_row, choice_row, length_row, number_row, text_row
-from ...units import INCH, format_thickness
+from ...units import format_thickness
 from .model import Function
 from .names import derived_name
 
@@ -103,8 +103,7 @@ def _layer(project: Project, make_up: MakeUp, position: int) -> list[Row]:
 
 def _framing(project: Project, layer: Layer, put: Callable[..., Sequence[Any]]) -> list[Row]:
     framing, units = layer.framing, project.units
-    imperial = units == "ft-in"
-    usual = Framing(spacing=16 * INCH if imperial else 400.0, thickness=1.5 * INCH if imperial else 38.0)
+    begun = Framing(spacing=usual("member_spacing", units), thickness=usual("member_thickness", units))
 
     def framed(**changes: Any) -> Sequence[Any]:
         return put(framing=changed(framing, **changes))
@@ -119,7 +118,7 @@ def _framing(project: Project, layer: Layer, put: Callable[..., Sequence[Any]]) 
             "Built as",
             "framed" if framing else "solid",
             kinds,
-            lambda t: put(framing=(framing or usual) if t == "framed" else None),
+            lambda t: put(framing=(framing or begun) if t == "framed" else None),
         )
     ]
     if framing is None:

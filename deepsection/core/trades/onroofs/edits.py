@@ -10,6 +10,7 @@ import shapely
 from pydantic import Field
 from shapely.geometry import Polygon
 
+from ...catalog import usual
 from ...document.command import Command
 from ...document.putting import PutElement
 from ...document.rebuilding import changed, put
@@ -18,7 +19,6 @@ from ...errors import RefusedEdit
 from ...geometry import Line, Point, line_through
 from ...model.places import corner_point, roof_sides
 from ...model.project import Project
-from ...units import INCH
 from ..levels.model import LevelRule
 from ..roofs.edits.roofs import plain_shape
 from ..roofs.model import SLOPING, RoofBlock
@@ -64,41 +64,37 @@ class AddOnRoof(Command):
 
     def apply(self, project: Project) -> Project:
         """The project with it. Raises: RefusedEdit, where there is no roof or no eave."""
-        imperial = project.units == "ft-in"
-        here = (self.x, self.y)
-
-        def size(inches: float, mm: float) -> float:
-            return inches * INCH if imperial else mm
-
+        here, units = (self.x, self.y), project.units
         if self.what == "downpipe":
-            return self._downpipe(project, imperial)
+            return self._downpipe(project)
         if self.what == "chimney":
             chimney = Chimney(
                 id=self.id,
                 x=self.x,
                 y=self.y,
-                width=size(32, 800.0),
-                depth=size(24, 600.0),
-                flue=size(8, 200.0),
+                width=usual("chimney_width", units),
+                depth=usual("chimney_depth", units),
+                flue=usual("flue", units),
                 turn=_turned(project, here),
-                material="brick_modular" if imperial else "brick",
+                material="brick_modular" if units == "ft-in" else "brick",
                 base=LevelRule(level=_lowest(project)),
             )
             return put(project, chimney)
         if not any(_covers(project, roof, here) for roof in project.roofs):
             message = "there is no roof here: click on the slope that it goes through"
             raise RefusedEdit(message, element=self.id, field="x")
-        width, length, height = {
-            "window": (size(30, 780.0), size(48, 1180.0), size(3, 75.0)),
-            "pipe": (size(4, 110.0), size(4, 110.0), size(12, 300.0)),
-            "vent": (size(16, 400.0), size(16, 400.0), size(4, 100.0)),
+        names = {
+            "window": ("roof_window_width", "roof_window_length", "roof_window_height"),
+            "pipe": ("pipe_width", "pipe_width", "pipe_height"),
+            "vent": ("vent_width", "vent_width", "vent_height"),
         }[self.what]
+        width, length, height = (usual(name, units) for name in names)
         fitting = RoofFitting(
             id=self.id, fitting=self.what, x=self.x, y=self.y, width=width, length=length, height=height
         )
         return put(project, fitting)
 
-    def _downpipe(self, project: Project, imperial: bool) -> Project:
+    def _downpipe(self, project: Project) -> Project:
         near = min(_eaves(project, (self.x, self.y)), key=lambda found: found[0], default=None)
         if near is None or near[0] > BESIDE:
             message = "there is no eave here: click near the eave whose gutter it drains"
@@ -106,9 +102,9 @@ class AddOnRoof(Command):
         _, roof, edge, line = near
         pipe = Downpipe(
             id=self.id, roof=roof.id, edge=str(roof.edges[edge].id), distance=max(0.0, line.along((self.x, self.y))),
-            size=3 * INCH if imperial else 75.0,
+            size=usual("downpipe", project.units),
         )  # fmt: skip
-        hung = roof if roof.gutter else changed(roof, gutter=5 * INCH if imperial else 115.0)
+        hung = roof if roof.gutter else changed(roof, gutter=usual("gutter", project.units))
         return put(project, hung, pipe)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from typing import ClassVar, Literal
 
+from ...catalog import usual
 from ...document.command import Command
 from ...document.putting import PutElement
 from ...document.rebuilding import get_element, put
@@ -12,14 +13,13 @@ from ...document.values import Id
 from ...errors import RefusedEdit
 from ...model.places import along_from_start, beam_points, wall_axis
 from ...model.project import Project
-from ...units import INCH
 from ..levels.model import LevelRule
 from ..makeups.model import MakeUp
 from ..openings.model import Opening
 from ..posts.model import Beam
 from ..walls.bands import layer_bands
 from ..walls.model import Wall
-from .model import RAIL_GAP, RAIL_HEIGHT, RISE, OutsideSteps, Rail
+from .model import OutsideSteps, Rail
 
 
 class PutOutsideSteps(PutElement):
@@ -55,17 +55,17 @@ class AddSteps(Command):
         side = 1.0 if wall.outside == "left" else -1.0
         x, y = axis.at(at, side * outer)
         dx, dy = axis.direction(at)
-        imperial = project.units == "ft-in"
-        width = project.design_of(door).width + (24 * INCH if imperial else 600.0)
+        units = project.units
+        width = project.design_of(door).width + usual("steps_past_door", units)
         steps = OutsideSteps(
             id=self.id,
             x=x,
             y=y,
             turn=round(math.degrees(math.atan2(side * dx, -side * dy)), 6),
             width=width,
-            going=11 * INCH if imperial else 280.0,
-            most_rise=RISE[project.units],
-            landing=36 * INCH if imperial else 900.0,
+            going=usual("going", units),
+            most_rise=usual("riser", units),
+            landing=usual("landing", units),
             top=LevelRule(level=wall.base.level, offset=wall.base.offset + door.sill),
         )
         return put(project, steps)
@@ -97,7 +97,7 @@ class AddRail(Command):
             x2=x2 - dx * b,
             y2=y2 - dy * b,
             base=LevelRule(level=level),
-            height=RAIL_HEIGHT[project.units],
-            gap=RAIL_GAP[project.units],
+            height=usual("rail_height", project.units),
+            gap=usual("rail_gap", project.units),
         )
         return put(project, rail)

@@ -10,14 +10,7 @@ from pydantic import Field
 from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
 from ...document.values import Id, MaterialId, Mm, NotNegative, Positive
-from ...units import INCH, Units
 from ..levels.model import LevelRule
-
-RISE: dict[Units, float] = {"ft-in": 7.75 * INCH, "mm": 220.0}
-"""Highest risers. Source: IRC R311.7.5.1 (7 3/4 in); Approved Document K, private stairs (220 mm); both from memory."""
-RAIL_HEIGHT: dict[Units, float] = {"ft-in": 36.0 * INCH, "mm": 900.0}
-RAIL_GAP: dict[Units, float] = {"ft-in": 4.0 * INCH, "mm": 100.0}
-"""Rails and the gaps of their balusters. Source: IRC R312.1.2, R312.1.3; Approved Document K; both from memory."""
 
 
 class OutsideSteps(Standing):

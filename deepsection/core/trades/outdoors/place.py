@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 
 from ...building.diagnostics import Diagnostic
+from ...catalog import usual
 from ...model import LevelRule, Project
 from ...units import HeightSum, SumTerm
 from ..ground.place import Ground
 from ..levels.placed import Level
-from .model import RAIL_GAP, RAIL_HEIGHT
 from .placed import PlacedRail, PlacedSteps
 
 POST = 89.0
@@ -27,13 +27,13 @@ def place_steps(
     placed = []
     for steps in project.outside_steps:
         top, risers = _height(steps.top, levels, f"top:{steps.id}", "top of steps"), 1
-        usual = (RAIL_HEIGHT[project.units], RAIL_GAP[project.units])
-        held = PlacedSteps(steps, top, 0.0, 1, *usual)
+        rail = (usual("rail_height", project.units), usual("rail_gap", project.units))
+        held = PlacedSteps(steps, top, 0.0, 1, *rail)
         for _ in range(4):
             # The ground at their foot tells how many there are, and they how far out their foot lies.
-            held = PlacedSteps(steps, top, ground.z(*held.at(held.run, 0.0)), risers, *usual)
+            held = PlacedSteps(steps, top, ground.z(*held.at(held.run, 0.0)), risers, *rail)
             risers = max(1, math.ceil((top.total - held.foot) / steps.most_rise - 1e-9))
-        held = PlacedSteps(steps, top, held.foot, risers, *usual)
+        held = PlacedSteps(steps, top, held.foot, risers, *rail)
         at = (steps.x, steps.y)
         if top.total - held.foot < SAME:
             message = "the ground here is as high as the top of these steps: none are needed"

@@ -15,6 +15,7 @@ import { PaneHeads } from "./PaneHeads";
 import { Rim } from "./Rim";
 import { RoofSides } from "./RoofSides";
 import { Triangles } from "./Triangles";
+import { BenchContext } from "./useBench";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
 import { besideBy, fitted, LADDER, outgrown, type Panes, panesOf, type Size, SPLITTER } from "./viewport";
@@ -80,115 +81,115 @@ export function BenchScreen() {
   const sum = sumId ? shown.sums.find((table) => table.id === sumId) : undefined;
   const transform = (y: number) => `translate(${viewport.u} ${y}) scale(${viewport.k} ${-viewport.k})`;
 
+  const onBench = useMemo(
+    () => ({ bench: shown, plan, view, viewport, panes, size, point: setHoverSum }),
+    [shown, plan, view, viewport, panes, size, setHoverSum],
+  );
+
   return (
-    <main
-      ref={box}
-      className="relative select-none overflow-hidden bg-paper"
-      aria-label="Bench"
-      aria-busy={busy}
-      {...pointer.events}
-      style={{ cursor: pointer.cursor, touchAction: "none" }}
-    >
-      <svg
-        width={size.width}
-        height={size.height}
-        className={`absolute inset-0 block ${viewport.k < CLOSE ? "far" : ""}`}
-        style={{ "--k": viewport.k, "--pen": Math.min(1.3, Math.max(0.45, viewport.k / 0.028)) } as React.CSSProperties}
+    <BenchContext.Provider value={onBench}>
+      <main
+        ref={box}
+        className="relative select-none overflow-hidden bg-paper"
+        aria-label="Bench"
+        aria-busy={busy}
+        {...pointer.events}
+        style={{ cursor: pointer.cursor, touchAction: "none" }}
       >
-        <title>{`Plan and ${view?.title ?? "view"}`}</title>
-        <clipPath id="clip-plan">
-          <rect x={0} y={panes.planTop} width={size.width} height={Math.max(0, panes.planBottom - panes.planTop)} />
-        </clipPath>
-        <clipPath id="clip-view">
-          <rect x={0} y={panes.viewTop} width={size.width} height={Math.max(0, panes.viewBottom - panes.viewTop)} />
-        </clipPath>
-        <g clipPath="url(#clip-plan)">
-          <g transform={transform(viewport.w)} data-pane="plan" data-testid="plan" className="turning">
-            {plan && <DrawingView drawing={plan} id="p" k={viewport.k} without={NOTHING} />}
-          </g>
-        </g>
-        <g clipPath="url(#clip-view)">
-          <LevelLines bench={shown} viewport={viewport} width={size.width} />
-          {beside && (
-            <g transform={`translate(${besideBy(view, beside) * viewport.k} 0)`} data-testid="beside">
-              <g transform={transform(viewport.v)}>
-                <DrawingView drawing={beside} id="b" k={viewport.k} without={ON_LADDER} />
-              </g>
+        <svg
+          width={size.width}
+          height={size.height}
+          className={`absolute inset-0 block ${viewport.k < CLOSE ? "far" : ""}`}
+          style={
+            { "--k": viewport.k, "--pen": Math.min(1.3, Math.max(0.45, viewport.k / 0.028)) } as React.CSSProperties
+          }
+        >
+          <title>{`Plan and ${view?.title ?? "view"}`}</title>
+          <clipPath id="clip-plan">
+            <rect x={0} y={panes.planTop} width={size.width} height={Math.max(0, panes.planBottom - panes.planTop)} />
+          </clipPath>
+          <clipPath id="clip-view">
+            <rect x={0} y={panes.viewTop} width={size.width} height={Math.max(0, panes.viewBottom - panes.viewTop)} />
+          </clipPath>
+          <g clipPath="url(#clip-plan)">
+            <g transform={transform(viewport.w)} data-pane="plan" data-testid="plan" className="turning">
+              {plan && <DrawingView drawing={plan} id="p" k={viewport.k} without={NOTHING} />}
             </g>
-          )}
-          <g
-            transform={transform(viewport.v)}
-            data-pane="view"
-            data-testid="view"
-            className={showOf(state.project, viewName).thin ? "thin" : undefined}
-          >
-            {view && (
-              <DrawingView
-                drawing={view}
-                id="v"
-                k={viewport.k}
-                without={fill === "view" && viewport.k >= CLOSE ? NOTHING : ON_LADDER}
-              />
-            )}
           </g>
-        </g>
-        {[selection, ...also].map(
-          (element) =>
-            element && (
-              <Halo key={element} plan={plan} view={view} element={element} viewport={viewport} panes={panes} />
-            ),
+          <g clipPath="url(#clip-view)">
+            <LevelLines />
+            {beside && (
+              <g transform={`translate(${besideBy(view, beside) * viewport.k} 0)`} data-testid="beside">
+                <g transform={transform(viewport.v)}>
+                  <DrawingView drawing={beside} id="b" k={viewport.k} without={ON_LADDER} />
+                </g>
+              </g>
+            )}
+            <g
+              transform={transform(viewport.v)}
+              data-pane="view"
+              data-testid="view"
+              className={showOf(state.project, viewName).thin ? "thin" : undefined}
+            >
+              {view && (
+                <DrawingView
+                  drawing={view}
+                  id="v"
+                  k={viewport.k}
+                  without={fill === "view" && viewport.k >= CLOSE ? NOTHING : ON_LADDER}
+                />
+              )}
+            </g>
+          </g>
+          {[selection, ...also].map((element) => element && <Halo key={element} element={element} />)}
+          {pointer.box && <SelectionBox box={pointer.box} />}
+          {pointer.hover && <ProjectionLines {...pointer.hover} />}
+          {sumId && !pointer.dragging && <Triangles sum={sumId} />}
+          <WalkedLines />
+          {setOut && <SetOutLines />}
+          <Guides />
+          <ActionOverlay overlay={pointer.overlay} />
+          <Grips pointer={pointer} viewport={viewport} />
+        </svg>
+        <Splitter panes={panes} size={size} onSplit={(at) => set({ split: at })} hidden={fill !== "both"} />
+        <PaneHeads
+          panes={panes}
+          plan={plan}
+          view={view}
+          onFit={() => setViewport(fitted(panes, plan, view, whole, beside))}
+        />
+        <Rim
+          facing={facing}
+          panes={panes}
+          onTurn={(next: Side) => set({ side: next, elevation: null, step: step === "Sections" ? "Elevations" : step })}
+        />
+        {step === "Roof" && tool === "select" && <RoofSides roof={selection} />}
+        <WalkKnob />
+        <OwnHeights />
+        <Ladder preview={preview} />
+        <Messages
+          panes={panes}
+          plan={plan}
+          view={view}
+          begun={pointer.overlay.dots.length > 0 || pointer.overlay.lines.length > 0}
+        />
+        {!pointer.dragging && <LetteringBar />}
+        <AtPointer
+          sum={pointer.dragging ? undefined : sum}
+          onLadder={Boolean(hoverSum)}
+          wrong={pointer.wrong ?? preview.wrong}
+          label={pointer.dragLabel}
+          entry={pointer.entry}
+          closeEntry={pointer.closeEntry}
+          size={size}
+        />
+        {message && (
+          <div className="absolute bottom-3 left-1/2 z-20 -translate-x-1/2">
+            <Note tone={message.tone}>{message.text}</Note>
+          </div>
         )}
-        {pointer.box && <SelectionBox box={pointer.box} />}
-        {pointer.hover && (
-          <ProjectionLines plan={plan} view={view} {...pointer.hover} viewport={viewport} panes={panes} />
-        )}
-        {sumId && !pointer.dragging && <Triangles bench={shown} sum={sumId} viewport={viewport} panes={panes} />}
-        <WalkedLines snaps={shown.snaps} view={view} viewport={viewport} panes={panes} />
-        {setOut && <SetOutLines snaps={shown.snaps} viewport={viewport} />}
-        <Guides snaps={shown.snaps} viewport={viewport} />
-        <ActionOverlay overlay={pointer.overlay} viewport={viewport} />
-        <Grips pointer={pointer} viewport={viewport} />
-      </svg>
-      <Splitter panes={panes} size={size} onSplit={(at) => set({ split: at })} hidden={fill !== "both"} />
-      <PaneHeads
-        panes={panes}
-        plan={plan}
-        view={view}
-        onFit={() => setViewport(fitted(panes, plan, view, whole, beside))}
-      />
-      <Rim
-        facing={facing}
-        panes={panes}
-        onTurn={(next: Side) => set({ side: next, elevation: null, step: step === "Sections" ? "Elevations" : step })}
-      />
-      {step === "Roof" && tool === "select" && (
-        <RoofSides snaps={shown.snaps} roof={selection} viewport={viewport} panes={panes} />
-      )}
-      <WalkKnob snaps={shown.snaps} viewport={viewport} panes={panes} />
-      <OwnHeights bench={shown} view={view} viewport={viewport} panes={panes} onHover={setHoverSum} />
-      <Ladder bench={shown} viewport={viewport} panes={panes} preview={preview} onHover={setHoverSum} />
-      <Messages
-        panes={panes}
-        plan={plan}
-        view={view}
-        begun={pointer.overlay.dots.length > 0 || pointer.overlay.lines.length > 0}
-      />
-      {!pointer.dragging && <LetteringBar view={view} viewport={viewport} width={size.width} />}
-      <AtPointer
-        sum={pointer.dragging ? undefined : sum}
-        onLadder={Boolean(hoverSum)}
-        wrong={pointer.wrong ?? preview.wrong}
-        label={pointer.dragLabel}
-        entry={pointer.entry}
-        closeEntry={pointer.closeEntry}
-        size={size}
-      />
-      {message && (
-        <div className="absolute bottom-3 left-1/2 z-20 -translate-x-1/2">
-          <Note tone={message.tone}>{message.text}</Note>
-        </div>
-      )}
-    </main>
+      </main>
+    </BenchContext.Provider>
   );
 }
 

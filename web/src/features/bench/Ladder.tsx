@@ -1,11 +1,11 @@
 import { useRef, useState } from "react";
-import type { Bench } from "../../api/client";
-import { usePick, type Viewport } from "../../store";
+import { usePick } from "../../store";
 import { useHeld } from "../../useProject";
 import { LengthEntry } from "./LengthEntry";
 import { spread } from "./spread";
+import { useBench } from "./useBench";
 import type { usePreview } from "./usePreview";
-import { LADDER, type Panes } from "./viewport";
+import { LADDER } from "./viewport";
 
 const NAME_HEIGHT = 28;
 /** A name without its height, where the pane is too low for both. */
@@ -17,14 +17,6 @@ const BOTTOM = 16;
 /** Where names end and their leaders begin, and where these reach the rung. */
 const [NAME_END, RUNG] = [LADDER - 26, LADDER - 18];
 
-interface Props {
-  bench: Bench;
-  viewport: Viewport;
-  panes: Panes;
-  preview: ReturnType<typeof usePreview>;
-  onHover: (sum: string | null) => void;
-}
-
 /** A rung that is being dragged: from which height of the pointer, its rise over the rung below, and what it becomes. */
 interface Held {
   y: number;
@@ -35,7 +27,8 @@ interface Held {
 const CLICK_PX = 4;
 
 /** The height ladder beside the view: rungs at their heights, and between them the parts that add up. */
-export function Ladder({ bench, viewport, panes, preview, onHover }: Props) {
+export function Ladder({ preview }: { preview: ReturnType<typeof usePreview> }) {
+  const { bench, viewport, panes, point: onHover } = useBench();
   const { state, change, commit } = useHeld();
   const dragged = useRef<Held | null>(null);
   const { selection, set } = usePick("selection", "set");

@@ -1,19 +1,19 @@
 import { useEffect, useState } from "react";
 import type { Annotation } from "../../actions/shown";
 import { annotationOf, annotationWith, keyInWords } from "../../actions/shown";
-import type { Drawing, TextMark } from "../../api/client";
-import { usePick, type Viewport } from "../../store";
+import type { TextMark } from "../../api/client";
+import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { useHeld } from "../../useProject";
-
-interface Props {
-  view: Drawing | undefined;
-  viewport: Viewport;
-  width: number;
-}
+import { useBench } from "./useBench";
 
 /** Beside lettering that is selected: its text, and what else can be done with it. */
-export function LetteringBar({ view, viewport, width }: Props) {
+export function LetteringBar() {
+  const {
+    view,
+    viewport,
+    size: { width },
+  } = useBench();
   const { state, viewName, commit } = useHeld();
   const { lettering: key, set } = usePick("lettering", "set");
   const text = view?.marks.find(

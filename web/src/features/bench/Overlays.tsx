@@ -1,19 +1,11 @@
 import type { Overlay, Snaps } from "../../actions/types";
-import type { Bench, Drawing } from "../../api/client";
 import { pathData } from "../../drawing/path";
-import type { Viewport } from "../../store";
-import { type Extent, extentOf, LADDER, type Panes } from "./viewport";
-
-interface HaloProps {
-  plan: Drawing | undefined;
-  view: Drawing | undefined;
-  element: string;
-  viewport: Viewport;
-  panes: Panes;
-}
+import { useBench } from "./useBench";
+import { type Extent, extentOf, LADDER } from "./viewport";
 
 /** The selected element: a dashed halo in both panes, joined by its projection lines. */
-export function Halo({ plan, view, element, viewport, panes }: HaloProps) {
+export function Halo({ element }: { element: string }) {
+  const { plan, view, viewport, panes } = useBench();
   const owns = (part: string) => part.split("/")[0] === element;
   const above = extentOf(plan, owns);
   const below = extentOf(view, owns);
@@ -43,17 +35,9 @@ export function Halo({ plan, view, element, viewport, panes }: HaloProps) {
   );
 }
 
-interface DropProps {
-  plan: Drawing | undefined;
-  view: Drawing | undefined;
-  pane: "plan" | "view";
-  index: number;
-  viewport: Viewport;
-  panes: Panes;
-}
-
 /** Projection lines of the mark under the pointer, from plan to view. */
-export function ProjectionLines({ plan, view, pane, index, viewport, panes }: DropProps) {
+export function ProjectionLines({ pane, index }: { pane: "plan" | "view"; index: number }) {
+  const { plan, view, viewport, panes } = useBench();
   const mark = (pane === "plan" ? plan : view)?.marks[index];
   if (!mark?.part || panes.planBottom < 40 || panes.viewBottom - panes.viewTop < 40) return null;
   const element = mark.part.split("/")[0];
@@ -84,7 +68,8 @@ export function ProjectionLines({ plan, view, pane, index, viewport, panes }: Dr
 }
 
 /** What an action draws while it runs. */
-export function ActionOverlay({ overlay, viewport }: { overlay: Overlay; viewport: Viewport }) {
+export function ActionOverlay({ overlay }: { overlay: Overlay }) {
+  const { viewport } = useBench();
   const x = (u: number) => viewport.u + u * viewport.k;
   const y = (w: number) => viewport.w - w * viewport.k;
   return (
@@ -144,7 +129,11 @@ function isConstruction({ label }: Snaps["guides"][number]): boolean {
   return !label.startsWith("grid");
 }
 
-export function Guides({ snaps, viewport }: { snaps: Snaps; viewport: Viewport }) {
+export function Guides() {
+  const {
+    bench: { snaps },
+    viewport,
+  } = useBench();
   return (
     <g
       stroke="var(--color-line)"
@@ -169,7 +158,11 @@ export function Guides({ snaps, viewport }: { snaps: Snaps; viewport: Viewport }
 }
 
 /** The set-out lines of the walls of the storey, with their ends. */
-export function SetOutLines({ snaps, viewport }: { snaps: Snaps; viewport: Viewport }) {
+export function SetOutLines() {
+  const {
+    bench: { snaps },
+    viewport,
+  } = useBench();
   const x = (u: number) => viewport.u + u * viewport.k;
   const y = (w: number) => viewport.w - w * viewport.k;
   return (
@@ -201,7 +194,12 @@ export function SetOutLines({ snaps, viewport }: { snaps: Snaps; viewport: Viewp
 }
 
 /** The levels of the ladder, carried across the view behind the drawing. */
-export function LevelLines({ bench, viewport, width }: { bench: Bench; viewport: Viewport; width: number }) {
+export function LevelLines() {
+  const {
+    bench,
+    viewport,
+    size: { width },
+  } = useBench();
   return (
     <g stroke="#c3baa4" strokeWidth={0.8} strokeDasharray="12 3 2 3" pointerEvents="none">
       {bench.ladder.map((rung) => {

@@ -1,19 +1,12 @@
-import type { Bench, Drawing } from "../../api/client";
-import { usePick, type Viewport } from "../../store";
-import { extentOf, LADDER, type Panes } from "./viewport";
-
-interface Props {
-  bench: Bench;
-  view: Drawing | undefined;
-  viewport: Viewport;
-  panes: Panes;
-  onHover: (sum: string | null) => void;
-}
+import { usePick } from "../../store";
+import { useBench } from "./useBench";
+import { extentOf, LADDER } from "./viewport";
 
 const SIZE = 14;
 
 /** Marks on what has a height of its own, instead of that of its level or kind; a click tells why. Never printed. */
-export function OwnHeights({ bench, view, viewport, panes, onHover }: Props) {
+export function OwnHeights() {
+  const { bench, view, viewport, panes, point: onHover } = useBench();
   const { set } = usePick("set");
   if (view?.kind !== "elevation") return null;
   const marks = bench.own_heights.flatMap((own) => {

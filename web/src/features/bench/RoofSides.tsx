@@ -1,8 +1,6 @@
-import type { Snaps } from "../../actions/types";
 import type { Edit } from "../../api/client";
-import type { Viewport } from "../../store";
 import { useHeld } from "../../useProject";
-import type { Panes } from "./viewport";
+import { useBench } from "./useBench";
 
 type EdgeKind = Extract<Edit, { kind: "set_roof_edge" }>["to"];
 
@@ -10,8 +8,12 @@ type EdgeKind = Extract<Edit, { kind: "set_roof_edge" }>["to"];
 const SHORT = 44;
 
 /** What each edge of the selected roof is, at its place on the plan: chosen there. */
-export function RoofSides(props: { snaps: Snaps; roof: string | null; viewport: Viewport; panes: Panes }) {
-  const { snaps, roof, viewport, panes } = props;
+export function RoofSides({ roof }: { roof: string | null }) {
+  const {
+    bench: { snaps },
+    viewport,
+    panes,
+  } = useBench();
   const { commit } = useHeld();
   const own = snaps.sides.filter((side) => side.roof === roof);
   return own.map((side) => {

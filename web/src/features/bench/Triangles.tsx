@@ -1,21 +1,12 @@
 import type { Bench } from "../../api/client";
 import type { Viewport } from "../../store";
-import type { Panes } from "./viewport";
+import { useBench } from "./useBench";
 
 type Triangle = Bench["triangles"][number];
 
 /** What a height along a slope comes from: its run on the plan; run, rise and slope in the view below. */
-export function Triangles({
-  bench,
-  sum,
-  viewport,
-  panes,
-}: {
-  bench: Bench;
-  sum: string;
-  viewport: Viewport;
-  panes: Panes;
-}) {
+export function Triangles({ sum }: { sum: string }) {
+  const { bench, viewport, panes } = useBench();
   const held = bench.triangles.filter((triangle) => triangle.sums.includes(sum));
   return (
     <g

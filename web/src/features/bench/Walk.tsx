@@ -1,19 +1,12 @@
 import { useMemo, useRef } from "react";
 import type { Snaps } from "../../actions/types";
-import type { Drawing } from "../../api/client";
-import { usePick, type Viewport } from "../../store";
-import { extentOf, LADDER, type Panes, SPLITTER } from "./viewport";
+import { usePick } from "../../store";
+import { useBench } from "./useBench";
+import { extentOf, LADDER, SPLITTER } from "./viewport";
 
 interface Corner {
   u: number;
   w: number;
-}
-
-interface Props {
-  snaps: Snaps;
-  view: Drawing | undefined;
-  viewport: Viewport;
-  panes: Panes;
 }
 
 /** Corners of the plan, from left to right; of those over each other the nearest to the view. */
@@ -28,7 +21,13 @@ export function cornersOf(snaps: Snaps): Corner[] {
 }
 
 /** Projection lines of the corners: all of them, or one that is walked along the plan. */
-export function WalkedLines({ snaps, view, viewport, panes }: Props) {
+export function WalkedLines() {
+  const {
+    bench: { snaps },
+    view,
+    viewport,
+    panes,
+  } = useBench();
   const { walked, allLines } = usePick("walked", "allLines");
   const corners = useMemo(() => cornersOf(snaps), [snaps]);
   if ((walked === null && !allLines) || panes.planBottom < 40 || panes.viewBottom - panes.viewTop < 40) return null;
@@ -54,7 +53,12 @@ export function WalkedLines({ snaps, view, viewport, panes }: Props) {
 }
 
 /** The knob between plan and view: it walks a projection line from corner to corner. */
-export function WalkKnob({ snaps, viewport, panes }: Omit<Props, "view">) {
+export function WalkKnob() {
+  const {
+    bench: { snaps },
+    viewport,
+    panes,
+  } = useBench();
   const { walked, set } = usePick("walked", "set");
   const held = useRef(false);
   const corners = useMemo(() => cornersOf(snaps), [snaps]);

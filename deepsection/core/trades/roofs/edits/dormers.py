@@ -8,6 +8,7 @@ from typing import ClassVar, Literal
 import shapely
 from shapely.geometry import LineString, Polygon
 
+from ....catalog import usual
 from ....document.command import Command
 from ....document.rebuilding import changed, put
 from ....document.values import Id, Mm
@@ -81,14 +82,14 @@ class AddDormer(Command):
         layers = {make_up.id: make_up for make_up in project.make_ups}
         thick = sum(layer.thickness for layer in layers[host.make_up].layers)
         pitch = host.edges[k].pitch or host.pitch
-        imperial = project.units == "ft-in"
-        step = INCH if imperial else 50.0
+        units = project.units
+        step = INCH if units == "ft-in" else 50.0
         flat = max(0.1, round(pitch / 3, 3))
         # As high as is usual, but no higher than that it dies into the slope before the ridge.
         head = _reach_up(project, host, k, line, (first + last) / 2)
         room = (head - front) * (pitch - flat if self.form == "single" else pitch)
         room -= thick if self.form == "single" else thick + host.pitch * (last - first) / 2
-        face = min(48 * INCH if imperial else 1200.0, room - BELOW_RIDGE)
+        face = min(usual("dormer_face", units), room - BELOW_RIDGE)
         if face < LOWEST_FACE:
             message = "the roof is too low here for such a dormer: place it farther down the slope, or make it narrower"
             raise RefusedEdit(message, element=host.id, field="outline", value=face, limit=LOWEST_FACE)
@@ -110,8 +111,8 @@ class AddDormer(Command):
             )
             for which, (id, start, end) in enumerate(zip(self.walls, chain, chain[1:]))
         ]
-        eave = RoofEdge(kind="eave", overhang=8 * INCH if imperial else 200.0)
-        gable = RoofEdge(kind="gable", overhang=8 * INCH if imperial else 200.0)
+        eave = RoofEdge(kind="eave", overhang=usual("dormer_overhang", units))
+        gable = RoofEdge(kind="gable", overhang=usual("dormer_overhang", units))
         edges = {
             "gable": (gable, eave, RoofEdge(kind="joined"), eave),
             "hip": (eave, eave, RoofEdge(kind="joined"), eave),
@@ -128,7 +129,7 @@ class AddDormer(Command):
             pitch=host.pitch if self.form != "single" else flat,
             offset=rise,
             seat=min(host.seat, 50.0),
-            fascia_depth=min(host.fascia_depth, 5.5 * INCH if imperial else 140.0),
+            fascia_depth=min(host.fascia_depth, usual("dormer_fascia", units)),
         )
         return put(put(project, *joints), *walls, roof)
 

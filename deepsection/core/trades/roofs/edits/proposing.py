@@ -10,6 +10,7 @@ from pydantic import Field
 from shapely.geometry import LinearRing, LineString
 from shapely.ops import polygonize
 
+from ....catalog import usual
 from ....document.command import Command
 from ....document.rebuilding import changed, put
 from ....document.values import Id, Mm
@@ -17,7 +18,7 @@ from ....errors import RefusedEdit
 from ....geometry import Point
 from ....model.places import corner_point, joint_point, roof_sides, wall_axis
 from ....model.project import Project
-from ....units import FOOT, INCH
+from ....units import Units
 from ...walls.model import FreeJoint
 from ..corners import with_treatments
 from ..model import Corner, RoofBlock, RoofEdge
@@ -62,14 +63,14 @@ class ProposeRoof(Command):
         wings = wings_of(points[0]) if self.form == "gable" and len(points) == 1 else ()
         if wings:
             return self._by_wings(project, make_up, wings, rings[0], points[0])
-        roof = self._block(project, make_up, self.id, rings, _edges(points, self.form, project.units == "ft-in"))
+        roof = self._block(project, make_up, self.id, rings, _edges(points, self.form, project.units))
         if self.outline and self.form == "single":
             return put(project, _against(project, self.level, roof))
         return DrawRoof(roof=roof).apply(project)
 
     def _block(self, project: Project, make_up: str, id: str, rings: RINGS, edges: list[RoofEdge]) -> RoofBlock:
         """A block with usual sizes."""
-        imperial, number = project.units == "ft-in", len(project.roofs) + 1
+        units, number = project.units, len(project.roofs) + 1
         return RoofBlock(
             id=id,
             name="Main roof" if number == 1 else f"Roof {number}",
@@ -78,17 +79,17 @@ class ProposeRoof(Command):
             edges=tuple(edges),
             pitch=0.5 if self.form != "single" else 0.25,
             plate=self.plate,
-            seat=60.0 if project.tradition == "masonry" else (3.5 * INCH if imperial else 90.0),
+            seat=usual("masonry_seat" if project.tradition == "masonry" else "birdsmouth_seat", units),
             make_up=make_up,
-            fascia_depth=7.25 * INCH if imperial else 190.0,
-            fascia_thickness=0.75 * INCH if imperial else 20.0,
+            fascia_depth=usual("fascia_depth", units),
+            fascia_thickness=usual("fascia_thickness", units),
         )
 
     def _by_wings(
         self, project: Project, make_up: str, wings: tuple[Wing, ...], ring: list[Corner], points: list[Point]
     ) -> Project:
         """A block per rectangle of the outline: gables over the ends, each smaller one running into a bigger one."""
-        eave, gable = _usual(project.units == "ft-in")
+        eave, gable = _usual(project.units)
         taken = {element.id for element in project.elements()}
         for wing in wings:
             id = next(id for n in range(1, 1000) if (id := self.id if n == 1 else f"{self.id}-{n}") not in taken)
@@ -104,11 +105,11 @@ class ProposeRoof(Command):
         return project
 
 
-def _usual(imperial: bool) -> tuple[RoofEdge, RoofEdge]:
+def _usual(units: Units) -> tuple[RoofEdge, RoofEdge]:
     """An eave and a gable with usual overhangs."""
     return (
-        RoofEdge(kind="eave", overhang=16 * INCH if imperial else 400.0),
-        RoofEdge(kind="gable", overhang=FOOT if imperial else 300.0),
+        RoofEdge(kind="eave", overhang=usual("eave_overhang", units)),
+        RoofEdge(kind="gable", overhang=usual("gable_overhang", units)),
     )
 
 
@@ -148,9 +149,9 @@ def _against(project: Project, level: str, roof: RoofBlock) -> RoofBlock:
     return lean
 
 
-def _edges(rings: list[list[Point]], form: str, imperial: bool) -> list[RoofEdge]:
+def _edges(rings: list[list[Point]], form: str, units: Units) -> list[RoofEdge]:
     """The treatments of a plain form: eaves around; gables over the ends of wings; one eave along the longest side."""
-    eave, gable = _usual(imperial)
+    eave, gable = _usual(units)
     edges = [eave for ring in rings for _ in ring]
     outer = rings[0]
     lengths = [math.dist(a, b) for a, b in zip(outer, (*outer[1:], outer[0]))]

@@ -9,6 +9,7 @@ import shapely
 from pydantic import Field
 from shapely.geometry import Polygon
 
+from ....catalog import usual
 from ....document.command import Command
 from ....document.putting import PutElement
 from ....document.rebuilding import changed, get_element, put
@@ -17,7 +18,7 @@ from ....errors import GeometryError, RefusedEdit
 from ....geometry import Point, RoofShape, Slope, line_through, roof_shape
 from ....model.places import corner_point, roof_sides
 from ....model.project import Project
-from ....units import FOOT, INCH
+from ....units import Units
 from ..corners import with_corners, with_treatments
 from ..model import RAKED, SLOPING, Corner, EdgeKind, RoofBlock, RoofEdge
 
@@ -95,7 +96,7 @@ class SetRoofEdge(Command):
         """The project with the edge changed. Raises: RefusedEdit."""
         roof, at = _edge_of(project, self.roof, self.edge)
         old = roof.edges[at]
-        usual = _usual(roof, self.to, project.units == "ft-in")
+        usual = _usual(roof, self.to, project.units)
         changes: dict[str, Any] = {"kind": self.to, "upper_pitch": None, "raised": 0.0}
         if self.to in ("abutment", "joined"):
             changes |= {"overhang": 0.0, "height": None}
@@ -226,11 +227,11 @@ def _starts(roof: RoofBlock) -> list[tuple[tuple[Corner, ...], int]]:
     return found
 
 
-def _usual(roof: RoofBlock, kind: str, imperial: bool) -> float:
+def _usual(roof: RoofBlock, kind: str, units: Units) -> float:
     """The overhang of a like edge of the roof, else a usual one."""
     like = SLOPING if kind in SLOPING else RAKED
     alike = (edge.overhang for edge in roof.edges if edge.kind in like and edge.overhang)
-    return next(alike, (16 * INCH if imperial else 400.0) if kind in SLOPING else (FOOT if imperial else 300.0))
+    return next(alike, usual("eave_overhang" if kind in SLOPING else "gable_overhang", units))
 
 
 def _turn_height(project: Project, roof: RoofBlock, edge: int) -> float:
