@@ -17,6 +17,7 @@ from playwright.sync_api import Page, sync_playwright
 
 ROOT = Path(__file__).resolve().parent.parent
 sys.path.insert(0, str(ROOT))
+from tests.e2e.conftest import pick  # noqa: E402
 from tests.plan_files import plan_file, small_house  # noqa: E402
 
 TARGET = ROOT / "docs" / "screenshots"
@@ -123,7 +124,7 @@ def shoot(page: Page, address: str) -> None:
     step(page, "Sections")
     page.get_by_role("button", name="B", exact=True).click()
     page.wait_for_timeout(1500)
-    page.get_by_label("Storey of the plan").select_option("upper")
+    pick(page.get_by_label("Storey of the plan"), "upper")
     page.wait_for_timeout(1200)
     picture("storeys")
     page.goto(f"{address}/project/tansy")

@@ -28,6 +28,16 @@ TRADES = {
 """Tools that stand with those of their trade, and are in a menu while another of these was used last."""
 
 
+def pick(choice: Locator, value: str | None = None, *, label: str | None = None) -> None:
+    """Choose from a list, by the value of a choice or by its words."""
+    choice.click()
+    options = choice.page.get_by_role("option")
+    if label:
+        options.filter(has_text=re.compile(f"^{re.escape(label)}$")).click()
+    else:
+        choice.page.locator(f'[role=option][data-value="{value}"]').click()
+
+
 class Server:
     """The application in a process of its own, on loopback and a database file."""
 
@@ -132,8 +142,8 @@ class Bench:
     def roof(self, form: str, over: str = "walls") -> None:
         """Choose what roof is drawn next."""
         self.tool("Roof")
-        self.page.get_by_label("Form of the roof").select_option(form)
-        self.page.get_by_label("What the roof is drawn over").select_option(over)
+        pick(self.page.get_by_label("Form of the roof"), form)
+        pick(self.page.get_by_label("What the roof is drawn over"), over)
 
     def search(self, action: str) -> None:
         """Run an action from the action search, by its name."""

@@ -7,7 +7,7 @@ import math
 import pytest
 from playwright.sync_api import expect
 
-from tests.e2e.conftest import Bench
+from tests.e2e.conftest import Bench, pick
 
 FOOT = 304.8
 
@@ -63,7 +63,7 @@ def test_a_rectangle_is_typed_and_its_outside_flipped(bench: Bench) -> None:
     bench.new("Boxes", "mm")
     bench.step("Plan")
     bench.tool("Outer wall")
-    bench.page.get_by_label("How walls are drawn").select_option("rectangle")
+    pick(bench.page.get_by_label("How walls are drawn"), "rectangle")
     bench.click(0, 0)
     x, y = bench.at(500, 500)
     bench.page.mouse.move(x, y)

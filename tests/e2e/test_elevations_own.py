@@ -7,7 +7,7 @@ import math
 import pytest
 from playwright.sync_api import expect
 
-from tests.e2e.conftest import Bench
+from tests.e2e.conftest import Bench, pick
 from tests.e2e.test_main_job import draw_box
 from tests.e2e.test_selecting import held
 
@@ -122,7 +122,7 @@ def test_a_view_is_shown_otherwise(bench: Bench) -> None:
     expect(bench.page.locator('text[data-key^="legend:"]').first).to_be_attached()
     expect(bench.page.get_by_test_id("view")).to_have_class("thin")
     assert bench.page.get_by_test_id("view").locator('[data-feature="shade"]').count() >= 0
-    panel.get_by_label("Show alike").select_option("elevation:west")
+    pick(panel.get_by_label("Show alike"), "elevation:west")
     bench.saved()
     shows = {show["view"]: show for show in held(bench, "shows")}
     assert shows["elevation:west"]["kinds"] == ["gutters"] and shows["elevation:west"]["shade"]
@@ -140,7 +140,7 @@ def test_two_sides_are_compared_and_corners_walked(bench: Bench) -> None:
     bench.open("quillback")
     bench.step("Elevations")
     bench.page.get_by_role("button", name="Shown").click()
-    bench.page.get_by_label("Compare heights with").select_option("elevation:east")
+    pick(bench.page.get_by_label("Compare heights with"), "elevation:east")
     bench.page.keyboard.press("Escape")
     table = bench.page.get_by_label("Heights compared")
     expect(table.get_by_role("row").filter(has_text="Plate")).to_contain_text("9'-1 1/8\"")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from playwright.sync_api import expect
 
-from tests.e2e.conftest import Bench
+from tests.e2e.conftest import Bench, pick
 
 FOOT = 304.8
 
@@ -17,7 +17,7 @@ def test_a_house_is_typed_roofed_and_laid_out(bench: Bench) -> None:
     hint = bench.page.get_by_text("choose Outer wall, click the first corner")
     expect(hint).to_be_visible()
     bench.tool("Outer wall")
-    bench.page.get_by_label("How walls are drawn").select_option("rectangle")
+    pick(bench.page.get_by_label("How walls are drawn"), "rectangle")
     bench.click(0, 0)
     x, y = bench.at(5 * FOOT, 4 * FOOT)
     bench.page.mouse.move(x, y)
@@ -60,7 +60,7 @@ def test_both_sides_are_typed_in_one_go(bench: Bench) -> None:
     bench.new("Rush Cottage", "ft-in")
     bench.step("Plan")
     bench.tool("Outer wall")
-    bench.page.get_by_label("How walls are drawn").select_option("rectangle")
+    pick(bench.page.get_by_label("How walls are drawn"), "rectangle")
     bench.click(0, 0)
     x, y = bench.at(5 * FOOT, 4 * FOOT)
     bench.page.mouse.move(x, y)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import Bench, Server
+from tests.e2e.conftest import Bench, Server, pick
 from tests.e2e.test_selecting import boxed_house, held
 
 
@@ -22,11 +22,11 @@ def test_a_wall_that_exists_is_light_and_one_that_goes_is_dashed(bench: Bench) -
     bench.choose("In the works it is", "to be removed")
     expect(bench.marks("plan", f"{second}/").locator("[data-feature=removed]")).to_have_count(0)
     expect(page.locator(f'[data-testid=plan] [data-part^="{second}/"][data-feature="removed"]').first).to_be_attached()
-    works.select_option("before")
+    pick(works, "before")
     bench.saved()
     expect(page.locator('[data-testid=plan] [data-feature="removed"]')).to_have_count(0)
     expect(bench.marks("plan", f"{second}/wall").first).to_be_attached()
-    works.select_option("after")
+    pick(works, "after")
     bench.saved()
     expect(bench.marks("plan", f"{second}/")).to_have_count(0)
     bench.button("Undo").click()
@@ -47,8 +47,8 @@ def test_a_wall_is_saved_drawn_again_and_carried_to_another_project(page: Page, 
     bench.choose("Like the saved wall", "Yard wall")
     assert [wall["top"].get("height") for wall in held(bench, "walls")].count(1800) == 2
     bench.tool("Outer wall")
-    page.get_by_label("How walls are drawn").select_option("chain")
-    page.get_by_label("Make-up of new walls").select_option(label="saved: Yard wall")
+    pick(page.get_by_label("How walls are drawn"), "chain")
+    pick(page.get_by_label("Make-up of new walls"), label="saved: Yard wall")
     bench.click(-2500, 1000)
     bench.click(-2500, 4000)
     page.keyboard.press("Enter")
@@ -56,7 +56,7 @@ def test_a_wall_is_saved_drawn_again_and_carried_to_another_project(page: Page, 
     assert held(bench, "walls")[-1]["top"]["height"] == 1800
     bench.new("Taker", "mm")
     bench.search("Import a make-up from another project")
-    page.get_by_label("From project").select_option(label="Giver")
+    pick(page.get_by_label("From project"), label="Giver")
     page.get_by_role("button", name="Copy Yard wall").click()
     bench.saved()
     (saved,) = held(bench, "saved_walls")

@@ -3,6 +3,7 @@ import type { Drawing } from "../../api/client";
 import { usePick } from "../../store";
 import { TOOLS, toolsByTrade } from "../../tools";
 import { Button } from "../../ui/Button";
+import { Select } from "../../ui/Select";
 import { useActions } from "../../useActions";
 import { useHeld } from "../../useProject";
 import { ShownChips } from "./ShownChips";
@@ -44,18 +45,18 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
         >
           <h2 className="shrink-0 text-[13px] font-semibold">
             {state.storeys.length > 1 ? (
-              <select
+              <Select
                 aria-label="Storey of the plan"
                 value={storey.level}
-                onChange={(event) => set({ storey: event.target.value })}
-                className="h-7 rounded-md border border-rule bg-field px-1.5 text-[12.5px] font-semibold"
+                onChange={(value) => set({ storey: value })}
+                className="font-semibold"
               >
                 {[...state.storeys].reverse().map((held) => (
                   <option key={held.level} value={held.level}>
                     {held.name} plan
                   </option>
                 ))}
-              </select>
+              </Select>
             ) : (
               (plan?.title ?? "Plan")
             )}

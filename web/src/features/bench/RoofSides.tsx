@@ -1,4 +1,5 @@
 import type { Edit } from "../../api/client";
+import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
 import { useBench } from "./useBench";
 
@@ -21,24 +22,28 @@ export function RoofSides({ roof }: { roof: string | null }) {
     const y = viewport.w - side.w * viewport.k + side.dw * 16;
     if (y < panes.planTop + 12 || y > panes.planBottom - 12 || side.length * viewport.k < SHORT) return null;
     return (
-      <select
+      <div
         key={side.edge}
-        aria-label={`Edge ${side.number} of the roof`}
-        value={side.kind}
+        className="-translate-x-1/2 -translate-y-1/2 absolute z-10"
+        style={{ left: x, top: y }}
         onPointerDown={(event) => event.stopPropagation()}
         onKeyDown={(event) => event.stopPropagation()}
-        onChange={(event) =>
-          commit([{ kind: "set_roof_edge", roof: side.roof, edge: side.edge, to: event.target.value as EdgeKind }])
-        }
-        className="-translate-x-1/2 -translate-y-1/2 absolute z-10 h-5 cursor-pointer appearance-none rounded-full border border-line bg-field px-2 text-[11px] text-line leading-none"
-        style={{ left: x, top: y, fieldSizing: "content" } as React.CSSProperties}
       >
-        {snaps.treatments.map(([value, label]) => (
-          <option key={value} value={value}>
-            {label}
-          </option>
-        ))}
-      </select>
+        <Select
+          aria-label={`Edge ${side.number} of the roof`}
+          value={side.kind}
+          onChange={(value) =>
+            commit([{ kind: "set_roof_edge", roof: side.roof, edge: side.edge, to: value as EdgeKind }])
+          }
+          className="h-5! rounded-full! border-line! text-[11px]! text-line! leading-none"
+        >
+          {snaps.treatments.map(([value, label]) => (
+            <option key={value} value={value}>
+              {label}
+            </option>
+          ))}
+        </Select>
+      </div>
     );
   });
 }

@@ -7,6 +7,7 @@ import { readLength } from "../../api/queries";
 import { type RoofBase, usePick, type WallShape } from "../../store";
 import { bayOf, motionsFor } from "../../tools";
 import { Button } from "../../ui/Button";
+import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
 
 /** What the chosen tool asks beforehand, at the top of the plan. */
@@ -282,14 +283,9 @@ function Choice({ label, name, value, onChange, children }: ChoiceProps) {
   return (
     <label className="flex items-center gap-1.5 text-[12px] text-quiet">
       {label}
-      <select
-        aria-label={name}
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-        className="h-7 rounded-md border border-rule bg-field px-1.5 text-[12px] text-ink"
-      >
+      <Select aria-label={name} value={value} onChange={(value) => onChange(value)}>
         {children}
-      </select>
+      </Select>
     </label>
   );
 }

@@ -3,6 +3,7 @@ import { SlidersHorizontal } from "lucide-react";
 import { PART_KINDS, type Show, type ShowKind, showOf, showWith, WORD_KINDS } from "../../actions/shown";
 import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
+import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
 
 /** How a view is shown: what it leaves out, how its materials are named, its look; and the same for other views. */
@@ -90,25 +91,22 @@ interface OtherProps {
 
 function OtherView({ label, value, first, unchosen, views, onChoose }: OtherProps) {
   return (
-    <label className="flex items-center gap-1.5">
+    <div className="flex items-center gap-1.5">
       <span className="grow">{label}</span>
-      <select
+      <Select
+        aria-label={label}
+        unchosen={unchosen}
         value={value}
-        onChange={(event) => onChoose(event.target.value)}
-        className="h-7 w-[140px] rounded-md border border-rule bg-field px-1.5"
+        onChange={(value) => onChoose(value)}
+        className="w-[140px]"
       >
-        {unchosen && (
-          <option value="" disabled>
-            {unchosen}
-          </option>
-        )}
         {[first, ...views.map(({ name, title }) => [name, title])].map(([name, title]) => (
           <option key={name} value={name}>
             {title}
           </option>
         ))}
-      </select>
-    </label>
+      </Select>
+    </div>
   );
 }
 

@@ -1,4 +1,5 @@
 import { type Show, showOf, showWith } from "../../actions/shown";
+import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
 
 const WAYS: [Show["works"], string][] = [
@@ -12,17 +13,17 @@ export function WorksChoice({ view }: { view: string }) {
   const { state, commit } = useHeld();
   if (!state.elements.some((element) => (element.state ?? "new") !== "new")) return null;
   return (
-    <select
+    <Select
       aria-label={`Works in the ${view.startsWith("plan") ? "plan" : "view"}`}
       value={showOf(state.project, view).works}
-      onChange={(event) => commit([showWith(state.project, view, { works: event.target.value as Show["works"] })])}
-      className="pointer-events-auto h-7 shrink-0 rounded-md border border-rule bg-field px-1.5 text-[12px]"
+      onChange={(value) => commit([showWith(state.project, view, { works: value as Show["works"] })])}
+      className="pointer-events-auto shrink-0"
     >
       {WAYS.map(([way, words]) => (
         <option key={way} value={way}>
           {words}
         </option>
       ))}
-    </select>
+    </Select>
   );
 }

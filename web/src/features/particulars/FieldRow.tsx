@@ -1,9 +1,8 @@
-import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from "@headlessui/react";
-import { ChevronDown } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useClient, usePick } from "../../store";
 import { Button } from "../../ui/Button";
+import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
 
 type Field = Schemas["Field"];
@@ -73,31 +72,13 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
       <div>
         <div className="grid grid-cols-[104px_minmax(0,1fr)] items-center gap-2">
           <Label element={element} field={field} />
-          <Listbox value={field.text} onChange={send}>
-            <ListboxButton
-              aria-label={field.label}
-              className="flex h-7 items-center justify-between gap-1 rounded-md border border-rule bg-field px-2 text-left text-[12px]"
-            >
-              <span className="truncate">
-                {field.options?.find((option) => option.value === field.text)?.label ?? "choose"}
-              </span>
-              <ChevronDown size={13} className="shrink-0 text-quiet" aria-hidden />
-            </ListboxButton>
-            <ListboxOptions
-              anchor="bottom end"
-              className="z-40 max-h-64 min-w-[190px] overflow-auto rounded-md border border-rule bg-field py-1"
-            >
-              {field.options?.map((option) => (
-                <ListboxOption
-                  key={option.value}
-                  value={option.value}
-                  className="cursor-pointer px-3 py-1 text-[12px] data-focus:bg-line-soft data-selected:font-semibold"
-                >
-                  {option.label}
-                </ListboxOption>
-              ))}
-            </ListboxOptions>
-          </Listbox>
+          <Select aria-label={field.label} value={field.text} onChange={send}>
+            {field.options?.map((option) => (
+              <option key={option.value} value={option.value}>
+                {option.label}
+              </option>
+            ))}
+          </Select>
         </div>
         {wrong && <Wrong id={id}>{wrong}</Wrong>}
       </div>

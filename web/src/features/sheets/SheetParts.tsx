@@ -3,10 +3,11 @@ import type { Schemas } from "../../api/client";
 import { useSheet } from "../../api/queries";
 import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
+import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
 
 const FILES = ["pdf", "dxf", "svg", "png"] as const;
-const SELECT = "h-7 w-full rounded-md border border-rule bg-field px-1.5 text-[12px]";
+const SELECT = "w-full";
 
 /** What is on the chosen sheet: paper, views with their scales, and the files it becomes. */
 export function SheetParts() {
@@ -25,16 +26,16 @@ export function SheetParts() {
     <>
       <section className="mt-4 border-t border-rule pt-3">
         <h3 className="mb-2 text-[12.5px] font-semibold">Paper</h3>
-        <select
+        <Select
           aria-label="Paper"
           className={SELECT}
           value={document.paper}
-          onChange={(event) => put({ paper: event.target.value })}
+          onChange={(value) => put({ paper: value })}
         >
           {sheet.papers.map((paper) => (
             <option key={paper}>{paper}</option>
           ))}
-        </select>
+        </Select>
       </section>
       <section className="mt-4 border-t border-rule pt-3">
         <h3 className="mb-2 text-[12.5px] font-semibold">Views on this sheet</h3>
@@ -42,15 +43,13 @@ export function SheetParts() {
           {sheet.placed.map((view) => (
             <li key={view.id} className="grid grid-cols-[minmax(0,1fr)_118px_28px] items-center gap-1.5">
               <span className="truncate text-[12px]">{view.title}</span>
-              <select
+              <Select
                 aria-label={`Scale of ${view.title}`}
                 className={`${SELECT} font-mono text-[11px]`}
                 value={view.scale}
-                onChange={(event) =>
+                onChange={(value) =>
                   put({
-                    placed: placed.map((held) =>
-                      held.id === view.id ? { ...held, scale: Number(event.target.value) } : held,
-                    ),
+                    placed: placed.map((held) => (held.id === view.id ? { ...held, scale: Number(value) } : held)),
                   })
                 }
               >
@@ -62,7 +61,7 @@ export function SheetParts() {
                     {item.name}
                   </option>
                 ))}
-              </select>
+              </Select>
               <Button
                 aria-label={`Take ${view.title} off the sheet`}
                 className="justify-center px-0"
@@ -106,16 +105,11 @@ export function SheetParts() {
         </div>
         <label className="mt-2 flex items-center justify-between gap-2 text-[12px] text-quiet">
           Layers of the DXF
-          <select
-            aria-label="Layer names of the DXF"
-            value={layers}
-            onChange={(event) => setLayers(event.target.value)}
-            className="h-7 rounded-md border border-rule bg-field px-1.5 text-ink"
-          >
+          <Select aria-label="Layer names of the DXF" value={layers} onChange={(value) => setLayers(value)}>
             <option value="plain">named by role</option>
             <option value="iso13567">ISO 13567</option>
             <option value="ncs">National CAD Standard</option>
-          </select>
+          </Select>
         </label>
       </section>
     </>
@@ -129,30 +123,25 @@ function PlaceView({ sheet, onPlace }: { sheet: Schemas["SheetOut"]; onPlace: (v
   const known = state.views.some((held) => held.name === view) ? view : state.views[0].name;
   return (
     <div className="mt-2 grid grid-cols-[minmax(0,1fr)_118px] gap-1.5">
-      <select
-        aria-label="View to place"
-        className={SELECT}
-        value={known}
-        onChange={(event) => setView(event.target.value)}
-      >
+      <Select aria-label="View to place" className={SELECT} value={known} onChange={(value) => setView(value)}>
         {state.views.map((held) => (
           <option key={held.name} value={held.name}>
             {held.title}
           </option>
         ))}
-      </select>
-      <select
+      </Select>
+      <Select
         aria-label="Scale of the view to place"
         className={`${SELECT} font-mono text-[11px]`}
         value={scale}
-        onChange={(event) => setScale(Number(event.target.value))}
+        onChange={(value) => setScale(Number(value))}
       >
         {sheet.scales.map((item) => (
           <option key={item.scale} value={item.scale}>
             {item.name}
           </option>
         ))}
-      </select>
+      </Select>
       <Button tone="strong" className="col-span-2 justify-center" onClick={() => onPlace(known, scale)}>
         Place this view
       </Button>

@@ -6,6 +6,7 @@ import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { Panel } from "../../ui/Panel";
+import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
 
 /** Copies a make-up, a kind or a saved wall of another project into this one. */
@@ -44,11 +45,11 @@ function Choices({ onDone }: { onDone: () => void }) {
     <div className="flex flex-col gap-3">
       <label className="text-[12px] text-quiet">
         From project
-        <select
+        <Select
           aria-label="From project"
           value={from ?? ""}
-          onChange={(event) => setFrom(event.target.value || null)}
-          className="mt-1 h-8 w-full rounded-md border border-rule bg-field px-2 text-[13px] text-ink"
+          onChange={(value) => setFrom(value || null)}
+          className="mt-1 h-8! w-full"
         >
           <option value="">choose one</option>
           {others.map((project) => (
@@ -56,7 +57,7 @@ function Choices({ onDone }: { onDone: () => void }) {
               {project.name}
             </option>
           ))}
-        </select>
+        </Select>
       </label>
       {from && (
         <input

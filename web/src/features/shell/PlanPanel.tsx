@@ -5,6 +5,7 @@ import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { Panel } from "../../ui/Panel";
+import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
 
 const UNITS = [
@@ -52,21 +53,21 @@ function Reading() {
       </p>
       <label className="text-[12px] text-quiet">
         Drawn in
-        <select
+        <Select
           aria-label="Unit of the file"
           value={unit}
-          onChange={(event) => {
-            setUnit(event.target.value);
-            if (chosen && !read.data) open(chosen, event.target.value);
+          onChange={(value) => {
+            setUnit(value);
+            if (chosen && !read.data) open(chosen, value);
           }}
-          className="mt-1 h-8 w-full rounded-md border border-rule bg-field px-2 text-[13px] text-ink"
+          className="mt-1 h-8! w-full"
         >
           {UNITS.map(([value, label]) => (
             <option key={value} value={value}>
               {label}
             </option>
           ))}
-        </select>
+        </Select>
       </label>
       <Button
         tone={found ? "plain" : "strong"}
@@ -154,11 +155,11 @@ function LayerRow({
           {counted.flatMap(([count, word]) => (count ? [`${count} x ${word}`] : [])).join(", ")}
         </span>
       </span>
-      <select
+      <Select
         aria-label={`What layer ${layer.name} becomes`}
         value={value}
-        onChange={(event) => onChoose(event.target.value)}
-        className="h-8 w-full rounded-md border border-rule bg-field px-2 text-[13px] text-ink"
+        onChange={(value) => onChoose(value)}
+        className="h-8! w-full"
       >
         {layer.make_up === null && <option value="">windows and doors</option>}
         {layer.make_up !== null &&
@@ -168,7 +169,7 @@ function LayerRow({
             </option>
           ))}
         <option value={LEFT_OUT}>leave out</option>
-      </select>
+      </Select>
     </label>
   );
 }
