@@ -5,5 +5,5 @@ import { defineConfig } from "vite";
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   server: { host: "127.0.0.1", proxy: { "/api": "http://127.0.0.1:8421" } },
-  build: { chunkSizeWarningLimit: 900 },
+  build: { chunkSizeWarningLimit: 1000 },
 });

@@ -11,6 +11,10 @@ Drag = Literal["level", "eave", "move_post", "move_chimney", "move_steps", "move
 """What a drag on it in an elevation edits: the height of its level lines, an eave, or its place."""
 
 
+Beyond = Literal["seen", "as a member", "when cut"]
+"""Behind the plane of a section: seen; seen where the section asks for members; never, since it lies within others."""
+
+
 @dataclass(frozen=True, slots=True)
 class Role:
     """What a part is.
@@ -18,7 +22,8 @@ class Role:
     `ifc`: class and predefined type, none for what is part of a window or door; source: ISO 16739-1 (IFC 4 ADD2 TC1),
     from memory. `group`: what a view leaves it out as, where that is not the group of its element. `fine`: its lines
     are drawn fine, as those of units and their trims; `opens`: symbols of opening are drawn on it; `overhangs`: it
-    reaches past the walls where overhangs are measured; `below_ground`: it is drawn dashed below the ground.
+    reaches past the walls where overhangs are measured; `below_ground`: it is drawn dashed below the ground; `beyond`:
+    how it is shown behind the plane of a section.
     """
 
     id: str
@@ -30,6 +35,7 @@ class Role:
     drag: Drag | None = None
     overhangs: bool = False
     below_ground: bool = False
+    beyond: Beyond = "seen"
 
 
 IN_BUILDING = (
@@ -44,42 +50,42 @@ IN_BUILDING = (
     Role("downpipe", "downpipe", ifc=("IfcPipeSegment", "RIGIDSEGMENT")),
     Role("fascia", "fascia", ifc=("IfcCovering", "MOLDING"), drag="eave", overhangs=True),
     Role("finish", "finish", ifc=("IfcCovering", None), drag="level"),
-    Role("footing", "footing", ifc=("IfcFooting", "STRIP_FOOTING"), below_ground=True),
+    Role("footing", "footing", ifc=("IfcFooting", "STRIP_FOOTING"), below_ground=True, beyond="when cut"),
     Role("gutter", "gutter", ifc=("IfcPipeSegment", "GUTTER"), group="gutters", drag="eave"),
-    Role("header", "header", ifc=("IfcMember", "MEMBER")),
+    Role("header", "header", ifc=("IfcMember", "MEMBER"), beyond="when cut"),
     Role("hip_flashing", "hip flashing", ifc=("IfcCovering", "ROOFING")),
-    Role("hip_rafter", "hip rafter", ifc=("IfcMember", "RAFTER")),
-    Role("infill", "infill between members", ifc=("IfcCovering", "INSULATION")),
-    Role("insulation", "insulation", ifc=("IfcCovering", "INSULATION")),
-    Role("joist", "joist", ifc=("IfcBeam", "JOIST")),
+    Role("hip_rafter", "hip rafter", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
+    Role("infill", "infill between members", ifc=("IfcCovering", "INSULATION"), beyond="when cut"),
+    Role("insulation", "insulation", ifc=("IfcCovering", "INSULATION"), beyond="when cut"),
+    Role("joist", "joist", ifc=("IfcBeam", "JOIST"), beyond="as a member"),
     Role("lining", "lining", ifc=("IfcCovering", "CEILING")),
     Role("lintel", "lintel", ifc=("IfcBeam", "LINTEL")),
-    Role("membrane", "membrane", ifc=("IfcCovering", "MEMBRANE")),
+    Role("membrane", "membrane", ifc=("IfcCovering", "MEMBRANE"), beyond="when cut"),
     Role("moulding", "moulding", ifc=("IfcCovering", "MOLDING"), group="trims"),
     Role("pipe", "vent pipe", ifc=("IfcPipeSegment", "RIGIDSEGMENT")),
-    Role("plate", "plate", ifc=("IfcMember", "PLATE")),
+    Role("plate", "plate", ifc=("IfcMember", "PLATE"), beyond="when cut"),
     Role("post", "post", ifc=("IfcColumn", "COLUMN"), drag="move_post"),
-    Role("rafter", "rafter", ifc=("IfcMember", "RAFTER")),
+    Role("rafter", "rafter", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
     Role("rail_bars", "balusters and rails", ifc=("IfcRailing", None), drag="move_rail"),
     Role("rail_posts", "rail posts", ifc=("IfcRailing", None)),
     Role("return", "return of a layer", ifc=("IfcCovering", None)),
-    Role("ridge_board", "ridge board", ifc=("IfcMember", "MEMBER")),
+    Role("ridge_board", "ridge board", ifc=("IfcMember", "MEMBER"), beyond="as a member"),
     Role("ridge_flashing", "ridge flashing", ifc=("IfcCovering", "ROOFING"), drag="level"),
     Role("rim_joist", "rim joist", ifc=("IfcBeam", "JOIST")),
     Role("roof_frame", "frame of a roof window", ifc=("IfcWindow", "SKYLIGHT")),
     Role("roof_glass", "glass of a roof window", ifc=("IfcWindow", "SKYLIGHT")),
     Role("roofing", "roof covering", ifc=("IfcCovering", "ROOFING"), drag="level", overhangs=True),
-    Role("rough_sill", "rough sill", ifc=("IfcMember", "MEMBER")),
-    Role("sheathing", "sheathing", ifc=("IfcPlate", "SHEET"), drag="level"),
-    Role("sill_plate", "sill plate", ifc=("IfcMember", "PLATE")),
+    Role("rough_sill", "rough sill", ifc=("IfcMember", "MEMBER"), beyond="when cut"),
+    Role("sheathing", "sheathing", ifc=("IfcPlate", "SHEET"), drag="level", beyond="when cut"),
+    Role("sill_plate", "sill plate", ifc=("IfcMember", "PLATE"), beyond="when cut"),
     Role("soffit", "soffit", ifc=("IfcCovering", "CEILING")),
     Role("stem", "foundation wall", ifc=("IfcFooting", "FOOTING_BEAM"), below_ground=True),
     Role("steps", "steps", ifc=("IfcStair", None), drag="move_steps"),
     Role("structure", "structure", ifc=("IfcSlab", None), drag="level", below_ground=True),
-    Role("stud", "stud", ifc=("IfcMember", "STUD")),
-    Role("trimmer", "trimmer", ifc=("IfcMember", "RAFTER")),
+    Role("stud", "stud", ifc=("IfcMember", "STUD"), beyond="when cut"),
+    Role("trimmer", "trimmer", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
     Role("valley_flashing", "valley flashing", ifc=("IfcCovering", "ROOFING")),
-    Role("valley_rafter", "valley rafter", ifc=("IfcMember", "RAFTER")),
+    Role("valley_rafter", "valley rafter", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
     Role("vent", "roof vent", ifc=("IfcAirTerminal", None)),
     Role("wall_plate", "wall plate", ifc=("IfcMember", "PLATE")),
 )

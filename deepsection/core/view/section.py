@@ -19,7 +19,7 @@ from ..drawing.detail import shown_from
 from ..geometry import Frame, polygons_of
 from ..memo import BulkMemo
 from ..model import SectionLine
-from ..resolve import Building, Part
+from ..resolve import ROLES, Building, Part
 from ..tolerance import TOL
 from ._ground import EARTH_REACH, ground_marks, ground_under
 from ._levels import level_heights, level_marks
@@ -33,30 +33,6 @@ from .faces import Face, behind, faces_of
 from .hatching import HatchTable
 from .setting import Setting
 from .visible import visible_faces
-
-NOT_BEYOND = {
-    "stud",
-    "plate",
-    "header",
-    "rough_sill",
-    "sill_plate",
-    "infill",
-    "membrane",
-    "sheathing",
-    "footing",
-    "insulation",
-}
-"""Roles that lie within others, so that they are seen only where they are cut."""
-
-MEMBERS = {
-    "rafter",
-    "trimmer",
-    "hip_rafter",
-    "valley_rafter",
-    "ridge_board",
-    "joist",
-}
-"""Members that are seen behind a cut only where its line asks for them."""
 
 DIAGONALS_FROM = 0.7
 """A member this small on paper (mm) is not crossed: it would clog."""
@@ -132,8 +108,8 @@ def beyond_faces(
     plane = frame.x0 * frame.dx + frame.y0 * frame.dy + TOL.cut
     low, high, left, right = _reaches(building.parts, frame)
     near = np.flatnonzero((high > TOL.cut) & (low <= depth) & (right >= u0) & (left <= u1)).tolist()
-    out = NOT_BEYOND if members else NOT_BEYOND | MEMBERS
-    near = [k for k in near if building.parts[k].role not in out]
+    shown = ("seen", "as a member") if members else ("seen",)
+    near = [k for k in near if ROLES[building.parts[k].role].beyond in shown]
     faces: list[Face] = []
     for k, held in zip(near, faces_of([building.parts[k] for k in near], frame.dx, frame.dy)):
         faces += held if low[k] >= TOL.cut else [piece for face in held for piece in behind(face, plane)]

@@ -1,4 +1,5 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { tinykeys } from "tinykeys";
 import type { Project, Storey } from "../../actions/types";
 import { Refusal, Unreachable, type ViewWanted } from "../../api/client";
 import { type Change, useChange, useResult } from "../../api/queries";
@@ -195,23 +196,28 @@ function storeyOf(project: Project, id: string): string | null {
 function Keys() {
   const actions = useActions();
   useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      const typing =
-        event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=listbox]");
-      if (event.key === "z" && (event.ctrlKey || event.metaKey) && !typing) {
-        event.preventDefault();
-        actions.find((action) => action.id === (event.shiftKey ? "redo" : "undo"))?.run();
-      } else if (!typing && (event.key === "Delete" || event.key === "Backspace"))
-        actions.find((action) => action.id === "remove")?.run();
-      else if (!typing && event.key === "r" && !event.ctrlKey && !event.metaKey && !event.altKey)
-        actions.find((action) => action.id === "repeat")?.run();
-      else if (!typing && event.key === "/") {
-        event.preventDefault();
-        document.getElementById("action-search")?.focus();
-      }
+    const run = (id: string) => actions.find((action) => action.id === id)?.run();
+    const instead = (does: () => void) => (event: KeyboardEvent) => {
+      event.preventDefault();
+      does();
     };
-    window.addEventListener("keydown", listen);
-    return () => window.removeEventListener("keydown", listen);
+    return tinykeys(
+      window,
+      {
+        "$mod+z": instead(() => run("undo")),
+        "$mod+Shift+z": instead(() => run("redo")),
+        Delete: () => run("remove"),
+        Backspace: () => run("remove"),
+        r: () => run("repeat"),
+        "/": instead(() => document.getElementById("action-search")?.focus()),
+      },
+      { ignore: typing },
+    );
   }, [actions]);
   return null;
+}
+
+/** Whether a key belongs to a text or a list. */
+function typing({ target }: KeyboardEvent): boolean {
+  return target instanceof HTMLElement && target.closest("input, textarea, select, [role=listbox]") !== null;
 }
