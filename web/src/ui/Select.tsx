@@ -1,6 +1,6 @@
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from "@headlessui/react";
 import { ChevronDown } from "lucide-react";
-import { Children, Fragment, isValidElement, type ReactNode } from "react";
+import { Children, Fragment, isValidElement, type ReactNode, type SyntheticEvent } from "react";
 
 interface Props {
   "aria-label": string;
@@ -34,6 +34,11 @@ function choicesOf(children: ReactNode): Choice[] {
 const LOOK =
   "flex h-7 items-center justify-between gap-1 rounded-md border border-rule bg-field px-2 text-left text-[12px] text-ink";
 
+const stop = (event: SyntheticEvent) => event.stopPropagation();
+
+/** What happens in a list is none of what the bench below it hears. */
+const OWN = { onKeyDown: stop, onPointerDown: stop, onPointerMove: stop, onPointerUp: stop, onClick: stop };
+
 /** One of some values, from a list: what is chosen on its button, the rest when it opens. */
 export function Select({ "aria-label": label, value, onChange, className = "", unchosen, children }: Props) {
   const choices = choicesOf(children);
@@ -47,9 +52,7 @@ export function Select({ "aria-label": label, value, onChange, className = "", u
       <ListboxOptions
         anchor={{ to: "bottom start", gap: 2 }}
         className="z-40 max-h-72 min-w-[var(--button-width)] overflow-auto rounded-md border border-rule bg-field py-1 outline-none!"
-        // Keys and clicks in a list are no keys and clicks of the bench below it.
-        onKeyDown={(event) => event.stopPropagation()}
-        onPointerDown={(event) => event.stopPropagation()}
+        {...OWN}
       >
         {choices.map((choice) => (
           <ListboxOption
