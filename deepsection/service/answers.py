@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 from collections.abc import Sequence
+from hashlib import blake2b
 from typing import Any
 
 import orjson
@@ -18,7 +19,7 @@ Key = tuple[Project, str, float, float | None]
 """What a drawing was made of: the document, the name of the view, its scale, and the way it was turned."""
 
 _sent: LruCache[Key, tuple[bytes, ...]] = LruCache(size=32)
-"""The marks of drawings that were sent, each as it went out."""
+"""The marks of drawings that were sent, each by its digest: the marks themselves would fill the memory."""
 
 Step = tuple[int, int, int]
 """So many marks from a place of the drawing before, then so many new ones: (place, kept, new)."""
@@ -31,38 +32,39 @@ def answer(
 
     What is sent is remembered, for the next answer to build on, unless it is but a preview (`keep` false).
     """
-    marks = tuple(orjson.dumps(mark) for mark in drawing.marks)
+    marks = [orjson.dumps(mark) for mark in drawing.marks]
+    digests = tuple(blake2b(mark, digest_size=16).digest() for mark in marks)
     names = (field.name for field in dataclasses.fields(drawing) if field.name not in ("marks", "sums"))
     content = {name: getattr(drawing, name) for name in names}
     before = _sent.get(_key(base, view)) if base is not None and view.have else None
     if keep:
-        _sent.put(_key(project, view), marks)
+        _sent.put(_key(project, view), digests)
     if before is None:
         return content | {"marks": [orjson.Fragment(mark) for mark in marks], "steps": None}
-    steps, fresh = difference(before, marks)
-    return content | {"marks": [orjson.Fragment(mark) for mark in fresh], "steps": steps}
+    steps, fresh = difference(before, digests)
+    return content | {"marks": [orjson.Fragment(marks[place]) for place in fresh], "steps": steps}
 
 
 def _key(project: Project, view: ViewWanted) -> Key:
     return project, view.name, view.scale or project.scale, view.look_deg
 
 
-def difference(before: Sequence[bytes], after: Sequence[bytes]) -> tuple[list[Step], list[bytes]]:
-    """The steps from some marks to others, and the new ones among these.
+def difference(before: Sequence[bytes], after: Sequence[bytes]) -> tuple[list[Step], list[int]]:
+    """The steps from some marks to others, and the places of the new ones among these.
 
     >>> difference([b"a", b"b", b"c"], [b"a", b"x", b"c"])
-    ([(0, 1, 1), (2, 1, 0)], [b'x'])
+    ([(0, 1, 1), (2, 1, 0)], [1])
     """
     places = {mark: place for place, mark in enumerate(before)}
     steps: list[list[int]] = []
     fresh = []
-    for mark in after:
+    for index, mark in enumerate(after):
         place = places.get(mark)
         if place is None:
             if not steps:
                 steps.append([0, 0, 0])
             steps[-1][2] += 1
-            fresh.append(mark)
+            fresh.append(index)
         elif steps and not steps[-1][2] and steps[-1][0] + steps[-1][1] == place:
             steps[-1][1] += 1
         else:

@@ -35,7 +35,7 @@ def test_steps_lead_from_any_marks_to_any_others(seed: int) -> None:
     if rng.random() < 0.3:
         rng.shuffle(after)
     steps, fresh = difference(before, after)
-    drawing = {"steps": steps, "marks": fresh}
+    drawing = {"steps": steps, "marks": [after[place] for place in fresh]}
     assert put_together(drawing, {"marks": before}) == after
     assert len(fresh) == sum(mark not in before for mark in after)
 
