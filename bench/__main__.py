@@ -187,6 +187,9 @@ def areas(parts: Sequence[Part]) -> None:
         for face in seen(parts, look)[1]:
             own[face.part.material] += face.polygon.area
         theirs = areas_by_material(parts, look)
+        if not theirs:
+            out.print("OpenCASCADE draws no lines of these bodies on this machine: their areas cannot be compared\n")
+            return
         for name in {part.material for part in parts}:
             found[name] += [own.get(name, 0.0), theirs.get(name, 0.0)]
     for name, values in sorted(found.items()):
