@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from deepsection.core.edits import DrawWalls, MoveJoint, MoveOpening, apply_edits, put
 from deepsection.core.model import Opening, Project
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.demo.pieces import on, partition, ring
 
 ROOMS, DOORS, BAY, DEPTH = 197, 150, 1500.0, 6000.0

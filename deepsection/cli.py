@@ -22,7 +22,7 @@ from deepsection.core.edits import EDITS, describe, refusal
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
 from deepsection.core.model import Project, Sheet, dump_file
 from deepsection.core.sheets import SheetDrawing
-from deepsection.core.starters.timber import Ground
+from deepsection.core.starters.projects import Ground
 from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units, format_length
 from deepsection.core.view import list_views

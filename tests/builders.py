@@ -23,7 +23,7 @@ from deepsection.core.model import (
     Wall,
 )
 from deepsection.core.resolve import Building
-from deepsection.core.starters.timber import Ground, new_project
+from deepsection.core.starters.projects import Ground, new_project
 from deepsection.core.units import Units
 from deepsection.core.view import Setting, draw_elevation
 

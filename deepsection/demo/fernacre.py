@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from deepsection.core.edits import DrawRoof, DrawWalls, apply_edits, put, rebuild
 from deepsection.core.model import Corner, Opening, Project, RoofBlock, Room, SectionLine, SetIn, Sheet
-from deepsection.core.starters.masonry import new_masonry_project
+from deepsection.core.starters.projects import new_project
 
 from .pieces import door, eave, gable, on, partition, ring, sheet, window
 
@@ -13,7 +13,7 @@ SET_BACK = SetIn(layer="outer", face="outer", distance=70.0)
 
 def fernacre_bungalow() -> Project:
     """Fernacre: 13.5 m x 7.5 m with a 6 m wide wing running 4.2 m north, both at 30 degrees."""
-    project = new_masonry_project("fernacre", "Fernacre bungalow")
+    project = new_project("fernacre", "Fernacre bungalow", "mm", "masonry")
     project = rebuild(project, place="Plot 3, Tarn Hollow", author="Deep Section demo")
     project = apply_edits(project, (_walls(), *_partitions()))
     project = put(project, *_openings(), *_rooms())

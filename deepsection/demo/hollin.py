@@ -19,7 +19,7 @@ from deepsection.core.model import (
     SetIn,
     Sheet,
 )
-from deepsection.core.starters.masonry import new_masonry_project
+from deepsection.core.starters.projects import new_project
 
 from .pieces import door, eave, gable, on, partition, ring, sheet, tied, window
 
@@ -31,7 +31,7 @@ GARDEN = "garden-wall"
 
 def hollin_bothy() -> Project:
     """Hollin Bothy: 10.8 m x 6.6 m under a gable roof; beside it a garden wall of stone, stepped and battered."""
-    project = new_masonry_project("hollin", "Hollin Bothy")
+    project = new_project("hollin", "Hollin Bothy", "mm", "masonry")
     project = rebuild(project, place="Upper Close, Thrushmere", author="Deep Section demo")
     project = put(project, _stone())
     project = apply_edits(project, (_walls(), *_partitions(), _garden()))

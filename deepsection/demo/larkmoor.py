@@ -31,7 +31,7 @@ from deepsection.core.model import (
     Sheet,
     TeeJoint,
 )
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.onroofs.edits import OnRoof
 from deepsection.core.units import parse_length
 

@@ -15,7 +15,7 @@ from deepsection.core.model import (
     Sheet,
     TeeJoint,
 )
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.core.units import parse_length
 
 from .pieces import cut, door, eave, four_sides, gable, on, partition, ring, sheet, tied, trimmed, window

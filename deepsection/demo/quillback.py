@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from deepsection.core.edits import DrawWalls, apply_edits, put, rebuild
 from deepsection.core.model import FreeJoint, Opening, Project, RoofBlock, RoofEdge, Room, SectionLine, Sheet
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.core.units import parse_length
 
 from .pieces import door, eave, four_sides, gable, on, partition, ring, sheet, tied, window

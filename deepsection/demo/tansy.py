@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from deepsection.core.edits import AddBay, DrawWalls, apply_edits, changed, put, rebuild
 from deepsection.core.model import Beam, BeamEnd, LevelRule, Opening, Post, Project, RoofBlock, Room, SectionLine, Sheet
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.core.units import parse_length
 
 from .pieces import eave, gable, on, partition, ring, sheet, tied

@@ -15,7 +15,7 @@ from deepsection.core.edits import (
     rebuild,
 )
 from deepsection.core.model import Beam, BeamEnd, Corner, LevelRule, Opening, Post, Project, Room, SectionLine, Sheet
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.onroofs.edits import OnRoof
 from deepsection.core.units import parse_length
 

@@ -10,7 +10,7 @@ from typing import Any
 from deepsection.core.edits import PutMakeUp, PutSavedWall, apply_edits, changed
 from deepsection.core.errors import BadInput, UnknownElement
 from deepsection.core.model import MakeUp, Project, load_project
-from deepsection.core.starters.timber import Ground, new_project
+from deepsection.core.starters.projects import Ground, new_project
 from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units
 from deepsection.formats.dxf_plan import read_plan

@@ -15,7 +15,7 @@ from deepsection.core.edits import Edit
 from deepsection.core.model import Project
 from deepsection.core.particulars import LadderRung, SumTable
 from deepsection.core.particulars.own_heights import OwnHeight
-from deepsection.core.starters.timber import Ground
+from deepsection.core.starters.projects import Ground
 from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units
 from deepsection.core.view import SlopeTriangle, Snaps

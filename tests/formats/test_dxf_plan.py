@@ -11,7 +11,7 @@ from deepsection.core.edits import apply_edits
 from deepsection.core.errors import BadInput
 from deepsection.core.model import wall_length
 from deepsection.core.resolve import resolve
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.formats import dxf_plan
 from deepsection.formats.dxf_plan import read_plan
 from deepsection.service.plans import layer_choices, plan_edits

@@ -146,6 +146,12 @@ def unit_rows() -> tuple[dict[str, Any], ...]:
 
 
 @cache
+def starter_rows() -> dict[str, Any]:
+    """What new projects start with, by tradition: make-ups with their sources, the rest by the ground below."""
+    return _read("starters.json")
+
+
+@cache
 def usual_sizes() -> dict[str, UsualSize]:
     """The sizes that new things begin with, by name."""
     rows = _read("usual.json")["sizes"]

@@ -17,7 +17,7 @@ from ..edits import Remove
 from ..errors import DeepSectionError, UnknownElement
 from ..model import Opening, Project
 from ..resolve import Building, Diagnostic, resolve
-from ..starters.timber import new_project
+from ..starters.projects import new_project
 from .views import draw_view, list_views
 
 log = logging.getLogger("deepsection")

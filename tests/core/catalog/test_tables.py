@@ -7,10 +7,12 @@ import math
 
 import pytest
 
-from deepsection.core.catalog import hatch, hatches, lumber, material, materials, usual, usual_sizes
+from deepsection.core.catalog import hatch, hatches, lumber, material, materials, starter_rows, usual, usual_sizes
 from deepsection.core.drawing import PENS
-from deepsection.core.errors import UnknownElement
+from deepsection.core.errors import BadInput, UnknownElement
 from deepsection.core.sheets import PAPERS, scale_name, standard_scales
+from deepsection.core.starters.projects import Ground, make_ups, new_project
+from deepsection.core.units import Units
 
 
 @pytest.mark.parametrize(
@@ -92,3 +94,31 @@ def test_usual_sizes_name_their_source_and_agree_in_both_units() -> None:
     assert "R312.1.2" in sizes["rail_height"].source
     with pytest.raises(KeyError):
         usual("moat", "mm")
+
+
+def test_starters_name_the_sources_of_their_make_ups_and_hold_lumber_as_it_is_dressed() -> None:
+    """Dressed depths by PS 20 (from memory): 2x4 3 1/2, 2x6 5 1/2, 2x10 9 1/4, all 1 1/2 thick."""
+    dressed = {name: (held.thickness, held.depth) for name, held in lumber().items()}
+    for tradition, starter in starter_rows().items():
+        for row in starter["make_ups"]:
+            assert row["source"], (tradition, row["id"])
+    for make_up in make_ups("ft-in"):
+        for layer in make_up.layers:
+            nominal = layer.name.split()[0]
+            if layer.framing and nominal in dressed:
+                assert (layer.framing.thickness, layer.thickness) == pytest.approx(dressed[nominal]), layer.name
+
+
+@pytest.mark.parametrize("units", ["ft-in", "mm"])
+@pytest.mark.parametrize("ground", ["slab", "joists"])
+def test_a_starter_is_a_whole_document_in_both_units(units: Units, ground: Ground) -> None:
+    project = new_project("p", "House", units, "timber", ground)
+    assert project.floors == () if ground == "slab" else project.floors[0].bearing == "sill"
+    plate = next(rung for rung in project.rungs if rung.id == "plate")
+    # Bottom plate, precut stud, two top plates: 97 1/8 in for a stud of 92 5/8 in (common practice, no source).
+    rise = sum(term.value * term.count for term in plate.terms)
+    assert rise == pytest.approx(97.125 * 25.4 if units == "ft-in" else 2500.0)
+    with pytest.raises(BadInput, match="stands on a slab"):
+        new_project("p", "House", "mm", "masonry", "joists")
+    with pytest.raises(BadInput, match="in millimetres"):
+        new_project("p", "House", "ft-in", "masonry")

@@ -25,7 +25,7 @@ from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import FreeJoint, Room, TeeJoint, dump_project, load_project, rise, term_value
 from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import resolve, storeys
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from tests.builders import box_house, joist_house, two_storeys, window
 
 

@@ -11,7 +11,7 @@ from deepsection.core.edits import apply_edits, changed, put
 from deepsection.core.model import Layer, MakeUp, Project, bearing_layer
 from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import Building, Part, resolve
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.walls.edits.walls import default_set_out
 from tests.builders import two_storeys
 from tests.turning import turned

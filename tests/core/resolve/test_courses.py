@@ -9,7 +9,7 @@ from deepsection.core.drawing import place_hatch
 from deepsection.core.edits import changed, put
 from deepsection.core.model import Chimney, LevelRule, Project
 from deepsection.core.resolve import Part, resolve
-from deepsection.core.starters.timber import make_ups
+from deepsection.core.starters.projects import make_ups
 from deepsection.core.units import INCH
 from tests.builders import two_storeys
 

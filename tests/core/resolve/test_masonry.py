@@ -11,7 +11,7 @@ from deepsection.core.edits import DrawWalls, apply_edits, put
 from deepsection.core.errors import BadInput
 from deepsection.core.model import Project
 from deepsection.core.resolve import resolve
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.walls.model import FreeJoint
 from deepsection.demo import fernacre_bungalow
 from tests.builders import rectangle, roof_block, window

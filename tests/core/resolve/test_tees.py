@@ -7,7 +7,7 @@ import shapely
 
 from deepsection.core.edits import DrawWalls, apply_edits
 from deepsection.core.resolve import resolve
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.walls.tees import MANY
 from deepsection.demo.pieces import on, partition, ring
 

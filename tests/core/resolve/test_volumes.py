@@ -9,7 +9,7 @@ import pytest
 from deepsection.core.edits import put
 from deepsection.core.model import BaseRule, FreeJoint, Layer, MakeUp, Opening, Project, SetOut, TopRule, Wall
 from deepsection.core.resolve import resolve
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 
 Hole = tuple[float, float]
 

@@ -13,7 +13,7 @@ from deepsection.core.model import Project
 from deepsection.core.resolve import resolve
 from deepsection.core.sheets import compose, standard_scales, usual_set
 from deepsection.core.sheets.compose import footprint
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.demo import fernacre_bungalow, hollin_bothy, otterfold_house, quillback_house
 
 

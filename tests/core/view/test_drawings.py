@@ -15,7 +15,7 @@ from deepsection.core.errors import UnknownElement
 from deepsection.core.geometry import Frame, side_direction
 from deepsection.core.model import Anchor, Note, Project, Room
 from deepsection.core.resolve import Building, resolve
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.core.view import draw_view, list_views, plan_snaps, standing_name
 from deepsection.core.view._levels import spread
 from deepsection.demo import fernacre_bungalow, otterfold_house, quillback_house

@@ -14,7 +14,7 @@ from deepsection.core.model import ElevationView, FreeJoint, LevelRule, Post, Pr
 from deepsection.core.particulars import describe_element, enter_all
 from deepsection.core.resolve import resolve, storeys
 from deepsection.core.sheets import standard_scales
-from deepsection.core.starters.timber import new_project
+from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.ground.model import GroundSpot
 from deepsection.core.view import draw_view, list_views
 from deepsection.demo import DEMOS, fernacre_bungalow, hollin_bothy, larkmoor_house
