@@ -22,6 +22,7 @@ export function RoofSides({ roof }: { roof: string | null }) {
     const y = viewport.w - side.w * viewport.k + side.dw * 16;
     if (y < panes.planTop + 12 || y > panes.planBottom - 12 || side.length * viewport.k < SHORT) return null;
     return (
+      // biome-ignore lint/a11y/noStaticElementInteractions: it only keeps what happens in the list from the bench
       <div
         key={side.edge}
         className="-translate-x-1/2 -translate-y-1/2 absolute z-10"

@@ -281,11 +281,11 @@ interface ChoiceProps {
 
 function Choice({ label, name, value, onChange, children }: ChoiceProps) {
   return (
-    <label className="flex items-center gap-1.5 text-[12px] text-quiet">
+    <div className="flex items-center gap-1.5 text-[12px] text-quiet">
       {label}
       <Select aria-label={name} value={value} onChange={(value) => onChange(value)}>
         {children}
       </Select>
-    </label>
+    </div>
   );
 }

@@ -103,14 +103,14 @@ export function SheetParts() {
             </a>
           ))}
         </div>
-        <label className="mt-2 flex items-center justify-between gap-2 text-[12px] text-quiet">
+        <div className="mt-2 flex items-center justify-between gap-2 text-[12px] text-quiet">
           Layers of the DXF
           <Select aria-label="Layer names of the DXF" value={layers} onChange={(value) => setLayers(value)}>
             <option value="plain">named by role</option>
             <option value="iso13567">ISO 13567</option>
             <option value="ncs">National CAD Standard</option>
           </Select>
-        </label>
+        </div>
       </section>
     </>
   );

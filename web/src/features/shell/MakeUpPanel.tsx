@@ -43,7 +43,7 @@ function Choices({ onDone }: { onDone: () => void }) {
   if (projects.data && others.length === 0) return <Note tone="note">There is no other project to take one from.</Note>;
   return (
     <div className="flex flex-col gap-3">
-      <label className="text-[12px] text-quiet">
+      <div className="text-[12px] text-quiet">
         From project
         <Select
           aria-label="From project"
@@ -58,7 +58,7 @@ function Choices({ onDone }: { onDone: () => void }) {
             </option>
           ))}
         </Select>
-      </label>
+      </div>
       {from && (
         <input
           aria-label="Find by name"

@@ -51,7 +51,7 @@ function Reading() {
         Closed outlines become outer walls, lines become inner walls, gaps between lines doorways, and blocks that call
         themselves windows or doors openings.
       </p>
-      <label className="text-[12px] text-quiet">
+      <div className="text-[12px] text-quiet">
         Drawn in
         <Select
           aria-label="Unit of the file"
@@ -68,7 +68,7 @@ function Reading() {
             </option>
           ))}
         </Select>
-      </label>
+      </div>
       <Button
         tone={found ? "plain" : "strong"}
         className="justify-center"
@@ -148,7 +148,7 @@ function LayerRow({
     [layer.units, "window or door"],
   ] as const;
   return (
-    <label className="flex flex-col gap-1 border-t border-rule pt-2">
+    <div className="flex flex-col gap-1 border-t border-rule pt-2">
       <span className="flex justify-between gap-2">
         <span className="truncate font-mono text-[12px]">{layer.name}</span>
         <span className="shrink-0 text-[12px] text-quiet">
@@ -170,7 +170,7 @@ function LayerRow({
           ))}
         <option value={LEFT_OUT}>leave out</option>
       </Select>
-    </label>
+    </div>
   );
 }
 

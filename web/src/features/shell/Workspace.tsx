@@ -196,25 +196,29 @@ function storeyOf(project: Project, id: string): string | null {
 function Keys() {
   const actions = useActions();
   useEffect(() => {
-    const run = (id: string) => actions.find((action) => action.id === id)?.run();
-    const instead = (does: () => void) => (event: KeyboardEvent) => {
-      event.preventDefault();
-      does();
-    };
+    const run = (id: string) => () => actions.find((action) => action.id === id)?.run();
     return tinykeys(
       window,
       {
-        "$mod+z": instead(() => run("undo")),
-        "$mod+Shift+z": instead(() => run("redo")),
-        Delete: () => run("remove"),
-        Backspace: () => run("remove"),
-        r: () => run("repeat"),
+        "$mod+z": instead(run("undo")),
+        "$mod+Shift+z": instead(run("redo")),
+        Delete: run("remove"),
+        Backspace: run("remove"),
+        r: run("repeat"),
         "/": instead(() => document.getElementById("action-search")?.focus()),
       },
       { ignore: typing },
     );
   }, [actions]);
   return null;
+}
+
+/** What a key does instead of what the browser does with it. */
+function instead(does: () => void): (event: KeyboardEvent) => void {
+  return (event) => {
+    event.preventDefault();
+    does();
+  };
 }
 
 /** Whether a key belongs to a text or a list. */
