@@ -1,4 +1,4 @@
-"""Foundations, floors and ceilings."""
+"""Floors and ceilings."""
 
 from __future__ import annotations
 

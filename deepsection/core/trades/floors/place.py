@@ -1,4 +1,4 @@
-"""Stage 4: joist floors and ceilings in plan: what they cover, what carries them, which way their joists run."""
+"""Stage: joist floors and ceilings in plan: what they cover, what carries them, which way their joists run."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Fields of levels, foundations, floors and ceilings."""
+"""Fields of levels and storeys."""
 
 from __future__ import annotations
 

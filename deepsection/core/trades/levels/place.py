@@ -1,4 +1,4 @@
-"""Stage 1: the height ladder as levels with their sums."""
+"""Stage: the height ladder as levels with their sums."""
 
 from __future__ import annotations
 

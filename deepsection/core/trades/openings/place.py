@@ -1,4 +1,4 @@
-"""Stage 3: openings in their walls, with sill and head heights, and what does not fit."""
+"""Stage: openings in their walls, with sill and head heights, and what does not fit."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Steps and rails: how many risers there are, and their bodies."""
+"""Steps and rails: how many risers there are, and what is wrong with them."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Solids of posts and beams, with what sets their heights, and what is wrong with them."""
+"""Posts and beams: what sets their heights, and what is wrong with them."""
 
 from __future__ import annotations
 

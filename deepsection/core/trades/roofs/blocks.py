@@ -1,4 +1,4 @@
-"""Stage 5: roof blocks as planes, with the sums behind plate, heel, eave and ridge.
+"""Stage: roof blocks as planes, with the sums behind plate, heel, eave and ridge.
 
 Heel and span are measured at the bearing line: the outline, on the outside of the frame.
 """

@@ -1,4 +1,4 @@
-"""Corners of roofs, replaced."""
+"""Roofs with other corners, or other treatments of their edges."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Solids of a roof block: covering, fascia, barges, soffits, the small gable over a hip; its frame is in `_rafters`."""
+"""Solids of a roof block: covering, fascia, barges, soffits, the small gable over a hip; its frame is in `rafters`."""
 
 from __future__ import annotations
 

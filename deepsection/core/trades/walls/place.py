@@ -1,4 +1,4 @@
-"""Stage 2: walls in plan. Joins are solved here, per layer; solids never decide them."""
+"""Stage: walls in plan. Joins are solved here, per layer; solids never decide them."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Stage 7: how high walls go: to their plate, and on to the roofs that lie over them, span by span."""
+"""Stage: how high walls go: to their plate, and on to the roofs that lie over them, span by span."""
 
 from __future__ import annotations
 
