@@ -55,8 +55,7 @@ class ElementKind:
     `heights`: ids of the heights that it has. `outcome`: tables of what came of it. `make_up`: the id of the make-up
     whose layers are shown with it. `removable`: whether this one may be taken away now. `parts`: its solids, of all
     elements of the kind. `cuts`: the parts of others without what it takes away from them, unless they make room for it
-    themselves (`cut_by_others`). `plan`: its marks in plan. `checks`:
-    what is wrong, once all stages have run.
+    themselves (`cut_by_others`). `plan`: its marks in plan. `checks`: what is wrong, once all stages have run.
     """
 
     model: type[Element]

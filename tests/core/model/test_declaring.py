@@ -7,13 +7,17 @@ from typing import ClassVar, Literal
 import pytest
 from pydantic import ValidationError
 
+from deepsection.core.building.kind import ElementKind
 from deepsection.core.document.command import Command
 from deepsection.core.document.declaring import About, Declared, Ref, collections_of, revised
 from deepsection.core.document.motion import Motion
 from deepsection.core.document.values import Element, Id, Mm
 from deepsection.core.edits import Remove, Transform, apply_edits, changed, describe, put
 from deepsection.core.errors import RefusedEdit
+from deepsection.core.kinds import KINDS, STAGES, kind_for
 from deepsection.core.model import LevelRule, Project, Wall
+from deepsection.core.resolve import resolve
+from deepsection.core.view.kinds import ViewKind
 from deepsection.demo import DEMOS, quillback_house
 from deepsection.service.work import element_items
 
@@ -112,3 +116,23 @@ def test_what_is_not_movable_says_so() -> None:
     assert Wall.about.movable and issubclass(Wall, Element)
     with pytest.raises(ValidationError):
         revised(KITE, x="far")
+
+
+def test_the_list_of_kinds_and_the_fields_of_the_document_agree() -> None:
+    held = [kind for kinds in collections_of(Project).values() for kind in kinds]
+    assert sorted(kind.model.__name__ for kind in KINDS) == sorted(kind.__name__ for kind in held)
+    assert len({stage.key for stage in STAGES}) == len(STAGES) == len({stage.key.name for stage in STAGES})
+    with pytest.raises(LookupError, match="Kite is not declared"):
+        kind_for(Kite)
+
+
+def test_a_stage_that_reads_a_later_one_says_so() -> None:
+    with pytest.raises(LookupError, match="the stage “levels” has not run"):
+        resolve(quillback_house(), stages=STAGES[1:])
+
+
+def test_an_element_kind_that_lacks_a_field_fails_by_its_name() -> None:
+    with pytest.raises(TypeError, match="fields"):
+        ElementKind(Kite, title=lambda project, kite: ("Kite", ""))  # type: ignore[call-arg]
+    with pytest.raises(TypeError, match="look"):
+        ViewKind(lambda project: (), draw=lambda *_: None)  # type: ignore[call-arg, arg-type, return-value]
