@@ -9,6 +9,9 @@ from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve
 from deepsection.demo import otterfold_house, quillback_house
 
+collect_ignore = ["kites"]
+"""A made-up trade, to be read as part of a copy of the program (`test_recipes.py`)."""
+
 settings.register_profile("suite", deadline=None)
 settings.load_profile("suite")
 # A busy machine is no fault of an example.
