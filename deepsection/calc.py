@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import asdict
 from pathlib import Path
-from typing import Annotated, Any, Literal, NoReturn
+from typing import Annotated, Any, Literal, NoReturn, TypeVar
 
 import typer
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
@@ -17,9 +17,11 @@ from rich.table import Table
 from deepsection.core.document.faults import told, why_unreadable
 from deepsection.core.errors import BadInput, GeometryError
 from deepsection.core.geometry import RoofShape, Segment, roof_over, segment, segment_through
-from deepsection.core.units import FOOT, Units, format_length, parse_length
+from deepsection.core.trades.floors.spans import JoistCase, joist_span, published_spans
+from deepsection.core.trades.stairs.rules import RiserSet, StairRule, Stepping, choose, riser_sets, stair_rules
+from deepsection.core.units import FOOT, INCH, Units, format_length, parse_length
 
-calc = typer.Typer(help="Calculations by themselves: lengths, arcs, roofs.", no_args_is_help=True)
+calc = typer.Typer(help="Calculations by themselves: lengths, arcs, roofs, stairs, spans.", no_args_is_help=True)
 out, err = Console(highlight=False, soft_wrap=True), Console(stderr=True, highlight=False, soft_wrap=True)
 
 AsJson = Annotated[bool, typer.Option("--json", help="One JSON object instead of a table.")]
@@ -158,20 +160,12 @@ def roof_command(
     as_json: AsJson = False,
 ) -> None:
     """The roof over an outline: planes, ridges, hips and valleys with their true lengths, volume."""
+    asked = _read(file, RoofIn)
     try:
-        data = file.read_bytes()
-        if why := why_unreadable(data):
-            _refuse(BadInput(f"this file {why}", field="file"))
-        asked = RoofIn.model_validate_json(data)
         pitches = [None if isinstance(edge, _Gable) else edge.rise / edge.run for edge in asked.edges]
         mm = MM[asked.units]
         outline = [(x * mm, y * mm) for x, y in asked.outline]
         found = roof_over(outline, pitches, eave_height=asked.eave_height * mm, overhang=asked.overhang * mm)
-    except OSError as error:
-        _refuse(BadInput(f"{file} cannot be read: {error.strerror}", field="file"))
-    except ValidationError as error:
-        message, place = told(error.errors())
-        _refuse(BadInput(f"{place}: {message.partition(': ')[2] or message}", field=place))
     except GeometryError as error:
         _refuse(BadInput(error.message, field="outline"))
     if as_json:
@@ -179,6 +173,164 @@ def roof_command(
         return
     for table in _roof_tables(found, asked.units):
         out.print(table)
+
+
+class StairIn(BaseModel):
+    """What `calc stair` reads."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+    rule: Literal["irc", "adk"]
+    units: Literal["in", "mm"]
+    total_rise: float = Field(gt=0)
+    going: float | None = Field(default=None, gt=0)
+    floor_thickness: float | None = Field(default=None, ge=0)
+    headroom: float | None = Field(default=None, gt=0)
+
+
+@calc.command("stair")
+def stair_command(
+    file: Annotated[Path, typer.Argument(help="JSON: rule, units, total_rise; going, floor_thickness, headroom.")],
+    as_json: AsJson = False,
+) -> None:
+    """The legal numbers of risers of a private stair, the fewest with its goings, and the hole in the floor."""
+    asked = _read(file, StairIn)
+    mm, system = MM[asked.units], _system(asked.units)
+    rule = stair_rules()[asked.rule]
+    answer: dict[str, Any] = {"rule": rule.name, "units": asked.units, "legal_sets": [], "chosen": None}
+    try:
+        sets = riser_sets(rule, asked.total_rise * mm, system)
+        answer["legal_sets"] = [_set_json(held, mm) for held in sets if held.is_legal]
+        answer["landings"] = max(0, math.ceil(asked.total_rise * mm / rule.get("flight_rise", math.inf) - 1e-9) - 1)
+        chosen = choose(rule, asked.total_rise * mm, None if asked.going is None else asked.going * mm, system)
+    except BadInput as error:
+        if as_json:
+            typer.echo(json.dumps(answer | {"breaks": error.message}))
+        _refuse(error)
+    headroom = (asked.headroom or rule["headroom"] / mm) * mm
+    answer["chosen"] = _stepping_json(chosen, mm)
+    answer |= {"opening_length": None, "opening_beyond_foot": None}
+    if asked.floor_thickness is not None:
+        length = chosen.opening_length(headroom, asked.floor_thickness * mm)
+        answer |= {"opening_length": length / mm, "opening_beyond_foot": length > chosen.total_run}
+    if as_json:
+        typer.echo(json.dumps(answer))
+        return
+    out.print(_sets_table(sets, chosen, rule, system))
+    out.print(_stepping_table(chosen, answer, mm, system))
+
+
+def _set_json(held: RiserSet, mm: float) -> dict[str, Any]:
+    high = None if held.going_max is None else held.going_max / mm
+    return {"risers": held.risers, "riser": held.riser / mm, "going_min": held.going_min / mm, "going_max": high}
+
+
+def _stepping_json(chosen: Stepping, mm: float) -> dict[str, Any]:
+    return {
+        "risers": chosen.risers,
+        "riser": chosen.riser / mm,
+        "treads": chosen.treads,
+        "going": chosen.going / mm,
+        "total_run": chosen.total_run / mm,
+        "pitch_deg": chosen.pitch_deg,
+        "two_r_plus_g": chosen.two_r_plus_g / mm,
+    }
+
+
+def _sets_table(sets: tuple[RiserSet, ...], chosen: Stepping, rule: StairRule, system: Units) -> Table:
+    table = Table("risers", "of", "goings", rule.name)
+    for held in sets:
+        low = format_length(held.going_min, system)
+        goings = f"from {low}" if held.going_max is None else f"{low} to {format_length(held.going_max, system)}"
+        mark = "chosen" if held.risers == chosen.risers else "legal"
+        table.add_row(
+            str(held.risers),
+            format_length(held.riser, system),
+            goings if held.is_legal else "",
+            mark if held.is_legal else held.why,
+        )
+    return table
+
+
+def _stepping_table(chosen: Stepping, answer: dict[str, Any], mm: float, system: Units) -> Table:
+    table = Table("chosen", "")
+    table.add_row("risers", f"{chosen.risers} of {format_length(chosen.riser, system)}")
+    table.add_row("treads", f"{chosen.treads} of {format_length(chosen.going, system)}")
+    table.add_row("total run", format_length(chosen.total_run, system))
+    table.add_row("pitch", f"{chosen.pitch_deg:.2f}°")
+    table.add_row("2 R + G", format_length(chosen.two_r_plus_g, system))
+    if answer["opening_length"] is not None:
+        beyond = ", beyond the foot of the stair" if answer["opening_beyond_foot"] else ""
+        table.add_row("hole in the floor", format_length(answer["opening_length"] * mm, system) + beyond)
+    return table
+
+
+class SpanIn(BaseModel):
+    """What `calc span` reads: inches, psi and pounds per square foot."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+    member: str = "joist"
+    b: float = Field(gt=0, le=1000)
+    d: float = Field(gt=0, le=1000)
+    spacing: float = Field(gt=0, le=1000)
+    Fb: float = Field(gt=0)
+    E: float = Field(gt=0)
+    C_F: float = Field(default=1.0, gt=0)
+    C_r: float = Field(default=1.0, gt=0)
+    C_D: float = Field(default=1.0, gt=0)
+    live_psf: float = Field(gt=0)
+    dead_psf: float = Field(ge=0)
+    deflection: float = Field(default=360.0, gt=0)
+    deflection_load: Literal["live", "total"] = "live"
+
+
+@calc.command("span")
+def span_command(
+    file: Annotated[Path, typer.Argument(help="JSON: member, b, d, spacing, Fb, E, factors, loads, deflection.")],
+    as_json: AsJson = False,
+) -> None:
+    """The longest span of a joist from first principles, and what published tables say of the same one."""
+    asked = _read(file, SpanIn)
+    case = JoistCase(**asked.model_dump(exclude={"member"}))
+    span, tables = joist_span(case), published_spans(case)
+    if as_json:
+        facts: dict[str, Any] = {"L_bending": span.L_bending, "L_deflection": span.L_deflection}
+        published = [{"table": held.table, "species": held.species, "span": held.span} for held in tables]
+        facts |= {"max_span": span.max_span, "governs": span.governs, "published": published}
+        typer.echo(json.dumps({"member": asked.member} | facts))
+        return
+    table = Table(asked.member, "longest span", "source")
+    whole = "NDS, simply supported, uniform load"
+    table.add_row("bending", format_length(span.L_bending * INCH, "ft-in"), whole)
+    table.add_row(
+        f"deflection, L/{asked.deflection:g} under {asked.deflection_load} load",
+        format_length(span.L_deflection * INCH, "ft-in"),
+        whole,
+    )
+    table.add_row(f"{span.governs} governs", format_length(span.max_span * INCH, "ft-in"), "")
+    for held in tables:
+        table.add_row(held.species, format_length(held.span * INCH, "ft-in"), held.table)
+    out.print(table)
+
+
+A = TypeVar("A", bound=BaseModel)
+
+
+def _read(file: Path, asked: type[A]) -> A:
+    """What a file asks. Ends the command with words when it cannot be read."""
+    try:
+        data = file.read_bytes()
+        if why := why_unreadable(data):
+            _refuse(BadInput(f"this file {why}", field="file"))
+        return asked.model_validate_json(data)
+    except OSError as error:
+        _refuse(BadInput(f"{file} cannot be read: {error.strerror}", field="file"))
+    except ValidationError as error:
+        message, place = told(error.errors())
+        _refuse(BadInput(f"{place}: {message.partition(': ')[2] or message}", field=place))
+
+
+def _system(units: str) -> Units:
+    return "ft-in" if units in ("in", "ft") else "mm"
 
 
 def _roof_json(found: RoofShape, units: str) -> dict[str, Any]:
@@ -218,7 +370,7 @@ def _roof_json(found: RoofShape, units: str) -> dict[str, Any]:
 
 def _roof_tables(found: RoofShape, units: str) -> Iterator[Table]:
     imperial = units in ("in", "ft")
-    system: Units = "ft-in" if imperial else "mm"
+    system = _system(units)
 
     def area(value: float) -> str:
         return f"{value / FOOT**2:.2f} sq ft" if imperial else f"{value / 1e6:.3f} m²"

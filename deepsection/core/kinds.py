@@ -8,7 +8,7 @@ from typing import Any
 from .building.kind import ElementKind
 from .building.placed import Stage
 from .trades.drawings.kind import ELEVATION, NOTE, SECTION, SHEET, SHOW
-from .trades.floors.kind import CEILING, FLOOR, FLOOR_STAGE, VAULT_STAGE
+from .trades.floors.kind import CEILING, FLOOR, FLOOR_HOLE, FLOOR_STAGE, VAULT_STAGE
 from .trades.foundations.kind import FOUNDATION
 from .trades.ground.kind import GROUND_STAGE, SPOT, STEP
 from .trades.levels.kind import LEVEL, LEVEL_STAGE
@@ -20,12 +20,15 @@ from .trades.outdoors.kind import OUTSIDE_STEPS, RAIL, RAIL_STAGE, STEPS_STAGE
 from .trades.posts.kind import BEAM, BEAM_STAGE, POST, POST_STAGE
 from .trades.roofs.kind import ROOF, ROOF_STAGE
 from .trades.rooms.kind import ROOM, ROOM_STAGE
+from .trades.stairs.kind import STAIR, STAIR_STAGE
 from .trades.walls.kind import FREE_JOINT, MOULDING_STAGE, SAVED_WALL, TEE_JOINT, WALL, WALL_STAGE, WALL_TOP_STAGE
 
 STAGES: tuple[Stage[Any], ...] = (
     LEVEL_STAGE,
     WALL_STAGE,
     OPENING_STAGE,
+    # Before floors: these are left open where stairs arrive.
+    STAIR_STAGE,
     FLOOR_STAGE,
     ROOF_STAGE,
     WALL_TOP_STAGE,
@@ -58,6 +61,8 @@ KINDS: tuple[ElementKind, ...] = (
     OPENING,
     FOUNDATION,
     FLOOR,
+    FLOOR_HOLE,
+    STAIR,
     CEILING,
     POST,
     BEAM,

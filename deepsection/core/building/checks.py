@@ -77,6 +77,40 @@ FLOORS = (
     Check("ground-high", "the ground lies below the top of the foundation"),
     Check("footing-bare", "footings are covered by the ground"),
 )
+STAIRS = (
+    Check("stair-level", "a stair leads up, to a level that lies near enough"),
+    Check(
+        "stair-illegal",
+        "risers and goings of a stair are legal",
+        source=f"IRC R311.7.5; Approved Document K, table 1.1 and 1.4 ({MEMORY})",
+    ),
+    Check("stair-narrow", "a stair is wide enough", source=f"IRC R311.7.1 ({MEMORY}); 800 mm: {PRACTICE}"),
+    Check("stair-flight-high", "there is a landing in time", source=f"IRC R311.7.3 ({MEMORY})"),
+    Check(
+        "stair-landing",
+        "a landing is as long as it must be",
+        source=f"IRC R311.7.6; Approved Document K, 1.20 ({MEMORY})",
+    ),
+    Check("stair-turn", "a stair turns below its head"),
+    Check(
+        "stair-winders",
+        "winders are deep enough",
+        source=f"IRC R311.7.5.2.1; Approved Document K, 1.25 ({MEMORY})",
+    ),
+    Check(
+        "stair-gap", "no ball goes between the treads", source=f"IRC R311.7.5.1; Approved Document K, 1.9 ({MEMORY})"
+    ),
+    Check("stair-throat", "enough is left of a cut string", source=PRACTICE),
+    Check(
+        "stair-headroom",
+        "there is headroom along the nosings",
+        source=f"IRC R311.7.2; Approved Document K, 1.11 ({MEMORY})",
+    ),
+    Check("stair-through-wall", "a stair runs clear of walls"),
+    Check("stair-at-window", "a stair runs clear of windows"),
+    Check("stair-no-floor", "a stair leads onto a floor"),
+    Check("hole-off-floor", "a hole lies within its floor"),
+)
 ROOFS = (
     Check("roof-outline", "the slopes of a roof close over its outline", "blocking"),
     Check("roof-hidden", "a roof does not lie wholly under another one", "blocking"),
@@ -122,6 +156,7 @@ OUTDOORS = (
 DRAWING = (Check("left-out", "an element, and a view, can be drawn", "blocking"),)
 
 CHECKS = {
-    check.code: check for check in (*WALLS, *MAKE_UPS, *OPENINGS, *FLOORS, *ROOFS, *ON_ROOFS, *OUTDOORS, *DRAWING)
+    check.code: check
+    for check in (*WALLS, *MAKE_UPS, *OPENINGS, *FLOORS, *STAIRS, *ROOFS, *ON_ROOFS, *OUTDOORS, *DRAWING)
 }
 """Every check by its code."""

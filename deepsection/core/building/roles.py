@@ -56,6 +56,7 @@ IN_BUILDING = (
     Role("hip_flashing", "hip flashing", ifc=("IfcCovering", "ROOFING")),
     Role("hip_rafter", "hip rafter", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
     Role("infill", "infill between members", ifc=("IfcCovering", "INSULATION"), beyond="when cut"),
+    Role("header_joist", "header", ifc=("IfcBeam", "JOIST"), beyond="as a member"),
     Role("insulation", "insulation", ifc=("IfcCovering", "INSULATION"), beyond="when cut"),
     Role("joist", "joist", ifc=("IfcBeam", "JOIST"), beyond="as a member"),
     Role("lining", "lining", ifc=("IfcCovering", "CEILING")),
@@ -83,12 +84,27 @@ IN_BUILDING = (
     Role("steps", "steps", ifc=("IfcStair", None), drag="move_steps"),
     Role("structure", "structure", ifc=("IfcSlab", None), drag="level", below_ground=True),
     Role("stud", "stud", ifc=("IfcMember", "STUD"), beyond="when cut"),
+    Role("trimmer_joist", "trimmer", ifc=("IfcBeam", "JOIST"), beyond="as a member"),
     Role("trimmer", "trimmer", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
     Role("valley_flashing", "valley flashing", ifc=("IfcCovering", "ROOFING")),
     Role("valley_rafter", "valley rafter", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
     Role("vent", "roof vent", ifc=("IfcAirTerminal", None)),
     Role("wall_plate", "wall plate", ifc=("IfcMember", "PLATE")),
 )
+IN_STAIRS = (
+    Role("balusters", "balusters", ifc=("IfcRailing", "BALUSTRADE")),
+    Role("carriage", "cut string", ifc=("IfcMember", "STRINGER")),
+    Role("handrail", "handrail", ifc=("IfcRailing", "HANDRAIL")),
+    Role("landing_frame", "frame of a landing", ifc=("IfcBeam", "JOIST")),
+    Role("newel", "newel", ifc=("IfcMember", "POST")),
+    Role("riser", "riser", ifc=("IfcPlate", "SHEET")),
+    Role("stair_flight", "flight", ifc=("IfcStairFlight", "STRAIGHT")),
+    Role("stair_landing", "landing", ifc=("IfcSlab", "LANDING")),
+    Role("stair_panel", "panel below a stair", ifc=("IfcCovering", "CLADDING")),
+    Role("string", "string", ifc=("IfcMember", "STRINGER")),
+    Role("tread", "tread", ifc=("IfcPlate", "SHEET")),
+)
+"""What stairs are made of."""
 IN_UNITS = (
     Role("bar", "glazing bar", fine=True, opens=True),
     Role("frame", "frame of a window or door", fine=True),
@@ -105,5 +121,5 @@ IN_UNITS = (
 )
 """What a window or door, and what is around it, is made of."""
 
-ROLES = {role.id: role for role in (*IN_BUILDING, *IN_UNITS)}
+ROLES = {role.id: role for role in (*IN_BUILDING, *IN_STAIRS, *IN_UNITS)}
 """Every role by its id."""

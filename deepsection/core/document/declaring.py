@@ -14,7 +14,7 @@ if TYPE_CHECKING:
     from .motion import Motion
 
 PartGroup = Literal[
-    "walls", "openings", "trims", "roofs", "gutters", "on_roofs", "posts", "outdoors", "floors", "foundations"
+    "walls", "openings", "trims", "roofs", "gutters", "on_roofs", "posts", "outdoors", "floors", "stairs", "foundations"
 ]
 """What elevations and sections can leave out as a whole."""
 

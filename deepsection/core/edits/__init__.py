@@ -20,7 +20,7 @@ from ..document.rebuilding import changed, put, rebuild, refusal
 from ..errors import DeepSectionError
 from ..model.project import Project
 from ..trades.drawings.edits import CopyShow, PutElevation, PutNote, PutSection, PutSheet, PutShow, SetAnnotation
-from ..trades.floors.edits import PutCeiling, PutFloor
+from ..trades.floors.edits import PutCeiling, PutFloor, PutFloorHole
 from ..trades.foundations.edits import PutFoundation
 from ..trades.ground.edits import PutGroundSpot, PutGroundStep
 from ..trades.levels.edits import AddRung, PutRung, SetTerm, SetTotal
@@ -51,6 +51,7 @@ from ..trades.roofs.edits.dormers import AddDormer
 from ..trades.roofs.edits.proposing import ProposeRoof
 from ..trades.roofs.edits.roofs import DrawRoof, MoveRidge, MoveRoofEdge, PutRoof, SetRoofEdge, SteepenRoof
 from ..trades.rooms.edits import PutRoom
+from ..trades.stairs.edits import DrawStair, PutStair
 from ..trades.walls.edits.aligning import AlignWall
 from ..trades.walls.edits.bays import AddBay, ClearConstruction, OffsetWall
 from ..trades.walls.edits.bending import BendWall, StraightenWall
@@ -139,6 +140,7 @@ __all__ = [
     "CopyShow",
     "DrawOutline",
     "DrawRoof",
+    "DrawStair",
     "DrawWalls",
     "Edit",
     "FlipWall",
@@ -163,6 +165,7 @@ __all__ = [
     "PutElevation",
     "PutFitting",
     "PutFloor",
+    "PutFloorHole",
     "PutFoundation",
     "PutGrid",
     "PutGroundSpot",
@@ -182,6 +185,7 @@ __all__ = [
     "PutSection",
     "PutSheet",
     "PutShow",
+    "PutStair",
     "PutWall",
     "Remove",
     "RemoveStorey",

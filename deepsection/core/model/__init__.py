@@ -13,7 +13,7 @@ from ..trades.drawings.model import (
     ShowKind,
     ViewShow,
 )
-from ..trades.floors.model import Ceiling, Floor
+from ..trades.floors.model import Ceiling, Floor, FloorHole
 from ..trades.foundations.model import Foundation
 from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import BaseRule, LayerRef, LevelRule, Rung, Term
@@ -26,6 +26,7 @@ from ..trades.outdoors.model import OutsideSteps, Rail
 from ..trades.posts.model import Beam, BeamEnd, Post
 from ..trades.roofs.model import RAKED, SLOPING, Corner, OverhangFrom, RoofBlock, RoofEdge
 from ..trades.rooms.model import Room
+from ..trades.stairs.model import Stair, StairTurn
 from ..trades.walls.bands import Band, Bands, bearing_layer, drift_of, layer_bands, outline_reach, outward_of
 from ..trades.walls.model import (
     FreeJoint,
@@ -66,6 +67,7 @@ __all__ = [
     "Element",
     "ElevationView",
     "Floor",
+    "FloorHole",
     "Foundation",
     "Framing",
     "FreeJoint",
@@ -101,6 +103,8 @@ __all__ = [
     "SetOut",
     "Sheet",
     "ShowKind",
+    "Stair",
+    "StairTurn",
     "TeeJoint",
     "Term",
     "TopRule",

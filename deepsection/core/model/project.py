@@ -12,7 +12,7 @@ from ..document.declaring import collections_of
 from ..document.values import Element, Id, Name
 from ..errors import UnknownElement
 from ..trades.drawings.model import ElevationView, Note, SectionLine, Sheet, ViewShow
-from ..trades.floors.model import Ceiling, Floor
+from ..trades.floors.model import Ceiling, Floor, FloorHole
 from ..trades.foundations.model import Foundation
 from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import Rung
@@ -24,18 +24,19 @@ from ..trades.outdoors.model import OutsideSteps, Rail
 from ..trades.posts.model import Beam, Post
 from ..trades.roofs.model import RoofBlock
 from ..trades.rooms.model import Room
+from ..trades.stairs.model import Stair
 from ..trades.walls.model import Joint, TeeJoint, Wall
 from ..trades.walls.saved_model import SavedWall
 from ..units import Units
 
-SCHEMA_VERSION = 3
+SCHEMA_VERSION = 4
 """Rises with every change of what is stored: `documents.MIGRATIONS` has the step, `tests/frozen` a file of each."""
 
 
 class Project(Element):
     """Everything that is saved. Building it validates it: ids are unique and references resolve."""
 
-    schema_version: Literal[3] = 3
+    schema_version: Literal[4] = 4
     id: Id
     name: Name
     place: str = ""
@@ -65,6 +66,8 @@ class Project(Element):
     downpipes: tuple[Downpipe, ...] = ()
     foundations: tuple[Foundation, ...] = ()
     floors: tuple[Floor, ...] = ()
+    floor_holes: tuple[FloorHole, ...] = ()
+    stairs: tuple[Stair, ...] = ()
     ceilings: tuple[Ceiling, ...] = ()
     sections: tuple[SectionLine, ...] = ()
     elevations: tuple[ElevationView, ...] = ()

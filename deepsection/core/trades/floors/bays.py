@@ -31,6 +31,15 @@ class Bay:
     region: Polygon
     direction: Point
     roof: tuple[Trim, ...] = ()
+    holes: tuple[tuple[str, Polygon], ...] = ()
+    """What is left open, each by the id of what needs it."""
+
+    @property
+    def covered(self) -> Polygon | MultiPolygon:
+        """The region without its holes."""
+        if not self.holes:
+            return self.region
+        return shapely.difference(self.region, shapely.union_all([hole for _, hole in self.holes]))
 
 
 @dataclass(frozen=True, slots=True)

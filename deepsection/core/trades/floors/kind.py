@@ -5,20 +5,24 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import shapely
+from shapely.geometry import Polygon
 
 from ...building.kind import ElementKind
 from ...building.parts import Part
 from ...building.placed import Placed, Stage
-from ...model import Ceiling, Floor, Project
+from ...document.rebuilding import get_element
+from ...model import Ceiling, Floor, FloorHole, Project
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
 from ..makeups.fields import make_up_name
 from ..roofs.placed import ROOFS
 from ..rooms.placed import ROOMS
+from ..stairs.placed import STAIRS
 from ..walls.bodies import WALL_TOPS
 from ..walls.planned import WALLS
 from ..walls.tops import gable_footprints
-from .fields import ceiling_fields, floor_fields
+from .fields import ceiling_fields, floor_fields, hole_fields
+from .hole_marks import hole_checks, hole_marks
 from .open_vaults import open_vaults
 from .parts import ceiling_parts, floor_parts
 from .place import FLOORS, FloorPlan, plan_ceiling, plan_floor
@@ -28,9 +32,16 @@ from .vaults import VAULTS, Vault, plan_vaults, vault_parts
 def _place(placed: Placed) -> tuple[FloorPlan, ...]:
     project, plan, levels = placed.project, placed[WALLS], placed[LEVELS]
     return tuple(
-        plan_floor(floor, plan, placed.make_ups, project.foundations, levels, placed.findings)
+        plan_floor(floor, plan, placed.make_ups, project.foundations, levels, _holes(placed, floor), placed.findings)
         for floor in project.floors
     )
+
+
+def _holes(placed: Placed, floor: Floor) -> tuple[tuple[str, Polygon], ...]:
+    """What is left open of a floor: where stairs arrive, and what was drawn."""
+    stairs = [(held.stair.id, held.hole) for held in placed[STAIRS] if held.stair.upper == floor.level and held.hole]
+    drawn = [(hole.id, Polygon(hole.corners)) for hole in placed.project.floor_holes if hole.floor == floor.id]
+    return (*stairs, *drawn)
 
 
 def _place_vaults(placed: Placed) -> dict[str, tuple[Vault, ...]]:
@@ -73,6 +84,13 @@ FLOOR = ElementKind(
     fields=floor_fields,
     heights=lambda floor: (sum_id(floor.level), sum_id(floor.bearing)),
     parts=_floor_parts,
+)
+FLOOR_HOLE = ElementKind(
+    FloorHole,
+    title=lambda project, hole: (hole.name, f"in {get_element(project, hole.floor, Floor).name}"),
+    fields=hole_fields,
+    plan=hole_marks,
+    checks=hole_checks,
 )
 CEILING = ElementKind(
     Ceiling,

@@ -2,10 +2,17 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
 
-from ...document.declaring import About, Ref, Standing
-from ...document.values import Id, Name
+from pydantic import Field
+from shapely.geometry import Polygon
+
+from ...document.declaring import About, Ref, Standing, revised
+from ...document.motion import Motion
+from ...document.values import Id, Mm, Name
+
+if TYPE_CHECKING:
+    from ...model.project import Project
 
 JoistSpan = Literal["short", "east-west", "north-south"]
 
@@ -32,6 +39,33 @@ class Floor(Standing):
     bearing: Id
     make_up: Id
     span: JoistSpan = "short"
+
+
+class FloorHole(Standing):
+    """A hole in a floor: its corners in plan, in order. Joists are framed around it."""
+
+    about: ClassVar[About] = About(
+        "hole",
+        "holes",
+        refs=(Ref("floor", "floors", "floor"),),
+        movable=True,
+        removable=True,
+    )
+    id: Id
+    name: Name = "Hole"
+    floor: Id
+    corners: Annotated[tuple[tuple[Mm, Mm], ...], Field(min_length=3, max_length=40)]
+
+    def moved(self, motion: Motion, id: str) -> Self:
+        """It, moved in plan, under an id."""
+        corners = tuple(motion.at(corner) for corner in self.corners)
+        return revised(self, id=id, corners=corners)
+
+    def check(self, project: Project) -> None:
+        """Its corners go round an area. Raises: ValueError."""
+        shape = Polygon(self.corners)
+        if not shape.is_valid or shape.area < 1e4:
+            raise ValueError(f"{self.id}: the corners of a hole go round an area, without crossing")
 
 
 class Ceiling(Standing):

@@ -15,6 +15,7 @@ from ...tolerance import TOL
 from ..levels.placed import Level
 from ..walls.framing import stations
 from .bays import Bay, Boards, Rim, Trim
+from .holes import WHOLE, HoleFrame, hole_frames
 
 RIPPED = 0.6
 """A joist that would be narrower than this share of its thickness is left out: the rim joist beside it does."""
@@ -58,16 +59,19 @@ def floor_parts(
 
     `closed`: walls stand on the floor, and their cladding covers its edge.
     """
-    frame = next((k for k, layer in enumerate(make_up.layers) if layer.framing), None)
-    if frame is None:
+    at = next((k for k, layer in enumerate(make_up.layers) if layer.framing), None)
+    if at is None:
         return ()
-    joists, framing = make_up.layers[frame], make_up.layers[frame].framing
+    joists, framing = make_up.layers[at], make_up.layers[at].framing
     assert framing is not None
     parts: list[Part] = []
     ring = shapely.union_all([rim.area for rim in rims])
     for bay in bays:
         inner = shapely.difference(bay.region, ring, grid_size=TOL.node)
-        parts += _joists(floor.id, joists, framing, bay, inner, bearing)
+        frames = hole_frames(bay, inner, framing)
+        for frame in frames:
+            parts += _hole_members(floor.id, joists, bay, frame, bearing)
+        parts += _joists(floor.id, joists, framing, bay, inner, bearing, frames)
     for rim in rims:
         key = part_key(floor.id, "rim_joist", joists.id, rim.wall)
         solid = prism(rim.area, bearing.z, bearing.z + joists.thickness)
@@ -78,12 +82,12 @@ def floor_parts(
             )
         )
     z = bearing.z + joists.thickness
-    decked = tuple(Boards(bay.slot, MultiPolygon([bay.region])) for bay in bays)
-    for layer in reversed(make_up.layers[:frame]):
+    decked = tuple(Boards(bay.slot, MultiPolygon(list(polygons_of(bay.covered)))) for bay in bays)
+    for layer in reversed(make_up.layers[:at]):
         z += layer.thickness
         parts += _sheets(floor.id, layer, decked, z, level, outside=not closed)
     z = bearing.z
-    for layer in make_up.layers[frame + 1 :]:
+    for layer in make_up.layers[at + 1 :]:
         parts += _sheets(floor.id, layer, below, z, bearing)
         z -= layer.thickness
     return tuple(parts)
@@ -110,8 +114,11 @@ def _sheets(
         )
 
 
-def joist_strips(framing: Framing, bay: Bay, within: Polygon | MultiPolygon) -> Iterator[tuple[int, MultiPolygon]]:
-    """(slot, area) of joists: on the layout of the bay, one flush at each side, as far as they lie within an area."""
+def joist_strips(
+    framing: Framing, bay: Bay, within: Polygon | MultiPolygon, least: float = RIPPED
+) -> Iterator[tuple[int, MultiPolygon]]:
+    """(slot, area) of joists: on the layout of the bay, one flush at each side, as far as they lie within an area and
+    are left with at least a share of their thickness."""
     dx, dy = bay.direction
     across, span = Line(0.0, 0.0, dy, -dx), Line(0.0, 0.0, dx, dy)
     reach = [across.along(point) for point in bay.region.exterior.coords]
@@ -123,14 +130,20 @@ def joist_strips(framing: Framing, bay: Bay, within: Polygon | MultiPolygon) -> 
         pieces = []
         for piece in polygons_of(shapely.intersection(strip, within, grid_size=TOL.node)):
             wide = [across.along(point) for point in piece.exterior.coords]
-            if max(wide) - min(wide) > RIPPED * framing.thickness:
+            if max(wide) - min(wide) > least * framing.thickness:
                 pieces.append(piece)
         if pieces:
             yield number, MultiPolygon(pieces)
 
 
 def _joists(
-    element: str, layer: Layer, framing: Framing, bay: Bay, within: Polygon | MultiPolygon, level: Level
+    element: str,
+    layer: Layer,
+    framing: Framing,
+    bay: Bay,
+    within: Polygon | MultiPolygon,
+    level: Level,
+    frames: tuple[HoleFrame, ...] = (),
 ) -> Iterator[Part]:
     top = level.z + layer.thickness
 
@@ -139,8 +152,12 @@ def _joists(
         function = "structure" if axis else "insulation"
         return Part(key, element, role, material, solid, axis, (level.sum.id,), outside=False, function=function)
 
-    taken = []
-    for number, shape in joist_strips(framing, bay, within):
+    taken: list[shapely.Geometry] = []
+    least = RIPPED
+    if frames:
+        within = shapely.difference(within, shapely.union_all([held.taken for held in frames]), grid_size=TOL.node)
+        least = WHOLE
+    for number, shape in joist_strips(framing, bay, within, least):
         taken.append(shape)
         solid = _trimmed(prism(shape, level.z, top), shape, bay.roof)
         yield part("joist", layer.material, solid, f"{bay.slot}:{number}", (*bay.direction, 0.0))
@@ -151,6 +168,30 @@ def _joists(
         if not between.is_empty:
             over = [prism(trim.area, level.z - 1.0, top + 1.0).above(trim.top) for trim in bay.roof]
             yield part("infill", framing.infill, prism(between, level.z, top).minus(over), bay.slot, None)
+
+
+def _hole_members(element: str, layer: Layer, bay: Bay, frame: HoleFrame, level: Level) -> Iterator[Part]:
+    """The trimmers and headers of a hole."""
+    dx, dy = bay.direction
+    top = level.z + layer.thickness
+    for role, members, axis in (
+        ("trimmer_joist", frame.trimmers, (dx, dy, 0.0)),
+        ("header_joist", frame.headers, (dy, -dx, 0.0)),
+    ):
+        for name, area in members:
+            key = part_key(element, role, layer.id, f"{bay.slot}:{frame.name}:{name}")
+            solid = prism(area, level.z, top)
+            yield Part(
+                key,
+                element,
+                role,
+                layer.material,
+                solid,
+                axis,
+                (level.sum.id,),
+                outside=False,
+                function="structure",
+            )
 
 
 def _trimmed(solid: Solid, shape: MultiPolygon, roof: tuple[Trim, ...]) -> Solid:

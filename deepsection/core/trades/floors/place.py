@@ -21,9 +21,12 @@ from ..roofs.placed import ResolvedRoof
 from ..roofs.slopes import FAR, band, world
 from ..walls.planned import Outline, PlannedWall, WallPlan
 from .bays import Bay, Boards, Rim, Trim, short_direction
+from .holes import square_to
 
 ON_PLATE = 150.0
 """Half of the width (mm) below which what is left of a bay is the plate of a wall."""
+SMALLEST_HOLE = 1e4
+"""What lies less (mm2) within a floor is no hole of it."""
 SMALLEST_BAY = 1e6
 """A place smaller than this (mm2) gets no ceiling joists of its own."""
 HANGS_OUT = 5e4
@@ -49,6 +52,11 @@ class FloorPlan:
         return shapely.union_all([bay.region for bay in self.bays])
 
     @property
+    def covered(self) -> Polygon | MultiPolygon:
+        """The same without its holes."""
+        return shapely.union_all([bay.covered for bay in self.bays])
+
+    @property
     def outlined(self) -> Polygon | MultiPolygon:
         """The same, to the set-out lines of the walls around it."""
         return shapely.union_all([outline.polygon for outline in self.outlines])
@@ -60,6 +68,7 @@ def plan_floor(
     make_ups: dict[str, MakeUp],
     foundations: tuple[Foundation, ...],
     levels: dict[str, Level],
+    holes: tuple[tuple[str, Polygon], ...],
     found: list[Diagnostic],
 ) -> FloorPlan:
     """A floor under the outlines that stand on it, or over those that carry it; what is wrong goes to what is found."""
@@ -76,18 +85,31 @@ def plan_floor(
     walls = plan.by_id
     for outline, region in regions:
         along = direction or short_direction(region, walls[outline.name].start)
-        bays.append(Bay(f"outline:{outline.name}", region, along))
+        bays.append(Bay(f"outline:{outline.name}", region, along, holes=_holes_in(region, along, holes)))
         if framing:
             around = tuple(walls[id] for id in outline.walls)
             faces = tuple(_bearing_line(wall, make_ups) for wall in around)
             rims += _rims(region, around, faces, framing.thickness)
     whole = shapely.union_all([bay.region for bay in bays])
+    open_ = shapely.union_all([hole for bay in bays for _, hole in bay.holes])
     below = tuple(
-        Boards(f"outline:{outline.name}", _pieces(MultiPolygon(outline.spaces).intersection(whole)))
+        Boards(f"outline:{outline.name}", _pieces(MultiPolygon(outline.spaces).intersection(whole).difference(open_)))
         for outline in under
         if outline.spaces
     )
     return FloorPlan(floor, outlines, tuple(bays), tuple(rims), below, bool(on))
+
+
+def _holes_in(
+    region: Polygon, along: tuple[float, float], holes: tuple[tuple[str, Polygon], ...]
+) -> tuple[tuple[str, Polygon], ...]:
+    """The holes of a bay, each square to its joists, as far as they lie within it."""
+    found = []
+    for name, hole in holes:
+        inside = largest(shapely.intersection(square_to(along, hole), region, grid_size=TOL.node))
+        if inside.area > SMALLEST_HOLE:
+            found.append((name, inside))
+    return tuple(found)
 
 
 @lru_cache(maxsize=64)

@@ -1,0 +1,51 @@
+"""Stairs in place."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+
+from ...building.placed import Key
+from ...tolerance import TOL
+from ...units import HeightSum
+from .layout import StairLayout
+from .model import Stair
+from .rules import Stepping
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedStair:
+    """A stair between its two levels, with the hole that its headroom needs in the floor above.
+
+    `rise` is the total rise with its terms. `under`: the underside of the upper floor; none where there is no floor.
+    """
+
+    stair: Stair
+    rule_name: str
+    base: float
+    """mm above the datum of the level at its foot."""
+    rise: HeightSum
+    stepping: Stepping
+    layout: StairLayout
+    under: float | None
+    hole: Polygon | None
+
+    @property
+    def head(self) -> float:
+        """mm above the datum of the level at its head."""
+        return self.base + self.rise.total
+
+    @property
+    def area(self) -> Polygon | MultiPolygon:
+        """What it covers in plan."""
+        return covered(self.layout)
+
+
+def covered(layout: StairLayout) -> Polygon | MultiPolygon:
+    """What the steps of a stair cover in plan."""
+    return shapely.union_all([step.area for step in layout.steps], grid_size=TOL.grid)
+
+
+STAIRS: Key[tuple[PlacedStair, ...]] = Key("stairs")
