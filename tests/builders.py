@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import Any
 
 from deepsection.core.drawing import Drawing
 from deepsection.core.edits import DrawRoof, DrawWalls, apply_edits, put, rebuild, storey_above
@@ -19,6 +20,7 @@ from deepsection.core.model import (
     RoofBlock,
     RoofEdge,
     SetOut,
+    Stair,
     TopRule,
     Wall,
 )
@@ -45,6 +47,14 @@ def two_storeys(width: float, depth: float, units: Units = "mm") -> Project:
     """The joist house with a second storey over all of it."""
     house = joist_house(width, depth, units)
     return apply_edits(house, (storey_above(house, "floor"),))
+
+
+def stair_house(units: Units = "mm", **stair: Any) -> Project:
+    """Two storeys of 9 x 7 m with a stair up from (2 m, 3.5 m) to the east, between the first level and the next."""
+    house = two_storeys(9000.0, 7000.0, units)
+    upper = next(floor.level for floor in house.floors if floor.level != "floor")
+    facts = {"id": "way-up", "level": "floor", "upper": upper, "x": 2000.0, "y": 3500.0, "width": 940.0} | stair
+    return put(house, Stair.model_validate(facts))
 
 
 def chain_house(

@@ -43,7 +43,7 @@ RANKS: list[set[str]] = [
 
 STEPS = {
     "model": {"model", "bands", "rises"},
-    "edits": {"edits", "corners", "kinds"},
+    "edits": {"edits", "corners", "kinds", "rules"},
     "kind": {"kind"},
     "plan": {"plan", "fields", "outcome", "whole"},
     "parts": {"parts"},

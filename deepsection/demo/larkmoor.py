@@ -29,6 +29,8 @@ from deepsection.core.model import (
     Room,
     SectionLine,
     Sheet,
+    Stair,
+    StairTurn,
     TeeJoint,
 )
 from deepsection.core.starters.projects import new_project
@@ -62,7 +64,7 @@ def larkmoor_house() -> Project:
     project = put(project, changed(porch, name="Porch roof", offset=porch.offset + _ft("1'-9\"")))
     project = trimmed(project, "wall-lap", _ft('3 1/2"'), _ft('5"'))
     project = put(project, *_openings(project))
-    project = put(project, *_porch(project), *_rooms(), *_sections(), *_sheets())
+    project = put(project, _stair(), *_porch(project), *_rooms(), *_sections(), *_sheets())
     steps = (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2"), AddSteps(door="d3", id="steps-3"))
     through = (AddOnRoof(id=id, what=what, x=_ft(x), y=_ft(y)) for id, what, x, y in ON_ROOF)
     project = apply_edits(project, (*steps, *through))
@@ -115,10 +117,31 @@ def _partitions() -> tuple[DrawWalls, ...]:
         wall("stair", ("p3", "south", "24'"), ("p4", "north", "16'")),
         wall("study", ("p5", "stair", "13'"), ("p6", "east", "13'")),
         wall("pantry", ("p7", "hall", "16'"), ("p8", "west", "12'")),
-        wall("landing", ("p9", "upper-west", "14'"), ("p10", "upper-east", "14'"), *upper),
-        wall("east-rooms", ("p11", "landing", "26'"), ("p12", "upper-north", "14'"), *upper),
-        wall("west-rooms", ("p13", "landing", "14'"), ("p14", "upper-south", "14'"), *upper),
-        wall("bath", ("p15", "landing", "12'"), ("p16", "upper-north", "28'"), *upper),
+        wall("landing-west", ("p9", "upper-south", "15'"), ("p10", "upper-north", "25'"), *upper),
+        wall("landing-east", ("p11", "upper-south", "24'"), ("p12", "upper-north", "16'"), *upper),
+        wall("west-rooms", ("p13", "upper-west", "14'"), ("p14", "landing-west", "14'"), *upper),
+        wall("east-rooms", ("p15", "landing-east", "14'"), ("p16", "upper-east", "14'"), *upper),
+        wall("bath", ("p17", "landing-west", "7'"), ("p18", "landing-east", "7'"), *upper),
+    )
+
+
+def _stair() -> Stair:
+    """From the hall round three winders, and up along the wall of the dining room."""
+    return Stair(
+        id="main-stair",
+        level="floor",
+        upper="upper",
+        x=_ft("19'-7 1/4\""),
+        y=_ft("12'-1\""),
+        turn=0.0,
+        width=_ft("3'-1\""),
+        turns=(StairTurn(after=1, kind="winders", side="left"),),
+        build="housed",
+        depth=_ft('11 1/4"'),
+        nosing=_ft('1"'),
+        tread=_ft('1"'),
+        string=_ft('1 1/2"'),
+        rails="left",
     )
 
 
@@ -168,9 +191,11 @@ def _openings(project: Project) -> tuple[Opening, ...]:
         door("d6", "study", _ft("6'"), _ft("2'-8\""), HEAD, trim=0.0),
         door("d7", "pantry", _ft("5'"), _ft("2'-6\""), HEAD, trim=0.0),
         door("d8", "north", _ft("22'"), _ft("3'-6\""), HEAD, trim=0.0),
-        door("d9", "landing", _ft("7'"), _ft("2'-8\""), HEAD, trim=0.0),
-        door("d10", "landing", _ft("20'"), _ft("2'-8\""), HEAD, trim=0.0),
-        door("d11", "landing", _ft("33'"), _ft("2'-8\""), HEAD, trim=0.0),
+        door("d9", "landing-west", _ft("11'"), _ft("2'-8\""), HEAD, trim=0.0),
+        door("d10", "bath", _ft("3'"), _ft("2'-6\""), HEAD, trim=0.0),
+        door("d11", "landing-east", _ft("8'-9\""), _ft("2'-6\""), HEAD, trim=0.0),
+        door("d12", "landing-west", _ft("20'"), _ft("2'-8\""), HEAD, trim=0.0),
+        door("d13", "landing-east", _ft("25'"), _ft("2'-8\""), HEAD, trim=0.0),
     )
 
 
@@ -247,7 +272,7 @@ def _porch(project: Project) -> tuple[Post | Beam, ...]:
 
 
 ON_ROOF: tuple[tuple[str, OnRoof, str, str], ...] = (
-    ("chimney", "chimney", "19'", "17'"),
+    ("chimney", "chimney", "16'-10\"", "23'"),
     ("pipe", "pipe", "33'", "20'"),
     ("downpipe-1", "downpipe", "0.5'", "0'"),
     ("downpipe-2", "downpipe", "39'-6\"", "28'"),
@@ -259,16 +284,17 @@ ON_ROOF: tuple[tuple[str, OnRoof, str, str], ...] = (
 def _rooms() -> tuple[Room, ...]:
     places = (
         ("living", "Living room", "7'", "7'", "floor"),
-        ("hall", "Hall", "20'", "12'", "floor"),
+        ("hall", "Hall", "17'-6\"", "5'", "floor"),
         ("study", "Study", "33'", "6'", "floor"),
         ("dining", "Dining room", "33'", "21'", "floor"),
         ("pantry", "Pantry", "7'", "22'", "floor"),
         ("kitchen", "Kitchen", "14'", "36'", "floor"),
         ("shop", "Workshop", "50'", "13'", "floor"),
         ("bed-1", "West bedroom", "7'", "7'", "upper"),
-        ("bed-2", "South bedroom", "27'", "7'", "upper"),
+        ("bed-2", "South bedroom", "32'", "7'", "upper"),
         ("bed-3", "North bedroom", "6'", "21'", "upper"),
-        ("bath", "Bath", "19'", "21'", "upper"),
+        ("bath", "Bath", "19'-6\"", "3'-6\"", "upper"),
+        ("landing", "Landing", "17'-6\"", "15'", "upper"),
         ("bed-4", "East bedroom", "33'", "21'", "upper"),
     )
     return tuple(Room(id=f"room-{id}", name=name, x=_ft(x), y=_ft(y), level=level) for id, name, x, y, level in places)
@@ -278,6 +304,7 @@ def _sections() -> tuple[SectionLine, ...]:
     return (
         cut("a", "A", (_ft("18'"), _ft("-12'"), _ft("18'"), _ft("48'")), "right"),
         cut("b", "B", (_ft("-6'"), _ft("9'"), _ft("66'"), _ft("9'")), "left"),
+        cut("c", "C", (_ft("22'-3\""), _ft("-12'"), _ft("22'-3\""), _ft("36'")), "left"),
     )
 
 
@@ -291,4 +318,5 @@ def _sheets() -> tuple[Sheet, ...]:
             *four_sides(64, (260, 690), (450, 190)),
         ),
         sheet(3, "Sections", "ARCH D", ("section:section-a", 48, 270, 400), ("section:section-b", 64, 660, 190)),
+        sheet(4, "Stair", "ARCH C", ("section:section-c", 32, 300, 250)),
     )

@@ -13,6 +13,8 @@ from deepsection.core.model import (
     Room,
     SectionLine,
     Sheet,
+    Stair,
+    StairTurn,
     TeeJoint,
 )
 from deepsection.core.starters.projects import new_project
@@ -33,7 +35,7 @@ def otterfold_house() -> Project:
     project = rebuild(project, place="Lot 3, Weir Lane, Otterfold", author="Deep Section demo")
     project = apply_edits(project, (_main_walls(), _upper_storey(), _kitchen_walls(), *_partitions()))
     project = trimmed(put(project, *_roofs()), "wall-lap", _ft('3 1/2"'), _ft('5"'))
-    project = put(project, *_openings(), *_rooms(), *_downpipes(), *_sections(), *_sheets())
+    project = put(project, *_openings(), _stair(), *_rooms(), *_downpipes(), *_sections(), *_sheets())
     project = apply_edits(project, (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2")))
     return put(project, changed(project.outside_steps[0], rails="both"))
 
@@ -81,9 +83,49 @@ def _partitions() -> tuple[DrawWalls, ...]:
     return (
         wall("hall", ("p1", "south", "12'"), ("p2", "north", "20'")),
         wall("wash", ("p3", "hall", "15'"), ("p4", "west", "9'")),
-        wall("landing", ("p5", "upper-west", "11'"), ("p6", "upper-east", "13'"), *upper),
-        wall("between", ("p7", "landing", "18'"), ("p8", "upper-north", "14'"), *upper),
-        wall("bath", ("p9", "landing", "11'"), ("p10", "upper-south", "11'"), *upper),
+        wall("landing", ("p5", "upper-west", "9'"), ("p6", "upper-east", "15'"), *upper),
+        wall("between", ("p7", "landing", "16'"), ("p8", "upper-north", "16'"), *upper),
+        _front_rooms(),
+        partition("bath-side", on("p11", "upper-south", _ft("14'-6\"")), "front-1", *upper),
+    )
+
+
+def _front_rooms() -> DrawWalls:
+    """The walls of bath and front bedroom towards the landing: one behind the stair, the other a little further in."""
+    x, low, high = _ft("14'-6\""), _ft("8'"), _ft("11'")
+    return DrawWalls(
+        joints=(
+            on("p9", "upper-west", _ft("16'")),
+            FreeJoint(id="front-1", x=x, y=low),
+            FreeJoint(id="front-2", x=x, y=high),
+            on("p10", "upper-east", high),
+        ),
+        chain=("p9", "front-1", "front-2", "p10"),
+        walls=("bath", "front-jog", "front"),
+        make_up="wall-inner",
+        status="inner",
+        base="upper",
+        top="upper-plate",
+    )
+
+
+def _stair() -> Stair:
+    """Along the laundry to a half landing at the west wall, and back to the landing above."""
+    return Stair(
+        id="main-stair",
+        level="floor",
+        upper="upper",
+        x=_ft("8'-8\""),
+        y=_ft("13'-3\""),
+        turn=180.0,
+        width=_ft("3'-1\""),
+        turns=(StairTurn(after=7, kind="half landing", side="left", well=_ft('3"')),),
+        build="cut",
+        depth=_ft('11 1/4"'),
+        nosing=_ft('1"'),
+        tread=_ft('1"'),
+        string=_ft('1 1/2"'),
+        rails="left",
     )
 
 
@@ -114,7 +156,7 @@ def _openings() -> tuple[Opening, ...]:
         _door("d2", "kitchen-north", "9'", "3'-2\"", 88.9),
         _door("d3", "west", "18'", "3'-6\""),
         _door("d4", "hall", "6'", "2'-8\""),
-        _door("d5", "wash", "6'", "2'-6\""),
+        _door("d5", "wash", "1'-9\"", "2'-6\""),
         _window("w11", "upper-south", "4'", "3'", "4'"),
         _window("w12", "upper-south", "18'", "4'", "4'"),
         _window("w13", "upper-south", "27'", "4'", "4'"),
@@ -123,20 +165,22 @@ def _openings() -> tuple[Opening, ...]:
         _window("w16", "upper-north", "7'", "4'", "4'"),
         _window("w17", "upper-north", "23'", "4'", "4'"),
         _door("d6", "landing", "14'", "2'-8\""),
-        _door("d7", "landing", "22'", "2'-8\""),
-        _door("d8", "bath", "6'", "2'-6\""),
+        _door("d7", "landing", "20'", "2'-8\""),
+        _door("d8", "bath", "12'-9\"", "2'-6\""),
+        _door("d9", "front", "3'", "2'-8\""),
     )
 
 
 def _rooms() -> tuple[Room, ...]:
     places = (
         ("living", "Living room", "26'", "12'", "floor"),
-        ("entry", "Hall", "7'", "11'", "floor"),
+        ("entry", "Hall", "6'", "5'-6\"", "floor"),
         ("wash", "Laundry", "7'", "20'", "floor"),
         ("kitchen", "Kitchen", "-7'", "15'", "floor"),
         ("bed-1", "Front bedroom", "26'", "4'", "upper"),
-        ("bath", "Bath", "5'-6\"", "4'", "upper"),
-        ("bed-2", "West bedroom", "9'", "18'-6\"", "upper"),
+        ("bath", "Bath", "7'", "4'", "upper"),
+        ("landing", "Landing", "22'", "13'", "upper"),
+        ("bed-2", "West bedroom", "8'", "18'-6\"", "upper"),
         ("bed-3", "East bedroom", "25'", "18'-6\"", "upper"),
     )
     return tuple(Room(id=f"room-{id}", name=name, x=_ft(x), y=_ft(y), level=level) for id, name, x, y, level in places)
@@ -178,7 +222,7 @@ def _downpipes() -> tuple[Downpipe, ...]:
 def _sections() -> tuple[SectionLine, ...]:
     return (
         cut("a", "A", (_ft("19'"), _ft("-8'"), _ft("19'"), _ft("32'")), "right"),
-        cut("b", "B", (_ft("-19'"), _ft("7'-6\""), _ft("37'"), _ft("7'-6\"")), "left"),
+        cut("b", "B", (_ft("-19'"), _ft("9'-9\""), _ft("37'"), _ft("9'-9\"")), "left"),
     )
 
 

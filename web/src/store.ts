@@ -2,6 +2,7 @@ import { create } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import type { BaySize } from "./actions/bay";
 import type { OnRoof, RoofForm } from "./actions/roof";
+import type { StairForm } from "./actions/stair";
 import type { Motion } from "./actions/transform";
 
 export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sheets";
@@ -27,6 +28,8 @@ export type Tool =
   | "post"
   | "beam"
   | "rail"
+  | "stair"
+  | "hole"
   | "room"
   | "roof"
   | "on-roof"
@@ -105,6 +108,8 @@ export interface Client {
   roof: { form: RoofForm; over: RoofBase };
   /** What is put on roofs. */
   onRoof: OnRoof;
+  /** How new stairs go up. */
+  stair: StairForm;
   /** How many copies are made; whether a mirrored or turned thing stays where it was too. */
   copies: number;
   keep: boolean;
@@ -149,6 +154,7 @@ export const useClient = create<Client>((set) => ({
   bay: null,
   roof: { form: "hip", over: "walls" },
   onRoof: "chimney",
+  stair: "straight",
   copies: 1,
   keep: false,
   last: null,

@@ -5,6 +5,7 @@ import { DrawOutline } from "./actions/outline";
 import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "./actions/place";
 import { Dormer, PutOnRoof, RoofOver, RoofRectangle } from "./actions/roof";
 import { DrawGroundStep, PlaceGroundSpot } from "./actions/site";
+import { DrawHole, DrawStair } from "./actions/stair";
 import { Align, Mirror, Shift, TurnAbout } from "./actions/transform";
 import type { PlanAction, Project, Snaps, Storey, Turn } from "./actions/types";
 import { DrawRectangle, DrawWalls } from "./actions/walls";
@@ -22,9 +23,12 @@ export interface OnPlan {
   movable: string[];
 }
 
-export type Options = Pick<Client, "makeUps" | "kinds" | "shape" | "bay" | "roof" | "onRoof" | "copies" | "keep">;
+export type Options = Pick<
+  Client,
+  "makeUps" | "kinds" | "shape" | "bay" | "roof" | "onRoof" | "stair" | "copies" | "keep"
+>;
 
-export type Trade = "Walls" | "Openings" | "Structure" | "Rooms" | "Lines" | "Ground" | "Roofs" | "Views";
+export type Trade = "Walls" | "Openings" | "Structure" | "Floors" | "Rooms" | "Lines" | "Ground" | "Roofs" | "Views";
 
 /** A tool: its name, where it stands, and what it does on the plan. */
 export interface ToolKind {
@@ -153,6 +157,20 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     words: "Draw: rail",
     stays: true,
     make: ({ project, frame, storey }) => new DrawRail(project, frame, storey),
+  },
+  stair: {
+    label: "Stair",
+    steps: ["Plan"],
+    trade: "Floors",
+    words: "Draw: stair",
+    make: ({ frame, storey, options }) => new DrawStair(frame, storey, options.stair),
+  },
+  hole: {
+    label: "Hole",
+    steps: ["Plan"],
+    trade: "Floors",
+    words: "Draw: hole in the floor",
+    make: ({ project, frame, storey }) => new DrawHole(project, frame, storey),
   },
   room: {
     label: "Room",

@@ -2,23 +2,27 @@
 
 from __future__ import annotations
 
-from deepsection.core.building.roles import IN_BUILDING, IN_UNITS
+from deepsection.core.building.roles import IN_BUILDING, IN_STAIRS, IN_UNITS
 from deepsection.core.resolve import ROLES, resolve
 from deepsection.demo import DEMOS
+from tests.builders import stair_house
 
 
 def test_every_part_of_the_demos_has_a_role_and_every_role_is_somewhere() -> None:
-    seen = {part.role for make in DEMOS for part in resolve(make()).parts}
+    houses = [*(make() for make in DEMOS), stair_house(build="concrete"), stair_house(below="closed")]
+    seen = {part.role for house in houses for part in resolve(house).parts}
     assert seen <= ROLES.keys()
     assert ROLES.keys() - seen == set(), "what is never made is taken out"
 
 
 def test_what_is_no_part_of_a_window_or_door_has_a_class_of_the_standard() -> None:
-    assert all(role.ifc and role.ifc[0].startswith("Ifc") and "Proxy" not in role.ifc[0] for role in IN_BUILDING)
+    assert all(
+        role.ifc and role.ifc[0].startswith("Ifc") and "Proxy" not in role.ifc[0] for role in (*IN_BUILDING, *IN_STAIRS)
+    )
     assert all(role.ifc is None for role in IN_UNITS)
 
 
 def test_words_are_those_of_the_trade_and_each_is_used_once() -> None:
     words = [role.words for role in ROLES.values()]
-    assert len(set(words)) == len(words) == len(IN_BUILDING) + len(IN_UNITS)
+    assert len(set(words)) == len(words) == len(ROLES) == len(IN_BUILDING) + len(IN_STAIRS) + len(IN_UNITS)
     assert all(word.islower() and "_" not in word for word in words)

@@ -106,6 +106,36 @@ export function dragOf(
       },
     };
   }
+  const stair = project.stairs?.find((own) => own.id === handle.element);
+  if (stair) {
+    if (handle.edit === "stair_going") {
+      const [going, treads, heading] = handle.field.split(":").map(Number);
+      const way = { x: Math.cos((heading * Math.PI) / 180), y: Math.sin((heading * Math.PI) / 180) };
+      return {
+        hint: "Drag the last riser along the stair: every going becomes longer or shorter.",
+        edits: (du, dw) => {
+          const by = toPlan(turn, du, projected ? 0 : dw);
+          const longer = going + step(by.x * way.x + by.y * way.y) / treads;
+          return [{ kind: "put_stair", stair: { ...stair, going: Math.min(1000, Math.max(100, longer)) } }];
+        },
+      };
+    }
+    return {
+      hint: "Drag the stair; the hole above goes along.",
+      edits: (du, dw) => [{ kind: "put_stair", stair: moved(stair, toPlan(turn, step(du), projected ? 0 : step(dw))) }],
+    };
+  }
+  const hole = project.floor_holes?.find((own) => own.id === handle.element);
+  if (hole) {
+    return {
+      hint: "Drag the hole; the joists follow.",
+      edits: (du, dw) => {
+        const by = toPlan(turn, step(du), projected ? 0 : step(dw));
+        const corners = hole.corners.map(([x, y]): [number, number] => [x + by.x, y + by.y]);
+        return [{ kind: "put_floor_hole", hole: { ...hole, corners } }];
+      },
+    };
+  }
   const steps = project.outside_steps?.find((held) => held.id === handle.element);
   const rail = project.rails?.find((held) => held.id === handle.element);
   if (steps || rail) {

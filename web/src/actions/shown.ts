@@ -16,6 +16,7 @@ export const PART_KINDS: [ShowKind, string][] = [
   ["posts", "posts and beams"],
   ["outdoors", "steps and rails"],
   ["floors", "floors and ceilings"],
+  ["stairs", "stairs"],
   ["foundations", "foundations"],
 ];
 export const WORD_KINDS: [ShowKind, string][] = [

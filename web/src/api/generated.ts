@@ -1463,6 +1463,41 @@ export interface components {
             roof: components["schemas"]["RoofBlock"];
         };
         /**
+         * DrawStair
+         * @description A stair up from a level, from its foot towards a point, with usual sizes; it turns where `x3`, `y3` says.
+         *
+         *     Two points: straight, as long as its rule has it. Three: a quarter turn at the second one, towards the third.
+         */
+        DrawStair: {
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw_stair";
+            /** Level */
+            level: string;
+            /**
+             * Turning
+             * @default landing
+             * @enum {string}
+             */
+            turning: "landing" | "half landing" | "winders";
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** X3 */
+            x3?: number | null;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
+            /** Y3 */
+            y3?: number | null;
+        };
+        /**
          * DrawWalls
          * @description A chain of walls through joints, new ones given here; closed when it returns to its first.
          *
@@ -1582,7 +1617,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             /**
              * Views
              * @default []
@@ -1761,6 +1796,32 @@ export interface components {
              * @enum {string}
              */
             span: "short" | "east-west" | "north-south";
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
+        };
+        /**
+         * FloorHole
+         * @description A hole in a floor: its corners in plan, in order. Joists are framed around it.
+         */
+        FloorHole: {
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Floor */
+            floor: string;
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @default Hole
+             */
+            name: string;
             /**
              * State
              * @default new
@@ -2925,7 +2986,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -2999,6 +3060,11 @@ export interface components {
              * @default []
              */
             fittings: components["schemas"]["RoofFitting"][];
+            /**
+             * Floor Holes
+             * @default []
+             */
+            floor_holes: components["schemas"]["FloorHole"][];
             /**
              * Floors
              * @default []
@@ -3090,10 +3156,10 @@ export interface components {
             scale: number;
             /**
              * Schema Version
-             * @default 3
+             * @default 4
              * @constant
              */
-            schema_version: 3;
+            schema_version: 4;
             /**
              * Sections
              * @default []
@@ -3114,6 +3180,11 @@ export interface components {
              * @default []
              */
             spots: components["schemas"]["GroundSpot"][];
+            /**
+             * Stairs
+             * @default []
+             */
+            stairs: components["schemas"]["Stair"][];
             /**
              * Steps
              * @default []
@@ -3278,6 +3349,15 @@ export interface components {
              * @enum {string}
              */
             kind: "put_floor";
+        };
+        /** PutFloorHole */
+        PutFloorHole: {
+            hole: components["schemas"]["FloorHole"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_floor_hole";
         };
         /** PutFoundation */
         PutFoundation: {
@@ -3450,6 +3530,15 @@ export interface components {
              */
             kind: "put_show";
             show: components["schemas"]["ViewShow"];
+        };
+        /** PutStair */
+        PutStair: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_stair";
+            stair: components["schemas"]["Stair"];
         };
         /** PutWall */
         PutWall: {
@@ -4462,6 +4551,170 @@ export interface components {
             opening: string;
         };
         /**
+         * Stair
+         * @description A stair from a level up to another one.
+         *
+         *     `x`, `y` is the middle of its first riser, `turn` the way up (degrees counter-clockwise from east). `risers` and
+         *     `going`: none as the rule has it, the fewest legal ones and the least usual going for them. `curve`: the radius of
+         *     the walking line of a stair that winds all the way, to a side; it has no turns.
+         *
+         *     `build`: treads between housed strings, on cut strings, on one carriage in the middle, or a concrete flight whose
+         *     waist is `depth` thick; `depth` is that of the strings, square to their length, else. `carriages`: the spacing at
+         *     most of cut strings. `below`: whether the space below the first flight is closed by panels.
+         */
+        Stair: {
+            /**
+             * Below
+             * @default open
+             * @enum {string}
+             */
+            below: "open" | "closed";
+            /**
+             * Build
+             * @default housed
+             * @enum {string}
+             */
+            build: "housed" | "cut" | "mono" | "concrete";
+            /**
+             * Carriages
+             * @default 457.2
+             */
+            carriages: number;
+            /** Curve */
+            curve?: number | null;
+            /**
+             * Curve Side
+             * @default left
+             * @enum {string}
+             */
+            curve_side: "left" | "right";
+            /**
+             * Depth
+             * @default 235
+             */
+            depth: number;
+            /** Going */
+            going?: number | null;
+            /**
+             * Guard
+             * @default true
+             */
+            guard: boolean;
+            /**
+             * Hole
+             * @default true
+             */
+            hole: boolean;
+            /** Id */
+            id: string;
+            /** Level */
+            level: string;
+            /**
+             * Material
+             * @default softwood
+             */
+            material: string;
+            /**
+             * Name
+             * @default Stair
+             */
+            name: string;
+            /**
+             * Nosing
+             * @default 25
+             */
+            nosing: number;
+            /**
+             * Open Risers
+             * @default false
+             */
+            open_risers: boolean;
+            /**
+             * Rails
+             * @default both
+             * @enum {string}
+             */
+            rails: "none" | "left" | "right" | "both";
+            /**
+             * Riser Board
+             * @default 18
+             */
+            riser_board: number;
+            /** Risers */
+            risers?: number | null;
+            /**
+             * Rule
+             * @default irc
+             * @enum {string}
+             */
+            rule: "irc" | "adk";
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
+            /**
+             * String
+             * @default 38
+             */
+            string: number;
+            /**
+             * Tread
+             * @default 28
+             */
+            tread: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /**
+             * Turns
+             * @default []
+             */
+            turns: components["schemas"]["StairTurn"][];
+            /** Upper */
+            upper: string;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * StairTurn
+         * @description Where a stair turns, coming up: a quarter on a landing or on winders, or half round on a half landing.
+         *
+         *     It is reached by the riser of number `after`. `well`: the clear width between the flights beside a half landing;
+         *     of winders, how far their narrow ends lie from the point about which they turn (none: as the rule asks).
+         *     `winders`: how many of them make the quarter.
+         */
+        StairTurn: {
+            /** After */
+            after: number;
+            /**
+             * Kind
+             * @default landing
+             * @enum {string}
+             */
+            kind: "landing" | "half landing" | "winders";
+            /**
+             * Side
+             * @default left
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Well */
+            well?: number | null;
+            /**
+             * Winders
+             * @default 3
+             */
+            winders: number;
+        };
+        /**
          * State
          * @description A saved version of a project.
          */
@@ -4954,7 +5207,7 @@ export interface components {
              * Kinds
              * @default []
              */
-            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "outdoors" | "floors" | "foundations" | "levels" | "heights" | "widths" | "numbers" | "materials" | "pitches" | "grid" | "names" | "notes")[];
+            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "outdoors" | "floors" | "stairs" | "foundations" | "levels" | "heights" | "widths" | "numbers" | "materials" | "pitches" | "grid" | "names" | "notes")[];
             /**
              * Materials
              * @default names

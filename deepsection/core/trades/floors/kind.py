@@ -22,7 +22,7 @@ from ..walls.bodies import WALL_TOPS
 from ..walls.planned import WALLS
 from ..walls.tops import gable_footprints
 from .fields import ceiling_fields, floor_fields, hole_fields
-from .hole_marks import hole_checks, hole_marks
+from .hole_plan import hole_checks, hole_marks
 from .open_vaults import open_vaults
 from .parts import ceiling_parts, floor_parts
 from .place import FLOORS, FloorPlan, plan_ceiling, plan_floor

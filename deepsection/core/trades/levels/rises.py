@@ -22,3 +22,12 @@ def rise(rung: Rung, make_ups: tuple[MakeUp, ...]) -> float:
 def plate_of(rungs: tuple[Rung, ...], level: str) -> Rung | None:
     """The plate that stands on a level: what walls of its storey reach up to."""
     return next((rung for rung in rungs if rung.surface == "plate" and rung.from_rung == level), None)
+
+
+def height_of(rungs: tuple[Rung, ...], make_ups: tuple[MakeUp, ...], level: str) -> float:
+    """mm above the datum of a level: all the rises between them, some of them down."""
+    by_id, height, rung = {rung.id: rung for rung in rungs}, 0.0, next(held for held in rungs if held.id == level)
+    while rung.from_rung is not None:
+        height += rise(rung, make_ups) if rung.direction == "up" else -rise(rung, make_ups)
+        rung = by_id[rung.from_rung]
+    return height

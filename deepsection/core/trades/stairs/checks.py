@@ -21,12 +21,13 @@ from ..roofs.placed import ROOFS
 from ..walls.bodies import WALL_TOPS
 from ..walls.planned import WALLS, PlannedWall
 from .layout import Step, narrow_radius
-from .parts import throat
 from .placed import STAIRS, PlacedStair
 from .rules import StairRule, stair_rules, why_illegal
 
-SLACK = 0.5
+SLACK = 1.0
 """Less than this (mm) is no trouble."""
+EDGE = 0.5
+"""What reaches less far over a step (mm) does not hang over it."""
 INTO_WALL = 2.0
 """A flight may stand so deep in a wall (mm), and no deeper."""
 LEAST_AREA = 500.0
@@ -95,9 +96,9 @@ def _by_rule(stair: PlacedStair, rule: StairRule, units: Units) -> Iterator[Diag
         gap = stepping.riser - own.tread
         message = f"between the treads of {name} are {format_length(gap, units)}: {_length(rule, 'gap', units)} at most"
         yield _fault(stair, "stair-gap", message, "open_risers", gap, rule["gap"])
-    if own.build in ("cut", "mono") and throat(stair) < LEAST_THROAT:
-        has = max(0.0, throat(stair))
-        deep = own.depth + LEAST_THROAT - throat(stair)
+    if own.build in ("cut", "mono") and stair.throat < LEAST_THROAT:
+        has = max(0.0, stair.throat)
+        deep = own.depth + LEAST_THROAT - stair.throat
         message = (
             f"the notches leave {format_length(has, units)} of the strings of {name}: "
             f"make them {format_length(math.ceil(deep), units)} deep"
@@ -177,7 +178,8 @@ def clearances(stair: PlacedStair, placed: Placed) -> Iterator[tuple[float, Poin
             continue
         best: tuple[float, Point] | None = None
         for step in stair.layout.steps:
-            piece = shapely.intersection(step.area, over.area, grid_size=1e-3)
+            # Slivers along edges that meet hang over nothing.
+            piece = shapely.intersection(step.area, over.area, grid_size=1e-3).buffer(-EDGE, join_style="mitre")
             if piece.area < LEAST_AREA:
                 continue
             for x, y in shapely.get_coordinates(piece).tolist():

@@ -11,9 +11,11 @@ from ...document.putting import PutElement
 from ...document.rebuilding import get_element, put
 from ...document.values import Id, Mm
 from ...errors import RefusedEdit
+from ...model.places import wall_points
 from ...model.project import Project
 from ..levels.model import Rung
-from ..levels.place import resolve_levels, storeys
+from ..levels.rises import height_of
+from ..walls.model import Wall
 from .model import Stair, StairTurn
 from .rules import choose, riser_set, rule_for, stair_rules, usual_going
 
@@ -46,10 +48,8 @@ class DrawStair(Command):
     def apply(self, project: Project) -> Project:
         """The project with the stair. Raises: RefusedEdit, UnknownElement."""
         low = get_element(project, self.level, Rung)
-        levels = resolve_levels(project.rungs, project.make_ups)
-        above = [held.level for held in storeys(project) if held.level in levels]
-        above = [level for level in above if levels[level].z > levels[low.id].z + 50.0]
-        if not above:
+        upper, rise = _storey_above(project, low)
+        if upper is None:
             raise RefusedEdit(
                 f"no storey lies above {low.name}: add a level with a floor on the ladder first", field="level"
             )
@@ -57,18 +57,17 @@ class DrawStair(Command):
             raise RefusedEdit("a stair needs a direction: click its foot, then a point on its way up", field="x2")
         rule_id = rule_for(project.tradition)
         rule, units = stair_rules()[rule_id], project.units
-        rise = levels[above[0]].z - levels[low.id].z
         chosen = choose(rule, rise, None, units)
         going = usual_going(rule, riser_set(rule, rise, chosen.risers, units))
-        turn = math.degrees(math.atan2(self.y2 - self.y1, self.x2 - self.x1))
+        turn = _along_walls(project, math.degrees(math.atan2(self.y2 - self.y1, self.x2 - self.x1)))
         width = usual("stair_width", units)
         stair = Stair(
             id=self.id,
             level=low.id,
-            upper=above[0],
+            upper=upper,
             x=self.x1,
             y=self.y1,
-            turn=round(turn, 6),
+            turn=turn,
             width=width,
             rule=rule_id,
             turns=self._turns(width, going, chosen.treads),
@@ -88,3 +87,33 @@ class DrawStair(Command):
         after = round((math.hypot(dx, dy) - width / 2) / going) + 1
         after = max(1, min(after, treads))
         return (StairTurn(after=after, side="left" if cross > 0 else "right", kind=self.turning),)
+
+
+LEAST = 50.0
+"""A storey lies above another one by more than this (mm)."""
+
+
+def _storey_above(project: Project, low: Rung) -> tuple[str | None, float]:
+    """The next level above that something stands on, and how much higher it lies (mm)."""
+    named = {floor.level for floor in project.floors} | {wall.base.level for wall in project.walls}
+    height = height_of(project.rungs, project.make_ups, low.id)
+    rises = {id: height_of(project.rungs, project.make_ups, id) - height for id in named}
+    above = sorted((rise, id) for id, rise in rises.items() if rise > LEAST)
+    return (above[0][1], above[0][0]) if above else (None, 0.0)
+
+
+NEAR = 8.0
+"""A way that is this near (deg) to that of a wall, or square to it, is meant to be so."""
+
+
+def _along_walls(project: Project, turn: float) -> float:
+    """An angle, or that of the walls where it is near to one."""
+    best = min(
+        (math.remainder(turn - _angle_of(project, wall), 90.0) for wall in project.walls), key=abs, default=math.inf
+    )
+    return round(math.remainder(turn - best if abs(best) < NEAR else turn, 360.0), 6)
+
+
+def _angle_of(project: Project, wall: Wall) -> float:
+    a, b = wall_points(project, wall)
+    return math.degrees(math.atan2(b[1] - a[1], b[0] - a[0]))

@@ -21,7 +21,7 @@ from .parts import stair_parts
 from .place import place_stairs
 from .placed import STAIRS
 from .plan import stair_marks
-from .rails import rail_parts
+from .rail_parts import rail_parts
 
 
 def _parts(placed: Placed) -> Iterator[Part]:

@@ -48,6 +48,8 @@ def _part(
 ) -> Part:
     stair = placed.stair
     material = "gypsum" if role == "stair_panel" else stair.material
+    if stair.build == "concrete":
+        material = "concrete"
     key = part_key(stair.id, role, "", slot)
     along = None if axis is None else (*axis, 0.0)
     sums = (placed.rise.id,)
@@ -57,24 +59,23 @@ def _part(
 def _boards(placed: PlacedStair) -> Iterator[Part]:
     """Treads with their nosings, and the boards between them, where the risers are closed."""
     stair, layout, rise = placed.stair, placed.layout, placed.stepping.riser
+    below: Step | None = None
     for step in layout.steps:
         top = placed.base + step.z
-        area = _with_nosing(step.area, step.front, step.heading, stair.nosing)
         role = "stair_landing" if step.kind == "landing" else "tread"
-        board = _between_strings(placed, step, area) if role == "tread" else area
+        board = _between_strings(placed, step, step.area) if role == "tread" else step.area
+        board = _joined(board, _nosing(placed, step.front, below or step))
+        below = step
         yield _part(placed, role, str(step.number), prism(board, top - stair.tread, top))
         if not stair.open_risers:
             low, high = top - rise, top - stair.tread
             yield _part(placed, "riser", str(step.number), prism(_riser(placed, step, step.front), low, high))
     if stair.hole and placed.hole is not None:
-        last = layout.steps[-1] if layout.steps else None
-        heading = _ahead(layout.head)
-        strip = _strip(layout.head, heading, -stair.nosing, stair.riser_board)
-        yield _part(placed, "tread", "head", prism(strip, placed.head - stair.tread, placed.head))
+        strip = _strip(layout.head, _ahead(layout.head), 0.0, stair.riser_board)
+        edge = _joined(strip, _nosing(placed, layout.head, below)) if below else strip
+        yield _part(placed, "tread", "head", prism(edge, placed.head - stair.tread, placed.head))
         if not stair.open_risers:
-            board = _strip(layout.head, heading, 0.0, stair.riser_board)
-            if last is not None and last.kind != "landing":
-                board = _between_strings(placed, last, board)
+            board = _between_strings(placed, below, strip) if below and below.kind != "landing" else strip
             yield _part(placed, "riser", "head", prism(board, placed.head - rise, placed.head - stair.tread))
 
 
@@ -93,12 +94,16 @@ def _strip(front: Front, heading: Point, start: float, end: float) -> Polygon:
     return Polygon(corners)
 
 
-def _with_nosing(area: Polygon, front: Front, heading: Point, nosing: float) -> Polygon:
-    if not nosing:
-        return area
-    strip = _strip(front, _ahead(front), -nosing, 0.0)
-    whole = shapely.union_all([area, strip], grid_size=TOL.grid)
-    return whole if isinstance(whole, Polygon) else area
+def _nosing(placed: PlacedStair, front: Front, below: Step) -> Polygon | MultiPolygon:
+    """What of a tread stands out over the riser below it."""
+    if not placed.stair.nosing:
+        return Polygon()
+    strip = _strip(front, _ahead(front), -placed.stair.nosing, 0.0)
+    return strip if below.kind == "landing" else _between_strings(placed, below, strip)
+
+
+def _joined(area: Polygon | MultiPolygon, more: Polygon | MultiPolygon) -> MultiPolygon:
+    return _polygons(shapely.union_all([area, more], grid_size=TOL.grid))
 
 
 def _riser(placed: PlacedStair, step: Step, front: Front) -> Polygon:
@@ -204,7 +209,7 @@ def saw_tooth(placed: PlacedStair, steps: Sequence[Step], low: float) -> Polygon
     for k, z in enumerate(tops):
         corners += [(k * going + back, z), ((k + 1) * going + back, z)]
     slope = rise / going
-    drop = throat(placed) * math.hypot(1.0, slope)
+    drop = placed.throat * math.hypot(1.0, slope)
     end = len(steps) * going + back
 
     def under(s: float) -> float:
@@ -212,12 +217,6 @@ def saw_tooth(placed: PlacedStair, steps: Sequence[Step], low: float) -> Polygon
 
     corners += [(end, under(end)), (back, under(back))]
     return Polygon(corners).intersection(shapely.box(-FAR, low, FAR, FAR))
-
-
-def throat(placed: PlacedStair) -> float:
-    """What is left of a cut string below its notches, square to its length (mm); may be negative."""
-    rise, going = placed.stepping.riser, placed.stepping.going
-    return placed.stair.depth - rise * going / math.hypot(rise, going)
 
 
 def carriage_places(placed: PlacedStair) -> list[float]:
@@ -234,7 +233,7 @@ def _carriages(placed: PlacedStair, flight: Flight) -> Iterator[Part]:
     """Cut strings under the straight pieces of a flight."""
     stair = placed.stair
     thickness = max(stair.string, MONO) if stair.build == "mono" else stair.string
-    if throat(placed) < 1.0:
+    if placed.throat < 1.0:
         return
     for k, steps in enumerate(flight.runs):
         low = flight.low if steps[0] is flight.steps[0] else 0.0
@@ -274,7 +273,14 @@ def _polygons(shape: shapely.Geometry) -> MultiPolygon:
 
 
 def _corners(area: Polygon) -> list[Point]:
-    return [(float(x), float(y)) for x, y in list(area.exterior.coords)[:-1]] if not area.is_empty else []
+    """The corners at which legs have room beside each other."""
+    if area.is_empty:
+        return []
+    kept: list[Point] = []
+    for x, y in list(shapely.simplify(area, 1.0).exterior.coords)[:-1]:
+        if all(math.dist((x, y), other) > 2 * LEG for other in kept):
+            kept.append((float(x), float(y)))
+    return kept
 
 
 def _across(area: Polygon, heading: Point, spacing: float, thickness: float) -> Iterator[MultiPolygon]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import shapely
@@ -36,6 +37,12 @@ class PlacedStair:
     def head(self) -> float:
         """mm above the datum of the level at its head."""
         return self.base + self.rise.total
+
+    @property
+    def throat(self) -> float:
+        """What is left of a cut string below its notches, square to its length (mm); may be negative."""
+        rise, going = self.stepping.riser, self.stepping.going
+        return self.stair.depth - rise * going / math.hypot(rise, going)
 
     @property
     def area(self) -> Polygon | MultiPolygon:

@@ -13,7 +13,7 @@ from ...geometry import Point, polygons_of
 from ..walls.planned import WALLS
 from .layout import Step
 from .placed import STAIRS, PlacedStair
-from .rails import guarded_edges
+from .rail_parts import guarded_edges
 
 ARROW = 2.0
 """Length of the barbs of the arrow (paper mm)."""
@@ -46,6 +46,17 @@ def _turned(shown: PlanOf, points: Iterable[Point]) -> Ring:
     return path(*(shown.frame.plan_to_turned(*point) for point in points))
 
 
+def _going_handle(placed: PlacedStair) -> Handle | None:
+    """What a drag of the last riser edits: the going, shared by the treads of its flight."""
+    flight = placed.layout.flights[-1] if placed.layout.flights else None
+    if flight is None or placed.stair.curve is not None or not flight.runs:
+        return None
+    dx, dy = flight.steps[-1].heading
+    heading = round(math.degrees(math.atan2(dy, dx)), 6)
+    field = f"{placed.stepping.going:.6f}:{len(flight.steps)}:{heading:g}"
+    return Handle("stair_going", placed.stair.id, field, "free")
+
+
 def _starting(shown: PlanOf, placed: PlacedStair) -> Iterator[Mark]:
     """Steps below the cut; a break across the one at the cut; what is above dashed; the way up."""
     cut = shown.cut - placed.base
@@ -73,7 +84,9 @@ def _dashed(shown: PlanOf, placed: PlacedStair, steps: list[Step]) -> Iterator[M
         for side in (step.left, step.right):
             yield Stroke(_turned(shown, side), "hidden", part=key, feature="stair")
     if steps:
-        yield Stroke(_turned(shown, placed.layout.head), "hidden", part=key, feature="stair", sum=placed.rise.id)
+        head = _turned(shown, placed.layout.head)
+        handle = _going_handle(placed)
+        yield Stroke(head, "hidden", part=key, feature="stair", sum=placed.rise.id, handle=handle)
 
 
 def _break(shown: PlanOf, placed: PlacedStair, step: Step) -> Iterator[Mark]:
@@ -165,6 +178,8 @@ def _arriving(shown: PlanOf, placed: PlacedStair) -> Iterator[Mark]:
         walls = shapely.union_all([wall.footprint for wall in shown.placed[WALLS].on(shown.level)])
         for a, b in guarded_edges(placed, walls) if placed.stair.guard else ():
             yield Stroke(_turned(shown, _guard(a, b)), "fine", part=key, feature="rail")
+        head = _turned(shown, placed.layout.head)
+        yield Stroke(head, "edge", part=key, feature="stair", sum=placed.rise.id, handle=_going_handle(placed))
         steps = [step for step in steps if placed.hole.contains(shapely.Point(step.area.centroid))] or steps[-1:]
     yield from _way(shown, placed, steps, f"{placed.stepping.risers} down", up=False)
 

@@ -3,6 +3,7 @@ import type { BayShape } from "../../actions/bay";
 import { movables } from "../../actions/elements";
 import { lengthText } from "../../actions/lengthText";
 import type { OnRoof, RoofForm } from "../../actions/roof";
+import { STAIR_FORMS, type StairForm } from "../../actions/stair";
 import { readLength } from "../../api/queries";
 import { type RoofBase, usePick, type WallShape } from "../../store";
 import { bayOf, motionsFor } from "../../tools";
@@ -19,7 +20,13 @@ export function ToolOptions({ top }: { top: number }) {
   const status = tool === "outer-wall" ? "outer" : tool === "inner-wall" ? "inner" : null;
   const unit = tool === "window" || tool === "door" || tool === "niche" ? tool : null;
   const options =
-    tool === "roof" || tool === "on-roof" || tool === "bay" || tool === "copy" || tool === "mirror" || tool === "turn";
+    tool === "roof" ||
+    tool === "stair" ||
+    tool === "on-roof" ||
+    tool === "bay" ||
+    tool === "copy" ||
+    tool === "mirror" ||
+    tool === "turn";
   if (!status && !unit && !options && !motions) return null;
   return (
     <div
@@ -33,6 +40,7 @@ export function ToolOptions({ top }: { top: number }) {
       {tool === "bay" && <BayOptions />}
       {tool === "roof" && <RoofOptions />}
       {tool === "on-roof" && <OnRoofOptions />}
+      {tool === "stair" && <StairOptions />}
       {tool === "copy" && <CopyOptions />}
       {(tool === "mirror" || tool === "turn") && <KeepOption />}
       {motions && <MotionButtons items={motionsFor(state.project, moved)} />}
@@ -168,6 +176,24 @@ function OnRoofOptions() {
       <option value="pipe">pipe</option>
       <option value="vent">vent</option>
       <option value="downpipe">downpipe</option>
+    </Choice>
+  );
+}
+
+function StairOptions() {
+  const { stair, set } = usePick("stair", "set");
+  return (
+    <Choice
+      label="Stair"
+      name="How the stair goes up"
+      value={stair}
+      onChange={(form) => set({ stair: form as StairForm })}
+    >
+      {STAIR_FORMS.map(([form, words]) => (
+        <option key={form} value={form}>
+          {words}
+        </option>
+      ))}
     </Choice>
   );
 }
