@@ -23,6 +23,7 @@ TRADES = {
     **dict.fromkeys(("Outer wall", "Inner wall", "Bay"), "walls"),
     **dict.fromkeys(("Window", "Door", "Niche"), "openings"),
     **dict.fromkeys(("Post", "Beam", "Rail"), "structure"),
+    **dict.fromkeys(("Stair", "Hole"), "floors"),
     **dict.fromkeys(("Construction", "Grid line"), "lines"),
 }
 """Tools that stand with those of their trade, and are in a menu while another of these was used last."""

@@ -8,6 +8,9 @@ import { type Last, LOOK, type Side, SPLIT, type Step, useClient, usePick } from
 import { motionsFor, TOOLS } from "./tools";
 import { useHeld } from "./useProject";
 
+/** Elements that the search shows by actions of their own, or that are part of others. */
+const UNSEARCHED = new Set(["rungs", "joints", "sections", "elevations", "shows", "sheets", "saved_walls"]);
+
 export interface Action {
   id: string;
   label: string;
@@ -310,8 +313,12 @@ export function useActions(): Action[] {
       ...(project.floors ?? []).map((held) => ({ id: held.id, label: `joists of ${held.name}` })),
       ...(project.make_ups ?? []).map((held) => ({ id: held.id, label: `make-up ${held.name}` })),
       ...(project.kinds ?? []).map((held) => ({ id: held.id, label: `kind ${held.number} ${held.name}` })),
-      ...(project.ceilings ?? []).map((held) => ({ id: held.id, label: held.name })),
     ];
+    // What has an action of its own, or no place to look at, is left out; everything else is called what it is.
+    const known = new Set(named.map((own) => own.id));
+    for (const item of state.elements) {
+      if (!known.has(item.id) && !UNSEARCHED.has(item.kind)) named.push({ id: item.id, label: item.name });
+    }
     for (const { id, label } of named)
       actions.push({ id: `select-${id}`, label: `Select ${label}`, run: () => set({ selection: id }) });
     if (top?.plate && project.make_ups?.some((held) => held.use === "floor"))

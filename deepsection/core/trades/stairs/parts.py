@@ -13,6 +13,7 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ...building.parts import Part, part_key
 from ...geometry import Point, Solid, polygons_of, prism, prism_along
+from ...geometry.outlines import turned_rectangle
 from ...tolerance import TOL
 from .layout import Flight, Front, Point3, Step, straight
 from .placed import PlacedStair
@@ -263,7 +264,9 @@ def _landings(placed: PlacedStair) -> Iterator[Part]:
         for k, joist in enumerate(_across(within, step.heading, stair.carriages, stair.string)):
             yield _part(placed, "landing_frame", f"{slot}:{k}", prism(joist, low, top), step.heading)
         for k, (x, y) in enumerate(_corners(within)):
-            leg = shapely.box(x - LEG / 2, y - LEG / 2, x + LEG / 2, y + LEG / 2).intersection(within)
+            turn = math.degrees(math.atan2(step.heading[1], step.heading[0]))
+            around = turned_rectangle(x, y, 2 * LEG, 2 * LEG, turn)
+            leg = shapely.intersection(around, within, grid_size=TOL.grid)
             if low - placed.base > TOL.grid:
                 yield _part(placed, "newel", f"{slot}:leg:{k}", prism(_polygons(leg), placed.base, low))
 
