@@ -38,6 +38,21 @@ class PlanOf:
         return self.placed.project
 
 
+@dataclass(frozen=True, slots=True)
+class SectionOf:
+    """A section that is being drawn: its frame, whose plane cuts at depth 0, and from where to where it runs in it."""
+
+    placed: Placed
+    frame: Frame
+    between: tuple[float, float]
+    scale: float
+
+    @property
+    def project(self) -> Project:
+        """The project that is drawn."""
+        return self.placed.project
+
+
 def _nothing(*_: Any) -> tuple[()]:
     return ()
 
@@ -55,7 +70,8 @@ class ElementKind:
     `heights`: ids of the heights that it has. `outcome`: tables of what came of it. `make_up`: the id of the make-up
     whose layers are shown with it. `removable`: whether this one may be taken away now. `parts`: its solids, of all
     elements of the kind. `cuts`: the parts of others without what it takes away from them, unless they make room for it
-    themselves (`cut_by_others`). `plan`: its marks in plan. `checks`: what is wrong, once all stages have run.
+    themselves (`cut_by_others`). `plan`: its marks in plan. `section`: what is written of it
+    in sections, over its parts. `checks`: what is wrong, once all stages have run.
     """
 
     model: type[Element]
@@ -69,4 +85,5 @@ class ElementKind:
     cut_by_others: bool = True
     cuts: Callable[[Placed, Sequence[Part]], Sequence[Part]] | None = None
     plan: Callable[[PlanOf], Iterable[Mark]] = _nothing
+    section: Callable[[SectionOf], Iterable[Mark]] = _nothing
     checks: Callable[[Placed], Iterable[Diagnostic]] = _nothing

@@ -21,6 +21,8 @@ KIND_OF_KEY: dict[str, ShowKind] = {
     "material": "materials",
     "legend": "materials",
     "pitch": "pitches",
+    "headroom": "stepping",
+    "stepping": "stepping",
     "grid": "grid",
     "name": "names",
     "note": "notes",

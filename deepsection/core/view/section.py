@@ -13,10 +13,12 @@ import shapely
 from numpy.typing import NDArray
 from shapely.geometry import LineString, Polygon
 
+from ..building.kind import SectionOf
 from ..catalog import material
 from ..drawing import Drawing, Mark, Region, Stroke, path, rings_of
 from ..drawing.detail import shown_from
 from ..geometry import Frame, polygons_of
+from ..kinds import KINDS
 from ..memo import BulkMemo
 from ..model import SectionLine
 from ..resolve import ROLES, Building, Part
@@ -195,6 +197,8 @@ def draw_section(
     heights = level_heights(building, elements | {face.part.element for face in beyond}, between=(frame, u0, u1))
     box, reach = shapely.total_bounds([held.polygon for held in cut]).tolist(), EARTH_REACH * scale
     own += level_marks(heights, box[0] - reach, box[2] + reach, scale, units, sides=(1, -1))
+    shown = SectionOf(building.placed, frame, (u0, u1), scale)
+    own += [mark for kind in KINDS for mark in kind.section(shown)]
     view.letter(own)
     return view.drawing(title, "section")
 

@@ -26,6 +26,7 @@ export const WORD_KINDS: [ShowKind, string][] = [
   ["numbers", "opening numbers"],
   ["materials", "materials"],
   ["pitches", "pitch marks"],
+  ["stepping", "risers and headroom"],
   ["grid", "grid"],
   ["names", "room names"],
   ["notes", "notes"],

@@ -5207,7 +5207,7 @@ export interface components {
              * Kinds
              * @default []
              */
-            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "outdoors" | "floors" | "stairs" | "foundations" | "levels" | "heights" | "widths" | "numbers" | "materials" | "pitches" | "grid" | "names" | "notes")[];
+            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "outdoors" | "floors" | "stairs" | "foundations" | "levels" | "heights" | "widths" | "numbers" | "materials" | "pitches" | "stepping" | "grid" | "names" | "notes")[];
             /**
              * Materials
              * @default names

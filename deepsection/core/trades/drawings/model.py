@@ -62,6 +62,7 @@ ShowKind = Literal[
     "numbers",
     "materials",
     "pitches",
+    "stepping",
     "grid",
     "names",
     "notes",

@@ -22,6 +22,7 @@ from .place import place_stairs
 from .placed import STAIRS
 from .plan import stair_marks
 from .rail_parts import rail_parts
+from .section_plan import stair_section_marks
 
 
 def _parts(placed: Placed) -> Iterator[Part]:
@@ -56,5 +57,6 @@ STAIR = ElementKind(
     outcome=_outcome,
     parts=_parts,
     plan=stair_marks,
+    section=stair_section_marks,
     checks=stair_checks,
 )

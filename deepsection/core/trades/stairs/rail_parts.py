@@ -14,6 +14,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from ...building.parts import Part, part_key
 from ...geometry import Point, Solid, prism, prism_along
 from ...geometry.outlines import turned_rectangle
+from ...tolerance import TOL
 from .layout import Point3, straight
 from .parts import MARGIN
 from .placed import PlacedStair
@@ -137,9 +138,8 @@ def guarded_edges(placed: PlacedStair, walls: MultiPolygon | Polygon) -> list[tu
     """The edges of the hole, counter-clockwise, where neither a wall stands nor the stair arrives."""
     assert placed.hole is not None
     ring = shapely.orient_polygons(placed.hole).exterior
-    head = shapely.LineString(placed.layout.head).buffer(placed.stair.riser_board + 5.0, cap_style="flat")
-    head = shapely.union_all([head, shapely.LineString(placed.layout.head).buffer(NEWEL / 2)])
-    free = ring.difference(walls.buffer(NEAR_WALL, join_style="mitre")).difference(head)
+    head = shapely.LineString(placed.layout.head).buffer(NEWEL / 2)
+    free = ring.difference(shapely.set_precision(walls, TOL.node).buffer(NEAR_WALL)).difference(head)
     found = []
     for piece in shapely.get_parts(shapely.line_merge(free)):
         corners = list(shapely.simplify(piece, 1.0).coords)
