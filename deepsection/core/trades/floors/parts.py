@@ -9,16 +9,12 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ...building.parts import Part, part_key
-from ...geometry import Line, Solid, polygons_of, prism
+from ...geometry import Solid, polygons_of, prism
 from ...model import Ceiling, Floor, Framing, Layer, MakeUp
 from ...tolerance import TOL
 from ..levels.placed import Level
-from ..walls.framing import stations
 from .bays import Bay, Boards, Rim, Trim
-from .holes import WHOLE, HoleFrame, hole_frames
-
-RIPPED = 0.6
-"""A joist that would be narrower than this share of its thickness is left out: the rim joist beside it does."""
+from .members import Member, floor_members, joist_strips
 
 
 @lru_cache(maxsize=64)
@@ -64,23 +60,12 @@ def floor_parts(
         return ()
     joists, framing = make_up.layers[at], make_up.layers[at].framing
     assert framing is not None
-    parts: list[Part] = []
-    ring = shapely.union_all([rim.area for rim in rims])
-    for bay in bays:
-        inner = shapely.difference(bay.region, ring, grid_size=TOL.node)
-        frames = hole_frames(bay, inner, framing)
-        for frame in frames:
-            parts += _hole_members(floor.id, joists, bay, frame, bearing)
-        parts += _joists(floor.id, joists, framing, bay, inner, bearing, frames)
-    for rim in rims:
-        key = part_key(floor.id, "rim_joist", joists.id, rim.wall)
-        solid = prism(rim.area, bearing.z, bearing.z + joists.thickness)
-        axis, sums = (*rim.run, 0.0), (bearing.sum.id, level.sum.id)
-        parts.append(
-            Part(
-                key, floor.id, "rim_joist", joists.material, solid, axis, sums, outside=not closed, function="structure"
-            )
-        )
+    members = floor_members(bays, rims, framing)
+    parts = [_member(floor.id, joists, member, bearing, level, seen=not closed) for member in members.all]
+    for bay, inner, frames in zip(bays, members.within, members.frames):
+        own = [held.area for held in members.all if held.slot.startswith(f"{bay.slot}:")]
+        open_ = [held.area for held in frames]
+        parts += _infill(floor.id, joists, framing, bay, inner, [*own, *open_], bearing)
     z = bearing.z + joists.thickness
     decked = tuple(Boards(bay.slot, MultiPolygon(list(polygons_of(bay.covered)))) for bay in bays)
     for layer in reversed(make_up.layers[:at]):
@@ -114,84 +99,51 @@ def _sheets(
         )
 
 
-def joist_strips(
-    framing: Framing, bay: Bay, within: Polygon | MultiPolygon, least: float = RIPPED
-) -> Iterator[tuple[int, MultiPolygon]]:
-    """(slot, area) of joists: on the layout of the bay, one flush at each side, as far as they lie within an area and
-    are left with at least a share of their thickness."""
-    dx, dy = bay.direction
-    across, span = Line(0.0, 0.0, dy, -dx), Line(0.0, 0.0, dx, dy)
-    reach = [across.along(point) for point in bay.region.exterior.coords]
-    far = [span.along(point) for point in bay.region.exterior.coords]
-    for number, near in stations(min(reach), max(reach), framing.spacing, framing.thickness):
-        corners = [(near, min(far)), (near + framing.thickness, min(far))]
-        corners += [(near + framing.thickness, max(far)), (near, max(far))]
-        strip = Polygon([(across.dx * a + dx * s, across.dy * a + dy * s) for a, s in corners])
-        pieces = []
-        for piece in polygons_of(shapely.intersection(strip, within, grid_size=TOL.node)):
-            wide = [across.along(point) for point in piece.exterior.coords]
-            if max(wide) - min(wide) > least * framing.thickness:
-                pieces.append(piece)
-        if pieces:
-            yield number, MultiPolygon(pieces)
+def _member(element: str, layer: Layer, member: Member, bearing: Level, level: Level, *, seen: bool) -> Part:
+    """A member of a floor; its rims are seen from outside where no cladding covers them."""
+    rim = member.role == "rim_joist"
+    solid = prism(member.area, bearing.z, bearing.z + layer.thickness)
+    sums = (bearing.sum.id, level.sum.id) if rim else (bearing.sum.id,)
+    key, axis = part_key(element, member.role, layer.id, member.slot), (*member.direction, 0.0)
+    return Part(
+        key, element, member.role, layer.material, solid, axis, sums, outside=rim and seen, function="structure"
+    )
 
 
 def _joists(
+    element: str, layer: Layer, framing: Framing, bay: Bay, within: Polygon | MultiPolygon, level: Level
+) -> Iterator[Part]:
+    """The joists of a ceiling, under the roof over them, and what lies between them."""
+    top, taken = level.z + layer.thickness, list[shapely.Geometry]()
+    for number, shape in joist_strips(framing, bay, within):
+        taken.append(shape)
+        solid = _trimmed(prism(shape, level.z, top), shape, bay.roof)
+        key, axis = part_key(element, "joist", layer.id, f"{bay.slot}:{number}"), (*bay.direction, 0.0)
+        sums = (level.sum.id,)
+        yield Part(key, element, "joist", layer.material, solid, axis, sums, outside=False, function="structure")
+    yield from _infill(element, layer, framing, bay, within, taken, level)
+
+
+def _infill(
     element: str,
     layer: Layer,
     framing: Framing,
     bay: Bay,
     within: Polygon | MultiPolygon,
+    taken: list[shapely.Geometry],
     level: Level,
-    frames: tuple[HoleFrame, ...] = (),
 ) -> Iterator[Part]:
+    """What fills the space between members."""
+    if not framing.infill:
+        return
     top = level.z + layer.thickness
-
-    def part(role: str, material: str, solid: Solid, slot: str, axis: tuple[float, float, float] | None) -> Part:
-        key = part_key(element, role, layer.id, slot)
-        function = "structure" if axis else "insulation"
-        return Part(key, element, role, material, solid, axis, (level.sum.id,), outside=False, function=function)
-
-    taken: list[shapely.Geometry] = []
-    least = RIPPED
-    if frames:
-        within = shapely.difference(within, shapely.union_all([held.taken for held in frames]), grid_size=TOL.node)
-        least = WHOLE
-    for number, shape in joist_strips(framing, bay, within, least):
-        taken.append(shape)
-        solid = _trimmed(prism(shape, level.z, top), shape, bay.roof)
-        yield part("joist", layer.material, solid, f"{bay.slot}:{number}", (*bay.direction, 0.0))
-    if framing.infill:
-        between = MultiPolygon(
-            list(polygons_of(shapely.difference(within, shapely.union_all(taken), grid_size=TOL.node)))
-        )
-        if not between.is_empty:
-            over = [prism(trim.area, level.z - 1.0, top + 1.0).above(trim.top) for trim in bay.roof]
-            yield part("infill", framing.infill, prism(between, level.z, top).minus(over), bay.slot, None)
-
-
-def _hole_members(element: str, layer: Layer, bay: Bay, frame: HoleFrame, level: Level) -> Iterator[Part]:
-    """The trimmers and headers of a hole."""
-    dx, dy = bay.direction
-    top = level.z + layer.thickness
-    for role, members, axis in (
-        ("trimmer_joist", frame.trimmers, (dx, dy, 0.0)),
-        ("header_joist", frame.headers, (dy, -dx, 0.0)),
-    ):
-        for name, area in members:
-            key = part_key(element, role, layer.id, f"{bay.slot}:{frame.name}:{name}")
-            solid = prism(area, level.z, top)
-            yield Part(
-                key,
-                element,
-                role,
-                layer.material,
-                solid,
-                axis,
-                (level.sum.id,),
-                outside=False,
-                function="structure",
-            )
+    rest = shapely.difference(within, shapely.union_all(taken), grid_size=TOL.node)
+    between = MultiPolygon(list(polygons_of(rest)))
+    if not between.is_empty:
+        over = [prism(trim.area, level.z - 1.0, top + 1.0).above(trim.top) for trim in bay.roof]
+        key, solid = part_key(element, "infill", layer.id, bay.slot), prism(between, level.z, top).minus(over)
+        sums = (level.sum.id,)
+        yield Part(key, element, "infill", framing.infill, solid, None, sums, outside=False, function="insulation")
 
 
 def _trimmed(solid: Solid, shape: MultiPolygon, roof: tuple[Trim, ...]) -> Solid:
