@@ -27,7 +27,9 @@ STAGES: tuple[Stage[Any], ...] = (
     LEVEL_STAGE,
     WALL_STAGE,
     OPENING_STAGE,
-    # Before floors: these are left open where stairs arrive.
+    # Before floors: these are left open where stairs arrive, and carried by beams.
+    POST_STAGE,
+    BEAM_STAGE,
     STAIR_STAGE,
     FLOOR_STAGE,
     ROOF_STAGE,
@@ -35,8 +37,6 @@ STAGES: tuple[Stage[Any], ...] = (
     MOULDING_STAGE,
     GROUND_STAGE,
     ON_ROOF_STAGE,
-    POST_STAGE,
-    BEAM_STAGE,
     STEPS_STAGE,
     RAIL_STAGE,
     ROOM_STAGE,

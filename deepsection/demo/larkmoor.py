@@ -37,7 +37,22 @@ from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.onroofs.edits import OnRoof
 from deepsection.core.units import parse_length
 
-from .pieces import cut, door, eave, four_sides, gable, on, partition, ring, sheet, tied, trimmed, window
+from .pieces import (
+    bearing,
+    cut,
+    door,
+    eave,
+    four_sides,
+    gable,
+    girder,
+    on,
+    partition,
+    ring,
+    sheet,
+    tied,
+    trimmed,
+    window,
+)
 
 SIDES = ("south", "east", "north", "west")
 HEAD = parse_length("6'-10\"", "ft-in")
@@ -64,6 +79,9 @@ def larkmoor_house() -> Project:
     project = put(project, changed(porch, name="Porch roof", offset=porch.offset + _ft("1'-9\"")))
     project = trimmed(project, "wall-lap", _ft('3 1/2"'), _ft('5"'))
     project = put(project, *_openings(project))
+    project = bearing(project, "hall", "stair", "west-rooms", "east-rooms")
+    spans = [changed(floor, span="east-west") for floor in project.floors]
+    project = put(project, *spans, *_girders())
     project = put(project, _stair(), *_porch(project), *_rooms(), *_sections(), *_sheets())
     steps = (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2"), AddSteps(door="d3", id="steps-3"))
     through = (AddOnRoof(id=id, what=what, x=_ft(x), y=_ft(y)) for id, what, x, y in ON_ROOF)
@@ -123,6 +141,26 @@ def _partitions() -> tuple[DrawWalls, ...]:
         wall("east-rooms", ("p15", "landing-east", "14'"), ("p16", "upper-east", "14'"), *upper),
         wall("bath", ("p17", "landing-west", "7'"), ("p18", "landing-east", "7'"), *upper),
     )
+
+
+def _girders() -> tuple[Post | Beam, ...]:
+    """Under the bearing walls of the hall, and through the middle of workshop and kitchen; one over the landing."""
+    size, foot = (_ft('4 1/2"'), _ft('9 1/4"')), LevelRule(level="crawl")
+    lines = (
+        ("girder-hall", "15'", ('4"', "7'", "14'", "21'", "27'-8\"")),
+        ("girder-stair", "24'", ('4"', "7'", "14'", "21'", "27'-8\"")),
+        ("girder-shop", "50'", ("2'-4\"", "9'-4\"", "16'-8\"", "23'-8\"")),
+        ("girder-kitchen", "14'", ("28'-4\"", "35'", "41'-8\"")),
+    )
+    laid = [
+        held
+        for id, x, stops in lines
+        for held in girder(id, tuple((_ft(x), _ft(y)) for y in stops), foot, "sill", size, 3)
+    ]
+    y, flush = _ft("14'"), LevelRule(level="upper-plate", offset=_ft('5 1/2"'))
+    ends = [BeamEnd(x=_ft(x), y=y) for x in ("15'", "24'")]
+    over = Beam(id="landing-beam", start=ends[0], end=ends[1], width=_ft('3"'), depth=_ft('5 1/2"'), plies=2, top=flush)
+    return (*laid, over)
 
 
 def _stair() -> Stair:

@@ -2,11 +2,17 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 from deepsection.core.edits import AddSteps, AddStorey, Copied, DrawWalls, apply_edits, changed, put, rebuild
 from deepsection.core.model import (
+    Beam,
+    BeamEnd,
     Downpipe,
     FreeJoint,
+    LevelRule,
     Opening,
+    Post,
     Project,
     RoofBlock,
     RoofEdge,
@@ -20,7 +26,22 @@ from deepsection.core.model import (
 from deepsection.core.starters.projects import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import cut, door, eave, four_sides, gable, on, partition, ring, sheet, tied, trimmed, window
+from .pieces import (
+    bearing,
+    cut,
+    door,
+    eave,
+    four_sides,
+    gable,
+    girder,
+    on,
+    partition,
+    ring,
+    sheet,
+    tied,
+    trimmed,
+    window,
+)
 
 SIDES = ("south", "east", "north", "west")
 
@@ -35,6 +56,7 @@ def otterfold_house() -> Project:
     project = rebuild(project, place="Lot 3, Weir Lane, Otterfold", author="Deep Section demo")
     project = apply_edits(project, (_main_walls(), _upper_storey(), _kitchen_walls(), *_partitions()))
     project = trimmed(put(project, *_roofs()), "wall-lap", _ft('3 1/2"'), _ft('5"'))
+    project = put(bearing(project, "wash"), *_beams())
     project = put(project, *_openings(), _stair(), *_rooms(), *_downpipes(), *_sections(), *_sheets())
     project = apply_edits(project, (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2")))
     return put(project, changed(project.outside_steps[0], rails="both"))
@@ -107,6 +129,28 @@ def _front_rooms() -> DrawWalls:
         base="upper",
         top="upper-plate",
     )
+
+
+def _beams() -> tuple[Post | Beam, ...]:
+    """In line with the wall of the laundry: a flush beam over the living room on a post, a girder under the floor."""
+    y, flush = _ft("15'"), LevelRule(level="plate", offset=_ft('9 1/4"'))
+    post = Post(
+        id="living-post",
+        x=_ft("22'"),
+        y=y,
+        width=_ft('5 1/2"'),
+        base=LevelRule(level="floor"),
+        top=LevelRule(level="plate"),
+    )
+    over = BeamEnd(post=post.id)
+    ends = (BeamEnd(x=_ft("11'-11\""), y=y), over, BeamEnd(x=_ft("31'-10 1/2\""), y=y))
+    beams = [
+        Beam(id=f"living-beam-{n}", start=a, end=b, width=_ft('4 1/2"'), depth=_ft('9 1/4"'), plies=3, top=flush)
+        for n, (a, b) in enumerate(pairwise(ends), 1)
+    ]
+    stops = tuple((_ft(x), y) for x in ('4"', "8'", "15'", "22'", "27'", "31'-8\""))
+    below = girder("girder", stops, LevelRule(level="crawl"), "sill", (_ft('4 1/2"'), _ft('9 1/4"')), 3)
+    return (post, *beams, *below)
 
 
 def _stair() -> Stair:

@@ -2,14 +2,21 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import Any, Literal
 
+from deepsection.core.catalog import usual
 from deepsection.core.edits import DrawWalls, changed, put
 from deepsection.core.model import (
+    Beam,
+    BeamEnd,
     Corner,
     FreeJoint,
+    LevelRule,
     Opening,
+    Pad,
     PlacedView,
+    Post,
     Project,
     RoofEdge,
     SectionLine,
@@ -114,3 +121,37 @@ def sheet(number: int, name: str, paper: str, *views: tuple[str, float, float, f
         for k, (view, scale, x, y) in enumerate(views, 1)
     )
     return Sheet(id=f"sheet-{number}", number=f"A{number}", name=name, paper=paper, placed=placed)
+
+
+def bearing(project: Project, *walls: str) -> Project:
+    """With inner walls that bear."""
+    return put(project, *(changed(project.walls_by_id[id], bearing="yes") for id in walls))
+
+
+def girder(
+    id: str, spots: tuple[tuple[float, float], ...], foot: LevelRule, under: str, size: tuple[float, float], plies: int
+) -> tuple[Post | Beam, ...]:
+    """A beam under joists at a level, from one foundation wall to another, in pieces over posts on pads between them.
+
+    `size`: width and depth.
+    """
+    width, depth = size
+    posts = tuple(
+        Post(
+            id=f"{id}-post-{n}",
+            x=x,
+            y=y,
+            width=width,
+            base=foot,
+            top=LevelRule(level=under, offset=-depth),
+            pad=Pad(width=usual("pad_width", "ft-in"), thickness=usual("pad_thickness", "ft-in")),
+        )
+        for n, (x, y) in enumerate(spots[1:-1], 1)
+    )
+    ends = [BeamEnd(x=x, y=y) for x, y in spots]
+    ends[1:-1] = [BeamEnd(post=post.id) for post in posts]
+    beams = tuple(
+        Beam(id=f"{id}-{n}", start=a, end=b, width=width, depth=depth, plies=plies, top=LevelRule(level=under))
+        for n, (a, b) in enumerate(pairwise(ends), 1)
+    )
+    return (*posts, *beams)

@@ -41,6 +41,7 @@ class Role:
 IN_BUILDING = (
     Role("barge", "barge board", ifc=("IfcCovering", "MOLDING"), overhangs=True),
     Role("beam", "beam", ifc=("IfcBeam", "BEAM")),
+    Role("blocking", "blocking", ifc=("IfcMember", "MEMBER"), beyond="when cut"),
     Role("cap", "chimney cap", ifc=("IfcCovering", None)),
     Role("chimney", "chimney stack", ifc=("IfcChimney", None), drag="move_chimney"),
     Role("cladding", "cladding", ifc=("IfcCovering", "CLADDING"), drag="level"),
@@ -63,6 +64,7 @@ IN_BUILDING = (
     Role("lintel", "lintel", ifc=("IfcBeam", "LINTEL")),
     Role("membrane", "membrane", ifc=("IfcCovering", "MEMBRANE"), beyond="when cut"),
     Role("moulding", "moulding", ifc=("IfcCovering", "MOLDING"), group="trims"),
+    Role("pad", "pad footing", ifc=("IfcFooting", "PAD_FOOTING"), below_ground=True),
     Role("pipe", "vent pipe", ifc=("IfcPipeSegment", "RIGIDSEGMENT")),
     Role("plate", "plate", ifc=("IfcMember", "PLATE"), beyond="when cut"),
     Role("post", "post", ifc=("IfcColumn", "COLUMN"), drag="move_post"),

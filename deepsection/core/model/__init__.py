@@ -23,7 +23,7 @@ from ..trades.makeups.model import Framing, Layer, MakeUp
 from ..trades.onroofs.model import Chimney, Downpipe, RoofFitting
 from ..trades.openings.model import DESIGN_FIELDS, OPERATIONS, Design, Kind, Opening, SetIn
 from ..trades.outdoors.model import OutsideSteps, Rail
-from ..trades.posts.model import Beam, BeamEnd, Post
+from ..trades.posts.model import Beam, BeamEnd, Pad, Post
 from ..trades.roofs.model import RAKED, SLOPING, Corner, OverhangFrom, RoofBlock, RoofEdge
 from ..trades.rooms.model import Room
 from ..trades.stairs.model import Stair, StairTurn
@@ -85,6 +85,7 @@ __all__ = [
     "Opening",
     "OutsideSteps",
     "OverhangFrom",
+    "Pad",
     "PartGroup",
     "PlacedView",
     "PlanSpot",

@@ -91,6 +91,7 @@ def test_members_and_quilt_fill_the_floor_exactly(house: Project) -> None:
     """Joists, rim joists and what lies between them: together the area of the floor times its depth, none twice."""
     building = resolve(house)
     members = [*of(building, "joist", "main-floor"), *of(building, "rim_joist"), *of(building, "infill", "main-floor")]
+    members += of(building, "blocking")
     outline = building.plan.outlines[0].polygon
     assert volume(members) == pytest.approx(outline.area * 235.0, rel=1e-9)
     assert volume(of(building, "sheathing", "main-floor")) == pytest.approx(outline.area * 18.0, rel=1e-9)

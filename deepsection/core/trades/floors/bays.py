@@ -10,6 +10,9 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ...geometry import Plane3, Point
+from ...tolerance import TOL
+from .model import Lap
+from .supports import Support
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +36,17 @@ class Bay:
     roof: tuple[Trim, ...] = ()
     holes: tuple[tuple[str, Polygon], ...] = ()
     """What is left open, each by the id of what needs it."""
+    supports: tuple[Support, ...] = ()
+    """What joists bear on between the ends."""
+    along: tuple[tuple[str, float], ...] = ()
+    """The walls on it that run along the joists, each with the place of its middle across them (mm)."""
+    lap: Lap = "lapped"
+
+    @property
+    def framed(self) -> Polygon | MultiPolygon:
+        """The region without the flush beams in it: where joists and what fills the space between them may lie."""
+        flush = [held.area for held in self.supports if held.flush]
+        return shapely.difference(self.region, shapely.union_all(flush), grid_size=TOL.node) if flush else self.region
 
     @property
     def covered(self) -> Polygon | MultiPolygon:

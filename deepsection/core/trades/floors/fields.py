@@ -41,7 +41,25 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
         ),
         choice_row("bearing", "Joists bear on", held.bearing, level_options(project), lambda t: put(bearing=t)),
         choice_row("span", "Joists run", held.span, _SPANS, lambda t: put(span=t)),
+        choice_row("lap", "Over inner bearings", held.lap, _LAPS, lambda t: put(lap=t)),
+        choice_row(
+            "doubled",
+            "Under walls along them",
+            "two" if held.doubled else "none",
+            [("two", "two more"), ("none", "none added")],
+            lambda t: put(doubled=t == "two"),
+        ),
+        choice_row(
+            "blocked",
+            "Between long joists",
+            "blocks" if held.blocked else "nothing",
+            [("blocks", "rows of blocks"), ("nothing", "nothing")],
+            lambda t: put(blocked=t == "blocks"),
+        ),
     ]
+
+
+_LAPS = [("lapped", "they lap"), ("butted", "they butt"), ("through", "they run through")]
 
 
 def _rises_by(project: Project, floor: Floor, make_up: str) -> Sequence[Any]:

@@ -15,6 +15,7 @@ from ...model import Ceiling, Floor, FloorHole, Project
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
 from ..makeups.fields import make_up_name
+from ..posts.placed import BEAMS
 from ..roofs.placed import ROOFS
 from ..rooms.placed import ROOMS
 from ..stairs.placed import STAIRS
@@ -32,7 +33,16 @@ from .vaults import VAULTS, Vault, plan_vaults, vault_parts
 def _place(placed: Placed) -> tuple[FloorPlan, ...]:
     project, plan, levels = placed.project, placed[WALLS], placed[LEVELS]
     return tuple(
-        plan_floor(floor, plan, placed.make_ups, project.foundations, levels, _holes(placed, floor), placed.findings)
+        plan_floor(
+            floor,
+            plan,
+            placed.make_ups,
+            project.foundations,
+            levels,
+            _holes(placed, floor),
+            placed[BEAMS],
+            placed.findings,
+        )
         for floor in project.floors
     )
 
@@ -67,7 +77,9 @@ def _ceiling_parts(placed: Placed) -> Iterator[Part]:
         gables = shapely.union_all([gable for wall in under for gable in gable_footprints(wall, tops[wall.wall.id])])
         own = placed[VAULTS].get(ceiling.level, ())
         spaces = shapely.union_all([vault.area for vault in own])
-        flat = plan_ceiling(ceiling, plan, make_ups, placed[FLOORS], placed[ROOFS], gables, spaces)
+        flat = plan_ceiling(
+            ceiling, plan, make_ups, placed[FLOORS], placed[ROOFS], gables, spaces, placed[BEAMS], level
+        )
         yield from vault_parts(ceiling, make_up, own, level)
         yield from ceiling_parts(ceiling, make_up, flat.bays, flat.boards, level)
 

@@ -13,16 +13,14 @@ from shapely.geometry import MultiPolygon, Polygon
 from ...geometry import Line, Point, polygons_of
 from ...model import Framing
 from ...tolerance import TOL
-from ..walls.framing import stations
 from .bays import Bay, Rim
-from .holes import WHOLE, HoleFrame, hole_frames
+from .holes import HoleFrame, hole_frames
+from .joists import blocks_between, blocks_over, joists_of
 
-RIPPED = 0.6
-"""A joist that would be narrower than this share of its thickness is left out: the rim joist beside it does."""
 REACH = 2.0
 """Members whose ends come this near to each other (mm) meet."""
 
-MemberRole = Literal["joist", "rim_joist", "trimmer_joist", "header_joist"]
+MemberRole = Literal["joist", "rim_joist", "trimmer_joist", "header_joist", "blocking"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +48,7 @@ class Members:
     """The members of a floor, and the space between its rims, bay by bay."""
 
     all: tuple[Member, ...]
+    bays: tuple[Bay, ...]
     within: tuple[Polygon | MultiPolygon, ...]
     frames: tuple[tuple[HoleFrame, ...], ...]
 
@@ -59,68 +58,62 @@ class Members:
 
 
 @lru_cache(maxsize=64)
-def floor_members(bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing) -> Members:
-    """How a floor is framed."""
+def floor_members(bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing, blocked: bool = False) -> Members:
+    """How a floor is framed; `blocked`: with rows of blocks between long joists."""
     ring = shapely.union_all([rim.area for rim in rims])
     members = [Member("rim_joist", rim.wall, rim.area, rim.run) for rim in rims]
     spaces, frames = [], []
     for bay in bays:
-        inner = shapely.difference(bay.region, ring, grid_size=TOL.node)
+        inner = shapely.difference(bay.framed, ring, grid_size=TOL.node)
         own = hole_frames(bay, inner, framing)
         across = (bay.direction[1], -bay.direction[0])
         for frame in own:
             named = f"{bay.slot}:{frame.name}"
             members += [Member("trimmer_joist", f"{named}:{k}", area, bay.direction) for k, area in frame.trimmers]
             members += [Member("header_joist", f"{named}:{k}", area, across) for k, area in frame.headers]
-        members += _joists(framing, bay, inner, own)
+        members += _in_bay(framing, bay, inner, own, blocked)
         spaces.append(inner)
         frames.append(own)
-    return Members(tuple(members), tuple(spaces), tuple(frames))
+    return Members(tuple(members), bays, tuple(spaces), tuple(frames))
 
 
-def _joists(
-    framing: Framing, bay: Bay, within: Polygon | MultiPolygon, frames: tuple[HoleFrame, ...]
-) -> Iterator[Member]:
-    least = RIPPED
-    if frames:
-        within = shapely.difference(within, shapely.union_all([held.taken for held in frames]), grid_size=TOL.node)
-        least = WHOLE
-    for number, area in joist_strips(framing, bay, within, least):
-        yield Member("joist", f"{bay.slot}:{number}", area, bay.direction)
+def _in_bay(framing: Framing, bay: Bay, within: shapely.Geometry, frames: tuple[HoleFrame, ...], rows: bool) -> _Found:
+    """The joists of a bay beside the frames of its holes, and the blocks between them."""
+    taken = [held.taken for held in frames]
+    joists = joists_of(framing, bay, within, taken)
+    across = (bay.direction[1], -bay.direction[0])
+    for joist in joists:
+        number = f":{joist.run.number}" if joist.run.number else ""
+        yield Member("joist", f"{bay.slot}:{joist.slot}{number}", joist.area, bay.direction)
+    if not (rows or bay.supports):
+        return
+    free = shapely.difference(within, shapely.union_all([*taken, *(held.area for held in joists)]), grid_size=TOL.node)
+    over = list(blocks_over(bay, free, framing.thickness))
+    for name, area in over:
+        yield Member("blocking", f"{bay.slot}:{name}", area, across)
+    if rows:
+        clear = shapely.difference(free, shapely.union_all([area for _, area in over]), grid_size=TOL.node)
+        for name, area in blocks_between(bay, joists, clear, framing.thickness):
+            yield Member("blocking", f"{bay.slot}:{name}", area, across)
 
 
-def joist_strips(
-    framing: Framing, bay: Bay, within: Polygon | MultiPolygon, least: float = RIPPED
-) -> Iterator[tuple[int, MultiPolygon]]:
-    """(slot, area) of joists: on the layout of the bay, one flush at each side, as far as they lie within an area and
-    are left with at least a share of their thickness."""
-    dx, dy = bay.direction
-    across, span = Line(0.0, 0.0, dy, -dx), Line(0.0, 0.0, dx, dy)
-    reach = [across.along(point) for point in bay.region.exterior.coords]
-    far = [span.along(point) for point in bay.region.exterior.coords]
-    for number, near in stations(min(reach), max(reach), framing.spacing, framing.thickness):
-        corners = [(near, min(far)), (near + framing.thickness, min(far))]
-        corners += [(near + framing.thickness, max(far)), (near, max(far))]
-        strip = Polygon([(across.dx * a + dx * s, across.dy * a + dy * s) for a, s in corners])
-        pieces = []
-        for piece in polygons_of(shapely.intersection(strip, within, grid_size=TOL.node)):
-            wide = [across.along(point) for point in piece.exterior.coords]
-            if max(wide) - min(wide) > least * framing.thickness:
-                pieces.append(piece)
-        if pieces:
-            yield number, MultiPolygon(pieces)
+_Found = Iterator[Member]
 
 
 def hangers(members: Members) -> tuple[Point, ...]:
-    """Where a member hangs on another one: joists on headers, headers on trimmers; plies of one beam do not."""
+    """Where a member hangs on another one: joists on headers, headers on trimmers, all of them on flush beams; plies of
+    one beam do not."""
     headers, trimmers = members.of("header_joist"), members.of("trimmer_joist")
-    found = list(_ends_at(members.of("joist"), headers))
-    return tuple([*found, *_ends_at(headers, trimmers)])
+    beams = [held.area for bay in members.bays for held in bay.supports if held.flush]
+    found = list(_ends_at(members.of("joist"), [*beams, *(held.area for held in headers)]))
+    return tuple([*found, *_ends_at(headers, [held.area for held in trimmers]), *_ends_at(trimmers, beams)])
 
 
-def _ends_at(members: Sequence[Member], carriers: Sequence[Member]) -> Iterator[Point]:
-    """The middles of the ends of members that lie against carriers."""
-    carried = shapely.union_all([member.area for member in carriers]).buffer(REACH)
+def _ends_at(members: Sequence[Member], carriers: Sequence[shapely.Geometry]) -> Iterator[Point]:
+    """The middles of the ends of members that lie against what carries them."""
+    if not carriers:
+        return
+    carried = shapely.union_all(list(carriers)).buffer(REACH)
     for member in members:
         line = Line(0.0, 0.0, *member.direction)
         for _, piece in member.pieces:

@@ -15,12 +15,16 @@ if TYPE_CHECKING:
     from ...model.project import Project
 
 JoistSpan = Literal["short", "east-west", "north-south"]
+Lap = Literal["lapped", "butted", "through"]
+"""What joists do over a bearing between the ends of their bay."""
 
 
 class Floor(Standing):
     """A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
 
-    A rim joist closes it along the outside of the frames. `span` is the direction in which joists run.
+    A rim joist closes it along the outside of the frames. `span` is the direction in which joists run. Inner walls
+    that bear, and beams at the height of its bearing, divide them: `lap` says what they do there. `doubled`: two joists
+    lie under each wall that runs along them; `blocked`: long ones have blocks between them.
     """
 
     about: ClassVar[About] = About(
@@ -39,6 +43,9 @@ class Floor(Standing):
     bearing: Id
     make_up: Id
     span: JoistSpan = "short"
+    lap: Lap = "lapped"
+    doubled: bool = True
+    blocked: bool = True
 
 
 class FloorHole(Standing):

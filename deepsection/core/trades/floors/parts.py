@@ -14,7 +14,8 @@ from ...model import Ceiling, Floor, Framing, Layer, MakeUp
 from ...tolerance import TOL
 from ..levels.placed import Level
 from .bays import Bay, Boards, Rim, Trim
-from .members import Member, floor_members, joist_strips
+from .joists import joists_of
+from .members import Member, floor_members
 
 
 @lru_cache(maxsize=64)
@@ -27,7 +28,7 @@ def ceiling_parts(
     joists = make_up.layers[frame]
     if joists.framing:
         for bay in bays:
-            parts += _joists(ceiling.id, joists, joists.framing, bay, bay.region, level)
+            parts += _joists(ceiling.id, joists, joists.framing, bay, bay.framed, level)
     z = level.z + (joists.thickness if joists.framing else 0.0)
     for layer in reversed(make_up.layers[:frame]):
         z += layer.thickness
@@ -60,7 +61,7 @@ def floor_parts(
         return ()
     joists, framing = make_up.layers[at], make_up.layers[at].framing
     assert framing is not None
-    members = floor_members(bays, rims, framing)
+    members = floor_members(bays, rims, framing, floor.blocked)
     parts = [_member(floor.id, joists, member, bearing, level, seen=not closed) for member in members.all]
     for bay, inner, frames in zip(bays, members.within, members.frames):
         own = [held.area for held in members.all if held.slot.startswith(f"{bay.slot}:")]
@@ -115,7 +116,8 @@ def _joists(
 ) -> Iterator[Part]:
     """The joists of a ceiling, under the roof over them, and what lies between them."""
     top, taken = level.z + layer.thickness, list[shapely.Geometry]()
-    for number, shape in joist_strips(framing, bay, within):
+    for joist in joists_of(framing, bay, within):
+        shape, number = joist.area, f"{joist.slot}:{joist.run.number}" if joist.run.number else joist.slot
         taken.append(shape)
         solid = _trimmed(prism(shape, level.z, top), shape, bay.roof)
         key, axis = part_key(element, "joist", layer.id, f"{bay.slot}:{number}"), (*bay.direction, 0.0)

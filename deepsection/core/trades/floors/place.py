@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 from collections import defaultdict
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import lru_cache
 
 import shapely
@@ -17,11 +17,13 @@ from ...geometry import largest, line_through, meet, offset_line, polygons_of
 from ...model import Ceiling, Floor, Foundation, MakeUp, bearing_layer
 from ...tolerance import TOL
 from ..levels.placed import Level
+from ..posts.placed import PlacedBeam
 from ..roofs.placed import ResolvedRoof
 from ..roofs.slopes import FAR, band, world
 from ..walls.planned import Outline, PlannedWall, WallPlan
 from .bays import Bay, Boards, Rim, Trim, short_direction
 from .holes import square_to
+from .supports import bearing_beams, bearing_walls, supports_in
 
 ON_PLATE = 150.0
 """Half of the width (mm) below which what is left of a bay is the plate of a wall."""
@@ -45,6 +47,8 @@ class FloorPlan:
     rims: tuple[Rim, ...]
     below: tuple[Boards, ...]
     closed: bool
+    bearing: Polygon | MultiPolygon = field(default_factory=Polygon)
+    """What joists bear on, in plan."""
 
     @property
     def area(self) -> Polygon | MultiPolygon:
@@ -69,13 +73,15 @@ def plan_floor(
     foundations: tuple[Foundation, ...],
     levels: dict[str, Level],
     holes: tuple[tuple[str, Polygon], ...],
+    beams: tuple[PlacedBeam, ...],
     found: list[Diagnostic],
 ) -> FloorPlan:
     """A floor under the outlines that stand on it, or over those that carry it; what is wrong goes to what is found."""
     on, under = plan.outlines_on(floor.level), plan.outlines_under(floor.bearing)
     founded = any(floor.bearing in (held.sill, held.top) and held.level == floor.level for held in foundations)
     outlines = on or under
-    framing = next((layer.framing for layer in make_ups[floor.make_up].layers if layer.framing), None)
+    joists = next((layer for layer in make_ups[floor.make_up].layers if layer.framing), None)
+    framing = joists.framing if joists else None
     regions = [(outline, within_bearing(outline, plan, make_ups)) for outline in outlines]
     carried = shapely.union_all([within_bearing(outline, plan, make_ups) for outline in (on if founded else under)])
     found += _faults(floor, plan, framing is None, regions, carried, levels, make_ups)
@@ -83,9 +89,21 @@ def plan_floor(
     bays: list[Bay] = []
     rims: list[Rim] = []
     walls = plan.by_id
+    bears = list(bearing_walls(plan, make_ups, floor.bearing))
+    bears += bearing_beams(beams, levels[floor.bearing], joists.thickness) if joists else ()
     for outline, region in regions:
         along = direction or short_direction(region, walls[outline.name].start)
-        bays.append(Bay(f"outline:{outline.name}", region, along, holes=_holes_in(region, along, holes)))
+        bays.append(
+            Bay(
+                f"outline:{outline.name}",
+                region,
+                along,
+                holes=_holes_in(region, along, holes),
+                supports=supports_in(bears, region, along),
+                along=_walls_along(plan, floor.level, region, along, make_ups) if floor.doubled else (),
+                lap=floor.lap,
+            )
+        )
         if framing:
             around = tuple(walls[id] for id in outline.walls)
             faces = tuple(_bearing_line(wall, make_ups) for wall in around)
@@ -97,7 +115,35 @@ def plan_floor(
         for outline in under
         if outline.spaces
     )
-    return FloorPlan(floor, outlines, tuple(bays), tuple(rims), below, bool(on))
+    carrying = {id: walls[id] for outline in (on if founded else under) for id in outline.walls}
+    ends = [held.layers[bearing_layer(make_ups[held.wall.make_up])].polygon for held in carrying.values()]
+    bearing = shapely.union_all([*ends, *(held.area for bay in bays for held in bay.supports)])
+    return FloorPlan(floor, outlines, tuple(bays), tuple(rims), below, bool(on), bearing)
+
+
+def _walls_along(
+    plan: WallPlan, level: str, region: Polygon, along: tuple[float, float], make_ups: dict[str, MakeUp]
+) -> tuple[tuple[str, float], ...]:
+    """The inner walls on a floor that run along its joists, with the places of their middles across."""
+    found: list[tuple[str, float]] = []
+    for wall in plan.on(level):
+        (x, y), (dx, dy) = wall.at(wall.length / 2), wall.run
+        if wall.wall.status != "inner" or wall.axis.is_arc or abs(dx * along[1] - dy * along[0]) > IN_LINE:
+            continue
+        if region.contains(shapely.Point(x, y)):
+            layer = wall.layers[bearing_layer(make_ups[wall.wall.make_up])]
+            x, y = wall.at(wall.length / 2, (layer.outer + layer.inner) / 2)
+            place = x * along[1] - y * along[0]
+            # Walls in line with each other stand on the same joists.
+            if all(abs(place - other) > SAME_JOISTS for _, other in found):
+                found.append((wall.wall.id, place))
+    return tuple(found)
+
+
+SAME_JOISTS = 100.0
+"""Walls as near as this (mm) to the same line stand on the same joists."""
+IN_LINE = 0.02
+"""A wall runs along joists where it leaves their direction by less than this (rad)."""
 
 
 def _holes_in(
@@ -190,6 +236,8 @@ def plan_ceiling(
     roofs: tuple[ResolvedRoof, ...],
     gables: Polygon | MultiPolygon,
     vaulted: Polygon | MultiPolygon,
+    beams: tuple[PlacedBeam, ...],
+    level: Level,
 ) -> CeilingPlan:
     """A ceiling over the walls that reach up to it, where no floor lies on them; joists run along the rafters.
 
@@ -199,6 +247,8 @@ def plan_ceiling(
     direction = {"east-west": (1.0, 0.0), "north-south": (0.0, 1.0)}.get(ceiling.span)
     over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
     bays, boards = [], []
+    depth = next((layer.thickness for layer in make_ups[ceiling.make_up].layers if layer.framing), 0.0)
+    bears = [*bearing_walls(plan, make_ups, ceiling.level), *bearing_beams(beams, level, depth)]
     for outline in plan.outlines_under(ceiling.level):
         start = plan.by_id[outline.name].start
         slot = f"outline:{outline.name}"
@@ -211,11 +261,13 @@ def plan_ceiling(
             if region.area > SMALLEST_BAY:
                 trims = tuple(_trims(roof, region, sum(layer.thickness for layer in make_ups[ceiling.make_up].layers)))
                 along = roof.planes[0].inward if ceiling.span == "roof" else direction or short_direction(region, start)
-                bays.append(Bay(f"{slot}:{roof.block.id}", region, along, trims))
+                own = supports_in(bears, region, along)
+                bays.append(Bay(f"{slot}:{roof.block.id}", region, along, trims, supports=own))
                 rest = rest.difference(roof.outline.buffer(TOL.point, join_style="mitre"))
         region = largest(rest)
         if region.area > SMALLEST_BAY:
-            bays.append(Bay(slot, region, direction or short_direction(region, start)))
+            along = direction or short_direction(region, start)
+            bays.append(Bay(slot, region, along, supports=supports_in(bears, region, along)))
         if outline.spaces:
             boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored.union(vaulted)))))
     return CeilingPlan(ceiling, tuple(bays), tuple(boards))

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from ...catalog import materials
+from ...catalog import materials, usual
 from ...document.ids import free_ids
 from ...edits import AddRail, PutBeam, PutPost, changed
-from ...model import Beam, Post, Project
-from ...rows.rows import Row, action_row, choice_row, length_row, level_options
+from ...model import Beam, Pad, Post, Project
+from ...rows.rows import Row, action_row, choice_row, length_row, level_options, number_row, under
 
 OF_POSTS = ("softwood", "concrete", "block", "block_modular", "steel", "stone")
 
@@ -72,6 +72,33 @@ def post_fields(project: Project, post: Post) -> list[Row]:
             lambda t: put(top=changed(post.top, level=t)),
         ),
         length_row("top_offset", "Above that", post.top.offset, units, lambda v: put(top=changed(post.top, offset=v))),
+        *under("Pad", _pad_fields(project, post)),
+    ]
+
+
+def _pad_fields(project: Project, post: Post) -> list[Row]:
+    """The pad of a post: one or none, its width and thickness."""
+    units = project.units
+    usual_pad = Pad(width=usual("pad_width", units), thickness=usual("pad_thickness", units))
+
+    def put(pad: Pad | None) -> Sequence[Any]:
+        return [PutPost(post=changed(post, pad=pad))]
+
+    on = choice_row(
+        "pad",
+        "Under its foot",
+        "pad" if post.pad else "none",
+        [("none", "nothing"), ("pad", "a pad")],
+        lambda t: put(usual_pad if t == "pad" else None),
+    )
+    if (pad := post.pad) is None:
+        return [on]
+    return [
+        on,
+        length_row("pad_width", "Width", pad.width, units, lambda v: put(changed(pad, width=v)), least=0.0),
+        length_row(
+            "pad_thickness", "Thickness", pad.thickness, units, lambda v: put(changed(pad, thickness=v)), least=0.0
+        ),
     ]
 
 
@@ -85,6 +112,7 @@ def beam_fields(project: Project, beam: Beam) -> list[Row]:
     return [
         length_row("width", "Width", beam.width, units, lambda v: put(width=v), least=0.0),
         length_row("depth", "Depth", beam.depth, units, lambda v: put(depth=v), least=0.0),
+        number_row("plies", "Plies", beam.plies, lambda n: put(plies=n)),
         choice_row("material", "Material", beam.material, materials_of_posts(), lambda t: put(material=t)),
         choice_row(
             "top_level",

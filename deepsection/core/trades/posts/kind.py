@@ -16,6 +16,7 @@ from .parts import beam_parts, post_parts
 from .place import place_beams, place_posts
 from .placed import BEAMS, POSTS, PlacedPost
 from .plan import beam_marks, post_marks
+from .pockets import pocketed
 
 
 def _post_sums(posts: tuple[PlacedPost, ...], _: Placed) -> Iterator[HeightSum]:
@@ -44,6 +45,7 @@ POST = ElementKind(
     fields=post_fields,
     heights=lambda post: (f"top:{post.id}", f"foot:{post.id}", sum_id(post.top.level), sum_id(post.base.level)),
     parts=lambda placed: (part for post in placed[POSTS] for part in post_parts(post)),
+    cuts=pocketed,
     plan=post_marks,
 )
 BEAM = ElementKind(

@@ -15,8 +15,18 @@ if TYPE_CHECKING:
     from ...model.project import Project
 
 
+class Pad(Element):
+    """A square footing under a post."""
+
+    width: Positive
+    thickness: Positive
+
+
 class Post(Standing):
-    """An upright at a point, from a level to another: square (width x depth, turned by an angle) or round (width)."""
+    """An upright at a point, from a level to another: square (width x depth, turned by an angle) or round (width).
+
+    Its `pad` lies under its foot.
+    """
 
     about: ClassVar[About] = About(
         "post",
@@ -36,6 +46,7 @@ class Post(Standing):
     material: MaterialId = "softwood"
     base: LevelRule
     top: LevelRule
+    pad: Pad | None = None
 
     def moved(self, motion: Motion, id: str) -> Self:
         """It, moved in plan, under an id."""
@@ -52,7 +63,10 @@ class BeamEnd(Element):
 
 
 class Beam(Standing):
-    """A level member between two ends, under a level: its top is there, and an offset above it."""
+    """A level member between two ends, under a level: its top is there, and an offset above it.
+
+    It is of so many `plies` side by side, which share its width.
+    """
 
     about: ClassVar[About] = About(
         "beam",
@@ -67,6 +81,7 @@ class Beam(Standing):
     end: BeamEnd
     width: Positive
     depth: Positive
+    plies: Annotated[int, Field(ge=1, le=8)] = 1
     material: MaterialId = "softwood"
     top: LevelRule
 

@@ -1,0 +1,41 @@
+"""What foundations give way to: pockets for the ends of beams, posts, and the pads under them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from functools import lru_cache
+
+from ...building.parts import Part
+from ...building.placed import Placed
+from ...geometry import Solid, prism
+from .parts import post_parts
+from .placed import BEAMS, POSTS, PlacedBeam
+
+AIR = 12.7
+"""Left free beside and behind the end of a beam in a pocket (mm). Source: IRC R317.1, 1/2 in, from memory."""
+
+
+def pocketed(placed: Placed, parts: Sequence[Part]) -> Sequence[Part]:
+    """The parts of foundations without what posts, pads and beams take from them; others as they are."""
+    own = {held.id for held in placed.project.foundations}
+    if not own:
+        return parts
+    posts = placed[POSTS]
+    bodies = [part.solid for post in posts for part in post_parts(post)]
+    beams = placed[BEAMS]
+    bodies += [_pocket(beam) for beam in beams]
+    return tuple(_without(part, tuple(bodies)) if part.element in own else part for part in parts)
+
+
+@lru_cache(maxsize=256)
+def _pocket(placed: PlacedBeam) -> Solid:
+    """A beam with air beside and behind it, open above: it is set in from there."""
+    area = placed.outline.buffer(AIR, join_style="mitre")
+    return prism(area, placed.top.total - placed.beam.depth, placed.top.total + AIR)
+
+
+@lru_cache(maxsize=512)
+def _without(part: Part, bodies: tuple[Solid, ...]) -> Part:
+    near = [body for body in bodies if part.solid.reach.meets(body.reach)]
+    return replace(part, solid=part.solid.minus(near)) if near else part
