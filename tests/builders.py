@@ -6,7 +6,7 @@ import math
 from typing import Any
 
 from deepsection.core.drawing import Drawing
-from deepsection.core.edits import DrawRoof, DrawWalls, apply_edits, put, rebuild, storey_above
+from deepsection.core.edits import DrawRoof, DrawWalls, apply_edits, changed, put, rebuild, storey_above
 from deepsection.core.geometry import Side, side_direction
 from deepsection.core.model import (
     BaseRule,
@@ -39,14 +39,19 @@ def box_house(width: float, depth: float, units: Units = "mm", *, make_up: str =
 def joist_house(width: float, depth: float, units: Units = "mm") -> Project:
     """The box house on joists over a crawl space, with a gable roof of 1 in 2 whose eaves lie south and north."""
     corners = (("sw", 0.0, 0.0), ("se", width, 0.0), ("ne", width, depth), ("nw", 0.0, depth))
-    house = chain_house(corners, ("south", "east", "north", "west"), units, ground="joists")
+    house = engineered(chain_house(corners, ("south", "east", "north", "west"), units, ground="joists"))
     return gable(house, 0.5, overhang=400.0, rake=300.0)
 
 
 def two_storeys(width: float, depth: float, units: Units = "mm") -> Project:
     """The joist house with a second storey over all of it."""
     house = joist_house(width, depth, units)
-    return apply_edits(house, (storey_above(house, "floor"),))
+    return engineered(apply_edits(house, (storey_above(house, "floor"),)))
+
+
+def engineered(project: Project) -> Project:
+    """With floors whose joists an engineer sized: they may span as far as a test asks."""
+    return put(project, *(changed(floor, sized="by an engineer") for floor in project.floors))
 
 
 def stair_house(units: Units = "mm", **stair: Any) -> Project:

@@ -72,6 +72,11 @@ FLOORS = (
     Check("floor-spans-nothing", "joists span between walls"),
     Check("floor-hangs-out", "all of a floor is carried"),
     Check("floor-rise", "the layers of a floor fill the height between its levels"),
+    Check(
+        "joist-span", "joists span no farther than they reach", source=f"IRC table R502.3.1(2); NDS; EN 338 ({MEMORY})"
+    ),
+    Check("joist-end-free", "joists end on what bears them, or hang on it"),
+    Check("beam-misses", "a beam under joists meets them"),
     Check("ceiling-over-nothing", "a ceiling lies over closed walls"),
     Check("off-foundation", "the layer that bears stands on the foundation wall", source=PRACTICE),
     Check("ground-high", "the ground lies below the top of the foundation"),

@@ -20,6 +20,7 @@ from ..model.places import corner_point, joint_point
 from ..model.project import Project
 from ..tolerance import TOL
 from ..trades.drawings.model import SectionLine
+from ..trades.floors.model import Ceiling, Floor
 from ..trades.lines.model import GridLine
 from ..trades.openings.edits.arranging import next_number, numbers_of
 from ..trades.openings.model import Opening
@@ -78,6 +79,8 @@ class Transform(Command):
         places = {id: joint_point(project, id) for wall in walls for id in (wall.start, wall.end)}
         staged = with_joints_at(project, {id: motion.at(point) for id, point in places.items()})
         others = [held.moved(motion, held.id) for held in chosen if not isinstance(held, Wall)]
+        moving = {wall.id for wall in walls}
+        others += [held.turned(motion) for held in joists_between(project, moving)]
         if others:
             staged = put(staged, *others)
         if motion.mirror is not None and walls:
@@ -117,6 +120,17 @@ class Transform(Command):
                 loose = changed(loose, name=_next_name(loose.name, project, made))
             made.append(_beam_copy(project, held, loose, posts, motion) if isinstance(held, Beam) else loose)
         return put(project, *corners.made, *made)
+
+
+def joists_between(project: Project, walls: set[str]) -> Iterator[Floor | Ceiling]:
+    """The floors and ceilings all of whose walls are among some: what they carry, and what stands on them."""
+
+    def within(on: str | None, bearing: str) -> bool:
+        own = {wall.id for wall in project.walls if wall.base.level == on or wall.top.level == bearing}
+        return bool(own) and own <= walls
+
+    yield from (floor for floor in project.floors if within(floor.level, floor.bearing))
+    yield from (ceiling for ceiling in project.ceilings if within(None, ceiling.level))
 
 
 def _next_name(name: str, project: Project, made: list[Any]) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Literal
@@ -102,6 +103,21 @@ def number_row(id: str, label: str, value: int, make: Callable[[int], Sequence[A
         return make(int(text))
 
     return Row(Field(id, label, "number", str(value)), edits)
+
+
+def degrees_row(id: str, label: str, value: float, make: Callable[[float], Sequence[Any]]) -> Row:
+    """An angle in degrees; any that means the same is taken."""
+
+    def edits(text: str) -> Sequence[Any]:
+        try:
+            degrees = float(text.strip().rstrip("°").replace(",", "."))
+        except ValueError:
+            degrees = math.nan
+        if not math.isfinite(degrees):
+            raise BadInput("type an angle in degrees, such as 30", field=id, value=text)
+        return make(math.remainder(degrees, 360.0))
+
+    return Row(Field(id, label, "text", f"{value:g}°"), edits)
 
 
 def action_row(id: str, label: str, edits: Sequence[Any]) -> Row:

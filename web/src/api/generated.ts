@@ -919,6 +919,8 @@ export interface components {
         /**
          * Beam
          * @description A level member between two ends, under a level: its top is there, and an offset above it.
+         *
+         *     It is of so many `plies` side by side, which share its width.
          */
         Beam: {
             /** Depth */
@@ -931,6 +933,11 @@ export interface components {
              * @default softwood
              */
             material: string;
+            /**
+             * Plies
+             * @default 1
+             */
+            plies: number;
             start: components["schemas"]["BeamEnd"];
             /**
              * State
@@ -1012,6 +1019,11 @@ export interface components {
          *     Joists run along the rafters above, or as `span` says.
          */
         Ceiling: {
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
             /** Id */
             id: string;
             /** Level */
@@ -1024,7 +1036,7 @@ export interface components {
              * Span
              * @default roof
              */
-            span: "roof" | ("short" | "east-west" | "north-south");
+            span: "roof" | ("short" | "long" | "east-west" | "north-south" | "angle");
             /**
              * State
              * @default new
@@ -1777,13 +1789,37 @@ export interface components {
          * Floor
          * @description A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
          *
-         *     A rim joist closes it along the outside of the frames. `span` is the direction in which joists run.
+         *     A rim joist closes it along the outside of the frames. `span` is the direction in which joists run. Inner walls
+         *     that bear, and beams at the height of its bearing, divide them: `lap` says what they do there. `doubled`: two joists
+         *     lie under each wall that runs along them; `blocked`: long ones have blocks between them. What an engineer sized is
+         *     not held against tables of spans.
          */
         Floor: {
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
             /** Bearing */
             bearing: string;
+            /**
+             * Blocked
+             * @default true
+             */
+            blocked: boolean;
+            /**
+             * Doubled
+             * @default true
+             */
+            doubled: boolean;
             /** Id */
             id: string;
+            /**
+             * Lap
+             * @default lapped
+             * @enum {string}
+             */
+            lap: "lapped" | "butted" | "through";
             /** Level */
             level: string;
             /** Make Up */
@@ -1791,11 +1827,17 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Sized
+             * @default by tables
+             * @enum {string}
+             */
+            sized: "by tables" | "by an engineer";
+            /**
              * Span
              * @default short
              * @enum {string}
              */
-            span: "short" | "east-west" | "north-south";
+            span: "short" | "long" | "east-west" | "north-south" | "angle";
             /**
              * State
              * @default new
@@ -2770,6 +2812,16 @@ export interface components {
             words: string;
         };
         /**
+         * Pad
+         * @description A square footing under a post.
+         */
+        Pad: {
+            /** Thickness */
+            thickness: number;
+            /** Width */
+            width: number;
+        };
+        /**
          * PartCorners
          * @description A wall given corners of its own, so that it moves without the walls of other storeys at its corners.
          *
@@ -2938,6 +2990,8 @@ export interface components {
         /**
          * Post
          * @description An upright at a point, from a level to another: square (width x depth, turned by an angle) or round (width).
+         *
+         *     Its `pad` lies under its foot.
          */
         Post: {
             base: components["schemas"]["LevelRule"];
@@ -2950,6 +3004,7 @@ export interface components {
              * @default softwood
              */
             material: string;
+            pad?: components["schemas"]["Pad"] | null;
             /**
              * Shape
              * @default square

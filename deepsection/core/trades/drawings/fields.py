@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from typing import Any
 
@@ -13,7 +12,6 @@ from ...edits import (
     PutSheet,
     changed,
 )
-from ...errors import BadInput
 from ...model import (
     ElevationView,
     Note,
@@ -21,7 +19,7 @@ from ...model import (
     SectionLine,
     Sheet,
 )
-from ...rows.rows import Field, Row, action_row, choice_row, length_row, text_row
+from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, text_row
 
 
 def section_fields(project: Project, line: SectionLine) -> list[Row]:
@@ -50,19 +48,12 @@ def elevation_fields(project: Project, view: ElevationView) -> list[Row]:
     def put(**changes: Any) -> Sequence[Any]:
         return [PutElevation(elevation=changed(view, **changes))]
 
-    def look(text: str) -> Sequence[Any]:
-        try:
-            degrees = float(text.strip().rstrip("°").replace(",", "."))
-        except ValueError:
-            raise BadInput("type an angle in degrees, such as 30", field="look", value=text) from None
-        return put(look=math.remainder(degrees, 360.0))
-
     if view.walls:
         return [text_row("name", "Name", view.name, lambda t: put(name=t))]
     rooms = [("", "the house from outside"), *((room.id, f"the inside of {room.name}") for room in project.rooms)]
     return [
         text_row("name", "Name", view.name, lambda t: put(name=t)),
-        Row(Field("look", "Looks along, degrees from east", "text", f"{view.look:g}°"), look),
+        degrees_row("look", "Looks along, degrees from east", view.look, lambda value: put(look=value)),
         choice_row("room", "Shows", view.room or "", rooms, lambda t: put(room=t or None)),
     ]
 

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from ...geometry import Plane3, Point
+from ...geometry import Plane3, Point, polygons_of
 from ...tolerance import TOL
-from .model import Lap
+from .model import AXES, Ceiling, Floor, Lap
 from .supports import Support
 
 
@@ -46,7 +47,7 @@ class Bay:
     def framed(self) -> Polygon | MultiPolygon:
         """The region without the flush beams in it: where joists and what fills the space between them may lie."""
         flush = [held.area for held in self.supports if held.flush]
-        return shapely.difference(self.region, shapely.union_all(flush), grid_size=TOL.node) if flush else self.region
+        return without(self.region, flush) if flush else self.region
 
     @property
     def covered(self) -> Polygon | MultiPolygon:
@@ -71,6 +72,26 @@ class Boards:
 
     slot: str
     area: MultiPolygon
+
+
+def without(area: shapely.Geometry, others: Iterable[shapely.Geometry]) -> MultiPolygon:
+    """What is left of an area."""
+    return MultiPolygon(
+        list(polygons_of(shapely.difference(area, shapely.union_all(list(others)), grid_size=TOL.node)))
+    )
+
+
+def direction_of(held: Floor | Ceiling, outline: Polygon, start: Point) -> Point:
+    """Unit vector along the joists of a floor or ceiling over an outline."""
+    if held.span in AXES or held.span == "angle":
+        angle = math.radians(AXES.get(held.span, held.angle))
+        return (math.cos(angle), math.sin(angle)) if angle % (math.pi / 2) else _square(angle)
+    short = short_direction(outline, start)
+    return (short[1], -short[0]) if held.span == "long" else short
+
+
+def _square(angle: float) -> Point:
+    return round(math.cos(angle)) + 0.0, round(math.sin(angle)) + 0.0
 
 
 def short_direction(outline: Polygon, start: Point) -> Point:

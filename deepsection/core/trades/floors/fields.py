@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from ...edits import (
@@ -15,12 +15,14 @@ from ...edits import (
     floor_terms,
 )
 from ...model import Ceiling, Floor, FloorHole, Project
-from ...rows.rows import Row, choice_row, length_row, level_options, text_row
+from ...rows.rows import Row, choice_row, degrees_row, length_row, level_options, text_row
 
 _SPANS = [
     ("short", "the short way"),
+    ("long", "the long way"),
     ("east-west", "east to west"),
     ("north-south", "north to south"),
+    ("angle", "at an angle"),
 ]
 
 
@@ -41,6 +43,7 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
         ),
         choice_row("bearing", "Joists bear on", held.bearing, level_options(project), lambda t: put(bearing=t)),
         choice_row("span", "Joists run", held.span, _SPANS, lambda t: put(span=t)),
+        *_angle_rows(held, put),
         choice_row("lap", "Over inner bearings", held.lap, _LAPS, lambda t: put(lap=t)),
         choice_row(
             "doubled",
@@ -50,6 +53,13 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
             lambda t: put(doubled=t == "two"),
         ),
         choice_row(
+            "sized",
+            "Sized",
+            held.sized,
+            [("by tables", "by tables of spans"), ("by an engineer", "by an engineer")],
+            lambda t: put(sized=t),
+        ),
+        choice_row(
             "blocked",
             "Between long joists",
             "blocks" if held.blocked else "nothing",
@@ -57,6 +67,13 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
             lambda t: put(blocked=t == "blocks"),
         ),
     ]
+
+
+def _angle_rows(held: Floor | Ceiling, put: Callable[..., Sequence[Any]]) -> list[Row]:
+    """The angle of joists that run at one."""
+    if held.span != "angle":
+        return []
+    return [degrees_row("angle", "Angle from east", held.angle, lambda value: put(angle=value))]
 
 
 _LAPS = [("lapped", "they lap"), ("butted", "they butt"), ("through", "they run through")]
@@ -106,19 +123,12 @@ def hole_fields(project: Project, hole: FloorHole) -> list[Row]:
 
 def ceiling_fields(project: Project, held: Ceiling) -> list[Row]:
     """Bearing and direction of a ceiling."""
+
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutCeiling(ceiling=changed(held, **changes))]
+
     return [
-        choice_row(
-            "span",
-            "Joists run",
-            held.span,
-            [("roof", "as the rafters"), *_SPANS],
-            lambda t: [PutCeiling(ceiling=changed(held, span=t))],
-        ),
-        choice_row(
-            "level",
-            "Joists bear on",
-            held.level,
-            level_options(project),
-            lambda t: [PutCeiling(ceiling=changed(held, level=t))],
-        ),
+        choice_row("span", "Joists run", held.span, [("roof", "as the rafters"), *_SPANS], lambda t: put(span=t)),
+        *_angle_rows(held, put),
+        choice_row("level", "Joists bear on", held.level, level_options(project), lambda t: put(level=t)),
     ]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import groupby
@@ -25,6 +26,8 @@ WHOLE = 0.98
 PLIES = 2
 """Trimmers, headers and joists under walls are of so many joists. Source: IRC R502.10, for headers longer than 4 ft,
 and R502.4; from memory."""
+NEARLY = 1.0
+"""A span that is longer than the rule by less than this (mm) keeps to it."""
 BLOCK = 60.0
 """Nothing shorter than this (mm) is set between two joists."""
 
@@ -169,11 +172,14 @@ def blocks_over(bay: Bay, free: shapely.Geometry, thickness: float) -> Iterator[
         if support.flush:
             continue
         strip = shapely.LineString(support.line).buffer(thickness / 2, cap_style="flat", join_style="mitre")
-        pieces = [
-            piece
-            for piece in polygons_of(shapely.intersection(strip, free, grid_size=TOL.node))
-            if piece.area > BLOCK * thickness
-        ]
+        (x0, y0), (x1, y1) = support.line[0], support.line[-1]
+        length = math.dist((x0, y0), (x1, y1)) or 1.0
+        along = Turned(((x1 - x0) / length, (y1 - y0) / length))
+        pieces = []
+        for piece in polygons_of(shapely.intersection(strip, free, grid_size=TOL.node)):
+            a0, a1, s0, s1 = along.box(piece)
+            if s1 - s0 > BLOCK and a1 - a0 > WHOLE * thickness:
+                pieces.append(piece)
         if pieces:
             yield f"over:{support.name}", MultiPolygon(pieces)
 
@@ -203,7 +209,7 @@ def blocks_between(
             if right is None:
                 continue
             start, end = max(left[3], right[3]), min(left[4], right[4])
-            count = int((end - start) // ROWS)
+            count = int((end - start - NEARLY) // ROWS)
             for k in range(count):
                 middle = start + (end - start) * (k + 1) / (count + 1)
                 block = turned.rectangle(left[2], right[1], middle - thickness / 2, middle + thickness / 2)

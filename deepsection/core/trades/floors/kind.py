@@ -12,6 +12,7 @@ from ...building.parts import Part
 from ...building.placed import Placed, Stage
 from ...document.rebuilding import get_element
 from ...model import Ceiling, Floor, FloorHole, Project
+from ...rows.outcome import OutcomeTable
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
 from ..makeups.fields import make_up_name
@@ -27,6 +28,7 @@ from .hole_plan import hole_checks, hole_marks
 from .open_vaults import open_vaults
 from .parts import ceiling_parts, floor_parts
 from .place import FLOORS, FloorPlan, plan_ceiling, plan_floor
+from .span_checks import floor_checks, span_table
 from .vaults import VAULTS, Vault, plan_vaults, vault_parts
 
 
@@ -88,6 +90,11 @@ def _title(project: Project, held: Floor | Ceiling) -> tuple[str, str]:
     return held.name, make_up_name(project, held.make_up)
 
 
+def _outcome(placed: Placed, floor: Floor) -> tuple[OutcomeTable, ...]:
+    flat = next((held for held in placed[FLOORS] if held.floor.id == floor.id), None)
+    return span_table(placed, flat) if flat else ()
+
+
 FLOOR_STAGE = Stage(FLOORS, _place)
 VAULT_STAGE = Stage(VAULTS, _place_vaults)
 FLOOR = ElementKind(
@@ -95,7 +102,9 @@ FLOOR = ElementKind(
     title=_title,
     fields=floor_fields,
     heights=lambda floor: (sum_id(floor.level), sum_id(floor.bearing)),
+    outcome=_outcome,
     parts=_floor_parts,
+    checks=floor_checks,
 )
 FLOOR_HOLE = ElementKind(
     FloorHole,

@@ -12,8 +12,7 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ...geometry import Line, Point, polygons_of
 from ...model import Framing
-from ...tolerance import TOL
-from .bays import Bay, Rim
+from .bays import Bay, Rim, without
 from .holes import HoleFrame, hole_frames
 from .joists import blocks_between, blocks_over, joists_of
 
@@ -64,7 +63,7 @@ def floor_members(bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing
     members = [Member("rim_joist", rim.wall, rim.area, rim.run) for rim in rims]
     spaces, frames = [], []
     for bay in bays:
-        inner = shapely.difference(bay.framed, ring, grid_size=TOL.node)
+        inner = without(bay.framed, [ring])
         own = hole_frames(bay, inner, framing)
         across = (bay.direction[1], -bay.direction[0])
         for frame in own:
@@ -87,12 +86,12 @@ def _in_bay(framing: Framing, bay: Bay, within: shapely.Geometry, frames: tuple[
         yield Member("joist", f"{bay.slot}:{joist.slot}{number}", joist.area, bay.direction)
     if not (rows or bay.supports):
         return
-    free = shapely.difference(within, shapely.union_all([*taken, *(held.area for held in joists)]), grid_size=TOL.node)
+    free = without(within, [*taken, *(held.area for held in joists)])
     over = list(blocks_over(bay, free, framing.thickness))
     for name, area in over:
         yield Member("blocking", f"{bay.slot}:{name}", area, across)
     if rows:
-        clear = shapely.difference(free, shapely.union_all([area for _, area in over]), grid_size=TOL.node)
+        clear = without(free, [area for _, area in over])
         for name, area in blocks_between(bay, joists, clear, framing.thickness):
             yield Member("blocking", f"{bay.slot}:{name}", area, across)
 

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
+import math
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field
 from shapely.geometry import Polygon
@@ -14,9 +15,15 @@ from ...document.values import Id, Mm, Name
 if TYPE_CHECKING:
     from ...model.project import Project
 
-JoistSpan = Literal["short", "east-west", "north-south"]
+JoistSpan = Literal["short", "long", "east-west", "north-south", "angle"]
+AXES = {"east-west": 0.0, "north-south": 90.0}
+"""Directions of joists by name: degrees counter-clockwise from east."""
 Lap = Literal["lapped", "butted", "through"]
 """What joists do over a bearing between the ends of their bay."""
+
+
+Angle = Annotated[float, Field(ge=-360, le=360)]
+"""Of joists whose direction is `angle`: degrees counter-clockwise from east."""
 
 
 class Floor(Standing):
@@ -24,7 +31,8 @@ class Floor(Standing):
 
     A rim joist closes it along the outside of the frames. `span` is the direction in which joists run. Inner walls
     that bear, and beams at the height of its bearing, divide them: `lap` says what they do there. `doubled`: two joists
-    lie under each wall that runs along them; `blocked`: long ones have blocks between them.
+    lie under each wall that runs along them; `blocked`: long ones have blocks between them. What an engineer sized is
+    not held against tables of spans.
     """
 
     about: ClassVar[About] = About(
@@ -43,9 +51,15 @@ class Floor(Standing):
     bearing: Id
     make_up: Id
     span: JoistSpan = "short"
+    angle: Angle = 0.0
     lap: Lap = "lapped"
     doubled: bool = True
     blocked: bool = True
+    sized: Literal["by tables", "by an engineer"] = "by tables"
+
+    def turned(self, motion: Motion) -> Self:
+        """It, with its joists turned as the house around it is."""
+        return revised(self, **_turned(self.span, self.angle, motion))
 
 
 class FloorHole(Standing):
@@ -92,3 +106,17 @@ class Ceiling(Standing):
     level: Id
     make_up: Id
     span: Literal["roof"] | JoistSpan = "roof"
+    angle: Angle = 0.0
+
+    def turned(self, motion: Motion) -> Self:
+        """It, with its joists turned as the house around it is."""
+        return revised(self, **_turned(self.span, self.angle, motion))
+
+
+def _turned(span: str, angle: float, motion: Motion) -> dict[str, Any]:
+    """What a direction of joists becomes; one that the outline gives stays."""
+    if span not in AXES and span != "angle":
+        return {}
+    before = AXES.get(span, angle)
+    after = motion.angle(before)
+    return {"span": "angle", "angle": after} if abs(math.remainder(after - before, 360.0)) > 1e-9 else {}

@@ -21,7 +21,7 @@ from ..posts.placed import PlacedBeam
 from ..roofs.placed import ResolvedRoof
 from ..roofs.slopes import FAR, band, world
 from ..walls.planned import Outline, PlannedWall, WallPlan
-from .bays import Bay, Boards, Rim, Trim, short_direction
+from .bays import Bay, Boards, Rim, Trim, direction_of
 from .holes import square_to
 from .supports import bearing_beams, bearing_walls, supports_in
 
@@ -85,14 +85,13 @@ def plan_floor(
     regions = [(outline, within_bearing(outline, plan, make_ups)) for outline in outlines]
     carried = shapely.union_all([within_bearing(outline, plan, make_ups) for outline in (on if founded else under)])
     found += _faults(floor, plan, framing is None, regions, carried, levels, make_ups)
-    direction = {"east-west": (1.0, 0.0), "north-south": (0.0, 1.0)}.get(floor.span)
     bays: list[Bay] = []
     rims: list[Rim] = []
     walls = plan.by_id
     bears = list(bearing_walls(plan, make_ups, floor.bearing))
     bears += bearing_beams(beams, levels[floor.bearing], joists.thickness) if joists else ()
     for outline, region in regions:
-        along = direction or short_direction(region, walls[outline.name].start)
+        along = direction_of(floor, region, walls[outline.name].start)
         bays.append(
             Bay(
                 f"outline:{outline.name}",
@@ -244,7 +243,6 @@ def plan_ceiling(
     None lie over what is `vaulted`.
     """
     floored = shapely.union_all([held.area for held in floors if held.floor.bearing == ceiling.level])
-    direction = {"east-west": (1.0, 0.0), "north-south": (0.0, 1.0)}.get(ceiling.span)
     over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
     bays, boards = [], []
     depth = next((layer.thickness for layer in make_ups[ceiling.make_up].layers if layer.framing), 0.0)
@@ -260,13 +258,13 @@ def plan_ceiling(
             region = largest(rest.intersection(roof.outline))
             if region.area > SMALLEST_BAY:
                 trims = tuple(_trims(roof, region, sum(layer.thickness for layer in make_ups[ceiling.make_up].layers)))
-                along = roof.planes[0].inward if ceiling.span == "roof" else direction or short_direction(region, start)
+                along = roof.planes[0].inward if ceiling.span == "roof" else direction_of(ceiling, region, start)
                 own = supports_in(bears, region, along)
                 bays.append(Bay(f"{slot}:{roof.block.id}", region, along, trims, supports=own))
                 rest = rest.difference(roof.outline.buffer(TOL.point, join_style="mitre"))
         region = largest(rest)
         if region.area > SMALLEST_BAY:
-            along = direction or short_direction(region, start)
+            along = direction_of(ceiling, region, start)
             bays.append(Bay(slot, region, along, supports=supports_in(bears, region, along)))
         if outline.spaces:
             boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored.union(vaulted)))))

@@ -8,11 +8,12 @@ from __future__ import annotations
 import json
 import math
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
 from typing import Any, Literal
 
-from ...units import INCH, parse_length
+from ...catalog import lumber
+from ...units import INCH, Units, format_length, parse_length
 
 DeflectionLoad = Literal["live", "total"]
 
@@ -147,3 +148,44 @@ def usual_case(tradition: str, b: float, d: float, spacing: float) -> JoistCase:
         live_psf=loads["live_psf"],
         dead_psf=loads["dead_psf"],
     )
+
+
+@dataclass(frozen=True, slots=True)
+class JoistSize:
+    """A size of joists: what it is called, its thickness and depth (mm)."""
+
+    name: str
+    thickness: float
+    depth: float
+
+    @classmethod
+    def of(cls, thickness: float, depth: float, units: Units) -> JoistSize:
+        """Under its nominal name where it has one, else by its sizes."""
+        known = [*(held for rows in _sizes().values() for held in rows)]
+        same = (h for h in known if abs(h.thickness - thickness) < 0.6 and abs(h.depth - depth) < 0.6)
+        by_sizes = f"{format_length(thickness, units)} x {format_length(depth, units)}"
+        return next(same, cls(by_sizes, thickness, depth))
+
+
+@cache
+def _sizes() -> dict[str, tuple[JoistSize, ...]]:
+    imperial = tuple(JoistSize(held.nominal, held.thickness, held.depth) for held in lumber().values())
+    metric = tuple(JoistSize(f"{t} x {d}", float(t), float(d)) for t, d in _data()["joists_mm"]["sizes"])
+    return {"timber": imperial, "masonry": metric}
+
+
+def joist_sizes(tradition: str) -> tuple[JoistSize, ...]:
+    """The sizes that joists of a tradition come in, the smallest first."""
+    return _sizes()[tradition]
+
+
+@lru_cache(maxsize=256)
+def joist_reach(tradition: str, size: JoistSize, spacing: float) -> tuple[float, str]:
+    """How far joists of a size at a spacing (mm) span clear (mm), and by what: a published table where it holds them,
+    else first principles."""
+    case = usual_case(tradition, size.thickness, size.depth, spacing)
+    published = published_spans(case)
+    if published:
+        return published[0].span * INCH, published[0].table
+    span = joist_span(case)
+    return span.max_span * INCH, f"{timber_for(tradition).name}, by {span.governs}"

@@ -111,7 +111,7 @@ def runs_between(low: float, high: float, crossed: Iterable[tuple[float, Support
     """How a line of joists from one end to another is divided by what it crosses, each at a place along it."""
     found: list[Run] = []
     start, number, laps = low, 0, 0
-    for at, support in sorted(crossed, key=lambda held: held[0]):
+    for at, support in _apart(crossed):
         if support.flush:
             end, after, lapped = at - support.width / 2, at + support.width / 2, 0
         elif lap == "through":
@@ -127,10 +127,21 @@ def runs_between(low: float, high: float, crossed: Iterable[tuple[float, Support
     return tuple(found)
 
 
+def _apart(crossed: Iterable[tuple[float, Support]]) -> list[tuple[float, Support]]:
+    """What is crossed, in order; of supports in one place, such as a beam that ends on a wall, the wall."""
+    found: list[tuple[float, Support]] = []
+    for at, support in sorted(crossed, key=lambda held: (held[0], held[1].name)):
+        if not found or at - found[-1][0] >= SHORTEST:
+            found.append((at, support))
+        elif (found[-1][1].sort != "wall", found[-1][1].name) > (support.sort != "wall", support.name):
+            found[-1] = (at, support)
+    return found
+
+
 LAP = 76.2
 """Joists lap over a bearing by this much (mm). Source: IRC R502.6.1, 3 in, from memory."""
 SHORTEST = 150.0
-"""Nothing shorter than this (mm) is cut off a joist."""
+"""Nothing shorter than this (mm) is cut off a joist, and supports as near as this to each other are one."""
 
 
 def supports_in(supports: Iterable[Support], region: Polygon, direction: Point) -> tuple[Support, ...]:
@@ -164,12 +175,17 @@ def crossings(support: Support, across: Point, at: float) -> tuple[float, ...]:
     found = []
     for (x0, y0), (x1, y1) in pairwise(support.line):
         d0, d1 = x0 * ax + y0 * ay - at, x1 * ax + y1 * ay - at
-        if (d0 <= 0.0) == (d1 <= 0.0):
+        if d0 == d1:
             continue
-        t = d0 / (d0 - d1)
-        x, y = x0 + (x1 - x0) * t, y0 + (y1 - y0) * t
-        found.append(-x * ay + y * ax)
+        t, past = d0 / (d0 - d1), TOUCH / abs(d0 - d1)
+        if -past <= t <= 1.0 + past:
+            x, y = x0 + (x1 - x0) * t, y0 + (y1 - y0) * t
+            found.append(-x * ay + y * ax)
     return tuple(found)
+
+
+TOUCH = 20.0
+"""A joist lies on a support whose middle line ends as near as this (mm) to its own."""
 
 
 def clear_spans(pieces: list[LineString], bearing: shapely.Geometry) -> list[float]:

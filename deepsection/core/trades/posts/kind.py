@@ -16,7 +16,7 @@ from .parts import beam_parts, post_parts
 from .place import place_beams, place_posts
 from .placed import BEAMS, POSTS, PlacedPost
 from .plan import beam_marks, post_marks
-from .pockets import pocketed
+from .pocket_parts import pocketed
 
 
 def _post_sums(posts: tuple[PlacedPost, ...], _: Placed) -> Iterator[HeightSum]:

@@ -1,0 +1,179 @@
+"""How far the joists of each bay span, how far they may, what would do; and joists that nothing carries."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+import shapely
+from shapely.geometry import LineString, MultiPolygon, Polygon
+
+from ...building.diagnostics import Diagnostic
+from ...building.placed import Placed
+from ...geometry import Line, Point
+from ...model import Floor, Framing, Layer
+from ...rows.outcome import OutcomeRow, OutcomeTable
+from ...units import Units, format_length
+from ..levels.placed import LEVELS
+from ..posts.placed import BEAMS
+from .bays import Bay, Rim
+from .members import REACH, Members, floor_members
+from .place import FLOORS, FloorPlan
+from .spans import JoistSize, joist_reach, joist_sizes
+from .supports import clear_spans, nearly_bearing
+
+
+@dataclass(frozen=True, slots=True)
+class BaySpan:
+    """The farthest that a joist of a bay spans between what bears it (mm), and the middle of that joist."""
+
+    bay: str
+    clear: float
+    at: Point
+
+
+@lru_cache(maxsize=64)
+def bay_spans(
+    bays: tuple[Bay, ...],
+    rims: tuple[Rim, ...],
+    framing: Framing,
+    blocked: bool,
+    bearing: Polygon | MultiPolygon,
+) -> tuple[BaySpan, ...]:
+    """The farthest span of each bay that has joists."""
+    members = floor_members(bays, rims, framing, blocked)
+    found = []
+    for bay in bays:
+        lines = [
+            _middle(piece, member.direction)
+            for member in members.of("joist")
+            if member.slot.startswith(f"{bay.slot}:")
+            for _, piece in member.pieces
+        ]
+        spans = clear_spans(lines, bearing)
+        if spans:
+            longest = max(range(len(spans)), key=spans.__getitem__)
+            middle = lines[longest].interpolate(0.5, normalized=True)
+            found.append(BaySpan(bay.slot, spans[longest], (middle.x, middle.y)))
+    return tuple(found)
+
+
+def _middle(piece: Polygon, direction: Point) -> LineString:
+    """The line along the middle of a member."""
+    along, across = Line(0.0, 0.0, *direction), Line(0.0, 0.0, direction[1], -direction[0])
+    points = list(piece.exterior.coords)
+    s, a = [along.along(point) for point in points], [across.along(point) for point in points]
+    middle = (min(a) + max(a)) / 2
+    ends = [(across.dx * middle + along.dx * at, across.dy * middle + along.dy * at) for at in (min(s), max(s))]
+    return LineString(ends)
+
+
+@dataclass(frozen=True, slots=True)
+class SpanVerdict:
+    """A bay's farthest span, how far its joists reach there and by what, and the least size that would do."""
+
+    span: BaySpan
+    size: JoistSize
+    reach: float
+    by: str
+    needs: JoistSize | None
+
+    @property
+    def is_enough(self) -> bool:
+        """Whether they reach."""
+        return self.span.clear <= self.reach + 1.0
+
+
+def verdicts(placed: Placed, flat: FloorPlan) -> tuple[SpanVerdict, ...]:
+    """What is to be said of the spans of a floor; nothing where it has no joists."""
+    layer = joists_in(placed, flat)
+    if layer is None or layer.framing is None:
+        return ()
+    tradition, spacing = placed.project.tradition, layer.framing.spacing
+    size = JoistSize.of(layer.framing.thickness, layer.thickness, placed.project.units)
+    reach, by = joist_reach(tradition, size, spacing)
+    found = []
+    for span in bay_spans(flat.bays, flat.rims, layer.framing, flat.floor.blocked, flat.bearing):
+        does = (held for held in joist_sizes(tradition) if joist_reach(tradition, held, spacing)[0] >= span.clear)
+        found.append(SpanVerdict(span, size, reach, by, next(does, None)))
+    return tuple(found)
+
+
+def joists_in(placed: Placed, flat: FloorPlan) -> Layer | None:
+    """The layer of joists of a floor."""
+    return next((layer for layer in placed.make_ups[flat.floor.make_up].layers if layer.framing), None)
+
+
+def span_table(placed: Placed, flat: FloorPlan) -> tuple[OutcomeTable, ...]:
+    """How far the joists of each bay span and reach, as text."""
+    units, said = placed.project.units, verdicts(placed, flat)
+    if not said:
+        return ()
+    rows = []
+    for number, held in enumerate(said, 1):
+        text = f"{_whole(held.span.clear, units)}"
+        if not held.is_enough:
+            text += f", needs {held.needs.name}" if held.needs else ", needs a beam or a wall that bears"
+        rows.append(OutcomeRow(f"bay {number}" if len(said) > 1 else "clear span", text))
+    reach = _whole(said[0].reach, units)
+    return (OutcomeTable("Spans", f"{said[0].size.name} reach {reach}, {said[0].by}", tuple(rows)),)
+
+
+def _whole(length: float, units: Units) -> str:
+    return format_length(math.ceil(length - 0.5), units)
+
+
+def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
+    """Joists that span too far, or that nothing carries at an end; beams that just miss them."""
+    for flat in placed[FLOORS]:
+        layer = joists_in(placed, flat)
+        if layer is None or layer.framing is None:
+            continue
+        for held in verdicts(placed, flat):
+            if not held.is_enough and flat.floor.sized == "by tables":
+                yield _too_far(held, flat.floor, layer.framing.spacing, placed.project.units)
+        members = floor_members(flat.bays, flat.rims, layer.framing, flat.floor.blocked)
+        for at in free_ends(members, flat)[:1]:
+            message = f"a joist of {flat.floor.name} ends in the air: nothing bears it there, and it hangs on nothing"
+            yield Diagnostic("joist-end-free", message, flat.floor.id, "bearing", at=at)
+        yield from _missing(placed, flat, layer.thickness)
+
+
+def _too_far(held: SpanVerdict, floor: Floor, spacing: float, units: Units) -> Diagnostic:
+    span, reach = _whole(held.span.clear, units), _whole(held.reach, units)
+    does = f", or take {held.needs.name}" if held.needs else ""
+    message = (
+        f"joists of {floor.name} span {span}; {held.size.name} at {format_length(spacing, units)} reach {reach} "
+        f"({held.by}): let a wall below bear, lay a beam under them{does}"
+    )
+    return Diagnostic("joist-span", message, floor.id, "make_up", held.span.clear, held.reach, at=held.span.at)
+
+
+def _missing(placed: Placed, flat: FloorPlan, depth: float) -> Iterator[Diagnostic]:
+    """Beams under a floor whose tops are a little off its joists."""
+    units, beams = placed.project.units, placed[BEAMS]
+    for beam, off in nearly_bearing(beams, placed[LEVELS][flat.floor.bearing], depth):
+        if flat.area.intersects(beam.outline):
+            how = f"{format_length(abs(off), units)} too {'high' if off > 0 else 'low'}"
+            message = f"this beam lies {how} for the joists of {flat.floor.name}, and carries none: set its top"
+            yield Diagnostic("beam-misses", message, beam.beam.id, "top_offset", off, 0.0, at=beam.start)
+
+
+def free_ends(members: Members, flat: FloorPlan) -> list[Point]:
+    """Where joists, trimmers and headers end on nothing: on no bearing, and against no member."""
+    ends: list[Point] = []
+    for member in members.all:
+        if member.role in ("joist", "trimmer_joist", "header_joist"):
+            lines = (_middle(piece, member.direction) for _, piece in member.pieces)
+            ends += [(x, y) for line in lines for x, y in line.coords]
+    if not ends:
+        return []
+    crossing = [held.area for held in members.all if held.role in ("rim_joist", "trimmer_joist", "header_joist")]
+    beams = [held.area for bay in flat.bays for held in bay.supports]
+    held = shapely.union_all([*crossing, *beams, flat.bearing]).buffer(REACH)
+    shapely.prepare(held)
+    inside = shapely.intersects_xy(held, np.array(ends))
+    return [end for end, ok in zip(ends, inside) if not ok]
