@@ -310,7 +310,7 @@ def _porch(project: Project) -> tuple[Post | Beam, ...]:
 
 
 ON_ROOF: tuple[tuple[str, OnRoof, str, str], ...] = (
-    ("chimney", "chimney", "16'-10\"", "23'"),
+    ("chimney", "chimney", "16'-10\"", "25'"),
     ("pipe", "pipe", "33'", "20'"),
     ("downpipe-1", "downpipe", "0.5'", "0'"),
     ("downpipe-2", "downpipe", "39'-6\"", "28'"),

@@ -12,6 +12,7 @@ from ..geometry import Side, side_direction
 from ..model import Project
 from ..resolve import Building, storeys
 from .elevation import draw_elevation
+from .framingplan import draw_framing_plan, framing_title
 from .interior import draw_interior
 from .plan import draw_plan, plan_title
 from .roofplan import ROOF_PLAN, draw_roof_plan
@@ -57,6 +58,16 @@ def _plans(project: Project) -> Iterator[View]:
 def _roof_plan(project: Project) -> Iterator[View]:
     if project.roofs:
         yield View(ROOF, ROOF_PLAN)
+
+
+def framing_name(floor: str) -> str:
+    """The name of the framing plan of a floor, by its id."""
+    return f"plan:framing:{floor}"
+
+
+def _framing_plans(project: Project) -> Iterator[View]:
+    for floor in project.floors:
+        yield View(framing_name(floor.id), framing_title(floor), floor)
 
 
 def _sides(project: Project) -> Iterator[View]:
@@ -105,6 +116,14 @@ ROOF_PLAN_VIEW = ViewKind(
     draw=lambda building, view, look, setting: draw_roof_plan(building, view.name, look, setting.scale),
     turns=True,
 )
+FRAMING_PLAN = ViewKind(
+    _framing_plans,
+    look=_south,
+    draw=lambda building, view, look, setting: draw_framing_plan(
+        building, view.subject, view.name, look, setting.scale
+    ),
+    turns=True,
+)
 ELEVATION = ViewKind(_sides, look=lambda view: side_direction(view.subject), draw=_drawn_elevation)
 OWN_ELEVATION = ViewKind(_own("outside"), look=lambda view: float(view.subject.look), draw=_drawn_elevation)
 INTERIOR = ViewKind(
@@ -123,5 +142,14 @@ SECTION = ViewKind(
     draw=lambda building, view, look, setting: draw_section(building, view.subject, setting),
 )
 
-VIEW_KINDS: tuple[ViewKind, ...] = (PLAN, ROOF_PLAN_VIEW, ELEVATION, OWN_ELEVATION, INTERIOR, UNFOLDED, SECTION)
+VIEW_KINDS: tuple[ViewKind, ...] = (
+    PLAN,
+    FRAMING_PLAN,
+    ROOF_PLAN_VIEW,
+    ELEVATION,
+    OWN_ELEVATION,
+    INTERIOR,
+    UNFOLDED,
+    SECTION,
+)
 """In the order of work."""

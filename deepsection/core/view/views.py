@@ -1,4 +1,4 @@
-"""Views by name: `plan` (of the lowest storey), `plan:LEVEL`, `plan:roof`, `elevation:south`, `section:ID`."""
+"""Views by name: `plan` (of the lowest storey), `plan:LEVEL`, `plan:framing:FLOOR`, `plan:roof`, `section:ID` ..."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from ..drawing import Drawing
 from ..errors import UnknownElement
-from ..model import Project, ViewShow
+from ..model import Floor, Project, ViewShow
 from ..resolve import Building, resolve, storeys
 from ._kinds import kind_of_part, part_kinds
 from ._states import shown_by_state, states_of
@@ -32,11 +32,11 @@ def _find(project: Project, name: str) -> tuple[ViewKind, View]:
 
 
 def plan_level(project: Project, name: str) -> str:
-    """The level that a plan shows, by the name of the view; the roof plan, the highest. Raises: UnknownElement."""
+    """The level that a plan shows, by the name of the view; of the roof plan, the highest. Raises: UnknownElement."""
     if name == ROOF:
         return storeys(project)[-1].level
-    level: str = _find(project, name)[1].subject
-    return level
+    subject = _find(project, name)[1].subject
+    return subject.level if isinstance(subject, Floor) else str(subject)
 
 
 def standing_name(project: Project, name: str) -> str:

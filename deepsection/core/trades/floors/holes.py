@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 import shapely
@@ -11,8 +11,8 @@ from shapely.geometry import MultiPolygon, Polygon
 from ...geometry import polygons_of
 from ...model import Framing
 from ...tolerance import TOL
-from .bays import Bay
-from .joists import PLIES, WHOLE, Turned
+from .bays import Bay, without
+from .joists import PLIES, WHOLE, Turned, squared_off
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,8 +31,15 @@ class HoleFrame:
 
 
 def hole_frames(bay: Bay, within: Polygon | MultiPolygon, framing: Framing) -> tuple[HoleFrame, ...]:
-    """How the holes of a bay are framed, as far as the space within its rims reaches."""
-    return tuple(_frame(name, hole, bay, within, framing.thickness) for name, hole in bay.holes)
+    """How the holes of a bay are framed, as far as the space within its rims reaches.
+
+    The largest is framed first; the members of others end at its members.
+    """
+    framed: list[HoleFrame] = []
+    within = without(within, [hole for _, hole in bay.holes]) if len(bay.holes) > 1 else within
+    for name, hole in sorted(bay.holes, key=lambda held: -held[1].area):
+        framed.append(_frame(name, hole, bay, within, [held.taken for held in framed], framing.thickness))
+    return tuple(framed)
 
 
 def square_to(direction: tuple[float, float], hole: Polygon) -> Polygon:
@@ -41,30 +48,47 @@ def square_to(direction: tuple[float, float], hole: Polygon) -> Polygon:
     return turned.rectangle(*turned.box(hole))
 
 
-def _frame(name: str, hole: Polygon, bay: Bay, within: Polygon | MultiPolygon, t: float) -> HoleFrame:
+def _frame(
+    name: str,
+    hole: Polygon,
+    bay: Bay,
+    within: Polygon | MultiPolygon,
+    others: list[shapely.Geometry],
+    t: float,
+) -> HoleFrame:
     turned = Turned(bay.direction)
     a0, a1, s0, s1 = turned.box(hole)
     far = turned.box(bay.region)
-    trimmers, headers = [], []
+    trimmers: list[tuple[str, MultiPolygon]] = []
+    headers: list[tuple[str, MultiPolygon]] = []
+
+    def pieces(strip: Polygon) -> Iterator[Polygon]:
+        area: Polygon | MultiPolygon = strip
+        for other in others:
+            area = squared_off(turned, area, other)
+        yield from polygons_of(shapely.intersection(area, within, grid_size=TOL.node))
+
     for ply in range(PLIES):
         for side, low in (("low", a0 - (ply + 1) * t), ("high", a1 + ply * t)):
             beside = turned.rectangle(low, low + t, s0, s1)
             runs = turned.runs(bay, low + t / 2, far[2] - 1.0, far[3] + 1.0, "butted")
             strips = [turned.rectangle(low, low + t, run.start, run.end) for run in runs]
-            pieces = [piece for strip in strips for piece in polygons_of(_cut(strip, within))]
-            member = _whole(turned, pieces, t, 0, beside)
+            member = _whole(turned, (piece for strip in strips for piece in pieces(strip)), t, 0, beside)
             if not member.is_empty:
                 trimmers.append((f"{side}:{ply}", member))
+    # Without a trimmer of its own at a side, a header goes on to what is there.
+    beyond = {
+        side: 0.0 if any(held.startswith(side) for held, _ in trimmers) else PLIES * t for side in ("low", "high")
+    }
+    for ply in range(PLIES):
         for side, low in (("start", s0 - (ply + 1) * t), ("end", s1 + ply * t)):
-            strip = turned.rectangle(a0, a1, low, low + t)
-            member = _whole(turned, polygons_of(_cut(strip, within)), t, 2, strip)
+            strip = turned.rectangle(a0 - beyond["low"], a1 + beyond["high"], low, low + t)
+            # A header is as thick along the joists as joists are across them.
+            own = shapely.intersection(shapely.difference(strip, shapely.union_all(others)), within, grid_size=TOL.node)
+            member = _whole(turned, polygons_of(own), t, 2, turned.rectangle(a0, a1, low, low + t))
             if not member.is_empty:
                 headers.append((f"{side}:{ply}", member))
     return HoleFrame(name, hole, tuple(trimmers), tuple(headers))
-
-
-def _cut(strip: Polygon, within: Polygon | MultiPolygon) -> shapely.Geometry:
-    return shapely.intersection(strip, within, grid_size=TOL.node)
 
 
 def _whole(turned: Turned, pieces: Iterable[Polygon], t: float, axis: int, beside: Polygon) -> MultiPolygon:
@@ -72,6 +96,6 @@ def _whole(turned: Turned, pieces: Iterable[Polygon], t: float, axis: int, besid
     kept = []
     for piece in pieces:
         box = turned.box(piece)
-        if box[axis + 1] - box[axis] > WHOLE * t and piece.intersects(beside):
+        if box[axis + 1] - box[axis] > WHOLE * t and shapely.intersection(piece, beside).area > 0.0:
             kept.append(piece)
     return MultiPolygon(kept)

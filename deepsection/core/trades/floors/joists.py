@@ -26,8 +26,8 @@ WHOLE = 0.98
 PLIES = 2
 """Trimmers, headers and joists under walls are of so many joists. Source: IRC R502.10, for headers longer than 4 ft,
 and R502.4; from memory."""
-NEARLY = 1.0
-"""A span that is longer than the rule by less than this (mm) keeps to it."""
+ON_BEARINGS = 150.0
+"""So much of the length of a joist (mm), about, lies on its bearings at both ends, and spans nothing."""
 BLOCK = 60.0
 """Nothing shorter than this (mm) is set between two joists."""
 
@@ -138,7 +138,7 @@ def _kept(
         hits.setdefault(int(k), []).append(int(other))
     for k, found in hits.items():
         for other in found:
-            areas[k] = _squared(turned, areas[k], taken[other])
+            areas[k] = squared_off(turned, areas[k], taken[other])
     shapely.prepare(within)
     out = ~shapely.contains(within, areas)
     areas[out] = shapely.intersection(areas[out], within, grid_size=TOL.node)
@@ -154,10 +154,10 @@ def _kept(
     return kept
 
 
-def _squared(turned: Turned, area: MultiPolygon, other: Polygon | MultiPolygon) -> MultiPolygon:
-    """A joist without the stretch over which it would lie in another member."""
+def squared_off(turned: Turned, area: Polygon | MultiPolygon, other: shapely.Geometry) -> MultiPolygon:
+    """A member without the stretch over which it would lie in another one."""
     if area.is_empty:
-        return area
+        return MultiPolygon()
     a0, a1, _, _ = turned.box(area)
     for piece in polygons_of(shapely.intersection(area, other, grid_size=TOL.node)):
         near, far, start, end = turned.box(piece)
@@ -209,7 +209,7 @@ def blocks_between(
             if right is None:
                 continue
             start, end = max(left[3], right[3]), min(left[4], right[4])
-            count = int((end - start - NEARLY) // ROWS)
+            count = int((end - start - ON_BEARINGS) // ROWS)
             for k in range(count):
                 middle = start + (end - start) * (k + 1) / (count + 1)
                 block = turned.rectangle(left[2], right[1], middle - thickness / 2, middle + thickness / 2)

@@ -11,11 +11,13 @@ from ...building.kind import ElementKind
 from ...building.parts import Part
 from ...building.placed import Placed, Stage
 from ...document.rebuilding import get_element
+from ...geometry.outlines import turned_rectangle
 from ...model import Ceiling, Floor, FloorHole, Project
 from ...rows.outcome import OutcomeTable
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
 from ..makeups.fields import make_up_name
+from ..onroofs.parts import KEPT_OFF
 from ..posts.placed import BEAMS
 from ..roofs.placed import ROOFS
 from ..rooms.placed import ROOMS
@@ -50,10 +52,16 @@ def _place(placed: Placed) -> tuple[FloorPlan, ...]:
 
 
 def _holes(placed: Placed, floor: Floor) -> tuple[tuple[str, Polygon], ...]:
-    """What is left open of a floor: where stairs arrive, and what was drawn."""
+    """What is left open of a floor: where stairs arrive, where chimneys go through, and what was drawn."""
+    levels = placed[LEVELS]
     stairs = [(held.stair.id, held.hole) for held in placed[STAIRS] if held.stair.upper == floor.level and held.hole]
     drawn = [(hole.id, Polygon(hole.corners)) for hole in placed.project.floor_holes if hole.floor == floor.id]
-    return (*stairs, *drawn)
+    through = [
+        (held.id, turned_rectangle(held.x, held.y, held.width + 2 * KEPT_OFF, held.depth + 2 * KEPT_OFF, held.turn))
+        for held in placed.project.chimneys
+        if levels[held.base.level].z + held.base.offset < levels[floor.bearing].z
+    ]
+    return (*stairs, *through, *drawn)
 
 
 def _place_vaults(placed: Placed) -> dict[str, tuple[Vault, ...]]:

@@ -99,20 +99,21 @@ def _in_bay(framing: Framing, bay: Bay, within: shapely.Geometry, frames: tuple[
 _Found = Iterator[Member]
 
 
-def hangers(members: Members) -> tuple[Point, ...]:
-    """Where a member hangs on another one: joists on headers, headers on trimmers, all of them on flush beams; plies of
-    one beam do not."""
+def hangers(members: Members) -> tuple[tuple[Point, Point], ...]:
+    """Where a member hangs on another one, and the way that it runs: joists on headers, headers on trimmers, all of
+    them on flush beams; plies of one beam do not."""
     headers, trimmers = members.of("header_joist"), members.of("trimmer_joist")
     beams = [held.area for bay in members.bays for held in bay.supports if held.flush]
     found = list(_ends_at(members.of("joist"), [*beams, *(held.area for held in headers)]))
     return tuple([*found, *_ends_at(headers, [held.area for held in trimmers]), *_ends_at(trimmers, beams)])
 
 
-def _ends_at(members: Sequence[Member], carriers: Sequence[shapely.Geometry]) -> Iterator[Point]:
+def _ends_at(members: Sequence[Member], carriers: Sequence[shapely.Geometry]) -> Iterator[tuple[Point, Point]]:
     """The middles of the ends of members that lie against what carries them."""
     if not carriers:
         return
     carried = shapely.union_all(list(carriers)).buffer(REACH)
+    shapely.prepare(carried)
     for member in members:
         line = Line(0.0, 0.0, *member.direction)
         for _, piece in member.pieces:
@@ -122,4 +123,4 @@ def _ends_at(members: Sequence[Member], carriers: Sequence[shapely.Geometry]) ->
                 own = [point for point, at in zip(corners, along) if abs(at - end) < REACH]
                 middle = (sum(x for x, _ in own) / len(own), sum(y for _, y in own) / len(own))
                 if shapely.Point(middle).within(carried):
-                    yield middle
+                    yield middle, member.direction

@@ -145,9 +145,17 @@ SHORTEST = 150.0
 
 
 def supports_in(supports: Iterable[Support], region: Polygon, direction: Point) -> tuple[Support, ...]:
-    """Those that run across the joists of a bay, within it."""
-    own = (held for held in supports if held.crosses(direction) and held.area.intersects(region))
+    """Those that run across the joists of a bay, for more than a little within it."""
+    own = (
+        held
+        for held in supports
+        if held.crosses(direction) and LineString(held.line).intersection(region).length > LEAST_WITHIN
+    )
     return tuple(reaching(held, region) for held in own)
+
+
+LEAST_WITHIN = 300.0
+"""What runs less than this (mm) within a bay ends at its edge."""
 
 
 def reaching(support: Support, region: Polygon) -> Support:

@@ -1,0 +1,230 @@
+"""A floor's framing in plan: members to scale with their numbers, what bears them, and holes."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+
+import shapely
+from shapely.geometry import LineString
+
+from ...building.kind import PlanOf
+from ...building.parts import part_key
+from ...drawing import Mark, Region, Stroke, path, readable, rings_of
+from ...geometry import Frame, Point, polygons_of
+from ...model import Layer
+from ...units import format_length
+from ..posts.placed import BEAMS, POSTS, PlacedBeam
+from .joists import Turned
+from .lettering_plan import SMALL, Box, Lettered, groups_of, measured, on_paper, spot
+from .members import Members, floor_members, hangers
+from .place import FloorPlan
+from .schedule import Numbered, numbered
+from .span_checks import joists_in
+from .spans import JoistSize
+
+HANGER = 1.6
+"""Length of the stroke of a hanger (paper mm)."""
+ROOMY = 20.0
+"""A hole as wide as this (paper mm) has room for its figures."""
+EDGE = 1.0
+"""Walls are shown as far as this (mm) past the floor that they carry."""
+PENS = {
+    "joist": "fine",
+    "blocking": "fine",
+    "rim_joist": "crease",
+    "trimmer_joist": "edge",
+    "header_joist": "edge",
+}
+
+
+def members_of(shown: PlanOf, flat: FloorPlan) -> tuple[Layer, Members] | None:
+    """The layer of joists of a floor with its members; none where its make-up has none."""
+    layer = joists_in(shown.placed, flat)
+    if layer is None or layer.framing is None:
+        return None
+    return layer, floor_members(flat.bays, flat.rims, layer.framing, flat.floor.blocked)
+
+
+def framing_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members) -> Iterator[Mark]:
+    """All that the framing plan of a floor shows but its schedule."""
+    pieces = numbered(members.all, shown.project.units)
+    yield from _bearings(shown, flat)
+    yield from _members(shown.frame, flat, layer, pieces)
+    yield from _beams(shown, flat)
+    yield from _hangers(shown, flat, members)
+    yield from _numbers(shown, flat, layer, pieces)
+    yield from _beside_members(shown, flat, pieces)
+    yield from _holes(shown, flat)
+
+
+def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numbered]) -> Iterator[Mark]:
+    """How many joists of which number, group by group; the largest group of a number also says size and spacing."""
+    assert layer.framing is not None
+    units, spacing, said = shown.project.units, layer.framing.spacing, set[str]()
+    size = JoistSize.of(layer.framing.thickness, layer.thickness, units).name
+    for bay in flat.bays:
+        own = [piece for piece in pieces if piece.member.slot.startswith(f"{bay.slot}:")]
+        turned = Turned(bay.direction)
+        taken = [turned.box(piece.area) for piece in own] + [turned.box(hole) for _, hole in bay.holes]
+        lettered = Lettered(shown.frame, bay.direction, shown.scale, taken)
+        joists = [piece for piece in own if piece.member.role == "joist"]
+        for group in groups_of(joists, bay.direction, spacing):
+            number = group.number
+            short = f"{len(group.boxes)} {number}" if len(group.boxes) > 1 else number
+            told = len(group.boxes) == 1 or number in said
+            texts = [*([] if told else [f"{short}  {size} @ {format_length(spacing, units)}"]), short]
+            yield from lettered.number(group, texts, f"{flat.floor.id}/joist//")
+            said.add(number)
+
+
+def _members(frame: Frame, flat: FloorPlan, layer: Layer, pieces: Sequence[Numbered]) -> Iterator[Mark]:
+    for piece in pieces:
+        key = part_key(flat.floor.id, piece.member.role, layer.id, piece.member.slot)
+        for ring in rings_of(frame.turn(piece.area)):
+            yield Stroke(ring, PENS[piece.member.role], closed=True, part=key, feature="member")
+
+
+def _bearings(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+    """The walls below that bear, dashed."""
+    beams = [held.area for bay in flat.bays for held in bay.supports if held.sort != "wall"]
+    walls = shapely.difference(flat.bearing, shapely.union_all(beams)) if beams else flat.bearing
+    walls = shapely.intersection(walls, flat.area.buffer(EDGE, join_style="mitre"))
+    for polygon in polygons_of(shown.frame.turn(walls)):
+        for ring in rings_of(polygon):
+            yield Stroke(ring, "hidden", closed=True, part=f"{flat.floor.id}/bearing//", feature="bearing")
+
+
+def _carrying(shown: PlanOf, flat: FloorPlan) -> Iterator[tuple[PlacedBeam, bool]]:
+    """The beams that carry a floor, and whether they are flush with it."""
+    sorts = {held.name: held.flush for bay in flat.bays for held in bay.supports if held.sort != "wall"}
+    beams = shown.placed[BEAMS]
+    yield from ((beam, sorts[beam.beam.id]) for beam in beams if beam.beam.id in sorts)
+
+
+def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+    """Beams with what they are made of, dashed where they lie under the joists; the posts under them."""
+    carrying = list(_carrying(shown, flat))
+    under = {end.post for beam, _ in carrying for end in (beam.beam.start, beam.beam.end) if end.post}
+    for post in shown.placed[POSTS]:
+        if post.post.id in under:
+            key = f"{post.post.id}/post//"
+            rings = rings_of(shown.frame.turn(post.outline))
+            yield Region(rings, fill="poche", pen="edge", part=key, feature="post")
+    said: set[tuple[str, Point]] = set()
+    for beam, flush in carrying:
+        key, pen = f"{beam.beam.id}/beam//", "edge" if flush else "hidden"
+        for ring in rings_of(shown.frame.turn(beam.outline)):
+            yield Stroke(ring, pen, closed=True, part=key, feature="beam", sum=beam.top.id)
+        text = _beam_text(shown, beam, flush)
+        run = _run(beam)
+        if (text, run) not in said:
+            # Pieces in one line are said once.
+            said.add((text, run))
+            yield from _beside(shown, beam, text, key)
+
+
+def _run(beam: PlacedBeam) -> Point:
+    """What beams in one line have in common: their direction, and how far the line is from the origin."""
+    (x0, y0), (x1, y1) = beam.start, beam.end
+    length = math.dist((x0, y0), (x1, y1)) or 1.0
+    dx, dy = (x1 - x0) / length, (y1 - y0) / length
+    sign = 1.0 if (dx, dy) > (-dx, -dy) else -1.0
+    return round(math.atan2(dy * sign, dx * sign), 3), round((x0 * dy - y0 * dx) * sign, 0)
+
+
+def _beam_text(shown: PlanOf, beam: PlacedBeam, flush: bool) -> str:
+    held, units = beam.beam, shown.project.units
+    size = JoistSize.of(held.width / held.plies, held.depth, units).name
+    return f"{f'{held.plies} of ' if held.plies > 1 else ''}{size}, {'flush' if flush else 'below'}"
+
+
+def _beside(shown: PlanOf, beam: PlacedBeam, text: str, key: str) -> Iterator[Mark]:
+    """Lettering beside a beam, on paper: joists run through below it."""
+    (u0, w0), (u1, w1) = (shown.frame.plan_to_turned(*point) for point in (beam.start, beam.end))
+    angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
+    up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
+    off = beam.beam.width / 2 + (0.9 + SMALL / 2) * shown.scale
+    place = ((u0 + u1) / 2 + up[0] * off, (w0 + w1) / 2 + up[1] * off)
+    yield from on_paper(place, text, SMALL, angle, key, shown.scale)
+
+
+def _hangers(shown: PlanOf, flat: FloorPlan, members: Members) -> Iterator[Mark]:
+    """A stroke across each end that hangs."""
+    frame, half = shown.frame, HANGER * shown.scale / 2
+    for (x, y), (dx, dy) in hangers(members):
+        u, w = frame.plan_to_turned(x, y)
+        du, dw = frame.plan_to_turned(-dy, dx)
+        key = f"{flat.floor.id}/hanger//"
+        yield Stroke(
+            path((u - du * half, w - dw * half), (u + du * half, w + dw * half)), "cut", part=key, feature="hanger"
+        )
+
+
+def _beside_members(shown: PlanOf, flat: FloorPlan, pieces: Sequence[Numbered]) -> Iterator[Mark]:
+    """The numbers of trimmers, headers and rims, beside them: plies of one are said together."""
+    said: list[tuple[str, Point]] = []
+    for piece in pieces:
+        role = piece.member.role
+        if role not in ("trimmer_joist", "header_joist", "rim_joist"):
+            continue
+        plies = 1 if role == "rim_joist" else sum(1 for held in pieces if _same_beam(held, piece))
+        line = _centre(piece)
+        u, w = shown.frame.plan_to_turned(*line.interpolate(0.5, normalized=True).coords[0])
+        if any(
+            number == piece.number and math.dist(place, (u, w)) < 3.0 * SMALL * shown.scale for number, place in said
+        ):
+            continue
+        said.append((piece.number, (u, w)))
+        (u0, w0), (u1, w1) = (shown.frame.plan_to_turned(*point) for point in line.coords)
+        angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
+        text = f"{plies} {piece.number}" if plies > 1 else piece.number
+        yield from on_paper((u, w), text, SMALL, angle, f"{flat.floor.id}/{role}//", shown.scale)
+
+
+def _same_beam(a: Numbered, b: Numbered) -> bool:
+    """Whether two pieces are plies of one trimmer or header."""
+    return a.number == b.number and a.member.slot.rpartition(":")[0] == b.member.slot.rpartition(":")[0]
+
+
+def _centre(piece: Numbered) -> LineString:
+    """The middle line of a piece."""
+    turned = Turned(piece.member.direction)
+    a0, a1, s0, s1 = turned.box(piece.area)
+    middle = (a0 + a1) / 2
+    across, span = turned.across, turned.span
+    return LineString([(across.dx * middle + span.dx * s, across.dy * middle + span.dy * s) for s in (s0, s1)])
+
+
+def _holes(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+    """Holes with their names and sizes, and how far they lie from the nearest edges of their bay."""
+    names = {held.id: (held.label or held.about.noun).capitalize() for held in shown.project.elements()}
+    for bay in flat.bays:
+        turned = Turned(bay.direction)
+        edges = turned.box(bay.region)
+        for id, hole in bay.holes:
+            yield from _hole(shown, turned, edges, turned.box(hole), id, names.get(id, "hole"))
+
+
+def _hole(shown: PlanOf, turned: Turned, edges: Box, box: Box, id: str, name: str) -> Iterator[Mark]:
+    a0, a1, s0, s1 = box
+    key, scale, units = f"{id}/hole//", shown.scale, shown.project.units
+
+    def at(across: float, along: float) -> Point:
+        return spot(shown.frame, turned, across, along)
+
+    yield Stroke(path(at(a0, s0), at(a1, s0), at(a1, s1), at(a0, s1)), "edge", closed=True, part=key, feature="hole")
+    near_a = (edges[0], a0) if a0 - edges[0] <= edges[1] - a1 else (edges[1], a1)
+    near_s = (edges[2], s0) if s0 - edges[2] <= edges[3] - s1 else (edges[3], s1)
+    along, across = s0 + (s1 - s0) * 0.2, a0 + (a1 - a0) * 0.2
+    small = min(a1 - a0, s1 - s0) < ROOMY * scale
+    lines = [(at(near_a[0], along), at(near_a[1], along)), (at(across, near_s[0]), at(across, near_s[1]))]
+    lines += [] if small else [(at(a0, along), at(a1, along)), (at(across, s0), at(across, s1))]
+    for one, other in lines:
+        start, end = sorted((one, other))
+        yield from measured(start, end, format_length(math.dist(start, end), units), scale, key)
+    if small:
+        # No room for figures inside: its sizes stand with its name.
+        name = f"{name} {format_length(a1 - a0, units)} x {format_length(s1 - s0, units)}"
+    middle = at((a0 + a1) / 2 + (a1 - a0) * 0.15, (s0 + s1) / 2 + (s1 - s0) * 0.1)
+    yield from on_paper(middle, name, SMALL, 0.0, key, scale)
