@@ -357,4 +357,11 @@ def _sheets() -> tuple[Sheet, ...]:
         ),
         sheet(3, "Sections", "ARCH D", ("section:section-a", 48, 270, 400), ("section:section-b", 64, 660, 190)),
         sheet(4, "Stair", "ARCH C", ("section:section-c", 32, 300, 250)),
+        sheet(
+            5,
+            "Framing",
+            "ARCH D",
+            ("plan:framing:main-floor", 48, 260, 310),
+            ("plan:framing:upper-joists", 48, 660, 330),
+        ),
     )

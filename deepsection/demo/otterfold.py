@@ -281,4 +281,11 @@ def _sheets() -> tuple[Sheet, ...]:
         ),
         sheet(3, "Section A", "ARCH B", ("section:section-a", 48, 232, 178)),
         sheet(4, "Section B", "ARCH B", ("section:section-b", 64, 234, 180)),
+        sheet(
+            5,
+            "Framing",
+            "ARCH C",
+            ("plan:framing:main-floor", 64, 190, 240),
+            ("plan:framing:upper-joists", 64, 440, 240),
+        ),
     )

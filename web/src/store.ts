@@ -117,9 +117,10 @@ export interface Client {
   trial: Trial | null;
   /** Whether the set-out lines of walls are drawn over the plan. */
   setOut: boolean;
-  /** Whether the house is shown as a solid instead of its drawings; whether roofs are shown without the floor plan. */
+  /** Whether the house is shown as a solid, roofs without the floor plan, the framing of the floor instead of its plan. */
   solid: boolean;
   roofAlone: boolean;
+  framing: boolean;
   message: { text: string; tone: "wrong" | "note" } | null;
   panel: PanelName | null;
   hint: string;
@@ -162,6 +163,7 @@ export const useClient = create<Client>((set) => ({
   setOut: false,
   solid: false,
   roofAlone: false,
+  framing: false,
   message: null,
   panel: null,
   hint: "",

@@ -17,6 +17,8 @@ export interface OnPlan {
   project: Project;
   frame: Turn;
   storey: Storey;
+  /** What carries it: on a framing plan what lies under the floor, else the storey itself. */
+  under: Storey;
   snaps: Snaps;
   options: Options;
   /** What is selected and may be moved. */
@@ -140,7 +142,7 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     trade: "Structure",
     words: "Draw: post",
     stays: true,
-    make: ({ project, frame, storey }) => new PlacePost(project, frame, storey),
+    make: ({ project, frame, under }) => new PlacePost(project, frame, under),
   },
   beam: {
     label: "Beam",
@@ -148,7 +150,7 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     trade: "Structure",
     words: "Draw: beam",
     stays: true,
-    make: ({ project, frame, storey }) => new DrawBeam(project, frame, storey),
+    make: ({ project, frame, under }) => new DrawBeam(project, frame, under),
   },
   rail: {
     label: "Rail",

@@ -68,7 +68,7 @@ function repeated(last: Last, selection: string | null, movable: string[]): Chan
 /** Everything that can be done, by name: for the search, for keys, for buttons. */
 export function useActions(): Action[] {
   const { state, viewName, change, commit } = useHeld();
-  const { selection, also, lettering, setOut, allLines, solid, roofAlone, last, set } = usePick(
+  const { selection, also, lettering, setOut, allLines, solid, roofAlone, framing, last, set } = usePick(
     "selection",
     "also",
     "lettering",
@@ -76,6 +76,7 @@ export function useActions(): Action[] {
     "allLines",
     "solid",
     "roofAlone",
+    "framing",
     "last",
     "set",
   );
@@ -224,6 +225,20 @@ export function useActions(): Action[] {
         step: "Roof",
         run: () => set({ roofAlone: !roofAlone, step: "Roof", solid: false }),
       });
+    if (project.floors?.length)
+      actions.push({
+        id: "framing",
+        label: framing ? "On the floor plan" : "Framing plan",
+        step: "Plan",
+        run: () => set({ framing: !framing, step: "Plan", tool: "select", solid: false }),
+      });
+    const joisted = project.floors?.find((held) => held.id === selection);
+    if (joisted)
+      actions.push({
+        id: "turn-joists",
+        label: `Turn the joists of ${joisted.name}`,
+        run: () => commit([{ kind: "turn_joists", floor: joisted.id }]),
+      });
     for (const step of STEPS)
       actions.push({
         id: `step-${step}`,
@@ -364,5 +379,20 @@ export function useActions(): Action[] {
       run: () => window.open(`/api/projects/${state.id}/file`, "_blank"),
     });
     return actions;
-  }, [state, viewName, selection, also, lettering, setOut, allLines, solid, roofAlone, last, change, commit, set]);
+  }, [
+    state,
+    viewName,
+    selection,
+    also,
+    lettering,
+    setOut,
+    allLines,
+    solid,
+    roofAlone,
+    framing,
+    last,
+    change,
+    commit,
+    set,
+  ]);
 }

@@ -20,7 +20,7 @@ from ..document.rebuilding import changed, put, rebuild, refusal
 from ..errors import DeepSectionError
 from ..model.project import Project
 from ..trades.drawings.edits import CopyShow, PutElevation, PutNote, PutSection, PutSheet, PutShow, SetAnnotation
-from ..trades.floors.edits import PutCeiling, PutFloor, PutFloorHole
+from ..trades.floors.edits import PutCeiling, PutFloor, PutFloorHole, TurnJoists
 from ..trades.foundations.edits import PutFoundation
 from ..trades.ground.edits import PutGroundSpot, PutGroundStep
 from ..trades.levels.edits import AddRung, PutRung, SetTerm, SetTotal
@@ -207,6 +207,7 @@ __all__ = [
     "SteepenRoof",
     "StraightenWall",
     "Transform",
+    "TurnJoists",
     "UseMakeUp",
     "UseSavedWall",
     "apply_edits",

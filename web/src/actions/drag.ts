@@ -106,6 +106,18 @@ export function dragOf(
       },
     };
   }
+  const floor = project.floors?.find((own) => own.id === handle.element);
+  if (floor && handle.edit === "shift_joists") {
+    const across = (Number(handle.field) * Math.PI) / 180;
+    return {
+      hint: "Drag the joists sideways: their layout begins there. J turns them.",
+      edits: (du, dw) => {
+        const by = toPlan(turn, du, dw);
+        const shift = floor.shift + step(by.x * Math.cos(across) + by.y * Math.sin(across));
+        return [{ kind: "put_floor", floor: { ...floor, shift } }];
+      },
+    };
+  }
   const stair = project.stairs?.find((own) => own.id === handle.element);
   if (stair) {
     if (handle.edit === "stair_going") {

@@ -146,6 +146,8 @@ export class PlacePost extends OnePoint {
 
   protected edit(place: Place): Edit {
     const end = (level: string) => ({ level, offset: 0 });
+    const { units, foundations } = this.project;
+    const onGround = foundations?.some((held) => held.slab_level === this.storey.level);
     return {
       kind: "put_post",
       post: {
@@ -153,12 +155,13 @@ export class PlacePost extends OnePoint {
         state: "new",
         ...toPlan(this.turn, place.u, place.w),
         shape: "square",
-        width: usual("post_width", this.project.units),
+        width: usual("post_width", units),
         depth: null,
         turn: 0,
         material: "softwood",
         base: end(this.storey.level),
         top: end(this.storey.plate ?? ""),
+        pad: onGround ? { width: usual("pad_width", units), thickness: usual("pad_thickness", units) } : null,
       },
     };
   }
@@ -261,6 +264,15 @@ export class DrawSection extends TwoPoints {
   }
 }
 
+/** What stands and lies under the floor of a storey: from the level below it up to what its joists bear on. */
+export function carrying(project: Project, storeys: Storey[], storey: Storey): Storey {
+  const floor = project.floors?.find((held) => held.level === storey.level);
+  if (!floor) return storey;
+  const below = storeys.find((held) => held.plate === floor.bearing);
+  const ground = project.foundations?.find((held) => held.level === floor.level)?.slab_level;
+  return { ...storey, level: below?.level ?? ground ?? floor.bearing, plate: floor.bearing };
+}
+
 /** Two points on a storey. */
 abstract class OnStorey extends TwoPoints {
   constructor(
@@ -294,6 +306,7 @@ export class DrawBeam extends OnStorey {
       end: to,
       width: usual("beam_width", units),
       depth: usual("beam_depth", units),
+      plies: 1,
       material: "softwood",
       top: { level: this.storey.plate ?? "", offset: 0 },
     };

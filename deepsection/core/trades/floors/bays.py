@@ -42,6 +42,8 @@ class Bay:
     along: tuple[tuple[str, float], ...] = ()
     """The walls on it that run along the joists, each with the place of its middle across them (mm)."""
     lap: Lap = "lapped"
+    shift: float = 0.0
+    """How far from its side the layout of joists begins (mm)."""
 
     @property
     def framed(self) -> Polygon | MultiPolygon:

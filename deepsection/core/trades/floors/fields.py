@@ -11,11 +11,12 @@ from ...edits import (
     PutFloor,
     PutFloorHole,
     PutRung,
+    TurnJoists,
     changed,
     floor_terms,
 )
 from ...model import Ceiling, Floor, FloorHole, Project
-from ...rows.rows import Row, choice_row, degrees_row, length_row, level_options, text_row
+from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, level_options, text_row
 
 _SPANS = [
     ("short", "the short way"),
@@ -44,6 +45,8 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
         choice_row("bearing", "Joists bear on", held.bearing, level_options(project), lambda t: put(bearing=t)),
         choice_row("span", "Joists run", held.span, _SPANS, lambda t: put(span=t)),
         *_angle_rows(held, put),
+        action_row("turn", "Turn the joists", [TurnJoists(floor=held.id)]),
+        length_row("shift", "Layout begins from a side", held.shift, project.units, lambda v: put(shift=v)),
         choice_row("lap", "Over inner bearings", held.lap, _LAPS, lambda t: put(lap=t)),
         choice_row(
             "doubled",
@@ -53,18 +56,18 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
             lambda t: put(doubled=t == "two"),
         ),
         choice_row(
-            "sized",
-            "Sized",
-            held.sized,
-            [("by tables", "by tables of spans"), ("by an engineer", "by an engineer")],
-            lambda t: put(sized=t),
-        ),
-        choice_row(
             "blocked",
             "Between long joists",
             "blocks" if held.blocked else "nothing",
             [("blocks", "rows of blocks"), ("nothing", "nothing")],
             lambda t: put(blocked=t == "blocks"),
+        ),
+        choice_row(
+            "sized",
+            "Sized",
+            held.sized,
+            [("by tables", "by tables of spans"), ("by an engineer", "by an engineer")],
+            lambda t: put(sized=t),
         ),
     ]
 

@@ -10,7 +10,7 @@ from shapely.geometry import LineString
 
 from ...building.kind import PlanOf
 from ...building.parts import part_key
-from ...drawing import Mark, Region, Stroke, path, readable, rings_of
+from ...drawing import Handle, Mark, Region, Stroke, path, readable, rings_of
 from ...geometry import Frame, Point, polygons_of
 from ...model import Layer
 from ...units import format_length
@@ -80,9 +80,12 @@ def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numb
 
 def _members(frame: Frame, flat: FloorPlan, layer: Layer, pieces: Sequence[Numbered]) -> Iterator[Mark]:
     for piece in pieces:
-        key = part_key(flat.floor.id, piece.member.role, layer.id, piece.member.slot)
+        role, (dx, dy) = piece.member.role, piece.member.direction
+        key = part_key(flat.floor.id, role, layer.id, piece.member.slot)
+        across = math.degrees(math.atan2(-dx, dy))
+        handle = Handle("shift_joists", flat.floor.id, f"{across:.6f}", "across") if role == "joist" else None
         for ring in rings_of(frame.turn(piece.area)):
-            yield Stroke(ring, PENS[piece.member.role], closed=True, part=key, feature="member")
+            yield Stroke(ring, PENS[role], closed=True, part=key, feature="member", handle=handle)
 
 
 def _bearings(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:

@@ -79,7 +79,7 @@ def joists_of(
     doubled = [held for name, at in bay.along for held in _doubled(turned, framing, bay, name, at)]
     doubled = _kept(turned, _apart(turned, doubled), within, taken, WHOLE * t)
     near, far, start, end = turned.box(bay.region)
-    places = stations(near, far, framing.spacing, t)
+    places = layout(near, far, framing.spacing, t, bay.shift)
     ordinary = [
         Joist(f"{number}", run, MultiPolygon([turned.rectangle(low, low + t, run.start, run.end)]))
         for number, at in places
@@ -87,6 +87,21 @@ def joists_of(
     ]
     others = [*taken, *(held.area for held in doubled)]
     return [*_kept(turned, _apart(turned, ordinary), within, others, RIPPED * t), *doubled]
+
+
+def layout(first: float, last: float, spacing: float, thickness: float, shift: float) -> list[tuple[int, float]]:
+    """(slot, near edge) of joists from `first` to `last`: one flush at each side, the rest on centre from a shift on.
+
+    >>> [(slot, at) for slot, at in layout(0.0, 1000.0, 400.0, 38.0, 150.0)]
+    [(0, 0.0), (1, 131.0), (2, 531.0), (3, 962.0)]
+    """
+    begin = shift % spacing
+    if begin < thickness:
+        return stations(first, last, spacing, thickness)
+    count = int((last - first) // spacing) + 1
+    places = [first, *(first + begin - thickness / 2 + k * spacing for k in range(count))]
+    kept = [at for at in places if at < last - 2 * thickness]
+    return list(enumerate([*kept, last - thickness]))
 
 
 def _doubled(turned: Turned, framing: Framing, bay: Bay, name: str, at: float) -> Iterator[Joist]:

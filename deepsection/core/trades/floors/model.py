@@ -18,6 +18,12 @@ if TYPE_CHECKING:
 JoistSpan = Literal["short", "long", "east-west", "north-south", "angle"]
 AXES = {"east-west": 0.0, "north-south": 90.0}
 """Directions of joists by name: degrees counter-clockwise from east."""
+ACROSS: dict[JoistSpan, JoistSpan] = {
+    "short": "long",
+    "long": "short",
+    "east-west": "north-south",
+    "north-south": "east-west",
+}
 Lap = Literal["lapped", "butted", "through"]
 """What joists do over a bearing between the ends of their bay."""
 
@@ -30,7 +36,8 @@ class Floor(Standing):
     """A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
 
     A rim joist closes it along the outside of the frames. `span` is the direction in which joists run. Inner walls
-    that bear, and beams at the height of its bearing, divide them: `lap` says what they do there. `doubled`: two joists
+    that bear, and beams at the height of its bearing, divide them: `lap` says what they do there. The layout begins at
+    a side of each bay; `shift` is how far from there (mm), not counting whole spacings. `doubled`: two joists
     lie under each wall that runs along them; `blocked`: long ones have blocks between them. What an engineer sized is
     not held against tables of spans.
     """
@@ -52,6 +59,7 @@ class Floor(Standing):
     make_up: Id
     span: JoistSpan = "short"
     angle: Angle = 0.0
+    shift: Mm = 0.0
     lap: Lap = "lapped"
     doubled: bool = True
     blocked: bool = True
@@ -60,6 +68,13 @@ class Floor(Standing):
     def turned(self, motion: Motion) -> Self:
         """It, with its joists turned as the house around it is."""
         return revised(self, **_turned(self.span, self.angle, motion))
+
+    @property
+    def across(self) -> Self:
+        """It, with its joists at right angles to how they run now."""
+        if self.span == "angle":
+            return revised(self, angle=math.remainder(self.angle + 90.0, 360.0))
+        return revised(self, span=ACROSS[self.span])
 
 
 class FloorHole(Standing):

@@ -101,6 +101,7 @@ def plan_floor(
                 supports=supports_in(bears, region, along),
                 along=_walls_along(plan, floor.level, region, along, make_ups) if floor.doubled else (),
                 lap=floor.lap,
+                shift=floor.shift,
             )
         )
         if framing:

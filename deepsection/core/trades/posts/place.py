@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 
 from shapely.geometry import Polygon
 
@@ -20,10 +21,13 @@ LOWEST = 50.0
 
 
 def place_posts(project: Project, levels: dict[str, Level], found: list[Diagnostic]) -> tuple[PlacedPost, ...]:
-    """The posts that can stand; others are added to what is found wrong."""
+    """The posts that can stand, no higher than the beams on them; others are added to what is found wrong."""
     placed = []
     for post in project.posts:
         foot, top = (_height(rule, levels, post.id, end) for end, rule in (("foot", post.base), ("top", post.top)))
+        for under in _undersides(project, post, levels):
+            if foot.total < under.total < top.total:
+                top = under
         rise = top.total - foot.total
         if rise < LOWEST:
             message = "the top of this post is not above its foot"
@@ -32,6 +36,14 @@ def place_posts(project: Project, levels: dict[str, Level], found: list[Diagnost
             continue
         placed.append(PlacedPost(post, post_outline(post), foot, top))
     return tuple(placed)
+
+
+def _undersides(project: Project, post: Post, levels: dict[str, Level]) -> Iterator[HeightSum]:
+    """The undersides of the beams that end on a post."""
+    for beam in project.beams:
+        if post.id in (beam.start.post, beam.end.post):
+            top = _height(beam.top, levels, beam.id, "top")
+            yield top.plus(f"top:{post.id}", f"top of {post.id}", SumTerm("beam", -beam.depth, beam.id, "depth"))
 
 
 def place_beams(project: Project, levels: dict[str, Level], found: list[Diagnostic]) -> tuple[PlacedBeam, ...]:

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { movables } from "../../actions/elements";
+import { carrying } from "../../actions/place";
 import type { Outcome, Place, PlanAction, Snaps, Turn } from "../../actions/types";
 import { EMPTY } from "../../actions/types";
 import type { Edit } from "../../api/client";
@@ -23,7 +24,7 @@ function lastOf(edits: Edit[], tool: Tool): Last | null {
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
-  const { tool, set } = usePick("tool", "set");
+  const { tool, framing, set } = usePick("tool", "framing", "set");
   const options = usePick("makeUps", "kinds", "shape", "bay", "roof", "onRoof", "stair", "copies", "keep");
   const saved = useRef(state);
   saved.current = state;
@@ -46,12 +47,13 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
         project: saved.current.project,
         frame: { dx, dy },
         storey,
+        under: framing ? carrying(saved.current.project, saved.current.storeys, storey) : storey,
         snaps: lines.current,
         options,
         movable: movables(saved.current, [selection, ...also]),
       }) ?? null
     );
-  }, [tool, options, dx, dy, round, state.version, storey]);
+  }, [tool, options, dx, dy, round, state.version, storey, framing]);
 
   const take = useCallback(
     (outcome: Outcome | null, moved = false) => {

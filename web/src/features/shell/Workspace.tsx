@@ -38,8 +38,21 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     selection,
     solid,
     roofAlone,
+    framing,
     set,
-  } = usePick("step", "side", "section", "elevation", "beside", "storey", "selection", "solid", "roofAlone", "set");
+  } = usePick(
+    "step",
+    "side",
+    "section",
+    "elevation",
+    "beside",
+    "storey",
+    "selection",
+    "solid",
+    "roofAlone",
+    "framing",
+    "set",
+  );
   const [storeys, setStoreys] = useState<Storey[]>([]);
   const seen = useRef({ version: 0, storeys: 0 });
   const [looks, setLooks] = useState<Record<string, number>>({});
@@ -64,7 +77,9 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
 
   const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${elevation ?? side}`;
   const alone = step === "Roof" && roofAlone && ROOF_PLAN in looks;
-  const planName = alone ? ROOF_PLAN : (storeys.find((held) => held.level === level)?.plan ?? "plan");
+  const [framings, setFramings] = useState<Record<string, string>>({});
+  const framed = step === "Plan" && framing ? framings[level ?? storeys[0]?.level ?? ""] : undefined;
+  const planName = alone ? ROOF_PLAN : (framed ?? storeys.find((held) => held.level === level)?.plan ?? "plan");
   const views = useMemo<ViewWanted[]>(
     () => [
       { name: planName, look_deg: looks[viewName] ?? LOOK[side], scale: LETTERED_AT },
@@ -91,6 +106,10 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     seen.current = { version: state.version, storeys: state.storeys.length };
     setLooks((held) => {
       const next = Object.fromEntries(state.views.map((view) => [view.name, view.look_deg]));
+      return JSON.stringify(held) === JSON.stringify(next) ? held : next;
+    });
+    setFramings((held) => {
+      const next = Object.fromEntries((state.project.floors ?? []).map(({ level, id }) => [level, framingOf(id)]));
       return JSON.stringify(held) === JSON.stringify(next) ? held : next;
     });
     const { section: chosen, elevation: own, sheet } = useClient.getState();
@@ -184,12 +203,18 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
 }
 
 /** The level of the storey to which an element belongs. */
+/** The name of the framing plan of a floor. */
+const framingOf = (floor: string) => `plan:framing:${floor}`;
+
 function storeyOf(project: Project, id: string): string | null {
   const opening = project.openings?.find((held) => held.id === id);
   const wall = project.walls?.find((held) => held.id === (opening?.wall ?? id));
   const room = project.rooms?.find((held) => held.id === id);
   const rung = project.rungs?.find((held) => held.id === id);
-  return wall?.base.level ?? room?.level ?? rung?.id ?? null;
+  const stair = project.stairs?.find((held) => held.id === id);
+  const hole = project.floor_holes?.find((held) => held.id === id);
+  const floor = project.floors?.find((held) => held.id === (hole?.floor ?? id));
+  return wall?.base.level ?? room?.level ?? stair?.level ?? floor?.level ?? rung?.id ?? null;
 }
 
 /** Keys that work everywhere in a project. */
@@ -205,6 +230,7 @@ function Keys() {
         Delete: run("remove"),
         Backspace: run("remove"),
         r: run("repeat"),
+        j: run("turn-joists"),
         "/": instead(() => document.getElementById("action-search")?.focus()),
       },
       { ignore: typing },
