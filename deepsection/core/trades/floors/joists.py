@@ -80,11 +80,14 @@ def joists_of(
     doubled = _kept(turned, _apart(turned, doubled), within, taken, WHOLE * t)
     near, far, start, end = turned.box(bay.region)
     places = layout(near, far, framing.spacing, t, bay.shift)
-    ordinary = [
-        Joist(f"{number}", run, MultiPolygon([turned.rectangle(low, low + t, run.start, run.end)]))
-        for number, at in places
-        for run, low in _shifted(turned.runs(bay, at + t / 2, start, end), at, -t if at == places[-1][1] else t)
-    ]
+    ordinary = []
+    for number, at in places:
+        # Those flush with a side have a rim, or nothing, beside them: they butt.
+        flush = at in (places[0][1], places[-1][1])
+        runs = turned.runs(bay, at + t / 2, start, end, "butted" if flush and bay.lap == "lapped" else None)
+        for run, low in _shifted(runs, at, t):
+            area = MultiPolygon([turned.rectangle(low, low + t, run.start, run.end)])
+            ordinary.append(Joist(f"{number}", run, area))
     others = [*taken, *(held.area for held in doubled)]
     return [*_kept(turned, _apart(turned, ordinary), within, others, RIPPED * t), *doubled]
 
