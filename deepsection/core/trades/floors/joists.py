@@ -133,7 +133,10 @@ def _apart(turned: Turned, joists: list[Joist]) -> list[Joist]:
     for joist in joists:
         a0, a1, s0, s1 = turned.box(joist.area)
         beside = tree.setdefault(joist.run.laps, [])
-        if all(a1 <= b0 + TOL.point or b1 <= a0 + TOL.point or s1 <= c0 or c1 <= s0 for b0, b1, c0, c1 in beside[-3:]):
+        near = TOL.point
+        if all(
+            a1 <= b0 + near or b1 <= a0 + near or s1 <= c0 + near or c1 <= s0 + near for b0, b1, c0, c1 in beside[-3:]
+        ):
             kept.append(joist)
             beside.append((a0, a1, s0, s1))
     return kept
