@@ -13,6 +13,7 @@ from .trades.foundations.kind import FOUNDATION
 from .trades.ground.kind import GROUND_STAGE, SPOT, STEP
 from .trades.levels.kind import LEVEL, LEVEL_STAGE
 from .trades.lines.kind import CONSTRUCTION, GRID
+from .trades.loads.kind import LOAD_STAGE
 from .trades.makeups.kind import MAKE_UP
 from .trades.onroofs.kind import CHIMNEY, DOWNPIPE, FITTING, ON_ROOF_STAGE
 from .trades.openings.kind import KIND, OPENING, OPENING_STAGE
@@ -41,6 +42,7 @@ STAGES: tuple[Stage[Any], ...] = (
     RAIL_STAGE,
     ROOM_STAGE,
     VAULT_STAGE,
+    LOAD_STAGE,
 )
 """No stage reads a later one."""
 

@@ -121,6 +121,8 @@ export interface Client {
   solid: boolean;
   roofAlone: boolean;
   framing: boolean;
+  /** What is lit up on the drawings beside the selection: what carries it. */
+  lit: string[];
   message: { text: string; tone: "wrong" | "note" } | null;
   panel: PanelName | null;
   hint: string;
@@ -164,6 +166,7 @@ export const useClient = create<Client>((set) => ({
   solid: false,
   roofAlone: false,
   framing: false,
+  lit: [],
   message: null,
   panel: null,
   hint: "",
@@ -172,7 +175,7 @@ export const useClient = create<Client>((set) => ({
   at: { x: 300, y: 200 },
   // Another selection stands alone, unless it says with what.
   set: (part) =>
-    set("selection" in part ? { ...("also" in part ? {} : { also: [] }), lettering: null, ...part } : part),
+    set("selection" in part ? { ...("also" in part ? {} : { also: [] }), lettering: null, lit: [], ...part } : part),
 }));
 
 /** Some of what the screen holds: what reads it is drawn anew when one of these changes, and for nothing else. */

@@ -82,6 +82,15 @@ FLOORS = (
     Check("ground-high", "the ground lies below the top of the foundation"),
     Check("footing-bare", "footings are covered by the ground"),
 )
+LOADS = (
+    Check("beam-end-free", "both ends of a beam are carried", "blocking"),
+    Check("post-on-joists", "a post stands on what carries it down", source=PRACTICE),
+    Check(
+        "bearing-offset",
+        "a wall that bears across joists stands over what bears them",
+        source=f"IRC R502.4 ({MEMORY})",
+    ),
+)
 STAIRS = (
     Check("stair-level", "a stair leads up, to a level that lies near enough"),
     Check(
@@ -162,6 +171,6 @@ DRAWING = (Check("left-out", "an element, and a view, can be drawn", "blocking")
 
 CHECKS = {
     check.code: check
-    for check in (*WALLS, *MAKE_UPS, *OPENINGS, *FLOORS, *STAIRS, *ROOFS, *ON_ROOFS, *OUTDOORS, *DRAWING)
+    for check in (*WALLS, *MAKE_UPS, *OPENINGS, *FLOORS, *LOADS, *STAIRS, *ROOFS, *ON_ROOFS, *OUTDOORS, *DRAWING)
 }
 """Every check by its code."""

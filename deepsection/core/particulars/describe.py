@@ -7,6 +7,7 @@ from functools import lru_cache
 from typing import Any, Literal
 
 from ..catalog import material
+from ..document.command import all_named
 from ..model import (
     MakeUp,
     Project,
@@ -15,6 +16,7 @@ from ..model import (
 from ..resolve import Building, Diagnostic
 from ..rows.outcome import OutcomeTable
 from ..rows.rows import Field
+from ..trades.loads.placed import LOADS
 from ..units import HeightSum, Units, format_length, format_thickness
 from .fields import declaration_of, fields_of
 
@@ -75,8 +77,16 @@ class Check:
 
 
 @dataclass(frozen=True, slots=True)
+class CarriedBy:
+    """A step of a load on its way down: what carries it there, in words and by ids."""
+
+    words: str
+    elements: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Particulars:
-    """Title, fields, sums, outcome, strip and checks of an element."""
+    """Title, fields, sums, outcome, what carries it, strip and checks of an element."""
 
     element: str
     title: str
@@ -85,6 +95,7 @@ class Particulars:
     fields: tuple[Field, ...]
     sums: tuple[SumTable, ...]
     outcome: tuple[OutcomeTable, ...]
+    carried: tuple[CarriedBy, ...]
     strip: Strip | None
     checks: tuple[Check, ...]
 
@@ -114,6 +125,7 @@ def describe_element(
         tuple(row.field for row in fields_of(project, held)),
         tuple(sum_table(project, building, height) for height in sums),
         tuple(kind.outcome(building.placed, held)),
+        tuple(CarriedBy(all_named(step, project), step) for step in building[LOADS].down_from(element)),
         _strip(project, held, kind.make_up(project, held)),
         checks,
     )

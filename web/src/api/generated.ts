@@ -1013,6 +1013,16 @@ export interface components {
             wall: string;
         };
         /**
+         * CarriedBy
+         * @description A step of a load on its way down: what carries it there, in words and by ids.
+         */
+        CarriedBy: {
+            /** Elements */
+            elements: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * Ceiling
          * @description A flat ceiling whose joists bear at a level, over every closed outline of outer walls that reaches it.
          *
@@ -2846,9 +2856,11 @@ export interface components {
         };
         /**
          * Particulars
-         * @description Title, fields, sums, outcome, strip and checks of an element.
+         * @description Title, fields, sums, outcome, what carries it, strip and checks of an element.
          */
         Particulars: {
+            /** Carried */
+            carried: components["schemas"]["CarriedBy"][];
             /** Checks */
             checks: components["schemas"]["Check"][];
             /** Element */

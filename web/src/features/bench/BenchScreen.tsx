@@ -31,23 +31,39 @@ const CLOSE = 0.045;
 /** Plan and projected view on shared projection lines, with the height ladder. */
 export function BenchScreen() {
   const { id, bench, state, views, viewName, saving, busy } = useHeld();
-  const { set, split, fill, selection, also, side, step, tool, section, trial, pointed, elevation, setOut, message } =
-    usePick(
-      "set",
-      "split",
-      "fill",
-      "selection",
-      "also",
-      "side",
-      "step",
-      "tool",
-      "section",
-      "trial",
-      "pointed",
-      "elevation",
-      "setOut",
-      "message",
-    );
+  const {
+    set,
+    split,
+    fill,
+    selection,
+    also,
+    lit,
+    side,
+    step,
+    tool,
+    section,
+    trial,
+    pointed,
+    elevation,
+    setOut,
+    message,
+  } = usePick(
+    "set",
+    "split",
+    "fill",
+    "selection",
+    "also",
+    "lit",
+    "side",
+    "step",
+    "tool",
+    "section",
+    "trial",
+    "pointed",
+    "elevation",
+    "setOut",
+    "message",
+  );
   const [box, size] = useSize();
   const panes = useMemo(() => panesOf(size, split, fill), [size, split, fill]);
   const drawing = tool === "section" || (step === "Sections" && !section);
@@ -141,6 +157,9 @@ export function BenchScreen() {
               )}
             </g>
           </g>
+          {lit.map((element) => (
+            <Halo key={element} element={element} lit />
+          ))}
           {[selection, ...also].map((element) => element && <Halo key={element} element={element} />)}
           {pointer.box && <SelectionBox box={pointer.box} />}
           {pointer.hover && <ProjectionLines {...pointer.hover} />}

@@ -4,7 +4,7 @@ import { useBench } from "./useBench";
 import { type Extent, extentOf, LADDER } from "./viewport";
 
 /** The selected element: a dashed halo in both panes, joined by its projection lines. */
-export function Halo({ element }: { element: string }) {
+export function Halo({ element, lit = false }: { element: string; lit?: boolean }) {
   const { plan, view, viewport, panes } = useBench();
   const owns = (part: string) => part.split("/")[0] === element;
   const above = extentOf(plan, owns);
@@ -17,10 +17,18 @@ export function Halo({ element }: { element: string }) {
   });
   const both = above && below && panes.planBottom > 40 && panes.viewBottom - panes.viewTop > 40;
   return (
-    <g fill="none" stroke="var(--color-line)" strokeWidth={1.2} pointerEvents="none">
+    <g
+      fill={lit ? "var(--color-check)" : "none"}
+      fillOpacity={0.12}
+      stroke={lit ? "var(--color-check)" : "var(--color-line)"}
+      strokeWidth={1.2}
+      pointerEvents="none"
+      data-lit={lit ? element : undefined}
+    >
       {above && <rect {...box(above, viewport.w)} className="dropped" clipPath="url(#clip-plan)" rx={3} />}
       {below && <rect {...box(below, viewport.v)} className="dropped" clipPath="url(#clip-view)" rx={3} />}
       {both &&
+        !lit &&
         [below.u0, below.u1].map((u) => (
           <line
             key={u}

@@ -73,6 +73,7 @@ export function ParticularsPane({ sheet }: { sheet: ReactNode }) {
               </div>
             </Group>
           )}
+          {facts.carried.length > 0 && <CarriedPart carried={facts.carried} />}
           {facts.strip && <MakeUpPart element={element} facts={facts} strip={facts.strip} />}
           {facts.checks.length > 0 && (
             <Group title="Checks">
@@ -158,6 +159,38 @@ function Rows({ element, fields }: { element: string; fields: Facts["fields"] })
 }
 
 /** The strip of a make-up: on what is built of it, with a way to edit it; on itself, with the facts of one layer. */
+/** The way of a load down to the ground, step by step; what is chosen is lit up on the drawings. */
+function CarriedPart({ carried }: { carried: Facts["carried"] }) {
+  const { lit, set } = usePick("lit", "set");
+  const whole = carried.flatMap((step) => step.elements);
+  const same = (ids: string[]) => ids.length === lit.length && ids.every((id) => lit.includes(id));
+  return (
+    <Group title="What carries it">
+      <ol className="flex flex-col gap-1">
+        {carried.map((step) => (
+          <li key={step.elements.join(" ")}>
+            <button
+              type="button"
+              aria-pressed={same(step.elements)}
+              onClick={() => set({ lit: same(step.elements) ? [] : step.elements })}
+              className="w-full rounded-md px-2 py-1 text-left text-[13px] first-letter:uppercase hover:bg-ground aria-pressed:bg-check-ground"
+            >
+              {step.words}
+            </button>
+          </li>
+        ))}
+      </ol>
+      <Button
+        className="mt-2 w-full justify-center"
+        aria-pressed={same(whole)}
+        onClick={() => set({ lit: same(whole) ? [] : whole })}
+      >
+        {same(whole) ? "Light off" : "Light up the way down"}
+      </Button>
+    </Group>
+  );
+}
+
 function MakeUpPart({ element, facts, strip }: { element: string; facts: Facts; strip: Schemas["Strip"] }) {
   const { set } = usePick("set");
   const [layer, setLayer] = useState<string | null>(null);

@@ -1,0 +1,1 @@
+"""What carries what, down to the ground."""
