@@ -15,13 +15,13 @@ from ...geometry import Frame, Point, polygons_of
 from ...model import Layer
 from ...units import format_length
 from ..posts.placed import BEAMS, POSTS, PlacedBeam
-from .joists import Turned
-from .lettering_plan import SMALL, Box, Lettered, groups_of, measured, on_paper, spot
+from .lettering_plan import SMALL, Lettered, groups_of, measured, on_paper, spot
 from .members import Members, floor_members, hangers
 from .place import FloorPlan
 from .schedule import Numbered, numbered
 from .span_checks import joists_in
 from .spans import JoistSize
+from .turned import Box, Turned
 
 HANGER = 1.6
 """Length of the stroke of a hanger (paper mm)."""

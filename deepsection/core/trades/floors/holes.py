@@ -12,7 +12,9 @@ from ...geometry import polygons_of
 from ...model import Framing
 from ...tolerance import TOL
 from .bays import Bay, without
-from .joists import PLIES, WHOLE, Turned, squared_off
+from .joists import PLIES, WHOLE, runs_at
+from .supports import Run
+from .turned import Box, Turned
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,9 +27,9 @@ class HoleFrame:
     headers: tuple[tuple[str, MultiPolygon], ...]
 
     @property
-    def taken(self) -> shapely.Geometry:
-        """Where no other joist lies."""
-        return shapely.union_all([self.area, *(area for _, area in (*self.trimmers, *self.headers))])
+    def members(self) -> list[Polygon | MultiPolygon]:
+        """Where no other joist lies: the hole, and each member of its frame."""
+        return [self.area, *(area for _, area in (*self.trimmers, *self.headers))]
 
 
 def hole_frames(bay: Bay, within: Polygon | MultiPolygon, framing: Framing) -> tuple[HoleFrame, ...]:
@@ -38,7 +40,9 @@ def hole_frames(bay: Bay, within: Polygon | MultiPolygon, framing: Framing) -> t
     framed: list[HoleFrame] = []
     within = without(within, [hole for _, hole in bay.holes]) if len(bay.holes) > 1 else within
     for name, hole in sorted(bay.holes, key=lambda held: -held[1].area):
-        framed.append(_frame(name, hole, bay, within, [held.taken for held in framed], framing.thickness))
+        framed.append(
+            _frame(name, hole, bay, within, [area for held in framed for area in held.members], framing.thickness)
+        )
     return tuple(framed)
 
 
@@ -53,7 +57,7 @@ def _frame(
     hole: Polygon,
     bay: Bay,
     within: Polygon | MultiPolygon,
-    others: list[shapely.Geometry],
+    others: list[Polygon | MultiPolygon],
     t: float,
 ) -> HoleFrame:
     turned = Turned(bay.direction)
@@ -62,18 +66,17 @@ def _frame(
     trimmers: list[tuple[str, MultiPolygon]] = []
     headers: list[tuple[str, MultiPolygon]] = []
 
-    def pieces(strip: Polygon) -> Iterator[Polygon]:
-        area: Polygon | MultiPolygon = strip
-        for other in others:
-            area = squared_off(turned, area, other)
-        yield from polygons_of(shapely.intersection(area, within, grid_size=TOL.node))
+    taken = [box for other in others for box in turned.boxes(other)]
+
+    def pieces(low: float, run: Run) -> Iterator[Polygon]:
+        for box in Box(low, low + t, run.start, run.end).cut_off(taken):
+            yield from polygons_of(shapely.intersection(turned.rectangle(*box), within, grid_size=TOL.node))
 
     for ply in range(PLIES):
         for side, low in (("low", a0 - (ply + 1) * t), ("high", a1 + ply * t)):
             beside = turned.rectangle(low, low + t, s0, s1)
-            runs = turned.runs(bay, low + t / 2, far[2] - 1.0, far[3] + 1.0, "butted")
-            strips = [turned.rectangle(low, low + t, run.start, run.end) for run in runs]
-            member = _whole(turned, (piece for strip in strips for piece in pieces(strip)), t, 0, beside)
+            runs = runs_at(turned, bay, low + t / 2, far.s0 - 1.0, far.s1 + 1.0, "butted")
+            member = _whole(turned, (piece for run in runs for piece in pieces(low, run)), t, 0, beside)
             if not member.is_empty:
                 trimmers.append((f"{side}:{ply}", member))
     # Without a trimmer of its own at a side, a header goes on to what is there.

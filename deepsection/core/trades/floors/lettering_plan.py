@@ -8,8 +8,8 @@ from dataclasses import dataclass
 
 from ...drawing import Mark, Region, Stroke, Text, path, readable
 from ...geometry import Frame, Point
-from .joists import Turned
 from .schedule import Numbered
+from .turned import Box, Turned
 
 WIDE = 0.86
 """Width of a letter of the mono face, as a share of its height."""
@@ -21,9 +21,6 @@ GAP = 1.7
 """Joists farther apart than so many spacings are two groups."""
 PLACES = (0.3, 0.05, 0.55, 0.15, 0.7)
 """Where along its joists the line of a group may lie: the first at which there is room."""
-
-Box = tuple[float, float, float, float]
-"""(least and greatest across the joists, least and greatest along them), mm."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +87,7 @@ class Lettered:
                 at = low + (high - low) * share
                 for gap in group.beside:
                     box = self._box(text, gap, at)
-                    if box[3] < high and not any(_meet(box, other) for other in self.taken):
+                    if box[3] < high and not any(box.meets(other) for other in self.taken):
                         self.taken.append(box)
                         yield from self._range(group, at, key)
                         yield from self._text(text, box, key)
@@ -102,7 +99,7 @@ class Lettered:
         if abs(gap[1] - gap[0] - OPEN) < 1e-6:
             # Beside a single joist: close to it.
             middle = gap[0] + tall + 0.4 * self.scale
-        return middle - tall, middle + tall, at + 0.8 * self.scale, at + long
+        return Box(middle - tall, middle + tall, at + 0.8 * self.scale, at + long)
 
     def _range(self, group: Group, at: float, key: str) -> Iterator[Mark]:
         if len(group.boxes) > 1:
@@ -119,10 +116,6 @@ class Lettered:
 def _run_together(a: Box, b: Box) -> bool:
     """Whether two joists run beside each other for the better part of their lengths."""
     return min(a[3], b[3]) - max(a[2], b[2]) > max(a[3] - a[2], b[3] - b[2]) / 2
-
-
-def _meet(a: Box, b: Box) -> bool:
-    return a[0] < b[1] and b[0] < a[1] and a[2] < b[3] and b[2] < a[3]
 
 
 def spot(frame: Frame, turned: Turned, across: float, along: float) -> Point:

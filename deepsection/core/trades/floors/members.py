@@ -13,8 +13,10 @@ from shapely.geometry import MultiPolygon, Polygon
 from ...geometry import Line, Point, polygons_of
 from ...model import Framing
 from .bays import Bay, Rim, without
+from .blocks import blocks_between, blocks_over
 from .holes import HoleFrame, hole_frames
-from .joists import blocks_between, blocks_over, joists_of
+from .joists import joists_of
+from .turned import Turned
 
 REACH = 2.0
 """Members whose ends come this near to each other (mm) meet."""
@@ -78,21 +80,19 @@ def floor_members(bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing
 
 def _in_bay(framing: Framing, bay: Bay, within: shapely.Geometry, frames: tuple[HoleFrame, ...], rows: bool) -> _Found:
     """The joists of a bay beside the frames of its holes, and the blocks between them."""
-    taken = [held.taken for held in frames]
+    taken = [area for frame in frames for area in frame.members]
     joists = joists_of(framing, bay, within, taken)
     across = (bay.direction[1], -bay.direction[0])
     for joist in joists:
         number = f":{joist.run.number}" if joist.run.number else ""
         yield Member("joist", f"{bay.slot}:{joist.slot}{number}", joist.area, bay.direction)
-    if not (rows or bay.supports):
-        return
-    free = without(within, [*taken, *(held.area for held in joists)])
-    over = list(blocks_over(bay, free, framing.thickness))
-    for name, area in over:
+    others = [*taken, *(held.area for held in joists)]
+    for name, area in blocks_over(bay, within, others, framing.thickness):
         yield Member("blocking", f"{bay.slot}:{name}", area, across)
     if rows:
-        clear = without(free, [area for _, area in over])
-        for name, area in blocks_between(bay, joists, clear, framing.thickness):
+        turned = Turned(bay.direction)
+        boxes = [box for area in taken for box in turned.boxes(area)]
+        for name, area in blocks_between(bay, joists, within, boxes, framing.thickness):
             yield Member("blocking", f"{bay.slot}:{name}", area, across)
 
 

@@ -20,7 +20,7 @@ from ...units import Units, format_length
 from ..levels.placed import LEVELS
 from ..posts.placed import BEAMS
 from .bays import Bay, Rim
-from .members import REACH, Members, floor_members
+from .members import REACH, floor_members
 from .place import FLOORS, FloorPlan
 from .spans import JoistSize, joist_reach, joist_sizes
 from .supports import clear_spans, nearly_bearing
@@ -135,8 +135,7 @@ def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
         for held in verdicts(placed, flat):
             if not held.is_enough and flat.floor.sized == "by tables":
                 yield _too_far(held, flat.floor, layer.framing.spacing, placed.project.units)
-        members = floor_members(flat.bays, flat.rims, layer.framing, flat.floor.blocked)
-        for at in free_ends(members, flat)[:1]:
+        for at in free_ends(flat.bays, flat.rims, layer.framing, flat.floor.blocked, flat.bearing)[:1]:
             message = f"a joist of {flat.floor.name} ends in the air: nothing bears it there, and it hangs on nothing"
             yield Diagnostic("joist-end-free", message, flat.floor.id, "bearing", at=at)
         yield from _missing(placed, flat, layer.thickness)
@@ -162,18 +161,26 @@ def _missing(placed: Placed, flat: FloorPlan, depth: float) -> Iterator[Diagnost
             yield Diagnostic("beam-misses", message, beam.beam.id, "top_offset", off, 0.0, at=beam.start)
 
 
-def free_ends(members: Members, flat: FloorPlan) -> list[Point]:
+@lru_cache(maxsize=64)
+def free_ends(
+    bays: tuple[Bay, ...],
+    rims: tuple[Rim, ...],
+    framing: Framing,
+    blocked: bool,
+    bearing: Polygon | MultiPolygon,
+) -> tuple[Point, ...]:
     """Where joists, trimmers and headers end on nothing: on no bearing, and against no member."""
+    members = floor_members(bays, rims, framing, blocked)
     ends: list[Point] = []
     for member in members.all:
         if member.role in ("joist", "trimmer_joist", "header_joist"):
             lines = (_middle(piece, member.direction) for _, piece in member.pieces)
             ends += [(x, y) for line in lines for x, y in line.coords]
     if not ends:
-        return []
+        return ()
     crossing = [held.area for held in members.all if held.role in ("rim_joist", "trimmer_joist", "header_joist")]
-    beams = [held.area for bay in flat.bays for held in bay.supports]
-    held = shapely.union_all([*crossing, *beams, flat.bearing]).buffer(REACH)
+    beams = [held.area for bay in bays for held in bay.supports]
+    held = shapely.union_all([*crossing, *beams, bearing]).buffer(REACH)
     shapely.prepare(held)
     inside = shapely.intersects_xy(held, np.array(ends))
-    return [end for end, ok in zip(ends, inside) if not ok]
+    return tuple(end for end, ok in zip(ends, inside) if not ok)

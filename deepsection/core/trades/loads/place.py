@@ -6,6 +6,8 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from functools import lru_cache
 
 from shapely.geometry import LineString, Point
 
@@ -18,7 +20,7 @@ from ..floors.supports import ALONG
 from ..levels.placed import LEVELS
 from ..posts.placed import BEAMS, POSTS, PlacedBeam, PlacedPost
 from ..roofs.placed import ROOFS, ResolvedRoof
-from ..walls.planned import WALLS, PlannedWall
+from ..walls.planned import WALLS, PlannedWall, WallPlan
 from .placed import Loads
 
 NEAR = 60.0
@@ -31,32 +33,67 @@ AT_EAVE = 600.0
 """A roof stands on walls as near as this (mm) to its outline."""
 
 
+@dataclass(frozen=True, slots=True)
+class _House:
+    """All that loads follow from; its levels by id and height."""
+
+    plan: WallPlan
+    floors: tuple[FloorPlan, ...]
+    beams: tuple[PlacedBeam, ...]
+    posts: tuple[PlacedPost, ...]
+    roofs: tuple[ResolvedRoof, ...]
+    foundations: tuple[Foundation, ...]
+    levels: tuple[tuple[str, float], ...]
+
+    def z(self, level: str) -> float:
+        """The height of a level (mm)."""
+        return next(z for id, z in self.levels if id == level)
+
+
 def place_loads(placed: Placed) -> Loads:
     """Who carries whom; what nothing carries goes to what is found."""
+    levels = tuple((id, level.z) for id, level in placed[LEVELS].items())
+    house = _House(
+        placed[WALLS],
+        placed[FLOORS],
+        placed[BEAMS],
+        placed[POSTS],
+        placed[ROOFS],
+        placed.project.foundations,
+        levels,
+    )
+    loads, found = _loads(house)
+    placed.findings += found
+    return loads
+
+
+@lru_cache(maxsize=8)
+def _loads(house: _House) -> tuple[Loads, tuple[Diagnostic, ...]]:
     carriers: dict[str, tuple[str, ...]] = {}
-    for roof in placed[ROOFS]:
-        carriers[roof.block.id] = tuple(_under_roof(placed, roof))
-    for flat in placed[FLOORS]:
-        carriers[flat.floor.id] = tuple(_under_floor(placed, flat))
-    for wall in placed[WALLS].walls:
+    found: list[Diagnostic] = []
+    for roof in house.roofs:
+        carriers[roof.block.id] = tuple(_under_roof(house, roof))
+    for flat in house.floors:
+        carriers[flat.floor.id] = tuple(_under_floor(house, flat))
+    for wall in house.plan.walls:
         carried = {id for id, held in carriers.items() if wall.wall.id in held}
-        carriers[wall.wall.id] = tuple(id for id in _under_wall(placed, wall) if id not in carried)
-    for beam in placed[BEAMS]:
-        carriers[beam.beam.id] = tuple(_under_beam(placed, beam))
-    for post in placed[POSTS]:
-        carriers[post.post.id] = tuple(_under_post(placed, post))
-    for held in placed.project.foundations:
+        carriers[wall.wall.id] = tuple(id for id in _under_wall(house, wall, found) if id not in carried)
+    for beam in house.beams:
+        carriers[beam.beam.id] = tuple(_under_beam(house, beam, found))
+    for post in house.posts:
+        carriers[post.post.id] = tuple(_under_post(house, post, found))
+    for held in house.foundations:
         carriers[held.id] = ()
-    return Loads(carriers)
+    return Loads(carriers), tuple(found)
 
 
-def _founded(placed: Placed, level: str) -> Foundation | None:
-    return next((held for held in placed.project.foundations if held.level == level), None)
+def _founded(house: _House, level: str) -> Foundation | None:
+    return next((held for held in house.foundations if held.level == level), None)
 
 
-def _under_floor(placed: Placed, flat: FloorPlan) -> Iterator[str]:
-    plan, floor = placed[WALLS], flat.floor
-    founded = _founded(placed, floor.level)
+def _under_floor(house: _House, flat: FloorPlan) -> Iterator[str]:
+    plan, floor = house.plan, flat.floor
+    founded = _founded(house, floor.level)
     if founded and floor.bearing in (founded.sill, founded.top):
         yield founded.id
     else:
@@ -69,44 +106,43 @@ def _touches(flat: FloorPlan, wall: PlannedWall) -> bool:
     return bool(flat.area.intersects(wall.footprint))
 
 
-def _under_wall(placed: Placed, wall: PlannedWall) -> Iterator[str]:
-    plan, level = placed[WALLS], wall.wall.base.level
+def _under_wall(house: _House, wall: PlannedWall, found: list[Diagnostic]) -> Iterator[str]:
+    plan, level = house.plan, wall.wall.base.level
     middle = Point(wall.at(wall.length / 2))
     if wall.wall.base.on_roof:
-        over = (roof for roof in placed[ROOFS] if roof.outline.intersects(wall.footprint))
+        over = (roof for roof in house.roofs if roof.outline.intersects(wall.footprint))
         yield from (roof.block.id for roof in over)
         return
-    founded = _founded(placed, level)
+    founded = _founded(house, level)
     around = {id for outline in plan.outlines_on(level) for id in outline.walls}
-    floor = next((flat for flat in placed[FLOORS] if flat.floor.level == level), None)
+    floor = next((flat for flat in house.floors if flat.floor.level == level), None)
     if founded and (floor is None or wall.wall.id in around):
         yield founded.id
         return
     bearing = floor.floor.bearing if floor else level
-    below = list(_walls_below(placed, wall, bearing))
-    below += _beams_below(placed, wall, floor)
+    below = list(_walls_below(house, wall, bearing))
+    below += _beams_below(house, wall, floor)
     if below:
         yield from below
-    elif floor and floor.area.buffer(NEAR).contains(middle):
+    elif floor and floor.area.distance(middle) < NEAR:
         yield floor.floor.id
-        _across_joists(placed, wall, floor)
+        _across_joists(wall, floor, found)
 
 
-def _walls_below(placed: Placed, wall: PlannedWall, bearing: str) -> Iterator[str]:
+def _walls_below(house: _House, wall: PlannedWall, bearing: str) -> Iterator[str]:
     """The walls up to a level that run along under a wall."""
-    line = wall.axis.line_string()
-    for held in placed[WALLS].walls:
-        if held.wall.top.level == bearing and held.wall.id != wall.wall.id and _in_line(held.run, wall.run):
-            other = held.axis.line_string()
-            if line.buffer(STACKED, cap_style="flat").intersection(other).length > STACKED:
-                yield held.wall.id
+    beside = wall.axis.line_string().buffer(STACKED, cap_style="flat")
+    for held in house.plan.walls:
+        under = held.wall.top.level == bearing and held.wall.id != wall.wall.id and _in_line(held.run, wall.run)
+        if under and beside.intersection(held.axis.line_string()).length > STACKED:
+            yield held.wall.id
 
 
-def _beams_below(placed: Placed, wall: PlannedWall, floor: FloorPlan | None) -> Iterator[str]:
+def _beams_below(house: _House, wall: PlannedWall, floor: FloorPlan | None) -> Iterator[str]:
     """The beams that carry a floor and run along under a wall on it."""
     names = {held.name for bay in floor.bays for held in bay.supports} if floor else set()
     line = wall.axis.line_string().buffer(STACKED, cap_style="flat")
-    for beam in placed[BEAMS]:
+    for beam in house.beams:
         along = LineString([beam.start, beam.end])
         if beam.beam.id in names and line.intersection(along).length > STACKED:
             yield beam.beam.id
@@ -116,12 +152,12 @@ def _in_line(a: Spot, b: Spot) -> bool:
     return abs(a[0] * b[1] - a[1] * b[0]) < ALONG
 
 
-def _across_joists(placed: Placed, wall: PlannedWall, floor: FloorPlan) -> None:
+def _across_joists(wall: PlannedWall, floor: FloorPlan, found: list[Diagnostic]) -> None:
     """A wall that bears, across joists and off what bears these, is pointed out."""
     if not wall.wall.bears:
         return
     spot = Point(wall.at(wall.length / 2))
-    bay = next((held for held in floor.bays if held.region.buffer(NEAR).contains(spot)), None)
+    bay = next((held for held in floor.bays if held.region.distance(spot) < NEAR), None)
     if bay is None or _in_line(bay.direction, wall.run):
         return
     message = (
@@ -129,38 +165,38 @@ def _across_joists(placed: Placed, wall: PlannedWall, floor: FloorPlan) -> None:
         "let one run below it, or let an engineer size these joists"
     )
     if floor.floor.sized == "by tables":
-        placed.findings.append(Diagnostic("bearing-offset", message, wall.wall.id, "bearing", at=(spot.x, spot.y)))
+        found.append(Diagnostic("bearing-offset", message, wall.wall.id, "bearing", at=(spot.x, spot.y)))
 
 
-def _under_beam(placed: Placed, beam: PlacedBeam) -> Iterator[str]:
+def _under_beam(house: _House, beam: PlacedBeam, wrong: list[Diagnostic]) -> Iterator[str]:
     found: dict[str, None] = {}
     for end, spot in ((beam.beam.start, beam.start), (beam.beam.end, beam.end)):
-        own = [end.post] if end.post else list(_at_end(placed, beam, spot))
+        own = [end.post] if end.post else list(_at_end(house, beam, spot))
         if not own:
             message = "nothing carries this end of the beam: a post under it, a wall, or another beam would"
-            placed.findings.append(Diagnostic("beam-end-free", message, beam.beam.id, "end", at=spot))
+            wrong.append(Diagnostic("beam-end-free", message, beam.beam.id, "end", at=spot))
         found |= dict.fromkeys(own)
     yield from found
 
 
-def _at_end(placed: Placed, beam: PlacedBeam, spot: Spot) -> Iterator[str]:
+def _at_end(house: _House, beam: PlacedBeam, spot: Spot) -> Iterator[str]:
     """What carries a beam at one of its ends, where that is no post's."""
-    levels, point = placed[LEVELS], Point(spot)
+    point = Point(spot)
     top, bottom = beam.top.total, beam.top.total - beam.beam.depth
-    for wall in placed[WALLS].walls:
+    for wall in house.plan.walls:
         held = wall.wall
-        high = math.inf if held.top.kind == "roof" else levels[held.top.level].z
-        if levels[held.base.level].z - NEAR < bottom < high + NEAR and wall.footprint.buffer(NEAR).contains(point):
+        high = math.inf if held.top.kind == "roof" else house.z(held.top.level)
+        if house.z(held.base.level) - NEAR < bottom < high + NEAR and wall.footprint.distance(point) < NEAR:
             yield held.id
-    for founded in placed.project.foundations:
-        low, high = levels[founded.footing].z, levels[founded.sill or founded.top or founded.level].z
-        rings = [outline.polygon.exterior for outline in placed[WALLS].outlines_on(founded.level)]
+    for founded in house.foundations:
+        low, high = house.z(founded.footing), house.z(founded.sill or founded.top or founded.level)
+        rings = [outline.polygon.exterior for outline in house.plan.outlines_on(founded.level)]
         reach = founded.stem_thickness + NEAR
         if low < bottom < high + NEAR and any(ring.distance(point) < reach for ring in rings):
             yield founded.id
-    for other in placed[BEAMS]:
+    for other in house.beams:
         meets = abs(other.top.total - bottom) < NEAR or abs(other.top.total - top) < NEAR
-        if other is not beam and meets and other.outline.buffer(NEAR).contains(point) and not _shares(other, spot):
+        if other is not beam and meets and other.outline.distance(point) < NEAR and not _shares(other, spot):
             yield other.beam.id
 
 
@@ -169,21 +205,21 @@ def _shares(other: PlacedBeam, spot: Spot) -> bool:
     return any(math.dist(end, spot) < NEAR for end in (other.start, other.end))
 
 
-def _under_post(placed: Placed, post: PlacedPost) -> Iterator[str]:
+def _under_post(house: _House, post: PlacedPost, found: list[Diagnostic]) -> Iterator[str]:
     point, level = Point(post.post.x, post.post.y), post.post.base.level
-    floor = next((flat for flat in placed[FLOORS] if flat.floor.level == level), None)
+    floor = next((flat for flat in house.floors if flat.floor.level == level), None)
     if floor is None:
-        founded = next((f for f in placed.project.foundations if f.level == level and not f.sill), None)
+        founded = next((f for f in house.foundations if f.level == level and not f.sill), None)
         if founded and not post.post.pad:
             yield founded.id
         return
     supports = [held for bay in floor.bays for held in bay.supports if _beside(held.line, point)]
-    walls = (wall for wall in placed[WALLS].walls if wall.wall.top.level == floor.floor.bearing)
+    walls = (wall for wall in house.plan.walls if wall.wall.top.level == floor.floor.bearing)
     below = [held.name for held in supports]
     below += [wall.wall.id for wall in walls if _beside([wall.start, wall.end], point)]
     if below:
         yield from dict.fromkeys(below)
-    elif floor.area.buffer(NEAR).contains(point):
+    elif floor.area.distance(point) < NEAR:
         yield floor.floor.id
         message = (
             f"this post stands on the joists of {floor.floor.name} alone: a wall or a beam under it would carry it "
@@ -191,19 +227,19 @@ def _under_post(placed: Placed, post: PlacedPost) -> Iterator[str]:
         )
         if floor.floor.sized == "by tables":
             at = (point.x, point.y)
-            placed.findings.append(Diagnostic("post-on-joists", message, post.post.id, "base", at=at))
+            found.append(Diagnostic("post-on-joists", message, post.post.id, "base", at=at))
 
 
 def _beside(line: Iterable[Spot], point: Point) -> bool:
     return bool(LineString(list(line)).distance(point) < UNDER_POST)
 
 
-def _under_roof(placed: Placed, roof: ResolvedRoof) -> Iterator[str]:
-    near = roof.outline.exterior.buffer(AT_EAVE)
-    for wall in placed[WALLS].walls:
+def _under_roof(house: _House, roof: ResolvedRoof) -> Iterator[str]:
+    edge = roof.outline.exterior
+    for wall in house.plan.walls:
         up_to_it = wall.wall.top.level == roof.block.plate and wall.wall.bears
-        if up_to_it and near.contains(Point(wall.at(wall.length / 2))):
+        if up_to_it and edge.distance(Point(wall.at(wall.length / 2))) < AT_EAVE:
             yield wall.wall.id
-    for beam in placed[BEAMS]:
-        if abs(beam.top.total - roof.plate.total) < NEAR and near.intersects(beam.outline):
+    for beam in house.beams:
+        if abs(beam.top.total - roof.plate.total) < NEAR and edge.distance(beam.outline) < AT_EAVE:
             yield beam.beam.id
