@@ -6,14 +6,14 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import groupby
 
-import numpy as np
 import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon
 
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Placed
-from ...geometry import Line, Point
+from ...geometry import Line, Point, polygons_of
 from ...model import Floor, Framing, Layer
 from ...rows.outcome import OutcomeRow, OutcomeTable
 from ...units import Units, format_length
@@ -53,12 +53,23 @@ def bay_spans(
             if member.slot.startswith(f"{bay.slot}:")
             for _, piece in member.pieces
         ]
-        spans = clear_spans(lines, bearing)
-        if spans:
-            longest = max(range(len(spans)), key=spans.__getitem__)
-            middle = lines[longest].interpolate(0.5, normalized=True)
-            found.append(BaySpan(bay.slot, spans[longest], (middle.x, middle.y)))
+        if lines:
+            found.append(_farthest(bay.slot, lines, bearing))
     return tuple(found)
+
+
+def _farthest(bay: str, lines: list[LineString], bearing: Polygon | MultiPolygon) -> BaySpan:
+    """The farthest span of some joists; those that are shorter than what was found need not be looked at."""
+    best = BaySpan(bay, 0.0, lines[0].coords[0])
+    for length, alike in groupby(sorted(lines, key=lambda line: -line.length), key=lambda line: round(line.length)):
+        if length + 1.0 < best.clear:
+            break
+        own = list(alike)
+        for line, clear in zip(own, clear_spans(own, bearing)):
+            if clear > best.clear:
+                middle = line.interpolate(0.5, normalized=True)
+                best = BaySpan(bay, clear, (middle.x, middle.y))
+    return best
 
 
 def _middle(piece: Polygon, direction: Point) -> LineString:
@@ -179,8 +190,9 @@ def free_ends(
     if not ends:
         return ()
     crossing = [held.area for held in members.all if held.role in ("rim_joist", "trimmer_joist", "header_joist")]
-    beams = [held.area for bay in bays for held in bay.supports]
-    held = shapely.union_all([*crossing, *beams, bearing]).buffer(REACH)
-    shapely.prepare(held)
-    inside = shapely.intersects_xy(held, np.array(ends))
-    return tuple(end for end, ok in zip(ends, inside) if not ok)
+    carrying = shapely.STRtree(
+        [*crossing, *(held.area for bay in bays for held in bay.supports), *polygons_of(bearing)]
+    )
+    held = carrying.query([shapely.Point(end) for end in ends], predicate="dwithin", distance=REACH)[0]
+    borne = set(held.tolist())
+    return tuple(end for k, end in enumerate(ends) if k not in borne)
