@@ -356,7 +356,13 @@ def _sheets() -> tuple[Sheet, ...]:
             *four_sides(64, (260, 690), (450, 190)),
         ),
         sheet(3, "Sections", "ARCH D", ("section:section-a", 48, 270, 400), ("section:section-b", 64, 660, 190)),
-        sheet(4, "Stair", "ARCH C", ("section:section-c", 32, 300, 250)),
+        sheet(
+            4,
+            "Stair",
+            "ARCH D",
+            ("section:section-c", 32, 305, 330),
+            ("section:setting:main-stair", 24, 735, 330),
+        ),
         sheet(
             5,
             "Framing",

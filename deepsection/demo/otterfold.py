@@ -288,4 +288,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:framing:main-floor", 64, 190, 240),
             ("plan:framing:upper-joists", 64, 440, 240),
         ),
+        sheet(6, "Stair", "ARCH B", ("section:setting:main-stair", 16, 210, 150)),
     )

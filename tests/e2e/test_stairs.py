@@ -86,3 +86,10 @@ def test_the_last_riser_is_dragged_and_every_going_follows(bench: Bench) -> None
     bench.saved()
     (stair,) = kept(bench, "stairs")
     assert stair["going"] is None
+
+
+def test_the_setting_out_of_a_stair_is_shown(bench: Bench) -> None:
+    bench.open("otterfold")
+    bench.search("Stair, setting out")
+    expect(bench.page.get_by_role("heading", name="Stair, setting out")).to_be_visible()
+    expect(bench.marks("view", "main-stair/carriage").first).to_be_attached()

@@ -232,6 +232,12 @@ export function useActions(): Action[] {
         step: "Plan",
         run: () => set({ framing: !framing, step: "Plan", tool: "select", solid: false }),
       });
+    for (const stair of project.stairs ?? [])
+      actions.push({
+        id: `setting-${stair.id}`,
+        label: `${stair.name}, setting out`,
+        run: () => set({ step: "Sections", section: `setting:${stair.id}`, selection: stair.id, solid: false }),
+      });
     const joisted = project.floors?.find((held) => held.id === selection);
     if (joisted)
       actions.push({

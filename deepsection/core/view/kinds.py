@@ -18,6 +18,7 @@ from .plan import draw_plan, plan_title
 from .roofplan import ROOF_PLAN, draw_roof_plan
 from .section import draw_section, section_frame
 from .setting import Setting
+from .settingout import draw_setting_out, setting_title
 from .unfolded import draw_unfolded
 
 SIDES: tuple[Side, ...] = ("south", "east", "north", "west")
@@ -91,6 +92,11 @@ def _sections(project: Project) -> Iterator[View]:
         yield View(f"section:{line.id}", f"Section {line.name}", line)
 
 
+def _settings_out(project: Project) -> Iterator[View]:
+    for stair in project.stairs:
+        yield View(f"section:setting:{stair.id}", setting_title(stair), stair)
+
+
 def _section_look(view: View) -> float:
     frame = section_frame(view.subject)
     return math.degrees(math.atan2(frame.dy, frame.dx))
@@ -142,6 +148,12 @@ SECTION = ViewKind(
     draw=lambda building, view, look, setting: draw_section(building, view.subject, setting),
 )
 
+SETTING_OUT = ViewKind(
+    _settings_out,
+    look=lambda view: float(view.subject.turn),
+    draw=lambda building, view, look, setting: draw_setting_out(building, view.subject, view.name, setting),
+)
+
 VIEW_KINDS: tuple[ViewKind, ...] = (
     PLAN,
     FRAMING_PLAN,
@@ -151,5 +163,6 @@ VIEW_KINDS: tuple[ViewKind, ...] = (
     INTERIOR,
     UNFOLDED,
     SECTION,
+    SETTING_OUT,
 )
 """In the order of work."""
