@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..drawing import Drawing, extent
+from ..drawing import Drawing, extent, moved
 from ..model import Stair
 from ..resolve import Building
 from ..trades.stairs.placed import STAIRS
@@ -18,7 +18,9 @@ def setting_title(stair: Stair) -> str:
 def draw_setting_out(building: Building, stair: Stair, name: str, setting: Setting) -> Drawing:
     """One string of a stair unfolded, with its steps, goings, heights from finish and angles."""
     placed = next((held for held in building[STAIRS] if held.stair.id == stair.id), None)
-    marks = setting_marks(placed, setting.units, setting.scale) if placed else []
+    own = setting_marks(placed, setting.units, setting.scale) if placed else []
+    # It stands at the height of its foot, as sections do.
+    marks = [moved(mark, 0.0, placed.base) for mark in own] if placed else []
     message = f"{stair.name} cannot be built as it is: its particulars say why."
     return Drawing(
         name=name,

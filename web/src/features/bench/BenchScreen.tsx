@@ -65,7 +65,9 @@ export function BenchScreen() {
     "message",
   );
   const [box, size] = useSize();
-  const panes = useMemo(() => panesOf(size, split, fill), [size, split, fill]);
+  // The setting out of a stair has no place on the plan: it fills the bench.
+  const filled = step === "Sections" && section?.startsWith("setting:") ? "view" : fill;
+  const panes = useMemo(() => panesOf(size, split, filled), [size, split, filled]);
   const drawing = tool === "section" || (step === "Sections" && !section);
   const whole = step === "Plan" || step === "Roof" || drawing ? "plan" : "view";
   const preview = usePreview(id, bench.version, views, saving);
@@ -152,7 +154,7 @@ export function BenchScreen() {
                   drawing={view}
                   id="v"
                   k={viewport.k}
-                  without={fill === "view" && viewport.k >= CLOSE ? NOTHING : ON_LADDER}
+                  without={filled === "view" && viewport.k >= CLOSE ? NOTHING : ON_LADDER}
                 />
               )}
             </g>
@@ -170,7 +172,7 @@ export function BenchScreen() {
           <ActionOverlay overlay={pointer.overlay} />
           <Grips pointer={pointer} viewport={viewport} />
         </svg>
-        <Splitter panes={panes} size={size} onSplit={(at) => set({ split: at })} hidden={fill !== "both"} />
+        <Splitter panes={panes} size={size} onSplit={(at) => set({ split: at })} hidden={filled !== "both"} />
         <PaneHeads
           panes={panes}
           plan={plan}

@@ -94,7 +94,11 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
           <div className="rounded bg-paper/85 pr-1">
             <h2 className="text-[13px] font-semibold">{view?.title ?? "View"}</h2>
             <p className="text-[11px] text-quiet">
-              {view?.kind === "section" ? "cut along its line on the plan" : seen}
+              {view?.name.startsWith("section:setting:")
+                ? "one string unfolded"
+                : view?.kind === "section"
+                  ? "cut along its line on the plan"
+                  : seen}
             </p>
           </div>
           <ViewPanel />
