@@ -370,4 +370,11 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:framing:main-floor", 48, 260, 310),
             ("plan:framing:upper-joists", 48, 660, 330),
         ),
+        sheet(
+            6,
+            "Structure",
+            "ARCH D",
+            ("plan:structure:main-floor", 48, 260, 330),
+            ("plan:structure:upper-joists", 48, 660, 330),
+        ),
     )

@@ -289,4 +289,11 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:framing:upper-joists", 64, 440, 240),
         ),
         sheet(6, "Stair", "ARCH B", ("section:setting:main-stair", 16, 210, 150)),
+        sheet(
+            7,
+            "Structure",
+            "ARCH C",
+            ("plan:structure:main-floor", 64, 190, 240),
+            ("plan:structure:upper-joists", 64, 440, 240),
+        ),
     )

@@ -120,7 +120,7 @@ export interface Client {
   /** Whether the house is shown as a solid, roofs without the floor plan, the framing of the floor instead of its plan. */
   solid: boolean;
   roofAlone: boolean;
-  framing: boolean;
+  framing: "" | "framing" | "structure";
   /** What is lit up on the drawings beside the selection: what carries it. */
   lit: string[];
   message: { text: string; tone: "wrong" | "note" } | null;
@@ -165,7 +165,7 @@ export const useClient = create<Client>((set) => ({
   setOut: false,
   solid: false,
   roofAlone: false,
-  framing: false,
+  framing: "",
   lit: [],
   message: null,
   panel: null,

@@ -226,12 +226,16 @@ export function useActions(): Action[] {
         run: () => set({ roofAlone: !roofAlone, step: "Roof", solid: false }),
       });
     if (project.floors?.length)
-      actions.push({
-        id: "framing",
-        label: framing ? "On the floor plan" : "Framing plan",
-        step: "Plan",
-        run: () => set({ framing: !framing, step: "Plan", tool: "select", solid: false }),
-      });
+      for (const [kind, label] of [
+        ["framing", "Framing plan"],
+        ["structure", "Structural plan"],
+      ] as const)
+        actions.push({
+          id: kind,
+          label: framing === kind ? "On the floor plan" : label,
+          step: "Plan",
+          run: () => set({ framing: framing === kind ? "" : kind, step: "Plan", tool: "select", solid: false }),
+        });
     for (const stair of project.stairs ?? [])
       actions.push({
         id: `setting-${stair.id}`,

@@ -38,6 +38,13 @@ PENS: dict[str, Pen] = {
         Pen("dimension", 0.18, "DIMENSIONS"),
         Pen("symbol", 0.25, "SYMBOLS"),
         Pen("note", 0.18, "NOTES"),
+        # Of structural plans, each on a layer of its own.
+        Pen("slab_edge", 0.50, "SLAB-EDGE"),
+        Pen("void", 0.25, "HOLES"),
+        Pen("wall_below", 0.25, "WALLS-BELOW", dashes=(2.0, 1.0)),
+        Pen("wall_above", 0.13, "WALLS-ABOVE"),
+        Pen("beam", 0.35, "BEAMS", dashes=(5.0, 1.5)),
+        Pen("span", 0.18, "SPANS"),
         Pen("frame", 0.70, "SHEET-FRAME"),
         Pen("title", 0.25, "SHEET-TITLE"),
     )

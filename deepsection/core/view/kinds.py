@@ -12,7 +12,7 @@ from ..geometry import Side, side_direction
 from ..model import Project
 from ..resolve import Building, storeys
 from .elevation import draw_elevation
-from .framingplan import draw_framing_plan, framing_title
+from .framingplan import draw_framing_plan, draw_structural_plan, framing_title, structure_title
 from .interior import draw_interior
 from .plan import draw_plan, plan_title
 from .roofplan import ROOF_PLAN, draw_roof_plan
@@ -69,6 +69,11 @@ def framing_name(floor: str) -> str:
 def _framing_plans(project: Project) -> Iterator[View]:
     for floor in project.floors:
         yield View(framing_name(floor.id), framing_title(floor), floor)
+
+
+def _structural_plans(project: Project) -> Iterator[View]:
+    for floor in project.floors:
+        yield View(f"plan:structure:{floor.id}", structure_title(floor), floor)
 
 
 def _sides(project: Project) -> Iterator[View]:
@@ -130,6 +135,14 @@ FRAMING_PLAN = ViewKind(
     ),
     turns=True,
 )
+STRUCTURAL_PLAN = ViewKind(
+    _structural_plans,
+    look=_south,
+    draw=lambda building, view, look, setting: draw_structural_plan(
+        building, view.subject, view.name, look, setting.scale
+    ),
+    turns=True,
+)
 ELEVATION = ViewKind(_sides, look=lambda view: side_direction(view.subject), draw=_drawn_elevation)
 OWN_ELEVATION = ViewKind(_own("outside"), look=lambda view: float(view.subject.look), draw=_drawn_elevation)
 INTERIOR = ViewKind(
@@ -157,6 +170,7 @@ SETTING_OUT = ViewKind(
 VIEW_KINDS: tuple[ViewKind, ...] = (
     PLAN,
     FRAMING_PLAN,
+    STRUCTURAL_PLAN,
     ROOF_PLAN_VIEW,
     ELEVATION,
     OWN_ELEVATION,

@@ -26,6 +26,12 @@ const PENS: Record<string, ScreenPen> = {
   dimension: { width: 0.6, colour: "#6b6d6c" },
   symbol: { width: 0.8, colour: INK },
   note: { width: 0.7, colour: INK },
+  slab_edge: { width: 1.5, colour: INK },
+  void: { width: 0.8, colour: INK },
+  wall_below: { width: 0.8, colour: "#6b6d6c", dash: "5 3" },
+  wall_above: { width: 0.5, colour: INK },
+  beam: { width: 1.2, colour: INK, dash: "12 4" },
+  span: { width: 0.7, colour: INK },
   hatch: { width: 0.5, colour: "#8d8c86" },
 };
 

@@ -66,7 +66,8 @@ def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numb
     for bay in flat.bays:
         own = [piece for piece in pieces if piece.member.slot.startswith(f"{bay.slot}:")]
         turned = Turned(bay.direction)
-        taken = [turned.box(piece.area) for piece in own] + [turned.box(hole) for _, hole in bay.holes]
+        rims = [piece for piece in pieces if piece.member.role == "rim_joist"]
+        taken = [turned.box(piece.area) for piece in (*own, *rims)] + [turned.box(hole) for _, hole in bay.holes]
         lettered = Lettered(shown.frame, bay.direction, shown.scale, taken)
         joists = [piece for piece in own if piece.member.role == "joist"]
         for group in groups_of(joists, bay.direction, spacing):
@@ -98,7 +99,7 @@ def _bearings(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
             yield Stroke(ring, "hidden", closed=True, part=f"{flat.floor.id}/bearing//", feature="bearing")
 
 
-def _carrying(shown: PlanOf, flat: FloorPlan) -> Iterator[tuple[PlacedBeam, bool]]:
+def beams_carrying(shown: PlanOf, flat: FloorPlan) -> Iterator[tuple[PlacedBeam, bool]]:
     """The beams that carry a floor, and whether they are flush with it."""
     sorts = {held.name: held.flush for bay in flat.bays for held in bay.supports if held.sort != "wall"}
     beams = shown.placed[BEAMS]
@@ -107,7 +108,7 @@ def _carrying(shown: PlanOf, flat: FloorPlan) -> Iterator[tuple[PlacedBeam, bool
 
 def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
     """Beams with what they are made of, dashed where they lie under the joists; the posts under them."""
-    carrying = list(_carrying(shown, flat))
+    carrying = list(beams_carrying(shown, flat))
     under = {end.post for beam, _ in carrying for end in (beam.beam.start, beam.beam.end) if end.post}
     for post in shown.placed[POSTS]:
         if post.post.id in under:
@@ -119,7 +120,7 @@ def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
         key, pen = f"{beam.beam.id}/beam//", "edge" if flush else "hidden"
         for ring in rings_of(shown.frame.turn(beam.outline)):
             yield Stroke(ring, pen, closed=True, part=key, feature="beam", sum=beam.top.id)
-        text = _beam_text(shown, beam, flush)
+        text = beam_text(shown, beam, flush)
         run = _run(beam)
         if (text, run) not in said:
             # Pieces in one line are said once.
@@ -136,7 +137,8 @@ def _run(beam: PlacedBeam) -> Point:
     return round(math.atan2(dy * sign, dx * sign), 3), round((x0 * dy - y0 * dx) * sign, 0)
 
 
-def _beam_text(shown: PlanOf, beam: PlacedBeam, flush: bool) -> str:
+def beam_text(shown: PlanOf, beam: PlacedBeam, flush: bool) -> str:
+    """What a beam is made of, and where it lies."""
     held, units = beam.beam, shown.project.units
     size = JoistSize.of(held.width / held.plies, held.depth, units).name
     return f"{f'{held.plies} of ' if held.plies > 1 else ''}{size}, {'flush' if flush else 'below'}"

@@ -40,19 +40,14 @@ class Group:
         """The stretch along them that all of them run."""
         return max(box[2] for box in self.boxes), min(box[3] for box in self.boxes)
 
-    @property
-    def beside(self) -> list[tuple[float, float]]:
-        """(from, to) across of the room between neighbours, nearest to the middle first; outside of a single one."""
+    def beside(self, room: float) -> list[tuple[float, float]]:
+        """(from, to) across between neighbours, nearest to the middle first; of a single one, so much beside it."""
         if len(self.boxes) == 1:
             a0, a1, _, _ = self.boxes[0]
-            return [(a1, a1 + OPEN), (a0 - OPEN, a0)]
+            return [(a1, a1 + room), (a0 - room, a0)]
         gaps = [(left[1], right[0]) for left, right in zip(self.boxes, self.boxes[1:])]
         middle = sum(self.places) / 2
         return sorted(gaps, key=lambda gap: abs((gap[0] + gap[1]) / 2 - middle))
-
-
-OPEN = 300.0
-"""The room that is looked for beside a single joist (mm)."""
 
 
 def groups_of(own: Sequence[Numbered], direction: Point, spacing: float) -> list[Group]:
@@ -85,7 +80,7 @@ class Lettered:
         for text in texts:
             for share in PLACES:
                 at = low + (high - low) * share
-                for gap in group.beside:
+                for gap in group.beside((TEXT + 1.2) * self.scale):
                     box = self._box(text, gap, at)
                     if box[3] < high and not any(box.meets(other) for other in self.taken):
                         self.taken.append(box)
@@ -95,10 +90,7 @@ class Lettered:
 
     def _box(self, text: str, gap: tuple[float, float], at: float) -> Box:
         tall, long = (TEXT / 2 + 0.25) * self.scale, (len(text) * TEXT * WIDE + 1.6) * self.scale
-        middle = (gap[0] + gap[1]) / 2 if gap[1] - gap[0] < 2 * OPEN else gap[0] + tall
-        if abs(gap[1] - gap[0] - OPEN) < 1e-6:
-            # Beside a single joist: close to it.
-            middle = gap[0] + tall + 0.4 * self.scale
+        middle = (gap[0] + gap[1]) / 2
         return Box(middle - tall, middle + tall, at + 0.8 * self.scale, at + long)
 
     def _range(self, group: Group, at: float, key: str) -> Iterator[Mark]:
@@ -120,8 +112,7 @@ def _run_together(a: Box, b: Box) -> bool:
 
 def spot(frame: Frame, turned: Turned, across: float, along: float) -> Point:
     """A place in a bay, on the drawing."""
-    a, s = turned.across, turned.span
-    return frame.plan_to_turned(a.dx * across + s.dx * along, a.dy * across + s.dy * along)
+    return frame.plan_to_turned(*turned.at(across, along))
 
 
 def line_with_ticks(a: Point, b: Point, scale: float, key: str, feature: str) -> Iterator[Mark]:

@@ -24,6 +24,7 @@ from .members import REACH, floor_members
 from .place import FLOORS, FloorPlan
 from .spans import JoistSize, joist_reach, joist_sizes
 from .supports import clear_spans, nearly_bearing
+from .turned import Box, Turned
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,6 +71,16 @@ def _farthest(bay: str, lines: list[LineString], bearing: Polygon | MultiPolygon
                 middle = line.interpolate(0.5, normalized=True)
                 best = BaySpan(bay, clear, (middle.x, middle.y))
     return best
+
+
+def clear_of(turned: Turned, box: Box, bearing: Polygon | MultiPolygon) -> tuple[float, float]:
+    """From where to where along a joist nothing bears it: the longest such stretch."""
+    middle = (box.a0 + box.a1) / 2
+    ends = [turned.at(middle, s) for s in (box.s0, box.s1)]
+    free = shapely.get_parts(shapely.difference(LineString(ends), bearing))
+    stretches = [tuple(sorted(turned.span.along(point) for point in part.coords)) for part in free]
+    low, high = max(stretches, key=lambda held: held[1] - held[0], default=(box.s0, box.s1))
+    return low, high
 
 
 def _middle(piece: Polygon, direction: Point) -> LineString:

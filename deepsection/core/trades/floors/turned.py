@@ -9,7 +9,7 @@ import numpy as np
 import shapely
 from shapely.geometry import Polygon
 
-from ...geometry import Line, polygons_of
+from ...geometry import Line, Point, polygons_of
 from ...tolerance import TOL
 
 
@@ -59,6 +59,11 @@ class Turned:
     def boxes(self, area: shapely.Geometry) -> Iterator[Box]:
         """Those around each piece of an area."""
         return (self.box(piece) for piece in polygons_of(area))
+
+    def at(self, across: float, along: float) -> Point:
+        """The point in plan of a place."""
+        a, s = self.across, self.span
+        return a.dx * across + s.dx * along, a.dy * across + s.dy * along
 
     def rectangle(self, a0: float, a1: float, s0: float, s1: float) -> Polygon:
         """The area between two places."""

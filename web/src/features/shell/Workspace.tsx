@@ -77,8 +77,9 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
 
   const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${elevation ?? side}`;
   const alone = step === "Roof" && roofAlone && ROOF_PLAN in looks;
-  const [framings, setFramings] = useState<Record<string, string>>({});
-  const framed = step === "Plan" && framing ? framings[level ?? storeys[0]?.level ?? ""] : undefined;
+  const [floors, setFloors] = useState<Record<string, string>>({});
+  const floor = floors[level ?? storeys[0]?.level ?? ""];
+  const framed = step === "Plan" && framing && floor ? `plan:${framing}:${floor}` : undefined;
   const planName = alone ? ROOF_PLAN : (framed ?? storeys.find((held) => held.level === level)?.plan ?? "plan");
   const views = useMemo<ViewWanted[]>(
     () => [
@@ -108,8 +109,8 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
       const next = Object.fromEntries(state.views.map((view) => [view.name, view.look_deg]));
       return JSON.stringify(held) === JSON.stringify(next) ? held : next;
     });
-    setFramings((held) => {
-      const next = Object.fromEntries((state.project.floors ?? []).map(({ level, id }) => [level, framingOf(id)]));
+    setFloors((held) => {
+      const next = Object.fromEntries((state.project.floors ?? []).map(({ level, id }) => [level, id]));
       return JSON.stringify(held) === JSON.stringify(next) ? held : next;
     });
     const { section: chosen, elevation: own, sheet } = useClient.getState();
@@ -204,9 +205,6 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
 }
 
 /** The level of the storey to which an element belongs. */
-/** The name of the framing plan of a floor. */
-const framingOf = (floor: string) => `plan:framing:${floor}`;
-
 function storeyOf(project: Project, id: string): string | null {
   const opening = project.openings?.find((held) => held.id === id);
   const wall = project.walls?.find((held) => held.id === (opening?.wall ?? id));

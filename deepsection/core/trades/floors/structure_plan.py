@@ -1,0 +1,186 @@
+"""A floor for the engineer: its edge, holes, walls, beams, posts, spans, thickness, levels and loads."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+
+import shapely
+
+from ...building.kind import PlanOf
+from ...drawing import Mark, Region, Stroke, Text, path, readable, rings_of
+from ...geometry import Frame, Point, polygons_of
+from ...model import Layer, MakeUp
+from ...units import format_length
+from ..levels.placed import LEVELS
+from ..posts.placed import POSTS
+from ..walls.planned import WALLS
+from .bays import Bay
+from .framing_plan import beam_text, beams_carrying
+from .lettering_plan import SMALL, TEXT, on_paper, spot
+from .members import Members
+from .place import FloorPlan
+from .schedule import numbered
+from .span_checks import clear_of
+from .spans import JoistSize, timber_for, usual_case
+from .turned import Turned
+
+HEAD = 2.6
+"""Length of the head of a span arrow (paper mm)."""
+ROW = 4.6
+"""Height of a line of words (paper mm)."""
+OFF = 100.0
+"""An edge is off its bearing for at least so much of its length (mm)."""
+
+
+def structure_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members) -> Iterator[Mark]:
+    """All that a structural plan of a floor shows but its words and strings."""
+    yield from _walls(shown, flat)
+    yield from _edge(shown, flat)
+    yield from _beams(shown, flat)
+    for bay in flat.bays:
+        yield from _spans(shown, flat, bay, layer, members)
+
+
+def _rings(frame: Frame, area: shapely.Geometry, pen: str, key: str, feature: str) -> Iterator[Mark]:
+    for polygon in polygons_of(frame.turn(area)):
+        for ring in rings_of(polygon):
+            yield Stroke(ring, pen, closed=True, part=key, feature=feature)
+
+
+def _walls(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+    """What bears below, dashed; the walls on the floor, thin."""
+    beams = [held.area for bay in flat.bays for held in bay.supports if held.sort != "wall"]
+    below = shapely.difference(flat.bearing, shapely.union_all(beams)) if beams else flat.bearing
+    below = shapely.intersection(below, flat.area.buffer(1.0, join_style="mitre"))
+    yield from _rings(shown.frame, below, "wall_below", f"{flat.floor.id}/bearing//", "wall below")
+    for wall in shown.placed[WALLS].on(flat.floor.level):
+        if wall.footprint.intersects(flat.area):
+            yield from _rings(shown.frame, wall.footprint, "wall_above", f"{wall.wall.id}/wall//", "wall above")
+
+
+def _edge(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+    """The edge of the deck, the holes in it, and what of the edge is off its bearing."""
+    key = f"{flat.floor.id}/edge//"
+    yield from _rings(shown.frame, flat.area, "slab_edge", key, "edge")
+    names = {held.id: (held.label or held.about.noun).capitalize() for held in shown.project.elements()}
+    for bay in flat.bays:
+        for id, hole in bay.holes:
+            own = f"{id}/hole//"
+            yield from _rings(shown.frame, hole, "void", own, "hole")
+            corners = [shown.frame.plan_to_turned(*point) for point in list(hole.exterior.coords)[:-1]]
+            if len(corners) == 4:
+                for a, b in ((0, 2), (1, 3)):
+                    yield Stroke(path(corners[a], corners[b]), "void", part=own, feature="hole")
+            place = shown.frame.plan_to_turned(hole.centroid.x, hole.centroid.y)
+            yield from on_paper(place, names.get(id, "Hole"), SMALL, 0.0, own, shown.scale)
+    if flat.bearing.is_empty:
+        return
+    for edge in off_bearing(flat):
+        points = [shown.frame.plan_to_turned(x, y) for x, y in edge]
+        yield Stroke(path(*points), "section_mark", part=key, feature="off bearing")
+        middle = ((points[0][0] + points[-1][0]) / 2, (points[0][1] + points[-1][1]) / 2)
+        yield from on_paper(middle, "off its bearing", SMALL, 0.0, key, shown.scale)
+
+
+def off_bearing(flat: FloorPlan) -> list[tuple[Point, ...]]:
+    """The pieces of the edge of a floor under which nothing bears."""
+    left = shapely.difference(flat.area.boundary, flat.bearing.buffer(OFF / 20))
+    pieces = shapely.get_parts(shapely.line_merge(left))
+    return [tuple(piece.coords) for piece in pieces if piece.length > OFF]
+
+
+def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+    """Beams with their sizes, dashed, and the posts below."""
+    carrying = list(beams_carrying(shown, flat))
+    under = {end.post for beam, _ in carrying for end in (beam.beam.start, beam.beam.end) if end.post}
+    for post in shown.placed[POSTS]:
+        if post.post.id in under:
+            rings = rings_of(shown.frame.turn(post.outline))
+            yield Region(rings, fill="poche", pen="wall_below", part=f"{post.post.id}/post//", feature="post")
+    for beam, flush in carrying:
+        key = f"{beam.beam.id}/beam//"
+        yield from _rings(shown.frame, beam.outline, "beam", key, "beam")
+        (u0, w0), (u1, w1) = (shown.frame.plan_to_turned(*point) for point in (beam.start, beam.end))
+        text = beam_text(shown, beam, flush)
+        if math.dist((u0, w0), (u1, w1)) < len(text) * SMALL * shown.scale:
+            text = text.partition(",")[0]
+        angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
+        a, off = math.radians(angle), beam.beam.width / 2 + (0.9 + SMALL / 2) * shown.scale
+        place = ((u0 + u1) / 2 - math.sin(a) * off, (w0 + w1) / 2 + math.cos(a) * off)
+        yield from on_paper(place, text, SMALL, angle, key, shown.scale)
+
+
+def _spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer, members: Members) -> Iterator[Mark]:
+    """Between each two bearings an arrow along the joists that reach farthest, with their size and clear span."""
+    assert layer.framing is not None
+    units, scale, turned = shown.project.units, shown.scale, Turned(bay.direction)
+    size = JoistSize.of(layer.framing.thickness, layer.thickness, units).name
+    own = [
+        (turned.box(piece.area), piece)
+        for piece in numbered(members.of("joist"), units)
+        if piece.member.slot.startswith(f"{bay.slot}:")
+    ]
+    holes = [turned.box(hole) for _, hole in bay.holes]
+    done: list[tuple[float, float]] = []
+    for box, piece in sorted(own, key=lambda held: (-round(held[1].length), held[0])):
+        middle = (box.s0 + box.s1) / 2
+        if any(low < middle < high for low, high in done):
+            continue
+        alike = [held for held, other in own if other.number == piece.number and held.s0 < middle < held.s1]
+        alike = [held for held in alike if not any(held.meets(hole) for hole in holes)] or [box]
+        chosen = sorted(alike)[len(alike) // 2]
+        done.append((chosen.s0, chosen.s1))
+        (low, high), across = clear_of(turned, chosen, flat.bearing), chosen.a1 + layer.framing.spacing / 2
+        ends = [spot(shown.frame, turned, across, at) for at in (low, high)]
+        key = f"{flat.floor.id}/joist//"
+        yield from _arrow(ends[0], ends[1], scale, key)
+        (u0, w0), (u1, w1) = ends
+        angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
+        a, place = math.radians(angle), ((u0 + u1) / 2, (w0 + w1) / 2)
+        words = (f"{size} @ {format_length(layer.framing.spacing, units)}", format_length(high - low, units))
+        for text, off in zip(words, (1.9, -1.9)):
+            at = (place[0] - math.sin(a) * off * scale, place[1] + math.cos(a) * off * scale)
+            yield from on_paper(at, text, SMALL, angle, key, scale)
+
+
+def _arrow(a: Point, b: Point, scale: float, key: str) -> Iterator[Mark]:
+    """A line with a head at each end."""
+    length = math.dist(a, b) or 1.0
+    du, dw = (b[0] - a[0]) / length, (b[1] - a[1]) / length
+    yield Stroke(path(a, b), "span", part=key, feature="span")
+    for (u, w), sign in ((a, 1.0), (b, -1.0)):
+        back, wing = HEAD * scale * sign, HEAD * scale * 0.28
+        head = [(u + du * back - s * dw * wing, w + dw * back + s * du * wing) for s in (1, -1)]
+        yield Region((path((u, w), *head),), fill="ink", pen="span", part=key, feature="span")
+
+
+def structure_words(shown: PlanOf, flat: FloorPlan, layer: Layer, corner: Point) -> Iterator[Mark]:
+    """Levels with what they are the top of, layers with their thickness, timber and loads; from a corner on down."""
+    make_up, scale = shown.placed.make_ups[flat.floor.make_up], shown.scale
+    for k, (text, sum) in enumerate(_said(shown, flat, layer, make_up)):
+        place = (corner[0], corner[1] - (k + 0.5) * ROW * scale)
+        yield Text(*place, text, TEXT, "left", "middle", part=f"{flat.floor.id}/edge//", sum=sum, feature="words")
+
+
+def _said(shown: PlanOf, flat: FloorPlan, layer: Layer, make_up: MakeUp) -> Sequence[tuple[str, str | None]]:
+    assert layer.framing is not None
+    units, levels, project = shown.project.units, shown.placed[LEVELS], shown.project
+    level, bearing = levels[flat.floor.level], levels[flat.floor.bearing]
+    at = make_up.layers.index(layer)
+    top = make_up.layers[0].name if at else layer.name
+    upper = sum(held.thickness for held in make_up.layers[: at + 1])
+    layers = ", ".join(f"{held.name} {format_length(held.thickness, units)}" for held in make_up.layers)
+    said: list[tuple[str, str | None]] = [
+        (f"{level.name}: top of {top} at {format_length(level.z, units)}", level.sum.id),
+        (f"{bearing.name}: joists bear at {format_length(bearing.z, units)}", bearing.sum.id),
+        (f"thickness {format_length(upper, units)} over the bearing; layers from above: {layers}", None),
+    ]
+    case = usual_case(project.tradition, layer.framing.thickness, layer.thickness, layer.framing.spacing)
+    loads = f"live load {case.live_psf:g} psf, dead {case.dead_psf:g} psf, deflection span / {case.deflection:g}"
+    sized = timber_for(project.tradition).name if flat.floor.sized == "by tables" else "joists to be sized"
+    said.append((f"{sized}; {loads}", None))
+    edges = len(off_bearing(flat))
+    if edges:
+        said.append((f"{edges} pieces of the edge lie off their bearing", None))
+    return said
