@@ -21,6 +21,7 @@ from .trades.outdoors.kind import OUTSIDE_STEPS, RAIL, RAIL_STAGE, STEPS_STAGE
 from .trades.posts.kind import BEAM, BEAM_STAGE, POST, POST_STAGE
 from .trades.roofs.kind import ROOF, ROOF_STAGE
 from .trades.rooms.kind import ROOM, ROOM_STAGE
+from .trades.slabs.kind import PORCH_SLAB, SLAB_STAGE
 from .trades.stairs.kind import STAIR, STAIR_STAGE
 from .trades.walls.kind import FREE_JOINT, MOULDING_STAGE, SAVED_WALL, TEE_JOINT, WALL, WALL_STAGE, WALL_TOP_STAGE
 
@@ -31,6 +32,7 @@ STAGES: tuple[Stage[Any], ...] = (
     # Before floors: these are left open where stairs arrive, and carried by beams.
     POST_STAGE,
     BEAM_STAGE,
+    SLAB_STAGE,
     STAIR_STAGE,
     FLOOR_STAGE,
     ROOF_STAGE,
@@ -64,6 +66,7 @@ KINDS: tuple[ElementKind, ...] = (
     FOUNDATION,
     FLOOR,
     FLOOR_HOLE,
+    PORCH_SLAB,
     STAIR,
     CEILING,
     POST,

@@ -3,7 +3,19 @@
 from __future__ import annotations
 
 from deepsection.core.edits import AddBay, DrawWalls, apply_edits, changed, put, rebuild
-from deepsection.core.model import Beam, BeamEnd, LevelRule, Opening, Post, Project, RoofBlock, Room, SectionLine, Sheet
+from deepsection.core.model import (
+    Beam,
+    BeamEnd,
+    LevelRule,
+    Opening,
+    PorchSlab,
+    Post,
+    Project,
+    RoofBlock,
+    Room,
+    SectionLine,
+    Sheet,
+)
 from deepsection.core.starters.projects import new_project
 from deepsection.core.units import parse_length
 
@@ -20,7 +32,7 @@ def tansy_lodge() -> Project:
     project = rebuild(project, place="Lot 3, Fennel Lane, Marl Inlet", author="Deep Section demo")
     project = apply_edits(project, (_walls(), *_partitions(), *_bays()))
     project = put(project, *_lowered(project))
-    return put(project, *_openings(), *_rooms(), _roof(), *_porch(), *_sections(), *_sheets())
+    return put(project, *_openings(), *_rooms(), _roof(), _slab(), *_porch(), *_sections(), *_sheets())
 
 
 def _walls() -> DrawWalls:
@@ -119,9 +131,25 @@ def _roof() -> RoofBlock:
     )
 
 
+def _slab() -> PorchSlab:
+    """Along the north, four inches below the floor, with an edge that goes down to frost."""
+    x0, y0, x1, y1 = _ft('6"'), _ft("24'"), _ft("39'-6\""), _ft("26'-9\"")
+    return PorchSlab(
+        id="porch-slab",
+        level="floor",
+        corners=((x0, y0), (x1, y0), (x1, y1), (x0, y1)),
+        drop=_ft('4"'),
+        thickness=_ft('4"'),
+        fall_to=90.0,
+        edge="deep",
+        edge_width=_ft("1'"),
+        edge_depth=_ft("3'"),
+    )
+
+
 def _porch() -> tuple[Post | Beam, ...]:
-    """Four round posts along the north, from the ground, and a beam over them, below the rafters."""
-    foot, head = LevelRule(level="floor", offset=-_ft("1'")), LevelRule(level="plate", offset=-_ft('19"'))
+    """Four round posts along the north, on the slab, and a beam over them, below the rafters."""
+    foot, head = LevelRule(level="floor", offset=-_ft('4 1/2"')), LevelRule(level="plate", offset=-_ft('19"'))
     places = ("1'-6\"", "13'-10\"", "26'-2\"", "38'-6\"")
     posts = tuple(
         Post(id=f"post-{k}", x=_ft(x), y=_ft("25'-10\""), shape="round", width=_ft('8"'), base=foot, top=head)

@@ -22,7 +22,7 @@ expect.set_options(timeout=20_000)
 TRADES = {
     **dict.fromkeys(("Outer wall", "Inner wall", "Bay"), "walls"),
     **dict.fromkeys(("Window", "Door", "Niche"), "openings"),
-    **dict.fromkeys(("Post", "Beam", "Rail"), "structure"),
+    **dict.fromkeys(("Post", "Beam", "Rail", "Porch slab"), "structure"),
     **dict.fromkeys(("Stair", "Hole"), "floors"),
     **dict.fromkeys(("Construction", "Grid line"), "lines"),
 }

@@ -78,3 +78,24 @@ def test_what_carries_a_wall_is_lit_up(bench: Bench) -> None:
     expect(bench.page.locator('[data-lit="foundation"]')).to_be_attached()
     panel.get_by_role("button", name="Light off").click()
     expect(bench.page.locator("[data-lit]")).to_have_count(0)
+
+
+def test_a_porch_slab_is_drawn_beside_the_house_and_dragged(bench: Bench) -> None:
+    bench.open("quillback")
+    bench.step("Plan")
+    bench.tool("Porch slab")
+    bench.click(4 * FOOT, -6 * FOOT)
+    bench.click(14 * FOOT, 1 * FOOT)
+    bench.saved()
+    slab = kept(bench, "porch_slabs")[0]
+    assert slab["fall_to"] == -90.0 and slab["level"] == "floor"
+    expect(bench.marks("plan", f"{slab['id']}/porch_slab").first).to_be_attached()
+    expect(bench.marks("view", f"{slab['id']}/porch_slab").first).to_be_attached()
+    bench.enter("Thickness", '6"')
+    assert kept(bench, "porch_slabs")[0]["thickness"] == pytest.approx(152.4)
+    bench.enter("So much below it", '-2"')
+    expect(bench.page.get_by_label("Particulars").get_by_text('lies 2" above')).to_be_visible()
+    for _ in range(3):
+        bench.search("Undo")
+        bench.saved()
+    assert kept(bench, "porch_slabs") == []

@@ -30,6 +30,7 @@ export type Tool =
   | "rail"
   | "stair"
   | "hole"
+  | "slab"
   | "room"
   | "roof"
   | "on-roof"

@@ -5,7 +5,7 @@ import { DrawOutline } from "./actions/outline";
 import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "./actions/place";
 import { Dormer, PutOnRoof, RoofOver, RoofRectangle } from "./actions/roof";
 import { DrawGroundStep, PlaceGroundSpot } from "./actions/site";
-import { DrawHole, DrawStair } from "./actions/stair";
+import { DrawHole, DrawSlab, DrawStair } from "./actions/stair";
 import { Align, Mirror, Shift, TurnAbout } from "./actions/transform";
 import type { PlanAction, Project, Snaps, Storey, Turn } from "./actions/types";
 import { DrawRectangle, DrawWalls } from "./actions/walls";
@@ -173,6 +173,13 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     trade: "Floors",
     words: "Draw: hole in the floor",
     make: ({ project, frame, storey }) => new DrawHole(project, frame, storey),
+  },
+  slab: {
+    label: "Porch slab",
+    steps: ["Plan"],
+    trade: "Structure",
+    words: "Draw: porch slab",
+    make: ({ project, frame, storey }) => new DrawSlab(project, frame, storey),
   },
   room: {
     label: "Room",

@@ -166,6 +166,9 @@ OUTDOORS = (
     Check("too-many-steps", "there are no more than a hundred steps"),
     Check("rail-too-short", "a rail is longer than its posts are thick"),
     Check("rail-too-long", "a rail is no longer than can be drawn"),
+    Check("slab-inside", "a porch slab lies beside the house"),
+    Check("slab-high", "a porch slab lies below the floor", source=PRACTICE),
+    Check("slab-falls-in", "a porch slab falls away from the house", source=PRACTICE),
 )
 DRAWING = (Check("left-out", "an element, and a view, can be drawn", "blocking"),)
 

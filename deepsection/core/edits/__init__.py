@@ -51,6 +51,7 @@ from ..trades.roofs.edits.dormers import AddDormer
 from ..trades.roofs.edits.proposing import ProposeRoof
 from ..trades.roofs.edits.roofs import DrawRoof, MoveRidge, MoveRoofEdge, PutRoof, SetRoofEdge, SteepenRoof
 from ..trades.rooms.edits import PutRoom
+from ..trades.slabs.edits import DrawPorchSlab, PutPorchSlab
 from ..trades.stairs.edits import DrawStair, PutStair
 from ..trades.walls.edits.aligning import AlignWall
 from ..trades.walls.edits.bays import AddBay, ClearConstruction, OffsetWall
@@ -139,6 +140,7 @@ __all__ = [
     "CopyOpening",
     "CopyShow",
     "DrawOutline",
+    "DrawPorchSlab",
     "DrawRoof",
     "DrawStair",
     "DrawWalls",
@@ -176,6 +178,7 @@ __all__ = [
     "PutNote",
     "PutOpening",
     "PutOutsideSteps",
+    "PutPorchSlab",
     "PutPost",
     "PutRail",
     "PutRoof",

@@ -26,6 +26,7 @@ from ..trades.outdoors.model import OutsideSteps, Rail
 from ..trades.posts.model import Beam, BeamEnd, Pad, Post
 from ..trades.roofs.model import RAKED, SLOPING, Corner, OverhangFrom, RoofBlock, RoofEdge
 from ..trades.rooms.model import Room
+from ..trades.slabs.model import PorchSlab
 from ..trades.stairs.model import Stair, StairTurn
 from ..trades.walls.bands import Band, Bands, bearing_layer, drift_of, layer_bands, outline_reach, outward_of
 from ..trades.walls.model import (
@@ -89,6 +90,7 @@ __all__ = [
     "PartGroup",
     "PlacedView",
     "PlanSpot",
+    "PorchSlab",
     "Post",
     "Project",
     "Rail",

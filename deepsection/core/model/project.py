@@ -24,6 +24,7 @@ from ..trades.outdoors.model import OutsideSteps, Rail
 from ..trades.posts.model import Beam, Post
 from ..trades.roofs.model import RoofBlock
 from ..trades.rooms.model import Room
+from ..trades.slabs.model import PorchSlab
 from ..trades.stairs.model import Stair
 from ..trades.walls.model import Joint, TeeJoint, Wall
 from ..trades.walls.saved_model import SavedWall
@@ -67,6 +68,7 @@ class Project(Element):
     foundations: tuple[Foundation, ...] = ()
     floors: tuple[Floor, ...] = ()
     floor_holes: tuple[FloorHole, ...] = ()
+    porch_slabs: tuple[PorchSlab, ...] = ()
     stairs: tuple[Stair, ...] = ()
     ceilings: tuple[Ceiling, ...] = ()
     sections: tuple[SectionLine, ...] = ()

@@ -148,6 +148,17 @@ export function dragOf(
       },
     };
   }
+  const slab = project.porch_slabs?.find((own) => own.id === handle.element);
+  if (slab) {
+    return {
+      hint: "Drag the slab; what comes to lie within the house falls away.",
+      edits: (du, dw) => {
+        const by = toPlan(turn, step(du), projected ? 0 : step(dw));
+        const corners = slab.corners.map(([x, y]): [number, number] => [x + by.x, y + by.y]);
+        return [{ kind: "put_porch_slab", slab: { ...slab, corners } }];
+      },
+    };
+  }
   const steps = project.outside_steps?.find((held) => held.id === handle.element);
   const rail = project.rails?.find((held) => held.id === handle.element);
   if (steps || rail) {

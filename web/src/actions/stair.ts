@@ -125,23 +125,15 @@ export class DrawStair implements PlanAction {
   }
 }
 
-/** A hole in the floor of a storey by two opposite corners. */
-export class DrawHole extends TwoPoints {
-  private readonly id = newId("hole");
-
+/** A rectangle on a storey by two opposite corners. */
+abstract class TwoCorners extends TwoPoints {
   constructor(
     project: Project,
     turn: Turn,
-    private readonly storey: Storey,
+    protected readonly storey: Storey,
   ) {
     super(project, turn);
   }
-
-  protected readonly hints: [string, string, string] = [
-    "Click a corner of the hole in this floor.",
-    "Click the corner across from it. Escape begins again.",
-    "diagonal of the hole",
-  ];
 
   protected lines(a: Place, b: Place): Overlay {
     const corners = this.corners(a, b);
@@ -156,16 +148,50 @@ export class DrawHole extends TwoPoints {
     return [a, { u: b.u, w: a.w }, b, { u: a.u, w: b.w }];
   }
 
-  protected make(a: Place, b: Place) {
-    const floor = this.project.floors?.find((held) => held.level === this.storey.level);
-    if (!floor) return `${this.storey.name} has no joist floor to cut a hole in.`;
-    if (Math.min(Math.abs(a.u - b.u), Math.abs(a.w - b.w)) < 150) return "A hole needs two corners that lie apart.";
-    const taken = this.project.floor_holes?.length ?? 0;
-    const corners = this.corners(a, b).map((place): [number, number] => {
+  /** The corners in the plan of the house; none where they do not lie apart. */
+  protected inPlan(a: Place, b: Place): [number, number][] | null {
+    if (Math.min(Math.abs(a.u - b.u), Math.abs(a.w - b.w)) < 150) return null;
+    return this.corners(a, b).map((place): [number, number] => {
       const { x, y } = toPlan(this.turn, place.u, place.w);
       return [x, y];
     });
+  }
+}
+
+/** A hole in the floor of a storey by two opposite corners. */
+export class DrawHole extends TwoCorners {
+  private readonly id = newId("hole");
+
+  protected readonly hints: [string, string, string] = [
+    "Click a corner of the hole in this floor.",
+    "Click the corner across from it. Escape begins again.",
+    "diagonal of the hole",
+  ];
+
+  protected make(a: Place, b: Place) {
+    const floor = this.project.floors?.find((held) => held.level === this.storey.level);
+    if (!floor) return `${this.storey.name} has no joist floor to cut a hole in.`;
+    const corners = this.inPlan(a, b);
+    if (!corners) return "A hole needs two corners that lie apart.";
+    const taken = this.project.floor_holes?.length ?? 0;
     const hole = { id: this.id, state: "new" as const, name: `Hole ${taken + 1}`, floor: floor.id, corners };
     return { id: this.id, edit: { kind: "put_floor_hole" as const, hole } };
+  }
+}
+
+/** A porch slab below the floor of a storey by two opposite corners; what lies within the house falls away. */
+export class DrawSlab extends TwoCorners {
+  private readonly id = newId("slab");
+
+  protected readonly hints: [string, string, string] = [
+    "Click a corner of the slab, at the wall of the house.",
+    "Click the corner across from it. Escape begins again.",
+    "diagonal of the slab",
+  ];
+
+  protected make(a: Place, b: Place) {
+    const corners = this.inPlan(a, b);
+    if (!corners) return "A slab needs two corners that lie apart.";
+    return { id: this.id, edit: { kind: "draw_porch_slab" as const, id: this.id, level: this.storey.level, corners } };
   }
 }

@@ -1473,6 +1473,26 @@ export interface components {
             wall: string;
         };
         /**
+         * DrawPorchSlab
+         * @description A slab at a level with usual sizes, which falls away from the walls of the house.
+         */
+        DrawPorchSlab: {
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw_porch_slab";
+            /** Level */
+            level: string;
+        };
+        /**
          * DrawRoof
          * @description A roof over an outline: a side that lies on or in another roof runs into it, and its ridge with it.
          */
@@ -1639,7 +1659,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             /**
              * Views
              * @default []
@@ -3006,6 +3026,70 @@ export interface components {
             out: number;
         };
         /**
+         * PorchSlab
+         * @description A slab on the ground: its corners in plan, its top so much below a level at its high side.
+         *
+         *     From there it falls towards a direction (degrees counter-clockwise from east), so much per unit of length. Its free
+         *     edge is plain, or goes down to a depth below its top over a width.
+         */
+        PorchSlab: {
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Drop */
+            drop: number;
+            /**
+             * Edge
+             * @default plain
+             * @enum {string}
+             */
+            edge: "plain" | "deep";
+            /**
+             * Edge Depth
+             * @default 450
+             */
+            edge_depth: number;
+            /**
+             * Edge Width
+             * @default 300
+             */
+            edge_width: number;
+            /**
+             * Fall
+             * @default 0.020833333333333332
+             */
+            fall: number;
+            /**
+             * Fall To
+             * @default 0
+             */
+            fall_to: number;
+            /** Id */
+            id: string;
+            /** Level */
+            level: string;
+            /**
+             * Material
+             * @default concrete
+             */
+            material: string;
+            /**
+             * Name
+             * @default Porch slab
+             */
+            name: string;
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
+            /** Thickness */
+            thickness: number;
+        };
+        /**
          * Post
          * @description An upright at a point, from a level to another: square (width x depth, turned by an angle) or round (width).
          *
@@ -3059,7 +3143,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -3192,6 +3276,11 @@ export interface components {
              * @default
              */
             place: string;
+            /**
+             * Porch Slabs
+             * @default []
+             */
+            porch_slabs: components["schemas"]["PorchSlab"][];
             /**
              * Posts
              * @default []
@@ -3522,6 +3611,15 @@ export interface components {
              */
             kind: "put_outside_steps";
             steps: components["schemas"]["OutsideSteps"];
+        };
+        /** PutPorchSlab */
+        PutPorchSlab: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_porch_slab";
+            slab: components["schemas"]["PorchSlab"];
         };
         /** PutPost */
         PutPost: {

@@ -20,6 +20,7 @@ from ..floors.supports import ALONG
 from ..levels.placed import LEVELS
 from ..posts.placed import BEAMS, POSTS, PlacedBeam, PlacedPost
 from ..roofs.placed import ROOFS, ResolvedRoof
+from ..slabs.placed import SLABS, PlacedSlab
 from ..walls.planned import WALLS, PlannedWall, WallPlan
 from .placed import Loads
 
@@ -43,6 +44,7 @@ class _House:
     posts: tuple[PlacedPost, ...]
     roofs: tuple[ResolvedRoof, ...]
     foundations: tuple[Foundation, ...]
+    slabs: tuple[PlacedSlab, ...]
     levels: tuple[tuple[str, float], ...]
 
     def z(self, level: str) -> float:
@@ -60,6 +62,7 @@ def place_loads(placed: Placed) -> Loads:
         placed[POSTS],
         placed[ROOFS],
         placed.project.foundations,
+        placed[SLABS],
         levels,
     )
     loads, found = _loads(house)
@@ -82,8 +85,8 @@ def _loads(house: _House) -> tuple[Loads, tuple[Diagnostic, ...]]:
         carriers[beam.beam.id] = tuple(_under_beam(house, beam, found))
     for post in house.posts:
         carriers[post.post.id] = tuple(_under_post(house, post, found))
-    for held in house.foundations:
-        carriers[held.id] = ()
+    carriers |= {held.id: () for held in house.foundations}
+    carriers |= {held.slab.id: () for held in house.slabs}
     return Loads(carriers), tuple(found)
 
 
@@ -208,6 +211,10 @@ def _shares(other: PlacedBeam, spot: Spot) -> bool:
 def _under_post(house: _House, post: PlacedPost, found: list[Diagnostic]) -> Iterator[str]:
     point, level = Point(post.post.x, post.post.y), post.post.base.level
     floor = next((flat for flat in house.floors if flat.floor.level == level), None)
+    on = next((held for held in house.slabs if held.area.intersects(point) and held.low < post.foot.total + NEAR), None)
+    if on and not post.post.pad:
+        yield on.slab.id
+        return
     if floor is None:
         founded = next((f for f in house.foundations if f.level == level and not f.sill), None)
         if founded and not post.post.pad:

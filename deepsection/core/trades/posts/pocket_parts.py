@@ -17,8 +17,9 @@ AIR = 12.7
 
 
 def pocketed(placed: Placed, parts: Sequence[Part]) -> Sequence[Part]:
-    """The parts of foundations without what posts, pads and beams take from them; others as they are."""
-    own = {held.id for held in placed.project.foundations}
+    """The parts of foundations and porch slabs without what posts, pads and beams take from them; others as are."""
+    project = placed.project
+    own = {held.id for held in project.foundations} | {held.id for held in project.porch_slabs}
     if not own:
         return parts
     posts = placed[POSTS]

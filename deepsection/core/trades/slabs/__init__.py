@@ -1,0 +1,1 @@
+"""Porch and terrace slabs."""
