@@ -35,6 +35,7 @@ from deepsection.service.work import bench_of, building_of, checked_edits
 from .caches import clear_caches
 from .comb import comb
 from .edits import EDIT_CASES, LOCAL
+from .floors import floor_seconds, stair_seconds
 from .hidden_lines import areas_by_material, as_one, available, hidden_line_seconds, solids_of
 from .many import peak_mib, shifted
 from .recorded import FILE, WORSE, Figures
@@ -79,6 +80,7 @@ def main() -> None:
     large_plan()
     large_roof()
     one_elevation()
+    floors()
     growth()
     hidden_lines()
     compare(record="--record" in sys.argv)
@@ -141,6 +143,22 @@ def one_elevation() -> None:
         runs.append((perf_counter() - start) * 1000)
     table.add_row("a window moved, from the edit on", f"{statistics.median(runs):.0f}", f"{max(runs):.0f}")
     out.print(table)
+
+
+def floors() -> None:
+    """A floor with holes cold, and a stair that is edited."""
+    table = _table("floors and stairs", "what", "median ms", "worst ms")
+    held = [floor_seconds() for _ in range(5)]
+    runs = [took for _, took in held]
+    table.add_row(f"a floor of {held[0][0]} joists with three holes, cold", *_ends(runs))
+    runs = list(stair_seconds(5))
+    table.add_row("a stair edited, plan and section drawn", *_ends(runs))
+    figures.note("larkmoor, edit the stair", statistics.median(runs), pace())
+    out.print(table)
+
+
+def _ends(runs: list[float]) -> tuple[str, str]:
+    return f"{statistics.median(runs):.0f}", f"{max(runs):.0f}"
 
 
 def growth() -> None:

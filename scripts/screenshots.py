@@ -122,12 +122,13 @@ def shoot(page: Page, address: str) -> None:
     picture("shown")
     page.goto(f"{address}/project/otterfold")
     page.wait_for_timeout(2500)
-    step(page, "Sections")
-    page.get_by_role("button", name="B", exact=True).click()
-    page.wait_for_timeout(1500)
+    step(page, "Plan")
     pick(page.get_by_label("Storey of the plan"), "upper")
     page.wait_for_timeout(1200)
-    picture("storeys")
+    page.get_by_role("button", name="Framing plan").click()
+    page.get_by_role("button", name="Let the plan fill the bench").click()
+    page.wait_for_timeout(1500)
+    picture("framing")
     page.goto(f"{address}/project/tansy")
     page.wait_for_timeout(2500)
     step(page, "Plan")
@@ -164,8 +165,8 @@ def main() -> None:
         for project, sheet in (
             ("wrenfold", "sheet-1"),
             ("fernacre", "sheet-1"),
-            ("otterfold", "sheet-4"),
             ("larkmoor", "sheet-2"),
+            ("larkmoor", "sheet-4"),
         ):
             url = f"{address}/api/projects/{project}/sheets/{sheet}/picture?dpi=90"
             with urllib.request.urlopen(url) as answer:

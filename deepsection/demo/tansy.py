@@ -149,7 +149,7 @@ def _slab() -> PorchSlab:
 
 def _porch() -> tuple[Post | Beam, ...]:
     """Four round posts along the north, on the slab, and a beam over them, below the rafters."""
-    foot, head = LevelRule(level="floor", offset=-_ft('4 1/2"')), LevelRule(level="plate", offset=-_ft('19"'))
+    foot, head = LevelRule(level="floor", offset=-_ft('4 3/8"')), LevelRule(level="plate", offset=-_ft('19"'))
     places = ("1'-6\"", "13'-10\"", "26'-2\"", "38'-6\"")
     posts = tuple(
         Post(id=f"post-{k}", x=_ft(x), y=_ft("25'-10\""), shape="round", width=_ft('8"'), base=foot, top=head)

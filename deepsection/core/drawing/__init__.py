@@ -4,6 +4,7 @@ from .explode import explode
 from .marks import (
     LETTER,
     PITCH_RUN,
+    WIDE,
     Align,
     Dimension,
     Drawing,
@@ -28,6 +29,7 @@ __all__ = [
     "LETTER",
     "PENS",
     "PITCH_RUN",
+    "WIDE",
     "Align",
     "Dimension",
     "Drawing",

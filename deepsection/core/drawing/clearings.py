@@ -10,10 +10,8 @@ from shapely import affinity
 from shapely.geometry import LineString, Polygon
 
 from ..geometry import Point
-from . import LETTER, Dimension, Drawing, Mark, Text, explode
+from . import LETTER, WIDE, Dimension, Drawing, Mark, Text, explode
 
-WIDE = 0.68
-"""Mean width of a letter of the sans faces, as a share of the height of its capitals."""
 MONO = LETTER / 2.5
 """The same of the mono face."""
 AROUND = 0.8

@@ -229,6 +229,8 @@ def _arcs_past(vertices: NDArray[np.float64], paths: Sequence[Ring]) -> list[tup
 
 LETTER = 2.15
 """Paper mm that a letter of a dimension takes: that of the mono face, 2.5 high."""
+WIDE = 0.68
+"""Mean width of a letter of the sans faces, as a share of the height of its capitals."""
 PITCH_RUN = 9.0
 """Paper mm of the run of a pitch triangle."""
 LEVEL_KNEE = 4.5
@@ -243,7 +245,8 @@ def level_width(texts: tuple[str, ...]) -> float:
 def _reach(mark: Text | Dimension | Symbol, scale: float) -> list[tuple[float, float]]:
     """Points that lettering reaches."""
     if isinstance(mark, Text):
-        width, height = len(mark.text) * mark.size * 0.6 * scale, mark.size * scale
+        share = LETTER / 2.5 if mark.face == "mono" else WIDE
+        width, height = len(mark.text) * mark.size * share * scale, mark.size * scale
         start = {"left": 0.0, "centre": -width / 2, "right": -width}[mark.align]
         foot = {"bottom": 0.0, "middle": -height / 2, "top": -height}[mark.valign]
         c, s = math.cos(math.radians(mark.angle)), math.sin(math.radians(mark.angle))

@@ -13,7 +13,9 @@ from hypothesis import strategies as st
 
 from deepsection.core.document.motion import Motion
 from deepsection.core.edits import Transform, TurnJoists, apply_edits, changed, put
+from deepsection.core.geometry import Frame, polygons_of
 from deepsection.core.model import Beam, BeamEnd, Chimney, Floor, FloorHole, LevelRule, Pad, Post, Project
+from deepsection.core.particulars import enter
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.trades.floors.members import Member, Members, floor_members, hangers
 from deepsection.core.trades.floors.place import FLOORS, FloorPlan
@@ -312,3 +314,24 @@ def test_members_of_any_floor_lie_in_it_and_in_no_other(
     near = shapely.union_all([m.area for m in joists]).buffer((400.0 + 3 * T) / 2, join_style="mitre")
     open_ = flat.area.difference(shapely.union_all([near, gap.buffer(1.0)]))
     assert open_.buffer(-1.0).area < 1.0, "boards span no farther than joists are apart"
+
+
+def test_i_joists_are_flanges_and_a_web() -> None:
+    """By hand: 2 x 63 x 38 of flanges and 9.5 x (302 - 76) of web; cut, a profile of twelve corners."""
+    house = two_storeys(10_000.0, 4000.0)
+    make_up = next(held for held in house.make_ups if held.id == "floor-i-joists")
+    house = put(house, changed(upper(house), make_up=make_up.id, span="north-south", blocked=False))
+    building = resolve(house)
+    joists = [p for p in building.parts if p.role == "joist" and p.element == upper(house).id]
+    area = 2 * 63.0 * 38.0 + 9.5 * (302.0 - 2 * 38.0)
+    assert len(joists) == 24 and make_up.layers[1].framing is not None
+    for part in joists:
+        # 63 thick, so the rims are too: 4000 less two of them.
+        assert part.solid.volume == pytest.approx(area * (4000.0 - 2 * 63.0), rel=1e-6)
+        cut = part.solid.cut(Frame.looking(90.0, 0.0, 2000.0))
+        piece = max(polygons_of(cut), key=lambda held: held.area)
+        assert piece.area == pytest.approx(area, rel=1e-6)
+        assert len(shapely.simplify(piece, 0.01).exterior.coords) - 1 == 12
+    assert not [d for d in building.diagnostics if d.code == "joist-span"], "their makers say how far they reach"
+    solid = apply_edits(house, enter(house, make_up.id, "joists:profile", "solid"))
+    assert next(m for m in solid.make_ups if m.id == make_up.id).layers[1].framing.profile == "solid"  # type: ignore[union-attr]

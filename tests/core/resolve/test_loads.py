@@ -32,7 +32,7 @@ def test_every_load_reaches_the_ground(make: Callable[[], Project]) -> None:
     project = make()
     loads = resolve(project)[LOADS]
     floors = {floor.level for floor in project.floors}
-    grounded = {held.id for held in project.foundations}
+    grounded = {held.id for held in (*project.foundations, *project.porch_slabs)}
     grounded |= {post.id for post in project.posts if post.base.level not in floors}
     for held in (*project.walls, *project.floors, *project.beams, *project.roofs):
         assert loads.carriers[held.id], held.id

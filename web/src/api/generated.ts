@@ -1962,6 +1962,8 @@ export interface components {
         /**
          * Framing
          * @description Members of a structure layer. Their depth is the thickness of the layer.
+         *
+         *     An I-joist is as thick as stated at its flanges, whose depth is `flange`, and between them as thick as its `web`.
          */
         Framing: {
             /**
@@ -1969,8 +1971,19 @@ export interface components {
              * @default 1
              */
             bottom_plates: number;
+            /**
+             * Flange
+             * @default 38.1
+             */
+            flange: number;
             /** Infill */
             infill?: string | null;
+            /**
+             * Profile
+             * @default solid
+             * @enum {string}
+             */
+            profile: "solid" | "I";
             /** Spacing */
             spacing: number;
             /** Thickness */
@@ -1980,6 +1993,11 @@ export interface components {
              * @default 2
              */
             top_plates: number;
+            /**
+             * Web
+             * @default 9.5
+             */
+            web: number;
         };
         /**
          * FreeJoint

@@ -20,7 +20,7 @@ from .members import Members, floor_members, hangers
 from .place import FloorPlan
 from .schedule import Numbered, numbered
 from .span_checks import joists_in
-from .spans import JoistSize
+from .spans import JoistSize, size_of
 from .turned import Box, Turned
 
 HANGER = 1.6
@@ -62,7 +62,7 @@ def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numb
     """How many joists of which number, group by group; the largest group of a number also says size and spacing."""
     assert layer.framing is not None
     units, spacing, said = shown.project.units, layer.framing.spacing, set[str]()
-    size = JoistSize.of(layer.framing.thickness, layer.thickness, units).name
+    size = size_of(layer, units).name
     for bay in flat.bays:
         own = [piece for piece in pieces if piece.member.slot.startswith(f"{bay.slot}:")]
         turned = Turned(bay.direction)

@@ -16,6 +16,7 @@ from ..levels.placed import Level
 from .bays import Bay, Boards, Rim, Trim
 from .joists import joists_of
 from .members import Member, floor_members
+from .turned import Turned
 
 
 @lru_cache(maxsize=64)
@@ -104,11 +105,24 @@ def _member(element: str, layer: Layer, member: Member, bearing: Level, level: L
     """A member of a floor; its rims are seen from outside where no cladding covers them."""
     rim = member.role == "rim_joist"
     solid = prism(member.area, bearing.z, bearing.z + layer.thickness)
+    if member.role == "joist" and layer.framing and layer.framing.profile == "I":
+        solid = solid.minus(_beside_web(member, layer.framing, bearing.z, bearing.z + layer.thickness))
     sums = (bearing.sum.id, level.sum.id) if rim else (bearing.sum.id,)
     key, axis = part_key(element, member.role, layer.id, member.slot), (*member.direction, 0.0)
     return Part(
         key, element, member.role, layer.material, solid, axis, sums, outside=rim and seen, function="structure"
     )
+
+
+def _beside_web(member: Member, framing: Framing, low: float, high: float) -> Iterator[Solid]:
+    """What an I-joist is short of a solid one: at both sides of its web, between its flanges."""
+    if high - low <= 2 * framing.flange or framing.web >= framing.thickness:
+        return
+    turned, near = Turned(member.direction), (framing.thickness - framing.web) / 2
+    for box in turned.boxes(member.area):
+        for a0, a1 in ((box.a0 - 1.0, box.a0 + near), (box.a1 - near, box.a1 + 1.0)):
+            slot = turned.rectangle(a0, a1, box.s0 - 1.0, box.s1 + 1.0)
+            yield prism(slot, low + framing.flange, high - framing.flange)
 
 
 def _joists(

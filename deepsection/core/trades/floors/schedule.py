@@ -11,7 +11,7 @@ from shapely.geometry import Polygon
 from ...model import Layer
 from ...units import Units, format_length
 from .members import Member, MemberRole
-from .spans import JoistSize
+from .spans import JoistSize, size_of
 
 LETTERS: dict[MemberRole, str] = {
     "joist": "J",
@@ -72,13 +72,19 @@ def numbered(members: Iterable[Member], units: Units) -> tuple[Numbered, ...]:
 def schedule(pieces: Iterable[Numbered], layer: Layer, units: Units) -> tuple[ScheduleRow, ...]:
     """The rows of a schedule, number by number."""
     assert layer.framing is not None
-    size = JoistSize.of(layer.framing.thickness, layer.thickness, units).name
+    joists, others = size_of(layer, units).name, JoistSize.of(layer.framing.thickness, layer.thickness, units).name
     by_number: dict[str, list[Numbered]] = defaultdict(list)
     for piece in pieces:
         by_number[piece.number].append(piece)
     order = list(LETTERS.values())
     return tuple(
-        ScheduleRow(number, len(held), WORDS[held[0].member.role], size, _length(held, units))
+        ScheduleRow(
+            number,
+            len(held),
+            WORDS[held[0].member.role],
+            joists if held[0].member.role == "joist" else others,
+            _length(held, units),
+        )
         for number, held in sorted(by_number.items(), key=lambda row: (order.index(row[0][0]), int(row[0][1:])))
     )
 

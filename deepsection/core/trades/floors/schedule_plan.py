@@ -14,7 +14,7 @@ from .lettering_plan import TEXT
 from .members import Members, hangers
 from .place import FloorPlan
 from .schedule import numbered, schedule
-from .spans import JoistSize, timber_for, usual_case
+from .spans import size_of, timber_for, usual_case
 
 ROW, COLUMNS = 4.6, (11.0, 10.0, 22.0, 24.0, 34.0)
 """Height of a row of the schedule and widths of its columns (paper mm)."""
@@ -60,10 +60,13 @@ def schedule_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Member
 def _rests_on(shown: PlanOf, flat: FloorPlan, layer: Layer, framing: Framing, hung: int) -> Iterator[str]:
     """What is said under the schedule: hangers, timber and loads."""
     units = shown.project.units
-    size = JoistSize.of(framing.thickness, layer.thickness, units).name
+    size = size_of(layer, units).name
     yield f"joists {size} at {format_length(framing.spacing, units)}, {LAPS[flat.floor.lap]}"
     if hung:
         yield f"{hung} hangers, each a stroke across its end"
+    if framing.profile == "I":
+        yield "I-joists by the tables of their maker"
+        return
     if flat.floor.sized != "by tables":
         yield "sizes by an engineer"
         return

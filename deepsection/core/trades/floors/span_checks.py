@@ -22,7 +22,7 @@ from ..posts.placed import BEAMS
 from .bays import Bay, Rim
 from .members import REACH, floor_members
 from .place import FLOORS, FloorPlan
-from .spans import JoistSize, joist_reach, joist_sizes
+from .spans import JoistSize, joist_reach, joist_sizes, size_of
 from .supports import clear_spans, nearly_bearing
 from .turned import Box, Turned
 
@@ -112,10 +112,11 @@ class SpanVerdict:
 def verdicts(placed: Placed, flat: FloorPlan) -> tuple[SpanVerdict, ...]:
     """What is to be said of the spans of a floor; nothing where it has no joists."""
     layer = joists_in(placed, flat)
-    if layer is None or layer.framing is None:
+    if layer is None or layer.framing is None or layer.framing.profile == "I":
+        # How far I-joists reach, their makers say.
         return ()
     tradition, spacing = placed.project.tradition, layer.framing.spacing
-    size = JoistSize.of(layer.framing.thickness, layer.thickness, placed.project.units)
+    size = size_of(layer, placed.project.units)
     reach, by = joist_reach(tradition, size, spacing)
     found = []
     for span in bay_spans(flat.bays, flat.rims, layer.framing, flat.floor.blocked, flat.bearing):

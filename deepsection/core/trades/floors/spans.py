@@ -13,6 +13,7 @@ from importlib.resources import files
 from typing import Any, Literal
 
 from ...catalog import lumber
+from ...model import Layer
 from ...units import INCH, Units, format_length, parse_length
 
 DeflectionLoad = Literal["live", "total"]
@@ -165,6 +166,20 @@ class JoistSize:
         same = (h for h in known if abs(h.thickness - thickness) < 0.6 and abs(h.depth - depth) < 0.6)
         by_sizes = f"{format_length(thickness, units)} x {format_length(depth, units)}"
         return next(same, cls(by_sizes, thickness, depth))
+
+
+def size_of(layer: Layer, units: Units) -> JoistSize:
+    """The size of the joists of a layer."""
+    assert layer.framing is not None
+    if layer.framing.profile == "I":
+        name = f"{format_length(layer.thickness, units)} I-joists"
+        return JoistSize(name, layer.framing.thickness, layer.thickness)
+    return JoistSize.of(layer.framing.thickness, layer.thickness, units)
+
+
+def i_joists() -> tuple[float, ...]:
+    """The depths that I-joists are made in (mm)."""
+    return tuple(depth * INCH for depth in _data()["i_joists"]["depths_in"])
 
 
 @cache

@@ -22,7 +22,7 @@ from .members import Members
 from .place import FloorPlan
 from .schedule import numbered
 from .span_checks import clear_of
-from .spans import JoistSize, timber_for, usual_case
+from .spans import size_of, timber_for, usual_case
 from .turned import Turned
 
 HEAD = 2.6
@@ -115,7 +115,7 @@ def _spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer, members: Memb
     """Between each two bearings an arrow along the joists that reach farthest, with their size and clear span."""
     assert layer.framing is not None
     units, scale, turned = shown.project.units, shown.scale, Turned(bay.direction)
-    size = JoistSize.of(layer.framing.thickness, layer.thickness, units).name
+    size = size_of(layer, units).name
     own = [
         (turned.box(piece.area), piece)
         for piece in numbered(members.of("joist"), units)
@@ -178,7 +178,8 @@ def _said(shown: PlanOf, flat: FloorPlan, layer: Layer, make_up: MakeUp) -> Sequ
     ]
     case = usual_case(project.tradition, layer.framing.thickness, layer.thickness, layer.framing.spacing)
     loads = f"live load {case.live_psf:g} psf, dead {case.dead_psf:g} psf, deflection span / {case.deflection:g}"
-    sized = timber_for(project.tradition).name if flat.floor.sized == "by tables" else "joists to be sized"
+    known = flat.floor.sized == "by tables" and layer.framing.profile == "solid"
+    sized = timber_for(project.tradition).name if known else "joists to be sized"
     said.append((f"{sized}; {loads}", None))
     edges = len(off_bearing(flat))
     if edges:

@@ -11,7 +11,7 @@ from ...edits import PutMakeUp, changed
 from ...errors import RefusedEdit
 from ...model import Framing, Layer, MakeUp, Project, bearing_layer
 from ...rows.rows import Row, action_row, choice_row, length_row, number_row, text_row
-from ...units import format_thickness
+from ...units import Units, format_thickness
 from .model import Function
 from .names import derived_name
 
@@ -91,7 +91,7 @@ def _layer(project: Project, make_up: MakeUp, position: int) -> list[Row]:
         ),
     ]
     if layer.function == "structure":
-        rows += _framing(project, layer, put)
+        rows += _framing(project, make_up.use, layer, put)
     if make_up.use == "wall":
         ways = [("no", "no"), ("frame", "up to the frame")]
         rows.append(choice_row(id("reveal"), "Turns into reveals", layer.reveal, ways, lambda t: put(reveal=t)))
@@ -101,7 +101,7 @@ def _layer(project: Project, make_up: MakeUp, position: int) -> list[Row]:
     return [*rows, *_places(project, make_up, position)]
 
 
-def _framing(project: Project, layer: Layer, put: Callable[..., Sequence[Any]]) -> list[Row]:
+def _framing(project: Project, use: str, layer: Layer, put: Callable[..., Sequence[Any]]) -> list[Row]:
     framing, units = layer.framing, project.units
     begun = Framing(spacing=usual("member_spacing", units), thickness=usual("member_thickness", units))
 
@@ -133,10 +133,29 @@ def _framing(project: Project, layer: Layer, put: Callable[..., Sequence[Any]]) 
         length_row(
             id("member"), "Member thickness", framing.thickness, units, lambda v: framed(thickness=v), least=0.0
         ),
+        *_profile(use, layer, framed, id, units),
         number_row(id("bottom_plates"), "Bottom plates", framing.bottom_plates, lambda n: framed(bottom_plates=n)),
         number_row(id("top_plates"), "Top plates", framing.top_plates, lambda n: framed(top_plates=n)),
         choice_row(id("infill"), "Between them", framing.infill or "", fillings, lambda t: framed(infill=t or None)),
     ]
+
+
+def _profile(
+    use: str, layer: Layer, framed: Callable[..., Sequence[Any]], id: Callable[[str], str], units: Units
+) -> list[Row]:
+    """Whether the joists of a floor are solid or I-joists, and what these are like."""
+    framing = layer.framing
+    if use != "floor" or framing is None:
+        return []
+    kinds = [("solid", "solid"), ("I", "I-joists")]
+    rows = [choice_row(id("profile"), "Members are", framing.profile, kinds, lambda t: framed(profile=t))]
+    if framing.profile == "I":
+        flange, web = framing.flange, framing.web
+        rows += [
+            length_row(id("flange"), "Depth of the flanges", flange, units, lambda v: framed(flange=v), least=0.0),
+            length_row(id("web"), "Thickness of the web", web, units, lambda v: framed(web=v), least=0.0),
+        ]
+    return rows
 
 
 def _places(project: Project, make_up: MakeUp, position: int) -> list[Row]:

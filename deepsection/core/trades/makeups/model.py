@@ -20,13 +20,19 @@ Function = Literal["structure", "sheathing", "membrane", "insulation", "cavity",
 
 
 class Framing(Element):
-    """Members of a structure layer. Their depth is the thickness of the layer."""
+    """Members of a structure layer. Their depth is the thickness of the layer.
+
+    An I-joist is as thick as stated at its flanges, whose depth is `flange`, and between them as thick as its `web`.
+    """
 
     spacing: Annotated[float, Field(ge=50, le=1e5)]
     thickness: Annotated[float, Field(ge=5, le=1e4)]
     bottom_plates: Annotated[int, Field(ge=0, le=3)] = 1
     top_plates: Annotated[int, Field(ge=0, le=3)] = 2
     infill: MaterialId | None = None
+    profile: Literal["solid", "I"] = "solid"
+    flange: Positive = 38.1
+    web: Positive = 9.5
 
 
 class WallPlate(Element):
