@@ -44,9 +44,15 @@ def blocks_over(
 
 
 def blocks_between(
-    bay: Bay, joists: Sequence[Joist], within: Polygon | MultiPolygon, taken: Sequence[Box], thickness: float
+    bay: Bay,
+    joists: Sequence[Joist],
+    within: Polygon | MultiPolygon,
+    taken: Sequence[Box],
+    over: shapely.Geometry,
+    thickness: float,
 ) -> Iterator[tuple[str, MultiPolygon]]:
-    """(name, areas) of rows of blocks between neighbours that run far between their bearings; none in other members."""
+    """(name, areas) of rows of blocks between neighbours that run far between their bearings; none in other members,
+    nor in the blocks over bearings."""
     turned, rows = Turned(bay.direction), dict[int, list[Box]]()
     pieces = sorted((joist.run.number, box) for joist in joists for box in joist.boxes)
     taken = [*taken, *(box for _, box in pieces)]
@@ -66,7 +72,7 @@ def blocks_between(
     shapely.prepare(within)
     for number, blocks in sorted(rows.items()):
         areas = turned.rectangles(blocks)
-        whole = areas[shapely.covers(within, areas)]
+        whole = areas[shapely.covers(within, areas) & ~shapely.intersects(areas, over)]
         if len(whole):
             yield f"row:{number}", MultiPolygon(list(whole))
 

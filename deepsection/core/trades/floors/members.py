@@ -87,12 +87,14 @@ def _in_bay(framing: Framing, bay: Bay, within: shapely.Geometry, frames: tuple[
         number = f":{joist.run.number}" if joist.run.number else ""
         yield Member("joist", f"{bay.slot}:{joist.slot}{number}", joist.area, bay.direction)
     others = [*taken, *(held.area for held in joists)]
-    for name, area in blocks_over(bay, within, others, framing.thickness):
+    over = list(blocks_over(bay, within, others, framing.thickness))
+    for name, area in over:
         yield Member("blocking", f"{bay.slot}:{name}", area, across)
     if rows:
         turned = Turned(bay.direction)
         boxes = [box for area in taken for box in turned.boxes(area)]
-        for name, area in blocks_between(bay, joists, within, boxes, framing.thickness):
+        set_over = shapely.union_all([area for _, area in over])
+        for name, area in blocks_between(bay, joists, within, boxes, set_over, framing.thickness):
             yield Member("blocking", f"{bay.slot}:{name}", area, across)
 
 
