@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import expect
 
-from tests.e2e.conftest import Bench
+from tests.e2e.conftest import Bench, pick
 
 FOOT = 304.8
 
@@ -20,7 +20,7 @@ def kept(bench: Bench, collection: str) -> list[dict[str, Any]]:
 def test_a_framing_plan_is_shown_and_its_joists_are_turned_and_shifted(bench: Bench) -> None:
     bench.open("otterfold")
     bench.step("Plan")
-    bench.button("Framing plan").click()
+    pick(bench.page.get_by_label("Storey of the plan"), "floor|framing")
     joist = bench.marks("plan", "main-floor/joist/joists/outline:south:6").first
     expect(joist).to_be_attached()
     expect(bench.page.get_by_text("spruce-pine-fir No. 2", exact=False)).to_be_attached()
@@ -40,7 +40,7 @@ def test_a_framing_plan_is_shown_and_its_joists_are_turned_and_shifted(bench: Be
     bench.search("Undo")
     bench.saved()
     assert kept(bench, "floors")[0]["shift"] == 0.0
-    bench.button("On the floor plan").click()
+    bench.search("Floor plan")
     expect(joist).not_to_be_attached()
 
 
@@ -48,7 +48,7 @@ def test_beams_and_posts_are_laid_under_a_floor_on_its_framing_plan(bench: Bench
     """Under the kitchen: a post on a pad in the crawl space, and a beam from the foundation over it."""
     bench.open("otterfold")
     bench.step("Plan")
-    bench.button("Framing plan").click()
+    pick(bench.page.get_by_label("Storey of the plan"), "floor|framing")
     bench.tool("Post")
     bench.click(-7 * FOOT, 12 * FOOT)
     bench.saved()

@@ -232,8 +232,7 @@ export function useActions(): Action[] {
       ] as const)
         actions.push({
           id: kind,
-          label: framing === kind ? "On the floor plan" : label,
-          step: "Plan",
+          label: framing === kind ? "Floor plan" : label,
           run: () => set({ framing: framing === kind ? "" : kind, step: "Plan", tool: "select", solid: false }),
         });
     for (const stair of project.stairs ?? [])

@@ -1,5 +1,5 @@
 import { Maximize2, Minimize2, Scan } from "lucide-react";
-import type { Drawing } from "../../api/client";
+import type { Drawing, State } from "../../api/client";
 import { usePick } from "../../store";
 import { TOOLS, toolsByTrade } from "../../tools";
 import { Button } from "../../ui/Button";
@@ -20,10 +20,23 @@ interface Props {
   onFit: () => void;
 }
 
+/** The plans that can be chosen: of each storey from above, and of each floor its framing and its structure. */
+function plansOf(state: State, floors: boolean): { value: string; label: string }[] {
+  return [...state.storeys].reverse().flatMap(({ level, name }) => {
+    const plan = { value: level, label: `${name} plan` };
+    if (!floors || !state.project.floors?.some((held) => held.level === level)) return [plan];
+    return [
+      plan,
+      { value: `${level}|framing`, label: `${name} framing` },
+      { value: `${level}|structure`, label: `${name} structure` },
+    ];
+  });
+}
+
 /** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
 export function PaneHeads({ panes, plan, view, onFit }: Props) {
   const { state, storey, viewName } = useHeld();
-  const { step, tool, fill, side, set, section, elevation } = usePick(
+  const { step, tool, fill, side, set, section, elevation, framing } = usePick(
     "step",
     "tool",
     "fill",
@@ -31,10 +44,13 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
     "set",
     "section",
     "elevation",
+    "framing",
   );
   const own = state.project.elevations ?? [];
   const seen = elevation ? "seen along its own direction" : `seen from the ${side}`;
   const actions = useActions();
+  const kind = step === "Plan" && state.project.floors?.some((held) => held.level === storey.level) ? framing : "";
+  const plans = plansOf(state, step === "Plan");
   const several = TOOLS.filter((item) => item.steps.includes(step)).length;
   return (
     <>
@@ -44,16 +60,19 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
           style={{ height: panes.planTop }}
         >
           <h2 className="shrink-0 text-[13px] font-semibold">
-            {state.storeys.length > 1 ? (
+            {plans.length > 1 ? (
               <Select
                 aria-label="Storey of the plan"
-                value={storey.level}
-                onChange={(value) => set({ storey: value })}
+                value={`${storey.level}${kind && `|${kind}`}`}
+                onChange={(value) => {
+                  const [level, chosen = ""] = value.split("|");
+                  set({ storey: level, ...(step === "Plan" ? { framing: chosen as typeof framing } : {}) });
+                }}
                 className="font-semibold"
               >
-                {[...state.storeys].reverse().map((held) => (
-                  <option key={held.level} value={held.level}>
-                    {held.name} plan
+                {plans.map(({ value, label }) => (
+                  <option key={value} value={value}>
+                    {label}
                   </option>
                 ))}
               </Select>
