@@ -67,7 +67,11 @@ def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numb
         own = [piece for piece in pieces if piece.member.slot.startswith(f"{bay.slot}:")]
         turned = Turned(bay.direction)
         rims = [piece for piece in pieces if piece.member.role == "rim_joist"]
-        taken = [turned.box(piece.area) for piece in (*own, *rims)] + [turned.box(hole) for _, hole in bay.holes]
+        holes, room = [turned.box(hole) for _, hole in bay.holes], SMALL * shown.scale
+        taken = [*(turned.box(piece.area) for piece in (*own, *rims)), *holes]
+        for hole in holes:
+            lines = _measures_of(turned.box(bay.region), hole, shown.scale)
+            taken += [Box(held.a0 - room, held.a1 + room, held.s0 - room, held.s1 + room) for held in lines]
         lettered = Lettered(shown.frame, bay.direction, shown.scale, taken)
         joists = [piece for piece in own if piece.member.role == "joist"]
         for group in groups_of(joists, bay.direction, spacing):
@@ -211,6 +215,20 @@ def _holes(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
             yield from _hole(shown, turned, edges, turned.box(hole), id, names.get(id, "hole"))
 
 
+def _is_small(box: Box, scale: float) -> bool:
+    return min(box.a1 - box.a0, box.s1 - box.s0) < ROOMY * scale
+
+
+def _measures_of(edges: Box, box: Box, scale: float) -> list[Box]:
+    """The lines along which a hole is measured: from the nearest edges of its bay, and across it where it is large."""
+    a0, a1, s0, s1 = box
+    near_a = (edges.a0, a0) if a0 - edges.a0 <= edges.a1 - a1 else (a1, edges.a1)
+    near_s = (edges.s0, s0) if s0 - edges.s0 <= edges.s1 - s1 else (s1, edges.s1)
+    along, across = s0 + (s1 - s0) * 0.2, a0 + (a1 - a0) * 0.2
+    lines = [Box(*near_a, along, along), Box(across, across, *near_s)]
+    return lines if _is_small(box, scale) else [*lines, Box(a0, a1, along, along), Box(across, across, s0, s1)]
+
+
 def _hole(shown: PlanOf, turned: Turned, edges: Box, box: Box, id: str, name: str) -> Iterator[Mark]:
     a0, a1, s0, s1 = box
     key, scale, units = f"{id}/hole//", shown.scale, shown.project.units
@@ -219,16 +237,10 @@ def _hole(shown: PlanOf, turned: Turned, edges: Box, box: Box, id: str, name: st
         return spot(shown.frame, turned, across, along)
 
     yield Stroke(path(at(a0, s0), at(a1, s0), at(a1, s1), at(a0, s1)), "edge", closed=True, part=key, feature="hole")
-    near_a = (edges[0], a0) if a0 - edges[0] <= edges[1] - a1 else (edges[1], a1)
-    near_s = (edges[2], s0) if s0 - edges[2] <= edges[3] - s1 else (edges[3], s1)
-    along, across = s0 + (s1 - s0) * 0.2, a0 + (a1 - a0) * 0.2
-    small = min(a1 - a0, s1 - s0) < ROOMY * scale
-    lines = [(at(near_a[0], along), at(near_a[1], along)), (at(across, near_s[0]), at(across, near_s[1]))]
-    lines += [] if small else [(at(a0, along), at(a1, along)), (at(across, s0), at(across, s1))]
-    for one, other in lines:
-        start, end = sorted((one, other))
+    for line in _measures_of(edges, box, scale):
+        start, end = sorted((at(line.a0, line.s0), at(line.a1, line.s1)))
         yield from measured(start, end, format_length(math.dist(start, end), units), scale, key)
-    if small:
+    if _is_small(box, scale):
         # No room for figures inside: its sizes stand with its name.
         name = f"{name} {format_length(a1 - a0, units)} x {format_length(s1 - s0, units)}"
     middle = at((a0 + a1) / 2 + (a1 - a0) * 0.15, (s0 + s1) / 2 + (s1 - s0) * 0.1)
