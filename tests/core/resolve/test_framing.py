@@ -136,6 +136,22 @@ def test_a_beam_that_just_misses_its_joists_is_pointed_out() -> None:
     assert lengths(members(low)) == [7000.0 - 2 * T] * 24, "it carries none"
 
 
+@pytest.mark.parametrize(
+    ("width", "lap", "short"),
+    # IRC R502.6, from memory: 1 1/2 in (38.1 mm) on wood; of joists that butt each has half.
+    [(38.1, "lapped", False), (38.1, "butted", True), (76.2, "butted", False), (30.0, "through", True)],
+)
+def test_joists_need_a_bearing_as_long_as_the_rule_says(width: float, lap: str, short: bool) -> None:
+    house = two_storeys(10_000.0, 7000.0)
+    house = put(house, changed(upper(house), span="north-south", lap=lap))
+    ends = BeamEnd(x=20.0, y=3500.0), BeamEnd(x=9980.0, y=3500.0)
+    beam = Beam(id="beam", start=ends[0], end=ends[1], width=width, depth=235.0, top=LevelRule(level="plate"))
+    found = [held for held in resolve(put(house, beam)).diagnostics if held.code == "joist-bearing-short"]
+    assert bool(found) == short
+    if found:
+        assert found[0].element == "beam" and found[0].limit == pytest.approx(38.1)
+
+
 def test_the_frame_of_a_hole_by_hand() -> None:
     """A hole from 3000 to 4000 across, 2000 to 3500 along: trimmers from 2924 and to 4076; the joists at 3200 and 3600
     are cut, that at 4000 gives way to a trimmer; four tails on headers, two headers of two plies on trimmers."""

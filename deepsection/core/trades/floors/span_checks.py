@@ -16,6 +16,7 @@ from ...building.placed import Placed
 from ...geometry import Line, Point, polygons_of
 from ...model import Floor, Framing, Layer
 from ...rows.outcome import OutcomeRow, OutcomeTable
+from ...tolerance import TOL
 from ...units import Units, format_length
 from ..levels.placed import LEVELS
 from ..posts.placed import BEAMS
@@ -162,6 +163,30 @@ def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
             message = f"a joist of {flat.floor.name} ends in the air: nothing bears it there, and it hangs on nothing"
             yield Diagnostic("joist-end-free", message, flat.floor.id, "bearing", at=at)
         yield from _missing(placed, flat, layer.thickness)
+        yield from _short(flat, placed.project.units)
+
+
+BEARING = 38.1
+"""Joists lie on wood or metal for at least this (mm). Source: IRC R502.6, 1 1/2 in, from memory."""
+
+
+def _short(flat: FloorPlan, units: Units) -> Iterator[Diagnostic]:
+    """Inner bearings that are too narrow for what lies on them: of joists that butt, each has half."""
+    for bay in flat.bays:
+        for support in bay.supports:
+            bears = support.width / 2 if bay.lap == "butted" else support.width
+            if support.flush or bears >= BEARING - TOL.point:
+                continue
+            how = "butt" if bay.lap == "butted" else "lie"
+            message = (
+                f"joists of {flat.floor.name} {how} on {format_length(bears, units)} here, and need "
+                f"{format_length(BEARING, units)}: let them lap, or make this wider"
+            )
+            x, y = support.line[0]
+            others = (flat.floor.id,)
+            yield Diagnostic(
+                "joist-bearing-short", message, support.name, "width", bears, BEARING, others, at=(x, y)
+            )  # fmt: skip
 
 
 def _too_far(held: SpanVerdict, floor: Floor, spacing: float, units: Units) -> Diagnostic:
