@@ -1,4 +1,4 @@
-"""The usual set of a house: plans, four sides, a long and a cross section, on sheets at scales that fit the paper."""
+"""The usual set of a house: plans, four sides, a long and a cross section, framing, on sheets at fitting scales."""
 
 from __future__ import annotations
 
@@ -11,7 +11,8 @@ from ..errors import RefusedEdit
 from ..geometry import Point, Side
 from ..model import PlacedView, Project, SectionLine, Sheet
 from ..resolve import Building, resolve, storeys
-from ..view import list_views, plan_name
+from ..trades.floors.place import FLOORS
+from ..view import framing_name, list_views, plan_name
 from .compose import footprint, place, title_block
 from .paper import Paper, paper
 from .scales import standard_scales
@@ -40,11 +41,13 @@ def usual_set(project: Project, building: Building) -> list[Any]:
     plans = [plan_name(staged, held.level) for held in storeys(staged) if building.plan.on(held.level)]
     if any(view.name == "plan:roof" for view in list_views(staged)):
         plans.append("plan:roof")
-    groups = (
+    framing = [framing_name(flat.floor.id) for flat in building[FLOORS] if flat.bays]
+    groups = [
         ("Plans", plans),
         ("Elevations", [f"elevation:{side}" for side in SIDES]),
         ("Sections", [f"section:{line.id}" for line in staged.sections[:2]]),
-    )
+        *([("Framing", framing)] if framing else []),
+    ]
     empty = [held for held in staged.sheets if not held.placed]
     for name, views in groups:
         sheet = empty.pop(0) if empty else _sheet(staged)

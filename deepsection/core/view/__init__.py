@@ -2,7 +2,7 @@
 
 from .comparing import ComparedRow, compare_heights
 from .elevation import draw_elevation
-from .kinds import View, plan_name
+from .kinds import View, framing_name, plan_name
 from .opening import Opened, built, drawn, opened, without_faults
 from .plan import draw_plan
 from .section import draw_section, section_frame
@@ -25,6 +25,7 @@ __all__ = [
     "draw_section",
     "draw_view",
     "drawn",
+    "framing_name",
     "list_views",
     "look_of",
     "opened",

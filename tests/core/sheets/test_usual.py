@@ -21,10 +21,12 @@ from deepsection.demo import fernacre_bungalow, hollin_bothy, otterfold_house, q
 def test_the_usual_set_shows_all_and_fits(make: Callable[[], Project]) -> None:
     house = rebuild(make(), sheets=(), sections=())
     done = apply_edits(house, usual_set(house, resolve(house)))
-    assert [sheet.name for sheet in done.sheets] == ["Plans", "Elevations", "Sections"]
+    framed = ["Framing"] if house.floors else []
+    assert [sheet.name for sheet in done.sheets] == ["Plans", "Elevations", "Sections", *framed]
     assert [line.name for line in done.sections] == ["A", "B"]
     shown = {held.view for sheet in done.sheets for held in sheet.placed}
     assert {f"elevation:{side}" for side in ("south", "east", "north", "west")} <= shown
+    assert {f"plan:framing:{floor.id}" for floor in house.floors} <= shown
     assert {"plan", "plan:roof"} <= shown and {f"section:{line.id}" for line in done.sections} <= shown
     building = resolve(done)
     for sheet in done.sheets:
