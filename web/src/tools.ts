@@ -1,11 +1,12 @@
 import { type BaySize, PlaceBay } from "./actions/bay";
 import { DrawConstruction } from "./actions/construction";
+import { DrawHole, DrawSlab } from "./actions/corners";
 import { Measure } from "./actions/measure";
 import { DrawOutline } from "./actions/outline";
 import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "./actions/place";
 import { Dormer, PutOnRoof, RoofOver, RoofRectangle } from "./actions/roof";
 import { DrawGroundStep, PlaceGroundSpot } from "./actions/site";
-import { DrawHole, DrawSlab, DrawStair } from "./actions/stair";
+import { DrawStair } from "./actions/stair";
 import { Align, Mirror, Shift, TurnAbout } from "./actions/transform";
 import type { PlanAction, Project, Snaps, Storey, Turn } from "./actions/types";
 import { DrawRectangle, DrawWalls } from "./actions/walls";

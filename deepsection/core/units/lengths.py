@@ -155,6 +155,15 @@ def format_length(value: float, units: Units = "mm", *, denominator: int = 16) -
     return f"{sign}{feet}'-{whole}{_inches_text(inches, part, denominator)}"
 
 
+def format_measured(value: float, units: Units = "mm") -> str:
+    """A length in mm that was measured, not stated: whole millimetres; in feet and inches as any other.
+
+    >>> format_measured(3654.1), format_measured(304.8, "ft-in")
+    ('3654', '1\\'-0"')
+    """
+    return format_length(float(round(value)) if units == "mm" else value, units)
+
+
 def rounded(steps: float) -> int:
     """The nearest whole number of steps; of two that are equally near, the one farther from zero.
 

@@ -11,7 +11,7 @@ import shapely
 from ..building.kind import PlanOf
 from ..drawing import LETTER, Dimension, Mark
 from ..trades.floors.place import FloorPlan
-from ..units import format_length
+from ..units import format_measured
 
 STRINGS = (7.0, 14.0)
 """How far strings of dimensions lie from the floor (paper mm)."""
@@ -37,7 +37,7 @@ def floor_strings(shown: PlanOf, flat: FloorPlan, *, holes: bool = False) -> Ite
             high = False
             for a, b in chain:
                 (u0, w0), (u1, w1) = ((a, box[1]), (b, box[1])) if axis == 0 else ((box[0], b), (box[0], a))
-                text = format_length(b - a, shown.project.units)
+                text = format_measured(b - a, shown.project.units)
                 # Of figures wider than their measure, each other one is raised past its neighbour.
                 high = len(text) * LETTER * shown.scale > b - a and not high
                 raised, key = (RAISED if high else 0.0), f"{flat.floor.id}/bearing//"

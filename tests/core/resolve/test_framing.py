@@ -12,6 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from deepsection.core.document.motion import Motion
+from deepsection.core.drawing import Stroke, Text
 from deepsection.core.edits import Transform, TurnJoists, apply_edits, changed, put
 from deepsection.core.geometry import Frame, polygons_of
 from deepsection.core.model import Beam, BeamEnd, Chimney, Floor, FloorHole, LevelRule, Pad, Post, Project
@@ -20,6 +21,7 @@ from deepsection.core.resolve import Building, resolve
 from deepsection.core.trades.floors.members import Member, Members, floor_members, hangers
 from deepsection.core.trades.floors.place import FLOORS, FloorPlan
 from deepsection.core.trades.floors.span_checks import verdicts
+from deepsection.core.view import draw_view
 from deepsection.demo.pieces import bearing, on, partition
 from tests.builders import joist_house, two_storeys
 from tests.turning import turned
@@ -351,3 +353,32 @@ def test_i_joists_are_flanges_and_a_web() -> None:
     assert not [d for d in building.diagnostics if d.code == "joist-span"], "their makers say how far they reach"
     solid = apply_edits(house, enter(house, make_up.id, "joists:profile", "solid"))
     assert next(m for m in solid.make_ups if m.id == make_up.id).layers[1].framing.profile == "solid"  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize(
+    ("units", "size", "loads"),
+    # 40 and 10 psf are 1.92 and 0.48 kN/m2: a pound-force is 4.448 N (exact), a square foot 0.0929 m2.
+    [("mm", "38 x 235", "live load 1.92 kN/m2, dead 0.48 kN/m2"), ("ft-in", "2x10", "live load 40 psf, dead 10 psf")],
+)
+def test_sizes_and_loads_are_said_in_the_units_of_the_project(units: Any, size: str, loads: str) -> None:
+    house = two_storeys(9144.0, 6096.0, units)
+    house = put(house, changed(upper(house), sized="by tables"))
+    found = next(held for held in resolve(house).diagnostics if held.code == "joist-span" and "Upper" in held.message)
+    assert f"{size} at" in found.message
+    for name in ("framing", "structure"):
+        drawing = draw_view(resolve(house), house, f"plan:{name}:{upper(house).id}", 50)
+        words = [mark.text for mark in drawing.marks if isinstance(mark, Text)]
+        assert any(loads in text for text in words) and any(size in text for text in words)
+
+
+def test_joists_that_run_through_show_each_of_their_spans() -> None:
+    """Over a wall of 89 at 3 m of 7 m: two arrows, of what is free at both sides; by hand from face to face."""
+    house = two_storeys(10_000.0, 7000.0)
+    house = with_wall(put(house, changed(upper(house), span="north-south", lap="through")), 3000.0)
+    flat, _ = framed(resolve(house), upper(house).id)
+    low, high = flat.bays[0].supports[0].area.bounds[1::2]
+    drawing = draw_view(resolve(house), house, f"plan:structure:{upper(house).id}", 50)
+    spans = [mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "span"]
+    assert len(spans) == 2
+    ends = sorted(y for mark in spans for _, y, _ in mark.path)
+    assert ends[1:3] == pytest.approx([low, high], abs=0.01)

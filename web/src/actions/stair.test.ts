@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { Edit } from "../api/client";
+import { DrawHole } from "./corners";
 import { dragOf } from "./drag";
 import { emptyProject, MAIN, NORTH_UP, ONE_WALL } from "./fixtures";
-import { DrawHole, DrawStair } from "./stair";
+import { DrawStair } from "./stair";
 import type { Place, Project } from "./types";
 
 const at = (u: number, w: number): Place => ({ u, w, label: "" });

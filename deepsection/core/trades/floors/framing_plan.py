@@ -5,30 +5,26 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 
-import shapely
-from shapely.geometry import LineString
-
 from ...building.kind import PlanOf
 from ...building.parts import part_key
-from ...drawing import Handle, Mark, Region, Stroke, path, readable, rings_of
-from ...geometry import Frame, Point, polygons_of
+from ...drawing import Handle, Mark, Stroke, path, readable, rings_of
+from ...geometry import Frame, Point
 from ...model import Layer
-from ...units import format_length
-from ..posts.placed import BEAMS, POSTS, PlacedBeam
+from ...units import format_length, format_measured
+from ..posts.placed import PlacedBeam
+from .bearing_plan import beam_text, beams_carrying, beside_beam, posts_below, walls_below
 from .lettering_plan import SMALL, Lettered, groups_of, measured, on_paper, spot
 from .members import Members, floor_members, hangers
 from .place import FloorPlan
 from .schedule import Numbered, numbered
 from .span_checks import joists_in
-from .spans import JoistSize, size_of
+from .spans import size_of
 from .turned import Box, Turned
 
 HANGER = 1.6
 """Length of the stroke of a hanger (paper mm)."""
 ROOMY = 20.0
 """A hole as wide as this (paper mm) has room for its figures."""
-EDGE = 1.0
-"""Walls are shown as far as this (mm) past the floor that they carry."""
 PENS = {
     "joist": "fine",
     "blocking": "fine",
@@ -49,7 +45,7 @@ def members_of(shown: PlanOf, flat: FloorPlan) -> tuple[Layer, Members] | None:
 def framing_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members) -> Iterator[Mark]:
     """All that the framing plan of a floor shows but its schedule."""
     pieces = numbered(members.all, shown.project.units)
-    yield from _bearings(shown, flat)
+    yield from walls_below(shown.frame, flat, "hidden", "bearing")
     yield from _members(shown.frame, flat, layer, pieces)
     yield from _beams(shown, flat)
     yield from _hangers(shown, flat, members)
@@ -64,7 +60,7 @@ def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numb
     units, spacing, said = shown.project.units, layer.framing.spacing, set[str]()
     size = size_of(layer, units).name
     for bay in flat.bays:
-        own = [piece for piece in pieces if piece.member.slot.startswith(f"{bay.slot}:")]
+        own = [piece for piece in pieces if piece.member.lies_in(bay)]
         turned = Turned(bay.direction)
         rims = [piece for piece in pieces if piece.member.role == "rim_joist"]
         holes, room = [turned.box(hole) for _, hole in bay.holes], SMALL * shown.scale
@@ -93,43 +89,21 @@ def _members(frame: Frame, flat: FloorPlan, layer: Layer, pieces: Sequence[Numbe
             yield Stroke(ring, PENS[role], closed=True, part=key, feature="member", handle=handle)
 
 
-def _bearings(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
-    """The walls below that bear, dashed."""
-    beams = [held.area for bay in flat.bays for held in bay.supports if held.sort != "wall"]
-    walls = shapely.difference(flat.bearing, shapely.union_all(beams)) if beams else flat.bearing
-    walls = shapely.intersection(walls, flat.area.buffer(EDGE, join_style="mitre"))
-    for polygon in polygons_of(shown.frame.turn(walls)):
-        for ring in rings_of(polygon):
-            yield Stroke(ring, "hidden", closed=True, part=f"{flat.floor.id}/bearing//", feature="bearing")
-
-
-def beams_carrying(shown: PlanOf, flat: FloorPlan) -> Iterator[tuple[PlacedBeam, bool]]:
-    """The beams that carry a floor, and whether they are flush with it."""
-    sorts = {held.name: held.flush for bay in flat.bays for held in bay.supports if held.sort != "wall"}
-    beams = shown.placed[BEAMS]
-    yield from ((beam, sorts[beam.beam.id]) for beam in beams if beam.beam.id in sorts)
-
-
 def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
     """Beams with what they are made of, dashed where they lie under the joists; the posts under them."""
-    carrying = list(beams_carrying(shown, flat))
-    under = {end.post for beam, _ in carrying for end in (beam.beam.start, beam.beam.end) if end.post}
-    for post in shown.placed[POSTS]:
-        if post.post.id in under:
-            key = f"{post.post.id}/post//"
-            rings = rings_of(shown.frame.turn(post.outline))
-            yield Region(rings, fill="poche", pen="edge", part=key, feature="post")
+    carrying = beams_carrying(shown, flat)
+    yield from posts_below(shown, carrying, "edge")
     said: set[tuple[str, Point]] = set()
     for beam, flush in carrying:
-        key, pen = f"{beam.beam.id}/beam//", "edge" if flush else "hidden"
+        pen = "edge" if flush else "hidden"
         for ring in rings_of(shown.frame.turn(beam.outline)):
-            yield Stroke(ring, pen, closed=True, part=key, feature="beam", sum=beam.top.id)
+            yield Stroke(ring, pen, closed=True, part=f"{beam.beam.id}/beam//", feature="beam", sum=beam.top.id)
         text = beam_text(shown, beam, flush)
         run = _run(beam)
         if (text, run) not in said:
             # Pieces in one line are said once.
             said.add((text, run))
-            yield from _beside(shown, beam, text, key)
+            yield from beside_beam(shown, beam, text)
 
 
 def _run(beam: PlacedBeam) -> Point:
@@ -139,23 +113,6 @@ def _run(beam: PlacedBeam) -> Point:
     dx, dy = (x1 - x0) / length, (y1 - y0) / length
     sign = 1.0 if (dx, dy) > (-dx, -dy) else -1.0
     return round(math.atan2(dy * sign, dx * sign), 3), round((x0 * dy - y0 * dx) * sign, 0)
-
-
-def beam_text(shown: PlanOf, beam: PlacedBeam, flush: bool) -> str:
-    """What a beam is made of, and where it lies."""
-    held, units = beam.beam, shown.project.units
-    size = JoistSize.of(held.width / held.plies, held.depth, units).name
-    return f"{f'{held.plies} of ' if held.plies > 1 else ''}{size}, {'flush' if flush else 'below'}"
-
-
-def _beside(shown: PlanOf, beam: PlacedBeam, text: str, key: str) -> Iterator[Mark]:
-    """Lettering beside a beam, on paper: joists run through below it."""
-    (u0, w0), (u1, w1) = (shown.frame.plan_to_turned(*point) for point in (beam.start, beam.end))
-    angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
-    up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
-    off = beam.beam.width / 2 + (0.9 + SMALL / 2) * shown.scale
-    place = ((u0 + u1) / 2 + up[0] * off, (w0 + w1) / 2 + up[1] * off)
-    yield from on_paper(place, text, SMALL, angle, key, shown.scale)
 
 
 def _hangers(shown: PlanOf, flat: FloorPlan, members: Members) -> Iterator[Mark]:
@@ -178,7 +135,7 @@ def _beside_members(shown: PlanOf, flat: FloorPlan, pieces: Sequence[Numbered]) 
         if role not in ("trimmer_joist", "header_joist", "rim_joist"):
             continue
         plies = 1 if role == "rim_joist" else sum(1 for held in pieces if _same_beam(held, piece))
-        line = _centre(piece)
+        line = Turned(piece.member.direction).middle(piece.area)
         u, w = shown.frame.plan_to_turned(*line.interpolate(0.5, normalized=True).coords[0])
         if any(
             number == piece.number and math.dist(place, (u, w)) < 3.0 * SMALL * shown.scale for number, place in said
@@ -194,15 +151,6 @@ def _beside_members(shown: PlanOf, flat: FloorPlan, pieces: Sequence[Numbered]) 
 def _same_beam(a: Numbered, b: Numbered) -> bool:
     """Whether two pieces are plies of one trimmer or header."""
     return a.number == b.number and a.member.slot.rpartition(":")[0] == b.member.slot.rpartition(":")[0]
-
-
-def _centre(piece: Numbered) -> LineString:
-    """The middle line of a piece."""
-    turned = Turned(piece.member.direction)
-    a0, a1, s0, s1 = turned.box(piece.area)
-    middle = (a0 + a1) / 2
-    across, span = turned.across, turned.span
-    return LineString([(across.dx * middle + span.dx * s, across.dy * middle + span.dy * s) for s in (s0, s1)])
 
 
 def _holes(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
@@ -239,9 +187,9 @@ def _hole(shown: PlanOf, turned: Turned, edges: Box, box: Box, id: str, name: st
     yield Stroke(path(at(a0, s0), at(a1, s0), at(a1, s1), at(a0, s1)), "edge", closed=True, part=key, feature="hole")
     for line in _measures_of(edges, box, scale):
         start, end = sorted((at(line.a0, line.s0), at(line.a1, line.s1)))
-        yield from measured(start, end, format_length(math.dist(start, end), units), scale, key)
+        yield from measured(start, end, format_measured(math.dist(start, end), units), scale, key)
     if _is_small(box, scale):
         # No room for figures inside: its sizes stand with its name.
-        name = f"{name} {format_length(a1 - a0, units)} x {format_length(s1 - s0, units)}"
+        name = f"{name} {format_measured(a1 - a0, units)} x {format_measured(s1 - s0, units)}"
     middle = at((a0 + a1) / 2 + (a1 - a0) * 0.15, (s0 + s1) / 2 + (s1 - s0) * 0.1)
     yield from on_paper(middle, name, SMALL, 0.0, key, scale)

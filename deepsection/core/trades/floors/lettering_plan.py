@@ -15,6 +15,8 @@ WIDE = 0.86
 """Width of a letter of the mono face, as a share of its height."""
 TEXT, SMALL = 2.2, 1.8
 """Heights of lettering (paper mm)."""
+ROW = 4.6
+"""Height of a row of words or of a schedule (paper mm)."""
 TICK = 1.6
 """Length of a tick at the end of a measure (paper mm)."""
 GAP = 1.7

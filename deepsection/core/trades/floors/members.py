@@ -33,6 +33,10 @@ class Member:
     area: MultiPolygon
     direction: Point
 
+    def lies_in(self, bay: Bay) -> bool:
+        """Whether it is a member of a bay; rims are of none."""
+        return self.slot.startswith(f"{bay.slot}:")
+
     @property
     def pieces(self) -> tuple[tuple[float, Polygon], ...]:
         """Length (mm) and area of each of its pieces: a joist over a hole is in two."""

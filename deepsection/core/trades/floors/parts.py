@@ -65,7 +65,7 @@ def floor_parts(
     members = floor_members(bays, rims, framing, floor.blocked)
     parts = [_member(floor.id, joists, member, bearing, level, seen=not closed) for member in members.all]
     for bay, inner, frames in zip(bays, members.within, members.frames):
-        own = [held.area for held in members.all if held.slot.startswith(f"{bay.slot}:")]
+        own = [held.area for held in members.all if held.lies_in(bay)]
         open_ = [held.area for held in frames]
         parts += _infill(floor.id, joists, framing, bay, inner, [*own, *open_], bearing)
     z = bearing.z + joists.thickness

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from shapely.geometry import Polygon
 
 from ...model import Layer
-from ...units import Units, format_length
+from ...units import Units, format_measured
 from .members import Member, MemberRole
 from .spans import JoistSize, size_of
 
@@ -56,7 +56,7 @@ def numbered(members: Iterable[Member], units: Units) -> tuple[Numbered, ...]:
     pieces = [(member, length, area) for member in members for length, area in member.pieces]
     longest: dict[tuple[MemberRole, str], float] = defaultdict(float)
     for member, length, _ in pieces:
-        key = (member.role, format_length(length, units))
+        key = (member.role, format_measured(length, units))
         longest[key] = max(longest[key], length)
     numbers: dict[tuple[MemberRole, str], str] = {}
     for role, letter in LETTERS.items():
@@ -64,7 +64,7 @@ def numbered(members: Iterable[Member], units: Units) -> tuple[Numbered, ...]:
         # Blocks are cut to fit where they go: all of them are one.
         numbers |= {key: f"{letter}{1 if role == 'blocking' else k}" for k, key in enumerate(lengths, 1)}
     return tuple(
-        Numbered(numbers[member.role, format_length(length, units)], member, length, area)
+        Numbered(numbers[member.role, format_measured(length, units)], member, length, area)
         for member, length, area in pieces
     )
 
@@ -90,6 +90,6 @@ def schedule(pieces: Iterable[Numbered], layer: Layer, units: Units) -> tuple[Sc
 
 
 def _length(pieces: list[Numbered], units: Units) -> str:
-    longest = format_length(max(piece.length for piece in pieces), units)
-    same = all(format_length(piece.length, units) == longest for piece in pieces)
+    longest = format_measured(max(piece.length for piece in pieces), units)
+    same = all(format_measured(piece.length, units) == longest for piece in pieces)
     return longest if same else f"{longest} or less"

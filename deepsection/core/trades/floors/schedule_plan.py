@@ -10,14 +10,14 @@ from ...drawing import Mark, Stroke, Text, path
 from ...geometry import Point
 from ...model import Framing, Layer
 from ...units import format_length
-from .lettering_plan import TEXT
+from .lettering_plan import ROW, TEXT
 from .members import Members, hangers
 from .place import FloorPlan
 from .schedule import numbered, schedule
-from .spans import size_of, timber_for, usual_case
+from .spans import loads_said, size_of, timber_for, usual_case
 
-ROW, COLUMNS = 4.6, (11.0, 10.0, 22.0, 24.0, 34.0)
-"""Height of a row of the schedule and widths of its columns (paper mm)."""
+COLUMNS = (11.0, 10.0, 22.0, 24.0, 34.0)
+"""Widths of the columns of the schedule (paper mm)."""
 LAPS = {
     "lapped": "lapped over bearings",
     "butted": "butted over bearings",
@@ -72,5 +72,4 @@ def _rests_on(shown: PlanOf, flat: FloorPlan, layer: Layer, framing: Framing, hu
         return
     tradition = shown.project.tradition
     case = usual_case(tradition, framing.thickness, layer.thickness, framing.spacing)
-    loads = f"live load {case.live_psf:g} psf, dead {case.dead_psf:g} psf"
-    yield f"{timber_for(tradition).name}; {loads}; deflection span / {case.deflection:g}"
+    yield f"{timber_for(tradition).name}; {loads_said(case, units)}"

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
@@ -13,11 +12,11 @@ from shapely.geometry import LineString, MultiPolygon, Polygon
 
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Placed
-from ...geometry import Line, Point, polygons_of
+from ...geometry import Point, polygons_of
 from ...model import Floor, Framing, Layer
 from ...rows.outcome import OutcomeRow, OutcomeTable
 from ...tolerance import TOL
-from ...units import Units, format_length
+from ...units import Units, format_length, format_measured
 from ..levels.placed import LEVELS
 from ..posts.placed import BEAMS
 from .bays import Bay, Rim
@@ -50,9 +49,9 @@ def bay_spans(
     found = []
     for bay in bays:
         lines = [
-            _middle(piece, member.direction)
+            Turned(member.direction).middle(piece)
             for member in members.of("joist")
-            if member.slot.startswith(f"{bay.slot}:")
+            if member.lies_in(bay)
             for _, piece in member.pieces
         ]
         if lines:
@@ -74,24 +73,17 @@ def _farthest(bay: str, lines: list[LineString], bearing: Polygon | MultiPolygon
     return best
 
 
-def clear_of(turned: Turned, box: Box, bearing: Polygon | MultiPolygon) -> tuple[float, float]:
-    """From where to where along a joist nothing bears it: the longest such stretch."""
+def free_stretches(turned: Turned, box: Box, bearing: Polygon | MultiPolygon) -> list[tuple[float, float]]:
+    """From where to where along a joist nothing bears it, stretch by stretch."""
     middle = (box.a0 + box.a1) / 2
-    ends = [turned.at(middle, s) for s in (box.s0, box.s1)]
-    free = shapely.get_parts(shapely.difference(LineString(ends), bearing))
-    stretches = [tuple(sorted(turned.span.along(point) for point in part.coords)) for part in free]
-    low, high = max(stretches, key=lambda held: held[1] - held[0], default=(box.s0, box.s1))
-    return low, high
+    line = LineString([turned.at(middle, s) for s in (box.s0, box.s1)])
+    parts = shapely.get_parts(shapely.difference(line, bearing))
+    ends = (sorted(turned.span.along(point) for point in part.coords) for part in parts)
+    return sorted((low, high) for low, high in ends if high - low > LEAST_SPAN)
 
 
-def _middle(piece: Polygon, direction: Point) -> LineString:
-    """The line along the middle of a member."""
-    along, across = Line(0.0, 0.0, *direction), Line(0.0, 0.0, direction[1], -direction[0])
-    points = list(piece.exterior.coords)
-    s, a = [along.along(point) for point in points], [across.along(point) for point in points]
-    middle = (min(a) + max(a)) / 2
-    ends = [(across.dx * middle + along.dx * at, across.dy * middle + along.dy * at) for at in (min(s), max(s))]
-    return LineString(ends)
+LEAST_SPAN = 150.0
+"""What is not borne for less than this (mm), such as behind a rim, is no span."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,13 +108,14 @@ def verdicts(placed: Placed, flat: FloorPlan) -> tuple[SpanVerdict, ...]:
     if layer is None or layer.framing is None or layer.framing.profile == "I":
         # How far I-joists reach, their makers say.
         return ()
-    tradition, spacing = placed.project.tradition, layer.framing.spacing
-    size = size_of(layer, placed.project.units)
+    tradition, spacing, units = placed.project.tradition, layer.framing.spacing, placed.project.units
+    size = size_of(layer, units)
     reach, by = joist_reach(tradition, size, spacing)
     found = []
     for span in bay_spans(flat.bays, flat.rims, layer.framing, flat.floor.blocked, flat.bearing):
         does = (held for held in joist_sizes(tradition) if joist_reach(tradition, held, spacing)[0] >= span.clear)
-        found.append(SpanVerdict(span, size, reach, by, next(does, None)))
+        needs = next((JoistSize.of(held.thickness, held.depth, units) for held in does), None)
+        found.append(SpanVerdict(span, size, reach, by, needs))
     return tuple(found)
 
 
@@ -138,16 +131,12 @@ def span_table(placed: Placed, flat: FloorPlan) -> tuple[OutcomeTable, ...]:
         return ()
     rows = []
     for number, held in enumerate(said, 1):
-        text = f"{_whole(held.span.clear, units)}"
+        text = f"{format_measured(held.span.clear, units)}"
         if not held.is_enough:
             text += f", needs {held.needs.name}" if held.needs else ", needs a beam or a wall that bears"
         rows.append(OutcomeRow(f"bay {number}" if len(said) > 1 else "clear span", text))
-    reach = _whole(said[0].reach, units)
+    reach = format_measured(said[0].reach, units)
     return (OutcomeTable("Spans", f"{said[0].size.name} reach {reach}, {said[0].by}", tuple(rows)),)
-
-
-def _whole(length: float, units: Units) -> str:
-    return format_length(math.ceil(length - 0.5), units)
 
 
 def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
@@ -190,7 +179,7 @@ def _short(flat: FloorPlan, units: Units) -> Iterator[Diagnostic]:
 
 
 def _too_far(held: SpanVerdict, floor: Floor, spacing: float, units: Units) -> Diagnostic:
-    span, reach = _whole(held.span.clear, units), _whole(held.reach, units)
+    span, reach = format_measured(held.span.clear, units), format_measured(held.reach, units)
     does = f", or take {held.needs.name}" if held.needs else ""
     message = (
         f"joists of {floor.name} span {span}; {held.size.name} at {format_length(spacing, units)} reach {reach} "
@@ -222,7 +211,7 @@ def free_ends(
     ends: list[Point] = []
     for member in members.all:
         if member.role in ("joist", "trimmer_joist", "header_joist"):
-            lines = (_middle(piece, member.direction) for _, piece in member.pieces)
+            lines = (Turned(member.direction).middle(piece) for _, piece in member.pieces)
             ends += [(x, y) for line in lines for x, y in line.coords]
     if not ends:
         return ()

@@ -162,7 +162,7 @@ class JoistSize:
     @classmethod
     def of(cls, thickness: float, depth: float, units: Units) -> JoistSize:
         """Under its nominal name where it has one, else by its sizes."""
-        known = [*(held for rows in _sizes().values() for held in rows)]
+        known = _sizes()["timber" if units == "ft-in" else "masonry"]
         same = (h for h in known if abs(h.thickness - thickness) < 0.6 and abs(h.depth - depth) < 0.6)
         by_sizes = f"{format_length(thickness, units)} x {format_length(depth, units)}"
         return next(same, cls(by_sizes, thickness, depth))
@@ -177,9 +177,17 @@ def size_of(layer: Layer, units: Units) -> JoistSize:
     return JoistSize.of(layer.framing.thickness, layer.thickness, units)
 
 
-def i_joists() -> tuple[float, ...]:
-    """The depths that I-joists are made in (mm)."""
-    return tuple(depth * INCH for depth in _data()["i_joists"]["depths_in"])
+def loads_said(case: JoistCase, units: Units) -> str:
+    """The loads and the limit of a case, in words."""
+    if units == "ft-in":
+        live, dead = f"{case.live_psf:g} psf", f"{case.dead_psf:g} psf"
+    else:
+        live, dead = (f"{load * PSF:.2f} kN/m2" for load in (case.live_psf, case.dead_psf))
+    return f"live load {live}, dead {dead}, deflection span / {case.deflection:g}"
+
+
+PSF = 0.04788
+"""kN/m2 in a pound per square foot."""
 
 
 @cache

@@ -8,27 +8,24 @@ from collections.abc import Iterator, Sequence
 import shapely
 
 from ...building.kind import PlanOf
-from ...drawing import Mark, Region, Stroke, Text, path, readable, rings_of
-from ...geometry import Frame, Point, polygons_of
+from ...drawing import Mark, Region, Stroke, Text, path, readable
+from ...geometry import Point
 from ...model import Layer, MakeUp
-from ...units import format_length
+from ...units import format_length, format_measured
 from ..levels.placed import LEVELS
-from ..posts.placed import POSTS
 from ..walls.planned import WALLS
 from .bays import Bay
-from .framing_plan import beam_text, beams_carrying
-from .lettering_plan import SMALL, TEXT, on_paper, spot
+from .bearing_plan import beam_text, beams_carrying, beside_beam, outlines, posts_below, walls_below
+from .lettering_plan import ROW, SMALL, TEXT, on_paper, spot
 from .members import Members
 from .place import FloorPlan
 from .schedule import numbered
-from .span_checks import clear_of
-from .spans import size_of, timber_for, usual_case
+from .span_checks import free_stretches
+from .spans import loads_said, size_of, timber_for, usual_case
 from .turned import Turned
 
 HEAD = 2.6
 """Length of the head of a span arrow (paper mm)."""
-ROW = 4.6
-"""Height of a line of words (paper mm)."""
 OFF = 100.0
 """An edge is off its bearing for at least so much of its length (mm)."""
 
@@ -42,32 +39,23 @@ def structure_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Membe
         yield from _spans(shown, flat, bay, layer, members)
 
 
-def _rings(frame: Frame, area: shapely.Geometry, pen: str, key: str, feature: str) -> Iterator[Mark]:
-    for polygon in polygons_of(frame.turn(area)):
-        for ring in rings_of(polygon):
-            yield Stroke(ring, pen, closed=True, part=key, feature=feature)
-
-
 def _walls(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
     """What bears below, dashed; the walls on the floor, thin."""
-    beams = [held.area for bay in flat.bays for held in bay.supports if held.sort != "wall"]
-    below = shapely.difference(flat.bearing, shapely.union_all(beams)) if beams else flat.bearing
-    below = shapely.intersection(below, flat.area.buffer(1.0, join_style="mitre"))
-    yield from _rings(shown.frame, below, "wall_below", f"{flat.floor.id}/bearing//", "wall below")
+    yield from walls_below(shown.frame, flat, "wall_below", "wall below")
     for wall in shown.placed[WALLS].on(flat.floor.level):
         if wall.footprint.intersects(flat.area):
-            yield from _rings(shown.frame, wall.footprint, "wall_above", f"{wall.wall.id}/wall//", "wall above")
+            yield from outlines(shown.frame, wall.footprint, "wall_above", f"{wall.wall.id}/wall//", "wall above")
 
 
 def _edge(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
     """The edge of the deck, the holes in it, and what of the edge is off its bearing."""
     key = f"{flat.floor.id}/edge//"
-    yield from _rings(shown.frame, flat.area, "slab_edge", key, "edge")
+    yield from outlines(shown.frame, flat.area, "slab_edge", key, "edge")
     names = {held.id: (held.label or held.about.noun).capitalize() for held in shown.project.elements()}
     for bay in flat.bays:
         for id, hole in bay.holes:
             own = f"{id}/hole//"
-            yield from _rings(shown.frame, hole, "void", own, "hole")
+            yield from outlines(shown.frame, hole, "void", own, "hole")
             corners = [shown.frame.plan_to_turned(*point) for point in list(hole.exterior.coords)[:-1]]
             if len(corners) == 4:
                 for a, b in ((0, 2), (1, 3)):
@@ -92,34 +80,22 @@ def off_bearing(flat: FloorPlan) -> list[tuple[Point, ...]]:
 
 def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
     """Beams with their sizes, dashed, and the posts below."""
-    carrying = list(beams_carrying(shown, flat))
-    under = {end.post for beam, _ in carrying for end in (beam.beam.start, beam.beam.end) if end.post}
-    for post in shown.placed[POSTS]:
-        if post.post.id in under:
-            rings = rings_of(shown.frame.turn(post.outline))
-            yield Region(rings, fill="poche", pen="wall_below", part=f"{post.post.id}/post//", feature="post")
+    carrying = beams_carrying(shown, flat)
+    yield from posts_below(shown, carrying, "wall_below")
     for beam, flush in carrying:
-        key = f"{beam.beam.id}/beam//"
-        yield from _rings(shown.frame, beam.outline, "beam", key, "beam")
-        (u0, w0), (u1, w1) = (shown.frame.plan_to_turned(*point) for point in (beam.start, beam.end))
+        yield from outlines(shown.frame, beam.outline, "beam", f"{beam.beam.id}/beam//", "beam")
         text = beam_text(shown, beam, flush)
-        if math.dist((u0, w0), (u1, w1)) < len(text) * SMALL * shown.scale:
-            text = text.partition(",")[0]
-        angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
-        a, off = math.radians(angle), beam.beam.width / 2 + (0.9 + SMALL / 2) * shown.scale
-        place = ((u0 + u1) / 2 - math.sin(a) * off, (w0 + w1) / 2 + math.cos(a) * off)
-        yield from on_paper(place, text, SMALL, angle, key, shown.scale)
+        short = math.dist(beam.start, beam.end) < len(text) * SMALL * shown.scale
+        yield from beside_beam(shown, beam, text.partition(",")[0] if short else text)
 
 
 def _spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer, members: Members) -> Iterator[Mark]:
     """Between each two bearings an arrow along the joists that reach farthest, with their size and clear span."""
     assert layer.framing is not None
-    units, scale, turned = shown.project.units, shown.scale, Turned(bay.direction)
+    units, turned = shown.project.units, Turned(bay.direction)
     size = size_of(layer, units).name
     own = [
-        (turned.box(piece.area), piece)
-        for piece in numbered(members.of("joist"), units)
-        if piece.member.slot.startswith(f"{bay.slot}:")
+        (turned.box(piece.area), piece) for piece in numbered(members.of("joist"), units) if piece.member.lies_in(bay)
     ]
     holes = [turned.box(hole) for _, hole in bay.holes]
     done: list[tuple[float, float]] = []
@@ -131,17 +107,21 @@ def _spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer, members: Memb
         alike = [held for held in alike if not any(held.meets(hole) for hole in holes)] or [box]
         chosen = sorted(alike)[len(alike) // 2]
         done.append((chosen.s0, chosen.s1))
-        (low, high), across = clear_of(turned, chosen, flat.bearing), chosen.a1 + layer.framing.spacing / 2
-        ends = [spot(shown.frame, turned, across, at) for at in (low, high)]
-        key = f"{flat.floor.id}/joist//"
-        yield from _arrow(ends[0], ends[1], scale, key)
-        (u0, w0), (u1, w1) = ends
-        angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
-        a, place = math.radians(angle), ((u0 + u1) / 2, (w0 + w1) / 2)
-        words = (f"{size} @ {format_length(layer.framing.spacing, units)}", format_length(high - low, units))
-        for text, off in zip(words, (1.9, -1.9)):
-            at = (place[0] - math.sin(a) * off * scale, place[1] + math.cos(a) * off * scale)
-            yield from on_paper(at, text, SMALL, angle, key, scale)
+        across = chosen.a1 + layer.framing.spacing / 2
+        for low, high in free_stretches(turned, chosen, flat.bearing):
+            ends = [spot(shown.frame, turned, across, at) for at in (low, high)]
+            words = (f"{size} @ {format_length(layer.framing.spacing, units)}", format_measured(high - low, units))
+            yield from _span(ends[0], ends[1], words, shown.scale, f"{flat.floor.id}/joist//")
+
+
+def _span(a: Point, b: Point, words: tuple[str, str], scale: float, key: str) -> Iterator[Mark]:
+    """The arrow of a span, with words at both of its sides."""
+    yield from _arrow(a, b, scale, key)
+    angle = readable(math.degrees(math.atan2(b[1] - a[1], b[0] - a[0])))
+    turn, place = math.radians(angle), ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+    for text, off in zip(words, (1.9, -1.9)):
+        at = (place[0] - math.sin(turn) * off * scale, place[1] + math.cos(turn) * off * scale)
+        yield from on_paper(at, text, SMALL, angle, key, scale)
 
 
 def _arrow(a: Point, b: Point, scale: float, key: str) -> Iterator[Mark]:
@@ -177,10 +157,9 @@ def _said(shown: PlanOf, flat: FloorPlan, layer: Layer, make_up: MakeUp) -> Sequ
         (f"thickness {format_length(upper, units)} over the bearing; layers from above: {layers}", None),
     ]
     case = usual_case(project.tradition, layer.framing.thickness, layer.thickness, layer.framing.spacing)
-    loads = f"live load {case.live_psf:g} psf, dead {case.dead_psf:g} psf, deflection span / {case.deflection:g}"
     known = flat.floor.sized == "by tables" and layer.framing.profile == "solid"
     sized = timber_for(project.tradition).name if known else "joists to be sized"
-    said.append((f"{sized}; {loads}", None))
+    said.append((f"{sized}; {loads_said(case, units)}", None))
     edges = len(off_bearing(flat))
     if edges:
         said.append((f"{edges} pieces of the edge lie off their bearing", None))

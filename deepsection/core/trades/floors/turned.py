@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import LineString, Polygon
 
 from ...geometry import Line, Point, polygons_of
 from ...tolerance import TOL
@@ -64,6 +64,12 @@ class Turned:
         """The point in plan of a place."""
         a, s = self.across, self.span
         return a.dx * across + s.dx * along, a.dy * across + s.dy * along
+
+    def middle(self, area: shapely.Geometry) -> LineString:
+        """The line along the middle of a member."""
+        box = self.box(area)
+        across = (box.a0 + box.a1) / 2
+        return LineString([self.at(across, box.s0), self.at(across, box.s1)])
 
     def rectangle(self, a0: float, a1: float, s0: float, s1: float) -> Polygon:
         """The area between two places."""
