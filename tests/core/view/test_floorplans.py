@@ -10,7 +10,7 @@ import ezdxf
 import pytest
 from shapely.geometry import Polygon
 
-from deepsection.core.drawing import Drawing, Region, Stroke, Text
+from deepsection.core.drawing import Dimension, Drawing, Region, Stroke, Text
 from deepsection.core.drawing.clearings import lettered
 from deepsection.core.edits import MoveWall, apply_edits, put
 from deepsection.core.model import FloorHole, Project
@@ -160,3 +160,14 @@ def test_a_small_hole_tells_its_sizes_with_its_name() -> None:
     house = put(house, FloorHole(id="hole", name="Shaft", floor=house.floors[-1].id, corners=corners))
     drawing = draw_view(resolve(house), house, f"plan:framing:{house.floors[-1].id}", 50)
     assert any(text in ("Shaft 600 x 500", "Shaft 500 x 600") for text in texts(drawing, "number"))
+
+
+@pytest.mark.parametrize("degrees", [0.0, 17.3, 45.0, 90.0, 211.0])
+def test_strings_measure_the_house_however_it_is_turned(degrees: float) -> None:
+    """Of a floor of 9 x 7 m they say 9000 and 7000, and not how wide it is from corner to corner."""
+    house = two_storeys(9000.0, 7000.0)
+    house = turned(house, degrees) if degrees else house
+    for name in ("framing", "structure"):
+        drawing = draw_view(resolve(house), house, f"plan:{name}:{house.floors[-1].id}", 50)
+        said = {mark.text for mark in drawing.marks if isinstance(mark, Dimension) and mark.feature == "string"}
+        assert said == {"9000", "7000"}
