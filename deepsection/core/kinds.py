@@ -9,7 +9,7 @@ from .building.kind import ElementKind
 from .building.placed import Stage
 from .trades.drawings.kind import ELEVATION, NOTE, SECTION, SHEET, SHOW
 from .trades.floors.kind import CEILING, FLOOR, FLOOR_HOLE, FLOOR_STAGE, VAULT_STAGE
-from .trades.foundations.kind import FOUNDATION
+from .trades.foundations.kind import FOUNDATION, FOUNDATION_STAGE, FOUNDATION_STEP
 from .trades.ground.kind import GROUND_STAGE, SPOT, STEP
 from .trades.levels.kind import LEVEL, LEVEL_STAGE
 from .trades.lines.kind import CONSTRUCTION, GRID
@@ -28,6 +28,7 @@ from .trades.walls.kind import FREE_JOINT, MOULDING_STAGE, SAVED_WALL, TEE_JOINT
 STAGES: tuple[Stage[Any], ...] = (
     LEVEL_STAGE,
     WALL_STAGE,
+    FOUNDATION_STAGE,
     OPENING_STAGE,
     # Before floors: these are left open where stairs arrive, and carried by beams.
     POST_STAGE,
@@ -56,6 +57,7 @@ KINDS: tuple[ElementKind, ...] = (
     GRID,
     SPOT,
     STEP,
+    FOUNDATION_STEP,
     FREE_JOINT,
     TEE_JOINT,
     SAVED_WALL,

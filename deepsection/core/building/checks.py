@@ -82,6 +82,15 @@ FLOORS = (
     Check("off-foundation", "the layer that bears stands on the foundation wall", source=PRACTICE),
     Check("ground-high", "the ground lies below the top of the foundation"),
     Check("footing-bare", "footings are covered by the ground"),
+    Check("foundation-low", "a foundation wall ends above the ground beside it", source=f"IRC R404.1.6 ({MEMORY})"),
+    Check("step-misses", "a step of a foundation crosses its walls"),
+    Check(
+        "steps-near",
+        "footings overlap at a step",
+        source=f"Approved Document A, 2E2 ({MEMORY}); in feet and inches: {PRACTICE}",
+    ),
+    Check("pony-low", "pony walls have room for studs", source=PRACTICE),
+    Check("pony-thin", "studs of pony walls are as deep as those above", source=f"IRC R602.9 ({MEMORY})"),
 )
 LOADS = (
     Check("beam-end-free", "both ends of a beam are carried", "blocking"),

@@ -24,6 +24,7 @@ from .marks import (
 )
 from .patterns import PlacedHatch, place_hatch
 from .pens import PENS, Pen, pen_width
+from .steplines import step_line
 
 __all__ = [
     "LETTER",
@@ -51,4 +52,5 @@ __all__ = [
     "place_hatch",
     "readable",
     "rings_of",
+    "step_line",
 ]

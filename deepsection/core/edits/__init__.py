@@ -21,7 +21,7 @@ from ..errors import DeepSectionError
 from ..model.project import Project
 from ..trades.drawings.edits import CopyShow, PutElevation, PutNote, PutSection, PutSheet, PutShow, SetAnnotation
 from ..trades.floors.edits import PutCeiling, PutFloor, PutFloorHole, TurnJoists
-from ..trades.foundations.edits import PutFoundation
+from ..trades.foundations.edits import PutFoundation, PutFoundationStep
 from ..trades.ground.edits import PutGroundSpot, PutGroundStep
 from ..trades.levels.edits import AddRung, PutRung, SetTerm, SetTotal
 from ..trades.lines.edits import PutConstruction, PutGrid
@@ -169,6 +169,7 @@ __all__ = [
     "PutFloor",
     "PutFloorHole",
     "PutFoundation",
+    "PutFoundationStep",
     "PutGrid",
     "PutGroundSpot",
     "PutGroundStep",

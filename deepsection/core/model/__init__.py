@@ -14,7 +14,7 @@ from ..trades.drawings.model import (
     ViewShow,
 )
 from ..trades.floors.model import Ceiling, Floor, FloorHole
-from ..trades.foundations.model import Foundation
+from ..trades.foundations.model import Foundation, FoundationStep
 from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import BaseRule, LayerRef, LevelRule, Rung, Term
 from ..trades.levels.rises import plate_of, rise, term_value
@@ -70,6 +70,7 @@ __all__ = [
     "Floor",
     "FloorHole",
     "Foundation",
+    "FoundationStep",
     "Framing",
     "FreeJoint",
     "GridLine",

@@ -13,7 +13,7 @@ from ..document.values import Element, Id, Name
 from ..errors import UnknownElement
 from ..trades.drawings.model import ElevationView, Note, SectionLine, Sheet, ViewShow
 from ..trades.floors.model import Ceiling, Floor, FloorHole
-from ..trades.foundations.model import Foundation
+from ..trades.foundations.model import Foundation, FoundationStep
 from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import Rung
 from ..trades.lines.model import ConstructionLine, GridLine
@@ -66,6 +66,7 @@ class Project(Element):
     fittings: tuple[RoofFitting, ...] = ()
     downpipes: tuple[Downpipe, ...] = ()
     foundations: tuple[Foundation, ...] = ()
+    foundation_steps: tuple[FoundationStep, ...] = ()
     floors: tuple[Floor, ...] = ()
     floor_holes: tuple[FloorHole, ...] = ()
     porch_slabs: tuple[PorchSlab, ...] = ()

@@ -1,17 +1,24 @@
-"""Foundations."""
+"""Foundations, and the steps with which they follow falling ground."""
 
 from __future__ import annotations
 
-from typing import ClassVar
+from typing import TYPE_CHECKING, ClassVar, Self
 
-from ...document.declaring import About, Ref, Standing
-from ...document.values import Id, Name, Positive
+from pydantic import model_validator
+
+from ...document.declaring import About, Ref, Standing, revised
+from ...document.motion import Motion
+from ...document.values import Id, Mm, Name, Positive
+
+if TYPE_CHECKING:
+    from ...model.project import Project
 
 
 class Foundation(Standing):
     """Foundation wall and strip footing below the outer walls of a storey, and the ground layers within.
 
     The wall reaches up to `top`, by default to the level of the storey; a sill plate lies on it up to the level `sill`.
+    With `pony` walls of a make-up the sill plate is a single one, and framed walls stand on it up to that level.
     The slab, or what else covers the ground, has its top at `slab_level`, by default that of the storey.
     """
 
@@ -25,6 +32,7 @@ class Foundation(Standing):
             Ref("sill", "rungs", "sill plate"),
             Ref("slab_level", "rungs", "ground level"),
             Ref("slab", "make_ups", "slab make-up"),
+            Ref("pony", "make_ups", "make-up of pony walls"),
         ),
         group="foundations",
     )
@@ -39,3 +47,50 @@ class Foundation(Standing):
     slab_level: Id | None = None
     top: Id | None = None
     sill: Id | None = None
+    pony: Id | None = None
+
+    def check(self, project: Project) -> None:
+        """Pony walls are framed, and have a level to reach up to. Raises: ValueError."""
+        if self.pony is None:
+            return
+        make_up = next(held for held in project.make_ups if held.id == self.pony)
+        if self.sill is None:
+            raise ValueError(f"{self.id}: pony walls stand under a floor whose joists bear on them")
+        if not any(layer.framing for layer in make_up.layers):
+            raise ValueError(f"{self.id}: pony walls are framed, and {make_up.name} has no studs")
+
+
+class FoundationStep(Standing):
+    """A step of a foundation along an endless line through two points: to its left the footing lies `drop` lower.
+
+    So does the top of the foundation wall where pony walls stand on it; elsewhere that wall is so much higher.
+    """
+
+    about: ClassVar[About] = About(
+        "step of a foundation",
+        "steps of foundations",
+        refs=(Ref("foundation", "foundations", "foundation"),),
+        movable=True,
+        removable=True,
+        group="foundations",
+    )
+    id: Id
+    foundation: Id
+    x1: Mm
+    y1: Mm
+    x2: Mm
+    y2: Mm
+    drop: Positive
+
+    @model_validator(mode="after")
+    def _runs(self) -> Self:
+        if abs(self.x1 - self.x2) + abs(self.y1 - self.y2) < 1.0:
+            raise ValueError(f"{self.id}: a step of a foundation needs two points")
+        return self
+
+    def moved(self, motion: Motion, id: str) -> Self:
+        """It, moved in plan, under an id; mirrored, its points change places, so that the same side stays low."""
+        (x1, y1), (x2, y2) = motion.at((self.x1, self.y1)), motion.at((self.x2, self.y2))
+        if motion.mirror is not None:
+            x1, y1, x2, y2 = x2, y2, x1, y1
+        return revised(self, id=id, x1=x1, y1=y1, x2=x2, y2=y2)

@@ -2,102 +2,150 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterator
 from functools import lru_cache
 
-from shapely.geometry import Polygon
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.ops import unary_union
 
 from ...building.parts import Part, part_key
-from ...geometry import polygons_of, prism
-from ...model import Band, Bands, Foundation, Joint, MakeUp
-from ..levels.placed import Level
+from ...geometry import Solid, polygons_of, prism
+from ...model import Band, Bands, Joint
+from ...tolerance import TOL
 from ..walls.place import join_strips
-from ..walls.planned import Outline, PlannedWall
-from .faces import FootFaces
-
-
-@dataclass(frozen=True, slots=True)
-class FoundationLevels:
-    """The levels of a foundation: top of its wall, of its sill plate (where it has one), of its ground, its footing."""
-
-    top: Level
-    sill: Level | None
-    ground: Level
-    footing: Level
+from ..walls.planned import PlannedWall
+from .place import PlacedFoundation
+from .pony_parts import pony_walls
+from .stretches import FAR, Stretch, stepped_areas
 
 
 @lru_cache(maxsize=64)
-def foundation_parts(
-    foundation: Foundation,
-    slab: MakeUp | None,
-    walls: tuple[PlannedWall, ...],
-    joints: tuple[Joint, ...],
-    feet: tuple[FootFaces, ...],
-    outlines: tuple[Outline, ...],
-    levels: FoundationLevels,
-) -> tuple[Part, ...]:
+def foundation_parts(placed: PlacedFoundation, joints: tuple[Joint, ...]) -> tuple[Part, ...]:
     """Foundation walls flush with the outside of the frame, or with what stands before it on them; footings centred
-    under them, ground layers within.
+    under them, both stepped; pony walls on them, ground layers within.
     """
-    margin = (foundation.footing_width - foundation.stem_thickness) / 2
-    plain = tuple(wall.wall for wall in walls)
-    axes = {wall.wall.id: wall.axis for wall in walls}
+    held, feet = placed.foundation, placed.feet
+    margin, thick = (held.footing_width - held.stem_thickness) / 2, held.stem_thickness
+    stems = strips(placed, joints, [(foot.ledge, foot.structure - thick) for foot in feet])
+    footings = strips(placed, joints, [(foot.ledge + margin, foot.structure - thick - margin) for foot in feet])
+    sills = strips(placed, joints, [(foot.outer, foot.inner) for foot in feet]) if placed.levels.sill else ()
+    own = {wall.wall.id: stretches for wall, stretches in zip(placed.walls, placed.stretches)}
+    return (
+        *_stepped(placed, stems, footings, own),
+        *_sills(placed, sills, own),
+        *pony_walls(placed, joints),
+        *_ground(placed, unary_union([wall.footprint for wall in stems]) if stems else Polygon()),
+    )
 
-    def strips(faces: list[tuple[float, float]]) -> tuple[PlannedWall, ...]:
-        bands: dict[str, Bands] = {
-            wall.wall.id: (Band("strip", outer, inner, True, True),) for wall, (outer, inner) in zip(walls, faces)
-        }
-        return join_strips(plain, joints, bands, axes)
 
-    thick = foundation.stem_thickness
-    top = levels.footing.z + foundation.footing_depth
-    stems = strips([(foot.ledge, foot.structure - thick) for foot in feet])
-    footings = strips([(foot.ledge + margin, foot.structure - thick - margin) for foot in feet])
-    bodies = [
-        ("stem", "concrete", stems, top, levels.top.z),
-        ("footing", "concrete", footings, levels.footing.z, top),
-    ]
-    if levels.sill:
-        sills = strips([(foot.outer, foot.inner) for foot in feet])
-        bodies.append(("sill_plate", "softwood", sills, levels.top.z, levels.sill.z))
-    parts = []
-    for role, made_of, strip, low, high in bodies:
-        for wall in strip:
-            for polygon in polygons_of(wall.footprint):
-                parts.append(
-                    Part(
-                        part_key(foundation.id, role, "", wall.wall.id),
-                        foundation.id,
-                        role,
-                        made_of,
-                        prism(polygon, low, high),
-                        axis=(*wall.run, 0.0) if role == "sill_plate" else None,
-                        sums=((levels.sill or levels.top).sum.id, levels.footing.sum.id),
-                        outside=role != "sill_plate",
-                        function="structure",
-                        curve=wall.curve,
-                    )
-                )
-    within = unary_union([wall.footprint for wall in stems]) if stems else Polygon()
-    for outline in outlines if slab else ():
-        z = levels.ground.z
-        inside = outline.polygon.difference(within)
-        for layer in slab.layers if slab else ():
-            key = part_key(foundation.id, layer.function, layer.id, f"outline:{outline.name}")
-            solid = prism(inside, z - layer.thickness, z)
-            sums = (levels.ground.sum.id,)
-            parts.append(
-                Part(
-                    key,
-                    foundation.id,
+def strips(
+    placed: PlacedFoundation, joints: tuple[Joint, ...], faces: list[tuple[float, float]]
+) -> tuple[PlannedWall, ...]:
+    """Strips along its walls, joined as these are; `faces`: distances outward, per wall."""
+    bands: dict[str, Bands] = {
+        wall.wall.id: (Band("strip", outer, inner, True, True),) for wall, (outer, inner) in zip(placed.walls, faces)
+    }
+    plain = tuple(wall.wall for wall in placed.walls)
+    return join_strips(plain, joints, bands, {wall.wall.id: wall.axis for wall in placed.walls})
+
+
+def _within(strip: PlannedWall, first: float, last: float) -> Polygon | MultiPolygon:
+    """What of a strip in plan lies between two distances along it."""
+    if first <= -FAR and last >= FAR:
+        return strip.footprint
+    across = strip.strip(first, last, strip.inner - 1e4, strip.outer + 1e4)
+    cut = shapely.intersection(strip.footprint, across, grid_size=TOL.node)
+    return MultiPolygon(list(polygons_of(cut)))
+
+
+def _slot(strip: PlannedWall, stretches: tuple[Stretch, ...], k: int) -> str:
+    return strip.wall.id if len(stretches) < 2 else f"{strip.wall.id}:{k + 1}"
+
+
+def _stepped(
+    placed: PlacedFoundation,
+    stems: tuple[PlannedWall, ...],
+    footings: tuple[PlannedWall, ...],
+    own: dict[str, tuple[Stretch, ...]],
+) -> Iterator[Part]:
+    """Foundation walls and footings, stretch by stretch; at a step the upper footing runs on over the lower one."""
+    low, top = placed.levels.footing.z, placed.footing_top
+    risers: dict[str, list[tuple[int, Solid]]] = {}
+    for strip in footings:
+        stretches = own[strip.wall.id]
+        steps = risers.setdefault(strip.wall.id, [])
+        for k, stretch in enumerate(stretches):
+            area = _within(strip, stretch.first, stretch.last)
+            solid = prism(area, low - stretch.drop, top - stretch.drop)
+            yield _concrete(placed, "footing", strip, _slot(strip, stretches, k), solid)
+            if k and abs(rise := stretch.drop - stretches[k - 1].drop) > TOL.point:
+                above, below = (stretches[k - 1], stretch) if rise > 0 else (stretch, stretches[k - 1])
+                runs = placed.overlap(abs(rise))
+                cut = stretch.first
+                over = (cut, min(cut + runs, below.last)) if rise > 0 else (max(cut - runs, below.first), cut)
+                riser = prism(_within(strip, *over), top - below.drop, top - above.drop)
+                steps.append((stretches.index(below), riser))
+                yield _concrete(placed, "footing", strip, f"{strip.wall.id}:step:{k}", riser)
+    for strip in stems:
+        stretches = own[strip.wall.id]
+        for k, stretch in enumerate(stretches):
+            area = _within(strip, stretch.first, stretch.last)
+            solid = prism(area, top - stretch.drop, placed.stem_top(stretch))
+            solid = solid.minus([riser for at, riser in risers[strip.wall.id] if at == k])
+            yield _concrete(placed, "stem", strip, _slot(strip, stretches, k), solid)
+
+
+def _concrete(placed: PlacedFoundation, role: str, strip: PlannedWall, slot: str, solid: Solid) -> Part:
+    id, levels = placed.foundation.id, placed.levels
+    sums = ((levels.sill or levels.top).sum.id, levels.footing.sum.id)
+    key = part_key(id, role, "", slot)
+    return Part(key, id, role, "concrete", solid, sums=sums, function="structure", curve=strip.curve)
+
+
+def _sills(
+    placed: PlacedFoundation, sills: tuple[PlannedWall, ...], own: dict[str, tuple[Stretch, ...]]
+) -> Iterator[Part]:
+    """Sill plates on the foundation walls: a single one under a pony wall, else up to what they carry."""
+    id, levels = placed.foundation.id, placed.levels
+    for strip in sills:
+        stretches = own[strip.wall.id]
+        for k, stretch in enumerate(stretches):
+            assert levels.sill is not None
+            low = placed.stem_top(stretch)
+            high = low + placed.plate if placed.is_pony(stretch) else levels.sill.z
+            key = part_key(id, "sill_plate", "", _slot(strip, stretches, k))
+            yield Part(
+                key,
+                id,
+                "sill_plate",
+                "softwood",
+                prism(_within(strip, stretch.first, stretch.last), low, high),
+                axis=(*strip.run, 0.0),
+                sums=(levels.sill.sum.id, levels.footing.sum.id),
+                outside=False,
+                function="structure",
+                curve=strip.curve,
+            )
+
+
+def _ground(placed: PlacedFoundation, within: Polygon | MultiPolygon) -> Iterator[Part]:
+    """What covers the ground inside of the foundation walls: under pony walls it steps with them."""
+    id, level = placed.foundation.id, placed.levels.ground
+    for outline in placed.outlines if placed.slab else ():
+        areas = stepped_areas(outline.polygon.difference(within), placed.steps if placed.pony else ())
+        for k, (area, drop) in enumerate(areas, 1):
+            z = level.z - drop
+            slot = f"outline:{outline.name}" if len(areas) < 2 else f"outline:{outline.name}:{k}"
+            for layer in placed.slab.layers if placed.slab else ():
+                yield Part(
+                    part_key(id, layer.function, layer.id, slot),
+                    id,
                     layer.function,
                     layer.material,
-                    solid,
-                    sums=sums,
+                    prism(area, z - layer.thickness, z),
+                    sums=(level.sum.id,),
                     outside=False,
                     function=layer.function,
                 )
-            )
-            z -= layer.thickness
-    return tuple(parts)
+                z -= layer.thickness

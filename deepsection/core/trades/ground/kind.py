@@ -1,4 +1,4 @@
-"""The ground: its surface, its marks in plan, and where it and the house do not go together."""
+"""The ground: its surface, and its marks in plan."""
 
 from __future__ import annotations
 
@@ -6,11 +6,10 @@ from ...building.kind import ElementKind
 from ...building.placed import Placed, Stage
 from ...model import GroundSpot, GroundStep
 from ..levels.placed import LEVELS
-from ..walls.planned import WALLS
-from .checks import ground_faults, ground_sums
 from .fields import spot_fields, step_fields
 from .place import GROUND, Ground
 from .plan import spot_marks, step_marks
+from .sums import ground_sums
 
 
 def _place(placed: Placed) -> Ground:
@@ -25,7 +24,6 @@ SPOT = ElementKind(
     fields=spot_fields,
     heights=lambda spot: (f"ground:{spot.id}",),
     plan=spot_marks,
-    checks=lambda placed: ground_faults(placed[GROUND], placed[WALLS], placed[LEVELS], placed.project),
 )
 STEP = ElementKind(
     GroundStep,

@@ -7,9 +7,9 @@ from ...geometry import Solid
 from ..openings.placed import OPENINGS, PlacedOpening
 from ..roofs.placed import ROOFS
 from .bodies import WALL_TOPS, leaning, opening_hole
+from .layering import layer_bodies
 from .mouldings import MOULDINGS, moulding_parts
 from .on_roofs import above_all, decks_below
-from .parts import layer_bodies
 from .planned import WALLS
 
 
