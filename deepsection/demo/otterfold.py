@@ -9,7 +9,9 @@ from deepsection.core.model import (
     Beam,
     BeamEnd,
     Downpipe,
+    FoundationStep,
     FreeJoint,
+    GroundSpot,
     LevelRule,
     Opening,
     Post,
@@ -55,8 +57,10 @@ def otterfold_house() -> Project:
     project = new_project("otterfold", "Otterfold House", "ft-in", ground="joists")
     project = rebuild(project, place="Lot 3, Weir Lane, Otterfold", author="Deep Section demo")
     project = apply_edits(project, (_main_walls(), _upper_storey(), _kitchen_walls(), *_partitions()))
-    project = trimmed(put(project, *_roofs()), "wall-lap", _ft('3 1/2"'), _ft('5"'))
-    project = put(bearing(project, "wash"), *_beams())
+    project = put(project, *_roofs())
+    for clad in ("wall-lap", "wall-pony"):
+        project = trimmed(project, clad, _ft('3 1/2"'), _ft('5"'))
+    project = _on_falling_ground(put(bearing(project, "wash"), *_beams()))
     project = put(project, *_openings(), _stair(), *_rooms(), *_downpipes(), *_sections(), *_sheets())
     project = apply_edits(project, (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2")))
     return put(project, changed(project.outside_steps[0], rails="both"))
@@ -151,6 +155,29 @@ def _beams() -> tuple[Post | Beam, ...]:
     stops = tuple((_ft(x), y) for x in ('4"', "8'", "15'", "22'", "27'", "31'-8\""))
     below = girder("girder", stops, LevelRule(level="crawl"), "sill", (_ft('4 1/2"'), _ft('9 1/4"')), 3)
     return (post, *beams, *below)
+
+
+def _on_falling_ground(project: Project) -> Project:
+    """East of the front door the ground falls by 4': the foundation steps down twice, with pony walls on it."""
+    foundation, y, drop = project.foundations[0], _ft("12'"), _ft('18"')
+    spots = (("-14'", "0"), ("13'", "0"), ("34'", "-4'"))
+    lower = ("girder-post-3", "girder-post-4")
+    return put(
+        project,
+        changed(foundation, pony="wall-pony"),
+        *(GroundSpot(id=f"spot-{n}", x=_ft(x), y=y, rise=_ft(rise)) for n, (x, rise) in enumerate(spots, 1)),
+        *(
+            FoundationStep(
+                id=f"foundation-step-{n}", foundation=foundation.id, x1=_ft(x), y1=2 * y, x2=_ft(x), y2=0.0, drop=drop
+            )
+            for n, x in enumerate(("19'-6\"", "28'-6\""), 1)
+        ),
+        *(
+            changed(post, base=changed(post.base, offset=post.base.offset - drop))
+            for post in project.posts
+            if post.id in lower
+        ),
+    )
 
 
 def _stair() -> Stair:

@@ -19,6 +19,7 @@ export type Tool =
   | "grid"
   | "ground-spot"
   | "ground-step"
+  | "foundation-step"
   | "move"
   | "copy"
   | "mirror"

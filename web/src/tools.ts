@@ -5,7 +5,7 @@ import { Measure } from "./actions/measure";
 import { DrawOutline } from "./actions/outline";
 import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "./actions/place";
 import { Dormer, PutOnRoof, RoofOver, RoofRectangle } from "./actions/roof";
-import { DrawGroundStep, PlaceGroundSpot } from "./actions/site";
+import { DrawFoundationStep, DrawGroundStep, PlaceGroundSpot } from "./actions/site";
 import { DrawStair } from "./actions/stair";
 import { Align, Mirror, Shift, TurnAbout } from "./actions/transform";
 import type { PlanAction, Project, Snaps, Storey, Turn } from "./actions/types";
@@ -225,6 +225,13 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     trade: "Ground",
     words: "Draw: ground step",
     make: ({ project, frame }) => new DrawGroundStep(project, frame),
+  },
+  "foundation-step": {
+    label: "Foundation step",
+    steps: ["Heights"],
+    trade: "Ground",
+    words: "Draw: foundation step",
+    make: ({ project, frame, storey }) => new DrawFoundationStep(project, frame, storey),
   },
   roof: {
     label: "Roof",

@@ -84,6 +84,7 @@ FLOORS = (
     Check("footing-bare", "footings are covered by the ground"),
     Check("foundation-low", "a foundation wall ends above the ground beside it", source=f"IRC R404.1.6 ({MEMORY})"),
     Check("step-misses", "a step of a foundation crosses its walls"),
+    Check("step-high", "a foundation wall is higher than a step beside it"),
     Check(
         "steps-near",
         "footings overlap at a step",

@@ -1659,7 +1659,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             /**
              * Views
              * @default []
@@ -1927,6 +1927,7 @@ export interface components {
          * @description Foundation wall and strip footing below the outer walls of a storey, and the ground layers within.
          *
          *     The wall reaches up to `top`, by default to the level of the storey; a sill plate lies on it up to the level `sill`.
+         *     With `pony` walls of a make-up the sill plate is a single one, and framed walls stand on it up to that level.
          *     The slab, or what else covers the ground, has its top at `slab_level`, by default that of the storey.
          */
         Foundation: {
@@ -1942,6 +1943,8 @@ export interface components {
             level: string;
             /** Name */
             name: string;
+            /** Pony */
+            pony?: string | null;
             /** Sill */
             sill?: string | null;
             /** Slab */
@@ -1958,6 +1961,34 @@ export interface components {
             stem_thickness: number;
             /** Top */
             top?: string | null;
+        };
+        /**
+         * FoundationStep
+         * @description A step of a foundation along an endless line through two points: to its left the footing lies `drop` lower.
+         *
+         *     So does the top of the foundation wall where pony walls stand on it; elsewhere that wall is so much higher.
+         */
+        FoundationStep: {
+            /** Drop */
+            drop: number;
+            /** Foundation */
+            foundation: string;
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
         };
         /**
          * Framing
@@ -3161,7 +3192,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -3245,6 +3276,11 @@ export interface components {
              * @default []
              */
             floors: components["schemas"]["Floor"][];
+            /**
+             * Foundation Steps
+             * @default []
+             */
+            foundation_steps: components["schemas"]["FoundationStep"][];
             /**
              * Foundations
              * @default []
@@ -3547,6 +3583,15 @@ export interface components {
              * @enum {string}
              */
             kind: "put_foundation";
+        };
+        /** PutFoundationStep */
+        PutFoundationStep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_foundation_step";
+            step: components["schemas"]["FoundationStep"];
         };
         /** PutGrid */
         PutGrid: {

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from functools import lru_cache
 
 import shapely
@@ -31,10 +31,20 @@ def foundation_parts(placed: PlacedFoundation, joints: tuple[Joint, ...]) -> tup
     footings = strips(placed, joints, [(foot.ledge + margin, foot.structure - thick - margin) for foot in feet])
     sills = strips(placed, joints, [(foot.outer, foot.inner) for foot in feet]) if placed.levels.sill else ()
     own = {wall.wall.id: stretches for wall, stretches in zip(placed.walls, placed.stretches)}
+    tops = [
+        (_within(strip, stretch.first, stretch.last), placed.stem_top(stretch))
+        for strip in stems
+        for stretch in own[strip.wall.id]
+    ]
+
+    def over(height: float) -> Polygon | MultiPolygon:
+        """The foundation walls in plan that end above a height: what stands lower gives way to them."""
+        return unary_union([area for area, top in tops if top > height + TOL.point])
+
     return (
         *_stepped(placed, stems, footings, own),
-        *_sills(placed, sills, own),
-        *pony_walls(placed, joints),
+        *_sills(placed, sills, own, over),
+        *pony_walls(placed, joints, over),
         *_ground(placed, unary_union([wall.footprint for wall in stems]) if stems else Polygon()),
     )
 
@@ -84,7 +94,8 @@ def _stepped(
                 runs = placed.overlap(abs(rise))
                 cut = stretch.first
                 over = (cut, min(cut + runs, below.last)) if rise > 0 else (max(cut - runs, below.first), cut)
-                riser = prism(_within(strip, *over), top - below.drop, top - above.drop)
+                high = min(top - above.drop, placed.stem_top(below))
+                riser = prism(_within(strip, *over), top - below.drop, high)
                 steps.append((stretches.index(below), riser))
                 yield _concrete(placed, "footing", strip, f"{strip.wall.id}:step:{k}", riser)
     for strip in stems:
@@ -104,7 +115,10 @@ def _concrete(placed: PlacedFoundation, role: str, strip: PlannedWall, slot: str
 
 
 def _sills(
-    placed: PlacedFoundation, sills: tuple[PlannedWall, ...], own: dict[str, tuple[Stretch, ...]]
+    placed: PlacedFoundation,
+    sills: tuple[PlannedWall, ...],
+    own: dict[str, tuple[Stretch, ...]],
+    over: Callable[[float], Polygon | MultiPolygon],
 ) -> Iterator[Part]:
     """Sill plates on the foundation walls: a single one under a pony wall, else up to what they carry."""
     id, levels = placed.foundation.id, placed.levels
@@ -114,13 +128,14 @@ def _sills(
             assert levels.sill is not None
             low = placed.stem_top(stretch)
             high = low + placed.plate if placed.is_pony(stretch) else levels.sill.z
+            area = shapely.difference(_within(strip, stretch.first, stretch.last), over(low), grid_size=TOL.node)
             key = part_key(id, "sill_plate", "", _slot(strip, stretches, k))
             yield Part(
                 key,
                 id,
                 "sill_plate",
                 "softwood",
-                prism(_within(strip, stretch.first, stretch.last), low, high),
+                prism(MultiPolygon(list(polygons_of(area))), low, high),
                 axis=(*strip.run, 0.0),
                 sums=(levels.sill.sum.id, levels.footing.sum.id),
                 outside=False,

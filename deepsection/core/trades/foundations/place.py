@@ -35,7 +35,6 @@ class PlacedFoundation:
     """A foundation under the outer walls of its storey.
 
     `feet`: where what stands on it has its faces, per wall; `stretches`: per wall, between its `steps`.
-
     """
 
     foundation: Foundation
@@ -112,7 +111,7 @@ def place_foundations(placed: Placed) -> tuple[PlacedFoundation, ...]:
                 levels[foundation.footing],
             ),
             steps,
-            tuple(stretches_of(wall, steps) for wall in walls),
+            tuple(stretches_of(wall, steps, foundation.stem_thickness) for wall in walls),
             project.units,
         )
         found.append(held)
@@ -126,14 +125,22 @@ def _step_faults(held: PlacedFoundation) -> list[Diagnostic]:
     found = []
     name, units = held.foundation.name, held.units
     for step in held.steps:
-        alone = [stretches_of(wall, (step,)) for wall in held.walls]
+        alone = [stretches_of(wall, (step,), held.foundation.stem_thickness) for wall in held.walls]
         if held.walls and len({stretch.drop for own in alone for stretch in own}) < 2:
             message = f"this step crosses no wall of {name}: all of it lies on one side"
             found.append(Diagnostic("step-misses", message, step.id, "drop", at=(step.x1, step.y1)))
     for wall, own in zip(held.walls, held.stretches):
         for before, after in itertools.pairwise(own):
             low = max(before, after, key=lambda stretch: stretch.drop)
-            needs = held.overlap(abs(after.drop - before.drop))
+            rise = abs(after.drop - before.drop)
+            needs, limit = held.overlap(rise), held.stem_top(low) - held.footing_top + low.drop
+            if rise > limit:
+                message = (
+                    f"{name} steps down by {format_length(rise, units)} here, more than its wall is high: make it "
+                    f"{format_length(limit, units)} at most, or two steps"
+                )
+                at = wall.at(after.first)
+                found.append(Diagnostic("step-high", message, held.foundation.id, "footing_depth", rise, limit, at=at))
             runs = min(low.last, wall.length) - max(low.first, 0.0)
             if runs + 1.0 < needs:
                 message = (

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 
 import shapely
@@ -13,6 +13,7 @@ from ...geometry import largest, polygons_of
 from ...model import Band, Bands, Joint, MakeUp, bearing_layer
 from ...tolerance import TOL
 from ..walls.bodies import TopSpan, WallTop
+from ..walls.corner_boards import corner_boards
 from ..walls.layering import layer_parts
 from ..walls.place import join_strips
 from ..walls.planned import PlannedWall
@@ -20,8 +21,13 @@ from .place import PlacedFoundation
 from .stretches import FAR, Stretch
 
 
-def pony_walls(placed: PlacedFoundation, joints: tuple[Joint, ...]) -> Iterator[Part]:
-    """Their layers and members, stretch by stretch; the frame stands in line with that of the wall above."""
+def pony_walls(
+    placed: PlacedFoundation, joints: tuple[Joint, ...], over: Callable[[float], Polygon | MultiPolygon]
+) -> Iterator[Part]:
+    """Their layers and members, stretch by stretch; the frame stands in line with that of the wall above.
+
+    `over`: the foundation walls in plan that end above a height, to which they give way.
+    """
     make_up = placed.pony
     if make_up is None or placed.levels.sill is None:
         return
@@ -32,7 +38,8 @@ def pony_walls(placed: PlacedFoundation, joints: tuple[Joint, ...]) -> Iterator[
     for wall in planned:
         for k, stretch in enumerate(own[wall.wall.id], 1):
             if placed.is_pony(stretch):
-                for part in layer_parts(_cut(wall, stretch), make_up, (), _top(placed, stretch)):
+                piece, top = _cut(wall, stretch, over(placed.stem_top(stretch))), _top(placed, stretch)
+                for part in (*layer_parts(piece, make_up, (), top), *corner_boards(piece, make_up, top)):
                     yield _named(part, placed.foundation.id, f"{wall.wall.id}:{k}")
 
 
@@ -48,14 +55,15 @@ def _bands(make_up: MakeUp, face: float) -> Bands:
     return tuple(bands)
 
 
-def _cut(wall: PlannedWall, stretch: Stretch) -> PlannedWall:
-    """What of a wall in plan lies in a stretch."""
-    if stretch.first <= -FAR and stretch.last >= FAR:
+def _cut(wall: PlannedWall, stretch: Stretch, gone: Polygon | MultiPolygon) -> PlannedWall:
+    """What of a wall in plan lies in a stretch, without what is gone."""
+    if stretch.first <= -FAR and stretch.last >= FAR and not wall.footprint.intersects(gone):
         return wall
     across = wall.strip(stretch.first, stretch.last, wall.inner - 1e4, wall.outer + 1e4)
 
     def cut(shape: Polygon | MultiPolygon) -> Polygon:
-        pieces = MultiPolygon(list(polygons_of(shapely.intersection(shape, across, grid_size=TOL.node))))
+        left = shapely.difference(shapely.intersection(shape, across, grid_size=TOL.node), gone, grid_size=TOL.node)
+        pieces = MultiPolygon(list(polygons_of(left)))
         return largest(pieces) if not pieces.is_empty else Polygon()
 
     layers = tuple(replace(layer, polygon=cut(layer.polygon), whole=cut(layer.whole)) for layer in wall.layers)

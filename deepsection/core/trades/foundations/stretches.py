@@ -17,8 +17,11 @@ from ..walls.planned import PlannedWall
 
 FAR = 1e6
 """Past any wall (mm)."""
-LEAST = 50.0
-"""A step nearer than this (mm) to the end of a wall leaves nothing of it beyond."""
+LEAST = 100.0
+"""What stands on a stretch between a step and the corner is longer than this (mm)."""
+
+SAME = 1.0
+"""Steps that cross a wall as near as this (mm) to each other are one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,15 +33,18 @@ class Stretch:
     drop: float
 
 
-def stretches_of(wall: PlannedWall, steps: Iterable[FoundationStep]) -> tuple[Stretch, ...]:
-    """The stretches of a wall from its start to its end; those at its ends have none. Steps cut it square."""
+def stretches_of(wall: PlannedWall, steps: Iterable[FoundationStep], thickness: float) -> tuple[Stretch, ...]:
+    """The stretches of a wall from its start to its end, on a foundation wall of a thickness.
+
+    Steps cut it square; one that crosses it within a corner does not.
+    """
     held = [(line_through((step.x1, step.y1), (step.x2, step.y2)), step.drop) for step in steps]
-    alongs = [wall.axis.along(point) for point in shapely.get_coordinates(wall.footprint).tolist()]
-    first, last = min(0.0, *alongs), max(wall.length, *alongs)
-    cuts = {cut for line, _ in held for cut in _crossings(wall, line) if first + LEAST < cut < last - LEAST}
+    corner = max(thickness, wall.outer - wall.inner) + LEAST
+    cuts = sorted(cut for line, _ in held for cut in _crossings(wall, line) if corner < cut < wall.length - corner)
+    apart = [cut for k, cut in enumerate(cuts) if not k or cut - cuts[k - 1] > SAME]
     found: list[Stretch] = []
-    for a, b in itertools.pairwise([-FAR, *sorted(cuts), FAR]):
-        middle = wall.at((max(a, first) + min(b, last)) / 2)
+    for a, b in itertools.pairwise((-FAR, *apart, FAR)):
+        middle = wall.at((max(a, 0.0) + min(b, wall.length)) / 2)
         drop = sum(drop for line, drop in held if line.left_of(middle) > 0)
         if found and abs(found[-1].drop - drop) < 1e-6:
             found[-1] = Stretch(found[-1].first, b, drop)
