@@ -8,7 +8,7 @@ from typing import Any
 from .building.kind import ElementKind
 from .building.placed import Stage
 from .trades.drawings.kind import ELEVATION, NOTE, SECTION, SHEET, SHOW
-from .trades.floors.kind import CEILING, FLOOR, FLOOR_HOLE, FLOOR_STAGE, VAULT_STAGE
+from .trades.floors.kind import CEILING, DECK, DECK_STAGE, FLOOR, FLOOR_HOLE, FLOOR_STAGE, VAULT_STAGE
 from .trades.foundations.kind import FOUNDATION, FOUNDATION_STAGE, FOUNDATION_STEP
 from .trades.ground.kind import GROUND_STAGE, SPOT, STEP
 from .trades.levels.kind import LEVEL, LEVEL_STAGE
@@ -36,6 +36,7 @@ STAGES: tuple[Stage[Any], ...] = (
     SLAB_STAGE,
     STAIR_STAGE,
     FLOOR_STAGE,
+    DECK_STAGE,
     ROOF_STAGE,
     WALL_TOP_STAGE,
     MOULDING_STAGE,
@@ -68,6 +69,7 @@ KINDS: tuple[ElementKind, ...] = (
     FOUNDATION,
     FLOOR,
     FLOOR_HOLE,
+    DECK,
     PORCH_SLAB,
     STAIR,
     CEILING,

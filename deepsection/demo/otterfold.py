@@ -4,7 +4,19 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from deepsection.core.edits import AddSteps, AddStorey, Copied, DrawWalls, apply_edits, changed, put, rebuild
+from deepsection.core.edits import (
+    AddSteps,
+    AddStorey,
+    CarryDeck,
+    Copied,
+    DrawDeck,
+    DrawWalls,
+    RailDeck,
+    apply_edits,
+    changed,
+    put,
+    rebuild,
+)
 from deepsection.core.model import (
     Beam,
     BeamEnd,
@@ -63,7 +75,14 @@ def otterfold_house() -> Project:
     project = _on_falling_ground(put(bearing(project, "wash"), *_beams()))
     project = put(project, *_openings(), _stair(), *_rooms(), *_downpipes(), *_sections(), *_sheets())
     project = apply_edits(project, (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2")))
-    return put(project, changed(project.outside_steps[0], rails="both"))
+    project = put(project, changed(project.outside_steps[0], rails="both"))
+    return apply_edits(project, (_deck(), CarryDeck(deck="deck"), RailDeck(deck="deck")))
+
+
+def _deck() -> DrawDeck:
+    """Before the living room, over the falling ground: 12' deep."""
+    west, east, south, north = _ft("31'"), _ft("44'"), _ft("5'"), _ft("19'")
+    return DrawDeck(id="deck", level="floor", corners=((west, south), (east, south), (east, north), (west, north)))
 
 
 def _main_walls() -> DrawWalls:
@@ -225,6 +244,7 @@ def _openings() -> tuple[Opening, ...]:
         _window("w8", "kitchen-south", "7'", "5'", "3'-6\"", 3, 1),
         _window("w9", "kitchen-west", "9'", "6'", "3'-6\"", 3, 1),
         _door("d2", "kitchen-north", "9'", "3'-2\"", 88.9),
+        _door("d10", "east", "12'", "3'-2\"", 88.9),
         _door("d3", "west", "18'", "3'-6\""),
         _door("d4", "hall", "6'", "2'-8\""),
         _door("d5", "wash", "1'-9\"", "2'-6\""),

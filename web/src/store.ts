@@ -20,6 +20,7 @@ export type Tool =
   | "ground-spot"
   | "ground-step"
   | "foundation-step"
+  | "deck"
   | "move"
   | "copy"
   | "mirror"
@@ -123,6 +124,8 @@ export interface Client {
   solid: boolean;
   roofAlone: boolean;
   framing: "" | "framing" | "structure";
+  /** The deck whose framing is shown; that of the floor where there is none. */
+  framed: string | null;
   /** What is lit up on the drawings beside the selection: what carries it. */
   lit: string[];
   message: { text: string; tone: "wrong" | "note" } | null;
@@ -168,6 +171,7 @@ export const useClient = create<Client>((set) => ({
   solid: false,
   roofAlone: false,
   framing: "",
+  framed: null,
   lit: [],
   message: null,
   panel: null,

@@ -1,6 +1,6 @@
 import { type BaySize, PlaceBay } from "./actions/bay";
 import { DrawConstruction } from "./actions/construction";
-import { DrawHole, DrawSlab } from "./actions/corners";
+import { DrawDeck, DrawHole, DrawSlab } from "./actions/corners";
 import { Measure } from "./actions/measure";
 import { DrawOutline } from "./actions/outline";
 import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "./actions/place";
@@ -8,7 +8,7 @@ import { Dormer, PutOnRoof, RoofOver, RoofRectangle } from "./actions/roof";
 import { DrawFoundationStep, DrawGroundStep, PlaceGroundSpot } from "./actions/site";
 import { DrawStair } from "./actions/stair";
 import { Align, Mirror, Shift, TurnAbout } from "./actions/transform";
-import type { PlanAction, Project, Snaps, Storey, Turn } from "./actions/types";
+import type { PlanAction, Project, Snaps, Storey, Turn, Under } from "./actions/types";
 import { DrawRectangle, DrawWalls } from "./actions/walls";
 import type { Client, Step, Tool } from "./store";
 import { usual } from "./usual";
@@ -19,7 +19,7 @@ export interface OnPlan {
   frame: Turn;
   storey: Storey;
   /** What carries it: on a framing plan what lies under the floor, else the storey itself. */
-  under: Storey;
+  under: Under;
   snaps: Snaps;
   options: Options;
   /** What is selected and may be moved. */
@@ -174,6 +174,13 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     trade: "Floors",
     words: "Draw: hole in the floor",
     make: ({ project, frame, storey }) => new DrawHole(project, frame, storey),
+  },
+  deck: {
+    label: "Deck",
+    steps: ["Plan"],
+    trade: "Floors",
+    words: "Draw: deck",
+    make: ({ project, frame, storey }) => new DrawDeck(project, frame, storey),
   },
   slab: {
     label: "Porch slab",

@@ -233,15 +233,23 @@ export function useActions(): Action[] {
         actions.push({
           id: kind,
           label: framing === kind ? "Floor plan" : label,
-          run: () => set({ framing: framing === kind ? "" : kind, step: "Plan", tool: "select", solid: false }),
+          run: () =>
+            set({ framing: framing === kind ? "" : kind, framed: null, step: "Plan", tool: "select", solid: false }),
         });
+    for (const deck of project.decks ?? [])
+      actions.push({
+        id: `framing-${deck.id}`,
+        label: `${deck.name}, framing plan`,
+        run: () =>
+          set({ framing: "framing", framed: deck.id, storey: deck.level, step: "Plan", tool: "select", solid: false }),
+      });
     for (const stair of project.stairs ?? [])
       actions.push({
         id: `setting-${stair.id}`,
         label: `${stair.name}, setting out`,
         run: () => set({ step: "Sections", section: `setting:${stair.id}`, selection: stair.id, solid: false }),
       });
-    const joisted = project.floors?.find((held) => held.id === selection);
+    const joisted = [...(project.floors ?? []), ...(project.decks ?? [])].find((held) => held.id === selection);
     if (joisted)
       actions.push({
         id: "turn-joists",

@@ -79,6 +79,23 @@ FLOORS = (
     Check("joist-end-free", "joists end on what bears them, or hang on it"),
     Check("beam-misses", "a beam under joists meets them"),
     Check("ceiling-over-nothing", "a ceiling lies over closed walls"),
+    Check("deck-inside", "a deck lies beside the house"),
+    Check("deck-unborne", "joists of a deck lie on two bearings"),
+    Check(
+        "cantilever-long",
+        "joists run past what bears them by a quarter of their span at most",
+        source=f"IRC R507.6 ({MEMORY})",
+    ),
+    Check(
+        "floor-overhang",
+        "a floor stands out over the wall below by no more than its joists are deep",
+        source=f"IRC R502.3.3 ({MEMORY})",
+    ),
+    Check(
+        "guard-missing",
+        "a deck high over the ground has rails",
+        source=f"IRC R312.1.1; Approved Document K ({MEMORY})",
+    ),
     Check("off-foundation", "the layer that bears stands on the foundation wall", source=PRACTICE),
     Check("ground-high", "the ground lies below the top of the foundation"),
     Check("footing-bare", "footings are covered by the ground"),

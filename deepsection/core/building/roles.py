@@ -75,6 +75,7 @@ IN_BUILDING = (
     Role("return", "return of a layer", ifc=("IfcCovering", None)),
     Role("ridge_board", "ridge board", ifc=("IfcMember", "MEMBER"), beyond="as a member"),
     Role("ridge_flashing", "ridge flashing", ifc=("IfcCovering", "ROOFING"), drag="level"),
+    Role("ledger", "ledger", ifc=("IfcBeam", "JOIST")),
     Role("rim_joist", "rim joist", ifc=("IfcBeam", "JOIST")),
     Role("roof_frame", "frame of a roof window", ifc=("IfcWindow", "SKYLIGHT")),
     Role("roof_glass", "glass of a roof window", ifc=("IfcWindow", "SKYLIGHT")),

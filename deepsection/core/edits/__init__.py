@@ -20,6 +20,7 @@ from ..document.rebuilding import changed, put, rebuild, refusal
 from ..errors import DeepSectionError
 from ..model.project import Project
 from ..trades.drawings.edits import CopyShow, PutElevation, PutNote, PutSection, PutSheet, PutShow, SetAnnotation
+from ..trades.floors.deck_edits import CarryDeck, DrawDeck, PutDeck, RailDeck
 from ..trades.floors.edits import PutCeiling, PutFloor, PutFloorHole, TurnJoists
 from ..trades.foundations.edits import PutFoundation, PutFoundationStep
 from ..trades.ground.edits import PutGroundSpot, PutGroundStep
@@ -131,6 +132,7 @@ __all__ = [
     "AddStorey",
     "AlignWall",
     "BendWall",
+    "CarryDeck",
     "CentreOpening",
     "CentreUnderGable",
     "ClearConstruction",
@@ -139,6 +141,7 @@ __all__ = [
     "Copied",
     "CopyOpening",
     "CopyShow",
+    "DrawDeck",
     "DrawOutline",
     "DrawPorchSlab",
     "DrawRoof",
@@ -163,6 +166,7 @@ __all__ = [
     "PutCeiling",
     "PutChimney",
     "PutConstruction",
+    "PutDeck",
     "PutDownpipe",
     "PutElevation",
     "PutFitting",
@@ -191,6 +195,7 @@ __all__ = [
     "PutShow",
     "PutStair",
     "PutWall",
+    "RailDeck",
     "Remove",
     "RemoveStorey",
     "RepeatOpening",

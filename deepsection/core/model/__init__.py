@@ -13,7 +13,8 @@ from ..trades.drawings.model import (
     ShowKind,
     ViewShow,
 )
-from ..trades.floors.model import Ceiling, Floor, FloorHole
+from ..trades.floors.deck_model import Deck, DeckCorner
+from ..trades.floors.model import Ceiling, Floor, FloorHole, Joisted
 from ..trades.foundations.model import Foundation, FoundationStep
 from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import BaseRule, LayerRef, LevelRule, Rung, Term
@@ -63,6 +64,8 @@ __all__ = [
     "Chimney",
     "ConstructionLine",
     "Corner",
+    "Deck",
+    "DeckCorner",
     "Design",
     "Downpipe",
     "Element",
@@ -77,6 +80,7 @@ __all__ = [
     "GroundSpot",
     "GroundStep",
     "Joint",
+    "Joisted",
     "Kind",
     "Layer",
     "LayerRef",

@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
+
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.ops import polygonize
+
 from ..errors import RefusedEdit, UnknownElement
 from ..geometry import Axis, Point
 from ..tolerance import TOL
 from ..trades.openings.model import Opening
 from ..trades.posts.model import Beam, BeamEnd
 from ..trades.roofs.model import Corner, RoofBlock
+from ..trades.walls.bands import layer_bands
 from ..trades.walls.model import FreeJoint, TeeJoint, Wall
 from .project import Project
 
@@ -94,3 +102,28 @@ def beam_points(project: Project, beam: Beam) -> tuple[Point, Point]:
         return posts[end.post] if end.post else (end.x, end.y)
 
     return spot(beam.start), spot(beam.end)
+
+
+def away_from_house(project: Project, corners: Sequence[Point]) -> float:
+    """The direction square to a side of an outline that leads away from the house (degrees)."""
+    points = [point for wall in project.walls for point in wall_points(project, wall)]
+    x, y = (sum(corner[k] for corner in corners) / len(corners) for k in (0, 1))
+    if not points:
+        return 0.0
+    near_x = min(max(x, min(p[0] for p in points)), max(p[0] for p in points))
+    near_y = min(max(y, min(p[1] for p in points)), max(p[1] for p in points))
+    dx, dy = (x - near_x, y - near_y) if (x, y) != (near_x, near_y) else (x - points[0][0], y - points[0][1])
+    wanted = math.atan2(dy, dx)
+    sides = [math.atan2(b[1] - a[1], b[0] - a[0]) + math.pi / 2 for a, b in zip(corners, (*corners[1:], corners[0]))]
+    turned = [angle + turn for angle in sides for turn in (0.0, math.pi)]
+    best = min(turned, key=lambda angle: abs(math.remainder(angle - wanted, math.tau)))
+    return round(math.degrees(math.remainder(best, math.tau)), 9)
+
+
+def house_area(project: Project, level: str) -> Polygon | MultiPolygon:
+    """What the outer walls on a level hold in plan, about to their outside."""
+    make_ups = {held.id: held for held in project.make_ups}
+    walls = [wall for wall in project.walls if wall.base.level == level and wall.status == "outer"]
+    lines = shapely.union_all([wall_axis(project, wall).line_string() for wall in walls], grid_size=TOL.node)
+    outside = max((layer_bands(wall, make_ups[wall.make_up])[0].outer for wall in walls), default=0.0)
+    return shapely.union_all(list(polygonize([lines]))).buffer(max(outside, 0.0), join_style="mitre")

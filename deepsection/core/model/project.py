@@ -12,6 +12,7 @@ from ..document.declaring import collections_of
 from ..document.values import Element, Id, Name
 from ..errors import UnknownElement
 from ..trades.drawings.model import ElevationView, Note, SectionLine, Sheet, ViewShow
+from ..trades.floors.deck_model import Deck
 from ..trades.floors.model import Ceiling, Floor, FloorHole
 from ..trades.foundations.model import Foundation, FoundationStep
 from ..trades.ground.model import GroundSpot, GroundStep
@@ -69,6 +70,7 @@ class Project(Element):
     foundation_steps: tuple[FoundationStep, ...] = ()
     floors: tuple[Floor, ...] = ()
     floor_holes: tuple[FloorHole, ...] = ()
+    decks: tuple[Deck, ...] = ()
     porch_slabs: tuple[PorchSlab, ...] = ()
     stairs: tuple[Stair, ...] = ()
     ceilings: tuple[Ceiling, ...] = ()

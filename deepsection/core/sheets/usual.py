@@ -11,6 +11,7 @@ from ..errors import RefusedEdit
 from ..geometry import Point, Side
 from ..model import PlacedView, Project, SectionLine, Sheet
 from ..resolve import Building, resolve, storeys
+from ..trades.floors.deck_place import DECKS
 from ..trades.floors.place import FLOORS
 from ..view import framing_name, list_views, plan_name
 from .compose import footprint, place, title_block
@@ -41,7 +42,7 @@ def usual_set(project: Project, building: Building) -> list[Any]:
     plans = [plan_name(staged, held.level) for held in storeys(staged) if building.plan.on(held.level)]
     if any(view.name == "plan:roof" for view in list_views(staged)):
         plans.append("plan:roof")
-    framing = [framing_name(flat.floor.id) for flat in building[FLOORS] if flat.bays]
+    framing = [framing_name(flat.floor.id) for flat in (*building[FLOORS], *building[DECKS]) if flat.bays]
     groups = [
         ("Plans", plans),
         ("Elevations", [f"elevation:{side}" for side in SIDES]),

@@ -14,7 +14,9 @@ from ..drawing import LETTER, Dimension
 from ..geometry import Frame, Point
 from ..model import Project
 from ..resolve import Building, PlacedOpening, PlannedWall
+from ..trades.floors.deck_place import DECKS
 from ..trades.outdoors.placed import STEPS
+from ..trades.slabs.placed import SLABS
 from ..units import INCH, Units, format_length, rounded
 
 FIRST, STEP, RAISE = 11.0, 7.5, 3.3
@@ -63,6 +65,8 @@ def dimension_strings(
     shapely.prepare(house)
     box = house.bounds
     before = [frame.turn(held.outline) for held in building[STEPS] if held.steps.top.level == level]
+    before += [frame.turn(held.area) for held in building[SLABS] if held.slab.level == level]
+    before += [frame.turn(flat.area) for flat in building[DECKS] if flat.floor.level == level]
     clear = shapely.union_all([house, *before]).bounds
     around = {id for outline in outlines for id in outline.walls}
     walls = [wall for wall in building.plan.on(level) if wall.wall.id in around and not wall.axis.is_arc]

@@ -5,8 +5,9 @@ from __future__ import annotations
 from ..building.kind import PlanOf
 from ..drawing import Drawing, Mark, extent
 from ..geometry import Frame
-from ..model import Floor
+from ..model import Deck, Floor
 from ..resolve import Building
+from ..trades.floors.deck_place import DECKS
 from ..trades.floors.framing_plan import framing_marks, members_of
 from ..trades.floors.place import FLOORS
 from ..trades.floors.schedule_plan import schedule_marks
@@ -19,33 +20,39 @@ BELOW = 8.0
 """Paper mm between the plan and its schedule."""
 
 
-def framing_title(floor: Floor) -> str:
+def framing_title(floor: Floor | Deck) -> str:
     """The plan's name: that of its floor."""
     return f"{floor.name} framing"
 
 
-def structure_title(floor: Floor) -> str:
+def structure_title(floor: Floor | Deck) -> str:
     """The name of the plan for the engineer: that of its floor."""
     return f"{floor.name} structure"
 
 
-def draw_structural_plan(building: Building, floor: Floor, name: str, look_deg: float, scale: float) -> Drawing:
+def draw_structural_plan(building: Building, floor: Floor | Deck, name: str, look_deg: float, scale: float) -> Drawing:
     """What an engineer needs of a floor, and nothing else."""
     return _draw(building, floor, (name, structure_title(floor)), look_deg, scale, for_engineer=True)
 
 
-def draw_framing_plan(building: Building, floor: Floor, name: str, look_deg: float, scale: float) -> Drawing:
+def draw_framing_plan(building: Building, floor: Floor | Deck, name: str, look_deg: float, scale: float) -> Drawing:
     """The framing of a floor, turned so that the look direction points up."""
     return _draw(building, floor, (name, framing_title(floor)), look_deg, scale, for_engineer=False)
 
 
 def _draw(
-    building: Building, floor: Floor, names: tuple[str, str], look_deg: float, scale: float, *, for_engineer: bool
+    building: Building,
+    floor: Floor | Deck,
+    names: tuple[str, str],
+    look_deg: float,
+    scale: float,
+    *,
+    for_engineer: bool,
 ) -> Drawing:
     placed, frame = building.placed, Frame.looking(look_deg)
-    z = placed[LEVELS][floor.level].z
+    flat = next((held for held in (*placed[FLOORS], *placed[DECKS]) if held.floor.id == floor.id), None)
+    z = flat.top.z if flat else placed[LEVELS][floor.level].z
     shown = PlanOf(placed, floor.level, None, z, z, frame, scale)
-    flat = next((held for held in placed[FLOORS] if held.floor.id == floor.id), None)
     held = members_of(shown, flat) if flat else None
     marks: list[Mark] = []
     if flat and held and flat.bays:
@@ -58,7 +65,7 @@ def _draw(
         else:
             marks += schedule_marks(shown, flat, *held, corner)
     marks += grid_marks(shown)
-    message = f"{floor.name} has no joists yet: it needs closed outer walls on it, and a make-up with joists."
+    message = f"{floor.name} has no joists yet: it needs a place to lie, walls around it, and a make-up with joists."
     return Drawing(
         name=names[0],
         title=names[1],

@@ -9,7 +9,7 @@ from typing import Any
 
 from ..drawing import Drawing
 from ..geometry import Side, side_direction
-from ..model import Project
+from ..model import Deck, Floor, Project
 from ..resolve import Building, storeys
 from .elevation import draw_elevation
 from .framingplan import draw_framing_plan, draw_structural_plan, framing_title, structure_title
@@ -66,13 +66,17 @@ def framing_name(floor: str) -> str:
     return f"plan:framing:{floor}"
 
 
+def _joisted(project: Project) -> tuple[Floor | Deck, ...]:
+    return (*project.floors, *project.decks)
+
+
 def _framing_plans(project: Project) -> Iterator[View]:
-    for floor in project.floors:
+    for floor in _joisted(project):
         yield View(framing_name(floor.id), framing_title(floor), floor)
 
 
 def _structural_plans(project: Project) -> Iterator[View]:
-    for floor in project.floors:
+    for floor in _joisted(project):
         yield View(f"plan:structure:{floor.id}", structure_title(floor), floor)
 
 

@@ -55,6 +55,23 @@ export class DrawHole extends TwoCorners {
   }
 }
 
+/** A deck beside the house by two opposite corners; what lies within the house falls away. */
+export class DrawDeck extends TwoCorners {
+  private readonly id = newId("deck");
+
+  protected readonly hints: [string, string, string] = [
+    "Click a corner of the deck, at the wall of the house.",
+    "Click the corner across from it. Escape begins again.",
+    "diagonal of the deck",
+  ];
+
+  protected make(a: Place, b: Place) {
+    const corners = this.inPlan(a, b);
+    if (!corners) return "A deck needs two corners that lie apart.";
+    return { id: this.id, edit: { kind: "draw_deck" as const, id: this.id, level: this.storey.level, corners } };
+  }
+}
+
 /** A porch slab below the floor of a storey by two opposite corners; what lies within the house falls away. */
 export class DrawSlab extends TwoCorners {
   private readonly id = newId("slab");

@@ -107,14 +107,27 @@ export function dragOf(
     };
   }
   const floor = project.floors?.find((own) => own.id === handle.element);
-  if (floor && handle.edit === "shift_joists") {
+  const deck = project.decks?.find((own) => own.id === handle.element);
+  const joisted = floor ?? deck;
+  if (joisted && handle.edit === "shift_joists") {
     const across = (Number(handle.field) * Math.PI) / 180;
     return {
       hint: "Drag the joists sideways: their layout begins there. J turns them.",
       edits: (du, dw) => {
         const by = toPlan(turn, du, dw);
-        const shift = floor.shift + step(by.x * Math.cos(across) + by.y * Math.sin(across));
-        return [{ kind: "put_floor", floor: { ...floor, shift } }];
+        const shift = joisted.shift + step(by.x * Math.cos(across) + by.y * Math.sin(across));
+        if (deck) return [{ kind: "put_deck", deck: { ...deck, shift } }];
+        return floor ? [{ kind: "put_floor", floor: { ...floor, shift } }] : [];
+      },
+    };
+  }
+  if (deck) {
+    return {
+      hint: "Drag the deck; what comes to lie within the house falls away. Posts and rails stay.",
+      edits: (du, dw) => {
+        const by = toPlan(turn, step(du), projected ? 0 : step(dw));
+        const corners = deck.corners.map((corner) => ({ ...corner, x: corner.x + by.x, y: corner.y + by.y }));
+        return [{ kind: "put_deck", deck: { ...deck, corners } }];
       },
     };
   }

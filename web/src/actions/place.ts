@@ -13,6 +13,7 @@ import {
   type Storey,
   type Turn,
   toPlan,
+  type Under,
 } from "./types";
 
 /** Usual heads above the floor: in line for windows and doors, lower for niches. */
@@ -139,7 +140,7 @@ export class PlacePost extends OnePoint {
   constructor(
     private readonly project: Project,
     private readonly turn: Turn,
-    private readonly storey: Storey,
+    private readonly storey: Under,
   ) {
     super();
   }
@@ -160,8 +161,11 @@ export class PlacePost extends OnePoint {
         turn: 0,
         material: "softwood",
         base: end(this.storey.level),
-        top: end(this.storey.plate ?? ""),
-        pad: onGround ? { width: usual("pad_width", units), thickness: usual("pad_thickness", units) } : null,
+        top: { level: this.storey.plate ?? "", offset: -(this.storey.lower ?? 0) },
+        pad:
+          onGround || this.storey.lower
+            ? { width: usual("pad_width", units), thickness: usual("pad_thickness", units) }
+            : null,
       },
     };
   }
@@ -264,8 +268,17 @@ export class DrawSection extends TwoPoints {
   }
 }
 
-/** What stands and lies under the floor of a storey: from the level below it up to what its joists bear on. */
-export function carrying(project: Project, storeys: Storey[], storey: Storey): Storey {
+/** What stands and lies under the floor of a storey, or under a deck: from the level below it up to what its joists
+ * bear on. */
+export function carrying(project: Project, storeys: Storey[], storey: Storey, framed: string | null = null): Under {
+  const deck = project.decks?.find((held) => held.id === framed);
+  if (deck) {
+    const layers = project.make_ups?.find((held) => held.id === deck.make_up)?.layers ?? [];
+    const joists = layers.findIndex((layer) => layer.framing);
+    const depth = layers.slice(0, joists + 1).reduce((sum, layer) => sum + layer.thickness, 0);
+    const grade = project.rungs?.find((rung) => rung.surface === "grade")?.id ?? storey.level;
+    return { ...storey, level: grade, plate: deck.level, lower: (deck.drop ?? 0) + depth };
+  }
   const floor = project.floors?.find((held) => held.level === storey.level);
   if (!floor) return storey;
   const below = storeys.find((held) => held.plate === floor.bearing);
@@ -278,7 +291,7 @@ abstract class OnStorey extends TwoPoints {
   constructor(
     project: Project,
     turn: Turn,
-    protected readonly storey: Storey,
+    protected readonly storey: Under,
   ) {
     super(project, turn);
   }
@@ -308,16 +321,16 @@ export class DrawBeam extends OnStorey {
       depth: usual("beam_depth", units),
       plies: 1,
       material: "softwood",
-      top: { level: this.storey.plate ?? "", offset: 0 },
+      top: { level: this.storey.plate ?? "", offset: -(this.storey.lower ?? 0) },
     };
     return { id: this.id, edit: { kind: "put_beam" as const, beam } };
   }
 
   /** At a post when the place lies in one. */
-  private end(place: Place): { post: string | null; x: number; y: number } {
+  private end(place: Place): { post: string | null; x: number; y: number; past: number } {
     const { x, y } = toPlan(this.turn, place.u, place.w);
     const post = this.project.posts?.find((held) => Math.hypot(held.x - x, held.y - y) <= Math.max(held.width, 150));
-    return { post: post?.id ?? null, x, y };
+    return { post: post?.id ?? null, x, y, past: 0 };
   }
 }
 

@@ -4,6 +4,9 @@ export type Project = Schemas["Project"];
 export type Snaps = Schemas["Snaps"];
 export type Storey = Schemas["StoreyItem"];
 
+/** A storey, or what lies under a floor or deck: there tops lie so much `lower` than its plate. */
+export type Under = Storey & { lower?: number };
+
 /** A place in the turned plan, with what it was snapped to. */
 export interface Place {
   u: number;

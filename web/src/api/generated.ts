@@ -951,9 +951,14 @@ export interface components {
         };
         /**
          * BeamEnd
-         * @description Where a beam ends: at a post, whose place it keeps to, or at a point.
+         * @description Where a beam ends: at a post, whose place it keeps to, or at a point; from there it runs so far `past`.
          */
         BeamEnd: {
+            /**
+             * Past
+             * @default 0
+             */
+            past: number;
             /** Post */
             post?: string | null;
             /**
@@ -1021,6 +1026,19 @@ export interface components {
             elements: string[];
             /** Words */
             words: string;
+        };
+        /**
+         * CarryDeck
+         * @description A beam under the outer edge of a deck, square to its joists, on posts on pads.
+         */
+        CarryDeck: {
+            /** Deck */
+            deck: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "carry_deck";
         };
         /**
          * Ceiling
@@ -1278,6 +1296,81 @@ export interface components {
             y: number;
         };
         /**
+         * Deck
+         * @description A deck or balcony: its outline in plan, its top so much below a level.
+         *
+         *     Its joists begin at a ledger where it lies against the house, and bear on beams. What lies within the house falls
+         *     away. A rim joist closes its other edges.
+         */
+        Deck: {
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Blocked
+             * @default true
+             */
+            blocked: boolean;
+            /** Corners */
+            corners: components["schemas"]["DeckCorner"][];
+            /**
+             * Drop
+             * @default 0
+             */
+            drop: number;
+            /** Id */
+            id: string;
+            /**
+             * Lap
+             * @default lapped
+             * @enum {string}
+             */
+            lap: "lapped" | "butted" | "through";
+            /** Level */
+            level: string;
+            /** Make Up */
+            make_up: string;
+            /** Name */
+            name: string;
+            /**
+             * Shift
+             * @default 0
+             */
+            shift: number;
+            /**
+             * Sized
+             * @default by tables
+             * @enum {string}
+             */
+            sized: "by tables" | "by an engineer";
+            /**
+             * Span
+             * @default short
+             * @enum {string}
+             */
+            span: "short" | "long" | "east-west" | "north-south" | "angle";
+            /**
+             * State
+             * @default new
+             * @enum {string}
+             */
+            state: "existing" | "new" | "removed";
+        };
+        /**
+         * DeckCorner
+         * @description A corner of a deck in plan; the edge from it to the next one has its id.
+         */
+        DeckCorner: {
+            /** Id */
+            id: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * Design
          * @description What a unit is. Sizes are those of the unit, over its frame, side lights included.
          *
@@ -1439,6 +1532,26 @@ export interface components {
              * @enum {string}
              */
             state: "existing" | "new" | "removed";
+        };
+        /**
+         * DrawDeck
+         * @description A deck below a level with usual sizes, whose joists run away from the house.
+         */
+        DrawDeck: {
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw_deck";
+            /** Level */
+            level: string;
         };
         /**
          * DrawOutline
@@ -1659,7 +1772,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CarryDeck"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawDeck"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDeck"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["RailDeck"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             /**
              * Views
              * @default []
@@ -1819,11 +1932,8 @@ export interface components {
          * Floor
          * @description A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
          *
-         *     A rim joist closes it along the outside of the frames. `span` is the direction in which joists run. Inner walls
-         *     that bear, and beams at the height of its bearing, divide them: `lap` says what they do there. The layout begins at
-         *     a side of each bay; `shift` is how far from there (mm), not counting whole spacings. `doubled`: two joists
-         *     lie under each wall that runs along them; `blocked`: long ones have blocks between them. What an engineer sized is
-         *     not held against tables of spans.
+         *     A rim joist closes it along the outside of the frames. It bears on the walls around it, on inner walls that bear,
+         *     and on beams at the height of its bearing. `doubled`: two joists lie under each wall that runs along them.
          */
         Floor: {
             /**
@@ -3192,7 +3302,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CarryDeck"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawDeck"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDeck"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["RailDeck"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -3251,6 +3361,11 @@ export interface components {
              * @default []
              */
             construction: components["schemas"]["ConstructionLine"][];
+            /**
+             * Decks
+             * @default []
+             */
+            decks: components["schemas"]["Deck"][];
             /**
              * Downpipes
              * @default []
@@ -3529,6 +3644,15 @@ export interface components {
              */
             kind: "put_construction";
             line: components["schemas"]["ConstructionLine"];
+        };
+        /** PutDeck */
+        PutDeck: {
+            deck: components["schemas"]["Deck"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_deck";
         };
         /** PutDownpipe */
         PutDownpipe: {
@@ -3814,6 +3938,19 @@ export interface components {
             y1: number;
             /** Y2 */
             y2: number;
+        };
+        /**
+         * RailDeck
+         * @description Rails with usual sizes along the free edges of a deck that have none.
+         */
+        RailDeck: {
+            /** Deck */
+            deck: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rail_deck";
         };
         /**
          * Region
@@ -5355,7 +5492,7 @@ export interface components {
         };
         /**
          * TurnJoists
-         * @description The joists of a floor laid at right angles to how they run.
+         * @description The joists of a floor or deck laid at right angles to how they run.
          */
         TurnJoists: {
             /** Floor */

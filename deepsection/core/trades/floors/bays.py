@@ -6,13 +6,14 @@ import itertools
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import Literal
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ...geometry import Plane3, Point, polygons_of
 from ...tolerance import TOL
-from .model import AXES, Ceiling, Floor, Lap
+from .model import AXES, Ceiling, Joisted, Lap
 from .supports import Support
 
 
@@ -44,6 +45,8 @@ class Bay:
     lap: Lap = "lapped"
     shift: float = 0.0
     """How far from its side the layout of joists begins (mm)."""
+    borne: Polygon | MultiPolygon | None = None
+    """Where joists bear at the ends of the bay; none where all of them do."""
 
     @property
     def framed(self) -> Polygon | MultiPolygon:
@@ -61,11 +64,12 @@ class Bay:
 
 @dataclass(frozen=True, slots=True)
 class Rim:
-    """A rim joist in plan: the wall that it follows, its direction, its area."""
+    """A rim joist in plan, or a ledger: the wall or edge that it follows, its direction, its area."""
 
     wall: str
     run: Point
     area: MultiPolygon
+    role: Literal["rim_joist", "ledger"] = "rim_joist"
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,8 +87,8 @@ def without(area: shapely.Geometry, others: Iterable[shapely.Geometry]) -> Multi
     )
 
 
-def direction_of(held: Floor | Ceiling, outline: Polygon, start: Point) -> Point:
-    """Unit vector along the joists of a floor or ceiling over an outline."""
+def direction_of(held: Joisted | Ceiling, outline: Polygon, start: Point) -> Point:
+    """Unit vector along the joists of a floor, deck or ceiling over an outline."""
     if held.span in AXES or held.span == "angle":
         angle = math.radians(AXES.get(held.span, held.angle))
         return (math.cos(angle), math.sin(angle)) if angle % (math.pi / 2) else _square(angle)

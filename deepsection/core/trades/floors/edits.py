@@ -6,9 +6,11 @@ from typing import ClassVar, Literal
 
 from ...document.command import Command
 from ...document.putting import PutElement
-from ...document.rebuilding import get_element, put
+from ...document.rebuilding import put
 from ...document.values import Id
+from ...errors import RefusedEdit
 from ...model.project import Project
+from .deck_model import Deck
 from .model import Ceiling, Floor, FloorHole
 
 
@@ -19,15 +21,18 @@ class PutFloor(PutElement):
 
 
 class TurnJoists(Command):
-    """The joists of a floor laid at right angles to how they run."""
+    """The joists of a floor or deck laid at right angles to how they run."""
 
     kind: Literal["turn_joists"] = "turn_joists"
     phrase: ClassVar[str] = "turn the joists of {name}"
     floor: Id
 
     def apply(self, project: Project) -> Project:
-        """The project with them turned. Raises: UnknownElement."""
-        return put(project, get_element(project, self.floor, Floor).across)
+        """The project with them turned. Raises: RefusedEdit, UnknownElement."""
+        held = project.find(self.floor)
+        if not isinstance(held, Floor | Deck):
+            raise RefusedEdit("joists lie in floors and decks", element=self.floor)
+        return put(project, held.across)
 
 
 class PutFloorHole(PutElement):

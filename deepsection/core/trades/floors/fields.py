@@ -15,7 +15,7 @@ from ...edits import (
     changed,
     floor_terms,
 )
-from ...model import Ceiling, Floor, FloorHole, Project
+from ...model import Ceiling, Deck, Floor, FloorHole, Project
 from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, level_options, text_row
 
 _SPANS = [
@@ -43,11 +43,7 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
             lambda t: [PutFloor(floor=changed(held, make_up=t)), *_rises_by(project, held, t)],
         ),
         choice_row("bearing", "Joists bear on", held.bearing, level_options(project), lambda t: put(bearing=t)),
-        choice_row("span", "Joists run", held.span, _SPANS, lambda t: put(span=t)),
-        *_angle_rows(held, put),
-        action_row("turn", "Turn the joists", [TurnJoists(floor=held.id)]),
-        length_row("shift", "Layout begins from a side", held.shift, project.units, lambda v: put(shift=v)),
-        choice_row("lap", "Over inner bearings", held.lap, _LAPS, lambda t: put(lap=t)),
+        *joist_fields(project, held, put),
         choice_row(
             "doubled",
             "Under walls along them",
@@ -55,6 +51,17 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
             [("two", "two more"), ("none", "none added")],
             lambda t: put(doubled=t == "two"),
         ),
+    ]
+
+
+def joist_fields(project: Project, held: Floor | Deck, put: Callable[..., Sequence[Any]]) -> list[Row]:
+    """How joists run, where their layout begins, what they do over what bears them, and who sized them."""
+    return [
+        choice_row("span", "Joists run", held.span, _SPANS, lambda t: put(span=t)),
+        *_angle_rows(held, put),
+        action_row("turn", "Turn the joists", [TurnJoists(floor=held.id)]),
+        length_row("shift", "Layout begins from a side", held.shift, project.units, lambda v: put(shift=v)),
+        choice_row("lap", "Over inner bearings", held.lap, _LAPS, lambda t: put(lap=t)),
         choice_row(
             "blocked",
             "Between long joists",
@@ -72,7 +79,7 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
     ]
 
 
-def _angle_rows(held: Floor | Ceiling, put: Callable[..., Sequence[Any]]) -> list[Row]:
+def _angle_rows(held: Floor | Deck | Ceiling, put: Callable[..., Sequence[Any]]) -> list[Row]:
     """The angle of joists that run at one."""
     if held.span != "angle":
         return []

@@ -29,6 +29,7 @@ PENS = {
     "joist": "fine",
     "blocking": "fine",
     "rim_joist": "crease",
+    "ledger": "edge",
     "trimmer_joist": "edge",
     "header_joist": "edge",
 }
@@ -62,7 +63,7 @@ def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numb
     for bay in flat.bays:
         own = [piece for piece in pieces if piece.member.lies_in(bay)]
         turned = Turned(bay.direction)
-        rims = [piece for piece in pieces if piece.member.role == "rim_joist"]
+        rims = [piece for piece in pieces if piece.member.role in ("rim_joist", "ledger")]
         holes, room = [turned.box(hole) for _, hole in bay.holes], SMALL * shown.scale
         taken = [*(turned.box(piece.area) for piece in (*own, *rims)), *holes]
         for hole in holes:
@@ -132,9 +133,9 @@ def _beside_members(shown: PlanOf, flat: FloorPlan, pieces: Sequence[Numbered]) 
     said: list[tuple[str, Point]] = []
     for piece in pieces:
         role = piece.member.role
-        if role not in ("trimmer_joist", "header_joist", "rim_joist"):
+        if role not in ("trimmer_joist", "header_joist", "rim_joist", "ledger"):
             continue
-        plies = 1 if role == "rim_joist" else sum(1 for held in pieces if _same_beam(held, piece))
+        plies = 1 if role in ("rim_joist", "ledger") else sum(1 for held in pieces if _same_beam(held, piece))
         line = Turned(piece.member.direction).middle(piece.area)
         u, w = shown.frame.plan_to_turned(*line.interpolate(0.5, normalized=True).coords[0])
         if any(

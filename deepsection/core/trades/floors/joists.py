@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
-from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry import LineString, MultiPolygon, Polygon
 
 from ...geometry import polygons_of
 from ...model import Framing
@@ -15,7 +15,7 @@ from ...tolerance import TOL
 from ..walls.framing import stations
 from .bays import Bay
 from .model import Lap
-from .supports import SHORTEST, Run, crossings, runs_between
+from .supports import SHORTEST, Run, Support, crossings, runs_between
 from .turned import Box, Turned
 
 RIPPED = 0.6
@@ -28,6 +28,8 @@ and R502.4; from memory."""
 
 
 NOWHERE = MultiPolygon()
+Crossing = tuple[float, Support]
+"""Where a line of joists crosses what bears it (mm along it)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,8 +61,31 @@ def joists_of(
 def runs_at(turned: Turned, bay: Bay, at: float, start: float, end: float, lap: Lap | None = None) -> tuple[Run, ...]:
     """How the line of a joist at a place across is divided by what bears between the ends of its bay."""
     across = turned.across.dx, turned.across.dy
-    crossed = [(s, support) for support in bay.supports for s in crossings(support, across, at)]
+    crossed: list[Crossing] = [(s, support) for support in bay.supports for s in crossings(support, across, at)]
+    if bay.borne is not None:
+        crossed = _held_down(turned, bay, at, crossed)
     return runs_between(start, end, crossed, lap or bay.lap)
+
+
+def _held_down(turned: Turned, bay: Bay, at: float, crossed: list[Crossing]) -> list[Crossing]:
+    """What a line of joists is divided by where its ends may stand out free: over the last bearing before a free end
+    it runs through, so that the piece beyond is held down."""
+    box = turned.box(bay.region)
+    line = LineString([turned.at(at, box.s0 - 1.0), turned.at(at, box.s1 + 1.0)]).intersection(bay.region)
+    places = sorted(turned.span.along(point) for point in shapely.get_coordinates(line).tolist())
+    own = sorted(crossed, key=lambda held: held[0])
+    if not places or bay.borne is None:
+        return own
+    for end, last in ((places[0], 0), (places[-1], -1)):
+        free = bay.borne.is_empty or bay.borne.distance(shapely.Point(turned.at(at, end))) > ENDS
+        if free and own and not own[last][1].flush:
+            outmost = own[last][0]
+            own = [held for held in own if abs(held[0] - outmost) > SHORTEST]
+    return own
+
+
+ENDS = 50.0
+"""The end of a joist bears where what bears it is as near as this (mm)."""
 
 
 def layout(first: float, last: float, spacing: float, thickness: float, shift: float) -> list[tuple[int, float]]:

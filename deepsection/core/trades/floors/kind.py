@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 import shapely
 from shapely.geometry import Polygon
 
 from ...building.kind import ElementKind
 from ...building.parts import Part
-from ...building.placed import Placed, Stage
+from ...building.placed import Key, Placed, Stage
 from ...document.rebuilding import get_element
 from ...geometry.outlines import turned_rectangle
-from ...model import Ceiling, Floor, FloorHole, Project
+from ...model import Ceiling, Deck, Floor, FloorHole, Project
 from ...rows.outcome import OutcomeTable
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
@@ -25,6 +25,11 @@ from ..stairs.placed import STAIRS
 from ..walls.bodies import WALL_TOPS
 from ..walls.planned import WALLS
 from ..walls.tops import gable_footprints
+from .deck_checks import deck_checks
+from .deck_fields import deck_fields
+from .deck_parts import against_ledgers
+from .deck_place import DECKS, deck_sums, place_decks
+from .deck_plan import deck_marks
 from .fields import ceiling_fields, floor_fields, hole_fields
 from .hole_plan import hole_checks, hole_marks
 from .open_vaults import open_vaults
@@ -71,12 +76,17 @@ def _place_vaults(placed: Placed) -> dict[str, tuple[Vault, ...]]:
     return vaults
 
 
-def _floor_parts(placed: Placed) -> Iterator[Part]:
-    levels = placed[LEVELS]
-    for flat in placed[FLOORS]:
-        floor = flat.floor
-        make_up, bearing, level = placed.make_ups[floor.make_up], levels[floor.bearing], levels[floor.level]
-        yield from floor_parts(floor, make_up, flat.bays, flat.rims, flat.below, bearing, level, flat.closed)
+def _parts_of(key: Key[tuple[FloorPlan, ...]]) -> Callable[[Placed], Iterator[Part]]:
+    """The parts of the floors, or of the decks."""
+
+    def parts(placed: Placed) -> Iterator[Part]:
+        for flat in placed[key]:
+            make_up = placed.make_ups[flat.floor.make_up]
+            yield from floor_parts(
+                flat.floor, make_up, flat.bays, flat.rims, flat.below, flat.under, flat.top, flat.closed
+            )
+
+    return parts
 
 
 def _ceiling_parts(placed: Placed) -> Iterator[Part]:
@@ -94,12 +104,12 @@ def _ceiling_parts(placed: Placed) -> Iterator[Part]:
         yield from ceiling_parts(ceiling, make_up, flat.bays, flat.boards, level)
 
 
-def _title(project: Project, held: Floor | Ceiling) -> tuple[str, str]:
+def _title(project: Project, held: Floor | Deck | Ceiling) -> tuple[str, str]:
     return held.name, make_up_name(project, held.make_up)
 
 
-def _outcome(placed: Placed, floor: Floor) -> tuple[OutcomeTable, ...]:
-    flat = next((held for held in placed[FLOORS] if held.floor.id == floor.id), None)
+def _outcome(placed: Placed, floor: Floor | Deck) -> tuple[OutcomeTable, ...]:
+    flat = next((held for held in (*placed[FLOORS], *placed[DECKS]) if held.floor.id == floor.id), None)
     return span_table(placed, flat) if flat else ()
 
 
@@ -111,8 +121,20 @@ FLOOR = ElementKind(
     fields=floor_fields,
     heights=lambda floor: (sum_id(floor.level), sum_id(floor.bearing)),
     outcome=_outcome,
-    parts=_floor_parts,
+    parts=_parts_of(FLOORS),
     checks=floor_checks,
+)
+DECK_STAGE = Stage(DECKS, place_decks, sums=deck_sums)
+DECK = ElementKind(
+    Deck,
+    title=_title,
+    fields=deck_fields,
+    heights=lambda deck: (f"top:{deck.id}", f"under:{deck.id}", sum_id(deck.level)),
+    outcome=_outcome,
+    parts=_parts_of(DECKS),
+    cuts=against_ledgers,
+    plan=deck_marks,
+    checks=deck_checks,
 )
 FLOOR_HOLE = ElementKind(
     FloorHole,

@@ -21,7 +21,7 @@ from .turned import Turned
 REACH = 2.0
 """Members whose ends come this near to each other (mm) meet."""
 
-MemberRole = Literal["joist", "rim_joist", "trimmer_joist", "header_joist", "blocking"]
+MemberRole = Literal["joist", "rim_joist", "ledger", "trimmer_joist", "header_joist", "blocking"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +66,7 @@ class Members:
 def floor_members(bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing, blocked: bool = False) -> Members:
     """How a floor is framed; `blocked`: with rows of blocks between long joists."""
     ring = shapely.union_all([rim.area for rim in rims])
-    members = [Member("rim_joist", rim.wall, rim.area, rim.run) for rim in rims]
+    members = [Member(rim.role, rim.wall, rim.area, rim.run) for rim in rims]
     spaces, frames = [], []
     for bay in bays:
         inner = without(bay.framed, [ring])
@@ -107,9 +107,10 @@ _Found = Iterator[Member]
 
 def hangers(members: Members) -> tuple[tuple[Point, Point], ...]:
     """Where a member hangs on another one, and the way that it runs: joists on headers, headers on trimmers, all of
-    them on flush beams; plies of one beam do not."""
+    them on flush beams and ledgers; plies of one beam do not."""
     headers, trimmers = members.of("header_joist"), members.of("trimmer_joist")
     beams = [held.area for bay in members.bays for held in bay.supports if held.flush]
+    beams += [held.area for held in members.of("ledger")]
     found = list(_ends_at(members.of("joist"), [*beams, *(held.area for held in headers)]))
     return tuple([*found, *_ends_at(headers, [held.area for held in trimmers]), *_ends_at(trimmers, beams)])
 

@@ -32,14 +32,37 @@ Angle = Annotated[float, Field(ge=-360, le=360)]
 """Of joists whose direction is `angle`: degrees counter-clockwise from east."""
 
 
-class Floor(Standing):
+class Joisted(Standing):
+    """What floors and decks say of their joists.
+
+    `span` is the direction in which they run. What bears them divides them: `lap` says what they do there. The layout
+    begins at a side of each bay; `shift` is how far from there (mm), not counting whole spacings. `blocked`: long ones
+    have blocks between them. What an engineer sized is not held against tables of spans.
+    """
+
+    name: Name
+    level: Id
+    make_up: Id
+    span: JoistSpan = "short"
+    angle: Angle = 0.0
+    shift: Mm = 0.0
+    lap: Lap = "lapped"
+    blocked: bool = True
+    sized: Literal["by tables", "by an engineer"] = "by tables"
+
+    @property
+    def across(self) -> Self:
+        """It, with its joists at right angles to how they run now."""
+        if self.span == "angle":
+            return revised(self, angle=math.remainder(self.angle + 90.0, 360.0))
+        return revised(self, span=ACROSS[self.span])
+
+
+class Floor(Joisted):
     """A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
 
-    A rim joist closes it along the outside of the frames. `span` is the direction in which joists run. Inner walls
-    that bear, and beams at the height of its bearing, divide them: `lap` says what they do there. The layout begins at
-    a side of each bay; `shift` is how far from there (mm), not counting whole spacings. `doubled`: two joists
-    lie under each wall that runs along them; `blocked`: long ones have blocks between them. What an engineer sized is
-    not held against tables of spans.
+    A rim joist closes it along the outside of the frames. It bears on the walls around it, on inner walls that bear,
+    and on beams at the height of its bearing. `doubled`: two joists lie under each wall that runs along them.
     """
 
     about: ClassVar[About] = About(
@@ -53,28 +76,12 @@ class Floor(Standing):
         group="floors",
     )
     id: Id
-    name: Name
-    level: Id
     bearing: Id
-    make_up: Id
-    span: JoistSpan = "short"
-    angle: Angle = 0.0
-    shift: Mm = 0.0
-    lap: Lap = "lapped"
     doubled: bool = True
-    blocked: bool = True
-    sized: Literal["by tables", "by an engineer"] = "by tables"
 
     def turned(self, motion: Motion) -> Self:
         """It, with its joists turned as the house around it is."""
-        return revised(self, **_turned(self.span, self.angle, motion))
-
-    @property
-    def across(self) -> Self:
-        """It, with its joists at right angles to how they run now."""
-        if self.span == "angle":
-            return revised(self, angle=math.remainder(self.angle + 90.0, 360.0))
-        return revised(self, span=ACROSS[self.span])
+        return revised(self, **turned_span(self.span, self.angle, motion))
 
 
 class FloorHole(Standing):
@@ -125,10 +132,10 @@ class Ceiling(Standing):
 
     def turned(self, motion: Motion) -> Self:
         """It, with its joists turned as the house around it is."""
-        return revised(self, **_turned(self.span, self.angle, motion))
+        return revised(self, **turned_span(self.span, self.angle, motion))
 
 
-def _turned(span: str, angle: float, motion: Motion) -> dict[str, Any]:
+def turned_span(span: str, angle: float, motion: Motion) -> dict[str, Any]:
     """What a direction of joists becomes; one that the outline gives stays."""
     if span not in AXES and span != "angle":
         return {}

@@ -10,7 +10,7 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ...building.parts import Part, part_key
 from ...geometry import Solid, polygons_of, prism
-from ...model import Ceiling, Floor, Framing, Layer, MakeUp
+from ...model import Ceiling, Deck, Floor, Framing, Layer, MakeUp
 from ...tolerance import TOL
 from ..levels.placed import Level
 from .bays import Bay, Boards, Rim, Trim
@@ -44,7 +44,7 @@ def ceiling_parts(
 
 @lru_cache(maxsize=64)
 def floor_parts(
-    floor: Floor,
+    floor: Floor | Deck,
     make_up: MakeUp,
     bays: tuple[Bay, ...],
     rims: tuple[Rim, ...],
@@ -103,7 +103,7 @@ def _sheets(
 
 def _member(element: str, layer: Layer, member: Member, bearing: Level, level: Level, *, seen: bool) -> Part:
     """A member of a floor; its rims are seen from outside where no cladding covers them."""
-    rim = member.role == "rim_joist"
+    rim = member.role in ("rim_joist", "ledger")
     solid = prism(member.area, bearing.z, bearing.z + layer.thickness)
     if member.role == "joist" and layer.framing and layer.framing.profile == "I":
         solid = solid.minus(_beside_web(member, layer.framing, bearing.z, bearing.z + layer.thickness))

@@ -14,7 +14,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Key
 from ...geometry import largest, line_through, meet, offset_line, polygons_of
-from ...model import Ceiling, Floor, Foundation, MakeUp, bearing_layer
+from ...model import Ceiling, Deck, Floor, Foundation, MakeUp, bearing_layer
 from ...tolerance import TOL
 from ..levels.placed import Level
 from ..posts.placed import PlacedBeam
@@ -23,7 +23,7 @@ from ..roofs.slopes import FAR, band, world
 from ..walls.planned import Outline, PlannedWall, WallPlan
 from .bays import Bay, Boards, Rim, Trim, direction_of
 from .holes import square_to
-from .supports import bearing_beams, bearing_walls, supports_in
+from .supports import Support, bearing_beams, bearing_walls, supports_in
 
 ON_PLATE = 150.0
 """Half of the width (mm) below which what is left of a bay is the plate of a wall."""
@@ -39,9 +39,14 @@ RISE_TOLERANCE = 0.5
 
 @dataclass(frozen=True, slots=True)
 class FloorPlan:
-    """A joist floor in plan: bays, rim joists, the boards below it; whether walls stand on it."""
+    """A joist floor or deck in plan: bays, rim joists, the boards below it; whether walls stand on it.
 
-    floor: Floor
+    `top` and `under` are the levels of its top and of what its joists bear on.
+    """
+
+    floor: Floor | Deck
+    top: Level
+    under: Level
     outlines: tuple[Outline, ...]
     bays: tuple[Bay, ...]
     rims: tuple[Rim, ...]
@@ -85,11 +90,18 @@ def plan_floor(
     regions = [(outline, within_bearing(outline, plan, make_ups)) for outline in outlines]
     carried = shapely.union_all([within_bearing(outline, plan, make_ups) for outline in (on if founded else under)])
     found += _faults(floor, plan, framing is None, regions, carried, levels, make_ups)
+    hanging = [] if founded or carried.is_empty else _hanging(regions, carried)
     bays: list[Bay] = []
     rims: list[Rim] = []
     walls = plan.by_id
+    carrying = {id: walls[id] for outline in (on if founded else under) for id in outline.walls}
+    ends = [held.layers[bearing_layer(make_ups[held.wall.make_up])].polygon for held in carrying.values()]
+    borne = shapely.union_all(ends)
     bears = list(bearing_walls(plan, make_ups, floor.bearing))
     bears += bearing_beams(beams, levels[floor.bearing], joists.thickness) if joists else ()
+    if hanging:
+        # Joists run out over the walls below.
+        bears += bearing_walls(plan, make_ups, floor.bearing, "outer")
     for outline, region in regions:
         along = direction_of(floor, region, walls[outline.name].start)
         bays.append(
@@ -98,10 +110,11 @@ def plan_floor(
                 region,
                 along,
                 holes=_holes_in(region, along, holes),
-                supports=supports_in(bears, region, along),
+                supports=_within(supports_in(bears, region, along), region),
                 along=_walls_along(plan, floor.level, region, along, make_ups) if floor.doubled else (),
                 lap=floor.lap,
                 shift=floor.shift,
+                borne=borne if any(piece.intersects(region) for piece in hanging) else None,
             )
         )
         if framing:
@@ -115,10 +128,10 @@ def plan_floor(
         for outline in under
         if outline.spaces
     )
-    carrying = {id: walls[id] for outline in (on if founded else under) for id in outline.walls}
-    ends = [held.layers[bearing_layer(make_ups[held.wall.make_up])].polygon for held in carrying.values()]
+    found += _hangs_out(floor, levels[floor.bearing], hanging, bays)
     bearing = shapely.union_all([*ends, *(held.area for bay in bays for held in bay.supports)])
-    return FloorPlan(floor, outlines, tuple(bays), tuple(rims), below, bool(on), bearing)
+    top, under_it = levels[floor.level], levels[floor.bearing]
+    return FloorPlan(floor, top, under_it, outlines, tuple(bays), tuple(rims), below, bool(on), bearing)
 
 
 def _walls_along(
@@ -178,6 +191,31 @@ def _rims(
     return tuple(rims)
 
 
+def _hanging(regions: list[tuple[Outline, Polygon]], carried: Polygon | MultiPolygon) -> list[Polygon]:
+    """The places of a floor that lie out over what carries it."""
+    out = shapely.union_all([region for _, region in regions]).difference(carried)
+    return [piece for piece in polygons_of(out) if piece.area > HANGS_OUT]
+
+
+def _within(supports: tuple[Support, ...], region: Polygon) -> tuple[Support, ...]:
+    """Those that do not lie along the edge of a region: there joists end."""
+    inner = region.buffer(-ON_PLATE)
+    return tuple(held for held in supports if held.sort != "wall" or shapely.LineString(held.line).intersects(inner))
+
+
+def _hangs_out(floor: Floor, bearing: Level, hanging: list[Polygon], bays: list[Bay]) -> Iterator[Diagnostic]:
+    """A place that lies out over what carries it, and whose joists run across no wall there."""
+    across = shapely.union_all([held.area for bay in bays for held in bay.supports])
+    for piece in hanging:
+        if across.is_empty or across.distance(piece) > ON_PLATE:
+            x, y = piece.representative_point().coords[0]
+            message = (
+                f"part of {floor.name} hangs out: nothing carries it at {bearing.name}, and its joists run along the "
+                "wall there: turn them, or carry them"
+            )
+            yield Diagnostic("floor-hangs-out", message, floor.id, "bearing", piece.area, HANGS_OUT, at=(x, y))
+
+
 def _faults(
     floor: Floor,
     plan: WallPlan,
@@ -200,13 +238,9 @@ def _faults(
     if not regions and plan.on(floor.level):
         message = f"the joists of {floor.name} span nothing: the outer walls on it do not close"
         found.append(fault("floor-spans-nothing", message, "bearing"))
-    hanging = shapely.union_all([region for _, region in regions]).difference(carried)
     if carried.is_empty and regions:
         message = f"the joists of {floor.name} span nothing: no closed walls reach up to {bearing.name}"
         found.append(fault("floor-spans-nothing", message, "bearing"))
-    elif hanging.area > HANGS_OUT:
-        message = f"part of {floor.name} hangs out: nothing carries it at {bearing.name}"
-        found.append(fault("floor-hangs-out", message, "bearing", hanging.area, HANGS_OUT))
     layers = make_ups[floor.make_up].layers
     frame = next(k for k, layer in enumerate(layers) if layer.framing)
     depth, rise = sum(layer.thickness for layer in layers[: frame + 1]), level.z - bearing.z
@@ -243,7 +277,7 @@ def plan_ceiling(
 
     None lie over what is `vaulted`.
     """
-    floored = shapely.union_all([held.area for held in floors if held.floor.bearing == ceiling.level])
+    floored = shapely.union_all([held.area for held in floors if held.under.id == ceiling.level])
     over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
     bays, boards = [], []
     depth = next((layer.thickness for layer in make_ups[ceiling.make_up].layers if layer.framing), 0.0)
@@ -284,7 +318,7 @@ def _trims(roof: ResolvedRoof, region: Polygon, depth: float) -> Iterator[Trim]:
 def within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) -> Polygon:
     """What lies within the bearing lines of an outline's walls: as far as joists reach."""
     walls = [plan.by_id[id] for id in outline.walls]
-    return _moved_to(outline.polygon, tuple(walls), tuple(_bearing_line(wall, make_ups) for wall in walls))
+    return moved_to(outline.polygon, tuple(walls), tuple(_bearing_line(wall, make_ups) for wall in walls))
 
 
 def _bearing_line(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> float:
@@ -293,7 +327,7 @@ def _bearing_line(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> float:
 
 
 @lru_cache(maxsize=256)
-def _moved_to(polygon: Polygon, walls: tuple[PlannedWall, ...], faces: tuple[float, ...]) -> Polygon:
+def moved_to(polygon: Polygon, walls: tuple[PlannedWall, ...], faces: tuple[float, ...]) -> Polygon:
     """A ring of set-out lines with each side moved out to the face of the wall that it runs along."""
     if len(set(faces)) == 1:
         return polygon.buffer(faces[0], join_style="mitre") if faces[0] else polygon

@@ -18,6 +18,7 @@ LETTERS: dict[MemberRole, str] = {
     "trimmer_joist": "T",
     "header_joist": "H",
     "rim_joist": "R",
+    "ledger": "L",
     "blocking": "B",
 }
 """The first letters of numbers, in the order of a schedule."""
@@ -26,6 +27,7 @@ WORDS: dict[MemberRole, str] = {
     "trimmer_joist": "trimmer",
     "header_joist": "header",
     "rim_joist": "rim joist",
+    "ledger": "ledger",
     "blocking": "block",
 }
 

@@ -13,14 +13,15 @@ from shapely.geometry import LineString, MultiPolygon, Polygon
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Placed
 from ...geometry import Point, polygons_of
-from ...model import Floor, Framing, Layer
+from ...model import Deck, Floor, Framing, Layer
 from ...rows.outcome import OutcomeRow, OutcomeTable
 from ...tolerance import TOL
 from ...units import Units, format_length, format_measured
-from ..levels.placed import LEVELS
 from ..posts.placed import BEAMS
 from .bays import Bay, Rim
+from .deck_place import DECKS
 from .members import REACH, floor_members
+from .overhangs import deep_overhang, lying_joists
 from .place import FLOORS, FloorPlan
 from .spans import JoistSize, joist_reach, joist_sizes, size_of
 from .supports import clear_spans, nearly_bearing
@@ -141,7 +142,7 @@ def span_table(placed: Placed, flat: FloorPlan) -> tuple[OutcomeTable, ...]:
 
 def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
     """Joists that span too far, or that nothing carries at an end; beams that just miss them."""
-    for flat in placed[FLOORS]:
+    for flat in (*placed[FLOORS], *placed[DECKS]):
         layer = joists_in(placed, flat)
         if layer is None or layer.framing is None:
             continue
@@ -151,6 +152,9 @@ def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
         for at in free_ends(flat.bays, flat.rims, layer.framing, flat.floor.blocked, flat.bearing)[:1]:
             message = f"a joist of {flat.floor.name} ends in the air: nothing bears it there, and it hangs on nothing"
             yield Diagnostic("joist-end-free", message, flat.floor.id, "bearing", at=at)
+        if not isinstance(flat.floor, Deck) and any(bay.borne is not None for bay in flat.bays):
+            lying = lying_joists(flat, layer.framing)
+            yield from deep_overhang(flat, lying, layer.thickness, placed.project.units)
         yield from _missing(placed, flat, layer.thickness)
         yield from _short(flat, placed.project.units)
 
@@ -178,7 +182,7 @@ def _short(flat: FloorPlan, units: Units) -> Iterator[Diagnostic]:
             )  # fmt: skip
 
 
-def _too_far(held: SpanVerdict, floor: Floor, spacing: float, units: Units) -> Diagnostic:
+def _too_far(held: SpanVerdict, floor: Floor | Deck, spacing: float, units: Units) -> Diagnostic:
     span, reach = format_measured(held.span.clear, units), format_measured(held.reach, units)
     does = f", or take {held.needs.name}" if held.needs else ""
     message = (
@@ -191,7 +195,7 @@ def _too_far(held: SpanVerdict, floor: Floor, spacing: float, units: Units) -> D
 def _missing(placed: Placed, flat: FloorPlan, depth: float) -> Iterator[Diagnostic]:
     """Beams under a floor whose tops are a little off its joists."""
     units, beams = placed.project.units, placed[BEAMS]
-    for beam, off in nearly_bearing(beams, placed[LEVELS][flat.floor.bearing], depth):
+    for beam, off in nearly_bearing(beams, flat.under, depth):
         if flat.area.intersects(beam.outline):
             how = f"{format_length(abs(off), units)} too {'high' if off > 0 else 'low'}"
             message = f"this beam lies {how} for the joists of {flat.floor.name}, and carries none: set its top"
@@ -215,7 +219,7 @@ def free_ends(
             ends += [(x, y) for line in lines for x, y in line.coords]
     if not ends:
         return ()
-    crossing = [held.area for held in members.all if held.role in ("rim_joist", "trimmer_joist", "header_joist")]
+    crossing = [held.area for held in members.all if held.role not in ("joist", "blocking")]
     carrying = shapely.STRtree(
         [*crossing, *(held.area for bay in bays for held in bay.supports), *polygons_of(bearing)]
     )

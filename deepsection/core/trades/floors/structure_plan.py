@@ -12,7 +12,6 @@ from ...drawing import Mark, Region, Stroke, Text, path, readable
 from ...geometry import Point
 from ...model import Layer, MakeUp
 from ...units import format_length, format_measured
-from ..levels.placed import LEVELS
 from ..walls.planned import WALLS
 from .bays import Bay
 from .bearing_plan import beam_text, beams_carrying, beside_beam, outlines, posts_below, walls_below
@@ -145,8 +144,8 @@ def structure_words(shown: PlanOf, flat: FloorPlan, layer: Layer, corner: Point)
 
 def _said(shown: PlanOf, flat: FloorPlan, layer: Layer, make_up: MakeUp) -> Sequence[tuple[str, str | None]]:
     assert layer.framing is not None
-    units, levels, project = shown.project.units, shown.placed[LEVELS], shown.project
-    level, bearing = levels[flat.floor.level], levels[flat.floor.bearing]
+    units, project = shown.project.units, shown.project
+    level, bearing = flat.top, flat.under
     at = make_up.layers.index(layer)
     top = make_up.layers[0].name if at else layer.name
     upper = sum(held.thickness for held in make_up.layers[: at + 1])

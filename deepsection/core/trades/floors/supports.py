@@ -53,11 +53,14 @@ class Support:
         return abs((x1 - x0) * direction[1] - (y1 - y0) * direction[0]) / length > ALONG
 
 
-def bearing_walls(plan: WallPlan, make_ups: dict[str, MakeUp], level: str) -> Iterator[Support]:
-    """The inner walls that reach up to a level and bear."""
+def bearing_walls(
+    plan: WallPlan, make_ups: dict[str, MakeUp], level: str, status: Literal["inner", "outer"] = "inner"
+) -> Iterator[Support]:
+    """The walls of a status that reach up to a level and bear; under a floor outer ones end at their plate."""
+    ends = ("level",) if status == "inner" else ("level", "roof")
     for wall in plan.walls:
         top = wall.wall.top
-        if wall.wall.status == "inner" and wall.wall.bears and top.kind == "level" and top.level == level:
+        if wall.wall.status == status and wall.wall.bears and top.kind in ends and top.level == level:
             if top.offset or top.end_rise or top.steps or not wall.is_plumb:
                 continue
             layer = wall.layers[bearing_layer(make_ups[wall.wall.make_up])]

@@ -3,21 +3,15 @@
 from __future__ import annotations
 
 from ...building.kind import ElementKind
-from ...building.placed import Placed, Stage
+from ...building.placed import Stage
 from ...model import GroundSpot, GroundStep
 from ..levels.placed import LEVELS
 from .fields import spot_fields, step_fields
-from .place import GROUND, Ground
+from .place import GROUND, place_ground
 from .plan import spot_marks, step_marks
 from .sums import ground_sums
 
-
-def _place(placed: Placed) -> Ground:
-    grade = next((level.z for level in placed[LEVELS].values() if level.surface == "grade"), 0.0)
-    return Ground(grade, placed.project.spots, placed.project.steps)
-
-
-GROUND_STAGE = Stage(GROUND, _place, sums=lambda ground, placed: ground_sums(placed.project, placed[LEVELS]))
+GROUND_STAGE = Stage(GROUND, place_ground, sums=lambda ground, placed: ground_sums(placed.project, placed[LEVELS]))
 SPOT = ElementKind(
     GroundSpot,
     title=lambda project, spot: ("Height of the ground", "straight to the next, level beyond the outermost"),

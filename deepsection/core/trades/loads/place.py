@@ -14,7 +14,8 @@ from shapely.geometry import LineString, Point
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Placed
 from ...geometry import Point as Spot
-from ...model import Foundation
+from ...model import Deck, Foundation
+from ..floors.deck_place import DECKS
 from ..floors.place import FLOORS, FloorPlan
 from ..floors.supports import ALONG
 from ..levels.placed import LEVELS
@@ -57,7 +58,7 @@ def place_loads(placed: Placed) -> Loads:
     levels = tuple((id, level.z) for id, level in placed[LEVELS].items())
     house = _House(
         placed[WALLS],
-        placed[FLOORS],
+        (*placed[FLOORS], *placed[DECKS]),
         placed[BEAMS],
         placed[POSTS],
         placed[ROOFS],
@@ -94,13 +95,22 @@ def _founded(house: _House, level: str) -> Foundation | None:
     return next((held for held in house.foundations if held.level == level), None)
 
 
+def _floor_at(house: _House, level: str, point: Point) -> FloorPlan | None:
+    """The floor of a level; the deck there, where a place lies on one."""
+    own = [flat for flat in house.floors if flat.floor.level == level]
+    decks = (flat for flat in own if isinstance(flat.floor, Deck) and flat.area.distance(point) < NEAR)
+    return next(decks, None) or next((flat for flat in own if not isinstance(flat.floor, Deck)), None)
+
+
 def _under_floor(house: _House, flat: FloorPlan) -> Iterator[str]:
-    plan, floor = house.plan, flat.floor
-    founded = _founded(house, floor.level)
-    if founded and floor.bearing in (founded.sill, founded.top):
+    plan, under = house.plan, flat.under.id
+    founded = _founded(house, flat.floor.level)
+    if isinstance(flat.floor, Deck):
+        yield from dict.fromkeys(rim.wall.partition(":")[0] for rim in flat.rims if rim.role == "ledger")
+    elif founded and under in (founded.sill, founded.top):
         yield founded.id
     else:
-        around = {id for outline in plan.outlines_under(floor.bearing) for id in outline.walls}
+        around = {id for outline in plan.outlines_under(under) for id in outline.walls}
         yield from (wall.wall.id for wall in plan.walls if wall.wall.id in around and _touches(flat, wall))
     yield from dict.fromkeys(support.name for bay in flat.bays for support in bay.supports)
 
@@ -118,11 +128,11 @@ def _under_wall(house: _House, wall: PlannedWall, found: list[Diagnostic]) -> It
         return
     founded = _founded(house, level)
     around = {id for outline in plan.outlines_on(level) for id in outline.walls}
-    floor = next((flat for flat in house.floors if flat.floor.level == level), None)
+    floor = _floor_at(house, level, middle)
     if founded and (floor is None or wall.wall.id in around):
         yield founded.id
         return
-    bearing = floor.floor.bearing if floor else level
+    bearing = floor.under.id if floor else level
     below = list(_walls_below(house, wall, bearing))
     below += _beams_below(house, wall, floor)
     if below:
@@ -210,7 +220,7 @@ def _shares(other: PlacedBeam, spot: Spot) -> bool:
 
 def _under_post(house: _House, post: PlacedPost, found: list[Diagnostic]) -> Iterator[str]:
     point, level = Point(post.post.x, post.post.y), post.post.base.level
-    floor = next((flat for flat in house.floors if flat.floor.level == level), None)
+    floor = _floor_at(house, level, point)
     on = next((held for held in house.slabs if held.area.intersects(point) and held.low < post.foot.total + NEAR), None)
     if on and not post.post.pad:
         yield on.slab.id
@@ -221,7 +231,7 @@ def _under_post(house: _House, post: PlacedPost, found: list[Diagnostic]) -> Ite
             yield founded.id
         return
     supports = [held for bay in floor.bays for held in bay.supports if _beside(held.line, point)]
-    walls = (wall for wall in house.plan.walls if wall.wall.top.level == floor.floor.bearing)
+    walls = (wall for wall in house.plan.walls if wall.wall.top.level == floor.under.id)
     below = [held.name for held in supports]
     below += [wall.wall.id for wall in walls if _beside([wall.start, wall.end], point)]
     if below:

@@ -8,7 +8,7 @@ from typing import Any
 from ...catalog import materials, usual
 from ...document.ids import free_ids
 from ...edits import AddRail, PutBeam, PutPost, changed
-from ...model import Beam, Pad, Post, Project
+from ...model import Beam, BeamEnd, Pad, Post, Project
 from ...rows.rows import Row, action_row, choice_row, length_row, level_options, number_row, under
 
 OF_POSTS = ("softwood", "concrete", "block", "block_modular", "steel", "stone")
@@ -109,6 +109,11 @@ def beam_fields(project: Project, beam: Beam) -> list[Row]:
     def put(**changes: Any) -> Sequence[Any]:
         return [PutBeam(beam=changed(beam, **changes))]
 
+    def past(which: str, end: BeamEnd) -> Row:
+        return length_row(
+            f"{which}_past", f"Past its {which}", end.past, units, lambda v: put(**{which: changed(end, past=v)})
+        )
+
     return [
         length_row("width", "Width", beam.width, units, lambda v: put(width=v), least=0.0),
         length_row("depth", "Depth", beam.depth, units, lambda v: put(depth=v), least=0.0),
@@ -122,5 +127,7 @@ def beam_fields(project: Project, beam: Beam) -> list[Row]:
             lambda t: put(top=changed(beam.top, level=t)),
         ),
         length_row("top_offset", "Above that", beam.top.offset, units, lambda v: put(top=changed(beam.top, offset=v))),
+        past("start", beam.start),
+        past("end", beam.end),
         action_row("rail", "A rail under it", [AddRail(beam=beam.id, id=next(free_ids(project, "rail")))]),
     ]

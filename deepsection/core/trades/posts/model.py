@@ -8,7 +8,7 @@ from pydantic import Field
 
 from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
-from ...document.values import Element, Id, MaterialId, Mm, Positive
+from ...document.values import Element, Id, MaterialId, Mm, NotNegative, Positive
 from ..levels.model import LevelRule
 
 if TYPE_CHECKING:
@@ -55,11 +55,12 @@ class Post(Standing):
 
 
 class BeamEnd(Element):
-    """Where a beam ends: at a post, whose place it keeps to, or at a point."""
+    """Where a beam ends: at a post, whose place it keeps to, or at a point; from there it runs so far `past`."""
 
     post: Id | None = None
     x: Mm = 0.0
     y: Mm = 0.0
+    past: NotNegative = 0.0
 
 
 class Beam(Standing):

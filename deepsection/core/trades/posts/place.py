@@ -56,7 +56,9 @@ def place_beams(project: Project, levels: dict[str, Level], found: list[Diagnost
             message = "this beam spans nothing: its ends lie on one place"
             found.append(Diagnostic("beam-spans-nothing", message, beam.id, "end", length, LOWEST, at=start))
             continue
-        line, half = Axis(start, end), beam.width / 2
+        whole, half = Axis(start, end), beam.width / 2
+        start, end = whole.at(-beam.start.past), whole.at(whole.length + beam.end.past)
+        line = Axis(start, end)
         outline = line.strip(0.0, line.length, half, -half)
         placed.append(PlacedBeam(beam, outline, start, end, _height(beam.top, levels, beam.id, "top")))
     return tuple(placed)

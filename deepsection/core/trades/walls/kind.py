@@ -57,7 +57,7 @@ def _tops(placed: Placed) -> dict[str, WallTop]:
 
 def _surroundings(placed: Placed) -> Surroundings:
     project, plan, levels = placed.project, placed[WALLS], placed[LEVELS]
-    floored = {held.floor.bearing: held.outlined for held in placed[FLOORS]}
+    floored = {held.under.id: held.outlined for held in placed[FLOORS]}
     edges = floor_edges(project.floors, project.foundations, levels)
     return Surroundings(
         levels,

@@ -20,15 +20,24 @@ interface Props {
   onFit: () => void;
 }
 
+/** What names a plan in the list: its level, which of its plans, and the deck that it shows. */
+function planValue(level: string, kind: string, deck: string | null): string {
+  return [level, kind, deck].filter(Boolean).join("|");
+}
+
 /** The plans that can be chosen: of each storey from above, and of each floor its framing and its structure. */
 function plansOf(state: State, floors: boolean): { value: string; label: string }[] {
   return [...state.storeys].reverse().flatMap(({ level, name }) => {
     const plan = { value: level, label: `${name} plan` };
-    if (!floors || !state.project.floors?.some((held) => held.level === level)) return [plan];
+    if (!floors) return [plan];
+    const decks = (state.project.decks ?? []).filter((held) => held.level === level);
+    const framed = state.project.floors?.some((held) => held.level === level) ? [{ id: "", name }] : [];
     return [
       plan,
-      { value: `${level}|framing`, label: `${name} framing` },
-      { value: `${level}|structure`, label: `${name} structure` },
+      ...[...framed, ...decks].flatMap((held) => [
+        { value: planValue(level, "framing", held.id), label: `${held.name} framing` },
+        { value: planValue(level, "structure", held.id), label: `${held.name} structure` },
+      ]),
     ];
   });
 }
@@ -36,7 +45,7 @@ function plansOf(state: State, floors: boolean): { value: string; label: string 
 /** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
 export function PaneHeads({ panes, plan, view, onFit }: Props) {
   const { state, storey, viewName } = useHeld();
-  const { step, tool, fill, side, set, section, elevation, framing } = usePick(
+  const { step, tool, fill, side, set, section, elevation, framing, framed } = usePick(
     "step",
     "tool",
     "fill",
@@ -45,11 +54,13 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
     "section",
     "elevation",
     "framing",
+    "framed",
   );
   const own = state.project.elevations ?? [];
   const seen = elevation ? "seen along its own direction" : `seen from the ${side}`;
   const actions = useActions();
-  const kind = step === "Plan" && state.project.floors?.some((held) => held.level === storey.level) ? framing : "";
+  const joisted = framed || state.project.floors?.some((held) => held.level === storey.level);
+  const kind = step === "Plan" && joisted ? framing : "";
   const plans = plansOf(state, step === "Plan");
   const several = TOOLS.filter((item) => item.steps.includes(step)).length;
   return (
@@ -63,10 +74,11 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
             {plans.length > 1 ? (
               <Select
                 aria-label="Storey of the plan"
-                value={`${storey.level}${kind && `|${kind}`}`}
+                value={planValue(storey.level, kind, kind && framed)}
                 onChange={(value) => {
-                  const [level, chosen = ""] = value.split("|");
-                  set({ storey: level, ...(step === "Plan" ? { framing: chosen as typeof framing } : {}) });
+                  const [level, chosen = "", deck = null] = value.split("|");
+                  const shown = { framing: chosen as typeof framing, framed: deck };
+                  set({ storey: level, ...(step === "Plan" ? shown : {}) });
                 }}
                 className="font-semibold"
               >

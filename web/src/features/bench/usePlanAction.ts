@@ -24,7 +24,7 @@ function lastOf(edits: Edit[], tool: Tool): Last | null {
 /** Runs the chosen action: its outcome goes to overlay, preview, hint and, when it is over, into edits. */
 export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
-  const { tool, framing, set } = usePick("tool", "framing", "set");
+  const { tool, framing, framed, set } = usePick("tool", "framing", "framed", "set");
   const options = usePick("makeUps", "kinds", "shape", "bay", "roof", "onRoof", "stair", "copies", "keep");
   const saved = useRef(state);
   saved.current = state;
@@ -47,13 +47,13 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
         project: saved.current.project,
         frame: { dx, dy },
         storey,
-        under: framing ? carrying(saved.current.project, saved.current.storeys, storey) : storey,
+        under: framing ? carrying(saved.current.project, saved.current.storeys, storey, framed) : storey,
         snaps: lines.current,
         options,
         movable: movables(saved.current, [selection, ...also]),
       }) ?? null
     );
-  }, [tool, options, dx, dy, round, state.version, storey, framing]);
+  }, [tool, options, dx, dy, round, state.version, storey, framing, framed]);
 
   const take = useCallback(
     (outcome: Outcome | null, moved = false) => {

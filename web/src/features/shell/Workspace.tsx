@@ -39,6 +39,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     solid,
     roofAlone,
     framing,
+    framed: deck,
     set,
   } = usePick(
     "step",
@@ -51,6 +52,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     "solid",
     "roofAlone",
     "framing",
+    "framed",
     "set",
   );
   const [storeys, setStoreys] = useState<Storey[]>([]);
@@ -78,7 +80,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
   const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${elevation ?? side}`;
   const alone = step === "Roof" && roofAlone && ROOF_PLAN in looks;
   const [floors, setFloors] = useState<Record<string, string>>({});
-  const floor = floors[level ?? storeys[0]?.level ?? ""];
+  const floor = deck ?? floors[level ?? storeys[0]?.level ?? ""];
   const framed = step === "Plan" && framing && floor ? `plan:${framing}:${floor}` : undefined;
   const planName = alone ? ROOF_PLAN : (framed ?? storeys.find((held) => held.level === level)?.plan ?? "plan");
   const views = useMemo<ViewWanted[]>(
@@ -113,7 +115,8 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
       const next = Object.fromEntries((state.project.floors ?? []).map(({ level, id }) => [level, id]));
       return JSON.stringify(held) === JSON.stringify(next) ? held : next;
     });
-    const { section: chosen, elevation: own, sheet } = useClient.getState();
+    const { section: chosen, elevation: own, sheet, framed: shown } = useClient.getState();
+    if (shown && !state.project.decks?.some((held) => held.id === shown)) set({ framed: null, framing: "" });
     if (own && !state.project.elevations?.some((held) => held.id === own)) set({ elevation: null });
     const sections = state.project.sections ?? [];
     // What is shown beside sections may be the setting out of a stair.
@@ -212,7 +215,8 @@ function storeyOf(project: Project, id: string): string | null {
   const rung = project.rungs?.find((held) => held.id === id);
   const stair = project.stairs?.find((held) => held.id === id);
   const hole = project.floor_holes?.find((held) => held.id === id);
-  const floor = project.floors?.find((held) => held.id === (hole?.floor ?? id));
+  const joisted = [...(project.floors ?? []), ...(project.decks ?? [])];
+  const floor = joisted.find((held) => held.id === (hole?.floor ?? id));
   return wall?.base.level ?? room?.level ?? stair?.level ?? floor?.level ?? rung?.id ?? null;
 }
 

@@ -1,0 +1,30 @@
+"""What the cladding of a house gives way to: the ledgers of decks and what lies behind them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from functools import lru_cache
+
+from ...building.parts import Part
+from ...building.placed import Placed
+from ...geometry import Solid, prism
+from .deck_place import DECKS
+
+CLADS = ("cladding", "membrane", "cavity", "corner_board", "insulation")
+"""What is cut off around a ledger, which is fixed to the sheathing."""
+
+
+def against_ledgers(placed: Placed, parts: Sequence[Part]) -> Sequence[Part]:
+    """The parts of walls without what decks take from what clads them; others as they are."""
+    walls = placed.project.walls_by_id
+    bodies = tuple(prism(flat.area, flat.under.z, flat.top.z) for flat in placed[DECKS])
+    if not bodies:
+        return parts
+    return tuple(_without(part, bodies) if part.element in walls and part.role in CLADS else part for part in parts)
+
+
+@lru_cache(maxsize=512)
+def _without(part: Part, bodies: tuple[Solid, ...]) -> Part:
+    near = [body for body in bodies if part.solid.reach.meets(body.reach)]
+    return replace(part, solid=part.solid.minus(near)) if near else part
