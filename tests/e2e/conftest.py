@@ -23,7 +23,8 @@ TRADES = {
     **dict.fromkeys(("Outer wall", "Inner wall", "Bay"), "walls"),
     **dict.fromkeys(("Window", "Door", "Niche"), "openings"),
     **dict.fromkeys(("Post", "Beam", "Rail", "Porch slab"), "structure"),
-    **dict.fromkeys(("Stair", "Hole"), "floors"),
+    **dict.fromkeys(("Stair", "Floor", "Hole", "Deck"), "floors"),
+    **dict.fromkeys(("Ground height", "Ground step", "Foundation step"), "ground"),
     **dict.fromkeys(("Construction", "Grid line"), "lines"),
 }
 """Tools that stand with those of their trade, and are in a menu while another of these was used last."""

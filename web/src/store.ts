@@ -20,6 +20,7 @@ export type Tool =
   | "ground-spot"
   | "ground-step"
   | "foundation-step"
+  | "floor"
   | "deck"
   | "move"
   | "copy"

@@ -1,6 +1,6 @@
 import { type BaySize, PlaceBay } from "./actions/bay";
 import { DrawConstruction } from "./actions/construction";
-import { DrawDeck, DrawHole, DrawSlab } from "./actions/corners";
+import { DrawDeck, DrawHole, DrawSlab, LayFloor } from "./actions/corners";
 import { Measure } from "./actions/measure";
 import { DrawOutline } from "./actions/outline";
 import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "./actions/place";
@@ -167,6 +167,13 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     trade: "Floors",
     words: "Draw: stair",
     make: ({ frame, storey, options }) => new DrawStair(frame, storey, options.stair),
+  },
+  floor: {
+    label: "Floor",
+    steps: ["Plan"],
+    trade: "Floors",
+    words: "Draw: joist floor",
+    make: ({ project, frame, storey }) => new LayFloor(project, frame, storey),
   },
   hole: {
     label: "Hole",

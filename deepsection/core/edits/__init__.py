@@ -22,6 +22,7 @@ from ..model.project import Project
 from ..trades.drawings.edits import CopyShow, PutElevation, PutNote, PutSection, PutSheet, PutShow, SetAnnotation
 from ..trades.floors.deck_edits import CarryDeck, DrawDeck, PutDeck, RailDeck
 from ..trades.floors.edits import PutCeiling, PutFloor, PutFloorHole, TurnJoists
+from ..trades.floors.lay_edits import LayFloor, floor_terms
 from ..trades.foundations.edits import PutFoundation, PutFoundationStep
 from ..trades.ground.edits import PutGroundSpot, PutGroundStep
 from ..trades.levels.edits import AddRung, PutRung, SetTerm, SetTotal
@@ -74,7 +75,7 @@ from ..trades.walls.saved_edits import PutSavedWall, SaveWall, UseSavedWall
 from .project import SetProject
 from .removing import Remove
 from .states import SetState
-from .storeys import AddStorey, Copied, PartCorners, RemoveStorey, floor_terms, parted_corners, storey_above
+from .storeys import AddStorey, Copied, PartCorners, RemoveStorey, parted_corners, storey_above
 from .transforming import Transform
 
 
@@ -150,6 +151,7 @@ __all__ = [
     "Edit",
     "FlipWall",
     "FollowKind",
+    "LayFloor",
     "LineUpOpenings",
     "MakeKind",
     "MirrorOpening",

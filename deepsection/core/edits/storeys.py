@@ -12,8 +12,9 @@ from ..document.rebuilding import changed, get_element, put, rebuild
 from ..document.values import Element, Id
 from ..errors import RefusedEdit
 from ..model.project import Project
+from ..trades.floors.lay_edits import floor_terms
 from ..trades.floors.model import Floor
-from ..trades.levels.model import BaseRule, LayerRef, Rung, Term
+from ..trades.levels.model import BaseRule, Rung
 from ..trades.levels.rises import plate_of
 from ..trades.makeups.model import MakeUp
 from ..trades.roofs.corners import with_corners
@@ -190,17 +191,6 @@ class RemoveStorey(Command):
             for name in project.collections
         }
         return rebuild(project, **kept)
-
-
-def floor_terms(make_up: MakeUp) -> tuple[Term, ...]:
-    """The layers from the underside of the joists up, as parts of a height; none where nothing carries."""
-    joists = next((k for k, layer in enumerate(make_up.layers) if layer.framing), None)
-    if joists is None:
-        return ()
-    return tuple(
-        Term(id=layer.id, name=layer.name, layer=LayerRef(make_up=make_up.id, layer=layer.id))
-        for layer in reversed(make_up.layers[: joists + 1])
-    )
 
 
 def _free(name: str, names: Iterable[str]) -> str:

@@ -83,7 +83,7 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
 
     own = building.plan.on(level)
     ends(own, "end of wall")
-    storey = next(held for held in storeys(project) if held.level == level)
+    plate = next((held.plate for held in storeys(project) if held.level == level), None)
     ends(building.plan.on(storey_below(project, level) or ""), "end of wall below")
     for wall in own:
         middles.append(_middle_snap(wall, frame))
@@ -92,7 +92,7 @@ def plan_snaps(building: Building, project: Project, level: str, look_deg: float
         *(_guide(held, frame) for held in project.construction if held.level in (None, level)),
         *(_guide(held, frame, f"grid {held.name}") for held in project.grid),
     )
-    sides = roof_sides([roof for roof in building.roofs if roof.block.plate == storey.plate], frame)
+    sides = roof_sides([roof for roof in building.roofs if plate and roof.block.plate == plate], frame)
     return Snaps((*points.values(), *middles), tuple(_line_snap(wall, frame) for wall in own), axes, guides, sides)
 
 

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from ..drawing import Drawing
 from ..errors import UnknownElement
-from ..model import Floor, Project, ViewShow
+from ..model import Joisted, Project, ViewShow
 from ..resolve import Building, resolve, storeys
 from ._kinds import kind_of_part, part_kinds
 from ._states import shown_by_state, states_of
@@ -36,7 +36,7 @@ def plan_level(project: Project, name: str) -> str:
     if name == ROOF:
         return storeys(project)[-1].level
     subject = _find(project, name)[1].subject
-    return subject.level if isinstance(subject, Floor) else str(subject)
+    return subject.level if isinstance(subject, Joisted) else str(subject)
 
 
 def standing_name(project: Project, name: str) -> str:

@@ -28,7 +28,7 @@ from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.trades.floors.deck_place import DECKS
 from deepsection.core.trades.loads.placed import LOADS
 from deepsection.core.trades.posts.placed import BEAMS
-from deepsection.core.view import draw_view
+from deepsection.core.view import draw_view, plan_level, plan_snaps
 from deepsection.demo import otterfold_house
 from tests.builders import box_house, joist_house, two_storeys
 
@@ -154,13 +154,15 @@ def test_what_cannot_be_a_deck_is_said() -> None:
         apply_edits(within, (CarryDeck(deck="deck"),))
     with pytest.raises(RefusedEdit, match="crossing"):
         decked(carried=False, corners=((0.0, 0.0), (1000.0, 1000.0), (1000.0, 0.0), (0.0, 1000.0)))
+    with pytest.raises(RefusedEdit, match="too near to the ground"):
+        decked(box_house(9000.0, 6000.0))  # a floor of 300 over grade, joists at 300 - 40 - 28 - 184
     unframed = decked(carried=False)
     assert "floor-unframed" in codes(put(unframed, changed(unframed.decks[0], make_up="slab")))
 
 
 def test_a_deck_stands_by_a_house_on_a_slab_or_by_itself() -> None:
-    slab = resolve(decked(box_house(9000.0, 6000.0)))
-    assert len(own(slab, "ledger")) == 1 and not [d for d in slab.diagnostics if d.element == "deck"]
+    slab = resolve(decked(box_house(9000.0, 6000.0), carried=False))
+    assert len(own(slab, "ledger")) == 1 and {d.code for d in slab.diagnostics} == {"deck-unborne"}
     alone = ((20000.0, 0.0), (24000.0, 0.0), (24000.0, 3000.0), (20000.0, 3000.0))
     apart = resolve(decked(corners=alone))
     assert not own(apart, "ledger") and len(own(apart, "rim_joist")) == 4
@@ -218,3 +220,13 @@ def test_an_upper_storey_that_stands_out_lies_on_joists_that_run_over_the_wall_b
     assert len(joists) > 20 and all(part.solid.reach.y1 > 5000.0 for part in joists)
     along = put(jetty, changed(upper, span="east-west", sized="by an engineer"))
     assert "floor-hangs-out" in codes(along)
+
+
+@pytest.mark.parametrize("level", ["grade", "plate", "footing"])
+def test_a_deck_hangs_below_any_level(level: str) -> None:
+    """Also below one on which no storey stands: its plans are drawn, and the bench snaps to nothing there."""
+    project = put(decked(carried=False), changed(decked(carried=False).decks[0], level=level, drop=-300.0))
+    building = resolve(project)
+    for view in ("plan:framing:deck", "plan:structure:deck", "plan", "elevation:east"):
+        assert draw_view(building, project, view, 50).marks
+    assert plan_snaps(building, project, plan_level(project, "plan:framing:deck"), 90.0).axes

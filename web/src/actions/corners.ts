@@ -1,5 +1,7 @@
+import type { Edit } from "../api/client";
+import { OnePoint } from "./onePoint";
 import { TwoPoints } from "./place";
-import { newId, type Overlay, type Place, type Project, type Storey, type Turn, toPlan } from "./types";
+import { newId, type Outcome, type Overlay, type Place, type Project, type Storey, type Turn, toPlan } from "./types";
 
 /** A rectangle on a storey by two opposite corners. */
 abstract class TwoCorners extends TwoPoints {
@@ -52,6 +54,34 @@ export class DrawHole extends TwoCorners {
     const taken = this.project.floor_holes?.length ?? 0;
     const hole = { id: this.id, state: "new" as const, name: `Hole ${taken + 1}`, floor: floor.id, corners };
     return { id: this.id, edit: { kind: "put_floor_hole" as const, hole } };
+  }
+}
+
+/** A joist floor by one click within the walls of a storey; where one lies already, that is what the click means. */
+export class LayFloor extends OnePoint {
+  protected readonly made = newId("floor");
+  protected readonly hint = "Click within closed outer walls: a joist floor is laid there.";
+
+  constructor(
+    private readonly project: Project,
+    private readonly turn: Turn,
+    private readonly storey: Storey,
+  ) {
+    super();
+  }
+
+  private get there() {
+    return this.project.floors?.find((held) => held.level === this.storey.level);
+  }
+
+  click(place: Place): Outcome {
+    return this.there ? { ...this.shown(), done: { select: this.there.id } } : super.click(place);
+  }
+
+  protected edit(place: Place): Edit | null {
+    if (this.there) return null;
+    const { x, y } = toPlan(this.turn, place.u, place.w);
+    return { kind: "lay_floor", id: this.made, level: this.storey.level, x, y };
   }
 }
 

@@ -22,8 +22,10 @@ from ...errors import RefusedEdit
 from ...geometry import Point
 from ...model.places import away_from_house, house_area
 from ...model.project import Project
+from ...units import format_length
 from ..ground.surface_model import Ground
 from ..levels.model import LevelRule, Rung
+from ..levels.rises import height_of
 from ..makeups.model import MakeUp
 from ..outdoors.model import Rail
 from ..posts.model import Beam, BeamEnd, Pad, Post
@@ -31,6 +33,8 @@ from .deck_model import Deck, DeckCorner
 
 SET_IN = 38.0
 """The middle of a rail stands this far in from the edge of its deck, half of its posts (mm)."""
+LOWEST = 50.0
+"""A post under a beam is as high as this (mm)."""
 LEAST = 300.0
 """An edge shorter than this (mm) gets no rail."""
 OWN = "floor-deck"
@@ -102,10 +106,21 @@ class CarryDeck(Command):
         count = max(1, math.ceil((high - low) / usual("deck_posts", units)))
         spots = [_turned(run, along, low + (high - low) * k / count) for k in range(count + 1)]
         top = LevelRule(level=deck.level, offset=-deck.drop - depth)
-        ids = free_among({held.id for held in project.elements()}, deck.id[:30])
-        pad = Pad(width=usual("pad_width", units), thickness=usual("pad_thickness", units))
         grade = next((rung.id for rung in project.rungs if rung.surface == "grade"), deck.level)
         ground = Ground(0.0, project.spots, project.steps)
+        room = height_of(project.rungs, project.make_ups, deck.level) + top.offset - beam_depth
+        room -= height_of(project.rungs, project.make_ups, grade) + max(ground.z(x, y) for x, y in spots)
+        if room < LOWEST:
+            raise RefusedEdit(
+                f"joists of {deck.name} lie too near to the ground for a beam under them, which is "
+                f"{format_length(beam_depth, units)} deep: there are {format_length(room + beam_depth, units)}",
+                element=deck.id,
+                field="carry",
+                value=room + beam_depth,
+                limit=beam_depth + LOWEST,
+            )
+        ids = free_among({held.id for held in project.elements()}, deck.id[:30])
+        pad = Pad(width=usual("pad_width", units), thickness=usual("pad_thickness", units))
         posts = [
             Post(
                 id=next(ids),

@@ -61,10 +61,15 @@ def lying_joists(flat: FloorPlan, framing: Framing) -> list[Lying]:
     return found
 
 
+def _farthest(lying: list[Lying]) -> Lying | None:
+    """Of those that lie still, the joist that runs farthest past what bears it."""
+    return max((joist for joist in lying if joist.between >= APART), key=lambda joist: joist.past, default=None)
+
+
 def too_far_out(flat: FloorPlan, lying: list[Lying], units: Units) -> Iterator[Diagnostic]:
     """The joist that runs farthest past what bears it, where that is too far; not where an engineer sized them."""
     held = flat.floor
-    worst = max((joist for joist in lying if joist.between >= APART), key=lambda joist: joist.past, default=None)
+    worst = _farthest(lying)
     if worst is None or held.sized != "by tables" or worst.past <= SHARE * worst.between + 1.0:
         return
     past, limit = format_measured(worst.past, units), SHARE * worst.between
@@ -79,7 +84,7 @@ def too_far_out(flat: FloorPlan, lying: list[Lying], units: Units) -> Iterator[D
 def deep_overhang(flat: FloorPlan, lying: list[Lying], depth: float, units: Units) -> Iterator[Diagnostic]:
     """A floor that stands out over the wall below by more than its joists are deep, and was sized by nobody."""
     held = flat.floor
-    worst = max((joist for joist in lying if joist.between >= APART), key=lambda joist: joist.past, default=None)
+    worst = _farthest(lying)
     if worst is None or held.sized != "by tables" or worst.past <= depth + 1.0:
         return
     message = (

@@ -10,7 +10,7 @@ import shapely
 from ...building.kind import PlanOf
 from ...drawing import Mark, Region, Stroke, Text, path, readable
 from ...geometry import Point
-from ...model import Layer, MakeUp
+from ...model import Deck, Layer, MakeUp
 from ...units import format_length, format_measured
 from ..walls.planned import WALLS
 from .bays import Bay
@@ -71,7 +71,9 @@ def _edge(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
 
 
 def off_bearing(flat: FloorPlan) -> list[tuple[Point, ...]]:
-    """The pieces of the edge of a floor under which nothing bears."""
+    """The pieces of the edge of a floor under which nothing bears; rims of decks hang on their joists."""
+    if isinstance(flat.floor, Deck):
+        return []
     left = shapely.difference(flat.area.boundary, flat.bearing.buffer(OFF / 20))
     pieces = shapely.get_parts(shapely.line_merge(left))
     return [tuple(piece.coords) for piece in pieces if piece.length > OFF]

@@ -84,7 +84,8 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
             setRound((n) => n + 1);
           },
         });
-      } else if (outcome.preview) preview.show(outcome.preview);
+      } else if (outcome.done) set({ selection: outcome.done.select, also: [], tool: "select" });
+      else if (outcome.preview) preview.show(outcome.preview);
     },
     [commit, preview, set],
   );

@@ -1,0 +1,82 @@
+"""Floors and foundations on the bench: laid by a click, decks drawn and carried, foundations stepped."""
+
+from __future__ import annotations
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.e2e.conftest import Bench, pick
+from tests.e2e.test_framing import FOOT, kept
+
+
+def test_a_floor_is_laid_by_one_click_within_the_walls(bench: Bench) -> None:
+    """Quillback stands on a slab: a crawl space comes of it, and its framing can be looked at."""
+    bench.open("quillback")
+    bench.step("Plan")
+    bench.tool("Floor")
+    bench.click(8 * FOOT, 8 * FOOT)
+    bench.saved()
+    floor = kept(bench, "floors")[0]
+    assert floor["level"] == "floor" and kept(bench, "foundations")[0]["sill"] == floor["bearing"]
+    pick(bench.page.get_by_label("Storey of the plan"), "floor|framing")
+    expect(bench.marks("plan", f"{floor['id']}/joist").first).to_be_attached()
+    # Where one lies, the click means that one.
+    bench.search("Floor plan")
+    bench.tool("Floor")
+    bench.click(10 * FOOT, 10 * FOOT)
+    expect(bench.page.get_by_label("Particulars").get_by_text("Joists bear on")).to_be_visible()
+    bench.search("Undo")
+    bench.saved()
+    assert kept(bench, "floors") == []
+
+
+def test_a_deck_is_drawn_carried_and_railed(bench: Bench) -> None:
+    bench.open("larkmoor")
+    bench.step("Plan")
+    before = {name: len(kept(bench, name)) for name in ("beams", "posts", "rails")}
+    bench.tool("Deck")
+    bench.click(4 * FOOT, -10 * FOOT)
+    bench.click(16 * FOOT, 1 * FOOT)
+    bench.saved()
+    deck = kept(bench, "decks")[0]
+    assert deck["angle"] == -90.0 and len(deck["corners"]) == 4
+    panel = bench.page.get_by_label("Particulars")
+    expect(panel.get_by_text("lay a beam under them")).to_be_visible()
+    panel.get_by_role("button", name="Lay a beam under its outer edge").click()
+    bench.saved()
+    assert len(kept(bench, "beams")) == before["beams"] + 2 and len(kept(bench, "posts")) == before["posts"] + 3
+    expect(panel.get_by_text("lay a beam under them")).not_to_be_visible()
+    panel.get_by_role("button", name="Put rails along its free edges").click()
+    bench.saved()
+    assert len(kept(bench, "rails")) == before["rails"] + 3
+    pick(bench.page.get_by_label("Storey of the plan"), f"floor|framing|{deck['id']}")
+    expect(bench.marks("plan", f"{deck['id']}/ledger").first).to_be_attached()
+    bench.page.keyboard.press("j")
+    bench.saved()
+    assert kept(bench, "decks")[0]["angle"] == 0.0
+    for _ in range(4):
+        bench.search("Undo")
+        bench.saved()
+    assert kept(bench, "decks") == []
+
+
+def test_a_foundation_is_stepped_and_gets_pony_walls(bench: Bench) -> None:
+    bench.open("larkmoor")
+    bench.step("Heights")
+    bench.tool("Foundation step")
+    bench.click(10 * FOOT, 20 * FOOT)
+    bench.click(10 * FOOT, 5 * FOOT)
+    bench.saved()
+    step = kept(bench, "foundation_steps")[0]
+    assert step["foundation"] == "foundation"
+    bench.enter("Steps down by", "2'")
+    assert kept(bench, "foundation_steps")[0]["drop"] == pytest.approx(2 * FOOT)
+    bench.search("Select Foundation")
+    bench.choose("Pony walls", "2x6 pony wall, lap boards")
+    bench.saved()
+    assert kept(bench, "foundations")[0]["pony"] == "wall-pony"
+    expect(bench.page.get_by_label("Particulars").get_by_text("Footing depth")).to_be_visible()
+    for _ in range(3):
+        bench.search("Undo")
+        bench.saved()
+    assert kept(bench, "foundation_steps") == []
