@@ -33,7 +33,7 @@ RANKS: list[set[str]] = [
     {"core.resolve"},
     {"core.view", "core.particulars"},
     {"core.sheets"},
-    {"formats"},
+    {"formats", "standins"},
     {"demo"},
     {"service"},
     {"calc"},

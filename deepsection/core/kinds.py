@@ -7,6 +7,7 @@ from typing import Any
 
 from .building.kind import ElementKind
 from .building.placed import Stage
+from .trades.comments.kind import COMMENT
 from .trades.drawings.kind import ELEVATION, NOTE, SECTION, SHEET, SHOW
 from .trades.floors.kind import CEILING, DECK, DECK_STAGE, FLOOR, FLOOR_HOLE, FLOOR_STAGE, VAULT_STAGE
 from .trades.foundations.kind import FOUNDATION, FOUNDATION_STAGE, FOUNDATION_STEP
@@ -85,6 +86,7 @@ KINDS: tuple[ElementKind, ...] = (
     ELEVATION,
     SHOW,
     NOTE,
+    COMMENT,
     SHEET,
 )
 

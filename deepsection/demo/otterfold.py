@@ -168,7 +168,7 @@ def _beams() -> tuple[Post | Beam, ...]:
     over = BeamEnd(post=post.id)
     ends = (BeamEnd(x=_ft("11'-11\""), y=y), over, BeamEnd(x=_ft("31'-10 1/2\""), y=y))
     beams = [
-        Beam(id=f"living-beam-{n}", start=a, end=b, width=_ft('4 1/2"'), depth=_ft('9 1/4"'), plies=3, top=flush)
+        Beam(id=f"living-beam-{n}", start=a, end=b, width=_ft('6"'), depth=_ft('9 1/4"'), plies=4, top=flush)
         for n, (a, b) in enumerate(pairwise(ends), 1)
     ]
     stops = tuple((_ft(x), y) for x in ('4"', "8'", "15'", "22'", "27'", "31'-8\""))

@@ -39,12 +39,13 @@ def write_dxf(sheet: SheetDrawing, layers: LayerNames = "plain") -> bytes:
     _tables(document)
     layout = document.layout("Layout1")
     layout.page_setup(size=(sheet.paper.width, sheet.paper.height), margins=(0, 0, 0, 0), units="mm")
-    model, left = document.modelspace(), 0.0
+    model, left = document.modelspace(), None
     for held in sheet.placed:
-        shift = left - held.drawing.bounds[0]
+        # The first view keeps the coordinates of the house: what comes back about it finds its place.
+        shift = 0.0 if left is None else left - held.drawing.bounds[0]
         _Space(document, model, factor, held.scale, shift, 0.0).draw(_keep_dimensions(held.drawing))
         _viewport(layout, held, shift, factor)
-        left += held.drawing.bounds[2] - held.drawing.bounds[0] + GAP
+        left = shift + held.drawing.bounds[2] + GAP
     _Space(document, layout, 1.0, 1.0, 0.0, 0.0).draw(explode(sheet.own))
     for layer in [held for held in document.layers if layer_name(held.dxf.name, layers) != held.dxf.name]:
         layer.rename(layer_name(layer.dxf.name, layers))

@@ -23,6 +23,7 @@ from deepsection.formats.dxf_plan import read_plan
 from . import projects
 from .plans import layer_offers
 from .schemas import (
+    AskIn,
     BackIn,
     Bench,
     EditsIn,
@@ -50,6 +51,7 @@ from .schemas import (
 )
 from .store import Store, Stored
 from .work import (
+    answered,
     bench_after,
     bench_of,
     building_of,
@@ -433,6 +435,14 @@ def lay_out_usual_set(id: str, sent: StepIn, store: Projects) -> Response:
     """Plans, four sides and two sections on sheets, at scales that fit the paper, kept as one version."""
     stored = _at(store, id, sent.base_version)
     return _keep(store, stored, laid_out(stored.project), sent.views, "lay out the usual set of sheets")
+
+
+@router.post("/projects/{id}/engineer", response_model=Result, operation_id="ask_engineer")
+def ask_engineer(id: str, sent: AskIn, store: Projects) -> Response:
+    """The engineer's comments on a structural plan, kept as one version: those of an answer that came as a file, or of
+    the simulated engineer, who is sent the plan as DXF."""
+    stored = _at(store, id, sent.base_version)
+    return _keep(store, stored, answered(stored.project, sent.view, sent.answer), sent.views)
 
 
 @router.get("/projects/{id}/picture", operation_id="project_picture")

@@ -160,6 +160,13 @@ class StepIn(_Shape):
     views: list[ViewWanted] = []
 
 
+class AskIn(StepIn):
+    """A structural plan to be sent to the engineer; or the answer to it, as the text of a file."""
+
+    view: Annotated[str, Field(max_length=120)]
+    answer: Annotated[str, Field(max_length=500_000)] | None = None
+
+
 class PreviewIn(_Shape):
     """Edits, or a typed text, to show and not to keep; the latest sequence number wins."""
 

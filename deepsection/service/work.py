@@ -12,7 +12,7 @@ from typing import Any, ParamSpec, TypeVar
 
 from deepsection.core.drawing import explode
 from deepsection.core.edits import PutSheet, apply_edits, changed
-from deepsection.core.errors import DeepSectionError, RefusedEdit
+from deepsection.core.errors import BadInput, DeepSectionError, RefusedEdit
 from deepsection.core.model import PlacedView, Project, Sheet
 from deepsection.core.model.places import refuse_giants
 from deepsection.core.particulars import Particulars, describe_element, ladder
@@ -36,7 +36,9 @@ from deepsection.core.view import (
     standing_name,
     without_faults,
 )
-from deepsection.formats import write_png
+from deepsection.formats import write_dxf, write_png
+from deepsection.formats.plan_comments import read_answer
+from deepsection.standins.engineer import review
 
 from .answers import answer
 from .schemas import ViewWanted
@@ -326,6 +328,23 @@ def view_sheet_of(project: Project, view: str, scale: float | None) -> SheetDraw
     """One view alone on paper of its size. Raises: UnknownElement."""
     held = opened(project)
     return compose_view(held.project, held.building, view, scale or project.scale)
+
+
+@in_turn
+def answered(project: Project, view: str, answer: str | None) -> list[Any]:
+    """The edits that take an engineer's answer to a structural plan: one that came as a file, or that of the simulated
+    engineer, who is sent the plan. Raises: BadInput, UnknownElement."""
+    look = look_of(project, view)
+    if not view.startswith("plan:structure:"):
+        raise BadInput("an engineer is sent the structural plan of a floor", field="view", value=view)
+    if answer is not None:
+        return [read_answer(answer.encode(), view, look)]
+    held = opened(project)
+    try:
+        reply = review(write_dxf(compose_view(held.project, held.building, view, project.scale)))
+    except ValueError as error:
+        raise BadInput(f"the engineer could not read this plan: {error}", field="view", value=view) from error
+    return [read_answer(reply, view, look)]
 
 
 @in_turn

@@ -111,6 +111,11 @@ FLOORS = (
     Check("pony-thin", "studs of pony walls are as deep as those above", source=f"IRC R602.9 ({MEMORY})"),
 )
 LOADS = (
+    Check(
+        "beam-span",
+        "a beam reaches from post to post under the floor that it carries",
+        source=f"NDS, chapters 3 and 4; EN 338 ({MEMORY})",
+    ),
     Check("beam-end-free", "both ends of a beam are carried", "blocking"),
     Check("post-on-joists", "a post stands on what carries it down", source=PRACTICE),
     Check(
@@ -198,10 +203,12 @@ OUTDOORS = (
     Check("slab-high", "a porch slab lies below the floor", source=PRACTICE),
     Check("slab-falls-in", "a porch slab falls away from the house", source=PRACTICE),
 )
+COMMENTS = (Check("comment-open", "comments from outside are settled"),)
 DRAWING = (Check("left-out", "an element, and a view, can be drawn", "blocking"),)
 
 CHECKS = {
     check.code: check
-    for check in (*WALLS, *MAKE_UPS, *OPENINGS, *FLOORS, *LOADS, *STAIRS, *ROOFS, *ON_ROOFS, *OUTDOORS, *DRAWING)
+    for group in (WALLS, MAKE_UPS, OPENINGS, FLOORS, LOADS, STAIRS, ROOFS, ON_ROOFS, OUTDOORS, COMMENTS, DRAWING)
+    for check in group
 }
 """Every check by its code."""

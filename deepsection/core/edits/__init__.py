@@ -19,6 +19,7 @@ from ..document.motion import Motion
 from ..document.rebuilding import changed, put, rebuild, refusal
 from ..errors import DeepSectionError
 from ..model.project import Project
+from ..trades.comments.edits import PutComment, Said, TakeComments
 from ..trades.drawings.edits import CopyShow, PutElevation, PutNote, PutSection, PutSheet, PutShow, SetAnnotation
 from ..trades.floors.deck_edits import CarryDeck, DrawDeck, PutDeck, RailDeck
 from ..trades.floors.edits import PutCeiling, PutFloor, PutFloorHole, TurnJoists
@@ -167,6 +168,7 @@ __all__ = [
     "PutBeam",
     "PutCeiling",
     "PutChimney",
+    "PutComment",
     "PutConstruction",
     "PutDeck",
     "PutDownpipe",
@@ -204,6 +206,7 @@ __all__ = [
     "ResizeOpening",
     "ReverseWall",
     "RoundCorner",
+    "Said",
     "SaveWall",
     "SetAnnotation",
     "SetProject",
@@ -217,6 +220,7 @@ __all__ = [
     "SpreadOpenings",
     "SteepenRoof",
     "StraightenWall",
+    "TakeComments",
     "Transform",
     "TurnJoists",
     "UseMakeUp",

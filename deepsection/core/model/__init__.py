@@ -2,6 +2,7 @@
 
 from ..document.declaring import PartGroup
 from ..document.values import Element
+from ..trades.comments.model import Comment
 from ..trades.drawings.model import (
     Anchor,
     Annotation,
@@ -62,6 +63,7 @@ __all__ = [
     "BeamEnd",
     "Ceiling",
     "Chimney",
+    "Comment",
     "ConstructionLine",
     "Corner",
     "Deck",

@@ -11,6 +11,7 @@ from pydantic import model_validator
 from ..document.declaring import collections_of
 from ..document.values import Element, Id, Name
 from ..errors import UnknownElement
+from ..trades.comments.model import Comment
 from ..trades.drawings.model import ElevationView, Note, SectionLine, Sheet, ViewShow
 from ..trades.floors.deck_model import Deck
 from ..trades.floors.model import Ceiling, Floor, FloorHole
@@ -78,6 +79,7 @@ class Project(Element):
     elevations: tuple[ElevationView, ...] = ()
     shows: tuple[ViewShow, ...] = ()
     notes: tuple[Note, ...] = ()
+    comments: tuple[Comment, ...] = ()
     sheets: tuple[Sheet, ...] = ()
 
     @cached_property

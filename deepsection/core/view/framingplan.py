@@ -7,6 +7,7 @@ from ..drawing import Drawing, Mark, extent
 from ..geometry import Frame
 from ..model import Deck, Floor
 from ..resolve import Building
+from ..trades.comments.plan import comment_marks
 from ..trades.floors.deck_place import DECKS
 from ..trades.floors.framing_plan import framing_marks, members_of
 from ..trades.floors.place import FLOORS
@@ -65,6 +66,8 @@ def _draw(
         else:
             marks += schedule_marks(shown, flat, *held, corner)
     marks += grid_marks(shown)
+    for sort in ("framing", "structure"):
+        marks += comment_marks(shown, f"plan:{sort}:{floor.id}")
     message = f"{floor.name} has no joists yet: it needs a place to lie, walls around it, and a make-up with joists."
     return Drawing(
         name=names[0],

@@ -151,7 +151,8 @@ export type Change =
   | { kind: "make-up"; project: string; make_up: string }
   | { kind: "saved-wall"; project: string; saved_wall: string }
   | { kind: "place"; sheet: string; view: string; scale: number }
-  | { kind: "usual" };
+  | { kind: "usual" }
+  | { kind: "engineer"; view: string; answer?: string };
 
 async function send(id: string, base_version: number, views: Schemas["ViewWanted"][], change: Change): Promise<Result> {
   const params = { path: { id } };
@@ -171,6 +172,12 @@ async function send(id: string, base_version: number, views: Schemas["ViewWanted
     );
   if (change.kind === "usual")
     return unwrap<Result>(api.POST("/api/projects/{id}/usual-set", { params, body: { base_version, views } }));
+  if (change.kind === "engineer") {
+    const { view, answer } = change;
+    return unwrap<Result>(
+      api.POST("/api/projects/{id}/engineer", { params, body: { base_version, view, answer, views } }),
+    );
+  }
   if (change.kind === "place") {
     const { sheet, view, scale } = change;
     return unwrap<Result>(

@@ -99,7 +99,7 @@ class CarryDeck(Command):
         inner, outer = float(points[:, 0].min()), float(points[:, 0].max())
         edge = points[points[:, 0] > outer - 1.0]
         low, high = float(edge[:, 1].min()), float(edge[:, 1].max())
-        width, beam_depth = usual("beam_width", units), usual("beam_depth", units)
+        width, beam_depth = 2 * usual("member_thickness", units), usual("beam_depth", units)
         post_width = usual("post_width", units)
         along = outer - max(min(usual("deck_overhang", units), (outer - inner) / 5), width / 2)
         low, high = low + post_width / 2, high - post_width / 2

@@ -11,6 +11,7 @@ from ...model import Beam, Post, Project
 from ...units import HeightSum
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
+from ..loads.beams import beam_table
 from .fields import beam_fields, post_fields
 from .parts import beam_parts, post_parts
 from .place import place_beams, place_posts
@@ -50,6 +51,7 @@ POST = ElementKind(
 )
 BEAM = ElementKind(
     Beam,
+    outcome=beam_table,
     title=_beam_title,
     fields=beam_fields,
     heights=lambda beam: (f"top:{beam.id}", sum_id(beam.top.level)),

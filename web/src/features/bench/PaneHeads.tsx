@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { useActions } from "../../useActions";
 import { useHeld } from "../../useProject";
+import { EngineerButtons } from "./EngineerButtons";
 import { ShownChips } from "./ShownChips";
 import { ToolGroup } from "./ToolGroup";
 import { ToolOptions } from "./ToolOptions";
@@ -92,7 +93,11 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
               (plan?.title ?? "Plan")
             )}
           </h2>
-          <WorksChoice view={storey.plan} />
+          {kind === "structure" && plan ? (
+            <EngineerButtons key={plan.name} view={plan.name} />
+          ) : (
+            <WorksChoice view={storey.plan} />
+          )}
           <div role="toolbar" aria-label={`${step} actions`} className="flex min-w-0 gap-0.5 overflow-x-auto">
             {toolsByTrade(step).map(({ trade, tools }) => (
               <ToolGroup
