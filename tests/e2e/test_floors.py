@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import pytest
 from playwright.sync_api import expect
 
@@ -80,3 +82,41 @@ def test_a_foundation_is_stepped_and_gets_pony_walls(bench: Bench) -> None:
         bench.search("Undo")
         bench.saved()
     assert kept(bench, "foundation_steps") == []
+
+
+def test_a_structural_plan_goes_to_the_engineer_and_his_comments_are_settled(bench: Bench, tmp_path: Path) -> None:
+    bench.open("otterfold")
+    bench.step("Plan")
+    panel = bench.page.get_by_label("Particulars")
+    pick(bench.page.get_by_label("Storey of the plan"), "upper|framing")
+    bench.click(17 * FOOT, 15.25 * FOOT)
+    bench.enter("Plies", "2")
+    expect(panel.get_by_text("reach").first).to_be_visible()
+    pick(bench.page.get_by_label("Storey of the plan"), "upper|structure")
+    bench.page.get_by_role("button", name="Send to the engineer").click()
+    expect(bench.page.get_by_label("comments", exact=True)).to_have_text("1 open")
+    bench.saved()
+    comment = kept(bench, "comments")[0]
+    assert comment["view"] == "plan:structure:upper-joists" and "plies" in comment["text"]
+    flag = bench.marks("plan", f"{comment['id']}/comment")
+    expect(flag.first).to_be_attached()
+    bench.click(comment["x"], comment["y"])
+    expect(panel.get_by_text("Comment of the engineer (simulated)")).to_be_visible()
+    bench.enter("What was done", "four plies")
+    bench.choose("State", "settled")
+    bench.saved()
+    expect(flag).to_have_count(0)
+    # An answer may come as a file as well; what is none is refused in words.
+    answer = tmp_path / "answer.json"
+    answer.write_text('{"units": "in", "comments": [{"x": 100, "y": 100, "text": "Two studs under this beam."}]}')
+    bench.page.get_by_label("Answer of the engineer").set_input_files(answer)
+    expect(bench.page.get_by_label("comments", exact=True)).to_have_text("1 open")
+    answer.write_text("{")
+    bench.page.get_by_label("Answer of the engineer").set_input_files(answer)
+    expect(bench.page.get_by_text("cut short").first).to_be_visible()
+    bench.saved()
+    assert [held["status"] for held in kept(bench, "comments")] == ["settled", "open"]
+    for _ in range(5):
+        bench.search("Undo")
+        bench.saved()
+    assert kept(bench, "comments") == []
