@@ -34,6 +34,7 @@ from deepsection.service.database import open_database
 from deepsection.service.plans import layer_offers
 from deepsection.service.store import Store, Stored
 from deepsection.service.work import (
+    answered,
     building_of,
     checked_edits,
     draws_whole,
@@ -42,6 +43,7 @@ from deepsection.service.work import (
     sheet_of,
     view_sheet_of,
 )
+from deepsection.standins.engineer import review
 
 app = typer.Typer(
     help="Elevations, sections and sheets of houses, from the command line.", no_args_is_help=True, add_completion=False
@@ -326,6 +328,37 @@ def edit(
         except ValidationError as error:
             raise refusal(error) from error
         _keep(store, store.load(project), list(edits))
+
+
+@app.command()
+def engineer(
+    project: str,
+    view: Annotated[str, typer.Option(help="A structural plan, as `views` lists it.")],
+    answer: Annotated[Path | None, typer.Option(help="An answer that came as a file; else the simulated one.")] = None,
+) -> None:
+    """Send a structural plan to the engineer, or take an answer to it; comments show until they are settled."""
+    with _told():
+        store = _open()
+        stored = store.load(project)
+        text = None if answer is None else _read(answer).decode(errors="replace")
+        _keep(store, stored, answered(stored.project, view, text))
+        for held in store.load(project).project.comments:
+            if held.view == view and held.status == "open":
+                out.print(f"{held.by}: {held.text}", markup=False)
+
+
+@app.command()
+def review_plan(
+    file: Annotated[Path, typer.Argument(help="A structural plan as DXF.")],
+    output: Annotated[Path, typer.Option("--output", "-o", help="File to write.")],
+) -> None:
+    """What the simulated engineer answers to a structural plan in a file."""
+    with _told():
+        try:
+            reply = review(_read(file))
+        except ValueError as error:
+            raise BadInput(f"the engineer could not read this plan: {error}", field="file", value=str(file)) from error
+        _write(output, reply)
 
 
 @app.command()

@@ -195,3 +195,16 @@ def test_what_was_done_is_undone_redone_and_gone_back_to(tmp_path: Path) -> None
     assert "version 6" in run("goto", "quillback").stderr
     assert "no version 99" in refused("goto", "quillback", "99")
     assert "nothing to redo" in refused("redo", "quillback")
+
+
+def test_a_structural_plan_goes_to_the_engineer_and_back(tmp_path: Path) -> None:
+    plan, reply = tmp_path / "plan.dxf", tmp_path / "answer.json"
+    run("draw", "otterfold", "--view", "plan:structure:upper-joists", "-o", str(plan))
+    run("review-plan", str(plan), "-o", str(reply))
+    assert json.loads(reply.read_text())["looked_at"] == {"spans": 2, "beams": 2}
+    reply.write_text('{"units": "in", "comments": [{"x": 1, "y": 2, "text": "Say what this is."}]}')
+    told = run("engineer", "otterfold", "--view", "plan:structure:upper-joists", "--answer", str(reply))
+    assert "engineer: Say what this is." in told.stdout
+    assert "structural plan" in refused("engineer", "otterfold", "--view", "plan:upper")
+    assert "no DXF" in refused("review-plan", str(reply), "-o", str(tmp_path / "x.json"))
+    run("undo", "otterfold")

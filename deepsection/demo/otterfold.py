@@ -319,7 +319,7 @@ def _sections() -> tuple[SectionLine, ...]:
 
 def _sheets() -> tuple[Sheet, ...]:
     return (
-        sheet(1, "Plans", "ARCH B", ("plan", 96, 132, 190), ("plan:upper", 96, 342, 190)),
+        sheet(1, "Plans", "ARCH D", ("plan", 48, 250, 330), ("plan:upper", 48, 685, 330)),
         sheet(
             2,
             "Elevations",
@@ -343,4 +343,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:structure:main-floor", 64, 190, 240),
             ("plan:structure:upper-joists", 64, 440, 240),
         ),
+        sheet(8, "Deck", "ARCH B", ("plan:framing:deck", 48, 130, 180), ("elevation:east", 64, 320, 185)),
     )

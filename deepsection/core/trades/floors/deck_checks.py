@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 import shapely
 from shapely.geometry import LineString
@@ -13,7 +13,8 @@ from ...model import Deck
 from ...units import Units, format_length
 from ..ground.place import GROUND
 from .deck_place import DECKS
-from .overhangs import APART, Lying, lying_joists, too_far_out
+from .lying import Lying, lying_joists
+from .overhangs import APART, too_far_out
 from .place import FloorPlan
 from .span_checks import joists_in
 from .turned import Turned
@@ -41,13 +42,13 @@ def deck_checks(placed: Placed) -> Iterator[Diagnostic]:
         yield from _unguarded(placed, flat, units)
 
 
-def _unborne(flat: FloorPlan, lying: list[Lying]) -> Iterator[Diagnostic]:
+def _unborne(flat: FloorPlan, lying: Sequence[Lying]) -> Iterator[Diagnostic]:
     """Joists that nothing bears, or only in one place."""
     deck = flat.floor
-    loose = next((held for held in lying if held.between < APART), None)
+    loose = next((held for held in lying if held.length > APART and held.between < APART), None)
     if loose is None:
         return
-    how = "lie on nothing" if not loose.places else "lie on one bearing alone"
+    how = "lie on nothing" if not loose.bearings else "lie on one bearing alone"
     message = f"joists of {deck.name} {how}: lay a beam under them, its top where they bear"
     yield Diagnostic("deck-unborne", message, deck.id, "carry", at=loose.middle)
 

@@ -25,6 +25,10 @@ from .supports import bearing_beams, supports_in
 
 LEAST = 1e4
 """What lies less (mm2) beside the house is no deck."""
+LEAST_BOARD = 100.0
+"""What is smaller in plan (mm2) is no board, but what turning left of a corner."""
+STRAIGHT = 0.5
+"""A corner that lies as near as this (mm) to the line between its neighbours is none."""
 AT_HOUSE = 2.0
 """An edge as near as this (mm) to the house lies against it."""
 ON_EDGE = 1.0
@@ -132,7 +136,7 @@ def _rims(deck: Deck, piece: Polygon, house: Polygon | MultiPolygon, plan: WallP
     for edge in edges:
         strip = _inside(edge, thickness)
         area = _pieces(shapely.intersection(ring, strip, grid_size=TOL.node))
-        if area.is_empty:
+        if area.area < LEAST_BOARD:
             continue
         ring = shapely.difference(ring, strip, grid_size=TOL.node)
         names[edge.name] = count = names.get(edge.name, 0) + 1
@@ -143,7 +147,7 @@ def _rims(deck: Deck, piece: Polygon, house: Polygon | MultiPolygon, plan: WallP
 def _edges(deck: Deck, piece: Polygon, house: Polygon | MultiPolygon, plan: WallPlan) -> Iterator[_Edge]:
     drawn = [(a.id, LineString([(a.x, a.y), (b.x, b.y)])) for a, b in deck.edges]
     walls = [wall for wall in plan.on(deck.level) if wall.wall.status == "outer"]
-    whole = shapely.orient_polygons(piece)
+    whole = shapely.orient_polygons(piece.simplify(STRAIGHT))
     for ring in (whole.exterior, *whole.interiors):
         # Its inside lies to the left of each.
         for a, b in pairwise(ring.coords):

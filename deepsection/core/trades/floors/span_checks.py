@@ -20,8 +20,9 @@ from ...units import Units, format_length, format_measured
 from ..posts.placed import BEAMS
 from .bays import Bay, Rim
 from .deck_place import DECKS
+from .lying import lying_joists
 from .members import REACH, floor_members
-from .overhangs import deep_overhang, lying_joists
+from .overhangs import deep_overhang
 from .place import FLOORS, FloorPlan
 from .spans import JoistSize, joist_reach, joist_sizes, size_of
 from .supports import clear_spans, nearly_bearing

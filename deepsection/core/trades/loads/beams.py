@@ -2,24 +2,26 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
+import numpy as np
 import shapely
-from shapely.geometry import LineString
+from shapely.geometry import LineString, Polygon
 
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Placed
-from ...geometry import Line, Point
+from ...geometry import Point
 from ...model import Beam
 from ...rows.outcome import OutcomeRow, OutcomeTable
 from ...units import INCH, Units, format_length, format_measured
 from ..floors.deck_place import DECKS
-from ..floors.members import floor_members
+from ..floors.lying import TOUCH, Lying, lying_joists
 from ..floors.place import FLOORS, FloorPlan
 from ..floors.span_checks import joists_in
 from ..floors.spans import JoistSize, joist_span, timber_for, usual_case
-from ..floors.turned import Turned
 from ..levels.placed import LEVELS
 from ..posts.placed import BEAMS, POSTS, PlacedBeam
 from ..walls.planned import WALLS
@@ -77,37 +79,31 @@ def beam_spans(placed: Placed, loads: Loads) -> Iterator[BeamSpan]:
 def _carried(placed: Placed, flat: FloorPlan, beam: PlacedBeam) -> float:
     """How wide a strip of a floor lies on a beam: half of the longest span on each side of it (mm)."""
     layer = joists_in(placed, flat)
-    if layer is None or layer.framing is None:
-        return 0.0
-    members = floor_members(flat.bays, flat.rims, layer.framing, flat.floor.blocked)
-    near = beam.outline.buffer(LEAST / 10)
+    return _strip(lying_joists(flat, layer.framing), beam.outline) if layer and layer.framing else 0.0
+
+
+@lru_cache(maxsize=512)
+def _strip(joists: tuple[Lying, ...], outline: Polygon) -> float:
+    near = outline.buffer(TOUCH)
+    lines = np.array([joist.line for joist in joists])
     low = high = 0.0
-    for bay in flat.bays:
-        if not any(held.name == beam.beam.id for held in bay.supports):
-            continue
-        for member in members.of("joist"):
-            for _, piece in member.pieces if member.lies_in(bay) else ():
-                if piece.intersects(near):
-                    line = Turned(member.direction).middle(piece)
-                    before, after = _beside(line, near, flat, Line(0.0, 0.0, *member.direction))
-                    low, high = max(low, before), max(high, after)
+    for k in np.flatnonzero(shapely.intersects(lines, near)).tolist() if len(lines) else ():
+        before, after = _beside(joists[k], near)
+        low, high = max(low, before), max(high, after)
     return low + high
 
 
-def _beside(line: LineString, near: shapely.Geometry, flat: FloorPlan, along: Line) -> tuple[float, float]:
-    """Half of the span of a joist before a beam and after it; beyond the last bearing, all of what stands out."""
-    ends = sorted(along.along(point) for point in line.coords)
-    own = [along.along(point) for point in shapely.get_coordinates(line.intersection(near)).tolist()]
-    if not own:
-        return 0.0, 0.0
-    on = line.intersection(flat.bearing.buffer(LEAST / 10))
-    places = [sorted(along.along(point) for point in part.coords) for part in shapely.get_parts(on) if part.length > 0]
+def _beside(joist: Lying, near: Polygon) -> tuple[float, float]:
+    """Half of the span of a joist before a beam and after it; beyond the last bearing, all of what stands out. Which is
+    before follows from its direction, which joists of one bay share."""
+    start = joist.line.coords[0]
+    own = [math.dist(start, point) for point in shapely.get_coordinates(joist.line.intersection(near)).tolist()]
     middle = (min(own) + max(own)) / 2
-    before = [held[-1] for held in places if held[-1] < min(own) - LEAST]
-    after = [held[0] for held in places if held[0] > max(own) + LEAST]
-    low = (middle - max(before)) / 2 if before else middle - ends[0]
-    high = (min(after) - middle) / 2 if after else ends[1] - middle
-    return max(low, 0.0), max(high, 0.0)
+    before = [to for _, to in joist.bearings if to < min(own) - LEAST]
+    after = [start_ for start_, _ in joist.bearings if start_ > max(own) + LEAST]
+    low = (middle - max(before)) / 2 if before else middle
+    high = (min(after) - middle) / 2 if after else joist.length - middle
+    return low, high
 
 
 def _clear(placed: Placed, beam: PlacedBeam) -> float:
