@@ -343,5 +343,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:structure:main-floor", 64, 190, 240),
             ("plan:structure:upper-joists", 64, 440, 240),
         ),
-        sheet(8, "Deck", "ARCH B", ("plan:framing:deck", 48, 130, 180), ("elevation:east", 64, 320, 185)),
+        sheet(8, "Deck", "ARCH B", ("plan:framing:deck", 48, 105, 180), ("elevation:east", 64, 320, 185)),
     )

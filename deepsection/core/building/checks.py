@@ -100,6 +100,7 @@ FLOORS = (
     Check("ground-high", "the ground lies below the top of the foundation"),
     Check("footing-bare", "footings are covered by the ground"),
     Check("foundation-low", "a foundation wall ends above the ground beside it", source=f"IRC R404.1.6 ({MEMORY})"),
+    Check("pad-bare", "a pad under a post lies in the ground"),
     Check("step-misses", "a step of a foundation crosses its walls"),
     Check("step-high", "a foundation wall is higher than a step beside it"),
     Check(

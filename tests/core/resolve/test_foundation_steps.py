@@ -190,6 +190,20 @@ def test_steps_that_cannot_be_built_are_said_at_their_place() -> None:
     assert (thin.value, thin.limit) == (89.0, 140.0)
 
 
+def test_a_pad_that_hangs_over_the_ground_is_said() -> None:
+    """In the crawl space of a demo, where it steps down 18 in; beside a house, where the ground falls."""
+    house = otterfold_house()
+    post = next(held for held in house.posts if held.id == "girder-post-3")
+    high = put(house, changed(post, base=changed(post.base, offset=0.0)))
+    found = codes(high)["pad-bare"]
+    # Its pad is 10 in thick: its underside hangs 8 in over the lower ground.
+    assert found.element == post.id and '8"' in found.message
+    outside = next(held for held in house.posts if held.id.startswith("deck-"))
+    lifted = put(house, changed(outside, base=changed(outside.base, offset=0.0)))
+    assert codes(lifted)["pad-bare"].element == outside.id
+    assert "pad-bare" not in codes(house)
+
+
 def test_pony_walls_need_studs_and_a_floor_on_joists() -> None:
     house = joist_house(9000.0, 6000.0)
     with pytest.raises(RefusedEdit, match="studs"):

@@ -1,16 +1,21 @@
-"""Where the ground and a foundation do not go together."""
+"""Where the ground and what stands in it do not go together: foundations, and pads under posts."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
+from shapely.geometry import Point
+
 from ...building.diagnostics import Diagnostic
 from ...units import Units, format_length
 from ..ground.place import Ground
+from ..posts.placed import PlacedPost
 from .place import PlacedFoundation
 
 SHOWS = {"ft-in": 152.4, "mm": 150.0}
 """A foundation wall of concrete ends so much above the ground (mm). IRC R404.1.6, 6 in (from memory)."""
+HANGS = 5.0
+"""A pad lies on the ground where its underside is as near to it as this (mm), or within."""
 BESIDE = 1.0
 """Each side of a step is asked this far from it (mm)."""
 
@@ -41,3 +46,26 @@ def ground_faults(held: PlacedFoundation, ground: Ground, units: Units) -> Itera
         if z < top:
             message = "the ground lies below the top of the footing here: the footing would be bare"
             yield Diagnostic("footing-bare", message, wall.wall.id, "ground", z, top, at=at)
+
+
+def pad_faults(
+    posts: tuple[PlacedPost, ...], held: tuple[PlacedFoundation, ...], ground: Ground, units: Units
+) -> Iterator[Diagnostic]:
+    """Pads under posts that hang over the ground, or over that of the crawl space that they stand in."""
+    for placed in posts:
+        post = placed.post
+        if post.pad is None:
+            continue
+        point = Point(post.x, post.y)
+        within = (own for own in held if any(outline.polygon.contains(point) for outline in own.outlines))
+        own = next(within, None)
+        z = own.ground_at((post.x, post.y)) if own else ground.z(post.x, post.y)
+        bottom = placed.foot.total - post.pad.thickness
+        if bottom > z + HANGS:
+            message = (
+                f"the pad under this post hangs {format_length(bottom - z, units)} over the ground: set its foot lower"
+            )
+            yield Diagnostic(
+                "pad-bare", message, post.id, "base_offset", placed.foot.total, z + post.pad.thickness,
+                at=(post.x, post.y),
+            )  # fmt: skip

@@ -13,10 +13,11 @@ from ..ground.place import GROUND
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
 from ..makeups.fields import make_up_name
+from ..posts.placed import POSTS
 from ..walls.planned import WALLS
 from .carried import on_nothing
 from .fields import foundation_fields, step_fields
-from .in_ground import ground_faults
+from .in_ground import ground_faults, pad_faults
 from .parts import foundation_parts
 from .place import FOUNDATIONS, place_foundations
 from .plan import step_marks
@@ -31,6 +32,7 @@ def _checks(placed: Placed) -> Iterator[Diagnostic]:
     yield from on_nothing(placed.project, placed[WALLS], placed[LEVELS], placed.make_ups)
     for held in placed[FOUNDATIONS]:
         yield from ground_faults(held, placed[GROUND], placed.project.units)
+    yield from pad_faults(placed[POSTS], placed[FOUNDATIONS], placed[GROUND], placed.project.units)
 
 
 def _title(project: Project, held: Foundation) -> tuple[str, str]:

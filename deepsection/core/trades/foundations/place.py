@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Key, Placed
+from ...geometry import Point, line_through
 from ...memo import hashed_once
 from ...model import Foundation, FoundationStep, Layer, MakeUp, bearing_layer
 from ...units import Units, format_length
@@ -56,6 +57,11 @@ class PlacedFoundation:
     def stem_top(self, stretch: Stretch) -> float:
         """mm above the datum of the foundation wall of a stretch: under pony walls it steps with its footing."""
         return self.levels.top.z - (stretch.drop if self.pony else 0.0)
+
+    def ground_at(self, point: Point) -> float:
+        """mm above the datum of the ground within its walls at a place: under pony walls it steps with them."""
+        lines = ((line_through((step.x1, step.y1), (step.x2, step.y2)), step.drop) for step in self.steps)
+        return self.levels.ground.z - sum(drop for line, drop in lines if self.pony and line.left_of(point) > 0)
 
     @property
     def plate(self) -> float:
