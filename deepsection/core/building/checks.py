@@ -79,7 +79,8 @@ FLOORS = (
     Check("joist-end-free", "joists end on what bears them, or hang on it"),
     Check("beam-misses", "a beam under joists meets them"),
     Check("ceiling-over-nothing", "a ceiling lies over closed walls"),
-    Check("deck-inside", "a deck lies beside the house"),
+    Check("deck-inside", "a deck lies beside the house, or in a floor on joists"),
+    Check("set-in-rise", "a floor that is set into another one bears where that one does"),
     Check("deck-unborne", "joists of a deck lie on two bearings"),
     Check(
         "cantilever-long",

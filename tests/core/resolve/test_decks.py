@@ -148,7 +148,8 @@ def test_a_high_deck_needs_rails_at_every_free_edge() -> None:
 
 
 def test_what_cannot_be_a_deck_is_said() -> None:
-    within = decked(carried=False, corners=((2000.0, 2000.0), (4000.0, 2000.0), (4000.0, 4000.0), (2000.0, 4000.0)))
+    inner = ((2000.0, 2000.0), (4000.0, 2000.0), (4000.0, 4000.0), (2000.0, 4000.0))
+    within = decked(box_house(9000.0, 6000.0), carried=False, corners=inner)
     assert codes(within)["deck-inside"].element == "deck"
     with pytest.raises(RefusedEdit, match="within the house"):
         apply_edits(within, (CarryDeck(deck="deck"),))

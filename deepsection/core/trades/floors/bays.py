@@ -45,6 +45,8 @@ class Bay:
     lap: Lap = "lapped"
     shift: float = 0.0
     """How far from its side the layout of joists begins (mm)."""
+    hung: MultiPolygon | None = None
+    """Along the edges where joists hang on members of the floor around it."""
     borne: Polygon | MultiPolygon | None = None
     """Where joists bear at the ends of the bay; none where all of them do."""
 

@@ -34,6 +34,9 @@ def deck_checks(placed: Placed) -> Iterator[Diagnostic]:
     """What is wrong with the decks."""
     units = placed.project.units
     for flat in placed[DECKS]:
+        if flat.closed:
+            # Set into a floor, which holds it.
+            continue
         layer = joists_in(placed, flat)
         if layer is not None and layer.framing is not None:
             lying = lying_joists(flat, layer.framing)

@@ -10,7 +10,7 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 import shapely
 from pydantic import Field
-from shapely.geometry import LineString
+from shapely.geometry import LineString, Polygon
 
 from ...catalog import usual
 from ...document.command import Command
@@ -30,6 +30,7 @@ from ..makeups.model import MakeUp
 from ..outdoors.model import Rail
 from ..posts.model import Beam, BeamEnd, Pad, Post
 from .deck_model import Deck, DeckCorner
+from .model import Floor
 
 SET_IN = 38.0
 """The middle of a rail stands this far in from the edge of its deck, half of its posts (mm)."""
@@ -64,6 +65,9 @@ class DrawDeck(Command):
         if make_up is None:
             raise RefusedEdit("no make-up of floors here has joists to build a deck of", element=self.id)
         taken = len(project.decks)
+        floor = next((held for held in project.floors if held.level == self.level), None)
+        if floor and house_area(project, self.level).contains(Polygon(self.corners).centroid):
+            return put(project, _set_down(project, floor, self.id, self.corners))
         deck = Deck(
             id=self.id,
             name=f"Deck {taken + 1}" if taken else "Deck",
@@ -75,6 +79,21 @@ class DrawDeck(Command):
             angle=away_from_house(project, self.corners),
         )
         return put(project, deck)
+
+
+def _set_down(project: Project, floor: Floor, id: str, corners: tuple[Point, ...]) -> Deck:
+    """A floor of its own within another one: as that is, its joists as much shallower as it is set down."""
+    names = {held.name for held in project.decks}
+    name = next(free for free in (f"{floor.name}, part {n}" for n in range(2, 99)) if free not in names)
+    return Deck(
+        id=id,
+        name=name[:60],
+        level=floor.level,
+        make_up=floor.make_up,
+        corners=tuple(DeckCorner(id=f"c{k}", x=x, y=y) for k, (x, y) in enumerate(corners, 1)),
+        span=floor.span,
+        angle=floor.angle,
+    )
 
 
 class CarryDeck(Command):

@@ -29,7 +29,8 @@ class Deck(Joisted):
     """A deck or balcony: its outline in plan, its top so much below a level.
 
     Its joists begin at a ledger where it lies against the house, and bear on beams. What lies within the house falls
-    away. A rim joist closes its other edges.
+    away. A rim joist closes its other edges. Where its middle lies within a joist floor of its level it is a floor of
+    its own, set into that one, which is framed around it.
     """
 
     about: ClassVar[About] = About(

@@ -36,7 +36,7 @@ def _one(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
     for polygon in polygons_of(frame.turn(flat.area)):
         for ring in rings_of(polygon):
             yield Stroke(ring, "edge", closed=True, part=key, feature="deck", handle=handle, sum=flat.top.sum.id)
-    for bay in flat.bays:
+    for bay in () if flat.closed else flat.bays:
         # Boards run across the joists.
         turned, step = Turned(bay.direction), max(BOARD, FINEST * shown.scale)
         box = turned.box(bay.region)

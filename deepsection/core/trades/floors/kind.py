@@ -49,6 +49,7 @@ def _place(placed: Placed) -> tuple[FloorPlan, ...]:
             project.foundations,
             levels,
             _holes(placed, floor),
+            tuple(deck for deck in project.decks if deck.level == floor.level),
             placed[BEAMS],
             placed.findings,
         )

@@ -111,6 +111,7 @@ def hangers(members: Members) -> tuple[tuple[Point, Point], ...]:
     headers, trimmers = members.of("header_joist"), members.of("trimmer_joist")
     beams = [held.area for bay in members.bays for held in bay.supports if held.flush]
     beams += [held.area for held in members.of("ledger")]
+    beams += [bay.hung for bay in members.bays if bay.hung]
     found = list(_ends_at(members.of("joist"), [*beams, *(held.area for held in headers)]))
     return tuple([*found, *_ends_at(headers, [held.area for held in trimmers]), *_ends_at(trimmers, beams)])
 

@@ -13,7 +13,7 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Key
-from ...geometry import largest, line_through, meet, offset_line, polygons_of
+from ...geometry import Point, largest, line_through, meet, offset_line, polygons_of
 from ...model import Ceiling, Deck, Floor, Foundation, MakeUp, bearing_layer
 from ...tolerance import TOL
 from ..levels.placed import Level
@@ -24,6 +24,7 @@ from ..walls.planned import Outline, PlannedWall, WallPlan
 from .bays import Bay, Boards, Rim, Trim, direction_of
 from .holes import square_to
 from .supports import Support, bearing_beams, bearing_walls, supports_in
+from .turned import Turned
 
 ON_PLATE = 150.0
 """Half of the width (mm) below which what is left of a bay is the plate of a wall."""
@@ -78,10 +79,14 @@ def plan_floor(
     foundations: tuple[Foundation, ...],
     levels: dict[str, Level],
     holes: tuple[tuple[str, Polygon], ...],
+    set_in: tuple[Deck, ...],
     beams: tuple[PlacedBeam, ...],
     found: list[Diagnostic],
 ) -> FloorPlan:
-    """A floor under the outlines that stand on it, or over those that carry it; what is wrong goes to what is found."""
+    """A floor under the outlines that stand on it, or over those that carry it; what is wrong goes to what is found.
+
+    Around what is `set_in` it is framed as around a hole.
+    """
     on, under = plan.outlines_on(floor.level), plan.outlines_under(floor.bearing)
     founded = any(floor.bearing in (held.sill, held.top) and held.level == floor.level for held in foundations)
     outlines = on or under
@@ -104,12 +109,14 @@ def plan_floor(
         bears += bearing_walls(plan, make_ups, floor.bearing, "outer")
     for outline, region in regions:
         along = direction_of(floor, region, walls[outline.name].start)
+        own = [deck for deck in set_in if region.contains(deck.outline.centroid)]
+        around = (*holes, *((deck.id, to_edges(deck.outline, region, along)) for deck in own))
         bays.append(
             Bay(
                 f"outline:{outline.name}",
                 region,
                 along,
-                holes=_holes_in(region, along, holes),
+                holes=_holes_in(region, along, around),
                 supports=_within(supports_in(bears, region, along), region),
                 along=_walls_along(plan, floor.level, region, along, make_ups) if floor.doubled else (),
                 lap=floor.lap,
@@ -118,9 +125,9 @@ def plan_floor(
             )
         )
         if framing:
-            around = tuple(walls[id] for id in outline.walls)
-            faces = tuple(_bearing_line(wall, make_ups) for wall in around)
-            rims += _rims(region, around, faces, framing.thickness)
+            beside = tuple(walls[id] for id in outline.walls)
+            faces = tuple(_bearing_line(wall, make_ups) for wall in beside)
+            rims += _rims(region, beside, faces, framing.thickness)
     whole = shapely.union_all([bay.region for bay in bays])
     open_ = shapely.union_all([hole for bay in bays for _, hole in bay.holes])
     below = tuple(
@@ -132,6 +139,37 @@ def plan_floor(
     bearing = shapely.union_all([*ends, *(held.area for bay in bays for held in bay.supports)])
     top, under_it = levels[floor.level], levels[floor.bearing]
     return FloorPlan(floor, top, under_it, outlines, tuple(bays), tuple(rims), below, bool(on), bearing)
+
+
+def to_edges(outline: Polygon, region: Polygon, along: Point) -> Polygon:
+    """The rectangle along joists that holds an outline, its sides moved out to the edge of a region where they nearly
+    reach it."""
+    turned = Turned(along)
+    a0, a1, s0, s1 = turned.box(outline)
+    beyond = {
+        "a0": (a0 - INTO_WALL, a0, s0, s1),
+        "a1": (a1, a1 + INTO_WALL, s0, s1),
+        "s0": (a0, a1, s0 - INTO_WALL, s0),
+        "s1": (a0, a1, s1, s1 + INTO_WALL),
+    }
+    ends = {side for side, box in beyond.items() if _ends_in(region, turned.rectangle(*box))}
+    return turned.rectangle(
+        a0 - INTO_WALL * ("a0" in ends),
+        a1 + INTO_WALL * ("a1" in ends),
+        s0 - INTO_WALL * ("s0" in ends),
+        s1 + INTO_WALL * ("s1" in ends),
+    )
+
+
+def _ends_in(region: Polygon, strip: Polygon) -> bool:
+    """Whether a region ends within a strip."""
+    return bool(region.intersection(strip).area < NEARLY * strip.area)
+
+
+INTO_WALL = 400.0
+"""What is drawn as near as this (mm) to the edge of a floor was drawn to the wall there."""
+NEARLY = 0.98
+"""A strip of which a floor covers less than this share has its edge in it."""
 
 
 def _walls_along(

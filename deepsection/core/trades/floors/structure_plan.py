@@ -56,7 +56,7 @@ def _edge(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
             own = f"{id}/hole//"
             yield from outlines(shown.frame, hole, "void", own, "hole")
             corners = [shown.frame.plan_to_turned(*point) for point in list(hole.exterior.coords)[:-1]]
-            if len(corners) == 4:
+            if len(corners) == 4 and not any(deck.id == id for deck in shown.project.decks):
                 for a, b in ((0, 2), (1, 3)):
                     yield Stroke(path(corners[a], corners[b]), "void", part=own, feature="hole")
             place = shown.frame.plan_to_turned(hole.centroid.x, hole.centroid.y)

@@ -15,6 +15,7 @@ from ...building.diagnostics import Diagnostic
 from ...building.placed import Placed
 from ...geometry import Point as Spot
 from ...model import Deck, Foundation
+from ...tolerance import TOL
 from ..floors.deck_place import DECKS
 from ..floors.place import FLOORS, FloorPlan
 from ..floors.supports import ALONG
@@ -100,14 +101,22 @@ def _founded(house: _House, level: str) -> Foundation | None:
 def _floor_at(house: _House, level: str, point: Point) -> FloorPlan | None:
     """The floor of a level; the deck there, where a place lies on one."""
     own = [flat for flat in house.floors if flat.floor.level == level]
-    decks = (flat for flat in own if isinstance(flat.floor, Deck) and flat.area.distance(point) < NEAR)
+    decks = (
+        flat
+        for flat in own
+        if isinstance(flat.floor, Deck) and flat.area.distance(point) < (TOL.point if flat.closed else NEAR)
+    )
     return next(decks, None) or next((flat for flat in own if not isinstance(flat.floor, Deck)), None)
 
 
 def _under_floor(house: _House, flat: FloorPlan) -> Iterator[str]:
     plan, under = house.plan, flat.under.id
     founded = _founded(house, flat.floor.level)
-    if isinstance(flat.floor, Deck):
+    if isinstance(flat.floor, Deck) and flat.closed:
+        here = flat.floor.id
+        holders = (own for own in house.floors for bay in own.bays if any(id == here for id, _ in bay.holes))
+        yield from dict.fromkeys(own.floor.id for own in holders)
+    elif isinstance(flat.floor, Deck):
         yield from dict.fromkeys(rim.wall.partition(":")[0] for rim in flat.rims if rim.role == "ledger")
     elif founded and under in (founded.sill, founded.top):
         yield founded.id
