@@ -151,8 +151,9 @@ def test_what_cannot_be_a_deck_is_said() -> None:
     inner = ((2000.0, 2000.0), (4000.0, 2000.0), (4000.0, 4000.0), (2000.0, 4000.0))
     within = decked(box_house(9000.0, 6000.0), carried=False, corners=inner)
     assert codes(within)["deck-inside"].element == "deck"
-    with pytest.raises(RefusedEdit, match="within the house"):
-        apply_edits(within, (CarryDeck(deck="deck"),))
+    for action in (CarryDeck(deck="deck"), RailDeck(deck="deck")):
+        with pytest.raises(RefusedEdit, match="within the house"):
+            apply_edits(within, (action,))
     with pytest.raises(RefusedEdit, match="crossing"):
         decked(carried=False, corners=((0.0, 0.0), (1000.0, 1000.0), (1000.0, 0.0), (0.0, 1000.0)))
     with pytest.raises(RefusedEdit, match="too near to the ground"):

@@ -90,7 +90,7 @@ export class DrawDeck extends TwoCorners {
   private readonly id = newId("deck");
 
   protected readonly hints: [string, string, string] = [
-    "Click a corner of the deck, at the wall of the house.",
+    "Click a corner of the deck, at the wall of the house; within a joist floor it becomes a part with joists of its own.",
     "Click the corner across from it. Escape begins again.",
     "diagonal of the deck",
   ];

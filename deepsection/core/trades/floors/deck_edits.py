@@ -178,6 +178,8 @@ class RailDeck(Command):
     def apply(self, project: Project) -> Project:
         """The project with the rails. Raises: RefusedEdit, UnknownElement."""
         deck = get_element(project, self.deck, Deck)
+        if shapely.difference(deck.outline, house_area(project, deck.level)).is_empty:
+            raise RefusedEdit("this lies within the house: none of its edges is free", element=deck.id, field="rails")
         ids = free_among({held.id for held in project.elements()}, "rail")
         rails = [
             Rail(
