@@ -198,6 +198,9 @@ OUTDOORS = (
     Check("post-too-low", "the top of a post lies above its foot", "blocking"),
     Check("beam-spans-nothing", "a beam has a length", "blocking"),
     Check("steps-without-rise", "steps lead down to ground that lies lower"),
+    Check(
+        "ramp-steep", "a ramp falls by one in twelve at most", source=f"IRC R311.8.1; Approved Document M ({MEMORY})"
+    ),
     Check("too-many-steps", "there are no more than a hundred steps"),
     Check("rail-too-short", "a rail is longer than its posts are thick"),
     Check("rail-too-long", "a rail is no longer than can be drawn"),

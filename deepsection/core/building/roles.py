@@ -72,6 +72,7 @@ IN_BUILDING = (
     Role("rafter", "rafter", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
     Role("rail_bars", "balusters and rails", ifc=("IfcRailing", None), drag="move_rail"),
     Role("rail_posts", "rail posts", ifc=("IfcRailing", None)),
+    Role("ramp", "ramp", ifc=("IfcRamp", None), drag="move_steps"),
     Role("return", "return of a layer", ifc=("IfcCovering", None)),
     Role("ridge_board", "ridge board", ifc=("IfcMember", "MEMBER"), beyond="as a member"),
     Role("ridge_flashing", "ridge flashing", ifc=("IfcCovering", "ROOFING"), drag="level"),

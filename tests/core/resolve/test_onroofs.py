@@ -12,6 +12,8 @@ import pytest
 from deepsection.core.document.motion import Motion
 from deepsection.core.edits import AddOnRoof, DrawWalls, Remove, Transform, apply_edits, changed, put, rebuild
 from deepsection.core.errors import RefusedEdit
+from deepsection.core.geometry import prism
+from deepsection.core.geometry.outlines import turned_rectangle
 from deepsection.core.model import Chimney, Downpipe, LevelRule, Project, RoofFitting, Room, TeeJoint
 from deepsection.core.resolve import Building, Part, gutter_runs, resolve
 from deepsection.core.trades.onroofs.placed import ROOF_FITTINGS
@@ -372,3 +374,19 @@ def test_the_gutters_of_a_dormer_end_where_its_eaves_die_into_the_roof() -> None
     gutters = [y for key, y in ends.items() if "/gutter/" in key]
     fascias = [y for key, y in ends.items() if "/fascia/" in key]
     assert len(gutters) == 2 and gutters == pytest.approx(fascias, abs=1.0)
+
+
+def test_ceilings_are_framed_around_chimneys_and_stay_two_inches_clear() -> None:
+    """IRC R1003.18, from memory: two inches between framing and masonry. Trimmers and headers of two joists each."""
+    project = larkmoor_house()
+    building = resolve(project)
+    ceilings = {held.id for held in project.ceilings}
+    (chimney,) = (held for held in project.chimneys)
+    around = [part for part in building.parts if part.element in ceilings and f":{chimney.id}:" in part.key]
+    assert {part.role for part in around} == {"trimmer_joist", "header_joist"}
+    clear = turned_rectangle(chimney.x, chimney.y, chimney.width + 101.0, chimney.depth + 101.0, chimney.turn)
+    body = prism(clear, -1e4, 1e5)
+    framing = ("joist", "trimmer_joist", "header_joist")
+    for part in building.parts:
+        if part.element in ceilings and part.role in framing and part.solid.reach.meets(body.reach):
+            assert (part.solid.manifold ^ body.manifold).volume() < 100.0, part.key

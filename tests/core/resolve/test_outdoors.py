@@ -9,8 +9,9 @@ import pytest
 from deepsection.core.document.motion import Motion
 from deepsection.core.drawing import Region, Text
 from deepsection.core.edits import AddRail, AddSteps, Remove, SetTotal, Transform, apply_edits, changed, put
-from deepsection.core.errors import RefusedEdit
+from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.model import Beam, Post, Project, Rail
+from deepsection.core.particulars import enter
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.trades.ground.model import GroundSpot
 from deepsection.core.trades.levels.model import LevelRule
@@ -159,3 +160,61 @@ def test_levels_that_are_not_there_are_refused() -> None:
         put(rail(1000.0), changed(rail(1000.0).rails[0], base=LevelRule(level="nowhere")))
     with pytest.raises(RefusedEdit):
         changed(house().outside_steps[0], most_rise=0.001)
+
+
+def ramped(slope: float = 1 / 12, **facts: object) -> Project:
+    project = house()
+    return put(project, changed(project.outside_steps[0], form="ramp", slope=slope, **facts))
+
+
+def test_a_ramp_runs_as_far_as_its_slope_asks() -> None:
+    """By hand: a floor of 541 over grade at one in twelve runs 12 x 541 past its landing of 900; its body is the
+    landing, the triangle below the slope, and 150 of it in the ground."""
+    building = resolve(ramped())
+    (placed,) = building[STEPS]
+    high = 250.0 + 38.0 + 235.0 + 18.0
+    assert placed.run == near(900.0 + 12 * high)
+    (part,) = [held for held in building.parts if held.role == "ramp"]
+    by_hand = placed.steps.width * (900.0 * high + 12 * high * high / 2 + placed.run * 150.0)
+    assert part.solid.volume == near(by_hand, rel=1e-9)
+    assert not building.diagnostics and not [held for held in building.parts if held.role == "steps"]
+
+
+def test_a_ramp_on_falling_ground_ends_on_it() -> None:
+    """Ground that falls by one in forty away from the house: the ramp meets it where both are as low."""
+    spots = [GroundSpot(id=f"g{k}", x=0.0, y=y, rise=rise) for k, (y, rise) in enumerate(((0.0, 0.0), (-40e3, -1e3)))]
+    (placed,) = resolve(put(ramped(), *spots))[STEPS]
+    _, y = placed.at(placed.run, 0.0)
+    assert placed.foot == near(y / 40.0, abs=0.5)
+    assert placed.top.total - placed.foot == near((placed.run - 900.0) / 12.0, abs=0.5)
+
+
+def test_a_ramp_that_is_too_steep_is_said() -> None:
+    """One in twelve at most (IRC R311.8.1; Approved Document M; from memory)."""
+    found = {held.code: held for held in resolve(ramped(1 / 8)).diagnostics}
+    assert found["ramp-steep"].limit == near(1 / 12) and "1 in 8" in found["ramp-steep"].message
+    assert "ramp-steep" not in {held.code for held in resolve(ramped(1 / 20)).diagnostics}
+
+
+def test_a_ramp_has_rails_along_its_slope_and_words_in_plan() -> None:
+    project = ramped(rails="both")
+    building = resolve(project)
+    bars = [held for held in building.parts if held.role == "rail_bars"]
+    (placed,) = building[STEPS]
+    assert len(bars) == 2
+    for bar in bars:
+        # 900 over the ramp at both ends: at the landing, and at the foot.
+        assert bar.solid.reach.z1 == near(placed.top.total + 900.0, abs=1.0)
+    drawing = draw_view(building, project, "plan", 50)
+    assert "ramp 1:12" in [mark.text for mark in drawing.marks if isinstance(mark, Text)]
+
+
+def test_steps_become_a_ramp_in_their_particulars() -> None:
+    project = house()
+    ramp = apply_edits(project, tuple(enter(project, "steps-1", "form", "ramp")))
+    assert ramp.outside_steps[0].form == "ramp"
+    for text in ("1:15", "15"):
+        gentle = apply_edits(ramp, tuple(enter(ramp, "steps-1", "slope", text)))
+        assert gentle.outside_steps[0].slope == near(1 / 15)
+    with pytest.raises(BadInput, match="2 to 100"):
+        enter(ramp, "steps-1", "slope", "flat")

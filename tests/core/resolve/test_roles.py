@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from deepsection.core.building.roles import IN_BUILDING, IN_STAIRS, IN_UNITS
+from deepsection.core.edits import changed, put
 from deepsection.core.resolve import ROLES, resolve
-from deepsection.demo import DEMOS
+from deepsection.demo import DEMOS, otterfold_house
 from tests.builders import stair_house
 
 
 def test_every_part_of_the_demos_has_a_role_and_every_role_is_somewhere() -> None:
-    houses = [*(make() for make in DEMOS), stair_house(build="concrete"), stair_house(below="closed")]
+    house = otterfold_house()
+    ramped = put(house, changed(house.outside_steps[1], form="ramp"))
+    houses = [*(make() for make in DEMOS), ramped, stair_house(build="concrete"), stair_house(below="closed")]
     seen = {part.role for house in houses for part in resolve(house).parts}
     assert seen <= ROLES.keys()
     assert ROLES.keys() - seen == set(), "what is never made is taken out"

@@ -1370,7 +1370,8 @@ export interface components {
          * @description A deck or balcony: its outline in plan, its top so much below a level.
          *
          *     Its joists begin at a ledger where it lies against the house, and bear on beams. What lies within the house falls
-         *     away. A rim joist closes its other edges.
+         *     away. A rim joist closes its other edges. Where its middle lies within a joist floor of its level it is a floor of
+         *     its own, set into that one, which is framed around it.
          */
         Deck: {
             /**
@@ -3038,13 +3039,19 @@ export interface components {
         };
         /**
          * OutsideSteps
-         * @description Steps from the ground up to a level, all of one rise, at most `most_rise`.
+         * @description Steps from the ground up to a level, all of one rise, at most `most_rise`; or a ramp that falls by a slope.
          *
          *     `x`, `y` is the middle of their upper edge, `turn` (degrees counter-clockwise from east) the way down; `landing`
          *     is how deep the uppermost tread is, at the level itself; none when one steps over a sill. `rails` stand at the
          *     sides as one comes up.
          */
         OutsideSteps: {
+            /**
+             * Form
+             * @default steps
+             * @enum {string}
+             */
+            form: "steps" | "ramp";
             /** Going */
             going: number;
             /** Id */
@@ -3067,6 +3074,11 @@ export interface components {
              * @enum {string}
              */
             rails: "none" | "left" | "right" | "both";
+            /**
+             * Slope
+             * @default 0.08333333333333333
+             */
+            slope: number;
             /**
              * State
              * @default new

@@ -62,12 +62,17 @@ def _holes(placed: Placed, floor: Floor) -> tuple[tuple[str, Polygon], ...]:
     levels = placed[LEVELS]
     stairs = [(held.stair.id, held.hole) for held in placed[STAIRS] if held.stair.upper == floor.level and held.hole]
     drawn = [(hole.id, Polygon(hole.corners)) for hole in placed.project.floor_holes if hole.floor == floor.id]
-    through = [
+    return (*stairs, *_chimneys(placed, levels[floor.bearing].z), *drawn)
+
+
+def _chimneys(placed: Placed, z: float) -> tuple[tuple[str, Polygon], ...]:
+    """The chimneys that begin below a height, each with what framing keeps off."""
+    levels = placed[LEVELS]
+    return tuple(
         (held.id, turned_rectangle(held.x, held.y, held.width + 2 * KEPT_OFF, held.depth + 2 * KEPT_OFF, held.turn))
         for held in placed.project.chimneys
-        if levels[held.base.level].z + held.base.offset < levels[floor.bearing].z
-    ]
-    return (*stairs, *through, *drawn)
+        if levels[held.base.level].z + held.base.offset < z
+    )
 
 
 def _place_vaults(placed: Placed) -> dict[str, tuple[Vault, ...]]:
@@ -99,7 +104,16 @@ def _ceiling_parts(placed: Placed) -> Iterator[Part]:
         own = placed[VAULTS].get(ceiling.level, ())
         spaces = shapely.union_all([vault.area for vault in own])
         flat = plan_ceiling(
-            ceiling, plan, make_ups, placed[FLOORS], placed[ROOFS], gables, spaces, placed[BEAMS], level
+            ceiling,
+            plan,
+            make_ups,
+            placed[FLOORS],
+            placed[ROOFS],
+            gables,
+            spaces,
+            placed[BEAMS],
+            _chimneys(placed, level.z),
+            level,
         )
         yield from vault_parts(ceiling, make_up, own, level)
         yield from ceiling_parts(ceiling, make_up, flat.bays, flat.boards, level)

@@ -9,11 +9,12 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ...building.parts import Part, part_key
-from ...geometry import Solid, polygons_of, prism
+from ...geometry import Point, Solid, polygons_of, prism
 from ...model import Ceiling, Deck, Floor, Framing, Layer, MakeUp
 from ...tolerance import TOL
 from ..levels.placed import Level
 from .bays import Bay, Boards, Rim, Trim
+from .holes import hole_frames
 from .joists import joists_of
 from .members import Member, floor_members
 from .turned import Turned
@@ -33,7 +34,7 @@ def ceiling_parts(
     z = level.z + (joists.thickness if joists.framing else 0.0)
     for layer in reversed(make_up.layers[:frame]):
         z += layer.thickness
-        over = tuple(Boards(bay.slot, MultiPolygon([bay.region])) for bay in bays)
+        over = tuple(Boards(bay.slot, MultiPolygon(list(polygons_of(bay.covered)))) for bay in bays)
         parts += _sheets(ceiling.id, layer, over, z, level)
     z = level.z
     for layer in make_up.layers[frame + 1 if joists.framing else 0 :]:
@@ -130,13 +131,25 @@ def _joists(
 ) -> Iterator[Part]:
     """The joists of a ceiling, under the roof over them, and what lies between them."""
     top, taken = level.z + layer.thickness, list[shapely.Geometry]()
-    for joist in joists_of(framing, bay, within):
-        shape, number = joist.area, f"{joist.slot}:{joist.run.number}" if joist.run.number else joist.slot
-        taken.append(shape)
+    along, across = bay.direction, (bay.direction[1], -bay.direction[0])
+
+    def member(role: str, slot: str, shape: MultiPolygon, run: Point) -> Part:
         solid = _trimmed(prism(shape, level.z, top), shape, bay.roof)
-        key, axis = part_key(element, "joist", layer.id, f"{bay.slot}:{number}"), (*bay.direction, 0.0)
+        key = part_key(element, role, layer.id, f"{bay.slot}:{slot}")
         sums = (level.sum.id,)
-        yield Part(key, element, "joist", layer.material, solid, axis, sums, outside=False, function="structure")
+        return Part(key, element, role, layer.material, solid, (*run, 0.0), sums, outside=False, function="structure")
+
+    frames = hole_frames(bay, within, framing)
+    for frame in frames:
+        taken += frame.members
+        for k, area in frame.trimmers:
+            yield member("trimmer_joist", f"{frame.name}:{k}", area, along)
+        for k, area in frame.headers:
+            yield member("header_joist", f"{frame.name}:{k}", area, across)
+    for joist in joists_of(framing, bay, within, [area for frame in frames for area in frame.members]):
+        taken.append(joist.area)
+        slot = f"{joist.slot}:{joist.run.number}" if joist.run.number else joist.slot
+        yield member("joist", slot, joist.area, along)
     yield from _infill(element, layer, framing, bay, within, taken, level)
 
 

@@ -309,11 +309,12 @@ def plan_ceiling(
     gables: Polygon | MultiPolygon,
     vaulted: Polygon | MultiPolygon,
     beams: tuple[PlacedBeam, ...],
+    holes: tuple[tuple[str, Polygon], ...],
     level: Level,
 ) -> CeilingPlan:
     """A ceiling over the walls that reach up to it, where no floor lies on them; joists run along the rafters.
 
-    None lie over what is `vaulted`.
+    None lie over what is `vaulted`; they are framed around `holes`.
     """
     floored = shapely.union_all([held.area for held in floors if held.under.id == ceiling.level])
     over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
@@ -333,12 +334,14 @@ def plan_ceiling(
                 trims = tuple(_trims(roof, region, sum(layer.thickness for layer in make_ups[ceiling.make_up].layers)))
                 along = roof.planes[0].inward if ceiling.span == "roof" else direction_of(ceiling, region, start)
                 own = supports_in(bears, region, along)
-                bays.append(Bay(f"{slot}:{roof.block.id}", region, along, trims, supports=own))
+                around = _holes_in(region, along, holes)
+                bays.append(Bay(f"{slot}:{roof.block.id}", region, along, trims, holes=around, supports=own))
                 rest = rest.difference(roof.outline.buffer(TOL.point, join_style="mitre"))
         region = largest(rest)
         if region.area > SMALLEST_BAY:
             along = direction_of(ceiling, region, start)
-            bays.append(Bay(slot, region, along, supports=supports_in(bears, region, along)))
+            around = _holes_in(region, along, holes)
+            bays.append(Bay(slot, region, along, holes=around, supports=supports_in(bears, region, along)))
         if outline.spaces:
             boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored.union(vaulted)))))
     return CeilingPlan(ceiling, tuple(bays), tuple(boards))

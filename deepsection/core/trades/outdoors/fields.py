@@ -6,8 +6,9 @@ from collections.abc import Sequence
 from typing import Any
 
 from ...edits import PutOutsideSteps, PutRail, changed
+from ...errors import BadInput
 from ...model import OutsideSteps, Project, Rail
-from ...rows.rows import Row, choice_row, length_row, level_options
+from ...rows.rows import Row, choice_row, length_row, level_options, text_row
 from ..posts.fields import materials_of_posts
 
 SIDES = [("none", "none"), ("left", "at the left, coming up"), ("right", "at the right, coming up"), ("both", "both")]
@@ -24,10 +25,16 @@ def steps_fields(project: Project, steps: OutsideSteps) -> list[Row]:
         return put(top=changed(steps.top, **changes))
 
     turns = sorted({0.0, 90.0, 180.0, -90.0, steps.turn})
-    return [
-        length_row("width", "Width", steps.width, units, lambda v: put(width=v), least=0.0),
+    own = [
         length_row("going", "Going of a tread", steps.going, units, lambda v: put(going=v), least=0.0),
         length_row("most_rise", "Risers at most", steps.most_rise, units, lambda v: put(most_rise=v), least=0.0),
+    ]
+    if steps.form == "ramp":
+        own = [text_row("slope", "Falls by one in", f"{1 / steps.slope:.4g}", lambda t: put(slope=_slope(t)))]
+    return [
+        choice_row("form", "Built as", steps.form, [("steps", "steps"), ("ramp", "a ramp")], lambda t: put(form=t)),
+        length_row("width", "Width", steps.width, units, lambda v: put(width=v), least=0.0),
+        *own,
         length_row("landing", "Depth of the landing", steps.landing, units, lambda v: put(landing=v)),
         choice_row("rails", "Rails", steps.rails, SIDES, lambda t: put(rails=t)),
         choice_row("material", "Material", steps.material, materials_of_posts(), lambda t: put(material=t)),
@@ -45,6 +52,17 @@ def steps_fields(project: Project, steps: OutsideSteps) -> list[Row]:
         length_row("x", "From the origin, east", steps.x, units, lambda v: put(x=v)),
         length_row("y", "From the origin, north", steps.y, units, lambda v: put(y=v)),
     ]
+
+
+def _slope(text: str) -> float:
+    """`12`, or `1:12`, as a slope."""
+    try:
+        runs = float(text.rpartition(":")[2].strip())
+    except ValueError:
+        runs = 0.0
+    if not 2.0 <= runs <= 100.0:
+        raise BadInput("type how far the ramp runs for one of height, 2 to 100", field="slope", value=text)
+    return 1.0 / runs
 
 
 def _way(turn: float) -> str:

@@ -17,7 +17,7 @@ from .plan import rail_marks, steps_marks
 
 
 def _steps_title(project: Project, steps: OutsideSteps) -> tuple[str, str]:
-    return "Steps", f"of {material(steps.material).name.lower()}, down to the ground"
+    return steps.form.capitalize(), f"of {material(steps.material).name.lower()}, down to the ground"
 
 
 def _rail_title(project: Project, rail: Rail) -> tuple[str, str]:

@@ -1,4 +1,4 @@
-"""What stands before a house: steps up to a floor, and rails."""
+"""What stands before a house: steps or a ramp up to a floor, and rails."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from ..levels.model import LevelRule
 
 
 class OutsideSteps(Standing):
-    """Steps from the ground up to a level, all of one rise, at most `most_rise`.
+    """Steps from the ground up to a level, all of one rise, at most `most_rise`; or a ramp that falls by a slope.
 
     `x`, `y` is the middle of their upper edge, `turn` (degrees counter-clockwise from east) the way down; `landing`
     is how deep the uppermost tread is, at the level itself; none when one steps over a sill. `rails` stand at the
@@ -40,6 +40,8 @@ class OutsideSteps(Standing):
     top: LevelRule
     material: MaterialId = "concrete"
     rails: Literal["none", "left", "right", "both"] = "none"
+    form: Literal["steps", "ramp"] = "steps"
+    slope: Annotated[float, Field(ge=0.01, le=0.5)] = 1 / 12
 
     def moved(self, motion: Motion, id: str) -> Self:
         """It, moved in plan, under an id."""

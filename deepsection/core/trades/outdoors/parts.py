@@ -29,7 +29,9 @@ def steps_parts(placed: PlacedSteps) -> tuple[Part, ...]:
     """The body of steps, and the rails at their sides."""
     steps, rise, low = placed.steps, placed.rise, placed.foot - INTO_GROUND
     corners = [(0.0, low)]
-    for k in range(placed.risers):
+    if placed.is_ramp:
+        corners += [(0.0, placed.top.total), (steps.landing, placed.top.total), (placed.run, placed.foot)]
+    for k in () if placed.is_ramp else range(placed.risers):
         start = 0.0 if k == 0 else steps.landing + (k - 1) * steps.going
         z = placed.top.total - k * rise
         if k or steps.landing:
@@ -39,10 +41,11 @@ def steps_parts(placed: PlacedSteps) -> tuple[Part, ...]:
     sums = (placed.top.id,)
     parts = []
     if body is not None:
-        key = part_key(steps.id, "steps")
-        parts.append(Part(key, steps.id, "steps", steps.material, body, sums=sums, function="structure"))
+        role = steps.form
+        key = part_key(steps.id, role)
+        parts.append(Part(key, steps.id, role, steps.material, body, sums=sums, function="structure"))
     sides = {"none": (), "left": (1.0,), "right": (-1.0,), "both": (1.0, -1.0)}[steps.rails]
-    for side in sides if placed.risers > 1 else ():
+    for side in sides if placed.risers > 1 or placed.is_ramp else ():
         # As one comes up, the left is at the left of the way up.
         slot = "left" if side < 0 else "right"
         aside = (-1.0 if side > 0 else 1.0) * (steps.width / 2 - POST)
@@ -56,12 +59,14 @@ def steps_parts(placed: PlacedSteps) -> tuple[Part, ...]:
 def _sloped(placed: PlacedSteps) -> Iterator[tuple[str, Polygon | shapely.MultiPolygon, float]]:
     """Posts, bars and balusters of a rail along the slope of steps: (name, profile, thickness)."""
     start, end = placed.steps.landing, placed.run - POST / 2
-    slope, height, gap = placed.rise / placed.steps.going, placed.rail_height, placed.rail_gap
+    slope, height, gap = placed.falls, placed.rail_height, placed.rail_gap
 
     def nosing(down: float) -> float:
         return placed.top.total - max(0.0, down - start) * slope
 
     def tread(down: float) -> float:
+        if placed.is_ramp:
+            return nosing(down)
         count = 0 if down < start else 1 + math.floor((down - start) / placed.steps.going + 1e-9)
         return placed.top.total - min(count, placed.risers) * placed.rise
 

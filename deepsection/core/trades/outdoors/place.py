@@ -16,6 +16,10 @@ POST = 89.0
 """Thickness of the posts of rails (mm)."""
 MOST, LONGEST = 100, 100_000.0
 """So many risers have steps at most, and so long is a rail at most (mm)."""
+SETTLES = 12
+"""So often the foot of steps is looked for on the ground before it is taken."""
+STEEPEST = 1 / 12
+"""The slope of a ramp. Source: IRC R311.8.1; Approved Document M; both from memory."""
 SAME = 5.0
 """A rise less than this (mm) needs no step."""
 
@@ -29,12 +33,16 @@ def place_steps(
         top, risers = _height(steps.top, levels, f"top:{steps.id}", "top of steps"), 1
         rail = (usual("rail_height", project.units), usual("rail_gap", project.units))
         held = PlacedSteps(steps, top, 0.0, 1, *rail)
-        for _ in range(4):
+        for _ in range(SETTLES):
             # The ground at their foot tells how many there are, and they how far out their foot lies.
             held = PlacedSteps(steps, top, ground.z(*held.at(held.run, 0.0)), risers, *rail)
-            risers = max(1, math.ceil((top.total - held.foot) / steps.most_rise - 1e-9))
+            ramped = steps.form == "ramp"
+            risers = 1 if ramped else max(1, math.ceil((top.total - held.foot) / steps.most_rise - 1e-9))
         held = PlacedSteps(steps, top, held.foot, risers, *rail)
         at = (steps.x, steps.y)
+        if steps.form == "ramp" and steps.slope > STEEPEST + 1e-6:
+            message = f"this ramp falls by 1 in {1 / steps.slope:.3g}: one in twelve is the steepest that is legal"
+            found.append(Diagnostic("ramp-steep", message, steps.id, "slope", steps.slope, STEEPEST, at=at))
         if top.total - held.foot < SAME:
             message = "the ground here is as high as the top of these steps: none are needed"
             fault = ("steps-without-rise", message, "top_offset", top.total, held.foot)

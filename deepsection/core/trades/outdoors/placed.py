@@ -32,8 +32,20 @@ class PlacedSteps:
         return (self.top.total - self.foot) / self.risers
 
     @property
+    def is_ramp(self) -> bool:
+        """Whether it falls without steps."""
+        return self.steps.form == "ramp"
+
+    @property
+    def falls(self) -> float:
+        """How much it falls per unit of its run."""
+        return self.steps.slope if self.is_ramp else self.rise / self.steps.going
+
+    @property
     def run(self) -> float:
         """How far they reach from their upper edge (mm)."""
+        if self.is_ramp:
+            return self.steps.landing + max(0.0, self.top.total - self.foot) / self.steps.slope
         return self.steps.landing + (self.risers - 1) * self.steps.going
 
     @property

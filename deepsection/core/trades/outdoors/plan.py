@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...building.kind import PlanOf
 from ...drawing import Handle, Mark, Region, Stroke, Text, path
-from .placed import RAILS, STEPS
+from .placed import RAILS, STEPS, PlacedSteps
 
 ARROW = 2.0
 """Length of the barbs of the arrow down (paper mm)."""
@@ -23,11 +23,11 @@ def steps_marks(shown: PlanOf) -> list[Mark]:
 
         lines = [
             [frame.plan_to_turned(*placed.at(down, side)) for side in (-half, half)]
-            for down in (0.0, placed.run, *(steps.landing + k * steps.going for k in range(placed.risers - 1)))
+            for down in (0.0, placed.run, *_edges(placed))
         ]
         outline = [*lines[0], *reversed(lines[1])]
         marks.append(Region((path(*outline),), fill="paper", pen="edge", part=key, feature="steps", handle=handle))
-        for line in lines[2:] if steps.landing else lines[3:]:
+        for line in lines[2:] if steps.landing or placed.is_ramp else lines[3:]:
             marks.append(Stroke(path(*line), "fine", part=key, feature="steps", handle=handle, sum=placed.top.id))
         tail, tip = (frame.plan_to_turned(*placed.at(down, 0.0)) for down in (placed.run * 0.15, placed.run * 0.95))
         dx, dy = frame.plan_to_turned(*placed.way)
@@ -37,8 +37,17 @@ def steps_marks(shown: PlanOf) -> list[Mark]:
             marks.append(Stroke(path(end, tip), "fine", part=key, feature="steps"))
         marks.append(Stroke(path(tail, tip), "fine", part=key, feature="steps", handle=handle))
         u, v = frame.plan_to_turned(*placed.at(placed.run + 2.5 * scale, 0.0))
-        marks.append(Text(u, v, f"{placed.risers} down", 1.8, "centre", "middle", 0, "mono", key))
+        words = f"ramp 1:{1 / steps.slope:.3g}" if placed.is_ramp else f"{placed.risers} down"
+        marks.append(Text(u, v, words, 1.8, "centre", "middle", 0, "mono", key))
     return marks
+
+
+def _edges(placed: PlacedSteps) -> list[float]:
+    """How far down the edges of treads lie; of a ramp, that of its landing."""
+    steps = placed.steps
+    if placed.is_ramp:
+        return [steps.landing] if steps.landing else []
+    return [steps.landing + k * steps.going for k in range(placed.risers - 1)]
 
 
 def rail_marks(shown: PlanOf) -> list[Mark]:
