@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import itertools
+import math
 from typing import Any
 
 import pytest
 import trimesh
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from deepsection.core.document.motion import Motion
 from deepsection.core.drawing import Text
@@ -194,6 +197,31 @@ def test_the_plans_of_a_deck() -> None:
     assert "ledger" in words and "2x8" in words and "hangers" in words
     structure = draw_view(building, project, "plan:structure:deck", 48)
     assert "Top of Deck" in " ".join(mark.text for mark in structure.marks if isinstance(mark, Text))
+
+
+@settings(max_examples=25, deadline=None)
+@given(
+    st.lists(st.tuples(st.floats(0.0, math.tau), st.floats(900.0, 4000.0)), min_size=3, max_size=7),
+    st.floats(-2500.0, 11500.0),
+    st.floats(-2500.0, 8500.0),
+    st.sampled_from([0.0, 17.3, -131.2]),
+)
+def test_whatever_is_drawn_lies_in_nothing_else(
+    spokes: list[tuple[float, float]], x: float, y: float, turn: float
+) -> None:
+    """Outlines of any shape, beside the house, across its walls and within it, turned: no solid lies in another."""
+    corners = tuple((x + far * math.cos(at), y + far * math.sin(at)) for at, far in sorted(spokes))
+    try:
+        house = decked(carried=False, corners=corners)
+    except RefusedEdit:
+        return  # what crosses itself, or holds no area
+    moving = tuple(element.id for element in house.elements() if element.about.movable)
+    building = resolve(apply_edits(house, (Transform(elements=moving, motion=Motion(turn=turn)),)))
+    deck = [part for part in building.parts if part.element == "deck"]
+    others = [part for part in building.parts if part.element != "deck" and part.role != "infill"]
+    for a, b in itertools.chain(itertools.combinations(deck, 2), itertools.product(deck, others)):
+        if a.solid.reach.meets(b.solid.reach):
+            assert (a.solid.manifold ^ b.solid.manifold).volume() < 2000.0, (a.key, b.key)
 
 
 def test_an_upper_storey_that_stands_out_lies_on_joists_that_run_over_the_wall_below() -> None:

@@ -168,14 +168,14 @@ class _Edge:
 def _rims(deck: Deck, piece: Polygon, house: Polygon | MultiPolygon, plan: WallPlan, thickness: float) -> Iterator[Rim]:
     """The boards round a piece of a deck, edge by edge: ledgers first, so that rims butt against them."""
     edges = sorted(_edges(deck, piece, house, plan), key=lambda edge: not edge.at_house)
-    ring = piece.difference(piece.buffer(-thickness, join_style="mitre"))
+    ring = _pieces(piece.difference(piece.buffer(-thickness, join_style="mitre")))
     names: dict[str, int] = {}
     for edge in edges:
         strip = _inside(edge, thickness)
         area = _pieces(shapely.intersection(ring, strip, grid_size=TOL.node))
         if area.area < LEAST_BOARD:
             continue
-        ring = shapely.difference(ring, strip, grid_size=TOL.node)
+        ring = _pieces(shapely.difference(ring, strip, grid_size=TOL.node))
         names[edge.name] = count = names.get(edge.name, 0) + 1
         name = edge.name if count == 1 else f"{edge.name}:{count}"
         yield Rim(name, (edge.line.dx, edge.line.dy), area, "ledger" if edge.at_house else "rim_joist")
