@@ -178,7 +178,7 @@ def _beams() -> tuple[Post | Beam, ...]:
 
 def _on_falling_ground(project: Project) -> Project:
     """East of the front door the ground falls by 4': the foundation steps down twice, with pony walls on it."""
-    foundation, y, drop = project.foundations[0], _ft("12'"), _ft('18"')
+    foundation, y, drop = project.foundations[0], _ft("-5'"), _ft('18"')
     spots = (("-14'", "0"), ("13'", "0"), ("34'", "-4'"))
     lower = ("girder-post-3", "girder-post-4")
     return put(
@@ -187,7 +187,13 @@ def _on_falling_ground(project: Project) -> Project:
         *(GroundSpot(id=f"spot-{n}", x=_ft(x), y=y, rise=_ft(rise)) for n, (x, rise) in enumerate(spots, 1)),
         *(
             FoundationStep(
-                id=f"foundation-step-{n}", foundation=foundation.id, x1=_ft(x), y1=2 * y, x2=_ft(x), y2=0.0, drop=drop
+                id=f"foundation-step-{n}",
+                foundation=foundation.id,
+                x1=_ft(x),
+                y1=_ft("24'"),
+                x2=_ft(x),
+                y2=0.0,
+                drop=drop,
             )
             for n, x in enumerate(("19'-6\"", "28'-6\""), 1)
         ),

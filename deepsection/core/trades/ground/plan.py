@@ -7,15 +7,18 @@ from collections.abc import Iterator
 from ...building.kind import PlanOf
 from ...drawing import Mark, Stroke, Text, path, step_line
 from ...units import Units, format_length
+from ..levels.placed import LEVELS
 from ..walls.planned import WALLS
 
+LOWEST = 1.0
+"""Storeys as near as this (mm) to each other are as low."""
 CROSS = 1.6
 """Half the size of the cross at a height of the ground, paper mm."""
 
 
 def spot_marks(shown: PlanOf) -> Iterator[Mark]:
     """A cross at every height of the ground, with its figure."""
-    for spot in shown.project.spots:
+    for spot in shown.project.spots if _on_ground(shown) else ():
         u, w = shown.frame.plan_to_turned(spot.x, spot.y)
         part, reach = f"{spot.id}/ground//", CROSS * shown.scale
         for du, dw in ((reach, reach), (reach, -reach)):
@@ -24,10 +27,16 @@ def spot_marks(shown: PlanOf) -> Iterator[Mark]:
         yield Text(u + 2.4 * shown.scale, w, text, 2.2, "left", "middle", 0, "mono", part)
 
 
+def _on_ground(shown: PlanOf) -> bool:
+    """Whether no storey stands lower than that of the plan: the ground is shown on the lowest one."""
+    feet = [shown.placed[LEVELS][outline.level].z for outline in shown.placed[WALLS].outlines]
+    return not feet or shown.base <= min(feet) + LOWEST
+
+
 def step_marks(shown: PlanOf) -> Iterator[Mark]:
     """Every step of the ground, past the walls of the storey, or of the house where it has none."""
     area = shown.placed[WALLS].reach_of(shown.level)
-    if area.is_empty:
+    if area.is_empty or not _on_ground(shown):
         return
     box = shown.frame.turn(area).bounds
     for step in shown.project.steps:

@@ -60,7 +60,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
   const own = state.project.elevations ?? [];
   const seen = elevation ? "seen along its own direction" : `seen from the ${side}`;
   const actions = useActions();
-  const joisted = framed || state.project.floors?.some((held) => held.level === storey.level);
+  const joisted = framed ?? state.project.floors?.find((held) => held.level === storey.level)?.id;
   const kind = step === "Plan" && joisted ? framing : "";
   const plans = plansOf(state, step === "Plan");
   const several = TOOLS.filter((item) => item.steps.includes(step)).length;
@@ -93,8 +93,8 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
               (plan?.title ?? "Plan")
             )}
           </h2>
-          {kind === "structure" && plan ? (
-            <EngineerButtons key={plan.name} view={plan.name} />
+          {kind === "structure" ? (
+            <EngineerButtons key={joisted} view={`plan:structure:${joisted}`} />
           ) : (
             <WorksChoice view={storey.plan} />
           )}
