@@ -199,7 +199,7 @@ def test_the_plans_of_a_deck() -> None:
     assert "Top of Deck" in " ".join(mark.text for mark in structure.marks if isinstance(mark, Text))
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=12, deadline=None)
 @given(
     st.lists(st.tuples(st.floats(0.0, math.tau), st.floats(900.0, 4000.0)), min_size=3, max_size=7),
     st.floats(-2500.0, 11500.0),

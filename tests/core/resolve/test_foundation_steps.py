@@ -120,7 +120,7 @@ def test_steps_turn_and_mirror_with_the_house(motion: Motion) -> None:
         assert volume(own(after, role)) == pytest.approx(volume(own(before, role)), rel=1e-5), role
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=12, deadline=None)
 @given(
     st.lists(st.tuples(st.floats(0.0, 9000.0), st.floats(-40.0, 40.0), st.floats(60.0, 700.0)), max_size=3),
     st.sampled_from(["mm", "ft-in"]),
