@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 from functools import lru_cache
 
+from shapely.geometry import MultiPolygon, Polygon
+
+from ...building.cutting import without
 from ...building.parts import Part
 from ...building.placed import Placed
 from ...geometry import Solid, prism
@@ -18,13 +20,12 @@ CLADS = ("cladding", "membrane", "cavity", "corner_board", "insulation")
 def against_ledgers(placed: Placed, parts: Sequence[Part]) -> Sequence[Part]:
     """The parts of walls without what decks take from what clads them; others as they are."""
     walls = placed.project.walls_by_id
-    bodies = tuple(prism(flat.area, flat.under.z, flat.top.z) for flat in placed[DECKS])
+    bodies = tuple(_body(flat.area, flat.under.z, flat.top.z) for flat in placed[DECKS] if not flat.closed)
     if not bodies:
         return parts
-    return tuple(_without(part, bodies) if part.element in walls and part.role in CLADS else part for part in parts)
+    return tuple(without(part, bodies) if part.element in walls and part.role in CLADS else part for part in parts)
 
 
-@lru_cache(maxsize=512)
-def _without(part: Part, bodies: tuple[Solid, ...]) -> Part:
-    near = [body for body in bodies if part.solid.reach.meets(body.reach)]
-    return replace(part, solid=part.solid.minus(near)) if near else part
+@lru_cache(maxsize=64)
+def _body(area: Polygon | MultiPolygon, low: float, high: float) -> Solid:
+    return prism(area, low, high)

@@ -147,17 +147,17 @@ def to_edges(outline: Polygon, region: Polygon, along: Point) -> Polygon:
     turned = Turned(along)
     a0, a1, s0, s1 = turned.box(outline)
     beyond = {
-        "a0": (a0 - INTO_WALL, a0, s0, s1),
-        "a1": (a1, a1 + INTO_WALL, s0, s1),
-        "s0": (a0, a1, s0 - INTO_WALL, s0),
-        "s1": (a0, a1, s1, s1 + INTO_WALL),
+        "a0": (a0 - DRAWN_TO, a0, s0, s1),
+        "a1": (a1, a1 + DRAWN_TO, s0, s1),
+        "s0": (a0, a1, s0 - DRAWN_TO, s0),
+        "s1": (a0, a1, s1, s1 + DRAWN_TO),
     }
     ends = {side for side, box in beyond.items() if _ends_in(region, turned.rectangle(*box))}
     return turned.rectangle(
-        a0 - INTO_WALL * ("a0" in ends),
-        a1 + INTO_WALL * ("a1" in ends),
-        s0 - INTO_WALL * ("s0" in ends),
-        s1 + INTO_WALL * ("s1" in ends),
+        a0 - DRAWN_TO * ("a0" in ends),
+        a1 + DRAWN_TO * ("a1" in ends),
+        s0 - DRAWN_TO * ("s0" in ends),
+        s1 + DRAWN_TO * ("s1" in ends),
     )
 
 
@@ -166,7 +166,7 @@ def _ends_in(region: Polygon, strip: Polygon) -> bool:
     return bool(region.intersection(strip).area < NEARLY * strip.area)
 
 
-INTO_WALL = 400.0
+DRAWN_TO = 400.0
 """What is drawn as near as this (mm) to the edge of a floor was drawn to the wall there."""
 NEARLY = 0.98
 """A strip of which a floor covers less than this share has its edge in it."""

@@ -9,6 +9,7 @@ from pydantic import model_validator
 from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
 from ...document.values import Id, Mm, Name, Positive
+from ...geometry import Line, line_through
 
 if TYPE_CHECKING:
     from ...model.project import Project
@@ -87,6 +88,11 @@ class FoundationStep(Standing):
         if abs(self.x1 - self.x2) + abs(self.y1 - self.y2) < 1.0:
             raise ValueError(f"{self.id}: a step of a foundation needs two points")
         return self
+
+    @property
+    def line(self) -> Line:
+        """Its line: what lies to the left of it is lower."""
+        return line_through((self.x1, self.y1), (self.x2, self.y2))
 
     def moved(self, motion: Motion, id: str) -> Self:
         """It, moved in plan, under an id; mirrored, its points change places, so that the same side stays low."""

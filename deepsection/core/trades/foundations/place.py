@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Key, Placed
-from ...geometry import Point, line_through
+from ...geometry import Point
 from ...memo import hashed_once
 from ...model import Foundation, FoundationStep, Layer, MakeUp, bearing_layer
 from ...units import Units, format_length
@@ -60,8 +60,8 @@ class PlacedFoundation:
 
     def ground_at(self, point: Point) -> float:
         """mm above the datum of the ground within its walls at a place: under pony walls it steps with them."""
-        lines = ((line_through((step.x1, step.y1), (step.x2, step.y2)), step.drop) for step in self.steps)
-        return self.levels.ground.z - sum(drop for line, drop in lines if self.pony and line.left_of(point) > 0)
+        lower = sum(step.drop for step in self.steps if self.pony and step.line.left_of(point) > 0)
+        return self.levels.ground.z - lower
 
     @property
     def plate(self) -> float:

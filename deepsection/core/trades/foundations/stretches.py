@@ -38,7 +38,7 @@ def stretches_of(wall: PlannedWall, steps: Iterable[FoundationStep], thickness: 
 
     Steps cut it square; one that crosses it within a corner does not.
     """
-    held = [(line_through((step.x1, step.y1), (step.x2, step.y2)), step.drop) for step in steps]
+    held = [(step.line, step.drop) for step in steps]
     corner = max(thickness, wall.outer - wall.inner) + LEAST
     cuts = sorted(cut for line, _ in held for cut in _crossings(wall, line) if corner < cut < wall.length - corner)
     apart = [cut for k, cut in enumerate(cuts) if not k or cut - cuts[k - 1] > SAME]
@@ -67,7 +67,7 @@ def stepped_areas(area: Polygon | MultiPolygon, steps: Iterable[FoundationStep])
     """An area in plan, parted by the lines of steps: (what of it, how much lower)."""
     found = [(MultiPolygon(list(polygons_of(area))), 0.0)]
     for step in steps:
-        line = line_through((step.x1, step.y1), (step.x2, step.y2))
+        line = step.line
         # left_of is -dy x + dx y + c, positive to the left.
         a, b = -line.dy, line.dx
         parted = []

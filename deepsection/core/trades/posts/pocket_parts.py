@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 from functools import lru_cache
 
+from ...building.cutting import without
 from ...building.parts import Part
 from ...building.placed import Placed
 from ...geometry import Solid, prism
@@ -26,7 +26,8 @@ def pocketed(placed: Placed, parts: Sequence[Part]) -> Sequence[Part]:
     bodies = [part.solid for post in posts for part in post_parts(post)]
     beams = placed[BEAMS]
     bodies += [_pocket(beam) for beam in beams]
-    return tuple(_without(part, tuple(bodies)) if part.element in own else part for part in parts)
+    taken = tuple(bodies)
+    return tuple(without(part, taken) if part.element in own else part for part in parts)
 
 
 @lru_cache(maxsize=256)
@@ -34,9 +35,3 @@ def _pocket(placed: PlacedBeam) -> Solid:
     """A beam with air beside and behind it, open above: it is set in from there."""
     area = placed.outline.buffer(AIR, join_style="mitre")
     return prism(area, placed.top.total - placed.beam.depth, placed.top.total + AIR)
-
-
-@lru_cache(maxsize=512)
-def _without(part: Part, bodies: tuple[Solid, ...]) -> Part:
-    near = [body for body in bodies if part.solid.reach.meets(body.reach)]
-    return replace(part, solid=part.solid.minus(near)) if near else part
