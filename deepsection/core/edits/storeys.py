@@ -30,7 +30,7 @@ class Copied(Element):
 
 
 class AddStorey(Command):
-    """A joist floor on the plate of a storey, with a plate, outer walls and a ceiling as below; the roofs go up.
+    """A floor on the plate of a storey, with a plate, outer walls and a ceiling as below; the roofs go up.
 
     `walls` and `joints` say what is copied: outer walls, and the joints by which they stand on each other.
     """
@@ -62,7 +62,9 @@ class AddStorey(Command):
         make_up = get_element(project, self.make_up, MakeUp)
         terms = floor_terms(make_up)
         if not terms:
-            raise RefusedEdit("that make-up has no joists to carry a floor", element=below.id, field="make_up")
+            raise RefusedEdit(
+                "that make-up has no joists and no slab to carry a floor", element=below.id, field="make_up"
+            )
         name = _free("Upper floor", (rung.name for rung in project.rungs))
         level = Rung(id=self.level, name=name, surface="deck", from_rung=bearing.id, terms=terms, free=terms[0].id)
         plate_name = _free("Upper plate", (rung.name for rung in project.rungs))
@@ -101,7 +103,7 @@ def storey_above(project: Project, below: str) -> AddStorey:
     """
     make_up = next((held for held in project.make_ups if held.use == "floor" and floor_terms(held)), None)
     if make_up is None:
-        raise RefusedEdit("this project has no make-up for joist floors; bring one from another project", element=below)
+        raise RefusedEdit("this project has no make-up for floors; bring one from another project", element=below)
     taken = {element.id for element in project.elements()}
     number = next(n for n in range(2, 100) if not any(id.startswith(f"s{n}-") for id in taken))
     walls = [wall for wall in project.walls if wall.base.level == below and wall.status == "outer"]

@@ -21,7 +21,7 @@ from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import BaseRule, LayerRef, LevelRule, Rung, Term
 from ..trades.levels.rises import plate_of, rise, term_value
 from ..trades.lines.model import ConstructionLine, GridLine
-from ..trades.makeups.model import Framing, Layer, MakeUp
+from ..trades.makeups.model import Framing, Layer, MakeUp, Profile, Sheets
 from ..trades.onroofs.model import Chimney, Downpipe, RoofFitting
 from ..trades.openings.model import DESIGN_FIELDS, OPERATIONS, Design, Kind, Opening, SetIn
 from ..trades.outdoors.model import OutsideSteps, Rail
@@ -99,6 +99,7 @@ __all__ = [
     "PlanSpot",
     "PorchSlab",
     "Post",
+    "Profile",
     "Project",
     "Rail",
     "RoofBlock",
@@ -112,6 +113,7 @@ __all__ = [
     "SetIn",
     "SetOut",
     "Sheet",
+    "Sheets",
     "ShowKind",
     "Stair",
     "StairTurn",

@@ -42,7 +42,10 @@ def usual_set(project: Project, building: Building) -> list[Any]:
     plans = [plan_name(staged, held.level) for held in storeys(staged) if building.plan.on(held.level)]
     if any(view.name == "plan:roof" for view in list_views(staged)):
         plans.append("plan:roof")
-    framing = [framing_name(flat.floor.id) for flat in (*building[FLOORS], *building[DECKS]) if flat.bays]
+    named = {view.name for view in list_views(staged)}
+    laid = [flat.floor.id for flat in (*building[FLOORS], *building[DECKS]) if flat.bays]
+    # A slab has no members: its plan is that of its structure.
+    framing = [name if (name := framing_name(id)) in named else f"plan:structure:{id}" for id in laid]
     groups = [
         ("Plans", plans),
         ("Elevations", [f"elevation:{side}" for side in SIDES]),

@@ -1,6 +1,8 @@
-"""Plans of a joist floor: its framing with members, holes and a schedule; its structure, for the engineer."""
+"""Plans of a floor: its framing with members, holes and a schedule; its structure, for the engineer; its sheets."""
 
 from __future__ import annotations
+
+from typing import Literal
 
 from ..building.kind import PlanOf
 from ..drawing import Drawing, Mark, extent
@@ -10,8 +12,9 @@ from ..resolve import Building
 from ..trades.comments.plan import comment_marks
 from ..trades.floors.deck_place import DECKS
 from ..trades.floors.framing_plan import framing_marks, members_of
-from ..trades.floors.place import FLOORS
+from ..trades.floors.place import FLOORS, FloorPlan
 from ..trades.floors.schedule_plan import schedule_marks
+from ..trades.floors.sheets_plan import sheet_marks, sheet_schedule, sheeted
 from ..trades.floors.structure_plan import structure_marks, structure_words
 from ..trades.levels.placed import LEVELS
 from ..trades.lines.plan import grid_marks
@@ -31,47 +34,35 @@ def structure_title(floor: Floor | Deck) -> str:
     return f"{floor.name} structure"
 
 
-def draw_structural_plan(building: Building, floor: Floor | Deck, name: str, look_deg: float, scale: float) -> Drawing:
-    """What an engineer needs of a floor, and nothing else."""
-    return _draw(building, floor, (name, structure_title(floor)), look_deg, scale, for_engineer=True)
+def sheets_title(floor: Floor | Deck) -> str:
+    """The name of the plan of its subfloor: that of its floor."""
+    return f"{floor.name} subfloor"
 
 
-def draw_framing_plan(building: Building, floor: Floor | Deck, name: str, look_deg: float, scale: float) -> Drawing:
-    """The framing of a floor, turned so that the look direction points up."""
-    return _draw(building, floor, (name, framing_title(floor)), look_deg, scale, for_engineer=False)
+Sort = Literal["framing", "structure", "sheets"]
+TITLES = {"framing": framing_title, "structure": structure_title, "sheets": sheets_title}
+MISSING = {"framing": "joists", "structure": "joists or a slab", "sheets": "joists and sheets on them"}
+"""What the make-up of a floor needs for each of its plans."""
 
 
-def _draw(
-    building: Building,
-    floor: Floor | Deck,
-    names: tuple[str, str],
-    look_deg: float,
-    scale: float,
-    *,
-    for_engineer: bool,
+def draw_floor_plan(
+    building: Building, floor: Floor | Deck, name: str, look_deg: float, scale: float, sort: Sort
 ) -> Drawing:
+    """A plan of a floor, turned so that the look direction points up: its framing with a schedule, what an engineer
+    needs of it and nothing else, or the sheets of its subfloor."""
     placed, frame = building.placed, Frame.looking(look_deg)
     flat = next((held for held in (*placed[FLOORS], *placed[DECKS]) if held.floor.id == floor.id), None)
     z = flat.top.z if flat else placed[LEVELS][floor.level].z
     shown = PlanOf(placed, floor.level, None, z, z, frame, scale)
-    held = members_of(shown, flat) if flat else None
-    marks: list[Mark] = []
-    if flat and held and flat.bays:
-        marks += (structure_marks if for_engineer else framing_marks)(shown, flat, *held)
-        marks += floor_strings(shown, flat, holes=for_engineer)
-        x0, y0, _, _ = extent(marks, scale)
-        corner = (x0, y0 - BELOW * scale)
-        if for_engineer:
-            marks += structure_words(shown, flat, held[0], corner)
-        else:
-            marks += schedule_marks(shown, flat, *held, corner)
+    marks = _marks(shown, flat, sort) if flat and flat.bays else []
     marks += grid_marks(shown)
-    for sort in ("framing", "structure"):
-        marks += comment_marks(shown, f"plan:{sort}:{floor.id}")
-    message = f"{floor.name} has no joists yet: it needs a place to lie, walls around it, and a make-up with joists."
+    if sort != "sheets":
+        for other in ("framing", "structure"):
+            marks += comment_marks(shown, f"plan:{other}:{floor.id}")
+    message = f"{floor.name} has no place yet: it needs walls around it, and a make-up with {MISSING[sort]}."
     return Drawing(
-        name=names[0],
-        title=names[1],
+        name=name,
+        title=TITLES[sort](floor),
         kind="plan",
         scale=scale,
         marks=tuple(marks),
@@ -79,3 +70,31 @@ def _draw(
         look=(frame.dx, frame.dy),
         messages=() if marks else (message,),
     )
+
+
+def _marks(shown: PlanOf, flat: FloorPlan, sort: Sort) -> list[Mark]:
+    """What a plan of a floor shows, with its strings and what is said below it."""
+    held = members_of(shown, flat)
+    if held is None:
+        return []
+    layer, members = held
+    boards = sheeted(shown.placed.make_ups[flat.floor.make_up])
+    marks: list[Mark] = []
+    if sort == "structure":
+        marks += structure_marks(shown, flat, layer, members)
+    elif members and sort == "framing":
+        marks += framing_marks(shown, flat, layer, members)
+    elif members and boards and layer.framing:
+        marks += sheet_marks(shown, flat, boards, layer.framing, members)
+    if not marks:
+        return []
+    marks += floor_strings(shown, flat, holes=sort != "framing")
+    x0, y0, _, _ = extent(marks, shown.scale)
+    corner = (x0, y0 - BELOW * shown.scale)
+    if sort == "structure":
+        marks += structure_words(shown, flat, layer, corner)
+    elif members and sort == "framing":
+        marks += schedule_marks(shown, flat, layer, members, corner)
+    elif boards and layer.framing:
+        marks += sheet_schedule(shown, flat, boards, layer.framing, corner)
+    return marks

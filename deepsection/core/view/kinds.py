@@ -11,8 +11,9 @@ from ..drawing import Drawing
 from ..geometry import Side, side_direction
 from ..model import Deck, Floor, Project
 from ..resolve import Building, storeys
+from ..trades.floors.sheets_plan import sheeted
 from .elevation import draw_elevation
-from .framingplan import draw_framing_plan, draw_structural_plan, framing_title, structure_title
+from .framingplan import Sort, draw_floor_plan, framing_title, sheets_title, structure_title
 from .interior import draw_interior
 from .plan import draw_plan, plan_title
 from .roofplan import ROOF_PLAN, draw_roof_plan
@@ -70,14 +71,30 @@ def _joisted(project: Project) -> tuple[Floor | Deck, ...]:
     return (*project.floors, *project.decks)
 
 
-def _framing_plans(project: Project) -> Iterator[View]:
+def _framed(project: Project) -> Iterator[Floor | Deck]:
+    """Those with members: not slabs."""
+    make_ups = {held.id: held for held in project.make_ups}
     for floor in _joisted(project):
+        make_up = make_ups[floor.make_up]
+        if make_up.carrying is None or make_up.layers[make_up.carrying].framing:
+            yield floor
+
+
+def _framing_plans(project: Project) -> Iterator[View]:
+    for floor in _framed(project):
         yield View(framing_name(floor.id), framing_title(floor), floor)
 
 
 def _structural_plans(project: Project) -> Iterator[View]:
     for floor in _joisted(project):
         yield View(f"plan:structure:{floor.id}", structure_title(floor), floor)
+
+
+def _sheet_plans(project: Project) -> Iterator[View]:
+    make_ups = {held.id: held for held in project.make_ups}
+    for floor in _framed(project):
+        if sheeted(make_ups[floor.make_up]):
+            yield View(f"plan:sheets:{floor.id}", sheets_title(floor), floor)
 
 
 def _sides(project: Project) -> Iterator[View]:
@@ -131,22 +148,17 @@ ROOF_PLAN_VIEW = ViewKind(
     draw=lambda building, view, look, setting: draw_roof_plan(building, view.name, look, setting.scale),
     turns=True,
 )
-FRAMING_PLAN = ViewKind(
-    _framing_plans,
-    look=_south,
-    draw=lambda building, view, look, setting: draw_framing_plan(
-        building, view.subject, view.name, look, setting.scale
-    ),
-    turns=True,
-)
-STRUCTURAL_PLAN = ViewKind(
-    _structural_plans,
-    look=_south,
-    draw=lambda building, view, look, setting: draw_structural_plan(
-        building, view.subject, view.name, look, setting.scale
-    ),
-    turns=True,
-)
+
+
+def _floor_drawing(sort: Sort) -> Callable[[Building, View, float, Setting], Drawing]:
+    return lambda building, view, look, setting: draw_floor_plan(
+        building, view.subject, view.name, look, setting.scale, sort
+    )
+
+
+FRAMING_PLAN = ViewKind(_framing_plans, look=_south, draw=_floor_drawing("framing"), turns=True)
+STRUCTURAL_PLAN = ViewKind(_structural_plans, look=_south, draw=_floor_drawing("structure"), turns=True)
+SHEET_PLAN = ViewKind(_sheet_plans, look=_south, draw=_floor_drawing("sheets"), turns=True)
 ELEVATION = ViewKind(_sides, look=lambda view: side_direction(view.subject), draw=_drawn_elevation)
 OWN_ELEVATION = ViewKind(_own("outside"), look=lambda view: float(view.subject.look), draw=_drawn_elevation)
 INTERIOR = ViewKind(
@@ -175,6 +187,7 @@ VIEW_KINDS: tuple[ViewKind, ...] = (
     PLAN,
     FRAMING_PLAN,
     STRUCTURAL_PLAN,
+    SHEET_PLAN,
     ROOF_PLAN_VIEW,
     ELEVATION,
     OWN_ELEVATION,

@@ -231,7 +231,8 @@ def _cut_mark(held: CutPart, frame: Frame, scale: float, hatches: HatchTable) ->
     ]
     if made_of.cut == "quilt":
         marks += quilt_strokes(polygon, part.key)
-    if part.axis and width > DIAGONALS_FROM and abs(part.axis[0] * frame.dx + part.axis[1] * frame.dy) > 0.7:
+    across = part.axis is not None and abs(part.axis[0] * frame.dx + part.axis[1] * frame.dy) > 0.7
+    if across and not hatch and width > DIAGONALS_FROM:
         marks += _diagonals(polygon, part.key)
     return marks
 
@@ -246,10 +247,17 @@ def _narrow(polygon: Polygon) -> float:
     return min(math.dist(corners[0], corners[1]), math.dist(corners[1], corners[2]))
 
 
+SOLID = 0.8
+"""What fills less of its smallest rectangle is not crossed."""
+
+
 @lru_cache(maxsize=10_000)
 def _diagonals(polygon: Polygon, key: str) -> tuple[Mark, ...]:
-    """Two diagonals: continuous lumber cut across. Common practice, no source."""
-    corners = list(shapely.oriented_envelope(polygon).exterior.coords)
+    """Two diagonals: continuous lumber cut across; none over flanges with a web. Common practice, no source."""
+    around = shapely.oriented_envelope(polygon)
+    corners = list(around.exterior.coords)
+    if polygon.area < SOLID * around.area:
+        return ()
     lines = (LineString([corners[0], corners[2]]), LineString([corners[1], corners[3]]))
     marks: list[Mark] = []
     for line in lines:

@@ -38,7 +38,7 @@ def framed(building: Building, floor: str) -> tuple[FloorPlan, Members]:
     flat = next(held for held in building[FLOORS] if held.floor.id == floor)
     make_up = building.placed.make_ups[flat.floor.make_up]
     framing = next(layer.framing for layer in make_up.layers if layer.framing)
-    return flat, floor_members(flat.bays, flat.rims, framing, flat.floor.blocked)
+    return flat, floor_members(flat.bays, flat.rims, framing, flat.floor.between)
 
 
 def members(house: Project) -> Members:
@@ -158,7 +158,7 @@ def test_the_frame_of_a_hole_by_hand() -> None:
     """A hole from 3000 to 4000 across, 2000 to 3500 along: trimmers from 2924 and to 4076; the joists at 3200 and 3600
     are cut, that at 4000 gives way to a trimmer; four tails on headers, two headers of two plies on trimmers."""
     house = two_storeys(10_000.0, 7000.0)
-    house = put(house, changed(upper(house), span="north-south", blocked=False))
+    house = put(house, changed(upper(house), span="north-south", between="nothing"))
     house = put(house, hole(house, 3000.0, 2000.0, 4000.0, 3500.0))
     found = members(house)
     assert len(found.of("joist")) == 23
@@ -338,7 +338,7 @@ def test_i_joists_are_flanges_and_a_web() -> None:
     """By hand: 2 x 63 x 38 of flanges and 9.5 x (302 - 76) of web; cut, a profile of twelve corners."""
     house = two_storeys(10_000.0, 4000.0)
     make_up = next(held for held in house.make_ups if held.id == "floor-i-joists")
-    house = put(house, changed(upper(house), make_up=make_up.id, span="north-south", blocked=False))
+    house = put(house, changed(upper(house), make_up=make_up.id, span="north-south", between="nothing"))
     building = resolve(house)
     joists = [p for p in building.parts if p.role == "joist" and p.element == upper(house).id]
     area = 2 * 63.0 * 38.0 + 9.5 * (302.0 - 2 * 38.0)

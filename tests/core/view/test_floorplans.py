@@ -43,7 +43,7 @@ def strokes(drawing: Drawing, feature: str) -> list[Stroke]:
 def framed(building: Building, flat: FloorPlan) -> Members:
     layers = building.placed.make_ups[flat.floor.make_up].layers
     framing = next(layer.framing for layer in layers if layer.framing)
-    return floor_members(flat.bays, flat.rims, framing, flat.floor.blocked)
+    return floor_members(flat.bays, flat.rims, framing, flat.floor.between)
 
 
 def rows(drawing: Drawing) -> list[list[str]]:

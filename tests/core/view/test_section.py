@@ -208,7 +208,7 @@ def boxes(drawing: Drawing, role: str, feature: str) -> list[tuple[float, ...]]:
 def test_between_two_joists_the_next_one_is_seen() -> None:
     """Cut between joists that run along the section: the side of the next one, from rim to rim, deck to ceiling."""
     house = two_storeys(9000.0, 6000.0)
-    house = put(house, *(changed(floor, blocked=False) for floor in house.floors))
+    house = put(house, *(changed(floor, between="nothing") for floor in house.floors))
     levels = resolve(house).levels
     assert not boxes(cut_across(house), "joist", "face"), "only where the line asks for them"
     seen = boxes(cut_across(house, members=True), "joist", "face")

@@ -89,6 +89,11 @@ def without(area: shapely.Geometry, others: Iterable[shapely.Geometry]) -> Multi
     )
 
 
+def covered(bays: Iterable[Bay]) -> tuple[Boards, ...]:
+    """All of some bays but their holes."""
+    return tuple(Boards(bay.slot, MultiPolygon(list(polygons_of(bay.covered)))) for bay in bays)
+
+
 def direction_of(held: Joisted | Ceiling, outline: Polygon, start: Point) -> Point:
     """Unit vector along the joists of a floor, deck or ceiling over an outline."""
     if held.span in AXES or held.span == "angle":

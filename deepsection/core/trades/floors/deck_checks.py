@@ -16,7 +16,7 @@ from .deck_place import DECKS
 from .lying import Lying, lying_joists
 from .overhangs import APART, too_far_out
 from .place import FloorPlan
-from .span_checks import joists_in
+from .span_checks import carrying_in
 from .turned import Turned
 
 GUARDED = {"ft-in": 762.0, "mm": 600.0}
@@ -37,7 +37,7 @@ def deck_checks(placed: Placed) -> Iterator[Diagnostic]:
         if flat.closed:
             # Set into a floor, which holds it.
             continue
-        layer = joists_in(placed, flat)
+        layer = carrying_in(placed, flat)
         if layer is not None and layer.framing is not None:
             lying = lying_joists(flat, layer.framing)
             yield from _unborne(flat, lying)

@@ -20,8 +20,9 @@ from ...units import HeightSum, SumTerm, format_length
 from ..levels.placed import LEVELS, Level
 from ..posts.placed import BEAMS
 from ..walls.planned import WALLS, PlannedWall, WallPlan
-from .bays import Bay, Boards, Rim, direction_of
-from .place import FLOORS, FloorPlan, moved_to
+from .bays import Bay, Boards, Rim, covered, direction_of
+from .place import FLOORS, FloorPlan
+from .reach import moved_to
 from .supports import MEETS, bearing_beams, supports_in
 
 LEAST = 1e4
@@ -86,7 +87,9 @@ def _one(placed: Placed, deck: Deck) -> Iterator[FloorPlan]:
         rims += own
         ledgers.append(ledger)
     bearing = shapely.union_all([*ledgers, *(held.area for bay in bays for held in bay.supports)])
-    yield FloorPlan(deck, top, under, (), tuple(bays), tuple(rims), (), closed=False, bearing=_pieces(bearing))
+    yield FloorPlan(
+        deck, top, under, (), tuple(bays), tuple(rims), (), covered(bays), closed=False, bearing=_pieces(bearing)
+    )
 
 
 def _set_in(
@@ -116,7 +119,7 @@ def _set_in(
     own = Bay("part:1", region, along, supports=supports, lap=deck.lap, shift=deck.shift, hung=hung)
     rooms = [space for outline in placed[WALLS].outlines_under(around.under.id) for space in outline.spaces]
     below = (Boards("part:1", _pieces(shapely.intersection(region, shapely.union_all(rooms)))),) if rooms else ()
-    return FloorPlan(deck, top, under, around.outlines, (own,), (), below, closed=True, bearing=bearing)
+    return FloorPlan(deck, top, under, around.outlines, (own,), (), below, covered([own]), closed=True, bearing=bearing)
 
 
 def _heights(level: Level, deck: Deck, make_up: MakeUp, frame: int) -> tuple[Level, Level]:

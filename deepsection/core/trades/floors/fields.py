@@ -63,11 +63,11 @@ def joist_fields(project: Project, held: Floor | Deck, put: Callable[..., Sequen
         length_row("shift", "Layout begins from a side", held.shift, project.units, lambda v: put(shift=v)),
         choice_row("lap", "Over inner bearings", held.lap, _LAPS, lambda t: put(lap=t)),
         choice_row(
-            "blocked",
+            "between",
             "Between long joists",
-            "blocks" if held.blocked else "nothing",
-            [("blocks", "rows of blocks"), ("nothing", "nothing")],
-            lambda t: put(blocked=t == "blocks"),
+            held.between,
+            [("blocks", "rows of blocks"), ("bridging", "rows of cross bridging"), ("nothing", "nothing")],
+            lambda t: put(between=t),
         ),
         choice_row(
             "sized",

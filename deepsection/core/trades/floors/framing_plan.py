@@ -17,7 +17,7 @@ from .lettering_plan import SMALL, Lettered, groups_of, measured, on_paper, spot
 from .members import Members, floor_members, hangers
 from .place import FloorPlan
 from .schedule import Numbered, numbered
-from .span_checks import joists_in
+from .span_checks import carrying_in
 from .spans import size_of
 from .turned import Box, Turned
 
@@ -35,12 +35,12 @@ PENS = {
 }
 
 
-def members_of(shown: PlanOf, flat: FloorPlan) -> tuple[Layer, Members] | None:
-    """The layer of joists of a floor with its members; none where its make-up has none."""
-    layer = joists_in(shown.placed, flat)
+def members_of(shown: PlanOf, flat: FloorPlan) -> tuple[Layer, Members | None] | None:
+    """The layer that carries a floor, with its members where it is framed; none where nothing carries."""
+    layer = carrying_in(shown.placed, flat)
     if layer is None or layer.framing is None:
-        return None
-    return layer, floor_members(flat.bays, flat.rims, layer.framing, flat.floor.blocked)
+        return (layer, None) if layer else None
+    return layer, floor_members(flat.bays, flat.rims, layer.framing, flat.floor.between)
 
 
 def framing_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members) -> Iterator[Mark]:
@@ -86,8 +86,19 @@ def _members(frame: Frame, flat: FloorPlan, layer: Layer, pieces: Sequence[Numbe
         key = part_key(flat.floor.id, role, layer.id, piece.member.slot)
         across = math.degrees(math.atan2(-dx, dy))
         handle = Handle("shift_joists", flat.floor.id, f"{across:.6f}", "across") if role == "joist" else None
+        if role == "bridging":
+            yield from _crossed(frame, piece, key)
+            continue
         for ring in rings_of(frame.turn(piece.area)):
             yield Stroke(ring, PENS[role], closed=True, part=key, feature="member", handle=handle)
+
+
+def _crossed(frame: Frame, piece: Numbered, key: str) -> Iterator[Mark]:
+    """A pair of bars as two crossing lines."""
+    turned = Turned(piece.member.direction)
+    a0, a1, s0, s1 = turned.box(piece.area)
+    for ends in (((a0, s0), (a1, s1)), ((a0, s1), (a1, s0))):
+        yield Stroke(path(*(spot(frame, turned, *end) for end in ends)), "edge", part=key, feature="member")
 
 
 def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:

@@ -10,7 +10,8 @@ from ...building.diagnostics import Diagnostic
 from ...building.kind import PlanOf
 from ...building.placed import Placed
 from ...drawing import Handle, Mark, Stroke, path
-from .place import FLOORS, SMALLEST_HOLE
+from .holes import SMALLEST_HOLE
+from .place import FLOORS
 
 
 def hole_marks(shown: PlanOf) -> Iterator[Mark]:

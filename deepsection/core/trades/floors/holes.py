@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from ...geometry import polygons_of
+from ...geometry import Point, largest, polygons_of
 from ...model import Framing
 from ...tolerance import TOL
 from .bays import Bay, without
@@ -50,6 +50,20 @@ def square_to(direction: tuple[float, float], hole: Polygon) -> Polygon:
     """The rectangle along a direction that holds a hole: what joists of that direction can be framed around."""
     turned = Turned(direction)
     return turned.rectangle(*turned.box(hole))
+
+
+SMALLEST_HOLE = 1e4
+"""What lies less (mm2) within a floor is no hole of it."""
+
+
+def holes_in(region: Polygon, along: Point, holes: Iterable[tuple[str, Polygon]]) -> tuple[tuple[str, Polygon], ...]:
+    """The holes of a bay, each square to its joists, as far as they lie within it."""
+    found = []
+    for name, hole in holes:
+        inside = largest(shapely.intersection(square_to(along, hole), region, grid_size=TOL.node))
+        if inside.area > SMALLEST_HOLE:
+            found.append((name, inside))
+    return tuple(found)
 
 
 def _frame(

@@ -25,6 +25,8 @@ from ..stairs.placed import STAIRS
 from ..walls.bodies import WALL_TOPS
 from ..walls.planned import WALLS
 from ..walls.tops import gable_footprints
+from .built_in import around_floors
+from .ceilings import plan_ceiling
 from .deck_checks import deck_checks
 from .deck_fields import deck_fields
 from .deck_parts import against_ledgers
@@ -34,7 +36,7 @@ from .fields import ceiling_fields, floor_fields, hole_fields
 from .hole_plan import hole_checks, hole_marks
 from .open_vaults import open_vaults
 from .parts import ceiling_parts, floor_parts
-from .place import FLOORS, FloorPlan, plan_ceiling, plan_floor
+from .place import FLOORS, FloorPlan, plan_floor
 from .span_checks import floor_checks, span_table
 from .vaults import VAULTS, Vault, plan_vaults, vault_parts
 
@@ -89,7 +91,7 @@ def _parts_of(key: Key[tuple[FloorPlan, ...]]) -> Callable[[Placed], Iterator[Pa
         for flat in placed[key]:
             make_up = placed.make_ups[flat.floor.make_up]
             yield from floor_parts(
-                flat.floor, make_up, flat.bays, flat.rims, flat.below, flat.under, flat.top, flat.closed
+                flat.floor, make_up, flat.bays, flat.rims, (flat.over, flat.below), flat.under, flat.top, flat.closed
             )
 
     return parts
@@ -137,6 +139,7 @@ FLOOR = ElementKind(
     heights=lambda floor: (sum_id(floor.level), sum_id(floor.bearing)),
     outcome=_outcome,
     parts=_parts_of(FLOORS),
+    cuts=around_floors,
     checks=floor_checks,
 )
 DECK_STAGE = Stage(DECKS, place_decks, sums=deck_sums)

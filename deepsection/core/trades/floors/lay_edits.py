@@ -1,4 +1,4 @@
-"""A joist floor laid within the walls of a storey, where there is none."""
+"""A floor laid within the walls of a storey, where there is none."""
 
 from __future__ import annotations
 
@@ -15,7 +15,8 @@ from ...errors import RefusedEdit
 from ...model.places import house_area
 from ...model.project import Project
 from ..levels.model import LayerRef, Rung, Term
-from ..makeups.model import MakeUp
+from ..makeups.model import Framing, MakeUp
+from ..makeups.profiles import PROFILES
 from .model import Floor
 
 OVER_GROUND, COVER = "floor-ground", "ground-cover"
@@ -23,9 +24,10 @@ OVER_GROUND, COVER = "floor-ground", "ground-cover"
 
 
 class LayFloor(Command):
-    """A joist floor within the closed walls around a place.
+    """A floor within the closed walls around a place.
 
-    Over walls it bears on their plate. On a foundation with a slab it bears on a sill plate; the slab gives way to a
+    Over walls it bears on their plate. On a foundation with a slab it bears on a sill plate, or if it is of concrete on
+    the foundation wall; the slab gives way to a
     crawl space, and the level rises to what the parts add up to.
     """
 
@@ -77,12 +79,17 @@ class LayFloor(Command):
             )
 
         stem = rung("Top of foundation", "foundation", grade, "wall above grade", usual("stem_above_grade", units))
-        sill = rung("Sill plate", "sill", stem.id, "sill plate", usual("member_thickness", units))
+        framing = _framing(make_up)
+        timber = framing is not None and PROFILES[framing.profile].timber
+        # Concrete lies on the foundation wall itself.
+        sill = rung("Sill plate", "sill", stem.id, "sill plate", usual("member_thickness", units)) if timber else None
+        bearing = sill or stem
         crawl = rung("Crawl space", "finish", grade, "dug below grade", usual("crawl_dug", units), "down")
-        raised = changed(level, from_rung=sill.id, direction="up", terms=floor_terms(make_up), free=_free(make_up))
+        raised = changed(level, from_rung=bearing.id, direction="up", terms=floor_terms(make_up), free=_free(make_up))
         cover = next((held.id for held in project.make_ups if held.id == COVER), None)
-        on = changed(founded, top=stem.id, sill=sill.id, slab_level=crawl.id, slab=cover)
-        return put(project, stem, sill, crawl, raised, on, self._floor(level, sill.id, make_up))
+        on = changed(founded, top=stem.id, sill=sill.id if sill else None, slab_level=crawl.id, slab=cover)
+        below = (stem, sill) if sill else (stem,)
+        return put(project, *below, crawl, raised, on, self._floor(level, bearing.id, make_up))
 
     def _floor(self, level: Rung, bearing: str, make_up: MakeUp) -> Floor:
         return Floor(id=self.id, name=level.name, level=level.id, bearing=bearing, make_up=make_up.id)
@@ -92,8 +99,12 @@ def _make_up(project: Project, *, over_ground: bool) -> MakeUp:
     framed = [held for held in project.make_ups if held.use == "floor" and floor_terms(held)]
     own = [held for held in framed if (held.id == OVER_GROUND) == over_ground]
     if not framed:
-        raise RefusedEdit("this project has no make-up for joist floors; bring one from another project")
+        raise RefusedEdit("this project has no make-up for floors; bring one from another project")
     return (own or framed)[0]
+
+
+def _framing(make_up: MakeUp) -> Framing | None:
+    return make_up.layers[make_up.carrying].framing if make_up.carrying is not None else None
 
 
 def _free(make_up: MakeUp) -> str:
@@ -101,11 +112,10 @@ def _free(make_up: MakeUp) -> str:
 
 
 def floor_terms(make_up: MakeUp) -> tuple[Term, ...]:
-    """The layers from the underside of the joists up, as parts of a height; none where nothing carries."""
-    joists = next((k for k, layer in enumerate(make_up.layers) if layer.framing), None)
-    if joists is None:
+    """The layers from the underside of what carries up, as parts of a height; none where nothing carries."""
+    if make_up.carrying is None:
         return ()
     return tuple(
         Term(id=layer.id, name=layer.name, layer=LayerRef(make_up=make_up.id, layer=layer.id))
-        for layer in reversed(make_up.layers[: joists + 1])
+        for layer in reversed(make_up.layers[: make_up.carrying + 1])
     )

@@ -14,6 +14,7 @@ from ...geometry import Point
 from ...model import Framing
 from .bays import Bay, Rim
 from .members import floor_members
+from .model import Between
 from .place import FloorPlan
 from .turned import Turned
 
@@ -50,14 +51,14 @@ class Lying:
 
 def lying_joists(flat: FloorPlan, framing: Framing) -> tuple[Lying, ...]:
     """The joists of a floor or deck."""
-    return _lying(flat.bays, flat.rims, framing, flat.floor.blocked, flat.bearing)
+    return _lying(flat.bays, flat.rims, framing, flat.floor.between, flat.bearing)
 
 
 @lru_cache(maxsize=64)
 def _lying(
-    bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing, blocked: bool, bearing: Polygon | MultiPolygon
+    bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing, between: Between, bearing: Polygon | MultiPolygon
 ) -> tuple[Lying, ...]:
-    members = floor_members(bays, rims, framing, blocked)
+    members = floor_members(bays, rims, framing, between)
     lines = [Turned(member.direction).middle(piece) for member in members.of("joist") for _, piece in member.pieces]
     if not lines:
         return ()

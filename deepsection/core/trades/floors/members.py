@@ -12,16 +12,19 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ...geometry import Line, Point, polygons_of
 from ...model import Framing
+from ..makeups.profiles import PROFILES
 from .bays import Bay, Rim, without
 from .blocks import blocks_between, blocks_over
+from .bridging import BAR
 from .holes import HoleFrame, hole_frames
 from .joists import joists_of
+from .model import Between
 from .turned import Turned
 
 REACH = 2.0
 """Members whose ends come this near to each other (mm) meet."""
 
-MemberRole = Literal["joist", "rim_joist", "ledger", "trimmer_joist", "header_joist", "blocking"]
+MemberRole = Literal["joist", "rim_joist", "ledger", "trimmer_joist", "header_joist", "blocking", "bridging"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,8 +66,10 @@ class Members:
 
 
 @lru_cache(maxsize=64)
-def floor_members(bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing, blocked: bool = False) -> Members:
-    """How a floor is framed; `blocked`: with rows of blocks between long joists."""
+def floor_members(
+    bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing, between: Between = "nothing"
+) -> Members:
+    """How a floor is framed; `between`: what stands in rows between long joists."""
     ring = shapely.union_all([rim.area for rim in rims])
     members = [Member(rim.role, rim.wall, rim.area, rim.run) for rim in rims]
     spaces, frames = [], []
@@ -76,14 +81,16 @@ def floor_members(bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing
             named = f"{bay.slot}:{frame.name}"
             members += [Member("trimmer_joist", f"{named}:{k}", area, bay.direction) for k, area in frame.trimmers]
             members += [Member("header_joist", f"{named}:{k}", area, across) for k, area in frame.headers]
-        members += _in_bay(framing, bay, inner, own, blocked)
+        members += _in_bay(framing, bay, inner, own, between)
         spaces.append(inner)
         frames.append(own)
     return Members(tuple(members), bays, tuple(spaces), tuple(frames))
 
 
-def _in_bay(framing: Framing, bay: Bay, within: shapely.Geometry, frames: tuple[HoleFrame, ...], rows: bool) -> _Found:
-    """The joists of a bay beside the frames of its holes, and the blocks between them."""
+def _in_bay(
+    framing: Framing, bay: Bay, within: shapely.Geometry, frames: tuple[HoleFrame, ...], rows: Between
+) -> _Found:
+    """The joists of a bay beside the frames of its holes, and what stands between them."""
     taken = [area for frame in frames for area in frame.members]
     joists = joists_of(framing, bay, within, taken)
     across = (bay.direction[1], -bay.direction[0])
@@ -91,15 +98,17 @@ def _in_bay(framing: Framing, bay: Bay, within: shapely.Geometry, frames: tuple[
         number = f":{joist.run.number}" if joist.run.number else ""
         yield Member("joist", f"{bay.slot}:{joist.slot}{number}", joist.area, bay.direction)
     others = [*taken, *(held.area for held in joists)]
-    over = list(blocks_over(bay, within, others, framing.thickness))
+    over = list(blocks_over(bay, within, others, framing.thickness)) if PROFILES[framing.profile].timber else []
     for name, area in over:
         yield Member("blocking", f"{bay.slot}:{name}", area, across)
-    if rows:
+    if rows != "nothing" and PROFILES[framing.profile].timber:
         turned = Turned(bay.direction)
         boxes = [box for area in taken for box in turned.boxes(area)]
         set_over = shapely.union_all([area for _, area in over])
-        for name, area in blocks_between(bay, joists, within, boxes, set_over, framing.thickness):
-            yield Member("blocking", f"{bay.slot}:{name}", area, across)
+        role: MemberRole = "bridging" if rows == "bridging" else "blocking"
+        wide = 2 * BAR if rows == "bridging" else framing.thickness
+        for name, area in blocks_between(bay, joists, within, boxes, set_over, wide):
+            yield Member(role, f"{bay.slot}:{name}", area, across)
 
 
 _Found = Iterator[Member]

@@ -24,6 +24,8 @@ ACROSS: dict[JoistSpan, JoistSpan] = {
     "east-west": "north-south",
     "north-south": "east-west",
 }
+Between = Literal["blocks", "bridging", "nothing"]
+"""What stands in rows between joists that run far: solid blocks, or pairs of crossing bars."""
 Lap = Literal["lapped", "butted", "through"]
 """What joists do over a bearing between the ends of their bay."""
 
@@ -36,8 +38,8 @@ class Joisted(Standing):
     """What floors and decks say of their joists.
 
     `span` is the direction in which they run. What bears them divides them: `lap` says what they do there. The layout
-    begins at a side of each bay; `shift` is how far from there (mm), not counting whole spacings. `blocked`: long ones
-    have blocks between them. What an engineer sized is not held against tables of spans.
+    begins at a side of each bay; `shift` is how far from there (mm), not counting whole spacings. `between`: what
+    keeps long ones upright. What an engineer sized is not held against tables of spans.
     """
 
     name: Name
@@ -47,7 +49,7 @@ class Joisted(Standing):
     angle: Angle = 0.0
     shift: Mm = 0.0
     lap: Lap = "lapped"
-    blocked: bool = True
+    between: Between = "blocks"
     sized: Literal["by tables", "by an engineer"] = "by tables"
 
     @property

@@ -1,4 +1,4 @@
-"""Solids of joist floors and ceilings: joists at their spacing, rim joists, boards, what fills the bays."""
+"""Solids of floors and ceilings: joists at their spacing, rim joists or a slab, boards, what fills the bays."""
 
 from __future__ import annotations
 
@@ -13,11 +13,12 @@ from ...geometry import Point, Solid, polygons_of, prism
 from ...model import Ceiling, Deck, Floor, Framing, Layer, MakeUp
 from ...tolerance import TOL
 from ..levels.placed import Level
-from .bays import Bay, Boards, Rim, Trim
+from .bays import Bay, Boards, Rim, Trim, covered
+from .bridging import bridging_bodies
 from .holes import hole_frames
 from .joists import joists_of
 from .members import Member, floor_members
-from .turned import Turned
+from .profiles import profiled, webs
 
 
 @lru_cache(maxsize=64)
@@ -49,36 +50,59 @@ def floor_parts(
     make_up: MakeUp,
     bays: tuple[Bay, ...],
     rims: tuple[Rim, ...],
-    below: tuple[Boards, ...],
+    boards: tuple[tuple[Boards, ...], tuple[Boards, ...]],
     bearing: Level,
     level: Level,
     closed: bool,
 ) -> tuple[Part, ...]:
-    """Joists within a rim joist at the bearing level, boards on them, boards below between the walls.
+    """What carries, at the bearing level: joists within a rim joist, or a slab; layers on it, boards below it.
 
-    `closed`: walls stand on the floor, and their cladding covers its edge.
+    `boards`: where layers lie over what carries, and below it between the walls. `closed`: walls stand on the floor,
+    and their cladding covers its edge.
     """
-    at = next((k for k, layer in enumerate(make_up.layers) if layer.framing), None)
+    at, (over, below) = make_up.carrying, boards
     if at is None:
         return ()
-    joists, framing = make_up.layers[at], make_up.layers[at].framing
-    assert framing is not None
-    members = floor_members(bays, rims, framing, floor.blocked)
-    parts = [_member(floor.id, joists, member, bearing, level, seen=not closed) for member in members.all]
-    for bay, inner, frames in zip(bays, members.within, members.frames):
-        own = [held.area for held in members.all if held.lies_in(bay)]
-        open_ = [held.area for held in frames]
-        parts += _infill(floor.id, joists, framing, bay, inner, [*own, *open_], bearing)
-    z = bearing.z + joists.thickness
-    decked = tuple(Boards(bay.slot, MultiPolygon(list(polygons_of(bay.covered)))) for bay in bays)
+    carrying, framing = make_up.layers[at], make_up.layers[at].framing
+    if framing is None:
+        parts = list(_slab(floor.id, carrying, bays, bearing))
+    else:
+        members = floor_members(bays, rims, framing, floor.between)
+        parts = []
+        for member in members.all:
+            parts += _member(floor.id, carrying, member, bearing, level, seen=not closed)
+        for bay, inner, frames, top in zip(bays, members.within, members.frames, over):
+            own = [_filled_beside(held, framing) for held in members.all if held.lies_in(bay)]
+            open_ = [held.area for held in frames]
+            # Within masonry nothing lies between members but masonry.
+            between = shapely.intersection(inner, top.area) if framing.infill else inner
+            parts += _infill(floor.id, carrying, framing, bay, between, [*own, *open_], bearing)
+    z = bearing.z + carrying.thickness
     for layer in reversed(make_up.layers[:at]):
         z += layer.thickness
-        parts += _sheets(floor.id, layer, decked, z, level, outside=not closed)
+        parts += _sheets(floor.id, layer, over, z, level, outside=not closed)
     z = bearing.z
     for layer in make_up.layers[at + 1 :]:
         parts += _sheets(floor.id, layer, below, z, bearing)
         z -= layer.thickness
     return tuple(parts)
+
+
+def _slab(element: str, layer: Layer, bays: tuple[Bay, ...], bearing: Level) -> Iterator[Part]:
+    """A slab that spans, without its holes."""
+    for bay in covered(bays):
+        if not bay.area.is_empty:
+            key, solid = (
+                part_key(element, "slab", layer.id, bay.slot),
+                prism(bay.area, bearing.z, bearing.z + layer.thickness),
+            )
+            sums = (bearing.sum.id,)
+            yield Part(key, element, "slab", layer.material, solid, None, sums, outside=False, function="structure")
+
+
+def _filled_beside(member: Member, framing: Framing) -> Polygon | MultiPolygon:
+    """What of a member in plan keeps out what fills the bays: blocks lie on the toes of concrete beams."""
+    return webs(member.direction, member.area, framing) if framing.profile == "T" else member.area
 
 
 def _sheets(
@@ -102,28 +126,32 @@ def _sheets(
         )
 
 
-def _member(element: str, layer: Layer, member: Member, bearing: Level, level: Level, *, seen: bool) -> Part:
+def _member(element: str, layer: Layer, member: Member, bearing: Level, level: Level, *, seen: bool) -> Iterator[Part]:
     """A member of a floor; its rims are seen from outside where no cladding covers them."""
     rim = member.role in ("rim_joist", "ledger")
-    solid = prism(member.area, bearing.z, bearing.z + layer.thickness)
-    if member.role == "joist" and layer.framing and layer.framing.profile == "I":
-        solid = solid.minus(_beside_web(member, layer.framing, bearing.z, bearing.z + layer.thickness))
+    low, high = bearing.z, bearing.z + layer.thickness
+    if member.role == "bridging":
+        for name, bar in bridging_bodies(member.direction, member.area, low, high):
+            own = part_key(element, member.role, layer.id, f"{member.slot}:{name}")
+            yield Part(
+                own,
+                element,
+                member.role,
+                layer.material,
+                bar,
+                None,
+                (bearing.sum.id,),
+                outside=False,
+                function="structure",
+            )
+        return
+    if layer.framing and member.role in ("joist", *(["trimmer_joist"] if layer.framing.profile == "T" else [])):
+        solid = profiled(member.direction, member.area, layer.framing, low, high)
+    else:
+        solid = prism(member.area, low, high)
     sums = (bearing.sum.id, level.sum.id) if rim else (bearing.sum.id,)
     key, axis = part_key(element, member.role, layer.id, member.slot), (*member.direction, 0.0)
-    return Part(
-        key, element, member.role, layer.material, solid, axis, sums, outside=rim and seen, function="structure"
-    )
-
-
-def _beside_web(member: Member, framing: Framing, low: float, high: float) -> Iterator[Solid]:
-    """What an I-joist is short of a solid one: at both sides of its web, between its flanges."""
-    if high - low <= 2 * framing.flange or framing.web >= framing.thickness:
-        return
-    turned, near = Turned(member.direction), (framing.thickness - framing.web) / 2
-    for box in turned.boxes(member.area):
-        for a0, a1 in ((box.a0 - 1.0, box.a0 + near), (box.a1 - near, box.a1 + 1.0)):
-            slot = turned.rectangle(a0, a1, box.s0 - 1.0, box.s1 + 1.0)
-            yield prism(slot, low + framing.flange, high - framing.flange)
+    yield Part(key, element, member.role, layer.material, solid, axis, sums, outside=rim and seen, function="structure")
 
 
 def _joists(
@@ -166,11 +194,12 @@ def _infill(
     if not framing.infill:
         return
     top = level.z + layer.thickness
+    low = level.z + (framing.flange if framing.profile == "T" else 0.0)
     rest = shapely.difference(within, shapely.union_all(taken), grid_size=TOL.node)
     between = MultiPolygon(list(polygons_of(rest)))
     if not between.is_empty:
         over = [prism(trim.area, level.z - 1.0, top + 1.0).above(trim.top) for trim in bay.roof]
-        key, solid = part_key(element, "infill", layer.id, bay.slot), prism(between, level.z, top).minus(over)
+        key, solid = part_key(element, "infill", layer.id, bay.slot), prism(between, low, top).minus(over)
         sums = (level.sum.id,)
         yield Part(key, element, "infill", framing.infill, solid, None, sums, outside=False, function="insulation")
 

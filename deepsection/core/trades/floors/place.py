@@ -1,9 +1,7 @@
-"""Stage: joist floors and ceilings in plan: what they cover, what carries them, which way their joists run."""
+"""Stage: floors in plan: what they cover, what carries them, which way they span."""
 
 from __future__ import annotations
 
-import itertools
-from collections import defaultdict
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from functools import lru_cache
@@ -13,25 +11,21 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Key
-from ...geometry import Point, largest, line_through, meet, offset_line, polygons_of
-from ...model import Ceiling, Deck, Floor, Foundation, MakeUp, bearing_layer
+from ...geometry import Point, polygons_of
+from ...model import Deck, Floor, Foundation, MakeUp, bearing_layer
 from ...tolerance import TOL
 from ..levels.placed import Level
 from ..posts.placed import PlacedBeam
-from ..roofs.placed import ResolvedRoof
-from ..roofs.slopes import FAR, band, world
-from ..walls.planned import Outline, PlannedWall, WallPlan
-from .bays import Bay, Boards, Rim, Trim, direction_of
-from .holes import square_to
+from ..walls.planned import Outline, PlannedLayer, PlannedWall, WallPlan
+from .bays import Bay, Boards, Rim, direction_of, without
+from .holes import holes_in
+from .profiles import is_timber
+from .reach import floor_reach, is_masonry, within_bearing
 from .supports import Support, bearing_beams, bearing_walls, supports_in
 from .turned import Turned
 
 ON_PLATE = 150.0
 """Half of the width (mm) below which what is left of a bay is the plate of a wall."""
-SMALLEST_HOLE = 1e4
-"""What lies less (mm2) within a floor is no hole of it."""
-SMALLEST_BAY = 1e6
-"""A place smaller than this (mm2) gets no ceiling joists of its own."""
 HANGS_OUT = 5e4
 """A floor may pass what carries it by this much (mm2) before it is pointed out."""
 RISE_TOLERANCE = 0.5
@@ -40,7 +34,7 @@ RISE_TOLERANCE = 0.5
 
 @dataclass(frozen=True, slots=True)
 class FloorPlan:
-    """A joist floor or deck in plan: bays, rim joists, the boards below it; whether walls stand on it.
+    """A floor or deck in plan: bays, rim joists, the boards below it and the layers over it; whether walls stand on it.
 
     `top` and `under` are the levels of its top and of what its joists bear on.
     """
@@ -52,6 +46,7 @@ class FloorPlan:
     bays: tuple[Bay, ...]
     rims: tuple[Rim, ...]
     below: tuple[Boards, ...]
+    over: tuple[Boards, ...]
     closed: bool
     bearing: Polygon | MultiPolygon = field(default_factory=Polygon)
     """What joists bear on, in plan."""
@@ -89,44 +84,44 @@ def plan_floor(
     """
     on, under = plan.outlines_on(floor.level), plan.outlines_under(floor.bearing)
     founded = any(floor.bearing in (held.sill, held.top) and held.level == floor.level for held in foundations)
-    outlines = on or under
-    joists = next((layer for layer in make_ups[floor.make_up].layers if layer.framing), None)
-    framing = joists.framing if joists else None
-    regions = [(outline, within_bearing(outline, plan, make_ups)) for outline in outlines]
-    carried = shapely.union_all([within_bearing(outline, plan, make_ups) for outline in (on if founded else under)])
-    found += _faults(floor, plan, framing is None, regions, carried, levels, make_ups)
-    hanging = [] if founded or carried.is_empty else _hanging(regions, carried)
+    make_up, walls = make_ups[floor.make_up], plan.by_id
+    carrying = make_up.layers[make_up.carrying] if make_up.carrying is not None else None
+    framing, timber = carrying.framing if carrying else None, is_timber(carrying)
+    lying = [_lies(floor, outline, plan, make_ups, framed=framing is not None) for outline in on or under]
+    bases = on if founded else under
+    carried = shapely.union_all([floor_reach(outline, plan, make_ups)[0] for outline in bases])
+    found += _faults(floor, plan, lying, carried, levels, make_ups)
+    hanging = [] if founded or carried.is_empty else _hanging(lying, carried)
     bays: list[Bay] = []
     rims: list[Rim] = []
-    walls = plan.by_id
-    carrying = {id: walls[id] for outline in (on if founded else under) for id in outline.walls}
-    ends = [held.layers[bearing_layer(make_ups[held.wall.make_up])].polygon for held in carrying.values()]
+    below_it = {id: walls[id] for outline in bases for id in outline.walls}
+    ends = [_bearing(held, make_ups).polygon for held in below_it.values()]
     borne = shapely.union_all(ends)
     bears = list(bearing_walls(plan, make_ups, floor.bearing))
-    bears += bearing_beams(beams, levels[floor.bearing], joists.thickness) if joists else ()
+    bears += bearing_beams(beams, levels[floor.bearing], carrying.thickness) if carrying else ()
     if hanging:
         # Joists run out over the walls below.
         bears += bearing_walls(plan, make_ups, floor.bearing, "outer")
-    for outline, region in regions:
-        along = direction_of(floor, region, walls[outline.name].start)
+    for held in lying:
+        region, along = held.region, held.along
         own = [deck for deck in set_in if region.contains(deck.outline.centroid)]
         around = (*holes, *((deck.id, to_edges(deck.outline, region, along)) for deck in own))
         bays.append(
             Bay(
-                f"outline:{outline.name}",
+                f"outline:{held.outline.name}",
                 region,
                 along,
-                holes=_holes_in(region, along, around),
-                supports=_within(supports_in(bears, region, along), region),
+                holes=holes_in(region, along, around),
+                supports=_within(_supports(bears, region, along, framed=framing is not None), region),
                 along=_walls_along(plan, floor.level, region, along, make_ups) if floor.doubled else (),
-                lap=floor.lap,
+                lap=floor.lap if timber else "butted",
                 shift=floor.shift,
                 borne=borne if any(piece.intersects(region) for piece in hanging) else None,
             )
         )
-        if framing:
-            beside = tuple(walls[id] for id in outline.walls)
-            faces = tuple(_bearing_line(wall, make_ups) for wall in beside)
+        if framing and timber:
+            beside = tuple(walls[id] for id in held.outline.walls if not is_masonry(walls[id], make_ups))
+            faces = tuple(_bearing(wall, make_ups).outer for wall in beside)
             rims += _rims(region, beside, faces, framing.thickness)
     whole = shapely.union_all([bay.region for bay in bays])
     open_ = shapely.union_all([hole for bay in bays for _, hole in bay.holes])
@@ -137,8 +132,56 @@ def plan_floor(
     )
     found += _hangs_out(floor, levels[floor.bearing], hanging, bays)
     bearing = shapely.union_all([*ends, *(held.area for bay in bays for held in bay.supports)])
-    top, under_it = levels[floor.level], levels[floor.bearing]
-    return FloorPlan(floor, top, under_it, outlines, tuple(bays), tuple(rims), below, bool(on), bearing)
+    standing = [open_, *([] if timber else _standing_on_it(plan, floor.level, make_ups))]
+    over = tuple(Boards(bay.slot, without(held.over, standing)) for bay, held in zip(bays, lying))
+    return FloorPlan(
+        floor,
+        levels[floor.level],
+        levels[floor.bearing],
+        tuple(on or under),
+        tuple(bays),
+        tuple(rims),
+        below,
+        over,
+        bool(on),
+        bearing,
+    )
+
+
+def _supports(bears: list[Support], region: Polygon, along: Point, *, framed: bool) -> tuple[Support, ...]:
+    """What bears a floor within a region: of joists what they cross, of slabs all."""
+    own = supports_in(bears, region, along)
+    if framed:
+        return own
+    names = {held.name for held in own}
+    across = supports_in(bears, region, (along[1], -along[0]))
+    return (*own, *(held for held in across if held.name not in names))
+
+
+@dataclass(frozen=True, slots=True)
+class _Lying:
+    """Where a floor lies in an outline: what carries it, the layers over that, the way that it spans."""
+
+    outline: Outline
+    region: Polygon
+    over: Polygon
+    along: Point
+
+
+def _lies(floor: Floor, outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp], *, framed: bool) -> _Lying:
+    along = direction_of(floor, within_bearing(outline, plan, make_ups), plan.by_id[outline.name].start)
+    region, over = floor_reach(outline, plan, make_ups, along if framed else None)
+    return _Lying(outline, region, over, along)
+
+
+def _bearing(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> PlannedLayer:
+    return wall.layers[bearing_layer(make_ups[wall.wall.make_up])]
+
+
+def _standing_on_it(plan: WallPlan, level: str, make_ups: dict[str, MakeUp]) -> list[Polygon | MultiPolygon]:
+    """The masonry of inner walls, which stands on what carries a floor of concrete; the layers on that end at it."""
+    inner = (wall for wall in plan.on(level) if wall.wall.status == "inner" and is_masonry(wall, make_ups))
+    return [_bearing(wall, make_ups).polygon for wall in inner]
 
 
 def to_edges(outline: Polygon, region: Polygon, along: Point) -> Polygon:
@@ -182,7 +225,7 @@ def _walls_along(
         if wall.wall.status != "inner" or wall.axis.is_arc or abs(dx * along[1] - dy * along[0]) > IN_LINE:
             continue
         if region.contains(shapely.Point(x, y)):
-            layer = wall.layers[bearing_layer(make_ups[wall.wall.make_up])]
+            layer = _bearing(wall, make_ups)
             x, y = wall.at(wall.length / 2, (layer.outer + layer.inner) / 2)
             place = x * along[1] - y * along[0]
             # Walls in line with each other stand on the same joists.
@@ -195,18 +238,6 @@ SAME_JOISTS = 100.0
 """Walls as near as this (mm) to the same line stand on the same joists."""
 IN_LINE = 0.02
 """A wall runs along joists where it leaves their direction by less than this (rad)."""
-
-
-def _holes_in(
-    region: Polygon, along: tuple[float, float], holes: tuple[tuple[str, Polygon], ...]
-) -> tuple[tuple[str, Polygon], ...]:
-    """The holes of a bay, each square to its joists, as far as they lie within it."""
-    found = []
-    for name, hole in holes:
-        inside = largest(shapely.intersection(square_to(along, hole), region, grid_size=TOL.node))
-        if inside.area > SMALLEST_HOLE:
-            found.append((name, inside))
-    return tuple(found)
 
 
 @lru_cache(maxsize=64)
@@ -229,9 +260,9 @@ def _rims(
     return tuple(rims)
 
 
-def _hanging(regions: list[tuple[Outline, Polygon]], carried: Polygon | MultiPolygon) -> list[Polygon]:
+def _hanging(lying: list[_Lying], carried: Polygon | MultiPolygon) -> list[Polygon]:
     """The places of a floor that lie out over what carries it."""
-    out = shapely.union_all([region for _, region in regions]).difference(carried)
+    out = shapely.union_all([held.region for held in lying]).difference(carried)
     return [piece for piece in polygons_of(out) if piece.area > HANGS_OUT]
 
 
@@ -257,8 +288,7 @@ def _hangs_out(floor: Floor, bearing: Level, hanging: list[Polygon], bays: list[
 def _faults(
     floor: Floor,
     plan: WallPlan,
-    unframed: bool,
-    regions: list[tuple[Outline, Polygon]],
+    lying: list[_Lying],
     carried: Polygon | MultiPolygon,
     levels: dict[str, Level],
     make_ups: dict[str, MakeUp],
@@ -266,22 +296,23 @@ def _faults(
     def fault(
         code: str, message: str, field: str, value: float | None = None, limit: float | None = None
     ) -> Diagnostic:
-        at = tuple(regions[0][1].representative_point().coords[0]) if regions else None
+        at = tuple(lying[0].region.representative_point().coords[0]) if lying else None
         return Diagnostic(code, message, floor.id, field, value, limit, at=at)
 
     bearing, level = levels[floor.bearing], levels[floor.level]
-    if unframed:
-        return [fault("floor-unframed", f"the make-up of {floor.name} has no joists", "make_up")]
+    make_up = make_ups[floor.make_up]
+    if make_up.carrying is None:
+        return [fault("floor-unframed", f"the make-up of {floor.name} has no joists and no slab", "make_up")]
     found = []
-    if not regions and plan.on(floor.level):
-        message = f"the joists of {floor.name} span nothing: the outer walls on it do not close"
+    what = "the joists of " if make_up.layers[make_up.carrying].framing else ""
+    spans = "span" if what else "spans"
+    if not lying and plan.on(floor.level):
+        message = f"{what}{floor.name} {spans} nothing: the outer walls on it do not close"
         found.append(fault("floor-spans-nothing", message, "bearing"))
-    if carried.is_empty and regions:
-        message = f"the joists of {floor.name} span nothing: no closed walls reach up to {bearing.name}"
+    if carried.is_empty and lying:
+        message = f"{what}{floor.name} {spans} nothing: no closed walls reach up to {bearing.name}"
         found.append(fault("floor-spans-nothing", message, "bearing"))
-    layers = make_ups[floor.make_up].layers
-    frame = next(k for k, layer in enumerate(layers) if layer.framing)
-    depth, rise = sum(layer.thickness for layer in layers[: frame + 1]), level.z - bearing.z
+    depth, rise = sum(layer.thickness for layer in make_up.layers[: make_up.carrying + 1]), level.z - bearing.z
     if abs(depth - rise) > RISE_TOLERANCE:
         message = (
             f"{floor.name}: its layers do not fill the height from {bearing.name} to {level.name}; "
@@ -289,158 +320,6 @@ def _faults(
         )
         found.append(fault("floor-rise", message, "make_up", depth, rise))
     return found
-
-
-@dataclass(frozen=True, slots=True)
-class CeilingPlan:
-    """A ceiling in plan: bays of joists, and the boards below them."""
-
-    ceiling: Ceiling
-    bays: tuple[Bay, ...]
-    boards: tuple[Boards, ...]
-
-
-def plan_ceiling(
-    ceiling: Ceiling,
-    plan: WallPlan,
-    make_ups: dict[str, MakeUp],
-    floors: tuple[FloorPlan, ...],
-    roofs: tuple[ResolvedRoof, ...],
-    gables: Polygon | MultiPolygon,
-    vaulted: Polygon | MultiPolygon,
-    beams: tuple[PlacedBeam, ...],
-    holes: tuple[tuple[str, Polygon], ...],
-    level: Level,
-) -> CeilingPlan:
-    """A ceiling over the walls that reach up to it, where no floor lies on them; joists run along the rafters.
-
-    None lie over what is `vaulted`; they are framed around `holes`.
-    """
-    floored = shapely.union_all([held.area for held in floors if held.under.id == ceiling.level])
-    over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
-    bays, boards = [], []
-    depth = next((layer.thickness for layer in make_ups[ceiling.make_up].layers if layer.framing), 0.0)
-    bears = [*bearing_walls(plan, make_ups, ceiling.level), *bearing_beams(beams, level, depth)]
-    for outline in plan.outlines_under(ceiling.level):
-        start = plan.by_id[outline.name].start
-        slot = f"outline:{outline.name}"
-        rest = within_bearing(outline, plan, make_ups).difference(shapely.union_all([gables, floored]))
-        if vaulted.intersects(rest):
-            # No joists on the plates alone, beside what is vaulted.
-            rest = rest.difference(vaulted).buffer(-ON_PLATE).buffer(ON_PLATE, join_style="mitre")
-        for roof in sorted(over, key=lambda roof: -roof.ridge_top.total):
-            region = largest(rest.intersection(roof.outline))
-            if region.area > SMALLEST_BAY:
-                trims = tuple(_trims(roof, region, sum(layer.thickness for layer in make_ups[ceiling.make_up].layers)))
-                along = roof.planes[0].inward if ceiling.span == "roof" else direction_of(ceiling, region, start)
-                own = supports_in(bears, region, along)
-                around = _holes_in(region, along, holes)
-                bays.append(Bay(f"{slot}:{roof.block.id}", region, along, trims, holes=around, supports=own))
-                rest = rest.difference(roof.outline.buffer(TOL.point, join_style="mitre"))
-        region = largest(rest)
-        if region.area > SMALLEST_BAY:
-            along = direction_of(ceiling, region, start)
-            around = _holes_in(region, along, holes)
-            bays.append(Bay(slot, region, along, holes=around, supports=supports_in(bears, region, along)))
-        if outline.spaces:
-            boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored.union(vaulted)))))
-    return CeilingPlan(ceiling, tuple(bays), tuple(boards))
-
-
-def _trims(roof: ResolvedRoof, region: Polygon, depth: float) -> Iterator[Trim]:
-    """The feet of the slopes over a region, as far in as they lie below the top of what is so deep."""
-    for plane in roof.planes:
-        inward = (roof.plate.total + depth - plane.heel) / plane.pitch
-        foot = plane.whole.intersection(world(plane, band(plane, -FAR, inward)))
-        if inward > 0 and not plane.upper and foot.intersects(region):
-            yield Trim(plane.top, foot)
-
-
-def within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) -> Polygon:
-    """What lies within the bearing lines of an outline's walls: as far as joists reach."""
-    walls = [plan.by_id[id] for id in outline.walls]
-    return moved_to(outline.polygon, tuple(walls), tuple(_bearing_line(wall, make_ups) for wall in walls))
-
-
-def _bearing_line(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> float:
-    """How far outward of its set-out line the outside of the layer lies that bears."""
-    return wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
-
-
-@lru_cache(maxsize=256)
-def moved_to(polygon: Polygon, walls: tuple[PlannedWall, ...], faces: tuple[float, ...]) -> Polygon:
-    """A ring of set-out lines with each side moved out to the face of the wall that it runs along."""
-    if len(set(faces)) == 1:
-        return polygon.buffer(faces[0], join_style="mitre") if faces[0] else polygon
-    ring = list(shapely.orient_polygons(polygon).exterior.coords)
-    lines = []
-    for start, end in itertools.pairwise(ring):
-        middle = shapely.Point((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
-        beside = min(zip(walls, faces), key=lambda held: held[0].axis.line_string().distance(middle))
-        lines.append((offset_line(line_through(start, end), -beside[1]), start))
-    corners = []
-    for k, (line, start) in enumerate(lines):
-        before = lines[k - 1][0]
-        met = meet(before, line)
-        # Walls that run on in line with each other part at a step.
-        corners += [met] if met else [before.at(before.along(start)), line.at(line.along(start))]
-    return largest(Polygon(corners).buffer(0))
-
-
-def floor_edges(
-    floors: tuple[Floor, ...], foundations: tuple[Foundation, ...], levels: dict[str, Level]
-) -> dict[str, float]:
-    """Per level of a joist floor, the height down to which cladding covers its edge: the plate, or the foundation."""
-    edges = {floor.level: levels[floor.bearing].z for floor in floors}
-    for held in foundations:
-        if held.level in edges and held.sill and held.top:
-            edges[held.level] = levels[held.top].z
-    return edges
-
-
-def course_starts(
-    floors: tuple[Floor, ...],
-    edges: dict[str, float],
-    plan: WallPlan,
-    levels: dict[str, Level],
-    make_ups: dict[str, MakeUp],
-) -> dict[str, float]:
-    """Per wall, the height at which its courses and boards start: where they stand.
-
-    On a wall of the storey below that has the same outside they run through from there.
-    """
-    bearings = {floor.level: floor.bearing for floor in floors}
-    below: dict[tuple[str, str], list[PlannedWall]] = defaultdict(list)
-    for wall in plan.walls:
-        if wall.wall.status == "outer" and not wall.wall.base.offset:
-            below[wall.wall.top.level, _outside(wall, make_ups)].append(wall)
-
-    def start(wall: PlannedWall, above: frozenset[str] = frozenset()) -> float:
-        level = wall.wall.base.level
-        under = below.get((bearings.get(level, ""), _outside(wall, make_ups)), [])
-        stands_on = next((held for held in under if held.wall.id not in above and _stacked(held, wall)), None)
-        if stands_on is None:
-            return edges.get(level, levels[level].z)
-        return start(stands_on, above | {wall.wall.id})
-
-    return {wall.wall.id: start(wall) for wall in plan.walls}
-
-
-def _outside(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> str:
-    """The material of what is seen of a wall from outside."""
-    return make_ups[wall.wall.make_up].layers[0].material
-
-
-STACKED = 300.0
-"""A wall stands on another one that runs along it within this distance (mm)."""
-
-
-def _stacked(below: PlannedWall, above: PlannedWall) -> bool:
-    """Whether the middle of a wall lies over another one that runs the same way, or one of an arc over an arc."""
-    (ax, ay), (bx, by) = above.run, below.run
-    along = below.axis.is_arc or above.axis.is_arc or abs(ax * by - ay * bx) < TOL.parallel * 1e3
-    middle = shapely.Point(above.at(above.length / 2))
-    return along and below.axis.line_string().distance(middle) < STACKED
 
 
 def _pieces(shape: shapely.Geometry) -> MultiPolygon:

@@ -10,7 +10,9 @@ from shapely.geometry import Polygon
 
 from ...model import Layer
 from ...units import Units, format_measured
+from .bridging import BAR
 from .members import Member, MemberRole
+from .profiles import is_timber
 from .spans import JoistSize, size_of
 
 LETTERS: dict[MemberRole, str] = {
@@ -20,6 +22,7 @@ LETTERS: dict[MemberRole, str] = {
     "rim_joist": "R",
     "ledger": "L",
     "blocking": "B",
+    "bridging": "X",
 }
 """The first letters of numbers, in the order of a schedule."""
 WORDS: dict[MemberRole, str] = {
@@ -29,7 +32,12 @@ WORDS: dict[MemberRole, str] = {
     "rim_joist": "rim joist",
     "ledger": "ledger",
     "blocking": "block",
+    "bridging": "pair of bars",
 }
+
+
+CUT_TO_FIT = ("blocking", "bridging")
+"""The roles whose pieces are cut where they go, and have one number."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,8 +71,7 @@ def numbered(members: Iterable[Member], units: Units) -> tuple[Numbered, ...]:
     numbers: dict[tuple[MemberRole, str], str] = {}
     for role, letter in LETTERS.items():
         lengths = sorted((key for key in longest if key[0] == role), key=lambda key: -longest[key])
-        # Blocks are cut to fit where they go: all of them are one.
-        numbers |= {key: f"{letter}{1 if role == 'blocking' else k}" for k, key in enumerate(lengths, 1)}
+        numbers |= {key: f"{letter}{1 if role in CUT_TO_FIT else k}" for k, key in enumerate(lengths, 1)}
     return tuple(
         Numbered(numbers[member.role, format_measured(length, units)], member, length, area)
         for member, length, area in pieces
@@ -75,6 +82,7 @@ def schedule(pieces: Iterable[Numbered], layer: Layer, units: Units) -> tuple[Sc
     """The rows of a schedule, number by number."""
     assert layer.framing is not None
     joists, others = size_of(layer, units).name, JoistSize.of(layer.framing.thickness, layer.thickness, units).name
+    bars = JoistSize.of(BAR, BAR, units).name
     by_number: dict[str, list[Numbered]] = defaultdict(list)
     for piece in pieces:
         by_number[piece.number].append(piece)
@@ -83,8 +91,8 @@ def schedule(pieces: Iterable[Numbered], layer: Layer, units: Units) -> tuple[Sc
         ScheduleRow(
             number,
             len(held),
-            WORDS[held[0].member.role],
-            joists if held[0].member.role == "joist" else others,
+            WORDS[held[0].member.role] if is_timber(layer) else WORDS[held[0].member.role].replace("joist", "beam"),
+            bars if held[0].member.role == "bridging" else joists if held[0].member.role == "joist" else others,
             _length(held, units),
         )
         for number, held in sorted(by_number.items(), key=lambda row: (order.index(row[0][0]), int(row[0][1:])))

@@ -17,13 +17,16 @@ from ...model import Deck, Floor, Framing, Layer
 from ...rows.outcome import OutcomeRow, OutcomeTable
 from ...tolerance import TOL
 from ...units import Units, format_length, format_measured
+from ..makeups.profiles import PROFILES
 from ..posts.placed import BEAMS
 from .bays import Bay, Rim
 from .deck_place import DECKS
 from .lying import lying_joists
 from .members import REACH, floor_members
+from .model import Between
 from .overhangs import deep_overhang
 from .place import FLOORS, FloorPlan
+from .slab_spans import slab_faults, slab_table
 from .spans import JoistSize, joist_reach, joist_sizes, size_of
 from .supports import clear_spans, nearly_bearing
 from .turned import Box, Turned
@@ -43,11 +46,11 @@ def bay_spans(
     bays: tuple[Bay, ...],
     rims: tuple[Rim, ...],
     framing: Framing,
-    blocked: bool,
+    between: Between,
     bearing: Polygon | MultiPolygon,
 ) -> tuple[BaySpan, ...]:
     """The farthest span of each bay that has joists."""
-    members = floor_members(bays, rims, framing, blocked)
+    members = floor_members(bays, rims, framing, between)
     found = []
     for bay in bays:
         lines = [
@@ -106,29 +109,32 @@ class SpanVerdict:
 
 def verdicts(placed: Placed, flat: FloorPlan) -> tuple[SpanVerdict, ...]:
     """What is to be said of the spans of a floor; nothing where it has no joists."""
-    layer = joists_in(placed, flat)
-    if layer is None or layer.framing is None or layer.framing.profile == "I":
-        # How far I-joists reach, their makers say.
+    layer = carrying_in(placed, flat)
+    if layer is None or layer.framing is None or PROFILES[layer.framing.profile].by_maker:
         return ()
     tradition, spacing, units = placed.project.tradition, layer.framing.spacing, placed.project.units
     size = size_of(layer, units)
     reach, by = joist_reach(tradition, size, spacing)
     found = []
-    for span in bay_spans(flat.bays, flat.rims, layer.framing, flat.floor.blocked, flat.bearing):
+    for span in bay_spans(flat.bays, flat.rims, layer.framing, flat.floor.between, flat.bearing):
         does = (held for held in joist_sizes(tradition) if joist_reach(tradition, held, spacing)[0] >= span.clear)
         needs = next((JoistSize.of(held.thickness, held.depth, units) for held in does), None)
         found.append(SpanVerdict(span, size, reach, by, needs))
     return tuple(found)
 
 
-def joists_in(placed: Placed, flat: FloorPlan) -> Layer | None:
-    """The layer of joists of a floor."""
-    return next((layer for layer in placed.make_ups[flat.floor.make_up].layers if layer.framing), None)
+def carrying_in(placed: Placed, flat: FloorPlan) -> Layer | None:
+    """The layer that carries of a floor: its joists, or its slab."""
+    make_up = placed.make_ups[flat.floor.make_up]
+    return make_up.layers[make_up.carrying] if make_up.carrying is not None else None
 
 
 def span_table(placed: Placed, flat: FloorPlan) -> tuple[OutcomeTable, ...]:
     """How far the joists of each bay span and reach, as text."""
-    units, said = placed.project.units, verdicts(placed, flat)
+    units, layer = placed.project.units, carrying_in(placed, flat)
+    if layer is not None and layer.framing is None:
+        return slab_table(flat, layer, units)
+    said = verdicts(placed, flat)
     if not said:
         return ()
     rows = []
@@ -144,13 +150,16 @@ def span_table(placed: Placed, flat: FloorPlan) -> tuple[OutcomeTable, ...]:
 def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
     """Joists that span too far, or that nothing carries at an end; beams that just miss them."""
     for flat in (*placed[FLOORS], *placed[DECKS]):
-        layer = joists_in(placed, flat)
-        if layer is None or layer.framing is None:
+        layer = carrying_in(placed, flat)
+        if layer is None:
+            continue
+        if layer.framing is None:
+            yield from slab_faults(flat, layer, placed.project.units)
             continue
         for held in verdicts(placed, flat):
             if not held.is_enough and flat.floor.sized == "by tables":
                 yield _too_far(held, flat.floor, layer.framing.spacing, placed.project.units)
-        for at in free_ends(flat.bays, flat.rims, layer.framing, flat.floor.blocked, flat.bearing)[:1]:
+        for at in free_ends(flat.bays, flat.rims, layer.framing, flat.floor.between, flat.bearing)[:1]:
             message = f"a joist of {flat.floor.name} ends in the air: nothing bears it there, and it hangs on nothing"
             yield Diagnostic("joist-end-free", message, flat.floor.id, "bearing", at=at)
         if not isinstance(flat.floor, Deck) and any(bay.borne is not None for bay in flat.bays):
@@ -208,11 +217,11 @@ def free_ends(
     bays: tuple[Bay, ...],
     rims: tuple[Rim, ...],
     framing: Framing,
-    blocked: bool,
+    between: Between,
     bearing: Polygon | MultiPolygon,
 ) -> tuple[Point, ...]:
     """Where joists, trimmers and headers end on nothing: on no bearing, and against no member."""
-    members = floor_members(bays, rims, framing, blocked)
+    members = floor_members(bays, rims, framing, between)
     ends: list[Point] = []
     for member in members.all:
         if member.role in ("joist", "trimmer_joist", "header_joist"):

@@ -15,7 +15,11 @@ from typing import Any, Literal
 from ...catalog import lumber
 from ...model import Layer
 from ...units import INCH, Units, format_length, parse_length
+from ..makeups.model import Tradition
+from ..makeups.profiles import PROFILES
 
+SPAN_OVER = 360.0
+"""Joists of floors deflect by so much of their span under live load. Source: IRC table R301.7, from memory."""
 DeflectionLoad = Literal["live", "total"]
 
 
@@ -33,7 +37,7 @@ class JoistCase:
     C_D: float = 1.0
     live_psf: float = 40.0
     dead_psf: float = 10.0
-    deflection: float = 360.0
+    deflection: float = SPAN_OVER
     deflection_load: DeflectionLoad = "live"
 
 
@@ -127,13 +131,13 @@ class Timber:
 
 
 @cache
-def timber_for(tradition: str) -> Timber:
+def timber_for(tradition: Tradition) -> Timber:
     """The timber of joists in a tradition."""
     row = next(row for row in _data()["timber"] if row["tradition"] == tradition)
     return Timber(row["name"], row["Fb_psi"], row["E_psi"], row["C_r"], row["C_F"], row["source"])
 
 
-def usual_case(tradition: str, b: float, d: float, spacing: float) -> JoistCase:
+def usual_case(tradition: Tradition, b: float, d: float, spacing: float) -> JoistCase:
     """A joist of a floor (mm) with the timber and the loads of a tradition."""
     timber = timber_for(tradition)
     loads = next(row for row in _data()["loads"] if row["id"] == tradition)
@@ -171,19 +175,23 @@ class JoistSize:
 def size_of(layer: Layer, units: Units) -> JoistSize:
     """The size of the joists of a layer."""
     assert layer.framing is not None
-    if layer.framing.profile == "I":
-        name = f"{format_length(layer.thickness, units)} I-joists"
+    made = PROFILES[layer.framing.profile]
+    if made.by_maker:
+        name = f"{format_length(layer.thickness, units)} {made.members}"
         return JoistSize(name, layer.framing.thickness, layer.thickness)
     return JoistSize.of(layer.framing.thickness, layer.thickness, units)
 
 
-def loads_said(case: JoistCase, units: Units) -> str:
-    """The loads and the limit of a case, in words."""
+def loads_said(tradition: Tradition, units: Units, *, timber: bool = True) -> str:
+    """The loads of a tradition and the limit of joists, in words; of concrete the live load alone."""
+    loads = next(row for row in _data()["loads"] if row["id"] == tradition)
     if units == "ft-in":
-        live, dead = f"{case.live_psf:g} psf", f"{case.dead_psf:g} psf"
+        live, dead = (f"{loads[name]:g} psf" for name in ("live_psf", "dead_psf"))
     else:
-        live, dead = (f"{load * PSF:.2f} kN/m2" for load in (case.live_psf, case.dead_psf))
-    return f"live load {live}, dead {dead}, deflection span / {case.deflection:g}"
+        live, dead = (f"{loads[name] * PSF:.2f} kN/m2" for name in ("live_psf", "dead_psf"))
+    if not timber:
+        return f"live load {live}, own weight to be added"
+    return f"live load {live}, dead {dead}, deflection span / {SPAN_OVER:g}"
 
 
 PSF = 0.04788
@@ -197,13 +205,13 @@ def _sizes() -> dict[str, tuple[JoistSize, ...]]:
     return {"timber": imperial, "masonry": metric}
 
 
-def joist_sizes(tradition: str) -> tuple[JoistSize, ...]:
+def joist_sizes(tradition: Tradition) -> tuple[JoistSize, ...]:
     """The sizes that joists of a tradition come in, the smallest first."""
     return _sizes()[tradition]
 
 
 @lru_cache(maxsize=256)
-def joist_reach(tradition: str, size: JoistSize, spacing: float) -> tuple[float, str]:
+def joist_reach(tradition: Tradition, size: JoistSize, spacing: float) -> tuple[float, str]:
     """How far joists of a size at a spacing (mm) span clear (mm), and by what: a published table where it holds them,
     else first principles."""
     case = usual_case(tradition, size.thickness, size.depth, spacing)

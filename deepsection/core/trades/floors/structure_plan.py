@@ -12,15 +12,19 @@ from ...drawing import Mark, Region, Stroke, Text, path, readable
 from ...geometry import Point
 from ...model import Deck, Layer, MakeUp
 from ...units import format_length, format_measured
+from ..makeups.model import Tradition
+from ..makeups.profiles import PROFILES
 from ..walls.planned import WALLS
 from .bays import Bay
 from .bearing_plan import beam_text, beams_carrying, beside_beam, outlines, posts_below, walls_below
 from .lettering_plan import ROW, SMALL, TEXT, on_paper, spot
 from .members import Members
 from .place import FloorPlan
+from .profiles import is_timber
 from .schedule import numbered
+from .slab_spans import slab_spans
 from .span_checks import free_stretches
-from .spans import loads_said, size_of, timber_for, usual_case
+from .spans import loads_said, size_of, timber_for
 from .turned import Turned
 
 HEAD = 2.6
@@ -29,13 +33,13 @@ OFF = 100.0
 """An edge is off its bearing for at least so much of its length (mm)."""
 
 
-def structure_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members) -> Iterator[Mark]:
+def structure_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members | None) -> Iterator[Mark]:
     """All that a structural plan of a floor shows but its words and strings."""
     yield from _walls(shown, flat)
     yield from _edge(shown, flat)
     yield from _beams(shown, flat)
     for bay in flat.bays:
-        yield from _spans(shown, flat, bay, layer, members)
+        yield from _spans(shown, flat, bay, layer, members) if members else _slab_spans(shown, flat, bay, layer)
 
 
 def _walls(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
@@ -115,6 +119,15 @@ def _spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer, members: Memb
             yield from _span(ends[0], ends[1], words, shown.scale, f"{flat.floor.id}/joist//")
 
 
+def _slab_spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer) -> Iterator[Mark]:
+    """Arrows between the bearings of a slab, with its thickness and clear span."""
+    units = shown.project.units
+    for held in slab_spans(flat, bay):
+        ends = [shown.frame.plan_to_turned(*point) for point in (held.start, held.end)]
+        words = (f"{format_length(layer.thickness, units)} {layer.name}", format_measured(held.clear, units))
+        yield from _span(ends[0], ends[1], words, shown.scale, f"{flat.floor.id}/slab//")
+
+
 def _span(a: Point, b: Point, words: tuple[str, str], scale: float, key: str) -> Iterator[Mark]:
     """The arrow of a span, with words at both of its sides."""
     yield from _arrow(a, b, scale, key)
@@ -145,23 +158,31 @@ def structure_words(shown: PlanOf, flat: FloorPlan, layer: Layer, corner: Point)
 
 
 def _said(shown: PlanOf, flat: FloorPlan, layer: Layer, make_up: MakeUp) -> Sequence[tuple[str, str | None]]:
-    assert layer.framing is not None
     units, project = shown.project.units, shown.project
     level, bearing = flat.top, flat.under
+    carries = "joists bear" if is_timber(layer) else "beams bear" if layer.framing else "the slab bears"
     at = make_up.layers.index(layer)
     top = make_up.layers[0].name if at else layer.name
     upper = sum(held.thickness for held in make_up.layers[: at + 1])
     layers = ", ".join(f"{held.name} {format_length(held.thickness, units)}" for held in make_up.layers)
     said: list[tuple[str, str | None]] = [
         (f"{level.name}: top of {top} at {format_length(level.z, units)}", level.sum.id),
-        (f"{bearing.name}: joists bear at {format_length(bearing.z, units)}", bearing.sum.id),
+        (f"{bearing.name}: {carries} at {format_length(bearing.z, units)}", bearing.sum.id),
         (f"thickness {format_length(upper, units)} over the bearing; layers from above: {layers}", None),
     ]
-    case = usual_case(project.tradition, layer.framing.thickness, layer.thickness, layer.framing.spacing)
-    known = flat.floor.sized == "by tables" and layer.framing.profile == "solid"
-    sized = timber_for(project.tradition).name if known else "joists to be sized"
-    said.append((f"{sized}; {loads_said(case, units)}", None))
+    loads = loads_said(project.tradition, units, timber=is_timber(layer))
+    said.append((f"{_sized(project.tradition, flat, layer)}; {loads}", None))
     edges = len(off_bearing(flat))
     if edges:
         said.append((f"{edges} pieces of the edge lie off their bearing", None))
     return said
+
+
+def _sized(tradition: Tradition, flat: FloorPlan, layer: Layer) -> str:
+    """The timber that spans are reckoned with, or what is left to be sized."""
+    if layer.framing is None:
+        return "slab and bars to be sized"
+    made = PROFILES[layer.framing.profile]
+    if made.by_maker or flat.floor.sized != "by tables":
+        return f"{made.members if made.by_maker else 'joists'} to be sized"
+    return timber_for(tradition).name

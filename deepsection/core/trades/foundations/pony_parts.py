@@ -79,6 +79,7 @@ def _top(placed: PlacedFoundation, stretch: Stretch) -> WallTop:
         base=low + placed.plate,
         skirt=low,
         courses=low,
+        leaf=low,
         plate=sill.z,
         spans=(span,),
         base_sum=levels.top.sum.id,

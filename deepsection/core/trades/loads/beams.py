@@ -20,9 +20,10 @@ from ...units import INCH, Units, format_length, format_measured
 from ..floors.deck_place import DECKS
 from ..floors.lying import TOUCH, Lying, lying_joists
 from ..floors.place import FLOORS, FloorPlan
-from ..floors.span_checks import joists_in
+from ..floors.span_checks import carrying_in
 from ..floors.spans import JoistSize, joist_span, timber_for, usual_case
 from ..levels.placed import LEVELS
+from ..makeups.model import Tradition
 from ..posts.placed import BEAMS, POSTS, PlacedBeam
 from ..walls.planned import WALLS
 from .placed import LOADS, Loads
@@ -78,7 +79,7 @@ def beam_spans(placed: Placed, loads: Loads) -> Iterator[BeamSpan]:
 
 def _carried(placed: Placed, flat: FloorPlan, beam: PlacedBeam) -> float:
     """How wide a strip of a floor lies on a beam: half of the longest span on each side of it (mm)."""
-    layer = joists_in(placed, flat)
+    layer = carrying_in(placed, flat)
     return _strip(lying_joists(flat, layer.framing), beam.outline) if layer and layer.framing else 0.0
 
 
@@ -123,7 +124,7 @@ def _clear(placed: Placed, beam: PlacedBeam) -> float:
     return max((part.length for part in shapely.get_parts(free)), default=0.0)
 
 
-def _reach(tradition: str, beam: Beam, carried: float) -> float:
+def _reach(tradition: Tradition, beam: Beam, carried: float) -> float:
     """How far a beam reaches under a strip of floor, by first principles (mm)."""
     case = usual_case(tradition, beam.width, beam.depth, carried)
     case = replace(case, C_r=timber_for(tradition).C_r if beam.plies >= REPEATED else 1.0)

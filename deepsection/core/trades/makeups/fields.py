@@ -12,9 +12,12 @@ from ...errors import RefusedEdit
 from ...model import Framing, Layer, MakeUp, Project, bearing_layer
 from ...rows.rows import Row, action_row, choice_row, length_row, number_row, text_row
 from ...units import Units, format_thickness
-from .model import Function
+from .model import Function, Sheets
 from .names import derived_name
+from .profiles import PROFILES
 
+FILLS = ("quilt", "rigid", "block")
+"""The hatches of what fills the space between members."""
 OF_UNITS = {"unit_frame", "glass", "door_leaf", "trim", "louvre", "earth"}
 """Materials of which no layer is made."""
 
@@ -92,6 +95,8 @@ def _layer(project: Project, make_up: MakeUp, position: int) -> list[Row]:
     ]
     if layer.function == "structure":
         rows += _framing(project, make_up.use, layer, put)
+    if make_up.use == "floor" and layer.function == "sheathing":
+        rows += _sheets(layer, units, put)
     if make_up.use == "wall":
         ways = [("no", "no"), ("frame", "up to the frame")]
         rows.append(choice_row(id("reveal"), "Turns into reveals", layer.reveal, ways, lambda t: put(reveal=t)))
@@ -99,6 +104,31 @@ def _layer(project: Project, make_up: MakeUp, position: int) -> list[Row]:
             gap = "Stops before the frame by"
             rows.append(length_row(id("reveal_gap"), gap, layer.reveal_gap, units, lambda v: put(reveal_gap=v)))
     return [*rows, *_places(project, make_up, position)]
+
+
+def _sheets(layer: Layer, units: Units, put: Callable[..., Sequence[Any]]) -> list[Row]:
+    """The size of the sheets that a subfloor is laid in."""
+    held = layer.sheets
+    begun = Sheets(length=usual("sheet_length", units), width=usual("sheet_width", units))
+
+    def sized(**changes: Any) -> Sequence[Any]:
+        return put(sheets=changed(held, **changes))
+
+    rows = [
+        choice_row(
+            f"{layer.id}:laid",
+            "Laid in",
+            "sheets" if held else "one",
+            [("sheets", "sheets"), ("one", "no sheets that are drawn")],
+            lambda t: put(sheets=(held or begun) if t == "sheets" else None),
+        )
+    ]
+    if held:
+        rows += [
+            length_row(f"{layer.id}:sheet_length", "Sheets long", held.length, units, lambda v: sized(length=v)),
+            length_row(f"{layer.id}:sheet_width", "Sheets wide", held.width, units, lambda v: sized(width=v)),
+        ]
+    return rows
 
 
 def _framing(project: Project, use: str, layer: Layer, put: Callable[..., Sequence[Any]]) -> list[Row]:
@@ -125,7 +155,7 @@ def _framing(project: Project, use: str, layer: Layer, put: Callable[..., Sequen
         return rows
     fillings = [
         ("", "nothing"),
-        *((held.id, held.name) for held in materials().values() if held.cut in ("quilt", "rigid")),
+        *((held.id, held.name) for held in materials().values() if held.cut in FILLS),
     ]
     return [
         *rows,
@@ -147,12 +177,13 @@ def _profile(
     framing = layer.framing
     if use != "floor" or framing is None:
         return []
-    kinds = [("solid", "solid"), ("I", "I-joists")]
+    kinds = [(profile, made.words) for profile, made in PROFILES.items()]
     rows = [choice_row(id("profile"), "Members are", framing.profile, kinds, lambda t: framed(profile=t))]
-    if framing.profile == "I":
+    if framing.profile != "solid":
         flange, web = framing.flange, framing.web
+        what = PROFILES[framing.profile].flanges
         rows += [
-            length_row(id("flange"), "Depth of the flanges", flange, units, lambda v: framed(flange=v), least=0.0),
+            length_row(id("flange"), f"Depth of the {what}", flange, units, lambda v: framed(flange=v), least=0.0),
             length_row(id("web"), "Thickness of the web", web, units, lambda v: framed(web=v), least=0.0),
         ]
     return rows

@@ -19,10 +19,16 @@ Tradition = Literal["timber", "masonry"]
 Function = Literal["structure", "sheathing", "membrane", "insulation", "cavity", "cladding", "lining", "finish"]
 
 
+Profile = Literal["solid", "I", "open", "T"]
+"""Of members: solid, an I-joist, an open-web joist, a concrete beam that blocks lie on."""
+
+
 class Framing(Element):
     """Members of a structure layer. Their depth is the thickness of the layer.
 
     An I-joist is as thick as stated at its flanges, whose depth is `flange`, and between them as thick as its `web`.
+    An open-web joist has chords in their place, with webs between. A concrete beam is an upturned T: its toes are
+    `flange` high, and what fills the bays (blocks) lies on them beside its web.
     """
 
     spacing: Annotated[float, Field(ge=50, le=1e5)]
@@ -30,7 +36,7 @@ class Framing(Element):
     bottom_plates: Annotated[int, Field(ge=0, le=3)] = 1
     top_plates: Annotated[int, Field(ge=0, le=3)] = 2
     infill: MaterialId | None = None
-    profile: Literal["solid", "I"] = "solid"
+    profile: Profile = "solid"
     flange: Positive = 38.1
     web: Positive = 9.5
 
@@ -50,6 +56,13 @@ class Lintels(Element):
     material: MaterialId = "concrete"
 
 
+class Sheets(Element):
+    """What a layer of a floor is laid in: its long sides lie across the joists (mm)."""
+
+    length: Annotated[float, Field(ge=300, le=1e4)]
+    width: Annotated[float, Field(ge=100, le=1e4)]
+
+
 class Layer(Element):
     """One sheet of a make-up. With `reveal`, it turns into the reveals of openings, up to a gap before their frame."""
 
@@ -61,6 +74,7 @@ class Layer(Element):
     framing: Framing | None = None
     wall_plate: WallPlate | None = None
     lintels: Lintels | None = None
+    sheets: Sheets | None = None
     reveal: Literal["no", "frame"] = "no"
     reveal_gap: NotNegative = 0.0
 
@@ -79,6 +93,13 @@ class MakeUp(Declared):
     layers: Annotated[tuple[Layer, ...], Field(min_length=1)]
     corner_boards: NotNegative = 0.0
     bearing: Id | None = None
+
+    @property
+    def carrying(self) -> int | None:
+        """Position of the layer that carries, of floors: the framed one, else the first that is structure."""
+        framed = (k for k, layer in enumerate(self.layers) if layer.framing)
+        solid = (k for k, layer in enumerate(self.layers) if layer.function == "structure")
+        return next(framed, next(solid, None))
 
     def check(self, project: Project) -> None:
         """Its layers are told apart by their ids. Raises: ValueError."""

@@ -47,12 +47,13 @@ class WallTop:
     """How high a wall goes: its foot and plate, and the spans of its top.
 
     Outside of its frame it comes down to `skirt`, over the edge of the floor that it stands on; its boards are laid
-    out from `courses`.
+    out from `courses`. Where no frame bears but masonry, this begins at `leaf`, and the floor is built into it.
     """
 
     base: float
     skirt: float
     courses: float
+    leaf: float
     plate: float
     spans: tuple[TopSpan, ...]
     base_sum: str

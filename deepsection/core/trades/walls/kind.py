@@ -13,7 +13,8 @@ from ...building.parts import Part
 from ...building.placed import Placed, Stage
 from ...model import FreeJoint, Project, TeeJoint, Wall
 from ...units import HeightSum
-from ..floors.place import FLOORS, course_starts, floor_edges
+from ..floors.edges import course_starts, floor_edges, masonry_feet
+from ..floors.place import FLOORS
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
 from ..makeups.fields import make_up_name
@@ -65,6 +66,7 @@ def _surroundings(placed: Placed) -> Surroundings:
         frozenset(floored) | {ceiling.level for ceiling in project.ceilings},
         floored,
         edges,
+        masonry_feet(project.floors, levels, placed.make_ups),
         course_starts(project.floors, edges, plan, levels, placed.make_ups),
         {level: _inside(plan.outlines_on(level)) for level in {wall.wall.base.level for wall in plan.walls}},
     )

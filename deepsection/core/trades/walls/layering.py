@@ -56,7 +56,8 @@ def _layer_parts(
     for span in top.spans:
         rising = span.gable and not (top.ceiled and position > bears)
         clads = position < bears
-        solid = _body(wall, planned, top, span, rising, top.skirt if clads else top.base)
+        leaf = top.leaf if position == bears and not layer.framing else top.base
+        solid = _body(wall, planned, top, span, rising, top.skirt if clads else leaf)
         if solid is None:
             continue
         if rising or clads:

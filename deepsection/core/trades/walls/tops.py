@@ -78,6 +78,8 @@ class Surroundings:
     """Per level on which a floor lies, what it covers in plan, to the set-out lines of walls."""
     edges: dict[str, float]
     """Per level of a floor, the height down to which cladding covers its edge."""
+    masonry: dict[tuple[str, str], float]
+    """Per level of a floor and status of walls on it, where the masonry begins that bears."""
     courses: dict[str, float]
     """Per wall, the height at which its courses and boards start."""
     inside: dict[str, Polygon | MultiPolygon]
@@ -95,6 +97,7 @@ def wall_top(wall: PlannedWall, around: Surroundings, found: list[Diagnostic]) -
         _over(wall, around) if rule.kind == "roof" else (),
         around.floored.get(rule.level),
         around.edges.get(level),
+        around.masonry.get((level, wall.wall.status)),
         around.courses[wall.wall.id],
         rule.level in around.ceiled,
         around.inside[level],
@@ -112,6 +115,7 @@ def _top(
     roofs: tuple[ResolvedRoof, ...],
     floor: Polygon | MultiPolygon | None,
     edge: float | None,
+    masonry: float | None,
     courses: float,
     ceiled: bool,
     inside: Polygon | MultiPolygon,
@@ -135,11 +139,13 @@ def _top(
         found.append(Diagnostic("arc-raked", message, wall.wall.id, "end_rise"))
     spans = tuple(_shaped(wall, top) if sloped else _spans(wall, roofs, floor or Polygon(), top))
     found += _through(wall, roofs, spans, plate.total)
-    skirted = wall.wall.status == "outer" and not wall.wall.base.offset
+    on_level = not wall.wall.base.offset and not wall.wall.base.on_roof
+    skirted = wall.wall.status == "outer" and on_level
     held = WallTop(
         foot,
         edge if skirted and edge is not None else foot,
         courses if skirted else foot,
+        masonry if on_level and masonry is not None else foot,
         top,
         spans,
         base.id,
