@@ -6,7 +6,7 @@ import math
 from typing import Any
 
 from deepsection.core.drawing import Drawing
-from deepsection.core.edits import DrawRoof, DrawWalls, apply_edits, changed, put, rebuild, storey_above
+from deepsection.core.edits import DrawRoof, DrawWalls, LayFloor, apply_edits, changed, put, rebuild, storey_above
 from deepsection.core.geometry import Side, side_direction
 from deepsection.core.model import (
     BaseRule,
@@ -21,6 +21,7 @@ from deepsection.core.model import (
     RoofEdge,
     SetOut,
     Stair,
+    TeeJoint,
     TopRule,
     Wall,
 )
@@ -47,6 +48,44 @@ def two_storeys(width: float, depth: float, units: Units = "mm") -> Project:
     """The joist house with a second storey over all of it."""
     house = joist_house(width, depth, units)
     return engineered(apply_edits(house, (storey_above(house, "floor"),)))
+
+
+def block_house(upper: str = "floor-concrete", *, ground: bool = False, inner: bool = False) -> Project:
+    """Two storeys of cavity walls, 8 x 6 m to the outer leaves: 7300 x 5300 within the inner ones.
+
+    The upper floor is of a make-up; with beams and blocks over the `ground`, and an `inner` wall of block that bears,
+    4.5 m from the west.
+    """
+    corners = (("sw", 0.0, 0.0), ("se", 8000.0, 0.0), ("ne", 8000.0, 6000.0), ("nw", 0.0, 6000.0))
+    walls = DrawWalls(
+        joints=tuple(FreeJoint(id=id, x=x, y=y) for id, x, y in corners),
+        chain=("sw", "se", "ne", "nw", "sw"),
+        walls=("south", "east", "north", "west"),
+        make_up="wall-cavity",
+        base="floor",
+        top="plate",
+    )
+    house = apply_edits(new_project("m", "Block house", "mm", "masonry"), (walls,))
+    if ground:
+        house = apply_edits(house, (LayFloor(id="ground", level="floor", x=2000.0, y=2000.0),))
+    if inner:
+        between = DrawWalls(
+            joints=(_tee("t1", "south", 4500.0), _tee("t2", "north", 3500.0)),
+            chain=("t1", "t2"),
+            walls=("inner",),
+            make_up="wall-inner",
+            status="inner",
+            base="floor",
+            top="plate",
+        )
+        house = apply_edits(house, (between,))
+        house = put(house, changed(house.find("inner"), bearing="yes"))
+    storey = storey_above(house, "floor")
+    return engineered(apply_edits(house, (changed(storey, make_up=upper, floor="upper"),)))
+
+
+def _tee(id: str, wall: str, distance: float) -> TeeJoint:
+    return TeeJoint(id=id, wall=wall, end="start", distance=distance)
 
 
 def engineered(project: Project) -> Project:

@@ -124,7 +124,7 @@ export interface Client {
   /** Whether the house is shown as a solid, roofs without the floor plan, the framing of the floor instead of its plan. */
   solid: boolean;
   roofAlone: boolean;
-  framing: "" | "framing" | "structure";
+  framing: "" | "framing" | "structure" | "sheets";
   /** The deck whose framing is shown; that of the floor where there is none. */
   framed: string | null;
   /** What is lit up on the drawings beside the selection: what carries it. */

@@ -229,6 +229,7 @@ export function useActions(): Action[] {
       for (const [kind, label] of [
         ["framing", "Framing plan"],
         ["structure", "Structural plan"],
+        ["sheets", "Subfloor plan"],
       ] as const)
         actions.push({
           id: kind,

@@ -41,8 +41,8 @@ def sheets_title(floor: Floor | Deck) -> str:
 
 Sort = Literal["framing", "structure", "sheets"]
 TITLES = {"framing": framing_title, "structure": structure_title, "sheets": sheets_title}
-MISSING = {"framing": "joists", "structure": "joists or a slab", "sheets": "joists and sheets on them"}
-"""What the make-up of a floor needs for each of its plans."""
+MISSING = {"framing": "joists", "structure": "joists and no slab", "sheets": "joists with sheets"}
+"""What a floor needs for each of its plans."""
 
 
 def draw_floor_plan(
@@ -59,7 +59,7 @@ def draw_floor_plan(
     if sort != "sheets":
         for other in ("framing", "structure"):
             marks += comment_marks(shown, f"plan:{other}:{floor.id}")
-    message = f"{floor.name} has no place yet: it needs walls around it, and a make-up with {MISSING[sort]}."
+    message = f"{floor.name} has no {MISSING[sort]} yet: it needs a place to lie, walls around it, and such a make-up."
     return Drawing(
         name=name,
         title=TITLES[sort](floor),

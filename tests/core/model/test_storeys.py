@@ -19,6 +19,7 @@ from deepsection.core.edits import (
     changed,
     describe,
     put,
+    rebuild,
     storey_above,
 )
 from deepsection.core.errors import RefusedEdit
@@ -89,7 +90,10 @@ def test_walls_that_stand_on_each_other_do_so_above() -> None:
     [
         (AddStorey(below="grade", make_up="floor-joists", level="a", plate="b", floor="c", ceiling="d"), "no plate"),
         (AddStorey(below="floor", make_up="floor-joists", level="a", plate="b", floor="c", ceiling="d"), "already"),
-        (AddStorey(below="s2-floor", make_up="slab", level="a", plate="b", floor="c", ceiling="d"), "no joists"),
+        (
+            AddStorey(below="s2-floor", make_up="ground-cover", level="a", plate="b", floor="c", ceiling="d"),
+            "no joists",
+        ),
         (
             AddStorey(
                 below="s2-floor",
@@ -116,9 +120,10 @@ def test_storeys_that_cannot_be_are_refused(edit: object, words: str) -> None:
         apply_edits(house, (edit,))
 
 
-def test_a_tradition_without_joist_floors_has_no_storey_to_add() -> None:
+def test_a_project_without_make_ups_for_floors_has_no_storey_to_add() -> None:
     bungalow = new_project("m", "Block house", "mm", "masonry")
-    with pytest.raises(RefusedEdit, match="no make-up for joist floors"):
+    bungalow = rebuild(bungalow, make_ups=tuple(held for held in bungalow.make_ups if held.use != "floor"))
+    with pytest.raises(RefusedEdit, match="no make-up for floors"):
         storey_above(bungalow, "floor")
     floor = bungalow.find("floor")
     assert "add_storey" not in {row.field.id for row in fields_of(bungalow, floor)}

@@ -208,7 +208,7 @@ def test_a_make_up_that_does_not_fill_its_height_is_pointed_out() -> None:
 
 def test_a_floor_make_up_without_joists_is_pointed_out() -> None:
     house = joist_house(9000.0, 6000.0)
-    assert "floor-unframed" in codes(put(house, changed(house.floors[0], make_up="slab")))
+    assert "floor-unframed" in codes(put(house, changed(house.floors[0], make_up="ground-cover")))
 
 
 def test_a_floor_before_its_walls_covers_those_below() -> None:

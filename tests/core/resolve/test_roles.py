@@ -6,13 +6,15 @@ from deepsection.core.building.roles import IN_BUILDING, IN_STAIRS, IN_UNITS
 from deepsection.core.edits import changed, put
 from deepsection.core.resolve import ROLES, resolve
 from deepsection.demo import DEMOS, otterfold_house
-from tests.builders import stair_house
+from tests.builders import block_house, stair_house
 
 
 def test_every_part_of_the_demos_has_a_role_and_every_role_is_somewhere() -> None:
     house = otterfold_house()
     ramped = put(house, changed(house.outside_steps[1], form="ramp"))
-    houses = [*(make() for make in DEMOS), ramped, stair_house(build="concrete"), stair_house(below="closed")]
+    stairs = stair_house(build="concrete"), stair_house(below="closed")
+    bridged = put(house, *(changed(floor, between="bridging") for floor in house.floors))
+    houses = [*(make() for make in DEMOS), ramped, *stairs, bridged, block_house()]
     seen = {part.role for house in houses for part in resolve(house).parts}
     assert seen <= ROLES.keys()
     assert ROLES.keys() - seen == set(), "what is never made is taken out"

@@ -147,8 +147,9 @@ def test_an_edge_off_its_bearing_is_pointed_out() -> None:
 
 def test_plans_of_floors_without_walls_say_what_they_need() -> None:
     empty = new_project("e", "Empty", "mm", ground="joists")
-    names = [view.name for view in list_views(empty) if view.name.startswith(("plan:framing:", "plan:structure:"))]
-    assert len(names) == 2
+    kinds = ("plan:framing:", "plan:structure:", "plan:sheets:")
+    names = [view.name for view in list_views(empty) if view.name.startswith(kinds)]
+    assert len(names) == 3
     for name in names:
         drawing = draw_view(resolve(empty), empty, name, 50)
         assert "has no joists yet" in drawing.messages[0]

@@ -804,7 +804,7 @@ export interface components {
         };
         /**
          * AddStorey
-         * @description A joist floor on the plate of a storey, with a plate, outer walls and a ceiling as below; the roofs go up.
+         * @description A floor on the plate of a storey, with a plate, outer walls and a ceiling as below; the roofs go up.
          *
          *     `walls` and `joints` say what is copied: outer walls, and the joints by which they stand on each other.
          */
@@ -1380,10 +1380,11 @@ export interface components {
              */
             angle: number;
             /**
-             * Blocked
-             * @default true
+             * Between
+             * @default blocks
+             * @enum {string}
              */
-            blocked: boolean;
+            between: "blocks" | "bridging" | "nothing";
             /** Corners */
             corners: components["schemas"]["DeckCorner"][];
             /**
@@ -2015,10 +2016,11 @@ export interface components {
             /** Bearing */
             bearing: string;
             /**
-             * Blocked
-             * @default true
+             * Between
+             * @default blocks
+             * @enum {string}
              */
-            blocked: boolean;
+            between: "blocks" | "bridging" | "nothing";
             /**
              * Doubled
              * @default true
@@ -2176,6 +2178,8 @@ export interface components {
          * @description Members of a structure layer. Their depth is the thickness of the layer.
          *
          *     An I-joist is as thick as stated at its flanges, whose depth is `flange`, and between them as thick as its `web`.
+         *     An open-web joist has chords in their place, with webs between. A concrete beam is an upturned T: its toes are
+         *     `flange` high, and what fills the bays (blocks) lies on them beside its web.
          */
         Framing: {
             /**
@@ -2195,7 +2199,7 @@ export interface components {
              * @default solid
              * @enum {string}
              */
-            profile: "solid" | "I";
+            profile: "solid" | "I" | "open" | "T";
             /** Spacing */
             spacing: number;
             /** Thickness */
@@ -2448,9 +2452,10 @@ export interface components {
         };
         /**
          * LayFloor
-         * @description A joist floor within the closed walls around a place.
+         * @description A floor within the closed walls around a place.
          *
-         *     Over walls it bears on their plate. On a foundation with a slab it bears on a sill plate; the slab gives way to a
+         *     Over walls it bears on their plate. On a foundation with a slab it bears on a sill plate, or if it is of concrete on
+         *     the foundation wall; the slab gives way to a
          *     crawl space, and the level rises to what the parts add up to.
          */
         LayFloor: {
@@ -2497,6 +2502,7 @@ export interface components {
              * @default 0
              */
             reveal_gap: number;
+            sheets?: components["schemas"]["Sheets"] | null;
             /** Thickness */
             thickness: number;
             wall_plate?: components["schemas"]["WallPlate"] | null;
@@ -4833,6 +4839,16 @@ export interface components {
             scales: components["schemas"]["ScaleItem"][];
             /** Version */
             version: number;
+            /** Width */
+            width: number;
+        };
+        /**
+         * Sheets
+         * @description What a layer of a floor is laid in: its long sides lie across the joists (mm).
+         */
+        Sheets: {
+            /** Length */
+            length: number;
             /** Width */
             width: number;
         };

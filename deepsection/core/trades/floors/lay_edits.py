@@ -16,7 +16,6 @@ from ...model.places import house_area
 from ...model.project import Project
 from ..levels.model import LayerRef, Rung, Term
 from ..makeups.model import Framing, MakeUp
-from ..makeups.profiles import PROFILES
 from .model import Floor
 
 OVER_GROUND, COVER = "floor-ground", "ground-cover"
@@ -80,7 +79,7 @@ class LayFloor(Command):
 
         stem = rung("Top of foundation", "foundation", grade, "wall above grade", usual("stem_above_grade", units))
         framing = _framing(make_up)
-        timber = framing is not None and PROFILES[framing.profile].timber
+        timber = framing is not None and framing.timber
         # Concrete lies on the foundation wall itself.
         sill = rung("Sill plate", "sill", stem.id, "sill plate", usual("member_thickness", units)) if timber else None
         bearing = sill or stem

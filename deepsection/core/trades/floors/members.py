@@ -12,7 +12,6 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ...geometry import Line, Point, polygons_of
 from ...model import Framing
-from ..makeups.profiles import PROFILES
 from .bays import Bay, Rim, without
 from .blocks import blocks_between, blocks_over
 from .bridging import BAR
@@ -98,10 +97,10 @@ def _in_bay(
         number = f":{joist.run.number}" if joist.run.number else ""
         yield Member("joist", f"{bay.slot}:{joist.slot}{number}", joist.area, bay.direction)
     others = [*taken, *(held.area for held in joists)]
-    over = list(blocks_over(bay, within, others, framing.thickness)) if PROFILES[framing.profile].timber else []
+    over = list(blocks_over(bay, within, others, framing.thickness)) if framing.timber else []
     for name, area in over:
         yield Member("blocking", f"{bay.slot}:{name}", area, across)
-    if rows != "nothing" and PROFILES[framing.profile].timber:
+    if rows != "nothing" and framing.timber:
         turned = Turned(bay.direction)
         boxes = [box for area in taken for box in turned.boxes(area)]
         set_over = shapely.union_all([area for _, area in over])

@@ -7,7 +7,6 @@ from shapely.geometry import LineString, MultiPolygon, Polygon
 
 from ...geometry import Point, Solid, polygons_of, prism, prism_along
 from ...model import Framing, Layer
-from ..makeups.profiles import PROFILES
 from .turned import Box, Turned
 
 PANEL = 600.0
@@ -16,7 +15,7 @@ PANEL = 600.0
 
 def is_timber(carrying: Layer | None) -> bool:
     """Whether what carries a floor is joists of wood: not a slab, nor concrete beams."""
-    return carrying is not None and carrying.framing is not None and PROFILES[carrying.framing.profile].timber
+    return carrying is not None and carrying.framing is not None and carrying.framing.timber
 
 
 def profiled(direction: Point, area: MultiPolygon, framing: Framing, low: float, high: float) -> Solid:

@@ -40,6 +40,11 @@ class Framing(Element):
     flange: Positive = 38.1
     web: Positive = 9.5
 
+    @property
+    def timber(self) -> bool:
+        """Whether its members are of wood: not beams of concrete."""
+        return self.profile != "T"
+
 
 class WallPlate(Element):
     """The timber bedded on top of a masonry leaf, under the rafters. Its width is that of the leaf."""

@@ -9,16 +9,12 @@ from .model import Profile
 
 @dataclass(frozen=True, slots=True)
 class Made:
-    """A profile: what its members are called, what lies on them, the flanges of theirs.
-
-    Whether their maker sizes them, and whether they are of wood.
-    """
+    """A profile: what its members are called, what lies on them, their flanges; whether their maker sizes them."""
 
     members: str
     filled: str = ""
     flanges: str = ""
     by_maker: bool = True
-    timber: bool = True
 
     @property
     def words(self) -> str:
@@ -30,5 +26,5 @@ PROFILES: dict[Profile, Made] = {
     "solid": Made("solid", by_maker=False),
     "I": Made("I-joists", flanges="flanges"),
     "open": Made("open-web joists", flanges="chords"),
-    "T": Made("concrete beams", ", blocks on them", "toes", timber=False),
+    "T": Made("concrete beams", ", blocks on them", "toes"),
 }

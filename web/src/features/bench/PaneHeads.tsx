@@ -26,18 +26,24 @@ function planValue(level: string, kind: string, deck: string | null): string {
   return [level, kind, deck].filter(Boolean).join("|");
 }
 
-/** The plans that can be chosen: of each storey from above, and of each floor its framing and its structure. */
+/** The plans of a floor, in the order of work. */
+const FLOOR_PLANS = ["framing", "structure", "sheets"] as const;
+
+/** The plans that can be chosen: of each storey from above, and of each floor those that there are. */
 function plansOf(state: State, floors: boolean): { value: string; label: string }[] {
   return [...state.storeys].reverse().flatMap(({ level, name }) => {
     const plan = { value: level, label: `${name} plan` };
     if (!floors) return [plan];
     const decks = (state.project.decks ?? []).filter((held) => held.level === level);
-    const framed = state.project.floors?.some((held) => held.level === level) ? [{ id: "", name }] : [];
+    const laid = (state.project.floors ?? []).filter((held) => held.level === level);
     return [
       plan,
-      ...[...framed, ...decks].flatMap((held) => [
-        { value: planValue(level, "framing", held.id), label: `${held.name} framing` },
-        { value: planValue(level, "structure", held.id), label: `${held.name} structure` },
+      ...[...laid, ...decks].flatMap((held) => [
+        // Of a slab there is no framing, of boards no sheets: the server says which plans there are.
+        ...FLOOR_PLANS.flatMap((kind) => {
+          const view = state.views.find(({ name }) => name === `plan:${kind}:${held.id}`);
+          return view ? [{ value: planValue(level, kind, "drop" in held ? held.id : null), label: view.title }] : [];
+        }),
       ]),
     ];
   });
@@ -61,7 +67,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
   const seen = elevation ? "seen along its own direction" : `seen from the ${side}`;
   const actions = useActions();
   const joisted = framed ?? state.project.floors?.find((held) => held.level === storey.level)?.id;
-  const kind = step === "Plan" && joisted ? framing : "";
+  const kind = step === "Plan" && state.views.some(({ name }) => name === `plan:${framing}:${joisted}`) ? framing : "";
   const plans = plansOf(state, step === "Plan");
   const several = TOOLS.filter((item) => item.steps.includes(step)).length;
   return (

@@ -81,7 +81,8 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
   const alone = step === "Roof" && roofAlone && ROOF_PLAN in looks;
   const [floors, setFloors] = useState<Record<string, string>>({});
   const floor = deck ?? floors[level ?? storeys[0]?.level ?? ""];
-  const framed = step === "Plan" && framing && floor ? `plan:${framing}:${floor}` : undefined;
+  const ofFloor = `plan:${framing}:${floor}`;
+  const framed = step === "Plan" && framing && ofFloor in looks ? ofFloor : undefined;
   const planName = alone ? ROOF_PLAN : (framed ?? storeys.find((held) => held.level === level)?.plan ?? "plan");
   const views = useMemo<ViewWanted[]>(
     () => [
