@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+import numpy as np
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
@@ -47,7 +48,9 @@ def laid_sheets(bay: Bay, over: Boards, framing: Framing, sheets: Sheets) -> tup
         ends = _ends(reach, places, joints, sheets.length, framing.spacing, halved=row % 2 == 1)
         joints = ends[:-1]
         boxes = [Box(a0, a1, low, high) for a0, a1 in zip([reach.a0, *joints], ends)]
-        cut = shapely.intersection(turned.rectangles(boxes), over.area, grid_size=TOL.node)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            # Sheets that only touch the floor leave a flag behind.
+            cut = shapely.intersection(turned.rectangles(boxes), over.area, grid_size=TOL.node)
         for held in cut:
             for area in polygons_of(held):
                 if area.area > LEAST:
