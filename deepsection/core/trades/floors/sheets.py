@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -60,10 +61,9 @@ def laid_sheets(bay: Bay, over: Boards, framing: Framing, sheets: Sheets) -> tup
 
 
 def _rows(reach: Box, width: float) -> Iterator[tuple[float, float]]:
-    low = reach.s0
-    while low < reach.s1 - NEAR:
-        yield low, min(low + width, reach.s1)
-        low += width
+    count = max(1, math.ceil((reach.s1 - reach.s0 - NEAR) / width))
+    for row in range(count):
+        yield reach.s0 + row * width, reach.s1 if row == count - 1 else reach.s0 + (row + 1) * width
 
 
 def _ends(
