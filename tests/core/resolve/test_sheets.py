@@ -81,8 +81,8 @@ def test_sheets_cover_any_floor_once_and_meet_on_joists(
     framing = Framing(spacing=members[0], thickness=members[1])
     over = shapely.MultiPolygon([part for part in getattr(held.covered, "geoms", [held.covered])])
     pieces = laid_sheets(held, Boards("outline:a", over), framing, sheets)
-    assert sum(piece.area.area for piece in pieces) == pytest.approx(over.area, rel=1e-6)
-    assert shapely.union_all([piece.area for piece in pieces]).area == pytest.approx(over.area, rel=1e-6)
+    assert sum(piece.area.area for piece in pieces) == pytest.approx(over.area, rel=1e-5)
+    assert shapely.union_all([piece.area for piece in pieces]).area == pytest.approx(over.area, rel=1e-5)
     assert all(piece.length < sheets.length + 1.5 and piece.width < sheets.width + 1.5 for piece in pieces)
     assert sheets_needed(pieces, sheets) >= over.area / (sheets.length * sheets.width) - 1e-6
     on = [at + framing.thickness / 2 for _, at in layout(0.0, width, framing.spacing, framing.thickness, shift)]
