@@ -10,7 +10,7 @@ from .building.placed import Stage
 from .trades.comments.kind import COMMENT
 from .trades.drawings.kind import ELEVATION, NOTE, SECTION, SHEET, SHOW
 from .trades.floors.kind import CEILING, DECK, DECK_STAGE, FLOOR, FLOOR_HOLE, FLOOR_STAGE, VAULT_STAGE
-from .trades.foundations.kind import FOUNDATION, FOUNDATION_STAGE, FOUNDATION_STEP
+from .trades.foundations.kind import FOUNDATION, FOUNDATION_STAGE, FOUNDATION_STEP, SET_DOWN
 from .trades.ground.kind import GROUND_STAGE, SPOT, STEP
 from .trades.levels.kind import LEVEL, LEVEL_STAGE
 from .trades.lines.kind import CONSTRUCTION, GRID
@@ -60,6 +60,7 @@ KINDS: tuple[ElementKind, ...] = (
     SPOT,
     STEP,
     FOUNDATION_STEP,
+    SET_DOWN,
     FREE_JOINT,
     TEE_JOINT,
     SAVED_WALL,

@@ -33,6 +33,7 @@ export type Tool =
   | "rail"
   | "stair"
   | "hole"
+  | "setDown"
   | "slab"
   | "room"
   | "roof"

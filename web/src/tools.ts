@@ -1,6 +1,6 @@
 import { type BaySize, PlaceBay } from "./actions/bay";
 import { DrawConstruction } from "./actions/construction";
-import { DrawDeck, DrawHole, DrawSlab, LayFloor } from "./actions/corners";
+import { DrawDeck, DrawHole, DrawSetDown, DrawSlab, LayFloor } from "./actions/corners";
 import { Measure } from "./actions/measure";
 import { DrawOutline } from "./actions/outline";
 import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "./actions/place";
@@ -188,6 +188,13 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     trade: "Floors",
     words: "Draw: deck",
     make: ({ project, frame, storey }) => new DrawDeck(project, frame, storey),
+  },
+  setDown: {
+    label: "Set-down",
+    steps: ["Plan"],
+    trade: "Structure",
+    words: "Draw: set-down of a slab",
+    make: ({ project, frame, storey }) => new DrawSetDown(project, frame, storey),
   },
   slab: {
     label: "Porch slab",

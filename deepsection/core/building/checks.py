@@ -110,6 +110,11 @@ FLOORS = (
         "footings overlap at a step",
         source=f"Approved Document A, 2E2 ({MEMORY}); in feet and inches: {PRACTICE}",
     ),
+    Check("set-down-off", "a set-down lies within its slab, and over no other one"),
+    Check(
+        "set-down-deep", "a set-down digs no deeper than the footings around it", source="common practice, no source"
+    ),
+    Check("wall-on-slab", "a slab is deeper under walls that bear on it", source=PRACTICE),
     Check("pony-low", "pony walls have room for studs", source=PRACTICE),
     Check("pony-thin", "studs of pony walls are as deep as those above", source=f"IRC R602.9 ({MEMORY})"),
 )

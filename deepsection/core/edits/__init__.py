@@ -24,7 +24,7 @@ from ..trades.drawings.edits import CopyShow, PutElevation, PutNote, PutSection,
 from ..trades.floors.deck_edits import CarryDeck, DrawDeck, PutDeck, RailDeck
 from ..trades.floors.edits import PutCeiling, PutFloor, PutFloorHole, TurnJoists
 from ..trades.floors.lay_edits import LayFloor, floor_terms
-from ..trades.foundations.edits import PutFoundation, PutFoundationStep
+from ..trades.foundations.edits import DrawSetDown, PutFoundation, PutFoundationStep, PutSetDown
 from ..trades.ground.edits import PutGroundSpot, PutGroundStep
 from ..trades.levels.edits import AddRung, PutRung, SetTerm, SetTotal
 from ..trades.lines.edits import PutConstruction, PutGrid
@@ -147,6 +147,7 @@ __all__ = [
     "DrawOutline",
     "DrawPorchSlab",
     "DrawRoof",
+    "DrawSetDown",
     "DrawStair",
     "DrawWalls",
     "Edit",
@@ -195,6 +196,7 @@ __all__ = [
     "PutRung",
     "PutSavedWall",
     "PutSection",
+    "PutSetDown",
     "PutSheet",
     "PutShow",
     "PutStair",

@@ -16,7 +16,7 @@ from ..trades.drawings.model import (
 )
 from ..trades.floors.deck_model import Deck, DeckCorner
 from ..trades.floors.model import Ceiling, Floor, FloorHole, Joisted
-from ..trades.foundations.model import Foundation, FoundationStep
+from ..trades.foundations.model import Foundation, FoundationStep, SetDown
 from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import BaseRule, LayerRef, LevelRule, Rung, Term
 from ..trades.levels.rises import plate_of, rise, term_value
@@ -110,6 +110,7 @@ __all__ = [
     "SavedWall",
     "SectionLine",
     "SectionSpot",
+    "SetDown",
     "SetIn",
     "SetOut",
     "Sheet",

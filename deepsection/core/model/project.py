@@ -15,7 +15,7 @@ from ..trades.comments.model import Comment
 from ..trades.drawings.model import ElevationView, Note, SectionLine, Sheet, ViewShow
 from ..trades.floors.deck_model import Deck
 from ..trades.floors.model import Ceiling, Floor, FloorHole
-from ..trades.foundations.model import Foundation, FoundationStep
+from ..trades.foundations.model import Foundation, FoundationStep, SetDown
 from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import Rung
 from ..trades.lines.model import ConstructionLine, GridLine
@@ -69,6 +69,7 @@ class Project(Element):
     downpipes: tuple[Downpipe, ...] = ()
     foundations: tuple[Foundation, ...] = ()
     foundation_steps: tuple[FoundationStep, ...] = ()
+    set_downs: tuple[SetDown, ...] = ()
     floors: tuple[Floor, ...] = ()
     floor_holes: tuple[FloorHole, ...] = ()
     decks: tuple[Deck, ...] = ()

@@ -207,7 +207,7 @@ def _cut_marks(cut: list[CutPart], frame: Frame, scale: float, hatches: HatchTab
     """Regions of what is cut: below the scale where layers show, one filled shape per element."""
     marks: list[Mark] = []
     lumped: dict[str, list[CutPart]] = defaultdict(list)
-    for held in sorted(cut, key=lambda held: (-material(held.part.material).order, held.part.key)):
+    for held in sorted(_poured(cut), key=lambda held: (-material(held.part.material).order, held.part.key)):
         if not shown_from("layers", scale) and held.part.function != "unit":
             lumped[held.part.element].append(held)
         elif shown_from(held.part.function, scale):
@@ -217,6 +217,28 @@ def _cut_marks(cut: list[CutPart], frame: Frame, scale: float, hatches: HatchTab
         for polygon in polygons_of(whole.buffer(-0.5, join_style="mitre")):
             marks.append(Region(rings_of(polygon), fill="poche", pen="cut", part=group[0].part.key, feature="cut"))
     return marks
+
+
+POURED = ("slab_edge", "structure", "porch_slab")
+"""The roles of an element that are cast with the edges of its slab: no line is drawn between them."""
+
+
+def _poured(cut: list[CutPart]) -> list[CutPart]:
+    """What is cut, with slabs and their edges in one."""
+    edged = {(held.part.element, held.part.material) for held in cut if held.part.role == "slab_edge"}
+    pours: dict[tuple[str, str], list[CutPart]] = defaultdict(list)
+    kept = []
+    for held in cut:
+        pour = held.part.element, held.part.material
+        if pour in edged and held.part.role in POURED:
+            pours[pour].append(held)
+        else:
+            kept.append(held)
+    for group in pours.values():
+        first = min(group, key=lambda held: (held.part.role == "slab_edge", held.part.key)).part
+        whole = shapely.union_all([held.polygon.buffer(0.5, join_style="mitre") for held in group])
+        kept += [CutPart(first, polygon) for polygon in polygons_of(whole.buffer(-0.5, join_style="mitre"))]
+    return kept
 
 
 def _cut_mark(held: CutPart, frame: Frame, scale: float, hatches: HatchTable) -> list[Mark]:

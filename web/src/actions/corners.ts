@@ -102,6 +102,23 @@ export class DrawDeck extends TwoCorners {
   }
 }
 
+/** A part of the slab on the ground that lies lower, by two opposite corners. */
+export class DrawSetDown extends TwoCorners {
+  private readonly id = newId("set-down");
+
+  protected readonly hints: [string, string, string] = [
+    "Click a corner of the part of this slab that lies lower.",
+    "Click the corner across from it. Escape begins again.",
+    "diagonal of the set-down",
+  ];
+
+  protected make(a: Place, b: Place) {
+    const corners = this.inPlan(a, b);
+    if (!corners) return "A set-down needs two corners that lie apart.";
+    return { id: this.id, edit: { kind: "draw_set_down" as const, id: this.id, level: this.storey.level, corners } };
+  }
+}
+
 /** A porch slab below the floor of a storey by two opposite corners; what lies within the house falls away. */
 export class DrawSlab extends TwoCorners {
   private readonly id = newId("slab");

@@ -150,25 +150,13 @@ export function dragOf(
       edits: (du, dw) => [{ kind: "put_stair", stair: moved(stair, toPlan(turn, step(du), projected ? 0 : step(dw))) }],
     };
   }
-  const hole = project.floor_holes?.find((own) => own.id === handle.element);
-  if (hole) {
+  const outlined = outlinedBy(project, handle.element);
+  if (outlined) {
     return {
-      hint: "Drag the hole; the joists follow.",
+      hint: outlined.hint,
       edits: (du, dw) => {
         const by = toPlan(turn, step(du), projected ? 0 : step(dw));
-        const corners = hole.corners.map(([x, y]): [number, number] => [x + by.x, y + by.y]);
-        return [{ kind: "put_floor_hole", hole: { ...hole, corners } }];
-      },
-    };
-  }
-  const slab = project.porch_slabs?.find((own) => own.id === handle.element);
-  if (slab) {
-    return {
-      hint: "Drag the slab; what comes to lie within the house falls away.",
-      edits: (du, dw) => {
-        const by = toPlan(turn, step(du), projected ? 0 : step(dw));
-        const corners = slab.corners.map(([x, y]): [number, number] => [x + by.x, y + by.y]);
-        return [{ kind: "put_porch_slab", slab: { ...slab, corners } }];
+        return [outlined.edit(([x, y]) => [x + by.x, y + by.y])];
       },
     };
   }
@@ -232,6 +220,30 @@ function topDrag(wall: NonNullable<Project["walls"]>[number], step: (value: numb
         : { ...wall.top, offset: wall.top.offset + by };
       return [{ kind: "put_wall", wall: { ...wall, top } }];
     },
+  };
+}
+
+type Moved = (corner: [number, number]) => [number, number];
+
+/** What is drawn by its corners, and the edit that moves these. */
+function outlinedBy(project: Project, id: string): { hint: string; edit: (to: Moved) => Edit } | null {
+  const hole = project.floor_holes?.find((held) => held.id === id);
+  if (hole)
+    return {
+      hint: "Drag the hole; the joists follow.",
+      edit: (to) => ({ kind: "put_floor_hole", hole: { ...hole, corners: hole.corners.map(to) } }),
+    };
+  const down = project.set_downs?.find((held) => held.id === id);
+  if (down)
+    return {
+      hint: "Drag the set-down within the slab.",
+      edit: (to) => ({ kind: "put_set_down", set_down: { ...down, corners: down.corners.map(to) } }),
+    };
+  const slab = project.porch_slabs?.find((held) => held.id === id);
+  if (!slab) return null;
+  return {
+    hint: "Drag the slab; what comes to lie within the house falls away.",
+    edit: (to) => ({ kind: "put_porch_slab", slab: { ...slab, corners: slab.corners.map(to) } }),
   };
 }
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Sequence
 from typing import Any
 
@@ -16,6 +15,7 @@ from ...edits import (
     floor_terms,
 )
 from ...model import Ceiling, Deck, Floor, FloorHole, Project
+from ...rows.corners import rectangle_rows
 from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, level_options, text_row
 
 _SPANS = [
@@ -107,28 +107,13 @@ def hole_fields(project: Project, hole: FloorHole) -> list[Row]:
     def put(**changes: Any) -> Sequence[Any]:
         return [PutFloorHole(hole=changed(hole, **changes))]
 
-    def sized(along: int, value: float) -> Sequence[Any]:
-        a, b, c, d = hole.corners
-        first, other = (a, b) if along == 0 else (a, d)
-        length = math.dist(first, other)
-        dx, dy = (other[0] - a[0]) / length * (value - length), (other[1] - a[1]) / length * (value - length)
-        moved = {0: (1, 2), 1: (2, 3)}[along]
-        corners = tuple((x + dx, y + dy) if k in moved else (x, y) for k, (x, y) in enumerate((a, b, c, d)))
-        return put(corners=corners)
-
-    rows = [
+    return [
         text_row("name", "Name", hole.name, lambda t: put(name=t)),
         choice_row(
             "floor", "In", hole.floor, [(held.id, held.name) for held in project.floors], lambda t: put(floor=t)
         ),
+        *rectangle_rows(hole.corners, units, lambda corners: put(corners=corners)),
     ]
-    if len(hole.corners) == 4:
-        a, b, _, d = hole.corners
-        rows += [
-            length_row("length", "Length", math.dist(a, b), units, lambda v: sized(0, v), least=0.0),
-            length_row("width", "Width", math.dist(a, d), units, lambda v: sized(1, v), least=0.0),
-        ]
-    return rows
 
 
 def ceiling_fields(project: Project, held: Ceiling) -> list[Row]:

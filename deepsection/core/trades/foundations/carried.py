@@ -38,17 +38,18 @@ def on_nothing(
         for wall in around:
             make_up = make_ups[wall.wall.make_up]
             feet = foot_faces(wall, make_up)
-            past = feet.structure - held.stem_thickness - feet.inner
+            past = feet.structure - held.bears_on - feet.inner
             if past > OVERHANGS and not wall.wall.outline:
-                needs = held.stem_thickness + past
+                needs = held.bears_on + past
                 bears, units = make_up.layers[bearing_layer(make_up)], project.units
                 message = (
                     f"{bears.name} of {make_up.name} bears, and stands {format_length(past, units)} past the inside of "
                     f"the walls of {held.name}: make these {format_length(needs, units)} thick, or let another layer "
                     "bear"
                 )
+                field = "footing_width" if held.form == "deep edge" else "stem_thickness"
                 yield Diagnostic(
-                    "off-foundation", message, held.id, "stem_thickness", held.stem_thickness, needs,
+                    "off-foundation", message, held.id, field, held.bears_on, needs,
                     (make_up.id,), at=wall.at(wall.length / 2),
                 )  # fmt: skip
                 break

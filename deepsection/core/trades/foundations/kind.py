@@ -8,7 +8,7 @@ from ...building.diagnostics import Diagnostic
 from ...building.kind import ElementKind
 from ...building.parts import Part
 from ...building.placed import Placed, Stage
-from ...model import Foundation, FoundationStep, Project
+from ...model import Foundation, FoundationStep, Project, SetDown
 from ..ground.place import GROUND
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
@@ -16,11 +16,13 @@ from ..makeups.fields import make_up_name
 from ..posts.placed import POSTS
 from ..walls.planned import WALLS
 from .carried import on_nothing
-from .fields import foundation_fields, step_fields
+from .deepened import bearing_on_slab
+from .fields import foundation_fields, set_down_fields, step_fields
 from .in_ground import ground_faults, pad_faults
 from .parts import foundation_parts
 from .place import FOUNDATIONS, place_foundations
-from .plan import step_marks
+from .plan import set_down_marks, step_marks
+from .set_downs import set_down_faults
 
 
 def _parts(placed: Placed) -> Iterator[Part]:
@@ -32,6 +34,8 @@ def _checks(placed: Placed) -> Iterator[Diagnostic]:
     yield from on_nothing(placed.project, placed[WALLS], placed[LEVELS], placed.make_ups)
     for held in placed[FOUNDATIONS]:
         yield from ground_faults(held, placed[GROUND], placed.project.units)
+        yield from set_down_faults(held, placed.project.units)
+        yield from bearing_on_slab(held, placed.project.units)
     yield from pad_faults(placed[POSTS], placed[FOUNDATIONS], placed[GROUND], placed.project.units)
 
 
@@ -53,5 +57,11 @@ FOUNDATION = ElementKind(
     make_up=lambda project, held: held.slab,
     parts=_parts,
     checks=_checks,
+)
+SET_DOWN = ElementKind(
+    SetDown,
+    title=lambda project, down: (down.name, "of the slab on the ground"),
+    fields=set_down_fields,
+    plan=set_down_marks,
 )
 FOUNDATION_STEP = ElementKind(FoundationStep, title=_step_title, fields=step_fields, plan=step_marks)

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, ClassVar, Self
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
 
-from pydantic import model_validator
+from pydantic import Field, model_validator
+from shapely.geometry import Polygon
 
 from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
@@ -21,6 +22,10 @@ class Foundation(Standing):
     The wall reaches up to `top`, by default to the level of the storey; a sill plate lies on it up to the level `sill`.
     With `pony` walls of a make-up the sill plate is a single one, and framed walls stand on it up to that level.
     The slab, or what else covers the ground, has its top at `slab_level`, by default that of the storey.
+
+    With a `deep edge` there is no wall and no footing: the slab itself goes down along its edges to the footing level,
+    as wide as the footing at its bottom. `under_walls`: it is deeper under inner walls that bear, too, as wide as
+    `deep_width` at its bottom and `deep_depth` deep in all.
     """
 
     about: ClassVar[About] = About(
@@ -49,9 +54,20 @@ class Foundation(Standing):
     top: Id | None = None
     sill: Id | None = None
     pony: Id | None = None
+    form: Literal["wall", "deep edge"] = "wall"
+    under_walls: Literal["plain", "deep"] = "plain"
+    deep_width: Positive = 300.0
+    deep_depth: Positive = 300.0
+
+    @property
+    def bears_on(self) -> float:
+        """How thick what carries the walls of the house is (mm), from the outside of their structure inward."""
+        return self.footing_width if self.form == "deep edge" else self.stem_thickness
 
     def check(self, project: Project) -> None:
-        """Pony walls are framed, and have a level to reach up to. Raises: ValueError."""
+        """Pony walls are framed, and have a level to reach up to; a deep edge is that of a slab. Raises: ValueError."""
+        if self.form == "deep edge" and (self.slab is None or self.sill or self.top):
+            raise ValueError(f"{self.id}: a deep edge is that of a slab on the ground, which the house stands on")
         if self.pony is None:
             return
         make_up = next(held for held in project.make_ups if held.id == self.pony)
@@ -59,6 +75,34 @@ class Foundation(Standing):
             raise ValueError(f"{self.id}: pony walls stand under a floor whose joists bear on them")
         if not any(layer.framing for layer in make_up.layers):
             raise ValueError(f"{self.id}: pony walls are framed, and {make_up.name} has no studs")
+
+
+class SetDown(Standing):
+    """Where the slab within a foundation lies `drop` lower: its corners in plan, in order."""
+
+    about: ClassVar[About] = About(
+        "set-down",
+        "set-downs",
+        refs=(Ref("foundation", "foundations", "foundation"),),
+        movable=True,
+        removable=True,
+        group="foundations",
+    )
+    id: Id
+    name: Name = "Set-down"
+    foundation: Id
+    corners: Annotated[tuple[tuple[Mm, Mm], ...], Field(min_length=3, max_length=40)]
+    drop: Positive
+
+    def moved(self, motion: Motion, id: str) -> Self:
+        """It, moved in plan, under an id."""
+        return revised(self, id=id, corners=tuple(motion.at(corner) for corner in self.corners))
+
+    def check(self, project: Project) -> None:
+        """Its corners go round an area. Raises: ValueError."""
+        shape = Polygon(self.corners)
+        if not shape.is_valid or shape.area < 1e4:
+            raise ValueError(f"{self.id}: the corners of a set-down go round an area, without crossing")
 
 
 class FoundationStep(Standing):

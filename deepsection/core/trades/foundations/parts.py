@@ -2,22 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from functools import lru_cache
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.ops import unary_union
 
+from ...building.cutting import without
 from ...building.parts import Part, part_key
-from ...geometry import Solid, polygons_of, prism
+from ...geometry import Line, Solid, line_through, polygons_of, prism
 from ...model import Band, Bands, Joint
 from ...tolerance import TOL
 from ..walls.place import join_strips
 from ..walls.planned import PlannedWall
+from .deepened import haunch, under_walls
+from .ground_parts import ground_parts
 from .place import PlacedFoundation
 from .pony_parts import pony_walls
-from .stretches import FAR, Stretch, stepped_areas
+from .stretches import FAR, Stretch
 
 
 @lru_cache(maxsize=64)
@@ -26,6 +29,8 @@ def foundation_parts(placed: PlacedFoundation, joints: tuple[Joint, ...]) -> tup
     under them, both stepped; pony walls on them, ground layers within.
     """
     held, feet = placed.foundation, placed.feet
+    if held.form == "deep edge":
+        return deep_edged(placed, joints)
     margin, thick = (held.footing_width - held.stem_thickness) / 2, held.stem_thickness
     stems = strips(placed, joints, [(foot.ledge, foot.structure - thick) for foot in feet])
     footings = strips(placed, joints, [(foot.ledge + margin, foot.structure - thick - margin) for foot in feet])
@@ -45,8 +50,52 @@ def foundation_parts(placed: PlacedFoundation, joints: tuple[Joint, ...]) -> tup
         *_stepped(placed, stems, footings, own),
         *_sills(placed, sills, own, over),
         *pony_walls(placed, joints, over),
-        *_ground(placed, unary_union([wall.footprint for wall in stems]) if stems else Polygon()),
+        *on_ground(placed, unary_union([wall.footprint for wall in stems]) if stems else Polygon()),
     )
+
+
+SLOPED = 300.0
+"""The inner side of a deep edge slopes over so much of its height (mm) at most, and stands upright below. Common
+practice, no source."""
+
+
+def deep_edged(placed: PlacedFoundation, joints: tuple[Joint, ...]) -> tuple[Part, ...]:
+    """A slab whose edges go down to the footing level under the walls, their inner side rising 1 in 1."""
+    held, feet, low, under = placed.foundation, placed.feet, placed.levels.footing.z, placed.slab_under
+    assert under is not None and placed.slab is not None
+    wide, rise = held.footing_width, min(max(under - low, 0.0), SLOPED)
+    edges = strips(placed, joints, [(foot.ledge, foot.structure - wide) for foot in feet])
+    slopes = strips(placed, joints, [(foot.structure - wide, foot.structure - wide - rise) for foot in feet])
+    own = {wall.wall.id: stretches for wall, stretches in zip(placed.walls, placed.stretches)}
+    found: list[Part] = []
+    for edge, slope in zip(edges, slopes):
+        stretches = own[edge.wall.id]
+        for k, stretch in enumerate(stretches):
+            bottom, slot = low - stretch.drop, _slot(edge, stretches, k)
+            area = _within(edge, stretch.first, stretch.last)
+            found.append(_concrete(placed, "slab_edge", edge, slot, prism(area, bottom, under + placed.slab_depth)))
+            if not edge.axis.is_arc and rise:
+                inner = _within(slope, stretch.first, stretch.last)
+                line = line_through(slope.at(0.0, slope.outer), slope.at(slope.length, slope.outer))
+                within = slope.at(0.0, slope.inner)
+                line = line if line.left_of(within) < 0 else Line(line.x, line.y, -line.dx, -line.dy)
+                body = haunch(inner, line, max(bottom, under - rise), under)
+                found.append(_concrete(placed, "slab_edge", edge, f"{slot}:slope", body))
+    around = unary_union([edge.footprint for edge in edges]) if edges else Polygon()
+    return (*found, *on_ground(placed, around, tuple(found)))
+
+
+def on_ground(placed: PlacedFoundation, within: Polygon | MultiPolygon, edges: tuple[Part, ...] = ()) -> Iterator[Part]:
+    """What covers the ground, and where it is deeper under walls."""
+    deep = tuple(_apart(under_walls(placed, within), edges))
+    yield from deep
+    yield from ground_parts(placed, within, (*edges, *deep))
+
+
+def _apart(parts: Iterable[Part], others: tuple[Part, ...]) -> Iterator[Part]:
+    """Parts less those that they reach into."""
+    bodies = tuple(other.solid for other in others)
+    yield from (without(part, bodies) for part in parts) if bodies else parts
 
 
 def strips(
@@ -142,25 +191,3 @@ def _sills(
                 function="structure",
                 curve=strip.curve,
             )
-
-
-def _ground(placed: PlacedFoundation, within: Polygon | MultiPolygon) -> Iterator[Part]:
-    """What covers the ground inside of the foundation walls: under pony walls it steps with them."""
-    id, level = placed.foundation.id, placed.levels.ground
-    for outline in placed.outlines if placed.slab else ():
-        areas = stepped_areas(outline.polygon.difference(within), placed.steps if placed.pony else ())
-        for k, (area, drop) in enumerate(areas, 1):
-            z = level.z - drop
-            slot = f"outline:{outline.name}" if len(areas) < 2 else f"outline:{outline.name}:{k}"
-            for layer in placed.slab.layers if placed.slab else ():
-                yield Part(
-                    part_key(id, layer.function, layer.id, slot),
-                    id,
-                    layer.function,
-                    layer.material,
-                    prism(area, z - layer.thickness, z),
-                    sums=(level.sum.id,),
-                    outside=False,
-                    function=layer.function,
-                )
-                z -= layer.thickness

@@ -9,10 +9,10 @@ from ...building.diagnostics import Diagnostic
 from ...building.placed import Key, Placed
 from ...geometry import Point
 from ...memo import hashed_once
-from ...model import Foundation, FoundationStep, Layer, MakeUp, bearing_layer
+from ...model import Foundation, FoundationStep, Layer, MakeUp, Project, SetDown, bearing_layer
 from ...units import Units, format_length
 from ..levels.placed import LEVELS, Level
-from ..walls.planned import WALLS, Outline, PlannedWall
+from ..walls.planned import WALLS, Outline, PlannedWall, WallPlan
 from .faces import FootFaces, foot_faces
 from .stretches import Stretch, overlap, stretches_of
 
@@ -48,6 +48,9 @@ class PlacedFoundation:
     steps: tuple[FoundationStep, ...]
     stretches: tuple[tuple[Stretch, ...], ...]
     units: Units
+    inner: tuple[PlannedWall, ...] = ()
+    """The inner walls that bear and stand on its slab."""
+    set_downs: tuple[SetDown, ...] = ()
 
     @property
     def footing_top(self) -> float:
@@ -62,6 +65,20 @@ class PlacedFoundation:
         """mm above the datum of the ground within its walls at a place: under pony walls it steps with them."""
         lower = sum(step.drop for step in self.steps if self.pony and step.line.left_of(point) > 0)
         return self.levels.ground.z - lower
+
+    @property
+    def slab_depth(self) -> float:
+        """How thick the layer of its slab is that carries (mm); 0 where none does."""
+        at = self.slab.carrying if self.slab else None
+        return self.slab.layers[at].thickness if self.slab and at is not None else 0.0
+
+    @property
+    def slab_under(self) -> float | None:
+        """mm above the datum of the underside of that layer; none where no layer carries."""
+        at = self.slab.carrying if self.slab else None
+        if self.slab is None or at is None:
+            return None
+        return self.levels.ground.z - sum(layer.thickness for layer in self.slab.layers[: at + 1])
 
     @property
     def plate(self) -> float:
@@ -117,8 +134,10 @@ def place_foundations(placed: Placed) -> tuple[PlacedFoundation, ...]:
                 levels[foundation.footing],
             ),
             steps,
-            tuple(stretches_of(wall, steps, foundation.stem_thickness) for wall in walls),
+            tuple(stretches_of(wall, steps, foundation.bears_on) for wall in walls),
             project.units,
+            _inner(plan, project, foundation),
+            tuple(down for down in project.set_downs if down.foundation == foundation.id),
         )
         found.append(held)
         placed.findings += _step_faults(held)
@@ -126,12 +145,23 @@ def place_foundations(placed: Placed) -> tuple[PlacedFoundation, ...]:
     return tuple(found)
 
 
+def _inner(plan: WallPlan, project: Project, foundation: Foundation) -> tuple[PlannedWall, ...]:
+    """The inner walls that bear on a slab: those of its level, where no floor lies."""
+    if any(floor.level == foundation.level for floor in project.floors):
+        return ()
+    return tuple(
+        wall
+        for wall in plan.on(foundation.level)
+        if wall.wall.status == "inner" and wall.wall.bears and not wall.wall.base.on_roof and not wall.wall.base.offset
+    )
+
+
 def _step_faults(held: PlacedFoundation) -> list[Diagnostic]:
     """Steps that no wall of their foundation crosses, and those too near to the next."""
     found = []
     name, units = held.foundation.name, held.units
     for step in held.steps:
-        alone = [stretches_of(wall, (step,), held.foundation.stem_thickness) for wall in held.walls]
+        alone = [stretches_of(wall, (step,), held.foundation.bears_on) for wall in held.walls]
         if held.walls and len({stretch.drop for own in alone for stretch in own}) < 2:
             message = f"this step crosses no wall of {name}: all of it lies on one side"
             found.append(Diagnostic("step-misses", message, step.id, "drop", at=(step.x1, step.y1)))

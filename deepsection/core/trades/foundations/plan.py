@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from shapely.geometry import Polygon
+
 from ...building.kind import PlanOf
-from ...drawing import Mark, step_line
+from ...drawing import Handle, Mark, Stroke, Text, path, step_line
 from ...units import format_length
 from ..walls.planned import WALLS
 
@@ -24,3 +26,22 @@ def step_marks(shown: PlanOf) -> Iterator[Mark]:
             yield from step_line(
                 (a, b), box, shown.scale, text, low="left", part=part, feature="foundation", pen="hidden"
             )
+
+
+def set_down_marks(shown: PlanOf) -> Iterator[Mark]:
+    """The edges of what is set down of the slab of a storey, and how far."""
+    levels = {held.id: held.level for held in shown.project.foundations}
+    for down in shown.project.set_downs:
+        if levels[down.foundation] != shown.level:
+            continue
+        corners = [shown.frame.plan_to_turned(x, y) for x, y in down.corners]
+        key, handle = f"{down.id}/set_down//", Handle("move_hole", down.id, "corners", "free")
+        yield Stroke(path(*corners), "edge", closed=True, part=key, feature="set-down", handle=handle)
+        place = Polygon(down.corners).representative_point()
+        text = f"down {format_length(down.drop, shown.project.units)}"
+        at = shown.frame.plan_to_turned(place.x, place.y)
+        yield Text(*at, text, SIZE, "centre", "middle", part=key, feature="set-down", handle=handle)
+
+
+SIZE = 2.0
+"""Height of the words (paper mm)."""

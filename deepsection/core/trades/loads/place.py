@@ -215,7 +215,7 @@ def _at_end(house: _House, beam: PlacedBeam, spot: Spot) -> Iterator[str]:
     for founded in house.foundations:
         low, high = house.z(founded.footing), house.z(founded.sill or founded.top or founded.level)
         rings = [outline.polygon.exterior for outline in house.plan.outlines_on(founded.level)]
-        reach = founded.stem_thickness + NEAR
+        reach = founded.bears_on + NEAR
         if low < bottom < high + NEAR and any(ring.distance(point) < reach for ring in rings):
             yield founded.id
     for other in house.beams:
