@@ -40,7 +40,7 @@ def box_house(width: float, depth: float, units: Units = "mm", *, make_up: str =
 def joist_house(width: float, depth: float, units: Units = "mm") -> Project:
     """The box house on joists over a crawl space, with a gable roof of 1 in 2 whose eaves lie south and north."""
     corners = (("sw", 0.0, 0.0), ("se", width, 0.0), ("ne", width, depth), ("nw", 0.0, depth))
-    house = engineered(chain_house(corners, ("south", "east", "north", "west"), units, ground="joists"))
+    house = chain_house(corners, ("south", "east", "north", "west"), units, ground="joists")
     return gable(house, 0.5, overhang=400.0, rake=300.0)
 
 
@@ -65,7 +65,7 @@ def block_house(upper: str = "floor-concrete", *, ground: bool = False, inner: b
         base="floor",
         top="plate",
     )
-    house = apply_edits(new_project("m", "Block house", "mm", "masonry"), (walls,))
+    house = apply_edits(engineered(new_project("m", "Block house", "mm", "masonry")), (walls,))
     if ground:
         house = apply_edits(house, (LayFloor(id="ground", level="floor", x=2000.0, y=2000.0),))
     if inner:
@@ -89,8 +89,9 @@ def _tee(id: str, wall: str, distance: float) -> TeeJoint:
 
 
 def engineered(project: Project) -> Project:
-    """With floors whose joists an engineer sized: they may span as far as a test asks."""
-    return put(project, *(changed(floor, sized="by an engineer") for floor in project.floors))
+    """With floors and ceilings whose joists an engineer sized: they may span as far as a test asks."""
+    laid = (*project.floors, *project.ceilings)
+    return put(project, *(changed(held, sized="by an engineer") for held in laid))
 
 
 def stair_house(units: Units = "mm", **stair: Any) -> Project:
@@ -119,7 +120,7 @@ def chain_house(
         base="floor",
         top="plate",
     )
-    return apply_edits(new_project("p", "House", units, ground=ground), (draw,))
+    return apply_edits(engineered(new_project("p", "House", units, ground=ground)), (draw,))
 
 
 def l_house(ground: Ground = "slab") -> Project:

@@ -9,7 +9,7 @@ from .building.kind import ElementKind
 from .building.placed import Stage
 from .trades.comments.kind import COMMENT
 from .trades.drawings.kind import ELEVATION, NOTE, SECTION, SHEET, SHOW
-from .trades.floors.kind import CEILING, DECK, DECK_STAGE, FLOOR, FLOOR_HOLE, FLOOR_STAGE, VAULT_STAGE
+from .trades.floors.kind import CEILING, CEILING_STAGE, DECK, DECK_STAGE, FLOOR, FLOOR_HOLE, FLOOR_STAGE, VAULT_STAGE
 from .trades.foundations.kind import FOUNDATION, FOUNDATION_STAGE, FOUNDATION_STEP, SET_DOWN
 from .trades.ground.kind import GROUND_STAGE, SPOT, STEP
 from .trades.levels.kind import LEVEL, LEVEL_STAGE
@@ -47,6 +47,7 @@ STAGES: tuple[Stage[Any], ...] = (
     RAIL_STAGE,
     ROOM_STAGE,
     VAULT_STAGE,
+    CEILING_STAGE,
     LOAD_STAGE,
 )
 """No stage reads a later one."""

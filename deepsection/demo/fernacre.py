@@ -6,7 +6,7 @@ from deepsection.core.edits import DrawRoof, DrawWalls, apply_edits, put, rebuil
 from deepsection.core.model import Corner, Opening, Project, RoofBlock, Room, SectionLine, SetIn, Sheet
 from deepsection.core.starters.projects import new_project
 
-from .pieces import door, eave, gable, on, partition, ring, sheet, window
+from .pieces import door, eave, engineered, gable, on, partition, ring, sheet, window
 
 SET_BACK = SetIn(layer="outer", face="outer", distance=70.0)
 
@@ -18,7 +18,7 @@ def fernacre_bungalow() -> Project:
     project = apply_edits(project, (_walls(), *_partitions()))
     project = put(project, *_openings(), *_rooms())
     project = apply_edits(project, tuple(DrawRoof(roof=roof) for roof in _roofs()))
-    return put(project, *_sections(), *_sheets())
+    return put(project, *engineered(project), *_sections(), *_sheets())
 
 
 def _walls() -> DrawWalls:

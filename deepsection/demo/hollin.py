@@ -21,7 +21,7 @@ from deepsection.core.model import (
 )
 from deepsection.core.starters.projects import new_project
 
-from .pieces import door, eave, gable, on, partition, ring, sheet, tied, window
+from .pieces import door, eave, engineered, gable, on, partition, ring, sheet, tied, window
 
 LONG, DEEP = 10800.0, 6600.0
 SET_BACK = SetIn(layer="outer", face="outer", distance=70.0)
@@ -39,7 +39,7 @@ def hollin_bothy() -> Project:
     project = apply_edits(project, (_built(project),))
     project = put(project, *_openings(), *_rooms(), *_grid(), *_ground())
     project = apply_edits(project, (DrawRoof(roof=_roof()),))
-    return put(project, *_sections(), *_sheets())
+    return put(project, *engineered(project), *_sections(), *_sheets())
 
 
 def _stone() -> MakeUp:

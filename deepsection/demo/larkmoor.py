@@ -42,6 +42,7 @@ from .pieces import (
     cut,
     door,
     eave,
+    engineered,
     four_sides,
     gable,
     girder,
@@ -81,7 +82,7 @@ def larkmoor_house() -> Project:
     project = put(project, *_openings(project))
     project = bearing(project, "hall", "stair", "west-rooms", "east-rooms")
     spans = [changed(floor, span="east-west") for floor in project.floors]
-    project = put(project, *spans, *_girders())
+    project = put(project, *spans, *_girders(), *engineered(project))
     project = put(project, _stair(), *_porch(project), *_rooms(), *_sections(), *_sheets())
     steps = (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2"), AddSteps(door="d3", id="steps-3"))
     through = (AddOnRoof(id=id, what=what, x=_ft(x), y=_ft(y)) for id, what, x, y in ON_ROOF)

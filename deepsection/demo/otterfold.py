@@ -45,6 +45,7 @@ from .pieces import (
     cut,
     door,
     eave,
+    engineered,
     four_sides,
     gable,
     girder,
@@ -74,6 +75,7 @@ def otterfold_house() -> Project:
         project = trimmed(project, clad, _ft('3 1/2"'), _ft('5"'))
     project = _on_falling_ground(put(bearing(project, "wash"), *_beams()))
     project = put(project, *_openings(), _stair(), *_rooms(), *_downpipes(), *_sections(), *_sheets())
+    project = put(project, *engineered(project))
     project = apply_edits(project, (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2")))
     project = put(project, changed(project.outside_steps[0], rails="both"))
     return apply_edits(project, (_deck(), CarryDeck(deck="deck"), RailDeck(deck="deck")))

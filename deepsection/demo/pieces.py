@@ -155,3 +155,8 @@ def girder(
         for n, (a, b) in enumerate(pairwise(ends), 1)
     )
     return (*posts, *beams)
+
+
+def engineered(project: Project) -> tuple[Any, ...]:
+    """The ceilings of a project, their joists sized by an engineer: wide rooms ask for more than the tables hold."""
+    return tuple(changed(ceiling, sized="by an engineer") for ceiling in project.ceilings)

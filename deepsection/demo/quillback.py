@@ -7,7 +7,7 @@ from deepsection.core.model import FreeJoint, Opening, Project, RoofBlock, RoofE
 from deepsection.core.starters.projects import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import door, eave, four_sides, gable, on, partition, ring, sheet, tied, window
+from .pieces import door, eave, engineered, four_sides, gable, on, partition, ring, sheet, tied, window
 
 
 def _ft(text: str) -> float:
@@ -19,7 +19,7 @@ def quillback_house() -> Project:
     project = new_project("quillback", "Quillback House", "ft-in")
     project = rebuild(project, place="Lot 7, Sandpiper Row, Marl Inlet", author="Deep Section demo")
     project = apply_edits(project, (_main_walls(), _wing_walls(), *_partitions()))
-    return put(project, *_openings(), *_rooms(), *_roofs(), *_sections(), *_sheets())
+    return put(project, *engineered(project), *_openings(), *_rooms(), *_roofs(), *_sections(), *_sheets())
 
 
 def _main_walls() -> DrawWalls:

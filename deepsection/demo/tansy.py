@@ -19,7 +19,7 @@ from deepsection.core.model import (
 from deepsection.core.starters.projects import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import eave, gable, on, partition, ring, sheet, tied
+from .pieces import eave, engineered, gable, on, partition, ring, sheet, tied
 
 
 def _ft(text: str) -> float:
@@ -32,7 +32,8 @@ def tansy_lodge() -> Project:
     project = rebuild(project, place="Lot 3, Fennel Lane, Marl Inlet", author="Deep Section demo")
     project = apply_edits(project, (_walls(), *_partitions(), *_bays()))
     project = put(project, *_lowered(project))
-    return put(project, *_openings(), *_rooms(), _roof(), _slab(), *_porch(), *_sections(), *_sheets())
+    project = put(project, *engineered(project), *_openings(), *_rooms(), _roof(), _slab(), *_porch())
+    return put(project, *_sections(), *_sheets())
 
 
 def _walls() -> DrawWalls:

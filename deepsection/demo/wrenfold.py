@@ -19,7 +19,7 @@ from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.onroofs.edits import OnRoof
 from deepsection.core.units import parse_length
 
-from .pieces import door, on, partition, ring, sheet, trimmed, window
+from .pieces import door, engineered, on, partition, ring, sheet, trimmed, window
 
 
 def _ft(text: str) -> float:
@@ -38,7 +38,8 @@ def wrenfold_house() -> Project:
     project = apply_edits(project, (_walls(), *_partitions(), _bay()))
     project = _roofed(project)
     project = trimmed(project, "wall-lap", _ft('3 1/2"'), _ft('5"'))
-    return put(project, *_openings(project), *_porch(project), *_rooms(), *_sections(), *_sheets())
+    project = put(project, *engineered(project), *_openings(project), *_porch(project), *_rooms())
+    return put(project, *_sections(), *_sheets())
 
 
 def _walls() -> DrawWalls:

@@ -75,6 +75,11 @@ FLOORS = (
     Check(
         "joist-span", "joists span no farther than they reach", source=f"IRC table R502.3.1(2); NDS; EN 338 ({MEMORY})"
     ),
+    Check(
+        "ceiling-span",
+        "joists of ceilings span no farther than they reach",
+        source=f"IRC table R802.5.1(1); NDS; EN 338 ({MEMORY})",
+    ),
     Check("slab-span", "suspended slabs span no farther than they reach", source=f"BS 8110-1, table 3.9 ({MEMORY})"),
     Check("joist-bearing-short", "joists lie far enough on what bears them", source=f"IRC R502.6 ({MEMORY})"),
     Check("joist-end-free", "joists end on what bears them, or hang on it"),

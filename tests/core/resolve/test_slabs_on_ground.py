@@ -140,7 +140,8 @@ def test_nothing_of_a_slab_lies_in_the_rest_of_it(
     laid = [part for part in building.parts if part.element == "foundation"]
     for a, b in itertools.combinations(laid, 2):
         if a.solid.reach.meets(b.solid.reach):
-            assert (a.solid.manifold ^ b.solid.manifold).volume() < 2000.0, (a.key, b.key)
+            # Areas lie on a grid of 0.01 mm: along an edge of ten metres that is as much.
+            assert (a.solid.manifold ^ b.solid.manifold).volume() < 1e4, (a.key, b.key)
 
 
 def test_a_section_draws_what_is_cast_in_one_as_one() -> None:

@@ -1082,7 +1082,7 @@ export interface components {
          * Ceiling
          * @description A flat ceiling whose joists bear at a level, over every closed outline of outer walls that reaches it.
          *
-         *     Joists run along the rafters above, or as `span` says.
+         *     Joists run along the rafters above, or as `span` says; spans of what an engineer sized are left to him.
          */
         Ceiling: {
             /**
@@ -1098,6 +1098,12 @@ export interface components {
             make_up: string;
             /** Name */
             name: string;
+            /**
+             * Sized
+             * @default by tables
+             * @enum {string}
+             */
+            sized: "by tables" | "by an engineer";
             /**
              * Span
              * @default roof

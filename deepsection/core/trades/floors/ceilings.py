@@ -8,8 +8,9 @@ from dataclasses import dataclass
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from ...geometry import largest, polygons_of
-from ...model import Ceiling, MakeUp
+from ...building.placed import Key
+from ...geometry import Point, largest, polygons_of
+from ...model import Ceiling, MakeUp, bearing_layer
 from ...tolerance import TOL
 from ..levels.placed import Level
 from ..posts.placed import PlacedBeam
@@ -21,6 +22,7 @@ from .holes import holes_in
 from .place import ON_PLATE, FloorPlan
 from .reach import within_bearing
 from .supports import bearing_beams, bearing_walls, supports_in
+from .turned import Turned
 
 SMALLEST_BAY = 1e6
 """A place smaller than this (mm2) gets no ceiling joists of its own."""
@@ -33,6 +35,9 @@ class CeilingPlan:
     ceiling: Ceiling
     bays: tuple[Bay, ...]
     boards: tuple[Boards, ...]
+    level: Level
+    bearing: Polygon | MultiPolygon
+    """What its joists bear on, in plan."""
 
 
 def plan_ceiling(
@@ -67,7 +72,7 @@ def plan_ceiling(
             region = largest(rest.intersection(roof.outline))
             if region.area > SMALLEST_BAY:
                 trims = tuple(_trims(roof, region, sum(layer.thickness for layer in make_ups[ceiling.make_up].layers)))
-                along = roof.planes[0].inward if ceiling.span == "roof" else direction_of(ceiling, region, start)
+                along = _along_rafters(roof, region) if ceiling.span == "roof" else direction_of(ceiling, region, start)
                 own = supports_in(bears, region, along)
                 around = holes_in(region, along, holes)
                 bays.append(Bay(f"{slot}:{roof.block.id}", region, along, trims, holes=around, supports=own))
@@ -79,7 +84,23 @@ def plan_ceiling(
             bays.append(Bay(slot, region, along, holes=around, supports=supports_in(bears, region, along)))
         if outline.spaces:
             boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored.union(vaulted)))))
-    return CeilingPlan(ceiling, tuple(bays), tuple(boards))
+    below = [plan.by_id[id] for outline in plan.outlines_under(ceiling.level) for id in outline.walls]
+    ends = [wall.layers[bearing_layer(make_ups[wall.wall.make_up])].polygon for wall in below]
+    bearing = shapely.union_all([*ends, *(held.area for bay in bays for held in bay.supports)])
+    return CeilingPlan(ceiling, tuple(bays), tuple(boards), level, bearing)
+
+
+CEILINGS: Key[tuple[CeilingPlan, ...]] = Key("ceilings")
+
+
+def _along_rafters(roof: ResolvedRoof, region: Polygon) -> Point:
+    """The direction of the rafters over a region; where slopes run two ways, as in a hip roof, the shorter one."""
+
+    def reach(way: Point) -> float:
+        _, _, s0, s1 = Turned(way).box(region)
+        return round(s1 - s0)
+
+    return min((plane.inward for plane in roof.planes), key=reach)
 
 
 def _trims(roof: ResolvedRoof, region: Polygon, depth: float) -> Iterator[Trim]:

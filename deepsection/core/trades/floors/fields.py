@@ -69,13 +69,7 @@ def joist_fields(project: Project, held: Floor | Deck, put: Callable[..., Sequen
             [("blocks", "rows of blocks"), ("bridging", "rows of cross bridging"), ("nothing", "nothing")],
             lambda t: put(between=t),
         ),
-        choice_row(
-            "sized",
-            "Sized",
-            held.sized,
-            [("by tables", "by tables of spans"), ("by an engineer", "by an engineer")],
-            lambda t: put(sized=t),
-        ),
+        choice_row("sized", "Sized", held.sized, _SIZED, lambda t: put(sized=t)),
     ]
 
 
@@ -86,6 +80,7 @@ def _angle_rows(held: Floor | Deck | Ceiling, put: Callable[..., Sequence[Any]])
     return [degrees_row("angle", "Angle from east", held.angle, lambda value: put(angle=value))]
 
 
+_SIZED = [("by tables", "by tables of spans"), ("by an engineer", "by an engineer")]
 _LAPS = [("lapped", "they lap"), ("butted", "they butt"), ("through", "they run through")]
 
 
@@ -126,4 +121,5 @@ def ceiling_fields(project: Project, held: Ceiling) -> list[Row]:
         choice_row("span", "Joists run", held.span, [("roof", "as the rafters"), *_SPANS], lambda t: put(span=t)),
         *_angle_rows(held, put),
         choice_row("level", "Joists bear on", held.level, level_options(project), lambda t: put(level=t)),
+        choice_row("sized", "Sized", held.sized, _SIZED, lambda t: put(sized=t)),
     ]

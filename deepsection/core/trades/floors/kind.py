@@ -26,7 +26,8 @@ from ..walls.bodies import WALL_TOPS
 from ..walls.planned import WALLS
 from ..walls.tops import gable_footprints
 from .built_in import around_floors
-from .ceilings import plan_ceiling
+from .ceiling_checks import ceiling_checks, ceiling_table
+from .ceilings import CEILINGS, CeilingPlan, plan_ceiling
 from .deck_checks import deck_checks
 from .deck_fields import deck_fields
 from .deck_parts import against_ledgers
@@ -97,15 +98,19 @@ def _parts_of(key: Key[tuple[FloorPlan, ...]]) -> Callable[[Placed], Iterator[Pa
     return parts
 
 
-def _ceiling_parts(placed: Placed) -> Iterator[Part]:
+def _place_ceilings(placed: Placed) -> tuple[CeilingPlan, ...]:
+    return tuple(_ceilings(placed))
+
+
+def _ceilings(placed: Placed) -> Iterator[CeilingPlan]:
     plan, tops, make_ups = placed[WALLS], placed[WALL_TOPS], placed.make_ups
     for ceiling in placed.project.ceilings:
-        level, make_up = placed[LEVELS][ceiling.level], make_ups[ceiling.make_up]
+        level = placed[LEVELS][ceiling.level]
         under = [wall for wall in plan.walls if wall.wall.top.level == ceiling.level]
         gables = shapely.union_all([gable for wall in under for gable in gable_footprints(wall, tops[wall.wall.id])])
         own = placed[VAULTS].get(ceiling.level, ())
         spaces = shapely.union_all([vault.area for vault in own])
-        flat = plan_ceiling(
+        yield plan_ceiling(
             ceiling,
             plan,
             make_ups,
@@ -117,8 +122,14 @@ def _ceiling_parts(placed: Placed) -> Iterator[Part]:
             _chimneys(placed, level.z),
             level,
         )
-        yield from vault_parts(ceiling, make_up, own, level)
-        yield from ceiling_parts(ceiling, make_up, flat.bays, flat.boards, level)
+
+
+def _ceiling_parts(placed: Placed) -> Iterator[Part]:
+    for flat in placed[CEILINGS]:
+        ceiling, make_up = flat.ceiling, placed.make_ups[flat.ceiling.make_up]
+        own = placed[VAULTS].get(ceiling.level, ())
+        yield from vault_parts(ceiling, make_up, own, flat.level)
+        yield from ceiling_parts(ceiling, make_up, flat.bays, flat.boards, flat.level)
 
 
 def _title(project: Project, held: Floor | Deck | Ceiling) -> tuple[str, str]:
@@ -161,10 +172,15 @@ FLOOR_HOLE = ElementKind(
     plan=hole_marks,
     checks=hole_checks,
 )
+CEILING_STAGE = Stage(CEILINGS, _place_ceilings)
 CEILING = ElementKind(
     Ceiling,
     title=_title,
     fields=ceiling_fields,
     heights=lambda ceiling: (sum_id(ceiling.level),),
+    outcome=lambda placed, ceiling: next(
+        (ceiling_table(placed, flat) for flat in placed[CEILINGS] if flat.ceiling.id == ceiling.id), ()
+    ),
     parts=_ceiling_parts,
+    checks=ceiling_checks,
 )

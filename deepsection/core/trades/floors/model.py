@@ -26,6 +26,8 @@ ACROSS: dict[JoistSpan, JoistSpan] = {
 }
 Between = Literal["blocks", "bridging", "nothing"]
 """What stands in rows between joists that run far: solid blocks, or pairs of crossing bars."""
+Sized = Literal["by tables", "by an engineer"]
+"""Who says how far joists span: tables and first principles, or an engineer."""
 Lap = Literal["lapped", "butted", "through"]
 """What joists do over a bearing between the ends of their bay."""
 
@@ -50,7 +52,7 @@ class Joisted(Standing):
     shift: Mm = 0.0
     lap: Lap = "lapped"
     between: Between = "blocks"
-    sized: Literal["by tables", "by an engineer"] = "by tables"
+    sized: Sized = "by tables"
 
     @property
     def across(self) -> Self:
@@ -116,7 +118,7 @@ class FloorHole(Standing):
 class Ceiling(Standing):
     """A flat ceiling whose joists bear at a level, over every closed outline of outer walls that reaches it.
 
-    Joists run along the rafters above, or as `span` says.
+    Joists run along the rafters above, or as `span` says; spans of what an engineer sized are left to him.
     """
 
     about: ClassVar[About] = About(
@@ -131,6 +133,7 @@ class Ceiling(Standing):
     make_up: Id
     span: Literal["roof"] | JoistSpan = "roof"
     angle: Angle = 0.0
+    sized: Sized = "by tables"
 
     def turned(self, motion: Motion) -> Self:
         """It, with its joists turned as the house around it is."""

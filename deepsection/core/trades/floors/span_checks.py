@@ -60,11 +60,11 @@ def bay_spans(
             for _, piece in member.pieces
         ]
         if lines:
-            found.append(_farthest(bay.slot, lines, bearing))
+            found.append(farthest(bay.slot, lines, bearing))
     return tuple(found)
 
 
-def _farthest(bay: str, lines: list[LineString], bearing: Polygon | MultiPolygon) -> BaySpan:
+def farthest(bay: str, lines: list[LineString], bearing: Polygon | MultiPolygon) -> BaySpan:
     """The farthest span of some joists; those that are shorter than what was found need not be looked at."""
     best = BaySpan(bay, 0.0, lines[0].coords[0])
     for length, alike in groupby(sorted(lines, key=lambda line: -line.length), key=lambda line: round(line.length)):

@@ -18,8 +18,6 @@ from ...units import INCH, Units, format_length, parse_length
 from ..makeups.model import Tradition
 from ..makeups.profiles import PROFILES
 
-SPAN_OVER = 360.0
-"""Joists of floors deflect by so much of their span under live load. Source: IRC table R301.7, from memory."""
 DeflectionLoad = Literal["live", "total"]
 
 
@@ -37,7 +35,7 @@ class JoistCase:
     C_D: float = 1.0
     live_psf: float = 40.0
     dead_psf: float = 10.0
-    deflection: float = SPAN_OVER
+    deflection: float = 360.0
     deflection_load: DeflectionLoad = "live"
 
 
@@ -137,10 +135,17 @@ def timber_for(tradition: Tradition) -> Timber:
     return Timber(row["name"], row["Fb_psi"], row["E_psi"], row["C_r"], row["C_F"], row["source"])
 
 
-def usual_case(tradition: Tradition, b: float, d: float, spacing: float) -> JoistCase:
-    """A joist of a floor (mm) with the timber and the loads of a tradition."""
-    timber = timber_for(tradition)
-    loads = next(row for row in _data()["loads"] if row["id"] == tradition)
+On = Literal["floor", "ceiling"]
+"""What joists carry: living areas, or a ceiling under a loft that nobody lives in."""
+
+
+def _loads(tradition: Tradition, on: On) -> dict[str, Any]:
+    return next(row for row in _data()["loads"] if (row["tradition"], row["on"]) == (tradition, on))
+
+
+def usual_case(tradition: Tradition, b: float, d: float, spacing: float, on: On = "floor") -> JoistCase:
+    """A joist (mm) of a floor or ceiling with the timber and the loads of a tradition."""
+    timber, loads = timber_for(tradition), _loads(tradition, on)
     depth = d / INCH
     return JoistCase(
         b / INCH,
@@ -152,6 +157,8 @@ def usual_case(tradition: Tradition, b: float, d: float, spacing: float) -> Jois
         C_r=timber.C_r,
         live_psf=loads["live_psf"],
         dead_psf=loads["dead_psf"],
+        deflection=loads["deflection"],
+        deflection_load=loads["deflection_load"],
     )
 
 
@@ -184,14 +191,14 @@ def size_of(layer: Layer, units: Units) -> JoistSize:
 
 def loads_said(tradition: Tradition, units: Units, *, timber: bool = True) -> str:
     """The loads of a tradition and the limit of joists, in words; of concrete the live load alone."""
-    loads = next(row for row in _data()["loads"] if row["id"] == tradition)
+    loads = _loads(tradition, "floor")
     if units == "ft-in":
         live, dead = (f"{loads[name]:g} psf" for name in ("live_psf", "dead_psf"))
     else:
         live, dead = (f"{loads[name] * PSF:.2f} kN/m2" for name in ("live_psf", "dead_psf"))
     if not timber:
         return f"live load {live}, own weight to be added"
-    return f"live load {live}, dead {dead}, deflection span / {SPAN_OVER:g}"
+    return f"live load {live}, dead {dead}, deflection span / {loads['deflection']:g}"
 
 
 PSF = 0.04788
@@ -211,10 +218,10 @@ def joist_sizes(tradition: Tradition) -> tuple[JoistSize, ...]:
 
 
 @lru_cache(maxsize=256)
-def joist_reach(tradition: Tradition, size: JoistSize, spacing: float) -> tuple[float, str]:
+def joist_reach(tradition: Tradition, size: JoistSize, spacing: float, on: On = "floor") -> tuple[float, str]:
     """How far joists of a size at a spacing (mm) span clear (mm), and by what: a published table where it holds them,
     else first principles."""
-    case = usual_case(tradition, size.thickness, size.depth, spacing)
+    case = usual_case(tradition, size.thickness, size.depth, spacing, on)
     published = published_spans(case)
     if published:
         return published[0].span * INCH, published[0].table
