@@ -1,6 +1,7 @@
 import { create } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import type { BaySize } from "./actions/bay";
+import type { AreaShape } from "./actions/corners";
 import type { OnRoof, RoofForm } from "./actions/roof";
 import type { StairForm } from "./actions/stair";
 import type { Motion } from "./actions/transform";
@@ -108,6 +109,8 @@ export interface Client {
   kinds: { window: string | null; door: string | null; niche: string | null };
   /** How walls are drawn: one after the other, or four at once. */
   shape: WallShape;
+  /** How decks and slabs are drawn. */
+  outline: AreaShape;
   bay: BaySize | null;
   /** What new roofs look like, and what they are drawn over. */
   roof: { form: RoofForm; over: RoofBase };
@@ -161,6 +164,7 @@ export const useClient = create<Client>((set) => ({
   makeUps: { outer: null, inner: null },
   kinds: { window: null, door: null, niche: null },
   shape: "chain",
+  outline: "rectangle",
   bay: null,
   roof: { form: "hip", over: "walls" },
   onRoof: "chimney",

@@ -1,6 +1,6 @@
 import { type BaySize, PlaceBay } from "./actions/bay";
 import { DrawConstruction } from "./actions/construction";
-import { DrawDeck, DrawHole, DrawSetDown, DrawSlab, LayFloor } from "./actions/corners";
+import { type AREAS, drawArea, LayFloor } from "./actions/corners";
 import { Measure } from "./actions/measure";
 import { DrawOutline } from "./actions/outline";
 import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "./actions/place";
@@ -28,7 +28,7 @@ export interface OnPlan {
 
 export type Options = Pick<
   Client,
-  "makeUps" | "kinds" | "shape" | "bay" | "roof" | "onRoof" | "stair" | "copies" | "keep"
+  "makeUps" | "kinds" | "shape" | "outline" | "bay" | "roof" | "onRoof" | "stair" | "copies" | "keep"
 >;
 
 export type Trade = "Walls" | "Openings" | "Structure" | "Floors" | "Rooms" | "Lines" | "Ground" | "Roofs" | "Views";
@@ -70,6 +70,14 @@ function walls(status: "outer" | "inner"): (on: OnPlan) => PlanAction {
     const saved = project.saved_walls?.find((own) => own.id === makeUps[status]);
     return new Draw(frame, storey, saved ? { status, makeUp: saved.make_up, saved: saved.id } : { status, makeUp });
   };
+}
+
+/** The tools that draw areas by two corners or by all. */
+export const ANY_OUTLINE: string[] = ["deck", "setDown", "slab"];
+
+function area(what: keyof typeof AREAS): (on: OnPlan) => PlanAction {
+  return ({ project, frame, storey, options: { outline } }) =>
+    drawArea(what, project, frame, storey, ANY_OUTLINE.includes(what) ? outline : "rectangle");
 }
 
 function opening(unit: "window" | "door" | "niche"): (on: OnPlan) => PlanAction {
@@ -172,7 +180,7 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     label: "Floor",
     steps: ["Plan"],
     trade: "Floors",
-    words: "Draw: joist floor",
+    words: "Draw: floor",
     make: ({ project, frame, storey }) => new LayFloor(project, frame, storey),
   },
   hole: {
@@ -180,28 +188,28 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     steps: ["Plan"],
     trade: "Floors",
     words: "Draw: hole in the floor",
-    make: ({ project, frame, storey }) => new DrawHole(project, frame, storey),
+    make: area("hole"),
   },
   deck: {
     label: "Deck",
     steps: ["Plan"],
     trade: "Floors",
     words: "Draw: deck",
-    make: ({ project, frame, storey }) => new DrawDeck(project, frame, storey),
+    make: area("deck"),
   },
   setDown: {
     label: "Set-down",
     steps: ["Plan"],
     trade: "Structure",
     words: "Draw: set-down of a slab",
-    make: ({ project, frame, storey }) => new DrawSetDown(project, frame, storey),
+    make: area("setDown"),
   },
   slab: {
     label: "Porch slab",
     steps: ["Plan"],
     trade: "Structure",
     words: "Draw: porch slab",
-    make: ({ project, frame, storey }) => new DrawSlab(project, frame, storey),
+    make: area("slab"),
   },
   room: {
     label: "Room",

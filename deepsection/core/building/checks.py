@@ -81,6 +81,7 @@ FLOORS = (
         source=f"IRC table R802.5.1(1); NDS; EN 338 ({MEMORY})",
     ),
     Check("slab-span", "suspended slabs span no farther than they reach", source=f"BS 8110-1, table 3.9 ({MEMORY})"),
+    Check("edge-bearing", "a framed edge leaves joists a bearing", source=f"IRC R502.6 ({MEMORY})"),
     Check("joist-bearing-short", "joists lie far enough on what bears them", source=f"IRC R502.6 ({MEMORY})"),
     Check("joist-end-free", "joists end on what bears them, or hang on it"),
     Check("beam-misses", "a beam under joists meets them"),

@@ -9,7 +9,7 @@ import ifcopenshell
 import pytest
 
 from deepsection.core.drawing import Dimension, Stroke, Text
-from deepsection.core.edits import apply_edits, changed, put
+from deepsection.core.edits import CarryDeck, DrawDeck, RailDeck, apply_edits, changed, put
 from deepsection.core.model import FloorHole, Project, SectionLine
 from deepsection.core.particulars.describe import describe_element
 from deepsection.core.resolve import Building, Part, resolve
@@ -170,3 +170,18 @@ def test_slabs_are_slabs_in_a_model_that_is_read_back(tmp_path: Path) -> None:
     assert kinds.count("FLOOR") == 1
     beams = [held for held in model.by_type("IfcBeam") if held.PredefinedType == "JOIST"]
     assert len(beams) == 15 + len(of(resolve(house), "joist", "s2-ceiling"))
+
+
+def test_a_deck_hangs_on_the_outer_leaf_and_the_render_goes_round_it() -> None:
+    house = block_house(ground=True)
+    corners = ((1000.0, -3000.0), (5000.0, -3000.0), (5000.0, 0.0), (1000.0, 0.0))
+    house = apply_edits(house, (DrawDeck(id="deck", level="floor", corners=corners), CarryDeck(deck="deck")))
+    house = apply_edits(house, (RailDeck(deck="deck"),))
+    building = resolve(house)
+    assert building.diagnostics == ()
+    deck = [part for part in building.parts if part.element == "deck"]
+    (ledger,) = [part for part in deck if part.role == "ledger"]
+    assert ledger.solid.bounds.y1 == pytest.approx(0.0)
+    for a, b in itertools.product(deck, [part for part in building.parts if part.element != "deck"]):
+        if a.solid.reach.meets(b.solid.reach):
+            assert (a.solid.manifold ^ b.solid.manifold).volume() < 2000.0, (a.key, b.key)

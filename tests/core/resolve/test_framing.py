@@ -382,3 +382,31 @@ def test_joists_that_run_through_show_each_of_their_spans() -> None:
     assert len(spans) == 2
     ends = sorted(y for mark in spans for _, y, _ in mark.path)
     assert ends[1:3] == pytest.approx([low, high], abs=0.01)
+
+
+def test_a_framed_edge_closes_the_depth_of_the_joists() -> None:
+    """On 9 x 7 m plates of 38 x 89 above and below studs of 235 less 2 x 38, at 400; joists end 89 in."""
+    house = two_storeys(9000.0, 7000.0)
+    house = put(house, changed(house.floors[-1], edge="framed"))
+    floor = house.floors[-1].id
+    building = resolve(house)
+    assert building.diagnostics == ()
+    own = [part for part in building.parts if part.element == floor]
+    plates = [part for part in own if part.role == "plate"]
+    ring = 9000.0 * 7000.0 - (9000.0 - 178.0) * (7000.0 - 178.0)
+    assert sum(part.solid.volume for part in plates) == pytest.approx(2 * 38.0 * ring)
+    studs = [part for part in own if part.role == "stud"]
+    assert {round(part.solid.bounds.z1 - part.solid.bounds.z0, 3) for part in studs} == {235.0 - 76.0}
+    # On the south side 9000 long: 0, 381, 781 ... 8581, and the last at 8962.
+    south = [part for part in studs if part.solid.bounds.y1 < 90.0]
+    assert len(south) == 24
+    joists = [part.solid.bounds for part in own if part.role == "joist"]
+    assert {(round(box.y0), round(box.y1)) for box in joists} == {(89, 6911)}
+    assert not [part for part in own if part.role == "rim_joist"]
+
+
+def test_a_framed_edge_that_takes_the_bearing_of_joists_is_said() -> None:
+    house = two_storeys(9000.0, 7000.0)
+    house = put(house, changed(house.floors[-1], edge="framed", edge_depth=120.0))
+    (said,) = resolve(house).diagnostics
+    assert (said.code, said.field) == ("edge-bearing", "edge_depth") and "20" in said.message

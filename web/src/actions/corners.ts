@@ -1,16 +1,85 @@
 import type { Edit } from "../api/client";
 import { OnePoint } from "./onePoint";
+import { ByCorners } from "./outline";
 import { TwoPoints } from "./place";
-import { newId, type Outcome, type Overlay, type Place, type Project, type Storey, type Turn, toPlan } from "./types";
+import {
+  newId,
+  type Outcome,
+  type Overlay,
+  type Place,
+  type PlanAction,
+  type Project,
+  type Storey,
+  type Turn,
+  toPlan,
+} from "./types";
 
-/** A rectangle on a storey by two opposite corners. */
-abstract class TwoCorners extends TwoPoints {
+type Corners = [number, number][];
+
+/** An area of a storey that is drawn by its corners: what it is called, where to begin, the edit that makes it. */
+interface Area {
+  noun: string;
+  begin: string;
+  edit: (id: string, corners: Corners, project: Project, storey: Storey) => Edit | string;
+}
+
+export const AREAS = {
+  hole: {
+    noun: "hole",
+    begin: "Click a corner of the hole in this floor.",
+    edit: (id, corners, project, storey) => {
+      const floor = project.floors?.find((held) => held.level === storey.level);
+      if (!floor) return `${storey.name} has no floor to cut a hole in.`;
+      const name = `Hole ${(project.floor_holes?.length ?? 0) + 1}`;
+      return { kind: "put_floor_hole", hole: { id, state: "new", name, floor: floor.id, corners } };
+    },
+  },
+  deck: {
+    noun: "deck",
+    begin:
+      "Click a corner of the deck, at the wall of the house; within a joist floor it becomes a part with joists of its own.",
+    edit: (id, corners, _, { level }) => ({ kind: "draw_deck", id, level, corners }),
+  },
+  setDown: {
+    noun: "set-down",
+    begin: "Click a corner of the part of this slab that lies lower.",
+    edit: (id, corners, _, { level }) => ({ kind: "draw_set_down", id, level, corners }),
+  },
+  slab: {
+    noun: "slab",
+    begin: "Click a corner of the slab, at the wall of the house.",
+    edit: (id, corners, _, { level }) => ({ kind: "draw_porch_slab", id, level, corners }),
+  },
+} satisfies Record<string, Area>;
+
+/** How areas are drawn. */
+export type AreaShape = "rectangle" | "corners";
+
+/** Draws an area by two opposite corners, or corner by corner. */
+export function drawArea(
+  what: keyof typeof AREAS,
+  project: Project,
+  turn: Turn,
+  storey: Storey,
+  shape: AreaShape = "rectangle",
+): PlanAction {
+  const Draw = shape === "rectangle" ? ByTwoCorners : AreaByCorners;
+  return new Draw(AREAS[what], project, turn, storey);
+}
+
+class ByTwoCorners extends TwoPoints {
+  private readonly id: string;
+  protected readonly hints: [string, string, string];
+
   constructor(
+    private readonly area: Area,
     project: Project,
     turn: Turn,
-    protected readonly storey: Storey,
+    private readonly storey: Storey,
   ) {
     super(project, turn);
+    this.id = newId(area.noun);
+    this.hints = [area.begin, "Click the corner across from it. Escape begins again.", `diagonal of the ${area.noun}`];
   }
 
   protected lines(a: Place, b: Place): Overlay {
@@ -26,41 +95,50 @@ abstract class TwoCorners extends TwoPoints {
     return [a, { u: b.u, w: a.w }, b, { u: a.u, w: b.w }];
   }
 
-  /** The corners in the plan of the house; none where they do not lie apart. */
-  protected inPlan(a: Place, b: Place): [number, number][] | null {
-    if (Math.min(Math.abs(a.u - b.u), Math.abs(a.w - b.w)) < 150) return null;
-    return this.corners(a, b).map((place): [number, number] => {
-      const { x, y } = toPlan(this.turn, place.u, place.w);
-      return [x, y];
-    });
-  }
-}
-
-/** A hole in the floor of a storey by two opposite corners. */
-export class DrawHole extends TwoCorners {
-  private readonly id = newId("hole");
-
-  protected readonly hints: [string, string, string] = [
-    "Click a corner of the hole in this floor.",
-    "Click the corner across from it. Escape begins again.",
-    "diagonal of the hole",
-  ];
-
   protected make(a: Place, b: Place) {
-    const floor = this.project.floors?.find((held) => held.level === this.storey.level);
-    if (!floor) return `${this.storey.name} has no joist floor to cut a hole in.`;
-    const corners = this.inPlan(a, b);
-    if (!corners) return "A hole needs two corners that lie apart.";
-    const taken = this.project.floor_holes?.length ?? 0;
-    const hole = { id: this.id, state: "new" as const, name: `Hole ${taken + 1}`, floor: floor.id, corners };
-    return { id: this.id, edit: { kind: "put_floor_hole" as const, hole } };
+    if (Math.min(Math.abs(a.u - b.u), Math.abs(a.w - b.w)) < 150)
+      return `A ${this.area.noun} needs two corners that lie apart.`;
+    const edit = this.area.edit(this.id, inPlan(this.turn, this.corners(a, b)), this.project, this.storey);
+    return typeof edit === "string" ? edit : { id: this.id, edit };
   }
 }
 
-/** A joist floor by one click within the walls of a storey; where one lies already, that is what the click means. */
+class AreaByCorners extends ByCorners {
+  private id: string;
+  protected readonly first: string;
+
+  constructor(
+    private readonly area: Area,
+    private readonly project: Project,
+    private readonly turn: Turn,
+    private readonly storey: Storey,
+  ) {
+    super();
+    this.id = newId(area.noun);
+    this.first = area.begin;
+  }
+
+  protected again() {
+    this.id = newId(this.area.noun);
+  }
+
+  protected made(corners: Place[]) {
+    const edit = this.area.edit(this.id, inPlan(this.turn, corners), this.project, this.storey);
+    return typeof edit === "string" ? edit : { id: this.id, edit };
+  }
+}
+
+function inPlan(turn: Turn, corners: { u: number; w: number }[]): Corners {
+  return corners.map(({ u, w }): [number, number] => {
+    const { x, y } = toPlan(turn, u, w);
+    return [x, y];
+  });
+}
+
+/** A floor by one click within the walls of a storey; where one lies already, that is what the click means. */
 export class LayFloor extends OnePoint {
   protected readonly made = newId("floor");
-  protected readonly hint = "Click within closed outer walls: a joist floor is laid there.";
+  protected readonly hint = "Click within closed outer walls: a floor is laid there.";
 
   constructor(
     private readonly project: Project,
@@ -82,56 +160,5 @@ export class LayFloor extends OnePoint {
     if (this.there) return null;
     const { x, y } = toPlan(this.turn, place.u, place.w);
     return { kind: "lay_floor", id: this.made, level: this.storey.level, x, y };
-  }
-}
-
-/** A deck beside the house by two opposite corners; what lies within the house falls away. */
-export class DrawDeck extends TwoCorners {
-  private readonly id = newId("deck");
-
-  protected readonly hints: [string, string, string] = [
-    "Click a corner of the deck, at the wall of the house; within a joist floor it becomes a part with joists of its own.",
-    "Click the corner across from it. Escape begins again.",
-    "diagonal of the deck",
-  ];
-
-  protected make(a: Place, b: Place) {
-    const corners = this.inPlan(a, b);
-    if (!corners) return "A deck needs two corners that lie apart.";
-    return { id: this.id, edit: { kind: "draw_deck" as const, id: this.id, level: this.storey.level, corners } };
-  }
-}
-
-/** A part of the slab on the ground that lies lower, by two opposite corners. */
-export class DrawSetDown extends TwoCorners {
-  private readonly id = newId("set-down");
-
-  protected readonly hints: [string, string, string] = [
-    "Click a corner of the part of this slab that lies lower.",
-    "Click the corner across from it. Escape begins again.",
-    "diagonal of the set-down",
-  ];
-
-  protected make(a: Place, b: Place) {
-    const corners = this.inPlan(a, b);
-    if (!corners) return "A set-down needs two corners that lie apart.";
-    return { id: this.id, edit: { kind: "draw_set_down" as const, id: this.id, level: this.storey.level, corners } };
-  }
-}
-
-/** A porch slab below the floor of a storey by two opposite corners; what lies within the house falls away. */
-export class DrawSlab extends TwoCorners {
-  private readonly id = newId("slab");
-
-  protected readonly hints: [string, string, string] = [
-    "Click a corner of the slab, at the wall of the house.",
-    "Click the corner across from it. Escape begins again.",
-    "diagonal of the slab",
-  ];
-
-  protected make(a: Place, b: Place) {
-    const corners = this.inPlan(a, b);
-    if (!corners) return "A slab needs two corners that lie apart.";
-    return { id: this.id, edit: { kind: "draw_porch_slab" as const, id: this.id, level: this.storey.level, corners } };
   }
 }

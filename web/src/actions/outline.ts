@@ -3,18 +3,9 @@ import { Following } from "./following";
 import { type ActionKey, EMPTY, newId, type Outcome, type Place, type Storey, type Turn, toPlan } from "./types";
 import type { WallOptions } from "./walls";
 
-/** Draws a wall by the outline of its plan: corner by corner, closed at the first one or with Enter. */
-export class DrawOutline extends Following {
+/** Something drawn corner by corner, closed at the first one or with Enter. */
+export abstract class ByCorners extends Following {
   private corners: Place[] = [];
-  private ids = this.fresh();
-
-  constructor(
-    private readonly turn: Turn,
-    private readonly storey: Storey,
-    private readonly options: WallOptions,
-  ) {
-    super();
-  }
 
   get from(): Place | null {
     return this.corners.at(-1) ?? null;
@@ -49,33 +40,27 @@ export class DrawOutline extends Following {
 
   private close(): Outcome {
     if (this.corners.length < 3) return { ...this.shown(), wrong: "An outline has at least three corners." };
-    const edit = this.edit(this.corners);
-    const select = this.ids.wall;
+    const made = this.made(this.corners);
+    if (typeof made === "string") return { ...this.shown(), wrong: made };
     this.corners = [];
-    this.ids = this.fresh();
-    return { ...this.shown(), preview: undefined, edits: [edit], done: { select } };
+    this.again();
+    return { ...this.shown(), preview: undefined, edits: [made.edit], done: { select: made.id } };
   }
 
-  private fresh(): { wall: string; joints: [string, string] } {
-    return { wall: newId("wall"), joints: [newId("joint"), newId("joint")] };
-  }
+  /** What to click first. */
+  protected abstract readonly first: string;
 
-  private edit(corners: Place[]): Edit {
-    return {
-      kind: "draw_outline",
-      ...this.ids,
-      points: corners.map((corner) => toPlan(this.turn, corner.u, corner.w)),
-      make_up: this.options.makeUp,
-      status: this.options.status,
-      base: this.storey.level,
-      top: this.storey.plate ?? "",
-    };
-  }
+  /** The edit of an outline, or why it cannot be. */
+  protected abstract made(corners: Place[]): { id: string; edit: Edit } | string;
+
+  /** Ids for the next one. */
+  protected abstract again(): void;
 
   protected shown(): Outcome {
     const all = this.pointer && this.corners.length ? [...this.corners, this.pointer] : this.corners;
     const last = all.at(-1);
     const before = all.at(-2);
+    const made = this.corners.length >= 2 && all.length >= 3 ? this.made(all) : "";
     return {
       overlay: last
         ? {
@@ -86,9 +71,44 @@ export class DrawOutline extends Following {
         : EMPTY,
       hint: this.corners.length
         ? "Click the next corner, or type its distance; click the first one or press Enter to close. Escape takes one back."
-        : "Click the first corner of the wall's outline. A wall drawn so is of one layer.",
-      preview: this.corners.length >= 2 && all.length >= 3 ? [this.edit(all)] : undefined,
+        : this.first,
+      preview: typeof made === "string" ? undefined : [made.edit],
       asks: this.corners.length ? "distance to the next corner" : undefined,
     };
+  }
+}
+
+/** Draws a wall by the outline of its plan. */
+export class DrawOutline extends ByCorners {
+  private ids = this.fresh();
+  protected readonly first = "Click the first corner of the wall's outline. A wall drawn so is of one layer.";
+
+  constructor(
+    private readonly turn: Turn,
+    private readonly storey: Storey,
+    private readonly options: WallOptions,
+  ) {
+    super();
+  }
+
+  private fresh(): { wall: string; joints: [string, string] } {
+    return { wall: newId("wall"), joints: [newId("joint"), newId("joint")] };
+  }
+
+  protected again() {
+    this.ids = this.fresh();
+  }
+
+  protected made(corners: Place[]) {
+    const edit: Edit = {
+      kind: "draw_outline",
+      ...this.ids,
+      points: corners.map((corner) => toPlan(this.turn, corner.u, corner.w)),
+      make_up: this.options.makeUp,
+      status: this.options.status,
+      base: this.storey.level,
+      top: this.storey.plate ?? "",
+    };
+    return { id: this.ids.wall, edit };
   }
 }

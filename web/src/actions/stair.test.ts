@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Edit } from "../api/client";
-import { DrawHole } from "./corners";
+import { drawArea } from "./corners";
 import { dragOf } from "./drag";
 import { emptyProject, MAIN, NORTH_UP, ONE_WALL } from "./fixtures";
 import { DrawStair } from "./stair";
@@ -43,7 +43,7 @@ describe("a hole", () => {
     floors: [{ id: "joists", name: "Joists", level: "floor", bearing: "plate", make_up: "m", span: "short" }],
   } as unknown as Project;
   it("is a rectangle in the floor of the storey", () => {
-    const action = new DrawHole(floored, NORTH_UP, MAIN);
+    const action = drawArea("hole", floored, NORTH_UP, MAIN);
     action.click(at(1000, 1000));
     const edit = action.click(at(2000, 3000)).edits?.[0] as Of<"put_floor_hole">;
     expect(edit.hole).toMatchObject({ floor: "joists", name: "Hole 1" });
@@ -55,12 +55,35 @@ describe("a hole", () => {
     ]);
   });
   it("needs a floor, and an area", () => {
-    const bare = new DrawHole(emptyProject(), NORTH_UP, MAIN);
+    const bare = drawArea("hole", emptyProject(), NORTH_UP, MAIN);
     bare.click(at(0, 0));
-    expect(bare.click(at(1000, 1000)).wrong).toContain("no joist floor");
-    const flat = new DrawHole(floored, NORTH_UP, MAIN);
+    expect(bare.click(at(1000, 1000)).wrong).toContain("no floor");
+    const flat = drawArea("hole", floored, NORTH_UP, MAIN);
     flat.click(at(0, 0));
     expect(flat.click(at(1000, 10)).wrong).toContain("lie apart");
+  });
+});
+
+describe("a deck", () => {
+  it("is drawn corner by corner, and closed at the first one", () => {
+    const action = drawArea("deck", emptyProject(), NORTH_UP, MAIN, "corners");
+    expect(action.start?.().hint).toContain("corner of the deck");
+    for (const [x, y] of [
+      [0, 0],
+      [3000, 0],
+      [3000, 2000],
+      [1500, 3000],
+    ])
+      expect(action.click(at(x, y)).edits).toBeUndefined();
+    const edit = action.click(at(0, 0)).edits?.[0] as Of<"draw_deck">;
+    expect(edit.corners).toHaveLength(4);
+    expect(edit.corners[3]).toEqual([1500, 3000]);
+  });
+  it("has three corners at least", () => {
+    const action = drawArea("setDown", emptyProject(), NORTH_UP, MAIN, "corners");
+    action.click(at(0, 0));
+    action.click(at(1000, 0));
+    expect(action.key?.("Enter")?.wrong).toContain("three corners");
   });
 });
 

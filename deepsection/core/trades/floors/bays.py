@@ -64,14 +64,17 @@ class Bay:
         return shapely.difference(self.region, shapely.union_all([hole for _, hole in self.holes]))
 
 
+RimRole = Literal["rim_joist", "ledger", "framed_edge"]
+
+
 @dataclass(frozen=True, slots=True)
 class Rim:
-    """A rim joist in plan, or a ledger: the wall or edge that it follows, its direction, its area."""
+    """A rim joist in plan, a ledger, or a framed edge: the wall or edge that it follows, its direction, its area."""
 
     wall: str
     run: Point
     area: MultiPolygon
-    role: Literal["rim_joist", "ledger"] = "rim_joist"
+    role: RimRole = "rim_joist"
 
 
 @dataclass(frozen=True, slots=True)

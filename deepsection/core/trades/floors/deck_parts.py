@@ -13,7 +13,7 @@ from ...building.placed import Placed
 from ...geometry import Solid, prism
 from .deck_place import DECKS
 
-CLADS = ("cladding", "membrane", "cavity", "corner_board", "insulation")
+CLADS = ("cladding", "membrane", "cavity", "corner_board", "insulation", "finish")
 """What is cut off around a ledger, which is fixed to the sheathing."""
 
 

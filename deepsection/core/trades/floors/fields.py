@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Any
 
+from ...catalog import usual
 from ...edits import (
     PutCeiling,
     PutFloor,
@@ -44,6 +45,27 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
         ),
         choice_row("bearing", "Joists bear on", held.bearing, level_options(project), lambda t: put(bearing=t)),
         *joist_fields(project, held, put),
+        choice_row(
+            "edge",
+            "Closed at its edge by",
+            held.edge,
+            [("rim joist", "a rim joist"), ("framed", "a short framed wall")],
+            lambda t: put(edge=t, **({"edge_depth": usual("edge_depth", project.units)} if t == "framed" else {})),
+        ),
+        *(
+            [
+                length_row(
+                    "edge_depth",
+                    "Its studs deep",
+                    held.edge_depth,
+                    project.units,
+                    lambda v: put(edge_depth=v),
+                    least=0.0,
+                )
+            ]
+            if held.edge == "framed"
+            else []
+        ),
         choice_row(
             "doubled",
             "Under walls along them",

@@ -25,10 +25,13 @@ HANGER = 1.6
 """Length of the stroke of a hanger (paper mm)."""
 ROOMY = 20.0
 """A hole as wide as this (paper mm) has room for its figures."""
+AROUND = ("rim_joist", "framed_edge", "ledger")
+"""What closes a floor along its edges."""
 PENS = {
     "joist": "fine",
     "blocking": "fine",
     "rim_joist": "crease",
+    "framed_edge": "crease",
     "ledger": "edge",
     "trimmer_joist": "edge",
     "header_joist": "edge",
@@ -63,7 +66,7 @@ def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numb
     for bay in flat.bays:
         own = [piece for piece in pieces if piece.member.lies_in(bay)]
         turned = Turned(bay.direction)
-        rims = [piece for piece in pieces if piece.member.role in ("rim_joist", "ledger")]
+        rims = [piece for piece in pieces if piece.member.role in AROUND]
         holes, room = [turned.box(hole) for _, hole in bay.holes], SMALL * shown.scale
         taken = [*(turned.box(piece.area) for piece in (*own, *rims)), *holes]
         for hole in holes:
@@ -144,9 +147,9 @@ def _beside_members(shown: PlanOf, flat: FloorPlan, pieces: Sequence[Numbered]) 
     said: list[tuple[str, Point]] = []
     for piece in pieces:
         role = piece.member.role
-        if role not in ("trimmer_joist", "header_joist", "rim_joist", "ledger"):
+        if role not in ("trimmer_joist", "header_joist", *AROUND):
             continue
-        plies = 1 if role in ("rim_joist", "ledger") else sum(1 for held in pieces if _same_beam(held, piece))
+        plies = 1 if role in AROUND else sum(1 for held in pieces if _same_beam(held, piece))
         line = Turned(piece.member.direction).middle(piece.area)
         u, w = shown.frame.plan_to_turned(*line.interpolate(0.5, normalized=True).coords[0])
         if any(

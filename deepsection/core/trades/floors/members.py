@@ -12,7 +12,7 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ...geometry import Line, Point, polygons_of
 from ...model import Framing
-from .bays import Bay, Rim, without
+from .bays import Bay, Rim, RimRole, without
 from .blocks import blocks_between, blocks_over
 from .bridging import BAR
 from .holes import HoleFrame, hole_frames
@@ -23,7 +23,7 @@ from .turned import Turned
 REACH = 2.0
 """Members whose ends come this near to each other (mm) meet."""
 
-MemberRole = Literal["joist", "rim_joist", "ledger", "trimmer_joist", "header_joist", "blocking", "bridging"]
+MemberRole = RimRole | Literal["joist", "trimmer_joist", "header_joist", "blocking", "bridging"]
 
 
 @dataclass(frozen=True, slots=True)

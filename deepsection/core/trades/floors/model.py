@@ -10,7 +10,7 @@ from shapely.geometry import Polygon
 
 from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
-from ...document.values import Id, Mm, Name
+from ...document.values import Id, Mm, Name, Positive
 
 if TYPE_CHECKING:
     from ...model.project import Project
@@ -65,7 +65,7 @@ class Joisted(Standing):
 class Floor(Joisted):
     """A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
 
-    A rim joist closes it along the outside of the frames. It bears on the walls around it, on inner walls that bear,
+    A rim joist closes it along the outside of the frames, or a short framed wall as high as its joists. It bears on the walls around it, on inner walls that bear,
     and on beams at the height of its bearing. `doubled`: two joists lie under each wall that runs along them.
     """
 
@@ -82,6 +82,9 @@ class Floor(Joisted):
     id: Id
     bearing: Id
     doubled: bool = True
+    edge: Literal["rim joist", "framed"] = "rim joist"
+    edge_depth: Positive = 89.0
+    """How deep the studs of a framed edge are (mm)."""
 
     def turned(self, motion: Motion) -> Self:
         """It, with its joists turned as the house around it is."""

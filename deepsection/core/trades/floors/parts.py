@@ -15,6 +15,7 @@ from ...tolerance import TOL
 from ..levels.placed import Level
 from .bays import Bay, Boards, Rim, Trim, covered
 from .bridging import bridging_bodies
+from .framed_edges import edge_bodies
 from .holes import hole_frames
 from .joists import joists_of
 from .members import Member, floor_members
@@ -127,31 +128,32 @@ def _sheets(
 
 
 def _member(element: str, layer: Layer, member: Member, bearing: Level, level: Level, *, seen: bool) -> Iterator[Part]:
-    """A member of a floor; its rims are seen from outside where no cladding covers them."""
-    rim = member.role in ("rim_joist", "ledger")
-    low, high = bearing.z, bearing.z + layer.thickness
-    if member.role == "bridging":
-        for name, bar in bridging_bodies(member.direction, member.area, low, high):
-            own = part_key(element, member.role, layer.id, f"{member.slot}:{name}")
-            yield Part(
-                own,
-                element,
-                member.role,
-                layer.material,
-                bar,
-                None,
-                (bearing.sum.id,),
-                outside=False,
-                function="structure",
-            )
-        return
-    if layer.framing and member.role in ("joist", *(["trimmer_joist"] if layer.framing.profile == "T" else [])):
-        solid = profiled(member.direction, member.area, layer.framing, low, high)
+    """What a member of a floor is made of; its rims are seen from outside where no cladding covers them."""
+    rim, edge = member.role in ("rim_joist", "ledger"), member.role == "framed_edge"
+    sums = (bearing.sum.id, level.sum.id) if rim or edge else (bearing.sum.id,)
+    for role, slot, axis, body in _bodies(layer, member, bearing.z, bearing.z + layer.thickness):
+        key = part_key(element, role, layer.id, f"{member.slot}{slot}")
+        yield Part(key, element, role, layer.material, body, axis, sums, outside=rim and seen, function="structure")
+
+
+Axis3 = tuple[float, float, float]
+UPRIGHT: Axis3 = (0.0, 0.0, 1.0)
+
+
+def _bodies(layer: Layer, member: Member, low: float, high: float) -> Iterator[tuple[str, str, Axis3 | None, Solid]]:
+    """(role, end of the slot, axis, body) of what a member is made of, between two heights (mm)."""
+    framing, run = layer.framing, (*member.direction, 0.0)
+    assert framing is not None
+    if member.role == "framed_edge":
+        for role, name, body in edge_bodies(member.direction, member.area, framing, low, high):
+            yield role, f":{name}", run if role == "plate" else UPRIGHT, body
+    elif member.role == "bridging":
+        for name, body in bridging_bodies(member.direction, member.area, low, high):
+            yield member.role, f":{name}", None, body
+    elif member.role == "joist" or (member.role == "trimmer_joist" and framing.profile == "T"):
+        yield member.role, "", run, profiled(member.direction, member.area, framing, low, high)
     else:
-        solid = prism(member.area, low, high)
-    sums = (bearing.sum.id, level.sum.id) if rim else (bearing.sum.id,)
-    key, axis = part_key(element, member.role, layer.id, member.slot), (*member.direction, 0.0)
-    yield Part(key, element, member.role, layer.material, solid, axis, sums, outside=rim and seen, function="structure")
+        yield member.role, "", run, prism(member.area, low, high)
 
 
 def _joists(

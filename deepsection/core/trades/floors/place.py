@@ -17,7 +17,7 @@ from ...tolerance import TOL
 from ..levels.placed import Level
 from ..posts.placed import PlacedBeam
 from ..walls.planned import Outline, PlannedLayer, PlannedWall, WallPlan
-from .bays import Bay, Boards, Rim, direction_of, without
+from .bays import Bay, Boards, Rim, RimRole, direction_of, without
 from .holes import holes_in
 from .profiles import is_timber
 from .reach import floor_reach, is_masonry, within_bearing
@@ -122,7 +122,9 @@ def plan_floor(
         if framing and timber:
             beside = tuple(walls[id] for id in held.outline.walls if not is_masonry(walls[id], make_ups))
             faces = tuple(_bearing(wall, make_ups).outer for wall in beside)
-            rims += _rims(region, beside, faces, framing.thickness)
+            framed = floor.edge == "framed"
+            thick = floor.edge_depth if framed else framing.thickness
+            rims += _rims(region, beside, faces, thick, "framed_edge" if framed else "rim_joist")
     whole = shapely.union_all([bay.region for bay in bays])
     open_ = shapely.union_all([hole for bay in bays for _, hole in bay.holes])
     below = tuple(
@@ -242,7 +244,7 @@ IN_LINE = 0.02
 
 @lru_cache(maxsize=64)
 def _rims(
-    region: Polygon, walls: tuple[PlannedWall, ...], faces: tuple[float, ...], thickness: float
+    region: Polygon, walls: tuple[PlannedWall, ...], faces: tuple[float, ...], thickness: float, role: RimRole
 ) -> tuple[Rim, ...]:
     """The edge of a floor, wall by wall; each runs past the corner at which the next one stops.
 
@@ -255,7 +257,7 @@ def _rims(
         along = wall.strip(-past, wall.length + past, face - thickness, face)
         area = _pieces(shapely.intersection(ring, along, grid_size=TOL.node))
         if not area.is_empty:
-            rims.append(Rim(wall.wall.id, wall.run, area))
+            rims.append(Rim(wall.wall.id, wall.run, area, role))
             ring = _pieces(shapely.difference(ring, along, grid_size=TOL.node))
     return tuple(rims)
 

@@ -11,15 +11,18 @@ from shapely.geometry import Polygon
 from ...model import Layer
 from ...units import Units, format_measured
 from .bridging import BAR
+from .framed_edges import THICKEST
 from .members import Member, MemberRole
 from .profiles import is_timber
 from .spans import JoistSize, size_of
+from .turned import Turned
 
 LETTERS: dict[MemberRole, str] = {
     "joist": "J",
     "trimmer_joist": "T",
     "header_joist": "H",
     "rim_joist": "R",
+    "framed_edge": "E",
     "ledger": "L",
     "blocking": "B",
     "bridging": "X",
@@ -30,6 +33,7 @@ WORDS: dict[MemberRole, str] = {
     "trimmer_joist": "trimmer",
     "header_joist": "header",
     "rim_joist": "rim joist",
+    "framed_edge": "framed edge",
     "ledger": "ledger",
     "blocking": "block",
     "bridging": "pair of bars",
@@ -82,7 +86,7 @@ def schedule(pieces: Iterable[Numbered], layer: Layer, units: Units) -> tuple[Sc
     """The rows of a schedule, number by number."""
     assert layer.framing is not None
     joists, others = size_of(layer, units).name, JoistSize.of(layer.framing.thickness, layer.thickness, units).name
-    bars = JoistSize.of(BAR, BAR, units).name
+    sizes = {"bridging": JoistSize.of(BAR, BAR, units).name, "joist": joists}
     by_number: dict[str, list[Numbered]] = defaultdict(list)
     for piece in pieces:
         by_number[piece.number].append(piece)
@@ -92,7 +96,9 @@ def schedule(pieces: Iterable[Numbered], layer: Layer, units: Units) -> tuple[Sc
             number,
             len(held),
             WORDS[held[0].member.role] if is_timber(layer) else WORDS[held[0].member.role].replace("joist", "beam"),
-            bars if held[0].member.role == "bridging" else joists if held[0].member.role == "joist" else others,
+            _edge(held[0], layer, units)
+            if held[0].member.role == "framed_edge"
+            else sizes.get(held[0].member.role, others),
             _length(held, units),
         )
         for number, held in sorted(by_number.items(), key=lambda row: (order.index(row[0][0]), int(row[0][1:])))
@@ -103,3 +109,10 @@ def _length(pieces: list[Numbered], units: Units) -> str:
     longest = format_measured(max(piece.length for piece in pieces), units)
     same = all(format_measured(piece.length, units) == longest for piece in pieces)
     return longest if same else f"{longest} or less"
+
+
+def _edge(piece: Numbered, layer: Layer, units: Units) -> str:
+    """The size of the studs of a framed edge, which is as deep in plan as they are."""
+    assert layer.framing is not None
+    box = Turned(piece.member.direction).box(piece.area)
+    return JoistSize.of(min(layer.framing.thickness, THICKEST), round(box.a1 - box.a0, 1), units).name

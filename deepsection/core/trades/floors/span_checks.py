@@ -19,8 +19,10 @@ from ...tolerance import TOL
 from ...units import Units, format_length, format_measured
 from ..makeups.profiles import PROFILES
 from ..posts.placed import BEAMS
+from ..walls.planned import WALLS
 from .bays import Bay, Rim
 from .deck_place import DECKS
+from .framed_edges import edge_faults
 from .lying import lying_joists
 from .members import REACH, floor_members
 from .model import Between
@@ -165,6 +167,9 @@ def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
         if not isinstance(flat.floor, Deck) and any(bay.borne is not None for bay in flat.bays):
             lying = lying_joists(flat, layer.framing)
             yield from deep_overhang(flat, lying, layer.thickness, placed.project.units)
+        if not isinstance(flat.floor, Deck) and flat.floor.edge == "framed":
+            around = (placed[WALLS].by_id[id] for outline in flat.outlines for id in outline.walls)
+            yield from edge_faults(flat.floor, placed.make_ups, around, placed.project.units)
         yield from _missing(placed, flat, layer.thickness)
         yield from _short(flat, placed.project.units)
 

@@ -1,12 +1,13 @@
 import { type ReactNode, useState } from "react";
 import type { BayShape } from "../../actions/bay";
+import type { AreaShape } from "../../actions/corners";
 import { movables } from "../../actions/elements";
 import { lengthText } from "../../actions/lengthText";
 import type { OnRoof, RoofForm } from "../../actions/roof";
 import { STAIR_FORMS, type StairForm } from "../../actions/stair";
 import { readLength } from "../../api/queries";
 import { type RoofBase, usePick, type WallShape } from "../../store";
-import { bayOf, motionsFor } from "../../tools";
+import { ANY_OUTLINE, bayOf, motionsFor } from "../../tools";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
@@ -26,7 +27,8 @@ export function ToolOptions({ top }: { top: number }) {
     tool === "bay" ||
     tool === "copy" ||
     tool === "mirror" ||
-    tool === "turn";
+    tool === "turn" ||
+    ANY_OUTLINE.includes(tool);
   if (!status && !unit && !options && !motions) return null;
   return (
     <div
@@ -41,6 +43,7 @@ export function ToolOptions({ top }: { top: number }) {
       {tool === "roof" && <RoofOptions />}
       {tool === "on-roof" && <OnRoofOptions />}
       {tool === "stair" && <StairOptions />}
+      {ANY_OUTLINE.includes(tool) && <AreaOption />}
       {tool === "copy" && <CopyOptions />}
       {(tool === "mirror" || tool === "turn") && <KeepOption />}
       {motions && <MotionButtons items={motionsFor(state.project, moved)} />}
@@ -84,6 +87,21 @@ function CopyOptions() {
       />
       each as far from the last
     </label>
+  );
+}
+
+function AreaOption() {
+  const { outline, set } = usePick("outline", "set");
+  return (
+    <Choice
+      label="Draw"
+      name="How the area is drawn"
+      value={outline}
+      onChange={(value) => set({ outline: value as AreaShape })}
+    >
+      <option value="rectangle">a rectangle</option>
+      <option value="corners">corner by corner</option>
+    </Choice>
   );
 }
 

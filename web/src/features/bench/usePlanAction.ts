@@ -25,7 +25,7 @@ function lastOf(edits: Edit[], tool: Tool): Last | null {
 export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<typeof usePreview>) {
   const { state, storey, commit } = useHeld();
   const { tool, framing, framed, set } = usePick("tool", "framing", "framed", "set");
-  const options = usePick("makeUps", "kinds", "shape", "bay", "roof", "onRoof", "stair", "copies", "keep");
+  const options = usePick("makeUps", "kinds", "shape", "outline", "bay", "roof", "onRoof", "stair", "copies", "keep");
   const saved = useRef(state);
   saved.current = state;
   const lines = useRef(snaps);
