@@ -2030,8 +2030,9 @@ export interface components {
          * Floor
          * @description A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
          *
-         *     A rim joist closes it along the outside of the frames. It bears on the walls around it, on inner walls that bear,
-         *     and on beams at the height of its bearing. `doubled`: two joists lie under each wall that runs along them.
+         *     A rim joist closes it along the outside of the frames, or a short framed wall as high as its joists. It bears on the
+         *     walls around it, on inner walls that bear, and on beams at the height of its bearing. `doubled`: two joists lie
+         *     under each wall that runs along them.
          */
         Floor: {
             /**
@@ -2052,6 +2053,17 @@ export interface components {
              * @default true
              */
             doubled: boolean;
+            /**
+             * Edge
+             * @default rim joist
+             * @enum {string}
+             */
+            edge: "rim joist" | "framed";
+            /**
+             * Edge Depth
+             * @default 89
+             */
+            edge_depth: number;
             /** Id */
             id: string;
             /**

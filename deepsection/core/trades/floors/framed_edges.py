@@ -56,9 +56,9 @@ def edge_faults(
         left = layer.thickness - floor.edge_depth
         if layer.framing and left < LEAST - TOL.point:
             message = (
-                f"the framed edge of {floor.name} leaves its joists {format_length(max(left, 0.0), units)} of this wall "
-                f"to lie on, and they need {format_length(LEAST, units)}: close it with a rim joist, or take a deeper "
-                "frame"
+                f"the framed edge of {floor.name} leaves its joists {format_length(max(left, 0.0), units)} of this "
+                f"wall to lie on, and they need {format_length(LEAST, units)}: close it with a rim joist, or take a "
+                "deeper frame"
             )
             at, others = wall.at(wall.length / 2), (wall.wall.id,)
             yield Diagnostic("edge-bearing", message, floor.id, "edge_depth", floor.edge_depth, None, others, at=at)

@@ -65,8 +65,9 @@ class Joisted(Standing):
 class Floor(Joisted):
     """A joist floor under the outer walls of a storey: its top is the level, its joists bear at another.
 
-    A rim joist closes it along the outside of the frames, or a short framed wall as high as its joists. It bears on the walls around it, on inner walls that bear,
-    and on beams at the height of its bearing. `doubled`: two joists lie under each wall that runs along them.
+    A rim joist closes it along the outside of the frames, or a short framed wall as high as its joists. It bears on the
+    walls around it, on inner walls that bear, and on beams at the height of its bearing. `doubled`: two joists lie
+    under each wall that runs along them.
     """
 
     about: ClassVar[About] = About(
