@@ -15,6 +15,7 @@ from .trades.ground.kind import GROUND_STAGE, SPOT, STEP
 from .trades.levels.kind import LEVEL, LEVEL_STAGE
 from .trades.lines.kind import CONSTRUCTION, GRID
 from .trades.loads.kind import LOAD_STAGE
+from .trades.lofts.kind import HATCH_STAGE, LOFT_HATCH
 from .trades.makeups.kind import MAKE_UP
 from .trades.onroofs.kind import CHIMNEY, DOWNPIPE, FITTING, ON_ROOF_STAGE
 from .trades.openings.kind import KIND, OPENING, OPENING_STAGE
@@ -47,6 +48,7 @@ STAGES: tuple[Stage[Any], ...] = (
     RAIL_STAGE,
     ROOM_STAGE,
     VAULT_STAGE,
+    HATCH_STAGE,
     CEILING_STAGE,
     LOAD_STAGE,
 )
@@ -76,6 +78,7 @@ KINDS: tuple[ElementKind, ...] = (
     PORCH_SLAB,
     STAIR,
     CEILING,
+    LOFT_HATCH,
     POST,
     BEAM,
     OUTSIDE_STEPS,

@@ -10,6 +10,7 @@ from deepsection.core.edits import (
     CarryDeck,
     Copied,
     DrawDeck,
+    DrawLoftHatch,
     DrawWalls,
     RailDeck,
     apply_edits,
@@ -78,7 +79,13 @@ def otterfold_house() -> Project:
     project = put(project, *engineered(project))
     project = apply_edits(project, (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2")))
     project = put(project, changed(project.outside_steps[0], rails="both"))
-    return apply_edits(project, (_deck(), CarryDeck(deck="deck"), RailDeck(deck="deck")))
+    project = apply_edits(project, (_deck(), CarryDeck(deck="deck"), RailDeck(deck="deck"), _hatch()))
+    return put(project, changed(project.find("hatch"), turn=180.0))
+
+
+def _hatch() -> DrawLoftHatch:
+    """Up into the loft from the landing."""
+    return DrawLoftHatch(id="hatch", level="upper", x=_ft("28'-6\""), y=_ft("13'-2\""))
 
 
 def _deck() -> DrawDeck:

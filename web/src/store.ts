@@ -35,6 +35,7 @@ export type Tool =
   | "stair"
   | "hole"
   | "setDown"
+  | "hatch"
   | "slab"
   | "room"
   | "roof"

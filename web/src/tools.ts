@@ -1,6 +1,6 @@
 import { type BaySize, PlaceBay } from "./actions/bay";
 import { DrawConstruction } from "./actions/construction";
-import { type AREAS, drawArea, LayFloor } from "./actions/corners";
+import { type AREAS, drawArea, LayFloor, PlaceHatch } from "./actions/corners";
 import { Measure } from "./actions/measure";
 import { DrawOutline } from "./actions/outline";
 import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "./actions/place";
@@ -189,6 +189,13 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     trade: "Floors",
     words: "Draw: hole in the floor",
     make: area("hole"),
+  },
+  hatch: {
+    label: "Loft hatch",
+    steps: ["Plan"],
+    trade: "Floors",
+    words: "Draw: loft hatch",
+    make: ({ frame, storey }) => new PlaceHatch(frame, storey),
   },
   deck: {
     label: "Deck",

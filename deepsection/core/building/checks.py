@@ -116,6 +116,9 @@ FLOORS = (
         "footings overlap at a step",
         source=f"Approved Document A, 2E2 ({MEMORY}); in feet and inches: {PRACTICE}",
     ),
+    Check("hatch-off", "a loft hatch lies in the ceiling of a room"),
+    Check("hatch-small", "a loft hatch lets somebody through", source=f"IRC R807.1 ({MEMORY})"),
+    Check("hatch-ladder", "the ladder of a loft hatch comes down within its room"),
     Check("set-down-off", "a set-down lies within its slab, and over no other one"),
     Check(
         "set-down-deep", "a set-down digs no deeper than the footings around it", source="common practice, no source"

@@ -54,6 +54,8 @@ IN_BUILDING = (
     Role("finish", "finish", ifc=("IfcCovering", None), drag="level"),
     Role("footing", "footing", ifc=("IfcFooting", "STRIP_FOOTING"), below_ground=True, beyond="when cut"),
     Role("gutter", "gutter", ifc=("IfcPipeSegment", "GUTTER"), group="gutters", drag="eave"),
+    Role("hatch", "flap of a hatch", ifc=("IfcDoor", "TRAPDOOR")),
+    Role("hatch_lining", "lining of a hatch", ifc=("IfcCovering", "MOLDING"), beyond="when cut"),
     Role("header", "header", ifc=("IfcMember", "MEMBER"), beyond="when cut"),
     Role("hip_flashing", "hip flashing", ifc=("IfcCovering", "ROOFING")),
     Role("hip_rafter", "hip rafter", ifc=("IfcMember", "RAFTER"), beyond="as a member"),

@@ -28,6 +28,7 @@ from ..trades.foundations.edits import DrawSetDown, PutFoundation, PutFoundation
 from ..trades.ground.edits import PutGroundSpot, PutGroundStep
 from ..trades.levels.edits import AddRung, PutRung, SetTerm, SetTotal
 from ..trades.lines.edits import PutConstruction, PutGrid
+from ..trades.lofts.edits import DrawLoftHatch, PutLoftHatch
 from ..trades.makeups.edits import PutMakeUp
 from ..trades.onroofs.edits import AddOnRoof, PutChimney, PutDownpipe, PutFitting
 from ..trades.openings.edits.arranging import (
@@ -144,6 +145,7 @@ __all__ = [
     "CopyOpening",
     "CopyShow",
     "DrawDeck",
+    "DrawLoftHatch",
     "DrawOutline",
     "DrawPorchSlab",
     "DrawRoof",
@@ -184,6 +186,7 @@ __all__ = [
     "PutGroundStep",
     "PutJoint",
     "PutKind",
+    "PutLoftHatch",
     "PutMakeUp",
     "PutNote",
     "PutOpening",

@@ -21,6 +21,7 @@ from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import BaseRule, LayerRef, LevelRule, Rung, Term
 from ..trades.levels.rises import plate_of, rise, term_value
 from ..trades.lines.model import ConstructionLine, GridLine
+from ..trades.lofts.model import LoftHatch
 from ..trades.makeups.model import Framing, Layer, MakeUp, Profile, Sheets
 from ..trades.onroofs.model import Chimney, Downpipe, RoofFitting
 from ..trades.openings.model import DESIGN_FIELDS, OPERATIONS, Design, Kind, Opening, SetIn
@@ -87,6 +88,7 @@ __all__ = [
     "Layer",
     "LayerRef",
     "LevelRule",
+    "LoftHatch",
     "MakeUp",
     "Moulding",
     "Note",

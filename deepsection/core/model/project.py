@@ -19,6 +19,7 @@ from ..trades.foundations.model import Foundation, FoundationStep, SetDown
 from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import Rung
 from ..trades.lines.model import ConstructionLine, GridLine
+from ..trades.lofts.model import LoftHatch
 from ..trades.makeups.model import MakeUp, Tradition
 from ..trades.onroofs.model import Chimney, Downpipe, RoofFitting
 from ..trades.openings.model import Design, Kind, Opening, design_of, number_of
@@ -70,6 +71,7 @@ class Project(Element):
     foundations: tuple[Foundation, ...] = ()
     foundation_steps: tuple[FoundationStep, ...] = ()
     set_downs: tuple[SetDown, ...] = ()
+    loft_hatches: tuple[LoftHatch, ...] = ()
     floors: tuple[Floor, ...] = ()
     floor_holes: tuple[FloorHole, ...] = ()
     decks: tuple[Deck, ...] = ()

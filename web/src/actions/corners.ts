@@ -162,3 +162,21 @@ export class LayFloor extends OnePoint {
     return { kind: "lay_floor", id: this.made, level: this.storey.level, x, y };
   }
 }
+
+/** A hatch with a folding ladder in the ceiling over a place. */
+export class PlaceHatch extends OnePoint {
+  protected readonly made = newId("hatch");
+  protected readonly hint = "Click in a room where the loft hatch goes; its particulars turn its ladder.";
+
+  constructor(
+    private readonly turn: Turn,
+    private readonly storey: Storey,
+  ) {
+    super();
+  }
+
+  protected edit(place: Place): Edit {
+    const { x, y } = toPlan(this.turn, place.u, place.w);
+    return { kind: "draw_loft_hatch", id: this.made, level: this.storey.level, x, y };
+  }
+}

@@ -150,6 +150,15 @@ export function dragOf(
       edits: (du, dw) => [{ kind: "put_stair", stair: moved(stair, toPlan(turn, step(du), projected ? 0 : step(dw))) }],
     };
   }
+  const hatch = project.loft_hatches?.find((held) => held.id === handle.element);
+  if (hatch) {
+    return {
+      hint: "Drag the hatch; joists and boards follow.",
+      edits: (du, dw) => [
+        { kind: "put_loft_hatch", hatch: moved(hatch, toPlan(turn, step(du), projected ? 0 : step(dw))) },
+      ],
+    };
+  }
   const outlined = outlinedBy(project, handle.element);
   if (outlined) {
     return {

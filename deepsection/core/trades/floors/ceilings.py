@@ -49,13 +49,15 @@ def plan_ceiling(
     gables: Polygon | MultiPolygon,
     vaulted: Polygon | MultiPolygon,
     beams: tuple[PlacedBeam, ...],
-    holes: tuple[tuple[str, Polygon], ...],
+    chimneys: tuple[tuple[str, Polygon], ...],
+    hatches: tuple[tuple[str, Polygon], ...],
     level: Level,
 ) -> CeilingPlan:
     """A ceiling over the walls that reach up to it, where no floor lies on them; joists run along the rafters.
 
-    None lie over what is `vaulted`; they are framed around `holes`.
+    None lie over what is `vaulted`; they are framed around `chimneys` and `hatches`, and boards end at these too.
     """
+    holes, open_ = (*chimneys, *hatches), shapely.union_all([hatch for _, hatch in hatches])
     floored = shapely.union_all([held.area for held in floors if held.under.id == ceiling.level])
     over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
     bays, boards = [], []
@@ -83,7 +85,11 @@ def plan_ceiling(
             around = holes_in(region, along, holes)
             bays.append(Bay(slot, region, along, holes=around, supports=supports_in(bears, region, along)))
         if outline.spaces:
-            boards.append(Boards(slot, _pieces(MultiPolygon(outline.spaces).difference(floored.union(vaulted)))))
+            boards.append(
+                Boards(
+                    slot, _pieces(MultiPolygon(outline.spaces).difference(shapely.union_all([floored, vaulted, open_])))
+                )
+            )
     below = [plan.by_id[id] for outline in plan.outlines_under(ceiling.level) for id in outline.walls]
     ends = [wall.layers[bearing_layer(make_ups[wall.wall.make_up])].polygon for wall in below]
     bearing = shapely.union_all([*ends, *(held.area for bay in bays for held in bay.supports)])

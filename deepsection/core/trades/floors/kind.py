@@ -16,6 +16,7 @@ from ...model import Ceiling, Deck, Floor, FloorHole, Project
 from ...rows.outcome import OutcomeTable
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
+from ..lofts.place import HATCHES
 from ..makeups.fields import make_up_name
 from ..onroofs.parts import KEPT_OFF
 from ..posts.placed import BEAMS
@@ -120,6 +121,7 @@ def _ceilings(placed: Placed) -> Iterator[CeilingPlan]:
             spaces,
             placed[BEAMS],
             _chimneys(placed, level.z),
+            tuple((held.hatch.id, held.framed) for held in placed[HATCHES] if held.ceiling.id == ceiling.id),
             level,
         )
 
