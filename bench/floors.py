@@ -49,13 +49,13 @@ def floor_seconds() -> tuple[int, float]:
         make_up,
         flat.bays,
         flat.rims,
-        flat.below,
+        (flat.over, flat.below),
         levels[flat.floor.bearing],
         levels[flat.floor.level],
         flat.closed,
     )
     took = (perf_counter() - start) * 1000
-    return len(floor_members(flat.bays, flat.rims, framing, flat.floor.blocked).of("joist")), took
+    return len(floor_members(flat.bays, flat.rims, framing, flat.floor.between).of("joist")), took
 
 
 def stair_seconds(rounds: int) -> Iterator[float]:
