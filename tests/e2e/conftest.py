@@ -22,8 +22,8 @@ expect.set_options(timeout=20_000)
 TRADES = {
     **dict.fromkeys(("Outer wall", "Inner wall", "Bay"), "walls"),
     **dict.fromkeys(("Window", "Door", "Niche"), "openings"),
-    **dict.fromkeys(("Post", "Beam", "Rail", "Porch slab"), "structure"),
-    **dict.fromkeys(("Stair", "Floor", "Hole", "Deck"), "floors"),
+    **dict.fromkeys(("Post", "Beam", "Rail", "Set-down", "Porch slab"), "structure"),
+    **dict.fromkeys(("Stair", "Floor", "Hole", "Loft hatch", "Deck"), "floors"),
     **dict.fromkeys(("Ground height", "Ground step", "Foundation step"), "ground"),
     **dict.fromkeys(("Construction", "Grid line"), "lines"),
 }

@@ -120,3 +120,91 @@ def test_a_structural_plan_goes_to_the_engineer_and_his_comments_are_settled(ben
         bench.search("Undo")
         bench.saved()
     assert kept(bench, "comments") == []
+
+
+def test_a_slab_is_set_down_and_its_edge_made_deep(bench: Bench) -> None:
+    bench.open("quillback")
+    bench.step("Plan")
+    bench.tool("Set-down")
+    bench.click(6 * FOOT, 6 * FOOT)
+    bench.click(12 * FOOT, 10 * FOOT)
+    bench.saved()
+    down = kept(bench, "set_downs")[0]
+    assert down["foundation"] == "foundation" and len(down["corners"]) == 4
+    expect(bench.marks("plan", f"{down['id']}/set_down").first).to_be_attached()
+    bench.enter("Set down by", '8"')
+    bench.search("Select Foundation")
+    bench.choose("Walls stand on", "the deep edge of the slab")
+    bench.choose("Slab under walls that bear", "deeper")
+    bench.saved()
+    founded = kept(bench, "foundations")[0]
+    assert (founded["form"], founded["under_walls"]) == ("deep edge", "deep")
+    assert founded["deep_depth"] == pytest.approx(FOOT)
+    expect(bench.page.get_by_label("Particulars").get_by_text("Its depth in all")).to_be_visible()
+    for _ in range(4):
+        bench.search("Undo")
+        bench.saved()
+    assert kept(bench, "set_downs") == []
+
+
+def test_a_deck_is_drawn_corner_by_corner(bench: Bench) -> None:
+    bench.open("larkmoor")
+    bench.step("Plan")
+    bench.tool("Deck")
+    pick(bench.page.get_by_label("How the area is drawn"), "corners")
+    for x, y in ((4, 1), (4, -8), (10, -12), (16, -8), (16, 1)):
+        bench.click(x * FOOT, y * FOOT)
+    bench.page.keyboard.press("Enter")
+    bench.saved()
+    assert len(kept(bench, "decks")[0]["corners"]) == 5
+    bench.tool("Deck")
+    pick(bench.page.get_by_label("How the area is drawn"), "rectangle")
+    bench.search("Undo")
+    bench.saved()
+
+
+def test_a_loft_hatch_is_cut_and_the_subfloor_looked_at(bench: Bench) -> None:
+    bench.open("larkmoor")
+    bench.step("Plan")
+    pick(bench.page.get_by_label("Storey of the plan"), "upper")
+    bench.tool("Loft hatch")
+    bench.click(20 * FOOT, 20 * FOOT)
+    bench.saved()
+    hatch = kept(bench, "loft_hatches")[0]
+    assert hatch["level"] == "upper" and hatch["ladder"] == "folding"
+    expect(bench.marks("plan", f"{hatch['id']}/hatch").first).to_be_attached()
+    bench.enter("Comes down towards, from east", "90")
+    assert kept(bench, "loft_hatches")[0]["turn"] == 90.0
+    pick(bench.page.get_by_label("Storey of the plan"), "upper|sheets")
+    expect(bench.marks("plan", "upper-joists/sheathing/deck").first).to_be_attached()
+    bench.search("Undo")
+    bench.search("Undo")
+    bench.saved()
+    assert kept(bench, "loft_hatches") == []
+
+
+def test_a_house_of_blocks_gets_floors_of_concrete(bench: Bench) -> None:
+    """Beams and blocks over the ground by a click; a second storey whose floor becomes a slab."""
+    bench.open("fernacre")
+    bench.step("Plan")
+    bench.tool("Floor")
+    bench.click(3000, 4000)
+    bench.saved()
+    floor = kept(bench, "floors")[0]
+    assert floor["make_up"] == "floor-ground" and kept(bench, "foundations")[0]["sill"] is None
+    pick(bench.page.get_by_label("Storey of the plan"), "floor|framing")
+    expect(bench.marks("plan", f"{floor['id']}/joist").first).to_be_attached()
+    bench.search("Floor plan")
+    bench.tool("Floor")
+    bench.click(3000, 4000)
+    bench.choose("Make-up", "concrete floor 200")
+    bench.saved()
+    plans = bench.page.get_by_label("Storey of the plan")
+    plans.click()
+    words = bench.page.get_by_role("option").all_inner_texts()
+    assert "Ground floor structure" in words and "Ground floor framing" not in words
+    bench.page.keyboard.press("Escape")
+    for _ in range(2):
+        bench.search("Undo")
+        bench.saved()
+    assert kept(bench, "floors") == []
