@@ -9,14 +9,15 @@ import ifcopenshell
 import pytest
 
 from deepsection.core.drawing import Dimension, Stroke, Text
-from deepsection.core.edits import CarryDeck, DrawDeck, RailDeck, apply_edits, changed, put
-from deepsection.core.model import FloorHole, Project, SectionLine
+from deepsection.core.edits import CarryDeck, DrawDeck, DrawWalls, LayFloor, RailDeck, apply_edits, changed, put
+from deepsection.core.model import FloorHole, FreeJoint, Project, SectionLine
 from deepsection.core.particulars.describe import describe_element
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.sheets.usual import usual_set
+from deepsection.core.starters.projects import new_project
 from deepsection.core.view import draw_view, list_views
 from deepsection.formats import write_ifc
-from tests.builders import block_house
+from tests.builders import block_house, engineered
 from tests.turning import turned
 
 INSIDE, SLAB = 7300.0 * 5300.0, 7500.0 * 5500.0
@@ -185,3 +186,22 @@ def test_a_deck_hangs_on_the_outer_leaf_and_the_render_goes_round_it() -> None:
     for a, b in itertools.product(deck, [part for part in building.parts if part.element != "deck"]):
         if a.solid.reach.meets(b.solid.reach):
             assert (a.solid.manifold ^ b.solid.manifold).volume() < 2000.0, (a.key, b.key)
+
+
+def test_beams_that_end_askew_in_a_wall_bear_on_it() -> None:
+    """A wall at 60 degrees: the ends of beams of 120 lie in its leaf, and none of them in the air."""
+    joints = (("a", 0.0, 0.0), ("b", 11000.0, 0.0), ("c", 11000.0, 6500.0), ("d", 6000.0, 10500.0))
+    walls = DrawWalls(
+        joints=tuple(FreeJoint(id=id, x=x, y=y) for id, x, y in joints),
+        chain=("a", "b", "c", "d", "a"),
+        walls=("w1", "w2", "w3", "w4"),
+        make_up="wall-cavity",
+        base="floor",
+        top="plate",
+    )
+    house = apply_edits(new_project("m", "Askew", "mm", "masonry"), (walls,))
+    house = engineered(apply_edits(house, (LayFloor(id="ground", level="floor", x=6000.0, y=3000.0),)))
+    for span in ("short", "long", "east-west", "north-south"):
+        building = resolve(put(house, changed(house.find("ground"), span=span)))
+        assert [held.code for held in building.diagnostics] == []
+        assert len(of(building, "joist", "ground")) > 10

@@ -42,6 +42,10 @@ class Box(NamedTuple):
         return left
 
 
+SQUARE = 0.9999
+"""What fills this share of its box is cut square."""
+
+
 class Turned:
     """The frame of the joists of one direction."""
 
@@ -66,10 +70,14 @@ class Turned:
         return a.dx * across + s.dx * along, a.dy * across + s.dy * along
 
     def middle(self, area: shapely.Geometry) -> LineString:
-        """The line along the middle of a member."""
+        """The line along the middle of a member, as far as it goes where its ends are cut at an angle."""
         box = self.box(area)
         across = (box.a0 + box.a1) / 2
-        return LineString([self.at(across, box.s0), self.at(across, box.s1)])
+        line = LineString([self.at(across, box.s0), self.at(across, box.s1)])
+        if area.area > SQUARE * (box.a1 - box.a0) * (box.s1 - box.s0):
+            return line
+        inside = line.intersection(area)
+        return inside if isinstance(inside, LineString) and not inside.is_empty else line
 
     def rectangle(self, a0: float, a1: float, s0: float, s1: float) -> Polygon:
         """The area between two places."""
