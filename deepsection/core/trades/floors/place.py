@@ -20,7 +20,7 @@ from ..walls.planned import Outline, PlannedLayer, PlannedWall, WallPlan
 from .bays import Bay, Boards, Rim, RimRole, direction_of, without
 from .holes import holes_in
 from .profiles import is_timber
-from .reach import floor_reach, is_masonry, within_bearing
+from .reach import bearing_ring, floor_reach, is_masonry, within_bearing
 from .supports import Support, bearing_beams, bearing_walls, supports_in
 from .turned import Turned
 
@@ -96,6 +96,8 @@ def plan_floor(
     rims: list[Rim] = []
     below_it = {id: walls[id] for outline in bases for id in outline.walls}
     ends = [_bearing(held, make_ups).polygon for held in below_it.values()]
+    # Where other walls run into them, too.
+    ends += [bearing_ring(outline, plan, make_ups) for outline in bases]
     borne = shapely.union_all(ends)
     bears = list(bearing_walls(plan, make_ups, floor.bearing))
     bears += bearing_beams(beams, levels[floor.bearing], carrying.thickness) if carrying else ()

@@ -6,7 +6,7 @@ import itertools
 from functools import lru_cache
 
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import MultiPolygon, Polygon
 
 from ...geometry import Point, largest, line_through, meet, offset_line
 from ...model import MakeUp, bearing_layer
@@ -22,6 +22,17 @@ def within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]
 def _bearing_line(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> float:
     """How far outward of its set-out line the outside of the layer lies that bears."""
     return wall.layers[bearing_layer(make_ups[wall.wall.make_up])].outer
+
+
+def bearing_ring(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) -> Polygon | MultiPolygon:
+    """The layers that bear around an outline, as if no other wall ran into them."""
+    walls = tuple(plan.by_id[id] for id in outline.walls)
+    layers = [wall.layers[bearing_layer(make_ups[wall.wall.make_up])] for wall in walls]
+    outer, inner = (
+        moved_to(outline.polygon, walls, tuple(faces))
+        for faces in ((layer.outer for layer in layers), (layer.inner for layer in layers))
+    )
+    return shapely.difference(outer, inner)
 
 
 BUILT_IN = 100.0
