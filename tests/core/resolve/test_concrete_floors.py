@@ -15,6 +15,8 @@ from deepsection.core.particulars.describe import describe_element
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.sheets.usual import usual_set
 from deepsection.core.starters.projects import new_project
+from deepsection.core.trades.floors.members import floor_members, hangers
+from deepsection.core.trades.floors.place import FLOORS
 from deepsection.core.view import draw_view, list_views
 from deepsection.formats import write_ifc
 from tests.builders import block_house, engineered
@@ -205,3 +207,20 @@ def test_beams_that_end_askew_in_a_wall_bear_on_it() -> None:
         building = resolve(put(house, changed(house.find("ground"), span=span)))
         assert [held.code for held in building.diagnostics] == []
         assert len(of(building, "joist", "ground")) > 10
+
+
+def test_joists_hang_on_the_inside_of_masonry_which_goes_on_past_them() -> None:
+    """From leaf to leaf 5300; a hanger at each end of each joist, and the leaves whole behind them."""
+    house = block_house("floor-joists")
+    hung = put(house, changed(house.find("upper"), ends="hung", between="nothing"))
+    building = resolve(hung)
+    assert building.diagnostics == ()
+    joists = of(building, "joist")
+    assert {(round(part.solid.bounds.y0), round(part.solid.bounds.y1)) for part in joists} == {(350, 5650)}
+    flat = next(held for held in building[FLOORS] if held.floor.id == "upper")
+    framing = building.placed.make_ups["floor-joists"].layers[1].framing
+    assert framing and len(hangers(floor_members(flat.bays, flat.rims, framing))) == 2 * len(joists)
+    leaves = sum(leaf(building, wall) for wall in upper_walls(hung))
+    plates = sum(volume(of(building, "wall_plate", wall)) for wall in upper_walls(hung))
+    assert leaves + plates == pytest.approx(RING * (220.0 + 22.0 + 2625.0))
+    assert volume(of(building, "sheathing")) == pytest.approx(INSIDE * 22.0)

@@ -2083,6 +2083,12 @@ export interface components {
              * @default 89
              */
             edge_depth: number;
+            /**
+             * Ends
+             * @default built in
+             * @enum {string}
+             */
+            ends: "built in" | "hung";
             /** Id */
             id: string;
             /**

@@ -45,6 +45,7 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
         ),
         choice_row("bearing", "Joists bear on", held.bearing, level_options(project), lambda t: put(bearing=t)),
         *joist_fields(project, held, put),
+        *_end_rows(project, held, put),
         choice_row(
             "edge",
             "Closed at its edge by",
@@ -74,6 +75,14 @@ def floor_fields(project: Project, held: Floor) -> list[Row]:
             lambda t: put(doubled=t == "two"),
         ),
     ]
+
+
+def _end_rows(project: Project, held: Floor, put: Callable[..., Sequence[Any]]) -> list[Row]:
+    """How the joists of a floor end, in a house of masonry."""
+    if project.tradition != "masonry":
+        return []
+    ways = [("built in", "built in"), ("hung", "on hangers at its inside")]
+    return [choice_row("ends", "Ends at masonry", held.ends, ways, lambda t: put(ends=t))]
 
 
 def joist_fields(project: Project, held: Floor | Deck, put: Callable[..., Sequence[Any]]) -> list[Row]:

@@ -83,6 +83,8 @@ class Floor(Joisted):
     id: Id
     bearing: Id
     doubled: bool = True
+    ends: Literal["built in", "hung"] = "built in"
+    """What its joists do at walls of masonry: they go into it, or hang on its inside."""
     edge: Literal["rim joist", "framed"] = "rim joist"
     edge_depth: Positive = 89.0
     """How deep the studs of a framed edge are (mm)."""

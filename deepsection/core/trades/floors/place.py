@@ -118,6 +118,7 @@ def plan_floor(
                 along=_walls_along(plan, floor.level, region, along, make_ups) if floor.doubled else (),
                 lap=floor.lap if timber else "butted",
                 shift=floor.shift,
+                hung=_hung(region, held.outline, walls, make_ups) if floor.ends == "hung" else None,
                 borne=borne if any(piece.intersects(region) for piece in hanging) else None,
             )
         )
@@ -174,8 +175,22 @@ class _Lying:
 
 def _lies(floor: Floor, outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp], *, framed: bool) -> _Lying:
     along = direction_of(floor, within_bearing(outline, plan, make_ups), plan.by_id[outline.name].start)
-    region, over = floor_reach(outline, plan, make_ups, along if framed else None)
+    hung = floor.ends == "hung"
+    region, over = floor_reach(outline, plan, make_ups, along if framed else None, hung=hung)
     return _Lying(outline, region, over, along)
+
+
+HANGS_AT = 5.0
+"""What hangs on a wall ends as near to it as this (mm)."""
+
+
+def _hung(
+    region: Polygon, outline: Outline, walls: dict[str, PlannedWall], make_ups: dict[str, MakeUp]
+) -> MultiPolygon | None:
+    """The faces of the masonry around a region on which joists hang."""
+    masonry = [_bearing(walls[id], make_ups).polygon for id in outline.walls if is_masonry(walls[id], make_ups)]
+    faces = _pieces(shapely.union_all(masonry).intersection(region.buffer(HANGS_AT, join_style="mitre")))
+    return None if faces.is_empty else faces
 
 
 def _bearing(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> PlannedLayer:

@@ -49,11 +49,12 @@ def is_masonry(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> bool:
 
 
 def floor_reach(
-    outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp], along: Point | None = None
+    outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp], along: Point | None = None, *, hung: bool = False
 ) -> tuple[Polygon, Polygon]:
     """How far a floor goes under or over an outline of walls: what carries it, and the layers on that.
 
-    Both end flush with frames. Into masonry only what carries goes; members that run `along` a wall lie beside it.
+    Both end flush with frames. Into masonry only what carries goes, unless it is `hung` on its inside; members that run
+    `along` a wall lie beside it.
     """
     walls = tuple(plan.by_id[id] for id in outline.walls)
     faces, inside = [], []
@@ -63,7 +64,7 @@ def floor_reach(
             faces.append(layer.outer)
             inside.append(layer.outer)
             continue
-        beside = along is not None and abs(wall.run[0] * along[1] - wall.run[1] * along[0]) < ALONG
+        beside = hung or (along is not None and abs(wall.run[0] * along[1] - wall.run[1] * along[0]) < ALONG)
         faces.append(layer.inner if beside else min(layer.outer, layer.inner + BUILT_IN))
         inside.append(layer.inner)
     region = moved_to(outline.polygon, walls, tuple(faces))
