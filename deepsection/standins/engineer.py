@@ -34,6 +34,9 @@ REPEATED = 1.15
 """C_r of three members or more that share a load. NDS 4.3.9, from memory."""
 SPANS_ON = re.compile(r"^(SPANS|A-SPANS-A-|S-ANNO-SPAN)$")
 BEAMS_ON = re.compile(r"^(BEAMS|A-BEAMS-E-|S-BEAM)$")
+SLAB_RATIO, SLAB_COVER = 20.0, 30.0
+"""A slab on simple bearings spans so many times its effective depth, which is so much less than its thickness (mm). BS
+8110-1, table 3.9, from memory; the cover: common practice, no source."""
 ENOUGH = 1.02
 """Tables of spans round: what is used so far still does."""
 TOUCHES = 600.0
@@ -53,12 +56,16 @@ class Size:
 
 @dataclass(frozen=True)
 class Span:
-    """Joists from one bearing to another: where, and how far (mm); size and spacing as its words say."""
+    """Joists from one bearing to another: where, and how far (mm); size and spacing as its words say.
+
+    `slab`: of a slab, how thick it is (mm).
+    """
 
     start: tuple[float, float]
     end: tuple[float, float]
     size: Size | None
     spacing: float
+    slab: float = 0.0
 
     @property
     def length(self) -> float:
@@ -131,7 +138,8 @@ def _spans(space: Any, texts: list[tuple[str, tuple[float, float]]], factor: flo
             middle = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
             words = [text for text, at in texts if math.dist(at, middle) < BESIDE and "@" in text]
             size, _, spacing = (words[0] if words else "").partition("@")
-            yield Span(start, end, _size(size), _length(spacing) if spacing else 0.0)
+            slab = next((text for text, at in texts if math.dist(at, middle) < BESIDE and text.endswith(" slab")), "")
+            yield Span(start, end, _size(size), _length(spacing) if spacing else 0.0, _length(slab))
 
 
 def _beams(space: Any, texts: list[tuple[str, tuple[float, float]]], factor: float) -> Any:
@@ -218,10 +226,16 @@ def _on_loads(texts: Any, spans: list[Span]) -> Any:
 
 def _on_spans(spans: list[Span], texts: Any, unit: str) -> Any:
     loads, timber = _loads(texts), _timber(texts)
-    unsized = any("joists to be sized" in text for text, _ in texts)
+    unsized = next((text for text, _ in texts if re.match(r"[\w -]*(joists|beams) to be sized", text)), "")
     for span in spans:
-        if unsized:
-            yield span.middle, f"Take these joists from their maker's table for {_said(span.length, unit)} clear."
+        if span.slab:
+            needs = math.ceil((span.length / SLAB_RATIO + SLAB_COVER) / 5.0) * 5.0
+            if needs > span.slab + 5.0:
+                how = f"{_said(span.slab, unit)} over {_said(span.length, unit)}"
+                yield span.middle, f"This slab is {how}: {_said(needs, unit)}, or a wall or beam under it."
+        elif unsized:
+            what = "beams" if "beams" in unsized else "joists"
+            yield span.middle, f"Take these {what} from their maker's table for {_said(span.length, unit)} clear."
         elif loads and span.size and span.spacing:
             strength = (timber[0] * REPEATED, timber[1])
             share = used(span.size, 1, span.length, (loads[0] * span.spacing, loads[1] * span.spacing), strength)

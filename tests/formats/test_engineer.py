@@ -17,6 +17,7 @@ from deepsection.core.model import Project
 from deepsection.core.particulars import enter
 from deepsection.core.resolve import resolve
 from deepsection.core.sheets import compose_view
+from deepsection.core.trades.floors.spans import own_weight
 from deepsection.core.trades.loads.beams import beam_spans
 from deepsection.core.trades.loads.placed import LOADS
 from deepsection.core.view import draw_view
@@ -24,6 +25,7 @@ from deepsection.demo import DEMOS, otterfold_house
 from deepsection.formats import write_dxf
 from deepsection.formats.plan_comments import read_answer
 from deepsection.standins.engineer import PSF, Size, review, used
+from tests.builders import block_house
 
 VIEW = "plan:structure:upper-joists"
 
@@ -174,3 +176,21 @@ def test_comments_go_with_the_house_and_can_be_removed() -> None:
     moved = apply_edits(project, (Transform(elements=(id,), motion=Motion(dx=100.0, dy=-50.0)),))
     assert (moved.comments[0].x, moved.comments[0].y) == (100.0, 450.0)
     assert not apply_edits(project, (Remove(elements=(id,)),)).comments
+
+
+def test_slabs_are_held_against_their_depth_and_beams_left_to_their_maker() -> None:
+    """Of 200 over 4100: 4100 / 20 and 30 are 235. Own weight: 0.2 x 25, screed 0.065 x 21, plaster 0.015 x 12."""
+    house = block_house(ground=True, inner=True)
+    answer = json.loads(review(sent(house, "plan:structure:upper")))
+    (said,) = answer["comments"]
+    assert "200 over 4100: 235" in said["text"] and answer["looked_at"]["spans"] == 2
+    layers = next(held for held in house.make_ups if held.id == "floor-concrete").layers
+    assert own_weight(layers) == pytest.approx(0.2 * 25.0 + 0.065 * 21.0 + 0.015 * 12.0)
+    words = " ".join(
+        mark.text
+        for mark in draw_view(resolve(house), house, "plan:structure:upper", 50).marks
+        if isinstance(mark, Text)
+    )
+    assert "dead 6.54 kN/m2 with its own weight" in words
+    (beams,) = json.loads(review(sent(house, "plan:structure:ground")))["comments"]
+    assert beams["text"] == "Take these beams from their maker's table for 5300 clear."

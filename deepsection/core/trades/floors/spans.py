@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import json
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
 from importlib.resources import files
@@ -189,16 +190,34 @@ def size_of(layer: Layer, units: Units) -> JoistSize:
     return JoistSize.of(layer.framing.thickness, layer.thickness, units)
 
 
-def loads_said(tradition: Tradition, units: Units, *, timber: bool = True) -> str:
-    """The loads of a tradition and the limit of joists, in words; of concrete the live load alone."""
+def loads_said(tradition: Tradition, units: Units, concrete: float | None = None) -> str:
+    """The loads of a tradition and the limit of joists, in words; of concrete its own weight instead (kN/m2)."""
     loads = _loads(tradition, "floor")
+    dead = loads["dead_psf"] if concrete is None else concrete / PSF
     if units == "ft-in":
-        live, dead = (f"{loads[name]:g} psf" for name in ("live_psf", "dead_psf"))
+        said = [f"{load:g} psf" if concrete is None else f"{load:.0f} psf" for load in (loads["live_psf"], dead)]
     else:
-        live, dead = (f"{loads[name] * PSF:.2f} kN/m2" for name in ("live_psf", "dead_psf"))
-    if not timber:
-        return f"live load {live}, own weight to be added"
-    return f"live load {live}, dead {dead}, deflection span / {loads['deflection']:g}"
+        said = [f"{load * PSF:.2f} kN/m2" for load in (loads["live_psf"], dead)]
+    words = f"live load {said[0]}, dead {said[1]}"
+    if concrete is not None:
+        return f"{words} with its own weight"
+    return f"{words}, deflection span / {loads['deflection']:g}"
+
+
+def own_weight(layers: Sequence[Layer]) -> float:
+    """What the layers of a floor weigh (kN/m2): of beams and blocks what there is of both; insulation not counted."""
+    weights, total = _data()["weights"]["kN_m3"], 0.0
+    for layer in layers:
+        framing, weight = layer.framing, weights.get(layer.material, 0.0) / 1000.0
+        if framing is None:
+            total += layer.thickness * weight
+            continue
+        above = layer.thickness - framing.flange
+        share = (framing.flange * framing.thickness + above * framing.web) / framing.spacing
+        total += share * weight + above * (1.0 - framing.web / framing.spacing) * (
+            weights.get(framing.infill or "", 0.0) / 1000.0
+        )
+    return total
 
 
 PSF = 0.04788

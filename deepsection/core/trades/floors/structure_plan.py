@@ -24,7 +24,7 @@ from .profiles import is_timber
 from .schedule import numbered
 from .slab_spans import slab_spans
 from .span_checks import free_stretches
-from .spans import loads_said, size_of, timber_for
+from .spans import loads_said, own_weight, size_of, timber_for
 from .turned import Turned
 
 HEAD = 2.6
@@ -170,7 +170,7 @@ def _said(shown: PlanOf, flat: FloorPlan, layer: Layer, make_up: MakeUp) -> Sequ
         (f"{bearing.name}: {carries} at {format_length(bearing.z, units)}", bearing.sum.id),
         (f"thickness {format_length(upper, units)} over the bearing; layers from above: {layers}", None),
     ]
-    loads = loads_said(project.tradition, units, timber=is_timber(layer))
+    loads = loads_said(project.tradition, units, None if is_timber(layer) else own_weight(make_up.layers))
     said.append((f"{_sized(project.tradition, flat, layer)}; {loads}", None))
     edges = len(off_bearing(flat))
     if edges:
