@@ -410,3 +410,53 @@ def test_a_framed_edge_that_takes_the_bearing_of_joists_is_said() -> None:
     house = put(house, changed(house.floors[-1], edge="framed", edge_depth=120.0))
     (said,) = resolve(house).diagnostics
     assert (said.code, said.field) == ("edge-bearing", "edge_depth") and "20" in said.message
+
+
+def ell(x: float, y: float, w: float, d: float, cut_w: float, cut_d: float) -> tuple[tuple[float, float], ...]:
+    """The corners of an L: a rectangle without the piece at its upper right."""
+    a, b = x + w - cut_w, y + d - cut_d
+    return ((x, y), (x + w, y), (x + w, b), (a, b), (a, y + d), (x, y + d))
+
+
+def test_a_hole_with_a_re_entrant_corner_is_framed_as_it_is() -> None:
+    """An L of 4000 by 3500 less 2000 by 2000. One pair of headers runs along its long side; the corner of floor that
+    stands out into it ends in the air, and that is said until something bears it.
+    """
+    house = two_storeys(9000.0, 7000.0)
+    floor = house.floors[-1].id
+    corners = ell(2000.0, 1500.0, 4000.0, 3500.0, 2000.0, 2000.0)
+    house = put(house, FloorHole(id="h", floor=floor, corners=corners))
+    building = resolve(house)
+    (said,) = building.diagnostics
+    assert said.code == "joist-end-free" and said.at and math.dist(said.at, (4000.0, 3000.0)) < 80.0
+    deck = [part for part in building.parts if (part.element, part.role) == (floor, "sheathing")]
+    assert sum(part.solid.volume for part in deck) == pytest.approx((63e6 - 10e6) * 18.0)
+    headers = [part.solid.bounds for part in building.parts if (part.element, part.role) == (floor, "header_joist")]
+    assert max(box.x1 - box.x0 for box in headers) == pytest.approx(4000.0) and len(headers) == 6
+    drawing = draw_view(building, house, f"plan:framing:{floor}", 50)
+    outline = next(mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "hole")
+    assert len(outline.path) == 6
+
+
+@settings(max_examples=15, deadline=None)
+@given(
+    st.floats(600.0, 4000.0),
+    st.floats(600.0, 3000.0),
+    st.floats(1000.0, 4000.0),
+    st.floats(1000.0, 3000.0),
+    st.tuples(st.floats(0.1, 0.9), st.floats(0.1, 0.9)),
+    st.sampled_from([0.0, 33.0, -118.4]),
+)
+def test_members_about_a_hole_of_any_l_lie_in_no_other(
+    x: float, y: float, w: float, d: float, cut: tuple[float, float], turn: float
+) -> None:
+    house = two_storeys(9000.0, 7000.0)
+    floor = house.floors[-1].id
+    house = put(house, FloorHole(id="h", floor=floor, corners=ell(x, y, w, d, w * cut[0], d * cut[1])))
+    building = resolve(turned(house, turn) if turn else house)
+    own = [part for part in building.parts if part.element == floor]
+    for a, b in itertools.combinations(own, 2):
+        if a.solid.reach.meets(b.solid.reach):
+            assert (a.solid.manifold ^ b.solid.manifold).volume() < 5e3, (a.key, b.key)
+    hole = sum(part.solid.volume for part in own if part.role == "sheathing") / 18.0
+    assert hole == pytest.approx(63e6 - (w * d - w * cut[0] * d * cut[1]), rel=1e-5)

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 
+from shapely.geometry import Polygon
+
 from ...building.kind import PlanOf
 from ...building.parts import part_key
 from ...drawing import Handle, Mark, Stroke, path, readable, rings_of
@@ -13,6 +15,7 @@ from ...model import Layer
 from ...units import format_length, format_measured
 from ..posts.placed import PlacedBeam
 from .bearing_plan import beam_text, beams_carrying, beside_beam, posts_below, walls_below
+from .holes import rectangles_of
 from .lettering_plan import SMALL, Lettered, groups_of, measured, on_paper, spot
 from .members import Members, floor_members, hangers
 from .place import FloorPlan
@@ -175,7 +178,7 @@ def _holes(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
         turned = Turned(bay.direction)
         edges = turned.box(bay.region)
         for id, hole in bay.holes:
-            yield from _hole(shown, turned, edges, turned.box(hole), id, names.get(id, "hole"))
+            yield from _hole(shown, turned, edges, hole, id, names.get(id, "hole"))
 
 
 def _is_small(box: Box, scale: float) -> bool:
@@ -192,14 +195,16 @@ def _measures_of(edges: Box, box: Box, scale: float) -> list[Box]:
     return lines if _is_small(box, scale) else [*lines, Box(a0, a1, along, along), Box(across, across, s0, s1)]
 
 
-def _hole(shown: PlanOf, turned: Turned, edges: Box, box: Box, id: str, name: str) -> Iterator[Mark]:
+def _hole(shown: PlanOf, turned: Turned, edges: Box, hole: Polygon, id: str, name: str) -> Iterator[Mark]:
+    box = turned.box(hole)
     a0, a1, s0, s1 = box
     key, scale, units = f"{id}/hole//", shown.scale, shown.project.units
 
     def at(across: float, along: float) -> Point:
         return spot(shown.frame, turned, across, along)
 
-    yield Stroke(path(at(a0, s0), at(a1, s0), at(a1, s1), at(a0, s1)), "edge", closed=True, part=key, feature="hole")
+    for ring in rings_of(shown.frame.turn(hole)):
+        yield Stroke(ring, "edge", closed=True, part=key, feature="hole")
     for line in _measures_of(edges, box, scale):
         start, end = sorted((at(line.a0, line.s0), at(line.a1, line.s1)))
         yield from measured(start, end, format_measured(math.dist(start, end), units), scale, key)
@@ -207,4 +212,6 @@ def _hole(shown: PlanOf, turned: Turned, edges: Box, box: Box, id: str, name: st
         # No room for figures inside: its sizes stand with its name.
         name = f"{name} {format_measured(a1 - a0, units)} x {format_measured(s1 - s0, units)}"
     middle = at((a0 + a1) / 2 + (a1 - a0) * 0.15, (s0 + s1) / 2 + (s1 - s0) * 0.1)
+    if len(largest := rectangles_of(turned, hole)) > 1:
+        middle = shown.frame.plan_to_turned(*largest[0].centroid.coords[0])
     yield from on_paper(middle, name, SMALL, 0.0, key, scale)

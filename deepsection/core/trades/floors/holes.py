@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import math
+from collections import defaultdict
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from itertools import pairwise
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from ...geometry import Point, largest, polygons_of
+from ...geometry import Point, largest, line_through, polygons_of
 from ...model import Framing
 from ...tolerance import TOL
 from .bays import Bay, without
@@ -38,18 +41,77 @@ def hole_frames(bay: Bay, within: Polygon | MultiPolygon, framing: Framing) -> t
     The largest is framed first; the members of others end at its members.
     """
     framed: list[HoleFrame] = []
-    within = without(within, [hole for _, hole in bay.holes]) if len(bay.holes) > 1 else within
-    for name, hole in sorted(bay.holes, key=lambda held: -held[1].area):
-        framed.append(
-            _frame(name, hole, bay, within, [area for held in framed for area in held.members], framing.thickness)
-        )
-    return tuple(framed)
+    turned = Turned(bay.direction)
+    pieces = [
+        (name if not k else f"{name}:{k + 1}", piece)
+        for name, hole in bay.holes
+        for k, piece in enumerate(rectangles_of(turned, hole))
+    ]
+    within = without(within, [hole for _, hole in bay.holes]) if len(pieces) > 1 else within
+    for name, piece in sorted(pieces, key=lambda held: -held[1].area):
+        others = [area for held in framed for area in held.members]
+        framed.append(_frame(name, piece, bay, within, others, framing.thickness))
+    return _joined(turned, framed) if len(pieces) > len(bay.holes) else tuple(framed)
 
 
-def square_to(direction: tuple[float, float], hole: Polygon) -> Polygon:
-    """The rectangle along a direction that holds a hole: what joists of that direction can be framed around."""
+def _joined(turned: Turned, framed: list[HoleFrame]) -> tuple[HoleFrame, ...]:
+    """The frames of holes with re-entrant corners, headers in line with each other made one."""
+    rows: dict[tuple[str, float], list[tuple[int, str, MultiPolygon]]] = defaultdict(list)
+    for k, frame in enumerate(framed):
+        for name, area in frame.headers:
+            rows[frame.name.partition(":")[0], round(turned.box(area).s0, 1)].append((k, name, area))
+    headers: list[list[tuple[str, MultiPolygon]]] = [[] for _ in framed]
+    for (_, _), row in sorted(rows.items()):
+        whole = shapely.union_all([area for _, _, area in row], grid_size=TOL.node)
+        k, name, _ = row[0]
+        headers[k].append((name, MultiPolygon(list(polygons_of(whole)))))
+    return tuple(replace(frame, headers=tuple(own)) for frame, own in zip(framed, headers))
+
+
+def rectangles_of(turned: Turned, hole: Polygon) -> list[Polygon]:
+    """The rectangles along joists that a hole is made of, the largest first: one, unless it has re-entrant corners."""
+    box = turned.box(hole)
+    if hole.area > SQUARE * (box.a1 - box.a0) * (box.s1 - box.s0):
+        return [hole]
+    across = sorted({round(turned.across.along(point), 2) for point in hole.exterior.coords})
+    found: list[Box] = []
+    for a0, a1 in pairwise(across):
+        strip = turned.rectangle(a0, a1, box.s0 - 1.0, box.s1 + 1.0)
+        for piece in polygons_of(shapely.intersection(hole, strip, grid_size=TOL.node)):
+            own = turned.box(piece)
+            before = next((k for k, held in enumerate(found) if _goes_on(held, own)), None)
+            if before is None:
+                found.append(own)
+            else:
+                found[before] = Box(found[before].a0, own.a1, own.s0, own.s1)
+    largest_first = sorted(found, key=lambda held: -(held.a1 - held.a0) * (held.s1 - held.s0))
+    return [turned.rectangle(*held) for held in largest_first]
+
+
+def _goes_on(held: Box, own: Box) -> bool:
+    """Whether a strip of a hole goes on beside another one, as long as that."""
+    near = 2 * TOL.node
+    return abs(held.a1 - own.a0) < near and abs(held.s0 - own.s0) < near and abs(held.s1 - own.s1) < near
+
+
+SQUARE = 0.999
+"""A hole that fills this share of its box along the joists is a rectangle."""
+IN_LINE = 0.01
+"""An edge runs along or across joists where it leaves their direction by less than this (rad)."""
+
+
+def square_to(direction: Point, hole: Polygon) -> Polygon:
+    """What of a hole joists of a direction can be framed around: itself where all its edges run along or across them,
+    else the rectangle along them that holds it."""
     turned = Turned(direction)
+    lines = (line_through(a, b) for a, b in pairwise(hole.exterior.coords) if math.dist(a, b) > TOL.point)
+    if all(min(abs(line.dx * dx + line.dy * dy) for dx, dy in _ways(turned)) < IN_LINE for line in lines):
+        return hole
     return turned.rectangle(*turned.box(hole))
+
+
+def _ways(turned: Turned) -> tuple[Point, Point]:
+    return (turned.span.dx, turned.span.dy), (turned.across.dx, turned.across.dy)
 
 
 SMALLEST_HOLE = 1e4

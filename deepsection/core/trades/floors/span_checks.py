@@ -217,6 +217,10 @@ def _missing(placed: Placed, flat: FloorPlan, depth: float) -> Iterator[Diagnost
             yield Diagnostic("beam-misses", message, beam.beam.id, "top_offset", off, 0.0, at=beam.start)
 
 
+SPANNING = ("joist", "blocking", "bridging")
+"""What carries no end of another member."""
+
+
 @lru_cache(maxsize=64)
 def free_ends(
     bays: tuple[Bay, ...],
@@ -227,17 +231,19 @@ def free_ends(
 ) -> tuple[Point, ...]:
     """Where joists, trimmers and headers end on nothing: on no bearing, and against no member."""
     members = floor_members(bays, rims, framing, between)
-    ends: list[Point] = []
-    for member in members.all:
+    ends: list[tuple[int, Point]] = []
+    for k, member in enumerate(members.all):
         if member.role in ("joist", "trimmer_joist", "header_joist"):
             lines = (Turned(member.direction).middle(piece) for _, piece in member.pieces)
-            ends += [(x, y) for line in lines for x, y in line.coords]
+            ends += [(k, (x, y)) for line in lines for x, y in line.coords]
     if not ends:
         return ()
-    crossing = [held.area for held in members.all if held.role not in ("joist", "blocking")]
-    carrying = shapely.STRtree(
-        [*crossing, *(held.area for bay in bays for held in bay.supports), *polygons_of(bearing)]
-    )
-    held = carrying.query([shapely.Point(end) for end in ends], predicate="dwithin", distance=REACH)[0]
-    borne = set(held.tolist())
-    return tuple(end for k, end in enumerate(ends) if k not in borne)
+    crossing = [(k, held.area) for k, held in enumerate(members.all) if held.role not in SPANNING]
+    others = [*(held.area for bay in bays for held in bay.supports), *polygons_of(bearing)]
+    own = [k for k, _ in crossing] + [-1] * len(others)
+    carrying = shapely.STRtree([*(area for _, area in crossing), *others])
+    points = [shapely.Point(end) for _, end in ends]
+    found, held = carrying.query(points, predicate="dwithin", distance=REACH)
+    # No member carries itself.
+    borne = {end for end, by in zip(found.tolist(), held.tolist()) if own[by] != ends[end][0]}
+    return tuple(end for k, (_, end) in enumerate(ends) if k not in borne)
