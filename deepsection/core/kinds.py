@@ -7,9 +7,11 @@ from typing import Any
 
 from .building.kind import ElementKind
 from .building.placed import Stage
+from .trades.ceilings.kind import CEILING, CEILING_STAGE, VAULT_STAGE
 from .trades.comments.kind import COMMENT
+from .trades.decks.kind import DECK, DECK_STAGE
 from .trades.drawings.kind import ELEVATION, NOTE, SECTION, SHEET, SHOW
-from .trades.floors.kind import CEILING, CEILING_STAGE, DECK, DECK_STAGE, FLOOR, FLOOR_HOLE, FLOOR_STAGE, VAULT_STAGE
+from .trades.floors.kind import FLOOR, FLOOR_HOLE, FLOOR_STAGE
 from .trades.foundations.kind import FOUNDATION, FOUNDATION_STAGE, FOUNDATION_STEP, SET_DOWN
 from .trades.ground.kind import GROUND_STAGE, SPOT, STEP
 from .trades.levels.kind import LEVEL, LEVEL_STAGE

@@ -19,10 +19,11 @@ from ..document.motion import Motion
 from ..document.rebuilding import changed, put, rebuild, refusal
 from ..errors import DeepSectionError
 from ..model.project import Project
+from ..trades.ceilings.edits import PutCeiling
 from ..trades.comments.edits import PutComment, Said, TakeComments
+from ..trades.decks.edits import CarryDeck, DrawDeck, PutDeck, RailDeck
 from ..trades.drawings.edits import CopyShow, PutElevation, PutNote, PutSection, PutSheet, PutShow, SetAnnotation
-from ..trades.floors.deck_edits import CarryDeck, DrawDeck, PutDeck, RailDeck
-from ..trades.floors.edits import PutCeiling, PutFloor, PutFloorHole, TurnJoists
+from ..trades.floors.edits import PutFloor, PutFloorHole, TurnJoists
 from ..trades.floors.lay_edits import LayFloor, floor_terms
 from ..trades.foundations.edits import DrawSetDown, PutFoundation, PutFoundationStep, PutSetDown
 from ..trades.ground.edits import PutGroundSpot, PutGroundStep

@@ -19,8 +19,9 @@ from ..geometry import Axis, Point
 from ..model.places import corner_point, joint_point
 from ..model.project import Project
 from ..tolerance import TOL
+from ..trades.ceilings.model import Ceiling
 from ..trades.drawings.model import SectionLine
-from ..trades.floors.model import Ceiling, Floor
+from ..trades.floors.model import Floor
 from ..trades.lines.model import GridLine
 from ..trades.openings.edits.arranging import next_number, numbers_of
 from ..trades.openings.model import Opening

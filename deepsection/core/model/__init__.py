@@ -2,7 +2,9 @@
 
 from ..document.declaring import PartGroup
 from ..document.values import Element
+from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
+from ..trades.decks.model import Deck, DeckCorner
 from ..trades.drawings.model import (
     Anchor,
     Annotation,
@@ -14,8 +16,7 @@ from ..trades.drawings.model import (
     ShowKind,
     ViewShow,
 )
-from ..trades.floors.deck_model import Deck, DeckCorner
-from ..trades.floors.model import Ceiling, Floor, FloorHole, Joisted
+from ..trades.floors.model import Floor, FloorHole, Joisted
 from ..trades.foundations.model import Foundation, FoundationStep, SetDown
 from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import BaseRule, LayerRef, LevelRule, Rung, Term

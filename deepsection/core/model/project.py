@@ -11,10 +11,11 @@ from pydantic import model_validator
 from ..document.declaring import collections_of
 from ..document.values import Element, Id, Name
 from ..errors import UnknownElement
+from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
+from ..trades.decks.model import Deck
 from ..trades.drawings.model import ElevationView, Note, SectionLine, Sheet, ViewShow
-from ..trades.floors.deck_model import Deck
-from ..trades.floors.model import Ceiling, Floor, FloorHole
+from ..trades.floors.model import Floor, FloorHole
 from ..trades.foundations.model import Foundation, FoundationStep, SetDown
 from ..trades.ground.model import GroundSpot, GroundStep
 from ..trades.levels.model import Rung

@@ -11,7 +11,7 @@ from ..errors import RefusedEdit
 from ..geometry import Point, Side
 from ..model import PlacedView, Project, SectionLine, Sheet
 from ..resolve import Building, resolve, storeys
-from ..trades.floors.deck_place import DECKS
+from ..trades.decks.place import DECKS
 from ..trades.floors.place import FLOORS
 from ..view import framing_name, list_views, plan_name
 from .compose import footprint, place, title_block

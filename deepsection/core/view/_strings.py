@@ -14,7 +14,7 @@ from ..drawing import LETTER, Dimension
 from ..geometry import Frame, Point
 from ..model import Project
 from ..resolve import Building, PlacedOpening, PlannedWall
-from ..trades.floors.deck_place import DECKS
+from ..trades.decks.place import DECKS
 from ..trades.outdoors.placed import STEPS
 from ..trades.slabs.placed import SLABS
 from ..units import INCH, Units, format_length, rounded

@@ -10,7 +10,7 @@ from ..geometry import Frame
 from ..model import Deck, Floor
 from ..resolve import Building
 from ..trades.comments.plan import comment_marks
-from ..trades.floors.deck_place import DECKS
+from ..trades.decks.place import DECKS
 from ..trades.floors.framing_plan import framing_marks, members_of
 from ..trades.floors.place import FLOORS, FloorPlan
 from ..trades.floors.schedule_plan import schedule_marks

@@ -28,7 +28,7 @@ from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.model import FreeJoint, GroundStep, Project
 from deepsection.core.particulars import enter
 from deepsection.core.resolve import Building, Part, resolve
-from deepsection.core.trades.floors.deck_place import DECKS
+from deepsection.core.trades.decks.place import DECKS
 from deepsection.core.trades.loads.placed import LOADS
 from deepsection.core.trades.posts.placed import BEAMS
 from deepsection.core.view import draw_view, plan_level, plan_snaps

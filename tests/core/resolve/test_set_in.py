@@ -13,7 +13,7 @@ from deepsection.core.drawing import Text
 from deepsection.core.edits import DrawDeck, Transform, apply_edits, changed, put
 from deepsection.core.model import Project
 from deepsection.core.resolve import Building, Part, resolve
-from deepsection.core.trades.floors.deck_place import DECKS
+from deepsection.core.trades.decks.place import DECKS
 from deepsection.core.trades.floors.place import FLOORS
 from deepsection.core.trades.loads.placed import LOADS
 from deepsection.core.view import draw_view

@@ -13,7 +13,8 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ...geometry import Plane3, Point, polygons_of
 from ...tolerance import TOL
-from .model import AXES, Ceiling, Joisted, Lap
+from ..ceilings.model import Ceiling
+from .model import AXES, Joisted, Lap
 from .supports import Support
 
 

@@ -12,9 +12,9 @@ from ...building.parts import Part
 from ...building.placed import Placed
 from ...geometry import Solid, polygons_of, prism
 from ...model import Framing, Layer
+from ..decks.place import DECKS
 from ..walls.planned import WALLS
 from .bays import Bay, Boards, Rim
-from .deck_place import DECKS
 from .members import floor_members
 from .model import Between
 from .place import FLOORS

@@ -1,4 +1,4 @@
-"""Edits of floors and ceilings."""
+"""Edits of floors."""
 
 from __future__ import annotations
 
@@ -10,8 +10,8 @@ from ...document.rebuilding import put
 from ...document.values import Id
 from ...errors import RefusedEdit
 from ...model.project import Project
-from .deck_model import Deck
-from .model import Ceiling, Floor, FloorHole
+from ..decks.model import Deck
+from .model import Floor, FloorHole
 
 
 class PutFloor(PutElement):
@@ -40,9 +40,3 @@ class PutFloorHole(PutElement):
     phrase: ClassVar[str] = "change {name}"
     adding: ClassVar[str] = "cut a hole"
     hole: FloorHole
-
-
-class PutCeiling(PutElement):
-    kind: Literal["put_ceiling"] = "put_ceiling"
-    phrase: ClassVar[str] = "change {name}"
-    ceiling: Ceiling

@@ -1,4 +1,4 @@
-"""Fields of floors and ceilings."""
+"""Fields of floors."""
 
 from __future__ import annotations
 
@@ -7,7 +7,6 @@ from typing import Any
 
 from ...catalog import usual
 from ...edits import (
-    PutCeiling,
     PutFloor,
     PutFloorHole,
     PutRung,
@@ -19,7 +18,7 @@ from ...model import Ceiling, Deck, Floor, FloorHole, Project
 from ...rows.corners import rectangle_rows
 from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, level_options, text_row
 
-_SPANS = [
+SPANS = [
     ("short", "the short way"),
     ("long", "the long way"),
     ("east-west", "east to west"),
@@ -88,8 +87,8 @@ def _end_rows(project: Project, held: Floor, put: Callable[..., Sequence[Any]]) 
 def joist_fields(project: Project, held: Floor | Deck, put: Callable[..., Sequence[Any]]) -> list[Row]:
     """How joists run, where their layout begins, what they do over what bears them, and who sized them."""
     return [
-        choice_row("span", "Joists run", held.span, _SPANS, lambda t: put(span=t)),
-        *_angle_rows(held, put),
+        choice_row("span", "Joists run", held.span, SPANS, lambda t: put(span=t)),
+        *angle_rows(held, put),
         action_row("turn", "Turn the joists", [TurnJoists(floor=held.id)]),
         length_row("shift", "Layout begins from a side", held.shift, project.units, lambda v: put(shift=v)),
         choice_row("lap", "Over inner bearings", held.lap, _LAPS, lambda t: put(lap=t)),
@@ -100,18 +99,18 @@ def joist_fields(project: Project, held: Floor | Deck, put: Callable[..., Sequen
             [("blocks", "rows of blocks"), ("bridging", "rows of cross bridging"), ("nothing", "nothing")],
             lambda t: put(between=t),
         ),
-        choice_row("sized", "Sized", held.sized, _SIZED, lambda t: put(sized=t)),
+        choice_row("sized", "Sized", held.sized, SIZED, lambda t: put(sized=t)),
     ]
 
 
-def _angle_rows(held: Floor | Deck | Ceiling, put: Callable[..., Sequence[Any]]) -> list[Row]:
+def angle_rows(held: Floor | Deck | Ceiling, put: Callable[..., Sequence[Any]]) -> list[Row]:
     """The angle of joists that run at one."""
     if held.span != "angle":
         return []
     return [degrees_row("angle", "Angle from east", held.angle, lambda value: put(angle=value))]
 
 
-_SIZED = [("by tables", "by tables of spans"), ("by an engineer", "by an engineer")]
+SIZED = [("by tables", "by tables of spans"), ("by an engineer", "by an engineer")]
 _LAPS = [("lapped", "they lap"), ("butted", "they butt"), ("through", "they run through")]
 
 
@@ -139,18 +138,4 @@ def hole_fields(project: Project, hole: FloorHole) -> list[Row]:
             "floor", "In", hole.floor, [(held.id, held.name) for held in project.floors], lambda t: put(floor=t)
         ),
         *rectangle_rows(hole.corners, units, lambda corners: put(corners=corners)),
-    ]
-
-
-def ceiling_fields(project: Project, held: Ceiling) -> list[Row]:
-    """Bearing and direction of a ceiling."""
-
-    def put(**changes: Any) -> Sequence[Any]:
-        return [PutCeiling(ceiling=changed(held, **changes))]
-
-    return [
-        choice_row("span", "Joists run", held.span, [("roof", "as the rafters"), *_SPANS], lambda t: put(span=t)),
-        *_angle_rows(held, put),
-        choice_row("level", "Joists bear on", held.level, level_options(project), lambda t: put(level=t)),
-        choice_row("sized", "Sized", held.sized, _SIZED, lambda t: put(sized=t)),
     ]

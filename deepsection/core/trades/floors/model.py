@@ -1,4 +1,4 @@
-"""Floors and ceilings."""
+"""Floors, and the holes in them."""
 
 from __future__ import annotations
 
@@ -119,31 +119,6 @@ class FloorHole(Standing):
         shape = Polygon(self.corners)
         if not shape.is_valid or shape.area < 1e4:
             raise ValueError(f"{self.id}: the corners of a hole go round an area, without crossing")
-
-
-class Ceiling(Standing):
-    """A flat ceiling whose joists bear at a level, over every closed outline of outer walls that reaches it.
-
-    Joists run along the rafters above, or as `span` says; spans of what an engineer sized are left to him.
-    """
-
-    about: ClassVar[About] = About(
-        "ceiling",
-        "ceilings",
-        refs=(Ref("level", "rungs", "level"), Ref("make_up", "make_ups", "make-up")),
-        group="floors",
-    )
-    id: Id
-    name: Name
-    level: Id
-    make_up: Id
-    span: Literal["roof"] | JoistSpan = "roof"
-    angle: Angle = 0.0
-    sized: Sized = "by tables"
-
-    def turned(self, motion: Motion) -> Self:
-        """It, with its joists turned as the house around it is."""
-        return revised(self, **turned_span(self.span, self.angle, motion))
 
 
 def turned_span(span: str, angle: float, motion: Motion) -> dict[str, Any]:

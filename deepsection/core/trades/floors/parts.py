@@ -1,4 +1,4 @@
-"""Solids of floors and ceilings: joists at their spacing, rim joists or a slab, boards, what fills the bays."""
+"""Solids of floors: joists at their spacing, rim joists or a slab, boards, what fills the bays."""
 
 from __future__ import annotations
 
@@ -9,40 +9,15 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ...building.parts import Part, part_key
-from ...geometry import Point, Solid, polygons_of, prism
-from ...model import Ceiling, Deck, Floor, Framing, Layer, MakeUp
+from ...geometry import Solid, polygons_of, prism
+from ...model import Deck, Floor, Framing, Layer, MakeUp
 from ...tolerance import TOL
 from ..levels.placed import Level
-from .bays import Bay, Boards, Rim, Trim, covered
+from .bays import Bay, Boards, Rim, covered
 from .bridging import bridging_bodies
 from .framed_edges import edge_bodies
-from .holes import hole_frames
-from .joists import joists_of
 from .members import Member, floor_members
 from .profiles import profiled, webs
-
-
-@lru_cache(maxsize=64)
-def ceiling_parts(
-    ceiling: Ceiling, make_up: MakeUp, bays: tuple[Bay, ...], boards: tuple[Boards, ...], level: Level
-) -> tuple[Part, ...]:
-    """Joists on the plates beside the rafters, quilt between them; layers over and under them, each on the last."""
-    parts: list[Part] = []
-    frame = next((k for k, layer in enumerate(make_up.layers) if layer.framing), 0)
-    joists = make_up.layers[frame]
-    if joists.framing:
-        for bay in bays:
-            parts += _joists(ceiling.id, joists, joists.framing, bay, bay.framed, level)
-    z = level.z + (joists.thickness if joists.framing else 0.0)
-    for layer in reversed(make_up.layers[:frame]):
-        z += layer.thickness
-        over = tuple(Boards(bay.slot, MultiPolygon(list(polygons_of(bay.covered)))) for bay in bays)
-        parts += _sheets(ceiling.id, layer, over, z, level)
-    z = level.z
-    for layer in make_up.layers[frame + 1 if joists.framing else 0 :]:
-        parts += _sheets(ceiling.id, layer, boards, z, level)
-        z -= layer.thickness
-    return tuple(parts)
 
 
 @lru_cache(maxsize=64)
@@ -77,14 +52,14 @@ def floor_parts(
             open_ = [held.area for held in frames]
             # Within masonry nothing lies between members but masonry.
             between = shapely.intersection(inner, top.area) if framing.infill else inner
-            parts += _infill(floor.id, carrying, framing, bay, between, [*own, *open_], bearing)
+            parts += infill(floor.id, carrying, framing, bay, between, [*own, *open_], bearing)
     z = bearing.z + carrying.thickness
     for layer in reversed(make_up.layers[:at]):
         z += layer.thickness
-        parts += _sheets(floor.id, layer, over, z, level, outside=not closed)
+        parts += sheets(floor.id, layer, over, z, level, outside=not closed)
     z = bearing.z
     for layer in make_up.layers[at + 1 :]:
-        parts += _sheets(floor.id, layer, below, z, bearing)
+        parts += sheets(floor.id, layer, below, z, bearing)
         z -= layer.thickness
     return tuple(parts)
 
@@ -106,9 +81,10 @@ def _filled_beside(member: Member, framing: Framing) -> Polygon | MultiPolygon:
     return webs(member.direction, member.area, framing) if framing.profile == "T" else member.area
 
 
-def _sheets(
+def sheets(
     element: str, layer: Layer, boards: tuple[Boards, ...], top: float, level: Level, *, outside: bool = False
 ) -> Iterator[Part]:
+    """The sheets of a layer over some areas, their top at a height (mm)."""
     for held in boards:
         if held.area.is_empty:
             continue
@@ -156,34 +132,7 @@ def _bodies(layer: Layer, member: Member, low: float, high: float) -> Iterator[t
         yield member.role, "", run, prism(member.area, low, high)
 
 
-def _joists(
-    element: str, layer: Layer, framing: Framing, bay: Bay, within: Polygon | MultiPolygon, level: Level
-) -> Iterator[Part]:
-    """The joists of a ceiling, under the roof over them, and what lies between them."""
-    top, taken = level.z + layer.thickness, list[shapely.Geometry]()
-    along, across = bay.direction, (bay.direction[1], -bay.direction[0])
-
-    def member(role: str, slot: str, shape: MultiPolygon, run: Point) -> Part:
-        solid = _trimmed(prism(shape, level.z, top), shape, bay.roof)
-        key = part_key(element, role, layer.id, f"{bay.slot}:{slot}")
-        sums = (level.sum.id,)
-        return Part(key, element, role, layer.material, solid, (*run, 0.0), sums, outside=False, function="structure")
-
-    frames = hole_frames(bay, within, framing)
-    for frame in frames:
-        taken += frame.members
-        for k, area in frame.trimmers:
-            yield member("trimmer_joist", f"{frame.name}:{k}", area, along)
-        for k, area in frame.headers:
-            yield member("header_joist", f"{frame.name}:{k}", area, across)
-    for joist in joists_of(framing, bay, within, [area for frame in frames for area in frame.members]):
-        taken.append(joist.area)
-        slot = f"{joist.slot}:{joist.run.number}" if joist.run.number else joist.slot
-        yield member("joist", slot, joist.area, along)
-    yield from _infill(element, layer, framing, bay, within, taken, level)
-
-
-def _infill(
+def infill(
     element: str,
     layer: Layer,
     framing: Framing,
@@ -204,11 +153,3 @@ def _infill(
         key, solid = part_key(element, "infill", layer.id, bay.slot), prism(between, low, top).minus(over)
         sums = (level.sum.id,)
         yield Part(key, element, "infill", framing.infill, solid, None, sums, outside=False, function="insulation")
-
-
-def _trimmed(solid: Solid, shape: MultiPolygon, roof: tuple[Trim, ...]) -> Solid:
-    """A joist cut off under the rafters whose feet it reaches."""
-    for trim in roof:
-        if shape.intersects(trim.area):
-            solid = solid.below(trim.top)
-    return solid

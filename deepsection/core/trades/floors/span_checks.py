@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from functools import lru_cache
-from itertools import groupby
 
 import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon
@@ -13,34 +11,26 @@ from shapely.geometry import LineString, MultiPolygon, Polygon
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Placed
 from ...geometry import Point, polygons_of
-from ...model import Deck, Floor, Framing, Layer
-from ...rows.outcome import OutcomeRow, OutcomeTable
+from ...model import Deck, Framing, Layer
+from ...rows.outcome import OutcomeTable
 from ...tolerance import TOL
-from ...units import Units, format_length, format_measured
+from ...units import Units, format_length
+from ..decks.overhangs import deep_overhang
+from ..decks.place import DECKS
 from ..makeups.profiles import PROFILES
 from ..posts.placed import BEAMS
 from ..walls.planned import WALLS
 from .bays import Bay, Rim
-from .deck_place import DECKS
 from .framed_edges import edge_faults
 from .lying import lying_joists
 from .members import REACH, floor_members
 from .model import Between
-from .overhangs import deep_overhang
 from .place import FLOORS, FloorPlan
 from .slab_spans import slab_faults, slab_table
-from .spans import JoistSize, joist_reach, joist_sizes, size_of
-from .supports import clear_spans, nearly_bearing
+from .spans import size_of
+from .supports import nearly_bearing
 from .turned import Box, Turned
-
-
-@dataclass(frozen=True, slots=True)
-class BaySpan:
-    """The farthest that a joist of a bay spans between what bears it (mm), and the middle of that joist."""
-
-    bay: str
-    clear: float
-    at: Point
+from .verdicts import BaySpan, SpanVerdict, farthest, too_far, verdict, verdict_table
 
 
 @lru_cache(maxsize=64)
@@ -66,20 +56,6 @@ def bay_spans(
     return tuple(found)
 
 
-def farthest(bay: str, lines: list[LineString], bearing: Polygon | MultiPolygon) -> BaySpan:
-    """The farthest span of some joists; those that are shorter than what was found need not be looked at."""
-    best = BaySpan(bay, 0.0, lines[0].coords[0])
-    for length, alike in groupby(sorted(lines, key=lambda line: -line.length), key=lambda line: round(line.length)):
-        if length + 1.0 < best.clear:
-            break
-        own = list(alike)
-        for line, clear in zip(own, clear_spans(own, bearing)):
-            if clear > best.clear:
-                middle = line.interpolate(0.5, normalized=True)
-                best = BaySpan(bay, clear, (middle.x, middle.y))
-    return best
-
-
 def free_stretches(turned: Turned, box: Box, bearing: Polygon | MultiPolygon) -> list[tuple[float, float]]:
     """From where to where along a joist nothing bears it, stretch by stretch."""
     middle = (box.a0 + box.a1) / 2
@@ -93,22 +69,6 @@ LEAST_SPAN = 150.0
 """What is not borne for less than this (mm), such as behind a rim, is no span."""
 
 
-@dataclass(frozen=True, slots=True)
-class SpanVerdict:
-    """A bay's farthest span, how far its joists reach there and by what, and the least size that would do."""
-
-    span: BaySpan
-    size: JoistSize
-    reach: float
-    by: str
-    needs: JoistSize | None
-
-    @property
-    def is_enough(self) -> bool:
-        """Whether they reach."""
-        return self.span.clear <= self.reach + 1.0
-
-
 def verdicts(placed: Placed, flat: FloorPlan) -> tuple[SpanVerdict, ...]:
     """What is to be said of the spans of a floor; nothing where it has no joists."""
     layer = carrying_in(placed, flat)
@@ -116,13 +76,8 @@ def verdicts(placed: Placed, flat: FloorPlan) -> tuple[SpanVerdict, ...]:
         return ()
     tradition, spacing, units = placed.project.tradition, layer.framing.spacing, placed.project.units
     size = size_of(layer, units)
-    reach, by = joist_reach(tradition, size, spacing)
-    found = []
-    for span in bay_spans(flat.bays, flat.rims, layer.framing, flat.floor.between, flat.bearing):
-        does = (held for held in joist_sizes(tradition) if joist_reach(tradition, held, spacing)[0] >= span.clear)
-        needs = next((JoistSize.of(held.thickness, held.depth, units) for held in does), None)
-        found.append(SpanVerdict(span, size, reach, by, needs))
-    return tuple(found)
+    spans = bay_spans(flat.bays, flat.rims, layer.framing, flat.floor.between, flat.bearing)
+    return tuple(verdict(span, size, spacing, tradition, units, "floor") for span in spans)
 
 
 def carrying_in(placed: Placed, flat: FloorPlan) -> Layer | None:
@@ -136,17 +91,7 @@ def span_table(placed: Placed, flat: FloorPlan) -> tuple[OutcomeTable, ...]:
     units, layer = placed.project.units, carrying_in(placed, flat)
     if layer is not None and layer.framing is None:
         return slab_table(flat, layer, units)
-    said = verdicts(placed, flat)
-    if not said:
-        return ()
-    rows = []
-    for number, held in enumerate(said, 1):
-        text = f"{format_measured(held.span.clear, units)}"
-        if not held.is_enough:
-            text += f", needs {held.needs.name}" if held.needs else ", needs a beam or a wall that bears"
-        rows.append(OutcomeRow(f"bay {number}" if len(said) > 1 else "clear span", text))
-    reach = format_measured(said[0].reach, units)
-    return (OutcomeTable("Spans", f"{said[0].size.name} reach {reach}, {said[0].by}", tuple(rows)),)
+    return verdict_table(verdicts(placed, flat), units)
 
 
 def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
@@ -160,7 +105,7 @@ def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
             continue
         for held in verdicts(placed, flat):
             if not held.is_enough and flat.floor.sized == "by tables":
-                yield _too_far(held, flat.floor, layer.framing.spacing, placed.project.units)
+                yield too_far("joist-span", held, flat.floor, layer.framing.spacing, placed.project.units)
         for at in free_ends(flat.bays, flat.rims, layer.framing, flat.floor.between, flat.bearing)[:1]:
             message = f"a joist of {flat.floor.name} ends in the air: nothing bears it there, and it hangs on nothing"
             yield Diagnostic("joist-end-free", message, flat.floor.id, "bearing", at=at)
@@ -195,16 +140,6 @@ def _short(flat: FloorPlan, units: Units) -> Iterator[Diagnostic]:
             yield Diagnostic(
                 "joist-bearing-short", message, support.name, "width", bears, BEARING, others, at=(x, y)
             )  # fmt: skip
-
-
-def _too_far(held: SpanVerdict, floor: Floor | Deck, spacing: float, units: Units) -> Diagnostic:
-    span, reach = format_measured(held.span.clear, units), format_measured(held.reach, units)
-    does = f", or take {held.needs.name}" if held.needs else ""
-    message = (
-        f"joists of {floor.name} span {span}; {held.size.name} at {format_length(spacing, units)} reach {reach} "
-        f"({held.by}): let a wall below bear, lay a beam under them{does}"
-    )
-    return Diagnostic("joist-span", message, floor.id, "make_up", held.span.clear, held.reach, at=held.span.at)
 
 
 def _missing(placed: Placed, flat: FloorPlan, depth: float) -> Iterator[Diagnostic]:

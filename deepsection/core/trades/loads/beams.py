@@ -17,7 +17,7 @@ from ...geometry import Point
 from ...model import Beam
 from ...rows.outcome import OutcomeRow, OutcomeTable
 from ...units import INCH, Units, format_length, format_measured
-from ..floors.deck_place import DECKS
+from ..decks.place import DECKS
 from ..floors.lying import TOUCH, Lying, lying_joists
 from ..floors.place import FLOORS, FloorPlan
 from ..floors.span_checks import carrying_in

@@ -16,7 +16,7 @@ from ...building.placed import Placed
 from ...geometry import Point as Spot
 from ...model import Deck, Foundation
 from ...tolerance import TOL
-from ..floors.deck_place import DECKS
+from ..decks.place import DECKS
 from ..floors.place import FLOORS, FloorPlan
 from ..floors.supports import ALONG
 from ..levels.placed import LEVELS

@@ -15,14 +15,12 @@ from ...geometry import Box, Circle, Plane3, Solid, prism, prism_along, slab
 from ...model import MakeUp
 from ..roofs.slopes import local, place, world
 from .place import CAP
-from .placed import OnRoofs, PlacedChimney, PlacedFitting
+from .placed import KEPT_OFF, OnRoofs, PlacedChimney, PlacedFitting
 
 CAP_OUT = 50.0
 """How far the cap of a chimney stands out (mm)."""
 PAD_OUT, PAD = 150.0, 300.0
 """How far the footing of a chimney stands out, and how thick it is (mm)."""
-KEPT_OFF = 2 * 25.4
-"""Framing stays this far from a chimney (mm): IRC R1003.18, from memory."""
 FRAME, PANE = 60.0, 8.0
 """Width of the frame of a roof window, and thickness of its glass (mm)."""
 COLLAR, SHEET = 100.0, 3.0

@@ -14,6 +14,9 @@ from ...units import HeightSum
 from ..roofs.placed import ResolvedRoof, RoofPlane
 from ..roofs.slopes import place
 
+KEPT_OFF = 2 * 25.4
+"""Framing stays this far from a chimney (mm): IRC R1003.18, from memory."""
+
 
 @dataclass(frozen=True, slots=True)
 class Cricket:

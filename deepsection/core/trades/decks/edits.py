@@ -23,14 +23,14 @@ from ...geometry import Point
 from ...model.places import away_from_house, house_area
 from ...model.project import Project
 from ...units import format_length
+from ..floors.model import Floor
 from ..ground.surface_model import Ground
 from ..levels.model import LevelRule, Rung
 from ..levels.rises import height_of
 from ..makeups.model import MakeUp
 from ..outdoors.model import Rail
 from ..posts.model import Beam, BeamEnd, Pad, Post
-from .deck_model import Deck, DeckCorner
-from .model import Floor
+from .model import Deck, DeckCorner
 
 SET_IN = 38.0
 """The middle of a rail stands this far in from the edge of its deck, half of its posts (mm)."""

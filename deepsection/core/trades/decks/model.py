@@ -11,7 +11,7 @@ from shapely.geometry import Polygon
 from ...document.declaring import About, Ref, revised
 from ...document.motion import Motion
 from ...document.values import Element, Id, Mm
-from .model import Joisted, turned_span
+from ..floors.model import Joisted, turned_span
 
 if TYPE_CHECKING:
     from ...model.project import Project

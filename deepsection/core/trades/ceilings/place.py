@@ -12,17 +12,17 @@ from ...building.placed import Key
 from ...geometry import Point, largest, polygons_of
 from ...model import Ceiling, MakeUp, bearing_layer
 from ...tolerance import TOL
+from ..floors.bays import Bay, Boards, Trim, direction_of
+from ..floors.holes import holes_in
+from ..floors.place import ON_PLATE, FloorPlan
+from ..floors.reach import within_bearing
+from ..floors.supports import bearing_beams, bearing_walls, supports_in
+from ..floors.turned import Turned
 from ..levels.placed import Level
 from ..posts.placed import PlacedBeam
 from ..roofs.placed import ResolvedRoof
 from ..roofs.slopes import FAR, band, world
 from ..walls.planned import WallPlan
-from .bays import Bay, Boards, Trim, direction_of
-from .holes import holes_in
-from .place import ON_PLATE, FloorPlan
-from .reach import within_bearing
-from .supports import bearing_beams, bearing_walls, supports_in
-from .turned import Turned
 
 SMALLEST_BAY = 1e6
 """A place smaller than this (mm2) gets no ceiling joists of its own."""

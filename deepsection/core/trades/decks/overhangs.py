@@ -7,8 +7,8 @@ from collections.abc import Iterator, Sequence
 from ...building.diagnostics import Diagnostic
 from ...model import Deck
 from ...units import Units, format_length, format_measured
-from .lying import Lying
-from .place import FloorPlan
+from ..floors.lying import Lying
+from ..floors.place import FloorPlan
 
 SHARE = 0.25
 """Joists of decks run past their beam by this share of their span at most. Source: IRC R507.6, from memory."""

@@ -17,13 +17,13 @@ from ...geometry import Line, Point, largest, line_through, polygons_of
 from ...model import Deck, MakeUp
 from ...tolerance import TOL
 from ...units import HeightSum, SumTerm, format_length
+from ..floors.bays import Bay, Boards, Rim, covered, direction_of
+from ..floors.place import FLOORS, FloorPlan
+from ..floors.reach import moved_to
+from ..floors.supports import MEETS, bearing_beams, supports_in
 from ..levels.placed import LEVELS, Level
 from ..posts.placed import BEAMS
 from ..walls.planned import WALLS, PlannedWall, WallPlan
-from .bays import Bay, Boards, Rim, covered, direction_of
-from .place import FLOORS, FloorPlan
-from .reach import moved_to
-from .supports import MEETS, bearing_beams, supports_in
 
 LEAST = 1e4
 """What lies less (mm2) beside the house is no deck."""

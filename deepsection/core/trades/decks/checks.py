@@ -11,13 +11,13 @@ from ...building.diagnostics import Diagnostic
 from ...building.placed import Placed
 from ...model import Deck
 from ...units import Units, format_length
+from ..floors.lying import Lying, lying_joists
+from ..floors.place import FloorPlan
+from ..floors.span_checks import carrying_in
+from ..floors.turned import Turned
 from ..ground.place import GROUND
-from .deck_place import DECKS
-from .lying import Lying, lying_joists
 from .overhangs import APART, too_far_out
-from .place import FloorPlan
-from .span_checks import carrying_in
-from .turned import Turned
+from .place import DECKS
 
 GUARDED = {"ft-in": 762.0, "mm": 600.0}
 """A deck higher than this over the ground (mm) has guards. Source: IRC R312.1.1, 30 in; Approved Document K, 600 mm;

@@ -11,7 +11,7 @@ from ...building.cutting import without
 from ...building.parts import Part
 from ...building.placed import Placed
 from ...geometry import Solid, prism
-from .deck_place import DECKS
+from .place import DECKS
 
 CLADS = ("cladding", "membrane", "cavity", "corner_board", "insulation", "finish")
 """What is cut off around a ledger, which is fixed to the sheathing."""

@@ -11,9 +11,9 @@ from ...building.kind import PlanOf
 from ...drawing import Handle, Mark, Stroke, Text, path, readable, rings_of
 from ...geometry import polygons_of
 from ...units import format_length
-from .deck_place import DECKS
-from .place import FloorPlan
-from .turned import Turned
+from ..floors.place import FloorPlan
+from ..floors.turned import Turned
+from .place import DECKS
 
 BOARD = 140.0
 """From board to board (mm)."""

@@ -9,7 +9,7 @@ from ...document.rebuilding import changed
 from ...edits import CarryDeck, PutDeck, RailDeck
 from ...model import Deck, Project
 from ...rows.rows import Row, action_row, choice_row, length_row, level_options, text_row
-from .fields import joist_fields
+from ..floors.fields import joist_fields
 
 
 def deck_fields(project: Project, held: Deck) -> list[Row]:
