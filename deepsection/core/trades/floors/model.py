@@ -6,14 +6,14 @@ import math
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field
-from shapely.geometry import Polygon
 
 from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
+from ...document.outlined import Outlined
 from ...document.values import Id, Mm, Name, Positive
 
 if TYPE_CHECKING:
-    from ...model.project import Project
+    pass
 
 JoistSpan = Literal["short", "long", "east-west", "north-south", "angle"]
 AXES = {"east-west": 0.0, "north-south": 90.0}
@@ -94,7 +94,7 @@ class Floor(Joisted):
         return revised(self, **turned_span(self.span, self.angle, motion))
 
 
-class FloorHole(Standing):
+class FloorHole(Outlined):
     """A hole in a floor: its corners in plan, in order. Joists are framed around it."""
 
     about: ClassVar[About] = About(
@@ -107,18 +107,6 @@ class FloorHole(Standing):
     id: Id
     name: Name = "Hole"
     floor: Id
-    corners: Annotated[tuple[tuple[Mm, Mm], ...], Field(min_length=3, max_length=40)]
-
-    def moved(self, motion: Motion, id: str) -> Self:
-        """It, moved in plan, under an id."""
-        corners = tuple(motion.at(corner) for corner in self.corners)
-        return revised(self, id=id, corners=corners)
-
-    def check(self, project: Project) -> None:
-        """Its corners go round an area. Raises: ValueError."""
-        shape = Polygon(self.corners)
-        if not shape.is_valid or shape.area < 1e4:
-            raise ValueError(f"{self.id}: the corners of a hole go round an area, without crossing")
 
 
 def turned_span(span: str, angle: float, motion: Motion) -> dict[str, Any]:

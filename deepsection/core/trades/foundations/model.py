@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
+from typing import TYPE_CHECKING, ClassVar, Literal, Self
 
-from pydantic import Field, model_validator
-from shapely.geometry import Polygon
+from pydantic import model_validator
 
 from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
+from ...document.outlined import Outlined
 from ...document.values import Id, Mm, Name, Positive
 from ...geometry import Line, line_through
 
@@ -77,7 +77,7 @@ class Foundation(Standing):
             raise ValueError(f"{self.id}: pony walls are framed, and {make_up.name} has no studs")
 
 
-class SetDown(Standing):
+class SetDown(Outlined):
     """Where the slab within a foundation lies `drop` lower: its corners in plan, in order."""
 
     about: ClassVar[About] = About(
@@ -91,18 +91,7 @@ class SetDown(Standing):
     id: Id
     name: Name = "Set-down"
     foundation: Id
-    corners: Annotated[tuple[tuple[Mm, Mm], ...], Field(min_length=3, max_length=40)]
     drop: Positive
-
-    def moved(self, motion: Motion, id: str) -> Self:
-        """It, moved in plan, under an id."""
-        return revised(self, id=id, corners=tuple(motion.at(corner) for corner in self.corners))
-
-    def check(self, project: Project) -> None:
-        """Its corners go round an area. Raises: ValueError."""
-        shape = Polygon(self.corners)
-        if not shape.is_valid or shape.area < 1e4:
-            raise ValueError(f"{self.id}: the corners of a set-down go round an area, without crossing")
 
 
 class FoundationStep(Standing):

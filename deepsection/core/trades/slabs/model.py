@@ -5,17 +5,17 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
-from shapely.geometry import Polygon
 
-from ...document.declaring import About, Ref, Standing, revised
+from ...document.declaring import About, Ref, revised
 from ...document.motion import Motion
+from ...document.outlined import Outlined
 from ...document.values import Id, MaterialId, Mm, Name, Positive
 
 if TYPE_CHECKING:
     from ...model.project import Project
 
 
-class PorchSlab(Standing):
+class PorchSlab(Outlined):
     """A slab on the ground: its corners in plan, its top so much below a level at its high side.
 
     From there it falls towards a direction (degrees counter-clockwise from east), so much per unit of length. Its free
@@ -33,7 +33,6 @@ class PorchSlab(Standing):
     id: Id
     name: Name = "Porch slab"
     level: Id
-    corners: Annotated[tuple[tuple[Mm, Mm], ...], Field(min_length=3, max_length=40)]
     drop: Mm
     thickness: Positive
     fall: Annotated[float, Field(ge=0, le=0.2)] = 1 / 48
@@ -44,14 +43,11 @@ class PorchSlab(Standing):
     material: MaterialId = "concrete"
 
     def moved(self, motion: Motion, id: str) -> Self:
-        """It, moved in plan, under an id."""
-        corners = tuple(motion.at(corner) for corner in self.corners)
-        return revised(self, id=id, corners=corners, fall_to=motion.angle(self.fall_to))
+        """It, moved in plan, under an id; its fall turns with it."""
+        return revised(super().moved(motion, id), fall_to=motion.angle(self.fall_to))
 
     def check(self, project: Project) -> None:
         """Its corners go round an area, and a deep edge is deeper than it. Raises: ValueError."""
-        shape = Polygon(self.corners)
-        if not shape.is_valid or shape.area < 1e4:
-            raise ValueError(f"{self.id}: the corners of a slab go round an area, without crossing")
+        super().check(project)
         if self.edge == "deep" and self.edge_depth <= self.thickness:
             raise ValueError(f"{self.id}: the edge of {self.name} goes deeper than the slab is thick")
