@@ -359,4 +359,11 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:structure:upper-joists", 64, 440, 240),
         ),
         sheet(8, "Deck", "ARCH B", ("plan:framing:deck", 48, 105, 180), ("elevation:east", 64, 320, 185)),
+        sheet(
+            9,
+            "Subfloor",
+            "ARCH C",
+            ("plan:sheets:main-floor", 64, 190, 240),
+            ("plan:sheets:upper-joists", 64, 440, 240),
+        ),
     )
