@@ -16,7 +16,6 @@ from .bays import Bay, Rim
 from .members import floor_members
 from .model import Between
 from .place import FloorPlan
-from .turned import Turned
 
 TOUCH = 3.0
 """What bears a joist is as near as this (mm) to it."""
@@ -59,7 +58,7 @@ def _lying(
     bays: tuple[Bay, ...], rims: tuple[Rim, ...], framing: Framing, between: Between, bearing: Polygon | MultiPolygon
 ) -> tuple[Lying, ...]:
     members = floor_members(bays, rims, framing, between)
-    lines = [Turned(member.direction).middle(piece) for member in members.of("joist") for _, piece in member.pieces]
+    lines = [middle for member in members.of("joist") for middle in member.middles]
     if not lines:
         return ()
     near = bearing.buffer(TOUCH)

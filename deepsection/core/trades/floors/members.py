@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Literal
 
 import shapely
-from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry import LineString, MultiPolygon, Polygon
 
 from ...geometry import Line, Point, polygons_of
 from ...model import Framing
@@ -26,7 +26,7 @@ REACH = 2.0
 MemberRole = RimRole | Literal["joist", "trimmer_joist", "header_joist", "blocking", "bridging"]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Member:
     """A member of a floor in plan: what it is, the name of its part, its area, the way that it runs."""
 
@@ -39,7 +39,7 @@ class Member:
         """Whether it is a member of a bay; rims are of none."""
         return self.slot.startswith(f"{bay.slot}:")
 
-    @property
+    @cached_property
     def pieces(self) -> tuple[tuple[float, Polygon], ...]:
         """Length (mm) and area of each of its pieces: a joist over a hole is in two."""
         line = Line(0.0, 0.0, *self.direction)
@@ -48,6 +48,12 @@ class Member:
             along = [line.along(point) for point in piece.exterior.coords]
             found.append((max(along) - min(along), piece))
         return tuple(found)
+
+    @cached_property
+    def middles(self) -> tuple[LineString, ...]:
+        """The line along the middle of each of its pieces."""
+        turned = Turned(self.direction)
+        return tuple(turned.middle(piece) for _, piece in self.pieces)
 
 
 @dataclass(frozen=True, slots=True)

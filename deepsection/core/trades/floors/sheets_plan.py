@@ -15,7 +15,6 @@ from .members import Members
 from .place import FloorPlan
 from .schedule_plan import table_marks
 from .sheets import Piece, laid_sheets, sheets_needed
-from .turned import Turned
 
 HEADS = ("No.", "of", "size", "what")
 
@@ -32,8 +31,7 @@ def sheet_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, framing: Framing, 
     key = f"{flat.floor.id}/{layer.function}/{layer.id}/"
     for member in members.all:
         if member.role not in ("blocking", "bridging"):
-            for _, area in member.pieces:
-                line = Turned(member.direction).middle(area)
+            for line in member.middles:
                 ends = (shown.frame.plan_to_turned(*point) for point in line.coords)
                 yield Stroke(path(*ends), "hidden", part=f"{flat.floor.id}/{member.role}//", feature="member")
     for number, piece in _numbered(shown, flat, framing, layer.sheets):

@@ -45,12 +45,7 @@ def bay_spans(
     members = floor_members(bays, rims, framing, between)
     found = []
     for bay in bays:
-        lines = [
-            Turned(member.direction).middle(piece)
-            for member in members.of("joist")
-            if member.lies_in(bay)
-            for _, piece in member.pieces
-        ]
+        lines = [middle for member in members.of("joist") if member.lies_in(bay) for middle in member.middles]
         if lines:
             found.append(farthest(bay.slot, lines, bearing))
     return tuple(found)
@@ -169,8 +164,7 @@ def free_ends(
     ends: list[tuple[int, Point]] = []
     for k, member in enumerate(members.all):
         if member.role in ("joist", "trimmer_joist", "header_joist"):
-            lines = (Turned(member.direction).middle(piece) for _, piece in member.pieces)
-            ends += [(k, (x, y)) for line in lines for x, y in line.coords]
+            ends += [(k, (x, y)) for line in member.middles for x, y in line.coords]
     if not ends:
         return ()
     crossing = [(k, held.area) for k, held in enumerate(members.all) if held.role not in SPANNING]

@@ -144,8 +144,9 @@ def _under_wall(house: _House, wall: PlannedWall, found: list[Diagnostic]) -> It
         yield founded.id
         return
     bearing = floor.under.id if floor else level
-    below = list(_walls_below(house, wall, bearing))
-    below += _beams_below(house, wall, floor)
+    names = frozenset(held.name for bay in floor.bays for held in bay.supports) if floor else frozenset[str]()
+    below = list(_walls_below(house.plan.walls, wall, bearing))
+    below += _beams_below(tuple(beam for beam in house.beams if beam.beam.id in names), wall)
     if below:
         yield from below
     elif floor and floor.area.distance(middle) < NEAR:
@@ -153,22 +154,25 @@ def _under_wall(house: _House, wall: PlannedWall, found: list[Diagnostic]) -> It
         _across_joists(wall, floor, found)
 
 
-def _walls_below(house: _House, wall: PlannedWall, bearing: str) -> Iterator[str]:
+@lru_cache(maxsize=1024)
+def _walls_below(walls: tuple[PlannedWall, ...], wall: PlannedWall, bearing: str) -> tuple[str, ...]:
     """The walls up to a level that run along under a wall."""
     beside = wall.axis.line_string().buffer(STACKED, cap_style="flat")
-    for held in house.plan.walls:
+    found = []
+    for held in walls:
         under = held.wall.top.level == bearing and held.wall.id != wall.wall.id and _in_line(held.run, wall.run)
         if under and beside.intersection(held.axis.line_string()).length > STACKED:
-            yield held.wall.id
+            found.append(held.wall.id)
+    return tuple(found)
 
 
-def _beams_below(house: _House, wall: PlannedWall, floor: FloorPlan | None) -> Iterator[str]:
-    """The beams that carry a floor and run along under a wall on it."""
-    names = {held.name for bay in floor.bays for held in bay.supports} if floor else set()
+def _beams_below(beams: tuple[PlacedBeam, ...], wall: PlannedWall) -> Iterator[str]:
+    """Of the beams that carry a floor those that run along under a wall on it."""
+    if not beams:
+        return
     line = wall.axis.line_string().buffer(STACKED, cap_style="flat")
-    for beam in house.beams:
-        along = LineString([beam.start, beam.end])
-        if beam.beam.id in names and line.intersection(along).length > STACKED:
+    for beam in beams:
+        if line.intersection(LineString([beam.start, beam.end])).length > STACKED:
             yield beam.beam.id
 
 
