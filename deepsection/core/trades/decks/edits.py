@@ -67,6 +67,8 @@ class DrawDeck(Command):
         taken = len(project.decks)
         floor = next((held for held in project.floors if held.level == self.level), None)
         if floor and house_area(project, self.level).contains(Polygon(self.corners).centroid):
+            if not any(layer.framing for layer in get_element(project, floor.make_up, MakeUp).layers):
+                raise RefusedEdit(f"{floor.name} is a slab: no part with joists can be set into it", element=floor.id)
             return put(project, _set_down(project, floor, self.id, self.corners))
         deck = Deck(
             id=self.id,
