@@ -186,7 +186,11 @@ function TextLine({ mark, index, scale }: { mark: TextMark; index: number; scale
       paintOrder="stroke"
       style={{
         strokeWidth: "calc(2.5px / var(--k))",
-        fontSize: `clamp(calc(${SMALLEST_PX}px / var(--k)), ${size}px, calc(15px / var(--k)))`,
+        // Tables and words below a plan are read by coming closer: their letters keep to their lines.
+        fontSize:
+          mark.feature === "schedule" || mark.feature === "words"
+            ? `${size}px`
+            : `clamp(calc(${SMALLEST_PX}px / var(--k)), ${size}px, calc(15px / var(--k)))`,
       }}
     >
       {mark.text}
