@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterator, Sequence
 from itertools import groupby
 
+import numpy as np
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
@@ -55,7 +56,21 @@ def blocks_between(
     nor in the blocks over bearings."""
     turned, rows = Turned(bay.direction), dict[int, list[Box]]()
     pieces = sorted((joist.run.number, box) for joist in joists for box in joist.boxes)
-    taken = [*taken, *(box for _, box in pieces)]
+    wanted = list(_wanted(pieces, thickness))
+    free = _clear([block for _, block in wanted], [*taken, *(box for _, box in pieces)])
+    for (number, block), is_free in zip(wanted, free):
+        if is_free:
+            rows.setdefault(number, []).append(block)
+    shapely.prepare(within)
+    for number, blocks in sorted(rows.items()):
+        areas = turned.rectangles(blocks)
+        whole = areas[shapely.covers(within, areas) & ~shapely.intersects(areas, over)]
+        if len(whole):
+            yield f"row:{number}", MultiPolygon(list(whole))
+
+
+def _wanted(pieces: Sequence[tuple[int, Box]], thickness: float) -> Iterator[tuple[int, Box]]:
+    """(row, block) between each two neighbours of one run that face each other over a long stretch."""
     for _, beside in groupby(pieces, key=lambda held: held[0]):
         row = [box for _, box in beside]
         for k, left in enumerate(row):
@@ -66,15 +81,18 @@ def blocks_between(
             count = int((end - start - ON_BEARINGS) // ROWS)
             for number in range(count):
                 middle = start + (end - start) * (number + 1) / (count + 1)
-                block = Box(left.a1, right.a0, middle - thickness / 2, middle + thickness / 2)
-                if not any(block.meets(other) for other in taken):
-                    rows.setdefault(number, []).append(block)
-    shapely.prepare(within)
-    for number, blocks in sorted(rows.items()):
-        areas = turned.rectangles(blocks)
-        whole = areas[shapely.covers(within, areas) & ~shapely.intersects(areas, over)]
-        if len(whole):
-            yield f"row:{number}", MultiPolygon(list(whole))
+                yield number, Box(left.a1, right.a0, middle - thickness / 2, middle + thickness / 2)
+
+
+def _clear(boxes: Sequence[Box], others: Sequence[Box]) -> list[bool]:
+    """Which of some boxes meet none of others."""
+    if not boxes or not others:
+        return [True] * len(boxes)
+    own, near = np.array(boxes)[:, None, :], TOL.point
+    them = np.array(others)[None, :, :]
+    across = (own[..., 0] < them[..., 1] - near) & (them[..., 0] < own[..., 1] - near)
+    along = (own[..., 2] < them[..., 3] - near) & (them[..., 2] < own[..., 3] - near)
+    return [not met for met in np.any(across & along, axis=1)]
 
 
 def _faces(left: Box, right: Box) -> bool:

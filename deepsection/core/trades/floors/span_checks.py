@@ -171,7 +171,7 @@ def free_ends(
     others = [*(held.area for bay in bays for held in bay.supports), *polygons_of(bearing)]
     own = [k for k, _ in crossing] + [-1] * len(others)
     carrying = shapely.STRtree([*(area for _, area in crossing), *others])
-    points = [shapely.Point(end) for _, end in ends]
+    points = shapely.points([end for _, end in ends])
     found, held = carrying.query(points, predicate="dwithin", distance=REACH)
     # No member carries itself.
     borne = {end for end, by in zip(found.tolist(), held.tolist()) if own[by] != ends[end][0]}
