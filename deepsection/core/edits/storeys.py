@@ -18,6 +18,7 @@ from ..trades.levels.model import BaseRule, Rung
 from ..trades.levels.rises import plate_of
 from ..trades.makeups.model import MakeUp
 from ..trades.roofs.corners import with_corners
+from ..trades.roofs.model import RoofBlock
 from ..trades.walls.model import TeeJoint, Wall
 from .removing import Remove
 
@@ -184,6 +185,7 @@ class RemoveStorey(Command):
         gone = {wall.id for wall in project.walls if wall.base.level in rungs}
         gone |= {room.id for room in project.rooms if room.level in rungs}
         gone |= {ceiling.id for ceiling in project.ceilings if ceiling.level in rungs}
+        gone |= set(_standing_on(project, {*rungs, floor.id}))
         lowered = [changed(roof, plate=floor.bearing) for roof in project.roofs if roof.plate in rungs]
         project = put(project, *lowered) if lowered else project
         if gone:
@@ -193,6 +195,17 @@ class RemoveStorey(Command):
             for name in project.collections
         }
         return rebuild(project, **kept)
+
+
+def _standing_on(project: Project, gone: set[str]) -> Iterable[str]:
+    """What else cannot be without a level or a floor: stairs up to it, hatches over it, holes in it and so on.
+
+    Roofs come down; walls that only end there are left to whoever drew them.
+    """
+    for element in project.elements():
+        left = not element.about.removable or isinstance(element, Wall | RoofBlock)
+        if not left and any(value in gone for ref in element.about.refs for value in ref.values(element)):
+            yield element.id
 
 
 def _free(name: str, names: Iterable[str]) -> str:

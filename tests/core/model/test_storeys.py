@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import pytest
 
 from deepsection.core.edits import (
     AddStorey,
     Copied,
+    DrawLoftHatch,
     DrawWalls,
     MoveWall,
     PartCorners,
@@ -23,10 +26,21 @@ from deepsection.core.edits import (
     storey_above,
 )
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import FreeJoint, Room, TeeJoint, dump_project, load_project, rise, term_value
+from deepsection.core.model import (
+    FloorHole,
+    FreeJoint,
+    Project,
+    Room,
+    TeeJoint,
+    dump_project,
+    load_project,
+    rise,
+    term_value,
+)
 from deepsection.core.particulars import enter, fields_of
 from deepsection.core.resolve import resolve, storeys
 from deepsection.core.starters.projects import new_project
+from deepsection.demo import larkmoor_house, otterfold_house
 from tests.builders import box_house, joist_house, two_storeys, window
 
 
@@ -223,3 +237,18 @@ def test_a_window_above_is_measured_from_its_own_floor() -> None:
     building = resolve(house)
     (placed,) = building.openings["s2-w1"]
     assert placed.sill.total == pytest.approx(building.levels["s2-floor"].z + 900.0)
+
+
+@pytest.mark.parametrize("demo", [otterfold_house, larkmoor_house])
+def test_a_storey_goes_with_its_stair_its_hatch_and_its_holes(demo: Callable[[], Project]) -> None:
+    """What names its level or its floor cannot stay without; everything else does."""
+    house = demo()
+    hole = FloorHole(id="hole", floor="upper-joists", corners=((6e3, 1e3), (7e3, 1e3), (7e3, 2e3), (6e3, 2e3)))
+    hatch = DrawLoftHatch(id="up", level="upper", x=6000.0, y=3000.0)
+    lower = apply_edits(apply_edits(put(house, hole), (hatch,)), (RemoveStorey(level="upper"),))
+    assert lower.stairs == () and lower.loft_hatches == () and lower.floor_holes == ()
+    assert [floor.id for floor in lower.floors] == ["main-floor"] and len(lower.walls) < len(house.walls)
+    assert {held.id for held in lower.foundation_steps} == {held.id for held in house.foundation_steps}
+    building = resolve(lower)
+    assert not any(part.element in ("main-stair", "hatch", "up") for part in building.parts)
+    assert len(building.plan.outlines_on("floor")) == len(resolve(house).plan.outlines_on("floor"))
