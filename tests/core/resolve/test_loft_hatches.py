@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from deepsection.core.drawing import Stroke, Text
-from deepsection.core.edits import DrawLoftHatch, apply_edits, changed, put, rebuild
+from deepsection.core.edits import DrawLoftHatch, apply_edits, changed, put, rebuild, storey_above
 from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import Project, SectionLine
 from deepsection.core.resolve import Building, Part, resolve
@@ -111,3 +111,13 @@ def test_a_hatch_of_an_upper_storey() -> None:
     building = resolve(house)
     assert building.diagnostics == () and own(building, "hatch", "hatch")
     assert house.find("hatch").length == 1200.0
+
+
+def test_a_hatch_under_a_new_storey_is_said() -> None:
+    house = hatched()
+    raised = apply_edits(house, (storey_above(house, "floor"),))
+    said = [held for held in resolve(raised).diagnostics if held.code == "hatch-off"]
+    assert len(said) == 1 and "storey above" in said[0].message
+    assert not own(resolve(raised), "hatch", "hatch")
+    above = put(raised, changed(raised.find("hatch"), level="s2-floor"))
+    assert own(resolve(above), "hatch", "hatch")

@@ -15,6 +15,7 @@ from ...geometry import Point
 from ...geometry.outlines import turned_rectangle
 from ...model import Ceiling
 from ...units import Units, format_length
+from ..floors.place import FLOORS
 from ..levels.placed import LEVELS, Level
 from ..levels.rises import plate_of
 from ..walls.planned import WALLS
@@ -73,6 +74,12 @@ def _one(placed: Placed, hatch: LoftHatch) -> Iterator[PlacedHatch]:
     if ceiling is None or not shapely.union_all(spaces).covers(opening):
         message = f"{hatch.name} lies under no ceiling, or within a wall: move it into a room"
         placed.findings.append(Diagnostic("hatch-off", message, hatch.id, "x", at=at))
+        return
+    flats = (flat for flat in placed[FLOORS] if flat.under.id == ceiling.level and flat.area.intersects(opening))
+    if (over := next(flats, None)) is not None:
+        how = "where no loft is: reach it from the storey above, or remove it"
+        message = f"{hatch.name} lies under {over.floor.name}, {how}"
+        placed.findings.append(Diagnostic("hatch-off", message, hatch.id, "level", at=at))
         return
     layers = placed.make_ups[ceiling.make_up].layers
     frame = next((k for k, layer in enumerate(layers) if layer.framing), len(layers) - 1)
