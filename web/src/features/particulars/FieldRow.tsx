@@ -98,9 +98,10 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
             shownFirst(event.target.value);
           }}
           onFocus={(event) => event.target.select()}
-          onBlur={() => typing.current && text !== field.text && send(text)}
+          // What stands in the field is sent, not what was last drawn there.
+          onBlur={({ currentTarget: { value } }) => typing.current && value !== field.text && send(value)}
           onKeyDown={(event) => {
-            if (event.key === "Enter") send(text);
+            if (event.key === "Enter") send(event.currentTarget.value);
             if (event.key === "Escape") {
               typing.current = false;
               setText(field.text);
