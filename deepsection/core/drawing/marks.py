@@ -152,6 +152,19 @@ def path(*points: tuple[float, float]) -> Ring:
     return tuple((float(x), float(y), 0.0) for x, y in points)
 
 
+ARROW = 2.6
+"""Length of the head of an arrow (paper mm)."""
+
+
+def arrow_head(back: tuple[float, float], tip: tuple[float, float], scale: float) -> Ring:
+    """The filled head of an arrow that comes from one point and ends at another, at a scale."""
+    (u0, w0), (u, w) = back, tip
+    length = math.dist(back, tip) or 1.0
+    long, wing = ARROW * scale / length, ARROW * 0.28 * scale / length
+    du, dw = u - u0, w - w0
+    return path(tip, *((u - du * long - s * dw * wing, w - dw * long + s * du * wing) for s in (1, -1)))
+
+
 def rings_of(polygon: Polygon, circles: Sequence[tuple[float, float, float]] = ()) -> tuple[Ring, ...]:
     """The rings of a polygon as paths, outer first; chords of the circles (x, y, radius) are drawn as the arcs."""
     if circles:

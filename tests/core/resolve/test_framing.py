@@ -460,3 +460,21 @@ def test_members_about_a_hole_of_any_l_lie_in_no_other(
             assert (a.solid.manifold ^ b.solid.manifold).volume() < 5e3, (a.key, b.key)
     hole = sum(part.solid.volume for part in own if part.role == "sheathing") / 18.0
     assert hole == pytest.approx(63e6 - (w * d - w * cut[0] * d * cut[1]), rel=1e-5)
+
+
+@pytest.mark.parametrize("off", [(4.0, -3.0, 5.0, -6.0, 2.0, -5.0), (-6.0, 6.0, -6.0, 6.0, -6.0, 6.0)])
+def test_an_l_that_is_drawn_a_little_off_is_made_square(off: tuple[float, ...]) -> None:
+    """Corners some millimetres off: two rectangles and no slivers, as for the L that was meant."""
+    house = two_storeys(9000.0, 7000.0)
+    floor = house.floors[-1].id
+    drawn = ell(2000.0, 1500.0, 4000.0, 3500.0, 2000.0, 2000.0)
+    corners = tuple((x + dx, y - dx) for (x, y), dx in zip(drawn, off))
+    building = resolve(put(house, FloorHole(id="h", floor=floor, corners=corners)))
+    own = [part for part in building.parts if part.element == floor]
+    headers = [part for part in own if part.role == "header_joist"]
+    assert len(headers) == 6 and {held.code for held in building.diagnostics} == {"joist-end-free"}
+    deck = sum(part.solid.volume for part in own if part.role == "sheathing")
+    assert deck == pytest.approx((63e6 - 10e6) * 18.0, rel=2e-3)
+    for a, b in itertools.combinations(own, 2):
+        if a.solid.reach.meets(b.solid.reach):
+            assert (a.solid.manifold ^ b.solid.manifold).volume() < 5e3, (a.key, b.key)

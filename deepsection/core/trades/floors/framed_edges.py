@@ -14,13 +14,11 @@ from ...tolerance import TOL
 from ...units import Units, format_length
 from ..walls.framing import stations
 from ..walls.planned import PlannedWall
+from .supports import BEARING
 from .turned import Turned
 
 THICKEST = 38.1
 """Plates and studs of a framed edge are no thicker than this (mm), whatever its joists are."""
-LEAST = 38.1
-"""Joists lie on what is left of the plate beside a framed edge for at least this (mm). IRC R502.6, 1 1/2 in, from
-memory."""
 
 
 def edge_bodies(
@@ -54,10 +52,10 @@ def edge_faults(
     for wall in walls:
         layer = make_ups[wall.wall.make_up].layers[bearing_layer(make_ups[wall.wall.make_up])]
         left = layer.thickness - floor.edge_depth
-        if layer.framing and left < LEAST - TOL.point:
+        if layer.framing and left < BEARING - TOL.point:
             message = (
                 f"the framed edge of {floor.name} leaves its joists {format_length(max(left, 0.0), units)} of this "
-                f"wall to lie on, and they need {format_length(LEAST, units)}: close it with a rim joist, or take a "
+                f"wall to lie on, and they need {format_length(BEARING, units)}: close it with a rim joist, or take a "
                 "deeper frame"
             )
             at, others = wall.at(wall.length / 2), (wall.wall.id,)

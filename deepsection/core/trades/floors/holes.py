@@ -96,22 +96,29 @@ def _goes_on(held: Box, own: Box) -> bool:
 
 SQUARE = 0.999
 """A hole that fills this share of its box along the joists is a rectangle."""
-IN_LINE = 0.01
+IN_LINE = 0.03
 """An edge runs along or across joists where it leaves their direction by less than this (rad)."""
 
 
 def square_to(direction: Point, hole: Polygon) -> Polygon:
-    """What of a hole joists of a direction can be framed around: itself where all its edges run along or across them,
-    else the rectangle along them that holds it."""
+    """What of a hole joists of a direction can be framed around: the rectangle along them that holds it; of one with
+    re-entrant corners whose edges run along or across them, or nearly, itself made square."""
     turned = Turned(direction)
-    lines = (line_through(a, b) for a, b in pairwise(hole.exterior.coords) if math.dist(a, b) > TOL.point)
-    if all(min(abs(line.dx * dx + line.dy * dy) for dx, dy in _ways(turned)) < IN_LINE for line in lines):
-        return hole
-    return turned.rectangle(*turned.box(hole))
-
-
-def _ways(turned: Turned) -> tuple[Point, Point]:
-    return (turned.span.dx, turned.span.dy), (turned.across.dx, turned.across.dy)
+    box = turned.rectangle(*turned.box(hole))
+    corners = list(hole.simplify(TOL.point).exterior.coords)[:-1]
+    if len(corners) < 5:
+        return box
+    across, along = ([line.along(point) for point in corners] for line in (turned.across, turned.span))
+    for k, point in enumerate(corners):
+        after = (k + 1) % len(corners)
+        line = line_through(point, corners[after])
+        lean = line.dx * turned.span.dx + line.dy * turned.span.dy
+        held = across if abs(lean) > 0.5 else along
+        if min(abs(lean), math.sqrt(max(0.0, 1.0 - lean**2))) > IN_LINE:
+            return box
+        held[k] = held[after] = (held[k] + held[after]) / 2
+    square = Polygon([turned.at(a, s) for a, s in zip(across, along)])
+    return square if square.is_valid else box
 
 
 SMALLEST_HOLE = 1e4

@@ -68,10 +68,8 @@ def _slab(element: str, layer: Layer, bays: tuple[Bay, ...], bearing: Level) -> 
     """A slab that spans, without its holes."""
     for bay in covered(bays):
         if not bay.area.is_empty:
-            key, solid = (
-                part_key(element, "slab", layer.id, bay.slot),
-                prism(bay.area, bearing.z, bearing.z + layer.thickness),
-            )
+            key = part_key(element, "slab", layer.id, bay.slot)
+            solid = prism(bay.area, bearing.z, bearing.z + layer.thickness)
             sums = (bearing.sum.id,)
             yield Part(key, element, "slab", layer.material, solid, None, sums, outside=False, function="structure")
 

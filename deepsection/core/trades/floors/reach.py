@@ -11,6 +11,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from ...geometry import Point, largest, line_through, meet, offset_line
 from ...model import MakeUp, bearing_layer
 from ..walls.planned import Outline, PlannedWall, WallPlan
+from .supports import ALONG
 
 
 def within_bearing(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) -> Polygon:
@@ -38,8 +39,6 @@ def bearing_ring(outline: Outline, plan: WallPlan, make_ups: dict[str, MakeUp]) 
 BUILT_IN = 100.0
 """Joists, beams and slabs are built into masonry by this much (mm), less where it is thinner. Common practice, no
 source: 90 at least, and not into the cavity."""
-ALONG = 0.26
-"""Members within this (rad) of a wall run along it, and bear on others. Common practice, no source: 15 degrees."""
 
 
 def is_masonry(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> bool:

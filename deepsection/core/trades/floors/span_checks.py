@@ -28,7 +28,7 @@ from .model import Between
 from .place import FLOORS, FloorPlan
 from .slab_spans import slab_faults, slab_table
 from .spans import size_of
-from .supports import nearly_bearing
+from .supports import BEARING, nearly_bearing
 from .turned import Box, Turned
 from .verdicts import BaySpan, SpanVerdict, farthest, too_far, verdict, verdict_table
 
@@ -112,10 +112,6 @@ def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
             yield from edge_faults(flat.floor, placed.make_ups, around, placed.project.units)
         yield from _missing(placed, flat, layer.thickness)
         yield from _short(flat, placed.project.units)
-
-
-BEARING = 38.1
-"""Joists lie on wood or metal for at least this (mm). Source: IRC R502.6, 1 1/2 in, from memory."""
 
 
 def _short(flat: FloorPlan, units: Units) -> Iterator[Diagnostic]:

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 import shapely
 
 from ...building.kind import PlanOf
-from ...drawing import Mark, Region, Stroke, Text, path, readable
+from ...drawing import Mark, Region, Stroke, Text, arrow_head, path, readable
 from ...geometry import Point
 from ...model import Deck, Layer, MakeUp
 from ...units import format_length, format_measured
@@ -27,8 +27,6 @@ from .span_checks import free_stretches
 from .spans import loads_said, own_weight, size_of, timber_for
 from .turned import Turned
 
-HEAD = 2.6
-"""Length of the head of a span arrow (paper mm)."""
 OFF = 100.0
 """An edge is off its bearing for at least so much of its length (mm)."""
 
@@ -140,13 +138,9 @@ def _span(a: Point, b: Point, words: tuple[str, str], scale: float, key: str) ->
 
 def _arrow(a: Point, b: Point, scale: float, key: str) -> Iterator[Mark]:
     """A line with a head at each end."""
-    length = math.dist(a, b) or 1.0
-    du, dw = (b[0] - a[0]) / length, (b[1] - a[1]) / length
     yield Stroke(path(a, b), "span", part=key, feature="span")
-    for (u, w), sign in ((a, 1.0), (b, -1.0)):
-        back, wing = HEAD * scale * sign, HEAD * scale * 0.28
-        head = [(u + du * back - s * dw * wing, w + dw * back + s * du * wing) for s in (1, -1)]
-        yield Region((path((u, w), *head),), fill="ink", pen="span", part=key, feature="span")
+    for back, tip in ((b, a), (a, b)):
+        yield Region((arrow_head(back, tip, scale),), fill="ink", pen="span", part=key, feature="span")
 
 
 def structure_words(shown: PlanOf, flat: FloorPlan, layer: Layer, corner: Point) -> Iterator[Mark]:

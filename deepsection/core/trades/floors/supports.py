@@ -25,6 +25,9 @@ NEAR = 60.0
 ALONG = math.sin(math.radians(15.0))
 """What runs within 15 degrees along joists carries none of them. Common practice, no source."""
 
+BEARING = 38.1
+"""Joists lie on wood or metal for at least this (mm). Source: IRC R502.6, 1 1/2 in, from memory."""
+
 Bears = Literal["wall", "dropped", "flush"]
 
 

@@ -9,7 +9,7 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from ...building.diagnostics import Diagnostic
 from ...building.parts import Part, part_key
-from ...geometry import Line, Plane3, Solid, line_through, polygons_of, prism
+from ...geometry import Line, Plane3, Point, Solid, line_through, polygons_of, prism
 from ...tolerance import TOL
 from ...units import Units, format_length
 from .place import PlacedFoundation
@@ -18,16 +18,13 @@ LEAST = 1e4
 """What is less (mm2) is not deepened."""
 
 
-def inward_plane(line: Line, low: float) -> Plane3:
-    """The plane through a line at a height that rises as steeply as 1 in 1 to its right."""
+def sloped(line: Line, towards: Point, low: float) -> Plane3:
+    """The plane through a line at a height that rises 1 in 1 on the side of a place."""
+    if line.left_of(towards) > 0:
+        line = Line(line.x, line.y, -line.dx, -line.dy)
     # left_of is -dy x + dx y + c, and less than 0 to the right.
     at = -line.dy * line.x + line.dx * line.y
     return Plane3(line.dy, -line.dx, low + at)
-
-
-def haunch(area: Polygon | MultiPolygon, line: Line, low: float, high: float) -> Solid:
-    """The concrete over a slope of 1 in 1 that rises to the right of a line, up to the underside of a slab."""
-    return prism(area, low, high).above(inward_plane(line, low))
 
 
 def under_walls(placed: PlacedFoundation, within: Polygon | MultiPolygon) -> Iterator[Part]:
@@ -52,17 +49,12 @@ def under_walls(placed: PlacedFoundation, within: Polygon | MultiPolygon) -> Ite
         if not wall.axis.is_arc:
             for off, way in ((middle + half, 1.0), (middle - half, -1.0)):
                 line = line_through(wall.at(0.0, off), wall.at(wall.length, off))
-                # Outward of a wall lies to one side of its run: the slope rises away from its middle.
-                away = wall.at(0.0, off + way)
-                solid = solid.above(inward_plane(line if line.left_of(away) < 0 else _turned(line), low))
+                # The slope rises away from the middle of the wall.
+                solid = solid.above(sloped(line, wall.at(0.0, off + way), low))
         solid = solid.minus([other for other in taken if other.reach.meets(solid.reach)])
         taken.append(solid)
         key, sums = part_key(held.id, "slab_edge", "", f"under:{wall.wall.id}"), (placed.levels.ground.sum.id,)
         yield Part(key, held.id, "slab_edge", "concrete", solid, sums=sums, outside=False, function="structure")
-
-
-def _turned(line: Line) -> Line:
-    return Line(line.x, line.y, -line.dx, -line.dy)
 
 
 def bearing_on_slab(held: PlacedFoundation, units: Units) -> Iterator[Diagnostic]:

@@ -11,12 +11,12 @@ from shapely.ops import unary_union
 
 from ...building.cutting import without
 from ...building.parts import Part, part_key
-from ...geometry import Line, Solid, line_through, polygons_of, prism
+from ...geometry import Solid, line_through, polygons_of, prism
 from ...model import Band, Bands, Joint
 from ...tolerance import TOL
 from ..walls.place import join_strips
 from ..walls.planned import PlannedWall
-from .deepened import haunch, under_walls
+from .deepened import sloped, under_walls
 from .ground_parts import ground_parts
 from .place import PlacedFoundation
 from .pony_parts import pony_walls
@@ -77,9 +77,8 @@ def deep_edged(placed: PlacedFoundation, joints: tuple[Joint, ...]) -> tuple[Par
             if not edge.axis.is_arc and rise:
                 inner = _within(slope, stretch.first, stretch.last)
                 line = line_through(slope.at(0.0, slope.outer), slope.at(slope.length, slope.outer))
-                within = slope.at(0.0, slope.inner)
-                line = line if line.left_of(within) < 0 else Line(line.x, line.y, -line.dx, -line.dy)
-                body = haunch(inner, line, max(bottom, under - rise), under)
+                foot = max(bottom, under - rise)
+                body = prism(inner, foot, under).above(sloped(line, slope.at(0.0, slope.inner), foot))
                 found.append(_concrete(placed, "slab_edge", edge, f"{slot}:slope", body))
     around = unary_union([edge.footprint for edge in edges]) if edges else Polygon()
     return (*found, *on_ground(placed, around, tuple(found)))

@@ -2,18 +2,14 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 
 from ...building.kind import PlanOf, SectionOf
-from ...drawing import Handle, Mark, Region, Stroke, Text, path
-from ...geometry import Point
+from ...drawing import Handle, Mark, Region, Stroke, Text, arrow_head, path
 from .place import HATCHES, PlacedHatch
 
 SIZE = 2.0
 """Height of its name (paper mm)."""
-HEAD = 2.6
-"""Length of the head of the arrow up its ladder (paper mm)."""
 ALONG = 0.9
 """A ladder runs along a section when the cosine between the two is more than this."""
 
@@ -46,15 +42,7 @@ def _ladder(shown: PlanOf, held: PlacedHatch, key: str) -> Iterator[Mark]:
     yield Stroke(path(sides[0][1], sides[1][1]), "hidden", part=key, feature="hatch")
     a, b = (shown.frame.plan_to_turned(*point) for point in (foot, head))
     yield Stroke(path(a, b), "fine", part=key, feature="hatch")
-    yield Region((path(b, *_wings(a, b, shown.scale)),), fill="ink", pen="fine", part=key, feature="hatch")
-
-
-def _wings(a: Point, b: Point, scale: float) -> list[Point]:
-    """The back corners of the head of an arrow from one point to another."""
-    length = math.dist(a, b) or 1.0
-    du, dw = (b[0] - a[0]) / length, (b[1] - a[1]) / length
-    back, wing = HEAD * scale, HEAD * scale * 0.28
-    return [(b[0] - du * back - s * dw * wing, b[1] - dw * back + s * du * wing) for s in (1, -1)]
+    yield Region((arrow_head(a, b, shown.scale),), fill="ink", pen="fine", part=key, feature="hatch")
 
 
 def hatch_section_marks(shown: SectionOf) -> Iterator[Mark]:
