@@ -478,3 +478,17 @@ def test_an_l_that_is_drawn_a_little_off_is_made_square(off: tuple[float, ...]) 
     for a, b in itertools.combinations(own, 2):
         if a.solid.reach.meets(b.solid.reach):
             assert (a.solid.manifold ^ b.solid.manifold).volume() < 5e3, (a.key, b.key)
+
+
+@pytest.mark.parametrize("degrees", [33.0, 90.0, -118.4])
+def test_an_l_is_framed_alike_however_the_house_is_turned(degrees: float) -> None:
+    house = two_storeys(9000.0, 7000.0)
+    floor = house.floors[-1].id
+    corners = ell(2000.0, 1500.0, 4000.0, 3500.0, 2000.0, 2000.0)
+    house = put(house, FloorHole(id="h", floor=floor, corners=corners))
+
+    def lengths(project: Project) -> list[tuple[str, int]]:
+        parts = (part for part in resolve(project).parts if part.element == floor and part.role.endswith("_joist"))
+        return sorted((part.role, round(part.solid.volume / 38.0 / 235.0)) for part in parts)
+
+    assert lengths(turned(house, degrees)) == lengths(house)

@@ -73,9 +73,10 @@ def rectangles_of(turned: Turned, hole: Polygon) -> list[Polygon]:
     box = turned.box(hole)
     if hole.area > SQUARE * (box.a1 - box.a0) * (box.s1 - box.s0):
         return [hole]
-    across = sorted({round(turned.across.along(point), 2) for point in hole.exterior.coords})
+    across = sorted(turned.across.along(point) for point in hole.exterior.coords)
+    edges = [at for k, at in enumerate(across) if not k or at - across[k - 1] > SAME]
     found: list[Box] = []
-    for a0, a1 in pairwise(across):
+    for a0, a1 in pairwise(edges):
         strip = turned.rectangle(a0, a1, box.s0 - 1.0, box.s1 + 1.0)
         for piece in polygons_of(shapely.intersection(hole, strip, grid_size=TOL.node)):
             own = turned.box(piece)
@@ -90,10 +91,12 @@ def rectangles_of(turned: Turned, hole: Polygon) -> list[Polygon]:
 
 def _goes_on(held: Box, own: Box) -> bool:
     """Whether a strip of a hole goes on beside another one, as long as that."""
-    near = 2 * TOL.node
+    near = SAME
     return abs(held.a1 - own.a0) < near and abs(held.s0 - own.s0) < near and abs(held.s1 - own.s1) < near
 
 
+SAME = 0.5
+"""Corners as near as this (mm) to each other across the joists are in line."""
 SQUARE = 0.999
 """A hole that fills this share of its box along the joists is a rectangle."""
 IN_LINE = 0.03
@@ -182,6 +185,6 @@ def _whole(turned: Turned, pieces: Iterable[Polygon], t: float, axis: int, besid
     kept = []
     for piece in pieces:
         box = turned.box(piece)
-        if box[axis + 1] - box[axis] > WHOLE * t and shapely.intersection(piece, beside).area > 0.0:
+        if box[axis + 1] - box[axis] > WHOLE * t and shapely.intersection(piece, beside).area > SAME * t:
             kept.append(piece)
     return MultiPolygon(kept)
