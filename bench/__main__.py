@@ -37,6 +37,7 @@ from .comb import comb
 from .edits import EDIT_CASES, LOCAL
 from .floors import floor_seconds, stair_seconds
 from .hidden_lines import areas_by_material, as_one, available, hidden_line_seconds, solids_of
+from .lettering import lettering_seconds
 from .many import peak_mib, shifted
 from .recorded import FILE, WORSE, Figures
 from .row import move_door, move_partition, row_of_rooms
@@ -81,6 +82,7 @@ def main() -> None:
     large_roof()
     one_elevation()
     floors()
+    lettering()
     growth()
     hidden_lines()
     compare(record="--record" in sys.argv)
@@ -154,6 +156,15 @@ def floors() -> None:
     runs = list(stair_seconds(5))
     table.add_row("a stair edited, plan and section drawn", *_ends(runs))
     figures.note("larkmoor, edit the stair", statistics.median(runs), pace())
+    out.print(table)
+
+
+def lettering() -> None:
+    """What placing all lettering of a view takes, cold."""
+    table = _table("lettering of the largest demo, cold", "view", "texts", "median ms", "worst ms")
+    for name, count, runs in lettering_seconds(5):
+        table.add_row(name, str(count), *_ends(runs))
+        figures.note(f"larkmoor, lettering of {name}", statistics.median(runs), pace())
     out.print(table)
 
 

@@ -115,4 +115,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("elevation:west", 100, 440, 152),
         ),
         sheet(2, "Section and plan", "A2", ("section:section-a", 50, 185, 290), ("plan", 100, 455, 285)),
+        sheet(3, "Schedules", "A3", ("schedule:openings", 100, 160, 235)),
     )

@@ -171,5 +171,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("elevation:north", 100, 170, 160),
             ("elevation:west", 100, 440, 160),
         ),
-        sheet(2, "Section and plan", "A2", ("plan", 100, 175, 250), ("section:section-a", 50, 450, 250)),
+        sheet(2, "Section and plan", "A2", ("plan", 100, 168, 250), ("section:section-a", 50, 448.5, 250)),
     )

@@ -356,7 +356,7 @@ def _sheets() -> tuple[Sheet, ...]:
             "ARCH D",
             *four_sides(64, (260, 690), (450, 190)),
         ),
-        sheet(3, "Sections", "ARCH D", ("section:section-a", 48, 270, 400), ("section:section-b", 64, 660, 190)),
+        sheet(3, "Sections", "ARCH D", ("section:section-a", 48, 270, 458), ("section:section-b", 64, 660, 190)),
         sheet(
             4,
             "Stair",

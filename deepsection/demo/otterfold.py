@@ -338,10 +338,10 @@ def _sheets() -> tuple[Sheet, ...]:
         sheet(
             2,
             "Elevations",
-            "ARCH B",
-            *four_sides(128, (140, 340), (235, 115)),
+            "ARCH C",
+            *four_sides(128, (160, 420), (350, 170)),
         ),
-        sheet(3, "Section A", "ARCH B", ("section:section-a", 48, 232, 178)),
+        sheet(3, "Section A", "ARCH B", ("section:section-a", 64, 232, 178)),
         sheet(4, "Section B", "ARCH B", ("section:section-b", 64, 234, 180)),
         sheet(
             5,
@@ -350,7 +350,7 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:framing:main-floor", 64, 190, 240),
             ("plan:framing:upper-joists", 64, 440, 240),
         ),
-        sheet(6, "Stair", "ARCH B", ("section:setting:main-stair", 16, 210, 150)),
+        sheet(6, "Stair", "ARCH B", ("section:setting:main-stair", 16, 210, 170)),
         sheet(
             7,
             "Structure",
@@ -358,7 +358,7 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:structure:main-floor", 64, 190, 240),
             ("plan:structure:upper-joists", 64, 440, 240),
         ),
-        sheet(8, "Deck", "ARCH B", ("plan:framing:deck", 48, 105, 180), ("elevation:east", 64, 320, 185)),
+        sheet(8, "Deck", "ARCH B", ("plan:framing:deck", 48, 102, 180), ("elevation:east", 64, 320, 185)),
         sheet(
             9,
             "Subfloor",

@@ -133,8 +133,8 @@ def _sheets() -> tuple[Sheet, ...]:
             1,
             "South elevation and section",
             "ARCH B",
-            ("elevation:south", 64, 226, 231),
-            ("section:section-a", 64, 150, 91),
+            ("elevation:south", 64, 226, 232),
+            ("section:section-a", 128, 130, 86),
         ),
         sheet(
             2,

@@ -183,4 +183,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan", 96, 119, 172),
             ("elevation:south", 96, 332, 190),
         ),
+        sheet(2, "Schedules", "ARCH B", ("schedule:openings", 96, 215, 210)),
     )

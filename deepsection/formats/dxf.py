@@ -16,6 +16,7 @@ import ezdxf
 from ezdxf import units as dxf_units
 
 from deepsection.core.drawing import PENS, Dimension, Drawing, Mark, Region, Ring, Stroke, Text, explode, extent
+from deepsection.core.drawing.explode import leader_of
 from deepsection.core.sheets import PlacedDrawing, SheetDrawing
 from deepsection.core.units import INCH
 
@@ -206,7 +207,8 @@ class _Space:
             p1=self._p(mark.x1, mark.y1),
             p2=self._p(mark.x2, mark.y2),
             distance=mark.offset * self._scale * self._factor,
-            text=mark.text,
+            # A blank: no figure, rather than the one that was measured.
+            text=mark.text or " ",
             dimstyle=DIMENSION_STYLE,
             override={"dimscale": self._scale * self._factor},
             dxfattribs={"layer": PENS["dimension"].layer},
@@ -215,3 +217,5 @@ class _Space:
             paper = self._scale * self._factor
             dimension.shift_text(mark.aside * paper, mark.raised * paper)
         dimension.render()
+        for stroke in leader_of(mark, self._scale):
+            self._line(stroke.path, stroke.closed, stroke.pen)

@@ -21,6 +21,9 @@ Key = tuple[Project, str, float, float | None]
 _sent: LruCache[Key, tuple[bytes, ...]] = LruCache(size=32)
 """The marks of drawings that were sent, each by its digest: the marks themselves would fill the memory."""
 
+_placed: LruCache[Key, dict[str, tuple[float, float]]] = LruCache(size=32)
+"""Where the lettering of drawings that were sent stands: how far from its own place (paper mm), by key."""
+
 Step = tuple[int, int, int]
 """So many marks from a place of the drawing before, then so many new ones: (place, kept, new)."""
 
@@ -39,10 +42,16 @@ def answer(
     before = _sent.get(_key(base, view)) if base is not None and view.have else None
     if keep:
         _sent.put(_key(project, view), digests)
+        _placed.put(_key(project, view), {key: (dx, dy) for key, dx, dy in drawing.shifts})
     if before is None:
         return content | {"marks": [orjson.Fragment(mark) for mark in marks], "steps": None}
     steps, fresh = difference(before, digests)
     return content | {"marks": [orjson.Fragment(marks[place]) for place in fresh], "steps": steps}
+
+
+def lettering_of(base: Project | None, view: ViewWanted) -> dict[str, tuple[float, float]] | None:
+    """Where lettering stands in the drawing of `base` that the screen holds; None where that is not known."""
+    return _placed.get(_key(base, view)) if base is not None else None
 
 
 def _key(project: Project, view: ViewWanted) -> Key:

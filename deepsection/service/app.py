@@ -22,6 +22,7 @@ from deepsection.demo import DEMOS
 
 from . import problems
 from .database import open_database
+from .files import router as files
 from .guard import HEADERS, fault_of, known_names
 from .routes import router
 from .store import Store
@@ -101,7 +102,8 @@ def create_app(database: str | None = None, *, demos: bool = False, hosts: Itera
         return response
 
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=1)
-    app.include_router(router, prefix="/api")
+    for part in (router, files):
+        app.include_router(part, prefix="/api")
     if WEB.is_dir():
         app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")
 

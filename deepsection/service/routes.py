@@ -2,25 +2,25 @@
 
 from __future__ import annotations
 
-import re
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 import orjson
-from fastapi import APIRouter, Depends, Query, Request
+from fastapi import APIRouter, Query, Request
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 
 from deepsection.core.edits import EDITS, PutMakeUp, SetProject, describe
-from deepsection.core.errors import BadLength, StaleVersion, UnknownElement
-from deepsection.core.model import Project, Sheet, dump_file
+from deepsection.core.errors import BadLength, StaleVersion
+from deepsection.core.model import Project, dump_file
 from deepsection.core.particulars import Particulars, enter_all
-from deepsection.core.sheets import PAPERS, SheetDrawing, scale_name, standard_scales
+from deepsection.core.sheets import PAPERS, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
 from deepsection.core.view import ComparedRow
-from deepsection.formats import MEDIA_TYPES, WRITERS, LayerNames, write_dxf, write_ifc, write_png
 from deepsection.formats.dxf_plan import read_plan
 
 from . import projects
+from .asking import ERRORS, Projects, composed, sheet_called
+from .files import download
 from .plans import layer_offers
 from .schemas import (
     AskIn,
@@ -28,16 +28,17 @@ from .schemas import (
     Bench,
     EditsIn,
     EntryIn,
+    FigureIn,
     HistoryItem,
     Length,
     MakeUpIn,
     MarkIn,
     NewProject,
+    NoteIn,
     PlaceIn,
     PlanLayers,
     PlanOut,
     PreviewIn,
-    Problem,
     ProjectChange,
     ProjectItem,
     Result,
@@ -54,36 +55,24 @@ from .work import (
     answered,
     bench_after,
     bench_of,
-    building_of,
     checked_edits,
     compared,
     draws_whole,
     element_items,
+    figured,
     laid_out,
+    noting,
     particulars_of,
-    picture_of,
     placing,
     prove_parts,
-    sheet_of,
+    remembering,
     solids_of,
     standing,
     storey_items,
     view_items,
-    view_sheet_of,
 )
 
-Format = Literal["pdf", "dxf", "svg", "png", "json"]
-
-_ERRORS: dict[int | str, dict[str, Any]] = {code: {"model": Problem} for code in (404, 409, 413, 422)}
-router = APIRouter(responses=_ERRORS)
-
-
-def _store(request: Request) -> Store:
-    store: Store = request.app.state.store
-    return store
-
-
-Projects = Annotated[Store, Depends(_store)]
+router = APIRouter(responses=ERRORS)
 
 
 def _json(content: Any) -> Response:
@@ -111,6 +100,7 @@ def _state(stored: Stored) -> dict[str, Any]:
         "project": stored.project,
         "views": view_items(stored.project),
         "storeys": storey_items(stored.project),
+        "scales": standard_scales(stored.project.units),
         "elements": element_items(stored.project),
     }
 
@@ -186,7 +176,7 @@ def get_project(id: str, store: Projects) -> Response:
 def project_file(id: str, store: Projects) -> Response:
     """The project as a file."""
     project = store.load(id).project
-    return _download(dump_file(project), "application/json", f"{project.name}.deepsection.json")
+    return download(dump_file(project), "application/json", f"{project.name}.deepsection.json")
 
 
 # --- edits --------------------------------------------------------------------------------------
@@ -215,6 +205,7 @@ def _keep(store: Store, stored: Stored, edits: list[Any], views: Any, words: str
     # Drawn first, kept then: nothing is kept that cannot be opened again.
     words, text = words or describe(edits, stored.project), EDITS.dump_json(tuple(edits)).decode()
     prove_parts(stored.project, project, edits)
+    project = remembering(stored.project, project)
     bench = _bytes(bench_after(stored.project, project, stored.version + 1, standing(project, views), edits))
     saved = store.append(stored.project.id, stored.version, project, words, text)
     body = b'{"state":' + _bytes(_state(saved)) + b',"bench":' + bench + b"}"
@@ -365,18 +356,6 @@ def read_length(text: Annotated[str, Query(max_length=200)], units: Units) -> An
 # --- sheets and exports -------------------------------------------------------------------------
 
 
-def _sheet(project: Project, id: str) -> Sheet:
-    sheet = next((sheet for sheet in project.sheets if sheet.id == id), None)
-    if sheet is None:
-        raise UnknownElement(f"there is no sheet “{id}”", element=id)
-    return sheet
-
-
-def _composed(stored: Stored, id: str) -> tuple[Sheet, SheetDrawing]:
-    sheet = _sheet(stored.project, id)
-    return sheet, sheet_of(stored.project, sheet, stored.saved.date().isoformat())
-
-
 @router.get("/projects/{id}/solids", response_model=Solids, operation_id="get_solids")
 def get_solids(id: str, store: Projects) -> Response:
     """The house as triangles, for the solid view."""
@@ -388,7 +367,7 @@ def get_solids(id: str, store: Projects) -> Response:
 def get_sheet(id: str, sheet: str, store: Projects) -> Any:
     """A sheet: where its views lie, what does not fit, and the scales to choose from."""
     stored = store.load(id)
-    held, drawn = _composed(stored, sheet)
+    held, drawn = composed(stored, sheet)
     units = stored.project.units
     views = {view.id: view.view for view in held.placed}
     placed = []
@@ -426,7 +405,7 @@ def get_sheet(id: str, sheet: str, store: Projects) -> Any:
 def place_view(id: str, sheet: str, sent: PlaceIn, store: Projects) -> Response:
     """A view placed on a sheet at a scale, where there is room for it, kept as one version."""
     stored = _at(store, id, sent.base_version)
-    held = _sheet(stored.project, sheet)
+    held = sheet_called(stored.project, sheet)
     return _keep(store, stored, [placing(stored.project, held, sent.view, sent.scale)], sent.views)
 
 
@@ -445,48 +424,15 @@ def ask_engineer(id: str, sent: AskIn, store: Projects) -> Response:
     return _keep(store, stored, answered(stored.project, sent.view, sent.answer), sent.views)
 
 
-@router.get("/projects/{id}/picture", operation_id="project_picture")
-def project_picture(id: str, store: Projects) -> Response:
-    """A small picture of the house from its south, for the list of projects."""
-    headers = {"Cache-Control": "private, max-age=3600"}
-    return Response(picture_of(store.load(id).project), media_type="image/png", headers=headers)
+@router.post("/projects/{id}/figures", response_model=Result, operation_id="set_figure")
+def set_figure(id: str, sent: FigureIn, store: Projects) -> Response:
+    """What a figure measures made as long as was typed, kept as one version. 422 where it moves nothing."""
+    stored = _at(store, id, sent.base_version)
+    return _keep(store, stored, figured(stored.project, sent), sent.views)
 
 
-@router.get("/projects/{id}/sheets/{sheet}/file", operation_id="sheet_file")
-def sheet_file(id: str, sheet: str, format: Format, store: Projects, layers: LayerNames = "plain") -> Response:
-    """A sheet as PDF, DXF, SVG, PNG or JSON; the layers of a DXF named by a standard."""
-    stored = store.load(id)
-    held, drawn = _composed(stored, sheet)
-    data = write_dxf(drawn, layers) if format == "dxf" else WRITERS[format](drawn)
-    return _download(data, MEDIA_TYPES[format], f"{stored.project.name} {held.number}.{format}")
-
-
-@router.get("/projects/{id}/sheets/{sheet}/picture", operation_id="sheet_picture")
-def sheet_picture(id: str, sheet: str, store: Projects, dpi: Annotated[float, Query(ge=36, le=400)] = 200) -> Response:
-    """A sheet as it prints, for the screen."""
-    _, drawn = _composed(store.load(id), sheet)
-    return Response(
-        write_png(drawn, dpi=dpi), media_type="image/png", headers={"Cache-Control": "private, max-age=3600"}
-    )
-
-
-@router.get("/projects/{id}/model", operation_id="model_file")
-def model_file(id: str, store: Projects) -> Response:
-    """The building as a model in IFC 4."""
-    project = store.load(id).project
-    return _download(write_ifc(project, building_of(project)), "application/x-step", f"{project.name}.ifc")
-
-
-@router.get("/projects/{id}/views/{view}/file", operation_id="view_file")
-def view_file(
-    id: str, view: str, format: Format, store: Projects, scale: Annotated[float | None, Query(ge=1, le=2000)] = None
-) -> Response:
-    """One view as a file, on paper of its own size."""
-    project = store.load(id).project
-    drawn = view_sheet_of(project, view, scale)
-    return _download(WRITERS[format](drawn), MEDIA_TYPES[format], f"{project.name} {drawn.name}.{format}")
-
-
-def _download(data: bytes, media: str, name: str) -> Response:
-    safe = re.sub(r"[^A-Za-z0-9._ -]", "-", name)
-    return Response(data, media_type=media, headers={"Content-Disposition": f'inline; filename="{safe}"'})
+@router.post("/projects/{id}/notes", response_model=Result, operation_id="tie_note")
+def tie_note(id: str, sent: NoteIn, store: Projects) -> Response:
+    """A note tied to what lies at a place of a view, kept as one version: a new one, or one that is tied again."""
+    stored = _at(store, id, sent.base_version)
+    return _keep(store, stored, [noting(stored.project, sent)], sent.views)

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from deepsection.core.document.declaring import State as ElementState
-from deepsection.core.document.values import Name
+from deepsection.core.document.values import Id, Name
 from deepsection.core.drawing import Drawing
 from deepsection.core.edits import Edit
 from deepsection.core.model import Project
@@ -120,6 +120,35 @@ class PlaceIn(_Shape):
     views: list[ViewWanted] = []
 
 
+class NoteIn(_Shape):
+    """A note to tie to what lies at a place (real mm) of a view; `of` is the part or the element of the mark there.
+
+    One that there is already keeps its words when none are given. `look_deg` is how the plan is turned.
+    """
+
+    base_version: Version
+    id: Id
+    view: Name
+    of: str = Field(default="", max_length=400)
+    u: float = Field(allow_inf_nan=False)
+    v: float = Field(allow_inf_nan=False)
+    look_deg: float | None = Field(default=None, ge=-720, le=720)
+    text: str = Field(default="", max_length=400)
+    views: list[ViewWanted] = []
+
+
+class FigureIn(_Shape):
+    """Another length for the figure of a string, by its key in a view drawn at a scale: what it runs to moves."""
+
+    base_version: Version
+    view: Name
+    key: str = Field(max_length=200)
+    text: str = Field(max_length=200)
+    scale: float = Field(ge=1, le=2000)
+    look_deg: float | None = Field(default=None, ge=-720, le=720)
+    views: list[ViewWanted] = []
+
+
 class NewProject(_Shape):
     """What a new project needs."""
 
@@ -224,7 +253,7 @@ class StoreyItem(BaseModel):
 
 
 class State(BaseModel):
-    """A saved version of a project."""
+    """A saved version of a project; `scales` are the usual ones, in which the bench asks for its drawings."""
 
     id: str
     version: int
@@ -235,6 +264,7 @@ class State(BaseModel):
     views: list[ViewItem]
     storeys: list[StoreyItem]
     elements: list[ElementItem]
+    scales: list[float]
 
 
 @dataclass(frozen=True, slots=True)

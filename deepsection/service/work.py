@@ -11,24 +11,27 @@ from threading import RLock
 from typing import Any, ParamSpec, TypeVar
 
 from deepsection.core.drawing import explode
-from deepsection.core.edits import PutSheet, apply_edits, changed
+from deepsection.core.edits import PutNote, PutSheet, apply_edits, changed
 from deepsection.core.errors import BadInput, DeepSectionError, RefusedEdit
-from deepsection.core.model import PlacedView, Project, Sheet
+from deepsection.core.model import Note, PlacedView, Project, Sheet
 from deepsection.core.model.places import refuse_giants
 from deepsection.core.particulars import Particulars, describe_element, ladder
 from deepsection.core.particulars.describe import sum_table
 from deepsection.core.particulars.own_heights import own_heights
-from deepsection.core.resolve import Building, storeys
+from deepsection.core.resolve import Building, keeping_places, storeys
 from deepsection.core.sheets import SheetDrawing, compose, compose_picture, compose_view, free_place, paper, usual_set
 from deepsection.core.view import (
     ComparedRow,
+    anchor_in,
     built,
     compare_heights,
     draw_view,
     drawn,
+    figure_edits,
     list_views,
     look_of,
     opened,
+    opening_table,
     plan_level,
     plan_name,
     plan_snaps,
@@ -40,8 +43,8 @@ from deepsection.formats import write_dxf, write_png
 from deepsection.formats.plan_comments import read_answer
 from deepsection.standins.engineer import review
 
-from .answers import answer
-from .schemas import ViewWanted
+from .answers import answer, lettering_of
+from .schemas import FigureIn, NoteIn, ViewWanted
 
 log = logging.getLogger("deepsection")
 
@@ -86,6 +89,12 @@ def checked_edits(project: Project, edits: Sequence[Any]) -> Project:
                 found.message, element=found.element, field=found.field, value=found.value, limit=found.limit
             )
     return changed
+
+
+@in_turn
+def remembering(before: Project, after: Project) -> Project:
+    """A changed project whose notes remember where they were, those that the change bereft of their place."""
+    return keeping_places(building_of(before), building_of(after), after) if after.notes else after
 
 
 def place_of(edits: Sequence[Any]) -> tuple[str | None, list[str]]:
@@ -183,7 +192,9 @@ def bench_of(
     for view in views:
         scale = view.scale or project.scale
         if strict:
-            drawing = draw_view(held.building, held.project, view.name, scale, look_deg=view.look_deg)
+            # While something is dragged, lettering stays where it was as long as it can; what is kept is placed anew.
+            before = None if keep else lettering_of(base, view)
+            drawing = draw_view(held.building, held.project, view.name, scale, look_deg=view.look_deg, held=before)
         else:
             drawing, held = drawn(held, view.name, scale, look_deg=view.look_deg)
         drawings.append(answer(explode(drawing), document, view, base, keep=keep))
@@ -348,11 +359,41 @@ def answered(project: Project, view: str, answer: str | None) -> list[Any]:
 
 
 @in_turn
+def figured(project: Project, sent: FigureIn) -> list[Any]:
+    """The edits that make what a figure measures as long as was typed.
+
+    Raises: BadInput, RefusedEdit, UnknownElement.
+    """
+    return [*figure_edits(project, sent.view, sent.key, sent.text, sent.scale, sent.look_deg)]
+
+
+@in_turn
+def noting(project: Project, sent: NoteIn) -> PutNote:
+    """The edit that ties a note to what lies at a place of a view: a new one, or one that is there anew.
+
+    Raises: UnknownElement, RefusedEdit, BadInput.
+    """
+    held = next((note for note in project.notes if note.id == sent.id), None)
+    anchor = anchor_in(building_of(project), project, sent.view, sent.of, sent.u, sent.v, sent.look_deg)
+    if held is not None:
+        return PutNote(note=changed(held, view=sent.view, anchor=anchor, text=sent.text or held.text, last=None))
+    if not sent.text.strip():
+        raise BadInput("a note needs words", field="text")
+    return PutNote(note=Note(id=sent.id, view=sent.view, text=sent.text, anchor=anchor))
+
+
+@in_turn
 @lru_cache(maxsize=64)
 def picture_of(project: Project) -> bytes:
     """A small picture of a house from its south, as PNG."""
     held = opened(project)
     return write_png(compose_picture(held.project, held.building, "elevation:south"), dpi=120)
+
+
+@in_turn
+def schedule_of(project: Project) -> tuple[tuple[str, ...], list[tuple[str | int, ...]]]:
+    """(heads, rows) of the schedule of windows and doors; how many there are as numbers."""
+    return opening_table(building_of(project))
 
 
 @in_turn

@@ -26,6 +26,7 @@ TRADES = {
     **dict.fromkeys(("Stair", "Floor", "Hole", "Loft hatch", "Deck"), "floors"),
     **dict.fromkeys(("Ground height", "Ground step", "Foundation step"), "ground"),
     **dict.fromkeys(("Construction", "Grid line"), "lines"),
+    **dict.fromkeys(("Room", "Note"), "words"),
 }
 """Tools that stand with those of their trade, and are in a menu while another of these was used last."""
 
@@ -121,6 +122,8 @@ class Bench:
     def ready(self) -> None:
         expect(self.page.get_by_role("main", name="Bench")).to_be_visible()
         expect(self.page.get_by_label("saved state")).to_have_text("all changes saved")
+        # Drawn at the scale of its zoom.
+        expect(self.page.get_by_role("main", name="Bench")).to_have_attribute("aria-busy", "false")
 
     def new(self, name: str, units: str) -> None:
         self.page.goto(self.url)
@@ -220,6 +223,8 @@ class Bench:
         self.page.wait_for_timeout(120)
         # However slow the machine is, what was just done has been painted: a change that waits says so by then.
         self.page.evaluate("() => new Promise((done) => requestAnimationFrame(() => setTimeout(done, 0)))")
+        # What was typed has been read, and then what it changed is saved.
+        expect(self.page.locator("input[readonly]")).to_have_count(0)
         expect(self.page.get_by_label("saved state")).to_have_text("all changes saved")
 
     def field(self, label: str) -> Locator:

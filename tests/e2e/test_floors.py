@@ -89,7 +89,7 @@ def test_a_structural_plan_goes_to_the_engineer_and_his_comments_are_settled(ben
     bench.step("Plan")
     panel = bench.page.get_by_label("Particulars")
     pick(bench.page.get_by_label("Storey of the plan"), "upper|framing")
-    bench.click(17 * FOOT, 15.25 * FOOT)
+    bench.click(17 * FOOT, 15.0 * FOOT)
     bench.enter("Plies", "2")
     expect(panel.get_by_text("reach").first).to_be_visible()
     pick(bench.page.get_by_label("Storey of the plan"), "upper|structure")

@@ -59,7 +59,8 @@ def test_two_windows_see_each_other(page: Page, browser: Browser, own_server: Se
     other.get_by_label("Particulars").get_by_label("Drawn by").fill("Second window")
     other.keyboard.press("Enter")
     second.saved()
-    assert second.document()["author"] == "Second window" and second.document()["place"] == "Lot 8"
+    second.until(lambda: second.document()["author"] == "Second window")
+    assert second.document()["place"] == "Lot 8"
     other.close()
 
 

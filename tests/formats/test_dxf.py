@@ -12,7 +12,7 @@ import pytest
 from ezdxf.document import Drawing as Document
 from ezdxf.entities import DXFEntity
 
-from deepsection.core.drawing import PENS, Region, Stroke
+from deepsection.core.drawing import PENS, Dimension, Region, Stroke
 from deepsection.core.edits import rebuild
 from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve
@@ -78,7 +78,7 @@ def test_hatches_are_real_and_lie_where_the_marks_do(sheet: SheetDrawing, docume
         if isinstance(mark, Region) and mark.hatch is not None and held.drawing.hatches[mark.hatch].families
     ]
     assert len(hatches) == len(marks)
-    assert {"LAP_BOARD", "SHINGLE", "CONCRETE", "EARTH"} <= {hatch.dxf.pattern_name for hatch in hatches}
+    assert {"LAP_BOARD", "SHINGLE", "EARTH"} <= {hatch.dxf.pattern_name for hatch in hatches}
     boards = next(hatch for hatch in hatches if hatch.dxf.pattern_name == "LAP_BOARD")
     (line,) = boards.pattern.lines
     assert math.hypot(*line.offset) == pytest.approx(6.0), "boards are 6 inches apart in the file too"
@@ -91,6 +91,22 @@ def test_dimensions_are_dimensions(house: Project, building: Building) -> None:
     assert {"36'-0\"", "18'-0\""} <= set(texts), "and the breaks of the north and south sides"
     measured = sorted(entity.get_measurement() for entity in document.modelspace().query("DIMENSION"))
     assert {round(value) for value in measured} >= {26 * 12, 54 * 12, 36 * 12, 18 * 12}
+
+
+def test_layers_are_hatched_where_the_scale_shows_them(house: Project, building: Building) -> None:
+    space = read(write_dxf(compose_view(house, building, "section:section-a", 48))).modelspace()
+    assert {"CONCRETE", "EARTH"} <= {hatch.dxf.pattern_name for hatch in space.query("HATCH")}
+
+
+def test_a_figure_beside_its_line_has_its_leader_and_one_left_out_is_blank(house: Project, building: Building) -> None:
+    """As they stand on paper: the figure of the entity where it was placed, and the line that leads to it."""
+    sheet = compose_view(house, building, "plan", 192)
+    led = [mark for mark in sheet.placed[0].drawing.marks if isinstance(mark, Dimension) and mark.led]
+    space = read(write_dxf(sheet)).modelspace()
+    leaders = [line for line in space.query("LINE") if line.dxf.layer == "NOTES"]
+    assert led and len(leaders) >= len(led)
+    figures = {entity.dxf.text for entity in space.query("DIMENSION")}
+    assert {mark.text for mark in led} <= figures and "<>" not in figures
 
 
 def test_arcs_stay_arcs(house: Project, building: Building) -> None:

@@ -99,12 +99,16 @@ export interface Client {
   sheet: string | null;
   tool: Tool;
   selection: string | null;
-  /** Lettering of the view that is selected, by its key. */
-  lettering: string | null;
+  /** Lettering that is selected: its view, and its key. */
+  lettering: { view: string; key: string } | null;
   /** What is selected with it: elements alike, which change together. */
   also: string[];
+  /** The note that is being tied to something else, by the tool for notes. */
+  tying: string | null;
   fill: Fill;
   split: number;
+  /** The usual scale at which the bench is drawn: the nearest to its zoom. */
+  scale: number;
   makeUps: { outer: string | null; inner: string | null };
   /** Kinds of new openings: an id, "" for one of its own; the first of the project when null. */
   kinds: { window: string | null; door: string | null; niche: string | null };
@@ -160,8 +164,10 @@ export const useClient = create<Client>((set) => ({
   selection: null,
   lettering: null,
   also: [],
+  tying: null,
   fill: "both",
   split: 0.47,
+  scale: 96,
   makeUps: { outer: null, inner: null },
   kinds: { window: null, door: null, niche: null },
   shape: "chain",

@@ -31,7 +31,7 @@ export type Options = Pick<
   "makeUps" | "kinds" | "shape" | "outline" | "bay" | "roof" | "onRoof" | "stair" | "copies" | "keep"
 >;
 
-export type Trade = "Walls" | "Openings" | "Structure" | "Floors" | "Rooms" | "Lines" | "Ground" | "Roofs" | "Views";
+export type Trade = "Walls" | "Openings" | "Structure" | "Floors" | "Words" | "Lines" | "Ground" | "Roofs" | "Views";
 
 /** A tool: its name, where it stands, and what it does on the plan. */
 export interface ToolKind {
@@ -221,7 +221,7 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
   room: {
     label: "Room",
     steps: ["Plan"],
-    trade: "Rooms",
+    trade: "Words",
     words: "Draw: room",
     make: ({ project, frame, storey }) => new PlaceRoom(project, frame, storey),
   },
@@ -295,7 +295,7 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     words: "Draw: section line",
     make: ({ project, frame }) => new DrawSection(project, frame),
   },
-  note: { label: "Note", steps: ["Elevations", "Sections"], trade: "Views", words: "Draw: note" },
+  note: { label: "Note", steps: ["Plan", "Roof", "Elevations", "Sections"], trade: "Words", words: "Draw: note" },
   move: {
     label: "Move",
     steps: [],

@@ -99,7 +99,7 @@ export function useActions(): Action[] {
         id: "remove",
         label: "Hide the selected lettering",
         run: () =>
-          commit([annotationWith(project, viewName, lettering, { hidden: true })], {
+          commit([annotationWith(project, lettering.view, lettering.key, { hidden: true })], {
             done: () => set({ lettering: null }),
           }),
       });
@@ -386,6 +386,12 @@ export function useActions(): Action[] {
       run: () => set({ panel: "make-ups" }),
     });
     actions.push({ id: "project", label: "Project: name, place, units", run: () => set({ selection: null }) });
+    for (const format of ["xlsx", "csv"])
+      actions.push({
+        id: `export-openings-${format}`,
+        label: `Save the schedule of windows and doors (${format.toUpperCase()})`,
+        run: () => window.open(`/api/projects/${state.id}/schedules/openings/file?format=${format}`, "_blank"),
+      });
     actions.push({
       id: "export-model",
       label: "Save the building as a model (IFC)",

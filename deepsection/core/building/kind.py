@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..document.values import Element
-from ..drawing import Mark
+from ..drawing import Lettered
 from ..geometry import Frame
 from ..model import Project
 from ..rows.outcome import OutcomeTable
@@ -84,6 +84,6 @@ class ElementKind:
     parts: Callable[[Placed], Iterable[Part]] = _nothing
     cut_by_others: bool = True
     cuts: Callable[[Placed, Sequence[Part]], Sequence[Part]] | None = None
-    plan: Callable[[PlanOf], Iterable[Mark]] = _nothing
-    section: Callable[[SectionOf], Iterable[Mark]] = _nothing
+    plan: Callable[[PlanOf], Iterable[Lettered]] = _nothing
+    section: Callable[[SectionOf], Iterable[Lettered]] = _nothing
     checks: Callable[[Placed], Iterable[Diagnostic]] = _nothing

@@ -23,7 +23,8 @@ class Role:
     from memory. `group`: what a view leaves it out as, where that is not the group of its element. `fine`: its lines
     are drawn fine, as those of units and their trims; `opens`: symbols of opening are drawn on it; `overhangs`: it
     reaches past the walls where overhangs are measured; `below_ground`: it is drawn dashed below the ground; `beyond`:
-    how it is shown behind the plane of a section.
+    how it is shown behind the plane of a section; `upright`: it stands as a post does, and has no start, end, outside
+    or inside to measure from.
     """
 
     id: str
@@ -36,6 +37,7 @@ class Role:
     overhangs: bool = False
     below_ground: bool = False
     beyond: Beyond = "seen"
+    upright: bool = False
 
 
 IN_BUILDING = (
@@ -46,10 +48,10 @@ IN_BUILDING = (
     Role("cap", "chimney cap", ifc=("IfcCovering", None)),
     Role("chimney", "chimney stack", ifc=("IfcChimney", None), drag="move_chimney"),
     Role("cladding", "cladding", ifc=("IfcCovering", "CLADDING"), drag="level"),
-    Role("collar", "flashing collar", ifc=("IfcCovering", "ROOFING")),
+    Role("collar", "flashing collar", ifc=("IfcCovering", "ROOFING"), upright=True),
     Role("corner_board", "corner board", ifc=("IfcCovering", "MOLDING"), group="trims"),
     Role("cricket", "cricket", ifc=("IfcSlab", "ROOF")),
-    Role("downpipe", "downpipe", ifc=("IfcPipeSegment", "RIGIDSEGMENT")),
+    Role("downpipe", "downpipe", ifc=("IfcPipeSegment", "RIGIDSEGMENT"), upright=True),
     Role("fascia", "fascia", ifc=("IfcCovering", "MOLDING"), drag="eave", overhangs=True),
     Role("finish", "finish", ifc=("IfcCovering", None), drag="level"),
     Role("footing", "footing", ifc=("IfcFooting", "STRIP_FOOTING"), below_ground=True, beyond="when cut"),
@@ -67,11 +69,11 @@ IN_BUILDING = (
     Role("lintel", "lintel", ifc=("IfcBeam", "LINTEL")),
     Role("membrane", "membrane", ifc=("IfcCovering", "MEMBRANE"), beyond="when cut"),
     Role("moulding", "moulding", ifc=("IfcCovering", "MOLDING"), group="trims"),
-    Role("pad", "pad footing", ifc=("IfcFooting", "PAD_FOOTING"), below_ground=True),
-    Role("pipe", "vent pipe", ifc=("IfcPipeSegment", "RIGIDSEGMENT")),
+    Role("pad", "pad footing", ifc=("IfcFooting", "PAD_FOOTING"), below_ground=True, upright=True),
+    Role("pipe", "vent pipe", ifc=("IfcPipeSegment", "RIGIDSEGMENT"), upright=True),
     Role("plate", "plate", ifc=("IfcMember", "PLATE"), beyond="when cut"),
     Role("porch_slab", "porch slab", ifc=("IfcSlab", "BASESLAB"), below_ground=True),
-    Role("post", "post", ifc=("IfcColumn", "COLUMN"), drag="move_post"),
+    Role("post", "post", ifc=("IfcColumn", "COLUMN"), drag="move_post", upright=True),
     Role("rafter", "rafter", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
     Role("rail_bars", "balusters and rails", ifc=("IfcRailing", None), drag="move_rail"),
     Role("rail_posts", "rail posts", ifc=("IfcRailing", None)),
@@ -98,15 +100,15 @@ IN_BUILDING = (
     Role("trimmer", "trimmer", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
     Role("valley_flashing", "valley flashing", ifc=("IfcCovering", "ROOFING")),
     Role("valley_rafter", "valley rafter", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
-    Role("vent", "roof vent", ifc=("IfcAirTerminal", None)),
+    Role("vent", "roof vent", ifc=("IfcAirTerminal", None), upright=True),
     Role("wall_plate", "wall plate", ifc=("IfcMember", "PLATE")),
 )
 IN_STAIRS = (
-    Role("balusters", "balusters", ifc=("IfcRailing", "BALUSTRADE")),
+    Role("balusters", "balusters", ifc=("IfcRailing", "BALUSTRADE"), upright=True),
     Role("carriage", "cut string", ifc=("IfcMember", "STRINGER")),
     Role("handrail", "handrail", ifc=("IfcRailing", "HANDRAIL")),
     Role("landing_frame", "frame of a landing", ifc=("IfcBeam", "JOIST")),
-    Role("newel", "newel", ifc=("IfcMember", "POST")),
+    Role("newel", "newel", ifc=("IfcMember", "POST"), upright=True),
     Role("riser", "riser", ifc=("IfcPlate", "SHEET")),
     Role("stair_flight", "flight", ifc=("IfcStairFlight", "STRAIGHT")),
     Role("stair_landing", "landing", ifc=("IfcSlab", "LANDING")),

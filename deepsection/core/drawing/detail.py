@@ -7,6 +7,7 @@ SHOWN_FROM: dict[str, float] = {
     "membrane": 26.0,
     "vapour": 26.0,
     "unit": 130.0,
+    "strings inside": 100.0,
     "structure": 70.0,
     "sheathing": 70.0,
     "insulation": 70.0,
@@ -15,7 +16,7 @@ SHOWN_FROM: dict[str, float] = {
     "cavity": 70.0,
     "finish": 70.0,
 }
-"""Largest scale denominator at which a kind of layer is drawn. Common practice, no source."""
+"""Largest scale denominator at which a kind of layer, or of lettering, is drawn. Common practice, no source."""
 
 
 def shown_from(function: str, scale: float) -> bool:

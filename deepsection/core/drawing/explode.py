@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from functools import lru_cache
 
+from .advances import text_width
 from .marks import (
-    LETTER,
     LEVEL_KNEE,
     PITCH_RUN,
     Align,
@@ -25,32 +25,36 @@ from .marks import (
     readable,
 )
 
+Plain = Stroke | Region | Text
 _BULGE_HALF = 1.0
 """tan(180 / 4 deg): half a circle."""
 
 
 def explode(drawing: Drawing) -> Drawing:
     """The same drawing with strokes, regions and text only."""
-    marks: list[Mark] = []
-    for mark in drawing.marks:
+    return replace(drawing, marks=tuple(exploded(drawing.marks, drawing.scale)))
+
+
+def exploded(marks: Iterable[Mark], scale: float) -> Iterator[Plain]:
+    """Marks as strokes, regions and text only."""
+    for mark in marks:
         if isinstance(mark, (Dimension, Symbol)):
-            marks.extend(_exploded(mark, drawing.scale))
+            yield from _exploded(mark, scale)
         else:
-            marks.append(mark)
-    return replace(drawing, marks=tuple(marks))
+            yield mark
 
 
 @lru_cache(maxsize=5000)
-def _exploded(mark: Dimension | Symbol, scale: float) -> tuple[Mark, ...]:
+def _exploded(mark: Dimension | Symbol, scale: float) -> tuple[Plain, ...]:
     drawn = explode_dimension(mark, scale) if isinstance(mark, Dimension) else _SYMBOLS[mark.kind](mark, scale)
     return tuple(_keyed(drawn, mark.annotation))
 
 
-def _keyed(marks: Iterator[Mark], key: str | None) -> Iterator[Mark]:
+def _keyed(marks: Iterator[Plain], key: str | None) -> Iterator[Plain]:
     return marks if key is None else (replace(mark, annotation=key) for mark in marks)
 
 
-def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
+def explode_dimension(mark: Dimension, scale: float) -> Iterator[Plain]:
     """Extension lines, dimension line with oblique ticks, and the text, readable from below or right."""
     length = math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1) or 1.0
     ux, uy = (mark.x2 - mark.x1) / length, (mark.y2 - mark.y1) / length
@@ -70,22 +74,57 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Mark]:
         tick = 1.1 * scale
         tx, ty = (ux + nx) * tick * 0.7, (uy + ny) * tick * 0.7
         yield Stroke(path((end[0] - tx, end[1] - ty), (end[0] + tx, end[1] + ty)), "symbol", part=mark.part)
-    yield Stroke(path(ends[0], ends[1]), "dimension", part=mark.part, handle=mark.handle, sum=mark.sum)
+    # By its line a string of dimensions is taken hold of.
+    line = path(ends[0], ends[1])
+    yield Stroke(line, "dimension", part=mark.part, handle=mark.handle, sum=mark.sum, annotation=mark.annotation)
+    if not mark.text:
+        return
+    yield from leader_of(mark, scale)
+    yield figure_of(mark, scale)
+
+
+def leader_of(mark: Dimension, scale: float) -> Iterator[Stroke]:
+    """The line from the middle of a dimension to its figure, where that stands aside."""
+    if mark.led and mark.text:
+        middle = middle_of(mark, scale)
+        end = leader_end(figure_of(mark, scale), middle, scale)
+        yield Stroke(path(middle, end), "note", part=mark.part, feature="leader")
+
+
+def middle_of(mark: Dimension, scale: float) -> tuple[float, float]:
+    """The middle of the line of a dimension."""
+    length = math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1) or 1.0
+    off = mark.offset * scale / length
+    return (mark.x1 + mark.x2) / 2 - (mark.y2 - mark.y1) * off, (mark.y1 + mark.y2) / 2 + (mark.x2 - mark.x1) * off
+
+
+def figure_of(mark: Dimension, scale: float) -> Text:
+    """The figure of a dimension, at its place."""
+    length = math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1) or 1.0
+    ux, uy = (mark.x2 - mark.x1) / length, (mark.y2 - mark.y1) / length
     angle = readable(math.degrees(math.atan2(uy, ux)))
-    up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
-    high = (1.0 + mark.raised) * scale
-    aside = mark.aside * scale
-    middle = (
-        (ends[0][0] + ends[1][0]) / 2 + up[0] * high + ux * aside,
-        (ends[0][1] + ends[1][1]) / 2 + up[1] * high + uy * aside,
-    )
-    width = len(mark.text) * LETTER * scale
-    if width > length or mark.raised or mark.aside:
-        # Lettering wider than its stretch lies over extension lines: the paper shows around it.
-        yield Region((_box(middle, width, 2.7 * scale, angle),), fill="paper", part=mark.part, feature="dimension")
-    yield Text(
-        middle[0], middle[1], mark.text, 2.5, "centre", "bottom", angle, "mono", mark.part, mark.sum, "dimension"
-    )
+    a, off = math.radians(angle), mark.offset * scale
+    high, aside = (1.0 + mark.raised) * scale, mark.aside * scale
+    x = (mark.x1 + mark.x2) / 2 - uy * off - math.sin(a) * high + ux * aside
+    y = (mark.y1 + mark.y2) / 2 + ux * off + math.cos(a) * high + uy * aside
+    return Text(x, y, mark.text, FIGURE_SIZE, "centre", "bottom", angle, "mono", mark.part, mark.sum, "dimension")
+
+
+FIGURE_SIZE = 2.5
+"""Height of figures (paper mm). Source: ISO 3098-1, nominal sizes."""
+
+
+def leader_end(figure: Text, to: tuple[float, float], scale: float) -> tuple[float, float]:
+    """Where a line from a place meets a figure: the end of its foot that is nearer."""
+    half = text_width(figure.text, figure.size, figure.face) / 2 * scale
+    a = math.radians(figure.angle)
+    x, y = figure.x + math.sin(a) * LEADER_GAP * scale, figure.y - math.cos(a) * LEADER_GAP * scale
+    ends = [(x + way * math.cos(a) * half, y + way * math.sin(a) * half) for way in (-1, 1)]
+    return min(ends, key=lambda end: math.dist(end, to))
+
+
+LEADER_GAP = 0.6
+"""Paper mm between a figure and the line that leads to it."""
 
 
 def _box(foot: tuple[float, float], width: float, height: float, angle: float) -> Ring:
@@ -95,7 +134,7 @@ def _box(foot: tuple[float, float], width: float, height: float, angle: float) -
     return path(*((foot[0] + x * c - y * s, foot[1] + x * s + y * c) for x, y in corners))
 
 
-def _level(mark: Symbol, scale: float) -> Iterator[Mark]:
+def _level(mark: Symbol, scale: float) -> Iterator[Plain]:
     """A level mark: a triangle at the height, then name over height; values: side, shift of the lettering (paper mm).
 
     Source: ISO 129-1, level indication (from memory).
@@ -120,12 +159,12 @@ def circle(x: float, y: float, radius: float) -> Ring:
     return ((x - radius, y, _BULGE_HALF), (x + radius, y, _BULGE_HALF))
 
 
-SECTION_END, SECTION_ARROW, SECTION_LETTER = 8.0, 7.0, 4.0
-"""Paper mm: the wide end of a section line, the arrow on it, and the height of its letter."""
+SECTION_END, SECTION_ARROW = 8.0, 7.0
+"""Paper mm: the wide end of a section line, and the arrow on it."""
 
 
-def _section(mark: Symbol, scale: float) -> Iterator[Mark]:
-    """A section mark: the line ends wide, with an arrow to the look side (`angle`), and its letter past the arrow.
+def _section(mark: Symbol, scale: float) -> Iterator[Plain]:
+    """A section mark: the line ends wide, with an arrow to the look side (`angle`).
 
     `values`: the direction in which the line ends. Nothing is ringed: rings belong to grid lines. Source: ISO 128-3.
     """
@@ -143,12 +182,9 @@ def _section(mark: Symbol, scale: float) -> Iterator[Mark]:
         (foot[0] - ox * wide, foot[1] - oy * wide),
     )
     yield Region((head,), fill="section", part=mark.part)
-    out = (1.2 + SECTION_LETTER * 0.5 * (1 + 0.4 * (len(mark.texts[0]) - 1))) * s
-    tx, ty = x + ox * out + ax * reach * 0.35, y + oy * out + ay * reach * 0.35
-    yield Text(tx, ty, mark.texts[0], SECTION_LETTER, "centre", "middle", 0, "bold", mark.part, pen="section")
 
 
-def _pitch(mark: Symbol, scale: float) -> Iterator[Mark]:
+def _pitch(mark: Symbol, scale: float) -> Iterator[Plain]:
     """A pitch mark: the triangle of rise over run under the slope; values: pitch, side (+1 rises right)."""
     pitch, side = mark.values
     s, run = scale, PITCH_RUN * scale
@@ -156,7 +192,7 @@ def _pitch(mark: Symbol, scale: float) -> Iterator[Mark]:
     x, y = mark.x, mark.y
     corner = path((x, y), (x + side * run, y), (x + side * run, y + rise))
     beside, below = x + side * (run + 1.0 * scale), y - 0.8 * scale
-    reach = side * (len(mark.texts[0]) * 1.7 + 0.8) * scale
+    reach = side * (text_width(mark.texts[0], 2.2) + 0.8) * scale
     back = path((beside - side * 0.5 * scale, y - 0.5 * scale), (beside + reach, y - 0.5 * scale))
     yield Region(((*back, *path(*((u, y + rise) for u, _, _ in reversed(back)))),), fill="paper", part=mark.part)
     yield Region((corner,), fill="paper", pen="symbol", part=mark.part)
@@ -168,7 +204,7 @@ def _pitch(mark: Symbol, scale: float) -> Iterator[Mark]:
     yield Text(beside, y + rise / 2, mark.texts[0], 2.2, align, "middle", 0, "mono", mark.part)
 
 
-def _scale_bar(mark: Symbol, scale: float) -> Iterator[Mark]:
+def _scale_bar(mark: Symbol, scale: float) -> Iterator[Plain]:
     """A bar of alternating fields; values: field length in real mm, number of fields, mm per real mm."""
     field, count, ratio = mark.values
     height = 1.6 * scale
@@ -184,7 +220,7 @@ def _scale_bar(mark: Symbol, scale: float) -> Iterator[Mark]:
         )
 
 
-def _north(mark: Symbol, scale: float) -> Iterator[Mark]:
+def _north(mark: Symbol, scale: float) -> Iterator[Plain]:
     """A north point; `angle` is the direction of north on the drawing."""
     r = 4.0 * scale
     turn = math.radians(mark.angle)
@@ -200,7 +236,7 @@ def _north(mark: Symbol, scale: float) -> Iterator[Mark]:
     yield Text(mark.x + ax * r * 1.45, mark.y + ay * r * 1.45, "N", 2.5, "centre", "middle", 0, "bold")
 
 
-def _view_title(mark: Symbol, scale: float) -> Iterator[Mark]:
+def _view_title(mark: Symbol, scale: float) -> Iterator[Plain]:
     """Number, name and scale under a view; values: width of the rule in paper mm."""
     number, name, note = mark.texts
     s = scale
@@ -208,7 +244,8 @@ def _view_title(mark: Symbol, scale: float) -> Iterator[Mark]:
     yield Text(mark.x + 5 * s, mark.y + 1 * s, number, 3.5, "centre", "middle", 0, "bold")
     yield Text(mark.x + 12 * s, mark.y + 2.2 * s, name, 5.0, "left", "bottom", 0, "bold")
     yield Stroke(path((mark.x + 9.2 * s, mark.y + 1 * s), (mark.x + mark.values[0] * s, mark.y + 1 * s)), "symbol")
-    yield Text(mark.x + 12 * s, mark.y - 0.4 * s, note, 2.5, "left", "top", 0, "mono")
+    if note:
+        yield Text(mark.x + 12 * s, mark.y - 0.4 * s, note, 2.5, "left", "top", 0, "mono")
 
 
 _SYMBOLS = {

@@ -9,17 +9,16 @@ arc from this vertex to the next one, 0 for a straight piece.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-import numpy as np
-from numpy.typing import NDArray
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from ..geometry import arcs_in, flatten, plain_rings, polygons_of, ring_of
+from ..geometry import arcs_in, plain_rings, polygons_of, ring_of
 from ..units import HeightSum
+from .advances import text_width
 from .patterns import PlacedHatch
 
 Vertex = tuple[float, float, float]
@@ -94,7 +93,8 @@ class Dimension:
     """A measure between two points, its line `offset` paper mm to the left of first-to-second.
 
     Its text is `raised` so many paper mm more from the line, past that of a neighbour, and stands `aside` of the
-    middle, first-to-second; extension lines begin `gap` paper mm from the points.
+    middle, first-to-second, `led` to it by a line; extension lines begin `gap` paper mm from the points. `between`: the
+    names of what it runs from and to, of those that a typed length moves.
     """
 
     x1: float
@@ -110,7 +110,9 @@ class Dimension:
     raised: float = 0.0
     gap: float = 1.0
     aside: float = 0.0
+    led: bool = False
     annotation: str | None = None
+    between: tuple[str, str] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,7 +139,7 @@ class Drawing:
 
     name: str
     title: str
-    kind: Literal["plan", "elevation", "section", "sheet"]
+    kind: Literal["plan", "elevation", "section", "schedule", "sheet"]
     scale: float
     marks: tuple[Mark, ...]
     hatches: tuple[PlacedHatch, ...] = ()
@@ -145,6 +147,12 @@ class Drawing:
     bounds: tuple[float, float, float, float] = (0.0, 0.0, 1.0, 1.0)
     look: tuple[float, float] = (0.0, 1.0)
     messages: tuple[str, ...] = ()
+    left_out: tuple[tuple[str, str], ...] = ()
+    """(key, text) of lettering for which there is no room."""
+    shifts: tuple[tuple[str, float, float], ...] = ()
+    """(key, right, up) of lettering that stands away from its first place, paper mm."""
+    strings: tuple[tuple[str, bool], ...] = ()
+    """(name, whether it is shown) of every string of dimensions that the view may have: `side:row`."""
 
 
 def path(*points: tuple[float, float]) -> Ring:
@@ -206,44 +214,6 @@ def every_ring(shape: BaseGeometry, circles: Sequence[tuple[float, float, float]
     return [(tuple((x, y, 0.0) for x, y in ring),) for ring in plain]
 
 
-def extent(marks: Iterable[Mark], scale: float) -> tuple[float, float, float, float]:
-    """x0, y0, x1, y1 of marks, lettering at its rough size included; a unit box when empty."""
-    paths: list[Ring] = []
-    points: list[tuple[float, float]] = []
-    for mark in marks:
-        if isinstance(mark, Region):
-            paths.append((*mark.rings[0], mark.rings[0][0]))
-        elif isinstance(mark, Stroke):
-            paths.append((*mark.path, mark.path[0]) if mark.closed else mark.path)
-        else:
-            points += _reach(mark, scale)
-    vertices = np.array([vertex for held in paths for vertex in held]).reshape(-1, 3)
-    points += _arcs_past(vertices, paths)
-    reached = np.concatenate([vertices[:, :2], np.array(points).reshape(-1, 2)])
-    if not len(reached):
-        return 0.0, 0.0, 1.0, 1.0
-    (x0, y0), (x1, y1) = reached.min(axis=0).tolist(), reached.max(axis=0).tolist()
-    return x0, y0, x1, y1
-
-
-def _arcs_past(vertices: NDArray[np.float64], paths: Sequence[Ring]) -> list[tuple[float, float]]:
-    """Points along those paths whose arcs may reach past all vertices."""
-    if not vertices[:, 2].any():
-        return []
-    owner = np.repeat(np.arange(len(paths)), [len(held) for held in paths])
-    bent = np.flatnonzero((vertices[:-1, 2] != 0) & (owner[1:] == owner[:-1]))
-    start, end = vertices[bent, :2], vertices[bent + 1, :2]
-    reach = np.hypot(*(end - start).T) / 2 * np.maximum(1.0, np.abs(vertices[bent, 2]))
-    middle = (start + end) / 2
-    low, high = vertices[:, :2].min(axis=0), vertices[:, :2].max(axis=0)
-    past = ((middle - reach[:, None] < low) | (middle + reach[:, None] > high)).any(axis=1)
-    return [point for k in np.unique(owner[bent[past]]).tolist() for point in flatten(paths[k])]
-
-
-LETTER = 2.15
-"""Paper mm that a letter of a dimension takes: that of the mono face, 2.5 high."""
-WIDE = 0.68
-"""Mean width of a letter of the sans faces, as a share of the height of its capitals."""
 PITCH_RUN = 9.0
 """Paper mm of the run of a pitch triangle."""
 LEVEL_KNEE = 4.5
@@ -252,38 +222,4 @@ LEVEL_KNEE = 4.5
 
 def level_width(texts: tuple[str, ...]) -> float:
     """Paper mm that a level mark takes beside its point."""
-    return LEVEL_KNEE + max(len(texts[0]) * 1.75, len(texts[1]) * 2.15)
-
-
-def _reach(mark: Text | Dimension | Symbol, scale: float) -> list[tuple[float, float]]:
-    """Points that lettering reaches."""
-    if isinstance(mark, Text):
-        share = LETTER / 2.5 if mark.face == "mono" else WIDE
-        width, height = len(mark.text) * mark.size * share * scale, mark.size * scale
-        start = {"left": 0.0, "centre": -width / 2, "right": -width}[mark.align]
-        foot = {"bottom": 0.0, "middle": -height / 2, "top": -height}[mark.valign]
-        c, s = math.cos(math.radians(mark.angle)), math.sin(math.radians(mark.angle))
-        corners = ((start + w, foot + h) for w in (0.0, width) for h in (0.0, height))
-        return [(mark.x + u * c - v * s, mark.y + u * s + v * c) for u, v in corners]
-    if isinstance(mark, Dimension):
-        length = math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1) or 1.0
-        ux, uy = (mark.x2 - mark.x1) / length, (mark.y2 - mark.y1) / length
-        off = (mark.offset + math.copysign(4.0 + mark.raised, mark.offset)) * scale
-        # Lettering may be wider than what it measures, and stands aside of it or on its other side.
-        over = max(0.0, len(mark.text) * LETTER * scale - length) / 2 + abs(mark.aside) * scale
-        high = (mark.offset - math.copysign(4.0 + mark.raised, mark.offset)) * scale
-        return [
-            (mark.x1, mark.y1),
-            (mark.x2, mark.y2),
-            *(
-                (x + way * ux * over - uy * out, y + way * uy * over + ux * out)
-                for x, y, way in ((mark.x1, mark.y1, -1.0), (mark.x2, mark.y2, 1.0))
-                for out in (off, high)
-            ),
-        ]
-    if mark.kind == "level":
-        side, shift = mark.values
-        far, line = mark.x + side * level_width(mark.texts) * scale, mark.y + shift * scale
-        return [(mark.x, mark.y), (far, line - 4.0 * scale), (far, line + 4.0 * scale)]
-    reach = 7.0 * scale
-    return [(mark.x - reach, mark.y - reach), (mark.x + reach, mark.y + reach)]
+    return LEVEL_KNEE + max(text_width(texts[0], 2.5, "bold"), text_width(texts[1], 2.5))

@@ -22,7 +22,17 @@ from ..model.project import Project
 from ..trades.ceilings.edits import PutCeiling
 from ..trades.comments.edits import PutComment, Said, TakeComments
 from ..trades.decks.edits import CarryDeck, DrawDeck, PutDeck, RailDeck
-from ..trades.drawings.edits import CopyShow, PutElevation, PutNote, PutSection, PutSheet, PutShow, SetAnnotation
+from ..trades.drawings.edits import (
+    CopyShow,
+    PutElevation,
+    PutNote,
+    PutSection,
+    PutSheet,
+    PutShow,
+    SetAnnotation,
+    SetString,
+    TidyLettering,
+)
 from ..trades.floors.edits import PutFloor, PutFloorHole, TurnJoists
 from ..trades.floors.lay_edits import LayFloor, floor_terms
 from ..trades.foundations.edits import DrawSetDown, PutFoundation, PutFoundationStep, PutSetDown
@@ -218,6 +228,7 @@ __all__ = [
     "SetProject",
     "SetRoofEdge",
     "SetState",
+    "SetString",
     "SetTerm",
     "SetTotal",
     "SetWallLength",
@@ -227,6 +238,7 @@ __all__ = [
     "SteepenRoof",
     "StraightenWall",
     "TakeComments",
+    "TidyLettering",
     "Transform",
     "TurnJoists",
     "UseMakeUp",

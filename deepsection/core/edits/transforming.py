@@ -16,13 +16,14 @@ from ..document.rebuilding import changed, put
 from ..document.values import Id
 from ..errors import RefusedEdit
 from ..geometry import Axis, Point
-from ..model.places import corner_point, joint_point
+from ..model.places import corner_point, joint_point, roof_sides
 from ..model.project import Project
 from ..tolerance import TOL
 from ..trades.ceilings.model import Ceiling
 from ..trades.drawings.model import SectionLine
 from ..trades.floors.model import Floor
 from ..trades.lines.model import GridLine
+from ..trades.onroofs.model import Downpipe
 from ..trades.openings.edits.arranging import next_number, numbers_of
 from ..trades.openings.model import Opening
 from ..trades.posts.model import Beam, Post
@@ -89,7 +90,7 @@ class Transform(Command):
         if motion.mirror is not None:
             roofs = {held.id for held in chosen if isinstance(held, RoofBlock)}
             turned = [_turned_round(roof) for roof in staged.roofs if _goes_along(roof, set(places), roofs)]
-            staged = put(staged, *turned) if turned else staged
+            staged = put(staged, *turned, *_pipes_turned(staged, turned)) if turned else staged
         return staged
 
     # --- copies ---------------------------------------------------------------------------------
@@ -165,6 +166,15 @@ def _turned_round(roof: RoofBlock) -> RoofBlock:
     outline, *courts = (ring[::-1] for ring in roof.rings)
     turned: RoofBlock = changed(roof, outline=outline, courts=tuple(courts), edges=tuple(edges))
     return turned
+
+
+def _pipes_turned(project: Project, roofs: list[RoofBlock]) -> Iterator[Downpipe]:
+    """The downpipes of roofs that were turned round: their edges start at the other end."""
+    lengths = {(r.id, e.id): math.dist(*ends) for r in roofs for e, ends in zip(r.edges, roof_sides(project, r))}
+    for pipe in project.downpipes:
+        length = lengths.get((pipe.roof, pipe.edge))
+        if length is not None:
+            yield changed(pipe, distance=max(length - pipe.distance, 0.0))
 
 
 def _roof_copy(project: Project, held: RoofBlock, id: str, motion: Motion, corners: _Corners) -> RoofBlock:

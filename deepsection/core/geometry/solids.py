@@ -89,8 +89,14 @@ class Solid(ABC):
 
     @cached_property
     def manifold(self) -> Any:
-        """The body in the solid engine, made once."""
-        return self._build()
+        """The body in the solid engine, made once.
+
+        Worked out here and now: the library puts its work off, takes all that a body was made of at once, and is then
+        off by some tenths of a millimetre where bodies share faces.
+        """
+        made = self._build()
+        made.num_tri()
+        return made
 
     @cached_property
     def bounds(self) -> Box:

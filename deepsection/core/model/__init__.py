@@ -1,19 +1,21 @@
 """The document: frozen values, no geometry engine."""
 
+from ..document.anchors import Anchor, GridAnchor, JointAnchor, LevelAnchor, PartAnchor, PointAnchor
 from ..document.declaring import PartGroup
 from ..document.values import Element
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
 from ..trades.decks.model import Deck, DeckCorner
 from ..trades.drawings.model import (
-    Anchor,
     Annotation,
+    Dimensioning,
     ElevationView,
     Note,
     PlacedView,
     SectionLine,
     Sheet,
     ShowKind,
+    StringShow,
     ViewShow,
 )
 from ..trades.floors.model import Floor, FloorHole, Joisted
@@ -71,6 +73,7 @@ __all__ = [
     "Deck",
     "DeckCorner",
     "Design",
+    "Dimensioning",
     "Downpipe",
     "Element",
     "ElevationView",
@@ -80,14 +83,17 @@ __all__ = [
     "FoundationStep",
     "Framing",
     "FreeJoint",
+    "GridAnchor",
     "GridLine",
     "GroundSpot",
     "GroundStep",
     "Joint",
+    "JointAnchor",
     "Joisted",
     "Kind",
     "Layer",
     "LayerRef",
+    "LevelAnchor",
     "LevelRule",
     "LoftHatch",
     "MakeUp",
@@ -97,9 +103,11 @@ __all__ = [
     "OutsideSteps",
     "OverhangFrom",
     "Pad",
+    "PartAnchor",
     "PartGroup",
     "PlacedView",
     "PlanSpot",
+    "PointAnchor",
     "PorchSlab",
     "Post",
     "Profile",
@@ -121,6 +129,7 @@ __all__ = [
     "ShowKind",
     "Stair",
     "StairTurn",
+    "StringShow",
     "TeeJoint",
     "Term",
     "TopRule",

@@ -12,6 +12,7 @@ from pydantic import ValidationError
 from ..document.faults import why_unreadable
 from ..document.nouns import listed
 from ..document.rebuilding import refusal
+from ..drawing.advances import text_width
 from ..errors import BadInput, UnknownVersion
 from ..version import VERSION
 from .project import SCHEMA_VERSION, Project
@@ -65,7 +66,41 @@ def _to_4(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, "schema_version": 4}
 
 
-MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2, 2: _to_3, 3: _to_4}
+def _to_5(document: dict[str, Any]) -> dict[str, Any]:
+    """Rules of dimensions, and strings that are left out: what does not say so goes by what is usual."""
+    return {**document, "schema_version": 5}
+
+
+ENDS_TO_6 = {"left": "start", "right": "end"}
+
+
+def _to_6(document: dict[str, Any]) -> dict[str, Any]:
+    """Strings of dimensions that a view leaves out say so. Notes hold on to a part in its own directions: where a side
+    of a view was named, an end of the part takes its place; where a note stood where new ones used to, it stands where
+    it reads best."""
+    notes = []
+    for note in document.get("notes", ()):
+        note = dict(note)
+        old, dx, dy = note.pop("anchor"), note.pop("dx", 12.0), note.pop("dy", 12.0)
+        note.pop("last_x", None), note.pop("last_y", None)
+        feature = old.get("feature", "centre")
+        names = dict(zip(("element", "role", "layer", "slot"), old["part"].split("/", 3)))
+        anchor = {"kind": "part", "side": "outside"} | names
+        anchor |= {"end": ENDS_TO_6.get(feature, "middle"), "distance": old.get("along", 0.0)}
+        anchor |= {"level": feature if feature in ("top", "bottom") else "middle"}
+        # It began 1 mm past the end of its line, or ended there; it begins at its first letter now.
+        begins = dx + 1.0 if dx >= 0 else dx - 1.0 - text_width(note["text"], 2.5, "sans")
+        offset = None if (dx, dy) in ((12.0, 12.0), (14.0, 12.0)) else [max(begins, -3000.0), dy]
+        notes.append({**note, "anchor": anchor, "offset": offset})
+    shows = [
+        {**show, "strings": [{"name": name, "shown": "hidden"} for name in show.get("strings", ())]}
+        for show in document.get("shows", ())
+    ]
+    held = {"notes": notes, "shows": shows}
+    return {**document, **{name: values for name, values in held.items() if values}, "schema_version": 6}
+
+
+MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6}
 """From a schema version to the next one."""
 
 

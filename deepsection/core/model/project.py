@@ -14,7 +14,7 @@ from ..errors import UnknownElement
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
 from ..trades.decks.model import Deck
-from ..trades.drawings.model import ElevationView, Note, SectionLine, Sheet, ViewShow
+from ..trades.drawings.model import Dimensioning, ElevationView, Note, SectionLine, Sheet, ViewShow
 from ..trades.floors.model import Floor, FloorHole
 from ..trades.foundations.model import Foundation, FoundationStep, SetDown
 from ..trades.ground.model import GroundSpot, GroundStep
@@ -23,7 +23,7 @@ from ..trades.lines.model import ConstructionLine, GridLine
 from ..trades.lofts.model import LoftHatch
 from ..trades.makeups.model import MakeUp, Tradition
 from ..trades.onroofs.model import Chimney, Downpipe, RoofFitting
-from ..trades.openings.model import Design, Kind, Opening, design_of, number_of
+from ..trades.openings.model import Design, Kind, Opening, design_of, number_of, words_of
 from ..trades.outdoors.model import OutsideSteps, Rail
 from ..trades.posts.model import Beam, Post
 from ..trades.roofs.model import RoofBlock
@@ -34,14 +34,14 @@ from ..trades.walls.model import Joint, TeeJoint, Wall
 from ..trades.walls.saved_model import SavedWall
 from ..units import Units
 
-SCHEMA_VERSION = 4
+SCHEMA_VERSION = 6
 """Rises with every change of what is stored: `documents.MIGRATIONS` has the step, `tests/frozen` a file of each."""
 
 
 class Project(Element):
     """Everything that is saved. Building it validates it: ids are unique and references resolve."""
 
-    schema_version: Literal[4] = 4
+    schema_version: Literal[6] = 6
     id: Id
     name: Name
     place: str = ""
@@ -49,6 +49,7 @@ class Project(Element):
     units: Units
     tradition: Tradition = "timber"
     scale: float = 48.0
+    dimensioning: Dimensioning = Dimensioning()
     make_ups: tuple[MakeUp, ...] = ()
     rungs: tuple[Rung, ...] = ()
     joints: tuple[Joint, ...] = ()
@@ -135,6 +136,10 @@ class Project(Element):
     def number_of(self, opening: Opening) -> str:
         """What is written beside an opening."""
         return number_of(opening, self.kind_of(opening))
+
+    def words_of(self, opening: Opening) -> tuple[str, str]:
+        """(maker, note): what a schedule says of an opening in words."""
+        return words_of(opening, self.kind_of(opening))
 
     @model_validator(mode="after")
     def _hold_together(self) -> Self:

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any
 
 from ..building.kind import ElementKind
 from ..document.declaring import STATES, Standing
+from ..document.rebuilding import changed
 from ..edits import SetProject, SetState
 from ..kinds import kind_for
 from ..model import Project
@@ -46,6 +48,45 @@ def _project_fields(project: Project, _: Project) -> list[Row]:
             [("ft-in", "feet and inches"), ("mm", "millimetres")],
             lambda t: [SetProject(units=t)],  # type: ignore[arg-type]
         ),
+        *_dimension_rows(project),
+    ]
+
+
+def _dimension_rows(project: Project) -> list[Row]:
+    """The rules of all strings of dimensions."""
+    rule = project.dimensioning
+
+    def row(id: str, label: str, options: list[tuple[str, str]], *, number: bool = False) -> Row:
+        def edits(text: str) -> Sequence[Any]:
+            return [SetProject(dimensioning=changed(rule, **{id: int(text) if number else text}))]
+
+        held = choice_row(id, label, str(getattr(rule, id)), options, edits)
+        return replace(held, field=replace(held.field, under="Dimensions"))
+
+    if project.units == "ft-in":
+        parts = [(str(n), f'1/{n}"' if n > 1 else '1"') for n in (1, 2, 4, 8, 16, 32)]
+        rounding = row("fraction", "Rounded to", parts, number=True)
+    else:
+        rounding = row("whole", "Rounded to", [(str(n), f"{n} mm") for n in (1, 5, 10)], number=True)
+    return [
+        row(
+            "openings", "Openings", [("by tradition", "by tradition"), ("centres", "to centres"), ("sides", "to sides")]
+        ),
+        row("widths", "Widths of openings", [("hidden", "not shown"), ("shown", "in a string")]),
+        row(
+            "walls",
+            "Inner walls",
+            [
+                ("by tradition", "by tradition"),
+                ("frame", "one face of frame"),
+                ("structure", "faces of structure"),
+                ("finish", "finished faces"),
+                ("none", "not shown"),
+            ],
+        ),
+        rounding,
+        row("equal", "Equal lengths", [("apart", "each"), ("together", "n x length = total")]),
+        row("density", "Strings", [("coarser", "coarser"), ("usual", "as usual"), ("denser", "denser")]),
     ]
 
 

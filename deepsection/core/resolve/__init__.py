@@ -25,6 +25,7 @@ from ..trades.walls.mouldings import moulding_plan
 from ..trades.walls.place import plan_walls
 from ..trades.walls.planned import Outline, PlannedLayer, PlannedWall, WallPlan
 from .building import Building
+from .locating import Located, anchor_on, keeping_places, locate
 from .resolve import SOLIDS, resolve
 
 __all__ = [
@@ -37,6 +38,7 @@ __all__ = [
     "Ground",
     "Leaf",
     "Level",
+    "Located",
     "Outline",
     "Part",
     "PlacedChimney",
@@ -52,8 +54,11 @@ __all__ = [
     "RoomSpace",
     "Storey",
     "WallPlan",
+    "anchor_on",
     "derived_name",
     "gutter_runs",
+    "keeping_places",
+    "locate",
     "moulding_plan",
     "part_key",
     "plan_walls",

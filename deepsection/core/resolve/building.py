@@ -78,15 +78,16 @@ class Building:
         """Every solid piece."""
         return self._make_parts()
 
-    def part_called(self, key: str) -> Part | None:
-        """The part of a key; where its slot is gone, the first of its element, role and layer: what a wall's layer ends
-        under may change."""
-        found = self.by_key.get(key)
-        return found or self._by_layer.get(key.rpartition("/")[0])
+    def parts_of(self, element: str) -> tuple[Part, ...]:
+        """The parts of an element."""
+        return self._by_element.get(element, ())
 
     @cached_property
-    def _by_layer(self) -> dict[str, Part]:
-        return {part.key.rpartition("/")[0]: part for part in reversed(self.parts)}
+    def _by_element(self) -> dict[str, tuple[Part, ...]]:
+        held: dict[str, list[Part]] = {}
+        for part in self.parts:
+            held.setdefault(part.element, []).append(part)
+        return {element: tuple(parts) for element, parts in held.items()}
 
     @cached_property
     def by_key(self) -> dict[str, Part]:

@@ -136,6 +136,8 @@ def _misfit(project: Project, building: Building, view: PlacedView, held: Placed
         return None
     if _fits(held, size, project.units):
         return f"{held.drawing.title} lies over the frame of the sheet; move it inward"
+    if held.drawing.kind == "schedule":
+        return f"{held.drawing.title} is larger than this paper; choose larger paper"
     smaller = (scale for scale in standard_scales(project.units) if scale > held.scale)
     # Lettering keeps its size on paper, so that only drawing the view again tells whether it fits.
     trials = (place(project, building, view.model_copy(update={"scale": scale})) for scale in smaller)
@@ -148,7 +150,7 @@ def footprint(held: PlacedDrawing, units: Units) -> tuple[float, float, float, f
     """x0, y0, x1, y1 on paper of a placed view with its title and scale bar."""
     x0, y0, x1, y1 = held.box()
     field, count, _ = _bar(held.scale, units)
-    bar = x0 + BAR_AT + field * count / held.scale + BAR_LABEL
+    bar = x0 + BAR_AT + field * count / held.scale + BAR_LABEL if held.drawing.kind != "schedule" else x1
     return x0, y0 - TITLE_DROP - TITLE_TALL, max(x1, bar), y1
 
 
@@ -172,8 +174,10 @@ def _title_block(project: Project, sheet: Sheet, size: Paper, date: str) -> list
     """Project, sheet, number, scale, date and the check line. Source: ISO 7200 data fields (from memory)."""
     x0, y0, x1, y1 = title_block(size)
     ring = path((x0, y0), (x1, y0), (x1, y1), (x0, y1))
-    scales = {view.scale for view in sheet.placed}
-    scale = "no views" if not scales else scale_name(scales.pop(), project.units) if len(scales) == 1 else "as noted"
+    scales = {view.scale for view in sheet.placed if not view.view.startswith("schedule:")}
+    scale = "as noted" if scales else "none" if sheet.placed else "no views"
+    if len(scales) == 1:
+        scale = scale_name(scales.pop(), project.units)
     split = x1 - 34.0
     middle = y0 + 13.0
     marks: list[Mark] = [
@@ -202,13 +206,16 @@ def _title_block(project: Project, sheet: Sheet, size: Paper, date: str) -> list
 def _view_title(held: PlacedDrawing, number: int, units: Units) -> list[Mark]:
     x0, y0, x1, _ = held.box()
     x, y = x0, y0 - TITLE_DROP
+    drawn = held.drawing.kind != "schedule"
     title = Symbol(
         "view_title",
         x,
         y,
-        (str(number), held.drawing.title, scale_name(held.scale, units)),
+        (str(number), held.drawing.title, scale_name(held.scale, units) if drawn else ""),
         values=(min(max(x1 - x0, 60.0), 90.0),),
     )
+    if not drawn:
+        return [title]
     field, count, labels = _bar(held.scale, units)
     bar = Symbol("scale_bar", x + BAR_AT, y, labels, values=(field, float(count), 1 / held.scale))
     return [title, bar]

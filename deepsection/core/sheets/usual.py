@@ -13,7 +13,7 @@ from ..model import PlacedView, Project, SectionLine, Sheet
 from ..resolve import Building, resolve, storeys
 from ..trades.decks.place import DECKS
 from ..trades.floors.place import FLOORS
-from ..view import framing_name, list_views, plan_name
+from ..view import SCHEDULE, framing_name, list_views, plan_name
 from .compose import footprint, place, title_block
 from .paper import Paper, paper
 from .scales import standard_scales
@@ -51,6 +51,7 @@ def usual_set(project: Project, building: Building) -> list[Any]:
         ("Elevations", [f"elevation:{side}" for side in SIDES]),
         ("Sections", [f"section:{line.id}" for line in staged.sections[:2]]),
         *([("Framing", framing)] if framing else []),
+        *([("Schedules", [SCHEDULE])] if staged.openings else []),
     ]
     empty = [held for held in staged.sheets if not held.placed]
     for name, views in groups:

@@ -10,7 +10,6 @@ from ..drawing import Mark, Stroke, Symbol, path
 from ..geometry import Frame, line_through
 from ..resolve import Building, ResolvedRoof
 from ..units import HeightSum, Units, format_level
-from ._measures import SQUARE_ON
 from .faces import Face
 
 CLEAR = 8.2
@@ -19,6 +18,8 @@ PUSHED = 11.0
 """Heights are added while no lettering is moved farther than this from its own (paper mm)."""
 LEVEL = 1.0
 """Places whose heights differ by less than this (mm) are equally high."""
+SQUARE_ON = 0.9999
+"""An eave is marked when it faces the viewer so squarely (cosine)."""
 GAP, STUB = 2.0, 6.0
 """Paper mm between the house and a level line, and from there to its mark."""
 

@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 import shapely
 from shapely.geometry import LineString
 
-from ..drawing import Mark, Region, Text, path
-from ..geometry import Frame
+from ..drawing import NAME, Label, Text, along, text_width
+from ..geometry import Frame, Point
 from ..model import SectionLine
 from ..resolve import Building
-from ._annotations import annotated
 
-HEIGHTS = (1250.0, 1750.0, 2250.0, 650.0)
+HEIGHTS = (1250.0, 1750.0, 650.0, 2250.0)
 """Heights of a name above its floor (mm), the usual one first."""
 STEP = 150.0
 """Between the places that are tried along a room (mm)."""
@@ -24,10 +24,11 @@ LETTERING = 2.5
 Box = tuple[float, float, float, float]
 
 
-def room_names(building: Building, line: SectionLine, frame: Frame, scale: float, blocked: Sequence[Box]) -> list[Mark]:
-    """Name and backing of every room that the line crosses; `blocked` are boxes (u, v) to keep clear of."""
+def room_names(
+    building: Building, line: SectionLine, frame: Frame, scale: float, blocked: Sequence[Box]
+) -> Iterator[Label]:
+    """The name of every room that the line crosses; on `blocked` boxes (u, v) only where there is no other room."""
     plane = LineString([(line.x1, line.y1), (line.x2, line.y2)])
-    marks: list[Mark] = []
     for held in building.rooms:
         crossing = plane.intersection(held.space) if held.space else LineString()
         pieces = [piece for piece in shapely.get_parts(crossing) if piece.length >= SHORTEST]
@@ -35,33 +36,35 @@ def room_names(building: Building, line: SectionLine, frame: Frame, scale: float
             continue
         longest = max(pieces, key=lambda piece: piece.length)
         ends = sorted(x * frame.ux + y * frame.uy for x, y in longest.coords)
-        half, tall = (len(held.room.name) * 0.85 + 1.0) * scale, 2.2 * scale
-        floor = building.levels[held.level].z
-        u, v = _free(list(_places(ends[0], ends[-1], half, floor)), half, tall, blocked)
-        back = path((u - half, v - tall), (u + half, v - tall), (u + half, v + tall), (u - half, v + tall))
-        paper = Region((back,), fill="paper", part=held.room.id, feature="label")
-        text = Text(u, v, held.room.name, LETTERING, "centre", "middle", 0, "bold", held.room.id)
-        marks += annotated([paper, text], f"name:{held.room.id}")
-    return marks
+        half = text_width(held.room.name, LETTERING, "bold") / 2 * scale
+        floor, u = building.levels[held.level].z, (ends[0] + ends[-1]) / 2
+        text = Text(
+            u,
+            floor + HEIGHTS[0],
+            held.room.name,
+            LETTERING,
+            "centre",
+            "middle",
+            0,
+            "bold",
+            held.room.id,
+            feature="label",
+        )
+        boxed = (u - half, floor + HEIGHTS[0] - LETTERING * scale, u + half, floor + HEIGHTS[0] + LETTERING * scale)
+        tried = _places(ends[-1] - ends[0] - 2 * half)
+        places = [shift for shift in tried if not _meets(boxed, shift, blocked)] or list(tried)
+        u0, v0 = places[0]
+        text = replace(text, x=text.x + u0, y=text.y + v0)
+        places = [(du - u0, dv - v0) for du, dv in places]
+        about = shapely.box(ends[0], floor, ends[-1], floor + HEIGHTS[-1] + 500.0)
+        yield Label(f"name:{held.room.id}", (text,), places, NAME, about, backed=True)
 
 
-def _places(start: float, end: float, half: float, floor: float) -> Iterator[tuple[float, float]]:
-    """Places for a name, the middle of the room first, then farther and farther from it; then at other heights."""
-    middle = (start + end) / 2
-    room = max(0.0, (end - start) / 2 - half)
-    for height in HEIGHTS:
-        yield middle, floor + height
-        for k in range(1, int(room / STEP) + 1):
-            yield middle + k * STEP, floor + height
-            yield middle - k * STEP, floor + height
+def _places(room: float) -> tuple[Point, ...]:
+    """Shifts of a name, the middle of the room first, then farther and farther from it; at the other heights after."""
+    return along((1.0, 0.0), max(0.0, room), STEP, tuple(height - HEIGHTS[0] for height in HEIGHTS))
 
 
-def _free(
-    places: Sequence[tuple[float, float]], half: float, tall: float, blocked: Sequence[Box]
-) -> tuple[float, float]:
-    """The first place whose box touches nothing; the first of all when there is none."""
-    for u, v in places:
-        box = (u - half, v - tall, u + half, v + tall)
-        if not any(box[0] < b[2] and b[0] < box[2] and box[1] < b[3] and b[1] < box[3] for b in blocked):
-            return u, v
-    return places[0]
+def _meets(box: Box, shift: Point, blocked: Sequence[Box]) -> bool:
+    x0, y0, x1, y1 = box[0] + shift[0], box[1] + shift[1], box[2] + shift[0], box[3] + shift[1]
+    return any(x0 < b[2] and b[0] < x1 and y0 < b[3] and b[1] < y1 for b in blocked)

@@ -6,15 +6,12 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from typing import Literal
 
-import shapely
-
-from ..drawing import Drawing, Mark, Region, extent, moved
+from ..drawing import Drawing, Label, Lettered, Region, extent, moved
+from ..drawing.chains import String
 from ..geometry import Frame
 from ..resolve import Building, Part
-from ._annotations import Annotations
+from ._annotations import Annotations, lettered
 from ._earth import Earth
-from ._lettering import Lettering, Word
-from ._notes import note_boxes, note_marks
 from ._seen import edge_strokes, face_regions
 from ._symbols import opening_symbols
 from .edges import Edge
@@ -33,8 +30,8 @@ class Composition:
         self.building, self.name, self.frame, self.setting = building, name, frame, setting
         self.hatches = hatches or HatchTable(setting.scale)
         self.changes = Annotations(setting.show, setting.scale)
-        self.marks: list[Mark] = []
-        self.messages: tuple[str, ...] = ()
+        self.marks: list[Lettered] = []
+        self.strings: tuple[String, ...] = ()
 
     def surfaces(
         self,
@@ -61,33 +58,37 @@ class Composition:
         """The marks of another composition, moved to the right by so much."""
         index = self.hatches.join(other.hatches)
         for mark in other.marks:
+            assert not isinstance(mark, Label)
             if isinstance(mark, Region) and mark.hatch is not None:
                 mark = replace(mark, hatch=index[mark.hatch])
             self.marks.append(moved(mark, shift, 0.0))
 
-    def letter(self, own: Iterable[Mark], words: Iterable[Word] = (), taken: Iterable[shapely.Geometry] = ()) -> None:
-        """What the view writes by itself as it was moved or hidden, its notes, and words where there is room."""
-        self.marks += self.changes.applied(own)
-        self.messages, notes = note_marks(self.building, self.setting, self.frame, self.name, self.changes)
-        self.write(words, [*taken, *note_boxes(notes, self.setting.scale)])
-        self.marks += notes
+    def dimension(self, strings: Iterable[String]) -> None:
+        """Strings of dimensions."""
+        held = tuple(strings)
+        self.strings += held
+        self.marks += [mark for string in held for mark in string.marks]
 
-    def write(self, words: Iterable[Word], taken: Iterable[shapely.Geometry]) -> None:
-        """Words beside what is taken."""
-        lettering = Lettering(self.setting.scale, self.changes, taken)
-        self.marks += lettering.write(sorted(words, key=lambda word: word.within))
+    def letter(self, own: Iterable[Lettered]) -> None:
+        """What the view writes by itself, and its notes."""
+        self.marks += own
+        self.marks += self.setting.notes
 
     def drawing(self, title: str, kind: Literal["elevation", "section"], messages: Sequence[str] = ()) -> Drawing:
-        """The finished drawing, with messages before those of its notes."""
+        """The finished drawing."""
+        marks, left_out, shifts = lettered(self.marks, self.setting)
         return Drawing(
             name=self.name,
             title=title,
             kind=kind,
             scale=self.setting.scale,
-            marks=tuple(self.marks),
+            marks=marks,
             hatches=self.hatches.all(),
             sums=tuple(self.building.sums.values()),
-            bounds=extent(self.marks, self.setting.scale),
+            bounds=extent(marks, self.setting.scale),
             look=(self.frame.dx, self.frame.dy),
-            messages=(*messages, *self.messages),
+            messages=tuple(messages),
+            left_out=left_out,
+            shifts=shifts,
+            strings=tuple((string.name, string.shown) for string in self.strings),
         )

@@ -3,30 +3,29 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from functools import lru_cache
 
 import shapely
 import shapely.affinity
 
-from ..drawing import PITCH_RUN, Drawing, Mark, Stroke, Symbol, extent, path, rings_of
+from ..drawing import Drawing, Lettered, Mark, Stroke, extent, path, rings_of
 from ..geometry import Frame, polygons_of
 from ..resolve import ROLES, Building
 from ..tolerance import TOL
 from ..units import HeightSum, SumTerm
 from ._earth import Earth, earth_before
+from ._gridlines import grid_bubbles
 from ._ground import ground_sum
 from ._lettering import legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks, with_openings_and_eaves
-from ._measures import WIDTHS, grid_bubbles, height_string, width_string
 from ._pitches import gables_shown, pitch_marks
 from ._seen import bounds_of, clipped_above, seen_faces
 from .composing import Composition
 from .faces import Face, faces_of
 from .setting import Setting
+from .strings.elevation import WIDTHS, Front, height_strings, width_strings
 
-GROUND_CLEAR = 0.5
-"""Lettering stays so far off the ground line (paper mm)."""
 GROUND_REACH = 10.0
 """Paper mm that the ground line runs past the house on each side."""
 
@@ -61,36 +60,22 @@ def draw_elevation(
     view.marks.append(Stroke(path(*line), "ground", feature="ground", sum=ground_sum(building, earth)))
     lowest = min(extent(buried, scale)[1], earth.low) if buried else earth.low
     keys = material_keys(above) if view.changes.keyed else None
-    measures = _measures(building, above or faces, above, earth, frame, setting, reach, lowest)
-    own = [*measures, *legend(keys or {}, u0, lowest - WIDTHS * scale, scale)]
-    clear = shapely.LineString(line).buffer(GROUND_CLEAR * scale)
-    words = [*material_words(above, keys), *opening_numbers(building, above, frame, scale)]
-    view.letter(own, words, [clear, *_pitch_boxes(view.changes.applied(own), scale)])
-    return view.drawing(title, "elevation", () if above else (BURIED,))
-
-
-def _measures(
-    building: Building,
-    drawn: Sequence[Face],
-    above: Sequence[Face],
-    earth: Earth,
-    frame: Frame,
-    setting: Setting,
-    reach: float,
-    lowest: float,
-) -> list[Mark]:
-    """Pitches, levels, strings of heights and widths, and the grid."""
-    scale, units = setting.scale, setting.units
-    box = bounds_of(drawn)
+    box = bounds_of(above or faces)
     heights = level_heights(building, {face.part.element for face in above}, without=("finish",))
+    view.dimension(height_strings(*_from_ground(heights, building, earth, box[0] - reach), box[0] - reach, setting))
+    view.dimension(width_strings(Front(building, above, frame, lowest), setting))
+    rows = sum(string.shown and string.name.startswith("bottom:") for string in view.strings)
+    below = lowest - WIDTHS * scale * max(1, rows)
     marked = with_openings_and_eaves(heights, building, above, frame, scale)
-    return [
-        *pitch_marks(building, frame, gables_shown(building, above), scale, units, above),
-        *level_marks(marked, box[0], box[2] + reach, scale, units),
-        *height_string(*_from_ground(heights, building, earth, box[0] - reach), box[0] - reach, scale, units),
-        *width_string(building, above, frame, lowest, scale, units),
+    own: list[Lettered] = [
+        *pitch_marks(building, frame, gables_shown(building, above), scale, setting.units, above),
+        *level_marks(marked, box[0], box[2] + reach, scale, setting.units),
         *grid_bubbles(setting.grid, frame, box, scale),
+        *legend(keys or {}, u0, below, scale),
     ]
+    words = material_words(above, scale, view.changes, keys)
+    view.letter([*own, *words, *opening_numbers(building, above, frame, scale)])
+    return view.drawing(title, "elevation", () if above else (BURIED,))
 
 
 def _from_ground(heights: list[HeightSum], building: Building, earth: Earth, u: float) -> tuple[list[HeightSum], float]:
@@ -104,15 +89,6 @@ def _from_ground(heights: list[HeightSum], building: Building, earth: Earth, u: 
     grades = {level.sum.id for level in building.levels.values() if level.surface == "grade"}
     ground = HeightSum("ground:string", "ground", (SumTerm("ground at this end", z),))
     return [ground, *(held for held in heights if held.id not in grades and held.total > z)], z
-
-
-def _pitch_boxes(marks: Iterable[Mark], scale: float) -> list[shapely.Geometry]:
-    """The paper that pitch marks take."""
-    return [
-        shapely.Point(mark.x, mark.y).buffer(PITCH_RUN * scale)
-        for mark in marks
-        if isinstance(mark, Symbol) and mark.kind == "pitch"
-    ]
 
 
 def _outline(faces: Iterable[Face]) -> list[Mark]:

@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Literal
 
 from ..building.kind import PlanOf
-from ..drawing import Drawing, Mark, extent
+from ..drawing import Drawing, Label, Lettered, extent
+from ..drawing.chains import String
 from ..geometry import Frame
 from ..model import Deck, Floor
 from ..resolve import Building
@@ -18,7 +19,10 @@ from ..trades.floors.sheets_plan import sheet_marks, sheet_schedule, sheeted
 from ..trades.floors.structure_plan import structure_marks, structure_words
 from ..trades.levels.placed import LEVELS
 from ..trades.lines.plan import grid_marks
-from ._floorstrings import floor_strings
+from ._annotations import lettered
+from .setting import Setting
+from .strings.axes import axes_along
+from .strings.floor import floor_strings
 
 BELOW = 8.0
 """Paper mm between the plan and its schedule."""
@@ -46,40 +50,51 @@ MISSING = {"framing": "joists", "structure": "joists and no slab", "sheets": "jo
 
 
 def draw_floor_plan(
-    building: Building, floor: Floor | Deck, name: str, look_deg: float, scale: float, sort: Sort
+    building: Building, floor: Floor | Deck, name: str, look_deg: float, setting: Setting, sort: Sort
 ) -> Drawing:
     """A plan of a floor, turned so that the look direction points up: its framing with a schedule, what an engineer
     needs of it and nothing else, or the sheets of its subfloor."""
-    placed, frame = building.placed, Frame.looking(look_deg)
+    placed, frame, scale = building.placed, Frame.looking(look_deg), setting.scale
     flat = next((held for held in (*placed[FLOORS], *placed[DECKS]) if held.floor.id == floor.id), None)
     z = flat.top.z if flat else placed[LEVELS][floor.level].z
     shown = PlanOf(placed, floor.level, None, z, z, frame, scale)
-    marks = _marks(shown, flat, sort) if flat and flat.bays else []
-    marks += grid_marks(shown)
+    strings: list[String] = []
+    held: list[Lettered] = []
+    if flat and flat.bays:
+        largest = max(flat.bays, key=lambda bay: bay.region.area)
+        axes = axes_along(largest.direction, frame)
+        strings += floor_strings(axes, flat, setting, holes=sort != "framing")
+        held += _marks(shown, flat, sort, strings)
+    if not held:
+        held += grid_marks(shown)
     if sort != "sheets":
         for other in ("framing", "structure"):
-            marks += comment_marks(shown, f"plan:{other}:{floor.id}")
+            held += comment_marks(shown, f"plan:{other}:{floor.id}")
     message = f"{floor.name} has no {MISSING[sort]} yet: it needs a place to lie, walls around it, and such a make-up."
+    marks, left_out, shifts = lettered([*held, *setting.notes], setting)
     return Drawing(
         name=name,
         title=TITLES[sort](floor),
         kind="plan",
         scale=scale,
-        marks=tuple(marks),
+        marks=marks,
         bounds=extent(marks, scale),
         look=(frame.dx, frame.dy),
         messages=() if marks else (message,),
+        left_out=left_out,
+        shifts=shifts,
+        strings=tuple((string.name, string.shown) for string in strings),
     )
 
 
-def _marks(shown: PlanOf, flat: FloorPlan, sort: Sort) -> list[Mark]:
+def _marks(shown: PlanOf, flat: FloorPlan, sort: Sort, strings: list[String]) -> list[Lettered]:
     """What a plan of a floor shows, with its strings and what is said below it."""
     held = members_of(shown, flat)
     if held is None:
         return []
     layer, members = held
     boards = sheeted(shown.placed.make_ups[flat.floor.make_up])
-    marks: list[Mark] = []
+    marks: list[Lettered] = []
     if sort == "structure":
         marks += structure_marks(shown, flat, layer, members)
     elif members and sort == "framing":
@@ -88,8 +103,9 @@ def _marks(shown: PlanOf, flat: FloorPlan, sort: Sort) -> list[Mark]:
         marks += sheet_marks(shown, flat, boards, layer.framing, members)
     if not marks:
         return []
-    marks += floor_strings(shown, flat, holes=sort != "framing")
-    x0, y0, _, _ = extent(marks, shown.scale)
+    marks += [mark for string in strings for mark in string.marks]
+    marks += grid_marks(shown)
+    x0, y0, _, _ = extent((mark for mark in marks if not isinstance(mark, Label)), shown.scale)
     corner = (x0, y0 - BELOW * shown.scale)
     if sort == "structure":
         marks += structure_words(shown, flat, layer, corner)

@@ -17,6 +17,8 @@ from .edges import visible_edges
 from .faces import Face
 from .section import beyond_faces, cut_parts
 from .setting import Setting
+from .sights import Sight
+from .strings.elevation import WIDTHS, Front, room_strings
 
 AIR = 1000.0
 """Above its floor by so much a room is surely air (mm)."""
@@ -51,9 +53,18 @@ def draw_interior(
     heights = [height for height in level_heights(building, set()) if v0 - 1.0 <= height.total <= v1 + 1.0]
     heights += _ceiling(room, floor, v1, heights)
     keys = material_keys(faces) if drawn.changes.keyed else None
-    own = [*level_marks(heights, u0, u1, scale, setting.units), *legend(keys or {}, u0, v0, scale)]
-    drawn.letter(own, [*material_words(faces, keys), *opening_numbers(building, faces, frame, scale)])
+    drawn.dimension(room_strings(Front(building, faces, frame, v0), clear.bounds, setting))
+    own = [*level_marks(heights, u0, u1, scale, setting.units), *legend(keys or {}, u0, v0 - 2 * WIDTHS * scale, scale)]
+    words = material_words(faces, scale, drawn.changes, keys)
+    drawn.letter([*own, *words, *opening_numbers(building, faces, frame, scale)])
     return drawn.drawing(view.name, "elevation")
+
+
+def interior_sights(building: Building, view: ElevationView) -> tuple[Sight, ...]:
+    """What the inside of a room shows: from its point on."""
+    look = Frame.looking(view.look)
+    rooms = [space.room for space in building.rooms if space.room.id == view.room]
+    return tuple(Sight(Frame(look.dx, look.dy, room.x, room.y), start=0.0) for room in rooms)
 
 
 def _ceiling(room: RoomSpace, floor: Level, top: float, marked: list[HeightSum]) -> list[HeightSum]:

@@ -3,24 +3,28 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from ..drawing import Drawing
-from ..geometry import Side, side_direction
+from ..geometry import Frame, Side, side_direction
 from ..model import Deck, Floor, Project
 from ..resolve import Building, storeys
 from ..trades.floors.sheets_plan import sheeted
 from .elevation import draw_elevation
 from .framingplan import Sort, draw_floor_plan, framing_title, sheets_title, structure_title
-from .interior import draw_interior
-from .plan import draw_plan, plan_title
+from .interior import draw_interior, interior_sights
+from .openingschedule import NAME as SCHEDULE_NAME
+from .openingschedule import TITLE as SCHEDULE_TITLE
+from .openingschedule import draw_opening_schedule
+from .plan import draw_plan, plan_sight, plan_title
 from .roofplan import ROOF_PLAN, draw_roof_plan
-from .section import draw_section, section_frame
+from .section import draw_section, section_frame, section_sight
 from .setting import Setting
 from .settingout import draw_setting_out, setting_title
-from .unfolded import draw_unfolded
+from .sights import Sight
+from .unfolded import draw_unfolded, unfolded_sights
 
 SIDES: tuple[Side, ...] = ("south", "east", "north", "west")
 ROOF = "plan:roof"
@@ -39,12 +43,19 @@ class View:
 @dataclass(frozen=True, slots=True)
 class ViewKind:
     """A kind of view. `look` is a direction in degrees counter-clockwise from east; a view that `turns` may be drawn
-    along another one."""
+    along another one. `sights`: how it sees points in space; none where it is a drawing of its own."""
 
     views: Callable[[Project], Iterable[View]]
     look: Callable[[View], float]
     draw: Callable[[Building, View, float, Setting], Drawing]
     turns: bool = False
+    sights: Callable[[Building, View, float], Sequence[Sight]] = lambda building, view, look: (
+        Sight(Frame.looking(look)),
+    )
+
+
+def _from_above(building: Building, view: View, look: float) -> tuple[Sight]:
+    return (Sight(Frame.looking(look), above=True),)
 
 
 def plan_name(project: Project, level: str) -> str:
@@ -139,48 +150,61 @@ def _drawn_elevation(building: Building, view: View, look: float, setting: Setti
 PLAN = ViewKind(
     _plans,
     look=_south,
-    draw=lambda building, view, look, setting: draw_plan(building, view.subject, view.name, look, setting.scale),
+    draw=lambda building, view, look, setting: draw_plan(building, view.subject, view.name, look, setting),
     turns=True,
+    sights=lambda building, view, look: (plan_sight(building, view.subject, look),),
 )
 ROOF_PLAN_VIEW = ViewKind(
     _roof_plan,
     look=_south,
-    draw=lambda building, view, look, setting: draw_roof_plan(building, view.name, look, setting.scale),
+    draw=lambda building, view, look, setting: draw_roof_plan(building, view.name, look, setting),
     turns=True,
+    sights=_from_above,
 )
 
 
 def _floor_drawing(sort: Sort) -> Callable[[Building, View, float, Setting], Drawing]:
-    return lambda building, view, look, setting: draw_floor_plan(
-        building, view.subject, view.name, look, setting.scale, sort
-    )
+    return lambda building, view, look, setting: draw_floor_plan(building, view.subject, view.name, look, setting, sort)
 
 
-FRAMING_PLAN = ViewKind(_framing_plans, look=_south, draw=_floor_drawing("framing"), turns=True)
-STRUCTURAL_PLAN = ViewKind(_structural_plans, look=_south, draw=_floor_drawing("structure"), turns=True)
-SHEET_PLAN = ViewKind(_sheet_plans, look=_south, draw=_floor_drawing("sheets"), turns=True)
+FRAMING_PLAN = ViewKind(_framing_plans, look=_south, draw=_floor_drawing("framing"), turns=True, sights=_from_above)
+STRUCTURAL_PLAN = ViewKind(
+    _structural_plans, look=_south, draw=_floor_drawing("structure"), turns=True, sights=_from_above
+)
+SHEET_PLAN = ViewKind(_sheet_plans, look=_south, draw=_floor_drawing("sheets"), turns=True, sights=_from_above)
 ELEVATION = ViewKind(_sides, look=lambda view: side_direction(view.subject), draw=_drawn_elevation)
 OWN_ELEVATION = ViewKind(_own("outside"), look=lambda view: float(view.subject.look), draw=_drawn_elevation)
 INTERIOR = ViewKind(
     _own("room"),
     look=lambda view: float(view.subject.look),
     draw=lambda building, view, look, setting: draw_interior(building, view.subject, setting),
+    sights=lambda building, view, look: interior_sights(building, view.subject),
 )
 UNFOLDED = ViewKind(
     _own("walls"),
     look=lambda view: float(view.subject.look),
     draw=lambda building, view, look, setting: draw_unfolded(building, view.subject, setting),
+    sights=lambda building, view, look: unfolded_sights(building, view.subject),
 )
 SECTION = ViewKind(
     _sections,
     look=_section_look,
     draw=lambda building, view, look, setting: draw_section(building, view.subject, setting),
+    sights=lambda building, view, look: (section_sight(view.subject),),
 )
 
 SETTING_OUT = ViewKind(
     _settings_out,
     look=lambda view: float(view.subject.turn),
     draw=lambda building, view, look, setting: draw_setting_out(building, view.subject, view.name, setting),
+    sights=lambda building, view, look: (),
+)
+
+SCHEDULE = ViewKind(
+    lambda project: [View(SCHEDULE_NAME, SCHEDULE_TITLE)] if project.openings else [],
+    look=_south,
+    draw=lambda building, view, look, setting: draw_opening_schedule(building, setting),
+    sights=lambda building, view, look: (),
 )
 
 VIEW_KINDS: tuple[ViewKind, ...] = (
@@ -195,5 +219,6 @@ VIEW_KINDS: tuple[ViewKind, ...] = (
     UNFOLDED,
     SECTION,
     SETTING_OUT,
+    SCHEDULE,
 )
 """In the order of work."""

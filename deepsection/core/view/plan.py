@@ -6,20 +6,28 @@ It is drawn from the wall plan alone, so that it can follow a drag without any s
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 
 from shapely.geometry import Polygon
 
 from ..building.kind import PlanOf
-from ..drawing import Drawing, Handle, Mark, Stroke, Symbol, extent, path
-from ..drawing.clearings import lettered, pieces_between
-from ..geometry import Frame
+from ..drawing import NUMBER, Drawing, Handle, Label, Lettered, Mark, Stroke, Symbol, Text, extent, path, text_width
+from ..drawing.chains import String
+from ..drawing.clearings import boxes_around, pieces_between
+from ..geometry import Frame, Point
 from ..kinds import KINDS
 from ..model import Project, SectionLine
 from ..resolve import Building, Storey, storeys
 from ..trades.levels.placed import LEVELS
 from ..trades.walls.planned import WALLS
 from ..units import FOOT
-from ._strings import dimension_strings
+from ._annotations import lettered
+from ._makeups import BELOW, make_up_legend, make_up_numbers
+from .setting import Setting
+from .sights import Sight
+from .strings.axes import axes_of
+from .strings.inside import inside_strings
+from .strings.outside import outside_strings
 
 CUT_HEIGHT = 4 * FOOT
 """Height of the plan's cut above the floor. Common practice, no source."""
@@ -33,16 +41,26 @@ def plan_of(building: Building, level: str, look_deg: float, scale: float) -> Pl
     return PlanOf(placed, level, storey.plate, base, base + CUT_HEIGHT, Frame.looking(look_deg), scale)
 
 
-def draw_plan(building: Building, level: str, name: str, look_deg: float, scale: float) -> Drawing:
+def draw_plan(building: Building, level: str, name: str, look_deg: float, setting: Setting) -> Drawing:
     """The plan of a storey, by the level that its walls stand on, turned so that the look direction points up."""
+    scale = setting.scale
     shown = plan_of(building, level, look_deg, scale)
     project = shown.project
     storey = next(held for held in storeys(project) if held.level == level)
-    marks: list[Mark] = [mark for kind in KINDS for mark in kind.plan(shown)]
-    marks += dimension_strings(building, project, level, shown.frame, scale)
-    boxes = lettered(marks, scale) if project.sections else []
+    held: list[Lettered] = [mark for kind in KINDS for mark in kind.plan(shown)]
+    strings = _strings(building, project, level, shown.frame, setting)
+    held += [mark for string in strings for mark in string.marks]
     for line in project.sections:
-        marks += _section_marks(line, boxes, shown.frame, scale)
+        held += _section_ends(line, shown.frame, scale)
+    if setting.show and setting.show.make_ups:
+        held += make_up_numbers(building, level, shown.frame, scale)
+        x0, y0, *_ = extent((mark for mark in held if not isinstance(mark, Label)), scale)
+        held += make_up_legend(project, level, (x0, y0 - BELOW * scale), scale)
+    placed, left_out, shifts = lettered([*held, *setting.notes], setting)
+    marks = list(placed)
+    boxes = boxes_around(marks, scale) if project.sections else []
+    for line in project.sections:
+        marks += _section_line(line, boxes, shown.frame, scale)
     return Drawing(
         name=name,
         title=plan_title(storey),
@@ -52,7 +70,25 @@ def draw_plan(building: Building, level: str, name: str, look_deg: float, scale:
         bounds=extent(marks, scale),
         look=(shown.frame.dx, shown.frame.dy),
         messages=() if building.plan.on(level) else (_empty(project, storey),),
+        left_out=left_out,
+        shifts=shifts,
+        strings=tuple((string.name, string.shown) for string in strings),
     )
+
+
+def plan_sight(building: Building, level: str, look_deg: float) -> Sight:
+    """What a plan shows: from the height at which it is cut, down."""
+    shown = plan_of(building, level, look_deg, 1.0)
+    return Sight(shown.frame, above=True, start=-shown.cut)
+
+
+def _strings(building: Building, project: Project, level: str, frame: Frame, setting: Setting) -> list[String]:
+    """The strings of dimensions around a storey and through its rooms, along the axes of the house."""
+    axes = axes_of(building.plan.on(level), frame)
+    return [
+        *outside_strings(building, project, level, axes, setting),
+        *inside_strings(building, project, level, axes, setting),
+    ]
 
 
 def plan_title(storey: Storey) -> str:
@@ -67,25 +103,38 @@ def _empty(project: Project, storey: Storey) -> str:
     return f"{start}: choose Outer wall, click the first corner, then type a length such as {such}."
 
 
-def _section_marks(line: SectionLine, boxes: list[Polygon], frame: Frame, scale: float) -> list[Mark]:
-    """The line of a section, which stops before lettering, and a mark at each of its ends."""
-    from_to = (line.x1, line.y1), (line.x2, line.y2)
-    id, name, look = line.id, line.name, line.look
-    a, b = (frame.plan_to_turned(*point) for point in from_to)
+def _ends_of(line: SectionLine, frame: Frame) -> tuple[Point, Point]:
+    a, b = (frame.plan_to_turned(*point) for point in ((line.x1, line.y1), (line.x2, line.y2)))
+    return a, b
+
+
+def _section_line(line: SectionLine, boxes: list[Polygon], frame: Frame, scale: float) -> Iterator[Mark]:
+    """The line of a section, which stops before lettering."""
+    for piece in pieces_between(*_ends_of(line, frame), boxes, scale):
+        handle = Handle("move_section", line.id, "line", "across")
+        yield Stroke(path(*piece), "section", part=f"{line.id}/section//", feature="line", handle=handle)
+
+
+LETTER, LETTER_OUT, LETTER_ON = 4.0, 3.2, 2.45
+"""Height of the letter of a section, and how far it stands past the end of its line and on the side of the arrow."""
+
+
+def _section_ends(line: SectionLine, frame: Frame, scale: float) -> Iterator[Lettered]:
+    """A mark at each of the ends of a section line, its letter past the arrow."""
+    a, b = _ends_of(line, frame)
     length = math.dist(a, b) or 1.0
     dx, dy = (b[0] - a[0]) / length, (b[1] - a[1]) / length
-    side = (-dy, dx) if look == "left" else (dy, -dx)
+    side = (-dy, dx) if line.look == "left" else (dy, -dx)
     angle = math.degrees(math.atan2(side[1], side[0]))
-    marks: list[Mark] = [
-        Stroke(
-            path(*piece),
-            "section",
-            part=f"{id}/section//",
-            feature="line",
-            handle=Handle("move_section", id, "line", "across"),
-        )
-        for piece in pieces_between(a, b, boxes, scale)
-    ]
     for end, point, out in (("start", a, (-dx, -dy)), ("end", b, (dx, dy))):
-        marks.append(Symbol("section", point[0], point[1], (name,), angle, out, part=f"{id}/section//{end}"))
-    return marks
+        part = f"{line.id}/section//{end}"
+        yield Symbol("section", point[0], point[1], (), angle, out, part=part)
+        past = LETTER_OUT + max(0.0, text_width(line.name, LETTER, "bold") - LETTER) / 2 * abs(out[0])
+        spots = [
+            (out[0] * a + side[0] * b, out[1] * a + side[1] * b)
+            for a, b in ((past, LETTER_ON), (past + 2.0, LETTER_ON), (past, 0.0), (past + 2.0, -3.0), (0.0, 11.0))
+        ] + [(out[0] * -4.0 - side[0] * 5.0, out[1] * -4.0 - side[1] * 5.0), (out[0] * 9.0, out[1] * 9.0)]
+        u, w = point[0] + spots[0][0] * scale, point[1] + spots[0][1] * scale
+        text = Text(u, w, line.name, LETTER, "centre", "middle", 0, "bold", part, pen="section")
+        places = [((du - spots[0][0]) * scale, (dw - spots[0][1]) * scale) for du, dw in spots]
+        yield Label(f"section:{line.id}:{end}", (text,), places, NUMBER)

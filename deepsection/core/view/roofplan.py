@@ -9,7 +9,26 @@ import shapely
 from shapely.geometry import LineString, Polygon
 
 from ..building.kind import PlanOf
-from ..drawing import Dimension, Drawing, Mark, Region, Stroke, Text, extent, path, readable, rings_of
+from ..drawing import (
+    HERE,
+    LESSER,
+    NUMBER,
+    Dimension,
+    Drawing,
+    Label,
+    Lettered,
+    Mark,
+    Region,
+    Stroke,
+    Text,
+    along,
+    extent,
+    inside,
+    path,
+    readable,
+    rings_of,
+    text_width,
+)
 from ..geometry import Frame, polygons_of
 from ..model import RAKED, SLOPING
 from ..resolve import Building, ResolvedRoof, RoofPlane, RoofSeam
@@ -19,6 +38,8 @@ from ..trades.onroofs.placed import ROOF_FITTINGS
 from ..trades.onroofs.plan import roof_plan_marks
 from ..trades.roofs.plan import hidden_under, roof_marks
 from ..units import Units, format_area, format_length, format_pitch
+from ._annotations import lettered
+from .setting import Setting
 
 ARROW = 12.0
 """Length of the arrow down a slope, paper mm."""
@@ -26,8 +47,10 @@ OPEN = 1e5
 """A place smaller than this (mm2) that no roof covers is the thickness of something."""
 SMALL = 1.8
 """Height of the lettering of lengths (paper mm)."""
-TEXT, LETTER = 2.2, 1.95
-"""Height of lettering, and width of a letter (paper mm)."""
+TEXT = 2.2
+"""Height of lettering (paper mm)."""
+ROW = 3.4
+"""From one line of lettering to the next (paper mm)."""
 THIN = 50.0
 """Half of the width (mm) below which what is left between roofs is no place."""
 SHORT = 4.0
@@ -36,41 +59,44 @@ LEAST = 14.0
 """A slope narrower than this on paper (mm) has no lettering of its own."""
 
 
-def draw_roof_plan(building: Building, name: str, look_deg: float, scale: float) -> Drawing:
+def draw_roof_plan(building: Building, name: str, look_deg: float, setting: Setting) -> Drawing:
     """The roofs from above, turned so that the look direction points up; the walls below are dashed."""
-    project, frame = building.placed.project, Frame.looking(look_deg)
-    marks: list[Mark] = []
+    project, frame, scale = building.placed.project, Frame.looking(look_deg), setting.scale
+    held: list[Lettered] = []
     for roof in sorted(building.roofs, key=lambda held: held.plate.total):
         for plane in roof.planes:
-            marks += _slope(roof, plane, frame)
-    marks += _walls(building, frame)
-    marks += _open(building, frame, scale)
-    marks += roof_marks(building.roofs, frame, "outline")
-    marks += roof_plan_marks(building.placed, frame, scale)
+            held += _slope(roof, plane, frame)
+    held += _walls(building, frame)
+    held += _open(building, frame, scale)
+    held += roof_marks(building.roofs, frame, "outline")
+    held += roof_plan_marks(building.placed, frame, scale)
     taken = shapely.union_all([chimney.outline for chimney in building[ROOF_FITTINGS].chimneys])
     taken = taken.union(shapely.union_all([fitting.outline for fitting in building[ROOF_FITTINGS].fittings]))
     for roof in building.roofs:
         hidden = hidden_under(roof, building.roofs)
-        marks += _overhangs(roof, hidden, frame, project.units)
-        marks += _lengths(roof, hidden, frame, scale, project.units)
-        marks += _ridges(roof, hidden, frame, scale, project.units)
+        held += _overhangs(roof, hidden, frame, project.units)
+        held += _lengths(roof, hidden, frame, scale, project.units)
+        held += _ridges(roof, hidden, frame, scale, project.units)
         for plane in roof.planes:
-            marks += _fall(roof, plane, taken, frame, scale, project.units)
+            held += _fall(roof, plane, taken, frame, scale, project.units)
     lowest = min(
         (wall.wall.base.level for wall in building.plan.walls), key=lambda id: building.levels[id].z, default=""
     )
     site = PlanOf(building.placed, lowest, None, 0.0, 0.0, frame, scale)
-    marks += [*grid_marks(site), *spot_marks(site), *step_marks(site)]
+    held += [*grid_marks(site), *spot_marks(site), *step_marks(site)]
+    marks, left_out, shifts = lettered([*held, *setting.notes], setting)
     message = "No roof yet. Choose Roof, then click inside of the walls that it covers."
     return Drawing(
         name=name,
         title=ROOF_PLAN,
         kind="plan",
         scale=scale,
-        marks=tuple(marks),
+        marks=marks,
         bounds=extent(marks, scale),
         look=(frame.dx, frame.dy),
         messages=() if building.roofs else (message,),
+        left_out=left_out,
+        shifts=shifts,
     )
 
 
@@ -95,14 +121,16 @@ def _walls(building: Building, frame: Frame) -> Iterator[Mark]:
             yield Stroke(ring, "hidden", closed=True, feature="below")
 
 
-def _open(building: Building, frame: Frame, scale: float) -> Iterator[Mark]:
+def _open(building: Building, frame: Frame, scale: float) -> Iterator[Lettered]:
     """What lies within outer walls that go up to a roof, and under none."""
     for left in open_places(building):
         for polygon in polygons_of(frame.turn(left), min_area=OPEN):
             for ring in rings_of(polygon):
                 yield Stroke(ring, "section", closed=True, feature="open")
             spot = polygon.representative_point()
-            yield Text(spot.x, spot.y, "no roof here", TEXT, "centre", "middle", 0, "bold", pen="section")
+            text = Text(spot.x, spot.y, "no roof here", TEXT, "centre", "middle", 0, "bold", pen="section")
+            beside = inside(polygon, (spot.x, spot.y))
+            yield Label(f"open:{round(spot.x)}:{round(spot.y)}", (text,), beside, NUMBER, polygon, backed=True)
 
 
 def open_places(building: Building) -> list[shapely.Geometry]:
@@ -123,7 +151,7 @@ def open_places(building: Building) -> list[shapely.Geometry]:
 
 def _fall(
     roof: ResolvedRoof, plane: RoofPlane, taken: shapely.Geometry, frame: Frame, scale: float, units: Units
-) -> Iterator[Mark]:
+) -> Iterator[Lettered]:
     """The arrow down a slope with its pitch, and its true area; clear of what is taken."""
     for polygon in polygons_of(plane.polygon, min_area=(LEAST * scale) ** 2 / 2):
         inner = polygon.buffer(-LEAST / 2 * scale)
@@ -142,12 +170,14 @@ def _fall(
         angle = readable(math.degrees(math.atan2(dw, du)))
         up = (-math.sin(math.radians(angle)), math.cos(math.radians(angle)))
         pitch, area = format_pitch(plane.pitch, units), polygon.area * math.hypot(1.0, plane.pitch)
-        for text, off, valign, face in (
-            (pitch, 0.8, "bottom", "mono"),
-            (format_area(area, units), -0.8, "top", "mono"),
-        ):
+        said = []
+        for text, off in ((pitch, ROW + 1.4), (format_area(area, units), 1.4)):
             place = (u + up[0] * off * scale, w + up[1] * off * scale)
-            yield Text(*place, text, TEXT, "centre", valign, angle, face, key)  # type: ignore[arg-type]
+            said.append(Text(*place, text, TEXT, "centre", "bottom", angle, "mono", key))
+        under = -(ROW + TEXT + 2.8) * scale
+        places = (HERE, (up[0] * under, up[1] * under), *inside(slope := frame.turn(polygon), (u, w)))
+        name = f"fall:{roof.block.id}:{roof.slot_of(plane)}:{round(polygon.centroid.x)}:{round(polygon.centroid.y)}"
+        yield Label(name, tuple(said), places, NUMBER, slope)
 
 
 def _overhangs(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, units: Units) -> Iterator[Mark]:
@@ -171,28 +201,47 @@ def _overhangs(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, units
         yield Dimension(u0, w0, u1, w1, 0.0, text, part=f"{roof.block.id}/roofing//", feature="overhang", raised=0.6)
 
 
-def _lengths(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: float, units: Units) -> Iterator[Mark]:
+def _lengths(
+    roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: float, units: Units
+) -> Iterator[Lettered]:
     """The true lengths of hips and valleys, at the top of the structure, beside them."""
     for seam in (*roof.of("hip"), *roof.of("valley")):
         text = f"{seam.kind} {format_length(seam.length, units)}"
         line = LineString([seam.start[:2], seam.end[:2]])
-        if line.length < len(text) * LETTER * SMALL / TEXT * scale or hidden.intersects(line.centroid):
+        if line.length < text_width(text, SMALL) * scale or hidden.intersects(line.centroid):
             continue
         place, angle = _above(frame, seam, scale)
         key = f"{roof.block.id}/roofing//"
-        yield Text(*place, text, SMALL, "centre", "bottom", angle, "mono", key, feature="length")
+        words = Text(*place, text, SMALL, "centre", "bottom", angle, "mono", key, feature="length")
+        yield _on_line(words, frame.turn(line), f"length:{roof.block.id}:{_named(line)}", LESSER, scale)
+
+
+def _named(line: LineString) -> str:
+    """A line by its middle."""
+    return f"{round(line.centroid.x)}:{round(line.centroid.y)}"
+
+
+def _on_line(text: Text, line: LineString, key: str, rank: int, scale: float) -> Label:
+    """Lettering over a line of the drawing: along it, and under it; led to it from beside."""
+    length = line.length
+    a = math.radians(text.angle)
+    spare = length - text_width(text.text, text.size, text.face) * scale
+    places = along((math.cos(a), math.sin(a)), max(0.0, spare), 3.0 * scale, (0.0, -(text.size + 2.4) * scale))
+    return Label(key, (text,), places, rank, line)
 
 
 def _above(frame: Frame, seam: RoofSeam, scale: float) -> tuple[tuple[float, float], float]:
     """(place, angle) for lettering along a line, just above its middle."""
     (u0, w0), (u1, w1) = (frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end))
     angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
-    off = 0.8 * scale
+    off = 1.2 * scale
     up = (-math.sin(math.radians(angle)) * off, math.cos(math.radians(angle)) * off)
     return ((u0 + u1) / 2 + up[0], (w0 + w1) / 2 + up[1]), angle
 
 
-def _ridges(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: float, units: Units) -> Iterator[Mark]:
+def _ridges(
+    roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: float, units: Units
+) -> Iterator[Lettered]:
     """The height of the covering over each level ridge."""
     for seam in roof.of("ridge"):
         x, y = ((a + b) / 2 for a, b in zip(seam.start[:2], seam.end[:2]))
@@ -200,8 +249,9 @@ def _ridges(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: f
         place, angle = _above(frame, seam, scale)
         text = f"ridge {format_length(seam.start[2] + over, units)}"
         under = hidden.intersects(shapely.Point(x, y))
-        if seam.length < len(text) * LETTER * scale or under:
+        if seam.length < text_width(text, TEXT) * scale or under:
             continue
-        yield Text(
-            *place, text, TEXT, "centre", "bottom", angle, "mono", f"{roof.block.id}/roofing//", roof.ridge_top.id
-        )
+        part = f"{roof.block.id}/roofing//"
+        words = Text(*place, text, TEXT, "centre", "bottom", angle, "mono", part, roof.ridge_top.id)
+        line = LineString([seam.start[:2], seam.end[:2]])
+        yield _on_line(words, frame.turn(line), f"ridge:{roof.block.id}:{_named(line)}", NUMBER, scale)

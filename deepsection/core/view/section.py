@@ -15,8 +15,8 @@ from shapely.geometry import LineString, Polygon
 
 from ..building.kind import SectionOf
 from ..catalog import material
-from ..drawing import Drawing, Mark, Region, Stroke, path, rings_of
-from ..drawing.detail import shown_from
+from ..drawing import Drawing, Label, Lettered, Mark, Region, Stroke, extent, path, rings_of
+from ..drawing.detail import SHOWN_FROM, shown_from
 from ..geometry import Frame, polygons_of
 from ..kinds import KINDS
 from ..memo import BulkMemo
@@ -34,6 +34,8 @@ from .edges import visible_edges
 from .faces import Face, behind, faces_of
 from .hatching import HatchTable
 from .setting import Setting
+from .sights import Sight
+from .strings.section import SectionFacts, room_beside, section_strings
 from .visible import visible_faces
 
 DIAGONALS_FROM = 0.7
@@ -46,6 +48,11 @@ def section_frame(line: SectionLine) -> Frame:
     dx, dy = (line.x2 - line.x1) / length, (line.y2 - line.y1) / length
     look = (-dy, dx) if line.look == "left" else (dy, -dx)
     return Frame(_clean(look[0]), _clean(look[1]), line.x1, line.y1)
+
+
+def section_sight(line: SectionLine) -> Sight:
+    """What a section shows: from its plane on."""
+    return Sight(section_frame(line), start=0.0)
 
 
 def _clean(value: float) -> float:
@@ -192,11 +199,25 @@ def draw_section(
     view.marks += ground_marks(building, ground, view.hatches)
     view.marks += _cut_marks(cut, frame, scale, view.hatches, building)
     elements = {held.part.element for held in cut}
-    own = room_names(building, line, frame, scale, boxes_of([face for face in beyond if face.part.function == "unit"]))
+    units_beyond = boxes_of([face for face in beyond if face.part.function == "unit"])
+    own: list[Lettered] = list(room_names(building, line, frame, scale, units_beyond))
     own += pitch_marks(building, frame, elements, scale, units, between=(u0, u1))
     heights = level_heights(building, elements | {face.part.element for face in beyond}, between=(frame, u0, u1))
     box, reach = shapely.total_bounds([held.polygon for held in cut]).tolist(), EARTH_REACH * scale
-    own += level_marks(heights, box[0] - reach, box[2] + reach, scale, units, sides=(1, -1))
+    facts = SectionFacts(
+        building,
+        line,
+        frame,
+        [(held.part.role, held.polygon) for held in cut],
+        box,
+        reach,
+        extent((mark for mark in view.marks if not isinstance(mark, Label)), scale)[1],
+        setting,
+    )
+    strings = list(section_strings(facts, heights))
+    view.dimension(strings)
+    left, right = (reach + room_beside(strings, side) * scale for side in ("left", "right"))
+    own += level_marks(heights, box[0] - left, box[2] + right, scale, units, sides=(1, -1))
     shown = SectionOf(building.placed, frame, (u0, u1), scale)
     own += [mark for kind in KINDS for mark in kind.section(shown)]
     view.letter(own)
@@ -216,6 +237,9 @@ def _cut_marks(cut: list[CutPart], frame: Frame, scale: float, hatches: HatchTab
         whole = shapely.union_all([held.polygon.buffer(0.5, join_style="mitre") for held in group])
         for polygon in polygons_of(whole.buffer(-0.5, join_style="mitre")):
             marks.append(Region(rings_of(polygon), fill="poche", pen="cut", part=group[0].part.key, feature="cut"))
+        # What is drawn as one can still be pointed at part by part.
+        own = (held for held in group if shown_from(held.part.function, SHOWN_FROM["layers"]))
+        marks += [Region(_rings(held.polygon), part=held.part.key, feature="cut") for held in own]
     return marks
 
 

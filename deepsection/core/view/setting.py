@@ -2,22 +2,48 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ..model import GridLine, Note, ViewShow
+from ..drawing import Lettered
+from ..drawing.chains import Measure
+from ..model import Dimensioning, GridLine, StringShow, ViewShow
 from ..units import Units
+
+USUAL_RULE = Dimensioning()
 
 
 @dataclass(frozen=True, slots=True)
 class Setting:
-    """Scale and units of a drawing, the notes and grid of its project, and how the view is shown.
-
-    `left_out` are the elements that the view shows nothing of: notes on them are left out too.
-    """
+    """Scale and units of a drawing, its notes, grid and rules of dimensions of its project, how the view is shown."""
 
     scale: float
     units: Units
-    notes: tuple[Note, ...] = ()
+    notes: tuple[Lettered, ...] = ()
     grid: tuple[GridLine, ...] = ()
     show: ViewShow | None = None
-    left_out: frozenset[str] = frozenset()
+    rule: Dimensioning = USUAL_RULE
+    held: Mapping[str, tuple[float, float]] | None = None
+    """Where lettering stood in the drawing before, while something is dragged: shifts in paper mm, by key."""
+
+    @property
+    def measure(self) -> Measure:
+        """How strings write their lengths."""
+        return self.rule.measure(self.units)
+
+    def string(self, name: str) -> StringShow:
+        """How the view shows a string of dimensions; a plain one where nothing was said."""
+        held = self.show.strings if self.show else ()
+        return next((string for string in held if string.name == name), None) or StringShow(name=name)
+
+    def shows(self, name: str, usual: bool = True) -> bool:
+        """Whether a string is shown; some are not, where nothing was said."""
+        said = self.string(name).shown
+        return usual if said == "usual" else said == "shown"
+
+    def rule_of(self, name: str) -> Dimensioning:
+        """The rules of one string: those of the project, and what the view says of it."""
+        held = self.string(name)
+        said = {"density": held.density, "openings": held.openings, "walls": held.walls}
+        changes = {field: value for field, value in said.items() if value is not None}
+        return self.rule.model_copy(update=changes) if changes else self.rule

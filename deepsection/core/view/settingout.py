@@ -7,6 +7,7 @@ from ..model import Stair
 from ..resolve import Building
 from ..trades.stairs.placed import STAIRS
 from ..trades.stairs.setting_plan import setting_marks
+from ._annotations import lettered
 from .setting import Setting
 
 
@@ -19,16 +20,20 @@ def draw_setting_out(building: Building, stair: Stair, name: str, setting: Setti
     """One string of a stair unfolded, with its steps, goings, heights from finish and angles."""
     placed = next((held for held in building[STAIRS] if held.stair.id == stair.id), None)
     own = setting_marks(placed, setting.units, setting.scale) if placed else []
-    # It stands at the height of its foot, as sections do.
-    marks = [moved(mark, 0.0, placed.base) for mark in own] if placed else []
+    marks, left_out, shifts = lettered(own, setting)
+    if placed:
+        # It stands at the height of its foot, as sections do.
+        marks = tuple(moved(mark, 0.0, placed.base) for mark in marks)
     message = f"{stair.name} cannot be built as it is: its particulars say why."
     return Drawing(
         name=name,
         title=setting_title(stair),
         kind="section",
         scale=setting.scale,
-        marks=tuple(marks),
+        marks=marks,
         sums=(placed.rise,) if placed else (),
         bounds=extent(marks, setting.scale),
         messages=() if marks else (message,),
+        left_out=left_out,
+        shifts=shifts,
     )

@@ -5,35 +5,34 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterator
-from dataclasses import replace
 
 import shapely
-import shapely.affinity
 
-from ..drawing import LETTER, Dimension, Drawing, Mark, Stroke, Text, moved, path
+from ..drawing import Drawing, Label, Mark, Stroke, Text, path
+from ..drawing.chains import Place
 from ..geometry import Frame, half_plane, polygons_of
 from ..model import ElevationView
 from ..resolve import Building, PlannedWall
-from ..units import Units, format_length
 from ._annotations import annotated
 from ._earth import earth_before
 from ._ground import ground_sum
-from ._lettering import Word, legend, material_keys, material_words, opening_numbers
+from ._lettering import legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks
-from ._notes import note_boxes, note_marks
 from ._seen import bounds_of, clipped_above, seen_faces
 from .composing import Composition
 from .edges import visible_edges
 from .faces import Face
 from .hatching import HatchTable
 from .setting import Setting
+from .sights import Sight
+from .strings.elevation import panel_strings
 
 BEFORE, BEHIND = 2000.0, 300.0
 """How far before and behind the outer face of a wall parts are shown with it (mm)."""
 REACH = 8.0
 """Paper mm that the ground line runs past the outermost walls."""
-WIDTHS, FOLD, RAISE = 10.0, 4.0, 3.2
-"""Paper mm from the ground to the string of widths, by which a fold runs past what it parts, and a figure another."""
+WIDTHS, FOLD = 10.0, 4.0
+"""Paper mm from the ground to the string of widths, and by which a fold runs past what it parts."""
 
 
 class _Panel:
@@ -47,6 +46,7 @@ class _Panel:
         self.left, self.right = min(ends), max(ends)
         self.shift = start - self.left
         face = self.frame.depth(*wall.at(wall.length / 2, wall.outer))
+        self.depths = face - BEFORE, face + BEHIND
         outside = tuple(part for part in building.parts if part.outside)
         seen, _ = seen_faces(outside, self.frame.dx, self.frame.dy)
         self.earth = earth_before(building, self.frame, self.left, self.right)
@@ -77,11 +77,7 @@ def draw_unfolded(
     setting: Setting,
 ) -> Drawing:
     """The walls of a view beside each other, from left to right. Walls that are gone are left out."""
-    panels: list[_Panel] = []
-    for wall in (building.plan.by_id.get(id) for id in view.walls):
-        if wall is not None:
-            start = panels[-1].right + panels[-1].shift if panels else 0.0
-            panels.append(_Panel(building, wall, start))
+    panels = _panels(building, view)
     look = panels[0].frame if panels else Frame.looking(view.look)
     drawn, scale = Composition(building, f"elevation:{view.id}", look, setting), setting.scale
     if not panels:
@@ -89,60 +85,54 @@ def draw_unfolded(
         return drawn.drawing(view.name, "elevation", (message,))
     outside = tuple(part for part in building.parts if part.outside)
     keys = material_keys(face for panel in panels for face in panel.faces) if drawn.changes.keyed else None
-    words: list[Word] = []
-    lines: list[shapely.Geometry] = []
-    notes, unpinned = list[Mark](), setting.notes
+    words: list[Label] = []
     for panel in panels:
-        parts = {face.part.key for face in panel.faces}
-        pinned = tuple(note for note in unpinned if note.anchor.part in parts)
-        unpinned = tuple(note for note in unpinned if note not in pinned)
         hatches = HatchTable(scale, panel.shift)
-        own = Composition(building, drawn.name, panel.frame, replace(setting, notes=pinned), hatches)
+        own = Composition(building, drawn.name, panel.frame, setting, hatches)
         own.surfaces(panel.faces, visible_edges(tuple(panel.faces)), shaded_by=outside)
         own.marks.append(
             Stroke(path(*panel.earth.profile), "ground", feature="ground", sum=ground_sum(building, panel.earth))
         )
         drawn.take(own, panel.shift)
-        found = note_marks(building, own.setting, panel.frame, drawn.name, drawn.changes)[1]
-        notes += [moved(mark, panel.shift, 0.0) for mark in found]
-        lines.append(shapely.LineString([(u + panel.shift, v) for u, v in panel.earth.profile]))
         numbers = opening_numbers(building, panel.faces, panel.frame, scale)
-        words += [_placed(word, panel.shift) for word in (*material_words(panel.faces, keys), *numbers)]
-    drawn.setting = replace(setting, notes=unpinned)
-    taken = [*(line.buffer(0.5 * scale) for line in lines), *note_boxes(notes, scale)]
-    drawn.letter(_strings(panels, building, keys, setting), _once(sorted(words, key=lambda word: word.within)), taken)
-    drawn.marks += notes
+        named = material_words(panel.faces, scale, drawn.changes, keys)
+        words += [label.moved(panel.shift, 0.0) for label in (*named, *numbers)]
+    edges = [Place(0.0, "start"), *(Place(panel.right + panel.shift, panel.wall.wall.id) for panel in panels)]
+    drawn.dimension(panel_strings(edges, min(panel.earth.low for panel in panels), WIDTHS, setting))
+    drawn.letter(
+        [*_strings(panels, building, keys, setting), *{label.key: label for label in reversed(words)}.values()]
+    )
     return drawn.drawing(view.name, "elevation")
 
 
+def _panels(building: Building, view: ElevationView) -> list[_Panel]:
+    panels: list[_Panel] = []
+    for wall in (building.plan.by_id.get(id) for id in view.walls):
+        if wall is not None:
+            start = panels[-1].right + panels[-1].shift if panels else 0.0
+            panels.append(_Panel(building, wall, start))
+    return panels
+
+
+def unfolded_sights(building: Building, view: ElevationView) -> tuple[Sight, ...]:
+    """What each panel of unfolded walls shows."""
+    return tuple(
+        Sight(panel.frame, shift=panel.shift, between=(panel.left, panel.right), depths=panel.depths)
+        for panel in _panels(building, view)
+    )
+
+
 def _strings(panels: list[_Panel], building: Building, keys: dict[str, str] | None, setting: Setting) -> Iterator[Mark]:
-    """Folds, widths, levels and the legend of unfolded walls."""
+    """Folds, levels and the legend of unfolded walls."""
     scale, units = setting.scale, setting.units
     left, right = 0.0, panels[-1].right + panels[-1].shift
     top = max(bounds_of(panel.faces)[3] for panel in panels)
     low = min(panel.earth.low for panel in panels)
     yield from _folds(panels, low, top, scale)
-    yield from _widths(panels, low, scale, units)
     seen = {face.part.element for panel in panels for face in panel.faces}
     heights = [h for h in level_heights(building, seen, without=("finish",)) if low <= h.total + 1.0 <= top + 2.0]
     yield from level_marks(heights, left, right + REACH * scale, scale, units)
     yield from legend(keys or {}, left, low - 2 * WIDTHS * scale, scale)
-
-
-def _placed(word: Word, shift: float) -> Word:
-    """A word of a panel where the panel stands."""
-    beside = [place._replace(u=place.u + shift, about=_beside(place.about, shift)) for place in word.places]
-    return replace(word, places=beside)
-
-
-def _beside(polygon: shapely.Polygon, shift: float) -> shapely.Polygon:
-    held: shapely.Polygon = shapely.affinity.translate(polygon, shift)
-    return held
-
-
-def _once(words: list[Word]) -> list[Word]:
-    """Each word once: a material that several walls show is named on the first of them."""
-    return list({word.key: word for word in reversed(words)}.values())[::-1]
 
 
 def _folds(panels: list[_Panel], low: float, top: float, scale: float) -> Iterator[Mark]:
@@ -156,23 +146,3 @@ def _folds(panels: list[_Panel], low: float, top: float, scale: float) -> Iterat
         v = top + (FOLD + 1.0) * scale
         text = Text(u, v, f"{inner:.0f}°", 2.5, "centre", "bottom", face="mono", feature="fold")
         yield from annotated([fold, text], f"fold:{one.wall.wall.id}:{other.wall.wall.id}")
-
-
-def _widths(panels: list[_Panel], low: float, scale: float, units: Units) -> Iterator[Mark]:
-    """The true width of each wall, under it, and of all of them."""
-    raised = 0.0
-    for panel in panels:
-        start, end = panel.left + panel.shift, panel.right + panel.shift
-        text = format_length(end - start, units)
-        # Of figures that do not fit beside each other every second one stands higher.
-        raised = 0.0 if (len(text) + 1) * LETTER * scale < end - start or raised else RAISE
-        yield Dimension(
-            start, low, end, low, -WIDTHS, text, gap=WIDTHS - 2.0, feature="width", raised=raised,
-            annotation=f"width:{panel.wall.wall.id}",
-        )  # fmt: skip
-    if len(panels) > 1:
-        end = panels[-1].right + panels[-1].shift
-        yield Dimension(
-            0.0, low, end, low, -2 * WIDTHS, format_length(end, units), gap=2 * WIDTHS - 2.0, feature="width",
-            annotation="width:overall",
-        )  # fmt: skip

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 from functools import lru_cache
 
+from ..document.anchors import Anchor
 from ..drawing import Drawing
 from ..errors import UnknownElement
 from ..model import Joisted, Project, ViewShow
 from ..resolve import Building, resolve, storeys
 from ._kinds import kind_of_part, part_kinds
+from ._notes import anchor_at, note_lettering
 from ._states import shown_by_state, states_of
 from .kinds import ROOF, SIDES, VIEW_KINDS, View, ViewKind, plan_name
 from .setting import Setting
@@ -73,25 +76,50 @@ def _shown(building: Building, project: Project, show: ViewShow | None) -> Build
 
 
 def draw_view(
-    building: Building, project: Project, name: str, scale: float, *, look_deg: float | None = None
+    building: Building,
+    project: Project,
+    name: str,
+    scale: float,
+    *,
+    look_deg: float | None = None,
+    held: Mapping[str, tuple[float, float]] | None = None,
 ) -> Drawing:
-    """The drawing of a view at a scale; `look_deg` turns a plan. Raises: UnknownElement."""
+    """The drawing of a view at a scale; `look_deg` turns a plan, `held` is where lettering stood before a drag.
+
+    Raises: UnknownElement.
+    """
     kind, view = _find(project, name)
     show = project.show_of(name)
     works = show.works if show else "shown"
     look = kind.look(view) if look_deg is None or not kind.turns else look_deg
-    setting = Setting(scale, project.units, project.notes, project.grid, show)
+    setting = Setting(scale, project.units, (), project.grid, show, project.dimensioning, held)
+    notes = [note for note in project.notes if note.view == name]
+    sights = kind.sights(building, view, look) if notes else ()
 
-    def drawn(whole: Building, setting: Setting) -> Drawing:
+    def drawn(whole: Building, lettering: bool = True) -> Drawing:
         kept = _shown(whole, project, show)
-        if kept is not whole:
+        gone = frozenset[str]()
+        if kept is not whole and notes:
             gone = frozenset(part.element for part in whole.parts) - {part.element for part in kept.parts}
-            setting = replace(setting, left_out=gone)
-        return kind.draw(kept, view, look, setting)
+        lost, written = note_lettering(building, notes if lettering else (), sights, scale, gone)
+        drawing = kind.draw(kept, view, look, replace(setting, notes=tuple(written)))
+        return replace(drawing, messages=(*drawing.messages, *lost)) if lost else drawing
 
     states = states_of(project) if works == "shown" else {}
-    drawing = drawn(_before(project) if works == "before" else building, setting)
+    drawing = drawn(_before(project) if works == "before" else building)
     if not states:
         return drawing
-    before = drawn(_before(project), replace(setting, notes=())) if "removed" in states.values() else None
+    before = drawn(_before(project), lettering=False) if "removed" in states.values() else None
     return shown_by_state(drawing, before, states)
+
+
+def anchor_in(
+    building: Building, project: Project, name: str, of: str, u: float, v: float, look_deg: float | None = None
+) -> Anchor:
+    """What lies at a place of a view, for a note to hold on to; `of` is the part or the element of the mark there.
+
+    Raises: UnknownElement, RefusedEdit where the view shows nothing in space there.
+    """
+    kind, view = _find(project, name)
+    look = kind.look(view) if look_deg is None or not kind.turns else look_deg
+    return anchor_at(building, project, kind.sights(building, view, look), of, u, v)

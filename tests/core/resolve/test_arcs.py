@@ -16,6 +16,7 @@ from deepsection.core.geometry import arc_of
 from deepsection.core.model import FreeJoint, Project, TeeJoint, wall_length
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.view import draw_plan
+from deepsection.core.view.setting import Setting
 from tests.builders import box_house, side_view, window
 from tests.core.resolve.test_walls import IN, OUT, areas
 
@@ -146,7 +147,7 @@ def test_no_line_is_drawn_between_chords() -> None:
 def test_the_plan_draws_arcs_as_arcs() -> None:
     """Radius by closed form: chord 8000 and rise 2000 give 5000 (3-4-5 triangle); the faces lie beside it."""
     house = bowed(2000)
-    drawing = draw_plan(resolve(house), "floor", "plan", 0.0, 50)
+    drawing = draw_plan(resolve(house), "floor", "plan", 0.0, Setting(50, "mm"))
     found = set()
     for mark in drawing.marks:
         if isinstance(mark, Region) and (mark.part or "").startswith("south/wall/frame"):

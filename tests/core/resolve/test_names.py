@@ -15,7 +15,7 @@ from deepsection.core.edits import (
     changed,
     put,
 )
-from deepsection.core.model import Anchor, Corner, Note, Project, RoofBlock
+from deepsection.core.model import Corner, Note, PartAnchor, Project, RoofBlock
 from deepsection.core.resolve import resolve
 from deepsection.core.view import draw_view
 from tests.builders import box_house
@@ -42,7 +42,7 @@ def test_keys_of_a_walls_layers_do_not_change_when_another_roof_meets_it() -> No
 def test_a_note_stays_on_its_layer_when_a_roof_comes_over_the_wall() -> None:
     bare = box_house(12_000, 8000)
     (key,) = layer_keys(bare, "south")
-    note = Note(id="n", view="elevation:south", text="Lap siding", anchor=Anchor(part=key), dx=10.0, dy=10.0)
+    note = Note(id="n", view="elevation:south", text="Lap siding", anchor=PartAnchor.on(key), offset=(10.0, 10.0))
     noted = apply_edits(bare, (PutNote(note=note),))
     roofed = put(noted, *over(bare, "hip").roofs)
     assert key not in resolve(roofed).by_key

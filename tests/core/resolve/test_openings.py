@@ -24,6 +24,7 @@ from deepsection.core.model import OPERATIONS, Kind, Opening, Project
 from deepsection.core.resolve import Building, resolve, unit_leaves
 from deepsection.core.trades.openings.model import Design
 from deepsection.core.view import draw_plan
+from deepsection.core.view.setting import Setting
 from tests.builders import box_house, side_view, window
 
 CASES = [(unit, operation) for unit, held in OPERATIONS.items() for operation in held]
@@ -62,7 +63,7 @@ def test_every_operation_builds_draws_and_has_nothing_against_it(kind: str, oper
         for mark in side_view(building, "south").marks
         if hasattr(mark, "part")
     ) == (kind != "niche")
-    assert len(draw_plan(building, "floor", "plan", 90, 50).marks) > 5
+    assert len(draw_plan(building, "floor", "plan", 90, Setting(50, "mm")).marks) > 5
 
 
 @pytest.mark.parametrize(("operation", "panels"), [("fixed", 1), ("casement", 3), ("awning", 2)])

@@ -14,6 +14,7 @@ from deepsection.core.model import Beam, BeamEnd, LevelRule, Post, Project
 from deepsection.core.particulars import describe_element, enter
 from deepsection.core.resolve import resolve
 from deepsection.core.view import draw_plan
+from deepsection.core.view.setting import Setting
 from tests.builders import box_house, side_view
 
 
@@ -69,7 +70,7 @@ def test_a_beam_keeps_its_end_when_its_post_is_removed() -> None:
 def test_they_are_seen_in_plan_and_elevation() -> None:
     house = porch()
     building = resolve(house)
-    plan = draw_plan(building, "floor", "plan", 0, 50)
+    plan = draw_plan(building, "floor", "plan", 0, Setting(50, "mm"))
     own = {
         mark.part: mark for mark in plan.marks if getattr(mark, "part", None) in ("p1/post//", "p2/post//", "b1/beam//")
     }
@@ -78,7 +79,7 @@ def test_they_are_seen_in_plan_and_elevation() -> None:
     assert isinstance(own["b1/beam//"], Stroke) and own["b1/beam//"].pen == "hidden", "over the cut"
     seen = {str(getattr(mark, "part", "")).split("/")[0] for mark in side_view(building, "south").marks}
     assert {"p1", "p2", "b1"} <= seen
-    upper = draw_plan(building, "floor", "plan", 0, 50)
+    upper = draw_plan(building, "floor", "plan", 0, Setting(50, "mm"))
     assert upper.bounds[0] < 1000
 
 

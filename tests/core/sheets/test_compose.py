@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 
 import pytest
@@ -14,6 +13,7 @@ from deepsection.core.resolve import Building, resolve
 from deepsection.core.sheets import PAPERS, SheetDrawing, compose, compose_view
 from deepsection.core.view import draw_view, list_views
 from deepsection.demo import DEMOS
+from tests.reading import ink_of
 
 
 def composed(house: Project, building: Building, *views: PlacedView, paper: str = "A3") -> SheetDrawing:
@@ -54,9 +54,9 @@ def test_a_view_that_is_too_large_names_the_scale_that_fits(house: Project, buil
     assert id == "v" and message.endswith('does not fit at 1" = 1\'-0"; it fits at 3/16" = 1\'-0"')
     assert composed(house, building, at("elevation:south", 64, 226, 180), paper="ARCH B").messages == ()
     ((_, again),) = composed(house, building, at("elevation:south", 48, 150, 100), paper="A4").messages
-    assert again.endswith('it fits at 1/8" = 1\'-0"')
-    assert composed(house, building, at("elevation:south", 96, 153.5, 110), paper="A4").messages == ()
-    assert composed(house, building, at("elevation:south", 64, 153, 110), paper="A4").messages != ()
+    assert again.endswith('it fits at 3/32" = 1\'-0"')
+    assert composed(house, building, at("elevation:south", 128, 153.5, 110), paper="A4").messages == ()
+    assert composed(house, building, at("elevation:south", 96, 153, 110), paper="A4").messages != ()
 
 
 def test_a_view_over_the_frame_is_asked_inward(house: Project, building: Building) -> None:
@@ -134,18 +134,9 @@ def test_all_that_a_view_draws_lies_within_its_bounds(make: Callable[[], Project
 
 
 def _points(mark: Mark, scale: float) -> list[tuple[float, float]]:
-    """Corners of strokes and regions; of lettering those of its box, by the mean advances of the faces that ship."""
+    """Corners of strokes and regions; of lettering those of its ink."""
     if isinstance(mark, Text):
-        letter = 0.86 if mark.face == "mono" else 0.65
-        wide, high = len(mark.text) * mark.size * letter * scale, mark.size * scale
-        left = {"left": 0.0, "centre": -wide / 2, "right": -wide}[mark.align]
-        low = {"bottom": 0.0, "middle": -high / 2, "top": -high}[mark.valign]
-        turn = math.radians(mark.angle)
-        return [
-            (mark.x + u * math.cos(turn) - v * math.sin(turn), mark.y + u * math.sin(turn) + v * math.cos(turn))
-            for u in (left, left + wide)
-            for v in (low, low + high)
-        ]
+        return list(ink_of(mark, scale).exterior.coords)
     assert isinstance(mark, Stroke | Region)
     paths = mark.rings if isinstance(mark, Region) else (mark.path,)
     return [(x, y) for held in paths for x, y, _ in held]

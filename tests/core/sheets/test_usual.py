@@ -22,7 +22,7 @@ def test_the_usual_set_shows_all_and_fits(make: Callable[[], Project]) -> None:
     house = rebuild(make(), sheets=(), sections=())
     done = apply_edits(house, usual_set(house, resolve(house)))
     framed = ["Framing"] if house.floors else []
-    assert [sheet.name for sheet in done.sheets] == ["Plans", "Elevations", "Sections", *framed]
+    assert [sheet.name for sheet in done.sheets] == ["Plans", "Elevations", "Sections", *framed, "Schedules"]
     assert [line.name for line in done.sections] == ["A", "B"]
     shown = {held.view for sheet in done.sheets for held in sheet.placed}
     assert {f"elevation:{side}" for side in ("south", "east", "north", "west")} <= shown

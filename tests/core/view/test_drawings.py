@@ -13,7 +13,7 @@ from deepsection.core.drawing import PENS, Dimension, Drawing, Region, Stroke, S
 from deepsection.core.edits import MoveOpening, Remove, apply_edits, put, storey_above
 from deepsection.core.errors import UnknownElement
 from deepsection.core.geometry import Frame, side_direction
-from deepsection.core.model import Anchor, Note, Project, Room
+from deepsection.core.model import Note, PartAnchor, Project, Room
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.starters.projects import new_project
 from deepsection.core.view import draw_view, list_views, plan_snaps, standing_name
@@ -240,7 +240,7 @@ def test_an_empty_project_teaches_the_first_action() -> None:
 
 def note_on(part: str) -> Note:
     return Note(
-        id="n1", view="elevation:south", text="paint later", anchor=Anchor(part=part), last_x=111.0, last_y=222.0
+        id="n1", view="elevation:south", text="paint later", anchor=PartAnchor.on(part), last=(111.0, 0.0, 222.0)
     )
 
 
@@ -250,7 +250,7 @@ def test_a_note_follows_its_part(house: Project) -> None:
     def anchor(project: Project) -> tuple[float, float]:
         drawing = draw_view(resolve(project), project, "elevation:south", 48)
         leader = next(mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "leader")
-        return leader.path[0][0], leader.path[0][1]
+        return leader.path[-1][0], leader.path[-1][1]
 
     before = anchor(noted)
     after = anchor(apply_edits(noted, (MoveOpening(opening="w2", distance=house.openings[2].distance + 500.0),)))
@@ -261,7 +261,9 @@ def test_a_lost_note_stays_at_its_last_place_and_is_listed(house: Project) -> No
     noted = apply_edits(put(house, note_on("w2/frame//")), (Remove(elements=("w2",)),))
     drawing = draw_view(resolve(noted), noted, "elevation:south", 48)
     leader = next(mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "leader")
-    assert leader.path[0][:2] == (111.0, 222.0) and leader.pen == "hidden"
+    assert leader.path[-1][:2] == pytest.approx((111.0, 222.0), abs=1e-6)
+    crosses = [mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "lost"]
+    assert len(crosses) == 2 and {mark.pen for mark in crosses} == {"hidden"}
     assert "paint later" in drawing.messages[0]
 
 

@@ -13,9 +13,8 @@ from shapely.affinity import rotate
 from deepsection.core.drawing import Dimension, Drawing, Region, Stroke, Symbol, Text, explode
 from deepsection.core.edits import CopyShow, MoveOpening, PutNote, Remove, SetAnnotation, apply_edits, changed, put
 from deepsection.core.errors import RefusedEdit
-from deepsection.core.model import Annotation, ElevationView, Project, ViewShow
+from deepsection.core.model import Annotation, ElevationView, Note, PartAnchor, Project, ViewShow
 from deepsection.core.resolve import resolve
-from deepsection.core.trades.drawings.model import Anchor, Note
 from deepsection.core.view import draw_view
 from deepsection.demo import DEMOS, fernacre_bungalow, otterfold_house, quillback_house, wrenfold_house
 from tests.builders import box_house, gable, window
@@ -218,7 +217,7 @@ def test_an_annotation_without_a_key_is_refused() -> None:
 
 def test_a_note_is_moved_and_hidden_with_its_kind() -> None:
     project = windowed()
-    note = Note(id="note-1", view=SOUTH, text="New gutter", anchor=Anchor(part="w1/frame//head"))
+    note = Note(id="note-1", view=SOUTH, text="New gutter", anchor=PartAnchor.on("w1/frame//head"))
     project = apply_edits(project, (PutNote(note=note),))
     texts = [mark.text for mark in drawn(project).marks if isinstance(mark, Text)]
     assert "New gutter" in texts
@@ -322,10 +321,10 @@ def test_other_views_are_shown_alike() -> None:
 def test_a_note_goes_with_what_it_speaks_of() -> None:
     """Left out with its window, without a word that it has lost it; there again with it."""
     project = windowed()
-    note = Note(id="note-1", view=SOUTH, text="Obscure glass", anchor=Anchor(part="w1/frame//"))
+    note = Note(id="note-1", view=SOUTH, text="Obscure glass", anchor=PartAnchor.on("w1/frame//"))
     project = put(project, note)
     key = next(part.key for part in resolve(project).parts if part.element == "w1" and part.role == "frame")
-    project = put(project, changed(note, anchor=Anchor(part=key)))
+    project = put(project, changed(note, anchor=PartAnchor.on(key)))
     assert "Obscure glass" in [mark.text for mark in drawn(project).marks if isinstance(mark, Text)]
     without = drawn(put(project, ViewShow(id="s", view=SOUTH, hidden=("w1",))))
     assert "Obscure glass" not in [mark.text for mark in without.marks if isinstance(mark, Text)]

@@ -11,7 +11,7 @@ import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from deepsection.core.drawing import Drawing, Region, Stroke
+from deepsection.core.drawing import Drawing, Region, Stroke, Text
 from deepsection.core.edits import changed, put
 from deepsection.core.model import Project, Room, SectionLine
 from deepsection.core.resolve import Building, Part, resolve
@@ -20,6 +20,7 @@ from deepsection.core.view import Setting, draw_view
 from deepsection.core.view.section import beyond_faces, cut_parts, draw_section, section_frame
 from deepsection.demo import otterfold_house, quillback_house
 from tests.builders import box_house, gable, joist_house, plain_wall, two_storeys, window
+from tests.reading import faults
 
 
 def mesh_area(part: Part, line: SectionLine) -> float:
@@ -263,11 +264,18 @@ def test_names_of_rooms_keep_clear_of_windows_and_doors_beyond(scale: float) -> 
         assert not any(shapely.box(*box).intersects(unit) for unit in units), name
 
 
-def test_a_name_without_room_stays_in_the_middle() -> None:
-    """A room of 3 m with a window of 2.6 m beyond, named at 1:100: nowhere is clear, so it stands where it would."""
+def test_a_name_without_room_is_led_to_its_room() -> None:
+    """A room of 3 m with a window of 2.6 m beyond, named at 1:100: nowhere in it is clear of the window.
+
+    So the name stands on that, or beside the room, and a line leads there.
+    """
     house = put(box_house(3000.0, 6000.0), window("w", "north", 1500.0, width=2600.0, height=2300.0, sill=50.0))
     house = put(house, Room(id="r", name="Workshop and store", x=1500.0, y=1000.0))
     line = SectionLine(id="x", name="X", x1=-2000.0, y1=3000.0, x2=5000.0, y2=3000.0)
-    box = names_of(draw_section(resolve(house), line, Setting(100.0, "mm")))["r"]
-    assert (box[0] + box[2]) / 2 == pytest.approx(1500.0)
-    assert (box[1] + box[3]) / 2 == pytest.approx(resolve(house).levels["floor"].z + 1250.0)
+    drawing = draw_section(resolve(house), line, Setting(100.0, "mm"))
+    (name,) = [mark for mark in drawing.marks if isinstance(mark, Text) and mark.part == "r"]
+    leaders = [mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "leader"]
+    led = [mark for mark in leaders if mark.part == "r"]
+    floor = resolve(house).levels["floor"].z
+    assert faults(drawing) == []
+    assert led or (abs(name.x - 1500.0) < 1500.0 and floor < name.y < floor + 3000.0)

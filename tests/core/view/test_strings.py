@@ -2,19 +2,26 @@
 
 from __future__ import annotations
 
+import math
 from collections import defaultdict
 from collections.abc import Callable
+from typing import Literal, TypeGuard
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely.geometry import LineString, Point
 
 from deepsection.core.drawing import Dimension, Drawing, Text, explode
-from deepsection.core.edits import AddBay, apply_edits, put
-from deepsection.core.model import Project
+from deepsection.core.edits import AddBay, SetProject, apply_edits, put
+from deepsection.core.geometry import Frame
+from deepsection.core.model import Dimensioning, GridLine, Project, StringShow, ViewShow, bearing_layer
 from deepsection.core.resolve import resolve
-from deepsection.core.units import parse_length
+from deepsection.core.units import INCH, parse_length
 from deepsection.core.view import draw_view
 from deepsection.demo import DEMOS
 from tests.builders import box_house, window
+from tests.turning import turned
 
 
 def plan(project: Project, scale: float = 48.0, look: float = 90.0) -> Drawing:
@@ -27,7 +34,7 @@ def test_every_string_adds_up_to_the_overall(make: Callable[[], Project], look: 
     project = make()
     sides: dict[tuple[bool, bool], dict[str, float]] = defaultdict(lambda: defaultdict(float))
     for mark in plan(project, look=look).marks:
-        if isinstance(mark, Dimension):
+        if isinstance(mark, Dimension) and mark.feature != "inside":
             side = sides[mark.y1 == mark.y2, mark.offset > 0]
             side[str(mark.feature)] += parse_length(mark.text, project.units)
     assert len(sides) == 4
@@ -60,6 +67,125 @@ def test_windows_are_set_out_by_middles_in_timber_and_by_edges_in_masonry() -> N
     masonry = put(house.model_copy(update={"tradition": "masonry"}))
     edges = [d.text for d in plan(masonry).marks if isinstance(d, Dimension) and d.feature == "openings"]
     assert edges == ["1400", "1200", "5400"]
+
+
+def with_rules(project: Project, **rules: object) -> Project:
+    return apply_edits(project, (SetProject(dimensioning=Dimensioning.model_validate(rules)),))
+
+
+def figures(text: str) -> str:
+    """What a figure comes to: `3 x 900 = 2700` is 2700."""
+    return text.rpartition("= ")[2]
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    st.lists(st.integers(400, 2400), min_size=2, max_size=5),
+    st.sampled_from([1, 2, 4, 8, 16, 32]),
+    st.sampled_from([1, 5, 10]),
+    st.sampled_from(["apart", "together"]),
+    st.sampled_from(["mm", "ft-in"]),
+)
+def test_strings_add_up_for_every_rounding(
+    gaps: list[int], fraction: int, whole: int, equal: str, units: Literal["mm", "ft-in"]
+) -> None:
+    """Windows at any places: each string comes to the overall figure, to the drawn fraction; rules by the project."""
+    house = box_house(sum(gaps) + 777.7, 6111.1, units)
+    at = 0.0
+    for k, gap in enumerate(gaps):
+        at += gap
+        house = put(house, window(f"w{k}", "south", at - gap / 2, width=gap / 3))
+    house = with_rules(house, fraction=fraction, whole=whole, equal=equal, widths="shown")
+    totals: dict[str, float] = defaultdict(float)
+    for mark in plan(house, scale=5.0).marks:
+        if isinstance(mark, Dimension) and mark.y1 == mark.y2 and mark.offset < 0:
+            totals[str(mark.feature)] += parse_length(figures(mark.text), units)
+    assert set(totals) == {"widths", "openings", "overall"}
+    assert all(total == pytest.approx(totals["overall"], abs=1e-6) for total in totals.values())
+    step = INCH / fraction if units == "ft-in" else whole
+    assert totals["overall"] == pytest.approx(sum(gaps) + 777.7, abs=step / 2 + 1e-6)
+
+
+def test_equal_lengths_are_one_where_the_project_says_so() -> None:
+    """By hand: four windows, 2 m apart, in 10 m: 2000, three times 2000, 2000."""
+    house = box_house(10_000, 6000)
+    house = put(house, *(window(f"w{k}", "south", 2000.0 * k) for k in (1, 2, 3, 4)))
+    (text,) = [d.text for d in plan(with_rules(house, equal="together")).marks if _of(d, "openings")]
+    assert text == "5 x 2000 = 10000"
+    assert [d.text for d in plan(house).marks if _of(d, "openings")] == ["2000"] * 5
+
+
+def _of(mark: object, row: str) -> TypeGuard[Dimension]:
+    return isinstance(mark, Dimension) and mark.feature == row
+
+
+@pytest.mark.parametrize("make", DEMOS)
+@pytest.mark.parametrize("rule", ["frame", "structure", "finish"])
+@pytest.mark.parametrize("degrees", [0.0, 31.7])
+def test_every_inner_wall_is_located_by_faces_of_the_model(
+    make: Callable[[], Project], rule: str, degrees: float
+) -> None:
+    """Each straight one that is square to the house: a tick lies on the face that the rule says, measured from the wall
+    plan and not from the string; one face of the frame, both of the others."""
+    project = with_rules(turned(make(), degrees), walls=rule)
+    building = resolve(project)
+    drawing = draw_view(building, project, "plan", project.scale)
+    frame = Frame.looking(90.0)
+    level = building.plan.outlines[0].level
+    ticks = [
+        point for mark in drawing.marks if _of(mark, "inside") for point in ((mark.x1, mark.y1), (mark.x2, mark.y2))
+    ]
+    runs = [wall.run for wall in building.plan.on(level) if wall.wall.status == "outer" and not wall.axis.is_arc]
+    square = [
+        wall
+        for wall in building.plan.on(level)
+        if wall.wall.status == "inner" and not wall.axis.is_arc and wall.length > 1000.0
+        and any(abs(wall.run[0] * x + wall.run[1] * y) < 1e-6 for x, y in runs)
+    ]  # fmt: skip
+    assert square or not [wall for wall in project.walls if wall.status == "inner"]
+    for wall in square:
+        bearing = wall.layers[bearing_layer(building.placed.make_ups[wall.wall.make_up])]
+        faces = (bearing.outer, bearing.inner) if rule != "finish" else (wall.layers[0].outer, wall.layers[-1].inner)
+        hit = {
+            k
+            for k, face in enumerate(faces)
+            for point in ticks
+            if LineString([frame.plan_to_turned(*wall.at(at, face)) for at in (0.0, wall.length)]).distance(
+                Point(point)
+            ) < 0.5
+        }  # fmt: skip
+        assert len(hit) >= (1 if rule == "frame" else 2), wall.wall.id
+
+
+@pytest.mark.parametrize("make", DEMOS)
+def test_strings_inside_add_up_to_the_house_across(make: Callable[[], Project]) -> None:
+    project = make()
+    lines: dict[tuple[float, ...], list[Dimension]] = defaultdict(list)
+    for mark in plan(project).marks:
+        if _of(mark, "inside"):
+            upright = abs(mark.x1 - mark.x2) < 1e-6
+            lines[(0.0, round(mark.x1, 3)) if upright else (1.0, round(mark.y1, 3))].append(mark)
+    assert lines or not [wall for wall in project.walls if wall.status == "inner"]
+    for held in lines.values():
+        whole = sum(math.dist((mark.x1, mark.y1), (mark.x2, mark.y2)) for mark in held)
+        assert sum(parse_length(mark.text, project.units) for mark in held) == pytest.approx(whole, abs=2.0)
+
+
+def test_a_string_is_left_out_of_one_view() -> None:
+    house = put(box_house(8000, 6000), window("w1", "south", 2000, width=1200))
+    hidden = put(
+        house, ViewShow(id="show-1", view="plan", strings=(StringShow(name="bottom:openings", shown="hidden"),))
+    )
+    before, after = (plan(project).marks for project in (house, hidden))
+    assert [mark.text for mark in before if _of(mark, "openings")] == ["2000", "6000"]
+    assert [mark for mark in after if _of(mark, "openings")] == []
+    assert len([mark for mark in after if _of(mark, "overall")]) == 4
+
+
+def test_lines_of_the_grid_are_measured_bay_by_bay() -> None:
+    lines = [GridLine(id=f"g{k}", name=str(k), x=x, y=0.0, angle=90.0) for k, x in enumerate((0.0, 3600.0, 8000.0))]
+    house = put(box_house(8000, 6000), *lines)
+    assert [d.text for d in plan(house).marks if _of(d, "grid")] == ["3600", "4400"] * 2
 
 
 def test_a_bay_breaks_its_side_and_no_other() -> None:

@@ -9,9 +9,8 @@ import shapely
 
 from deepsection.core.drawing import Dimension, Drawing, Region, Stroke, Symbol, Text
 from deepsection.core.edits import Remove, apply_edits, put
-from deepsection.core.model import Annotation, ElevationView, Project, ViewShow
+from deepsection.core.model import Annotation, ElevationView, Note, PartAnchor, Project, ViewShow
 from deepsection.core.resolve import resolve
-from deepsection.core.trades.drawings.model import Anchor, Note
 from deepsection.core.view import draw_view
 from deepsection.demo import wrenfold_house
 from tests.builders import chain_house
@@ -62,7 +61,7 @@ def test_walls_stand_side_by_side_in_their_true_width() -> None:
     assert boxes[0][2] - boxes[0][0] > 2000
     assert boxes[0][0] == near(0.0, abs=0.1) and boxes[0][2] == near(boxes[1][0], abs=0.1)
     widths = {mark.annotation: mark for mark in drawing.marks if isinstance(mark, Dimension)}
-    assert widths["width:w2"].text == f"{middle:.1f}"
+    assert widths["width:w2"].text == f"{middle:.0f}", "whole millimetres: the rule of the project"
     assert widths["width:overall"].x2 == near(boxes[2][2], abs=0.1)
     angles = [mark.text for mark in drawing.marks if isinstance(mark, Text) and mark.feature == "fold"]
     assert angles == ["135°", "135°"]
@@ -86,14 +85,14 @@ def test_a_bay_is_seen_with_its_window_its_eave_and_its_heights() -> None:
 def test_a_note_stands_with_its_wall_and_lettering_is_moved() -> None:
     project = unfolded(wrenfold_house(), *BAY)
     key = next(part.key for part in resolve(project).parts if part.element == "bay-e" and part.role == "cladding")
-    note = Note(id="note-1", view="elevation:view", text="New corner", anchor=Anchor(part=key))
+    note = Note(id="note-1", view="elevation:view", text="New corner", anchor=PartAnchor.on(key))
     project = put(
         project, note, ViewShow(id="s", view="elevation:view", annotations=(Annotation(key="number:w1", dx=5.0),))
     )
     drawing = drawn(project)
     (leader,) = [mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.part == "note-1"]
     x0, _, x1, _ = clad(drawing, "bay-e").bounds
-    assert x0 - 1 < leader.path[0][0] < x1 + 1
+    assert x0 - 1 < leader.path[-1][0] < x1 + 1
     (number,) = [mark for mark in drawing.marks if isinstance(mark, Text) and mark.annotation == "number:w1"]
     (plain,) = [
         m for m in drawn(unfolded(wrenfold_house(), *BAY)).marks if isinstance(m, Text) and m.annotation == "number:w1"

@@ -1,7 +1,7 @@
-import type { Edit, Handle } from "../api/client";
+import type { Drawing, Edit, Handle } from "../api/client";
 import { lengthOf, placeOn } from "./arc";
 import { numberOf, widthOf } from "./openings";
-import { annotationOf, annotationWith } from "./shown";
+import { annotationOf, annotationWith, stringOf, stringWith } from "./shown";
 import type { Project, Snaps, Turn } from "./types";
 import { toPlan } from "./types";
 
@@ -291,19 +291,48 @@ function ridgeDrag(roof: NonNullable<Project["roofs"]>[number], rise: number, un
   };
 }
 
-/** A note: its text goes where it is dragged, its leader still ends on its part. */
-export function noteDrag(note: NonNullable<Project["notes"]>[number], scale: number): Drag {
+/** From its place to the first letter of a note that nobody has moved (paper mm). */
+const NOTE_OFF = [15, 12] as const;
+
+/** A note: its text goes where it is dragged, its leader still ends on what it points at. */
+export function noteDrag(note: NonNullable<Project["notes"]>[number], { scale, shifts }: Drawing): Drag {
+  const [, right, up] = shifts?.find(([of]) => of === `note:${note.id}`) ?? ["", 0, 0];
+  const [dx, dy] = note.offset ?? [NOTE_OFF[0] + right, NOTE_OFF[1] + up];
   return {
-    hint: "Drag the note; its leader still ends on its part.",
+    hint: "Drag the note; its line still ends on what it points at.",
     edits: (du, dw) => [
-      { kind: "put_note", note: { ...note, dx: note.dx + paper(du, scale), dy: note.dy + paper(dw, scale) } },
+      { kind: "put_note", note: { ...note, offset: [dx + paper(du, scale), dy + paper(dw, scale)] } },
     ],
   };
 }
 
+/** On which way each string of dimensions leads away from what it measures. */
+const OUTWARDS: Record<string, [number, number]> = {
+  left: [-1, 0],
+  right: [1, 0],
+  top: [0, 1],
+  bottom: [0, -1],
+  "inside:across": [0, 1],
+  "inside:along": [-1, 0],
+};
+
+/** A string of dimensions, moved away from what it measures or nearer to it. */
+export function stringDrag(project: Project, { name: view, scale }: Drawing, string: string): Drag {
+  const { away } = stringOf(project, view, string);
+  const [right, up] = OUTWARDS[string] ?? OUTWARDS[string.split(":")[0]] ?? [0, 0];
+  return {
+    hint: "Drag the string away from what it measures, or nearer to it.",
+    edits: (du, dw) => [stringWith(project, view, string, { away: away + paper(du * right + dw * up, scale) })],
+  };
+}
+
 /** Lettering that a view writes by itself, moved on paper. */
-export function letteringDrag(project: Project, view: string, key: string, scale: number): Drag {
-  const held = annotationOf(project, view, key);
+export function letteringDrag(project: Project, drawing: Drawing, key: string): Drag {
+  const { name: view, scale } = drawing;
+  const own = annotationOf(project, view, key);
+  // What stands elsewhere for want of room is dragged from there.
+  const [, right, up] = drawing.shifts?.find(([of]) => of === key) ?? [key, 0, 0];
+  const held = own.dx || own.dy ? own : { dx: right, dy: up };
   return {
     hint: "Drag it where it reads best; it still follows what it speaks of.",
     edits: (du, dw) => [

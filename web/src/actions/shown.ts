@@ -23,6 +23,7 @@ export const WORD_KINDS: [ShowKind, string][] = [
   ["levels", "level marks"],
   ["heights", "string of heights"],
   ["widths", "widths"],
+  ["strings", "strings of dimensions"],
   ["numbers", "opening numbers"],
   ["materials", "materials"],
   ["pitches", "pitch marks"],
@@ -30,6 +31,18 @@ export const WORD_KINDS: [ShowKind, string][] = [
   ["grid", "grid"],
   ["names", "room names"],
   ["notes", "notes"],
+];
+/** Those of plans. */
+export const PLAN_WORD_KINDS: [ShowKind, string][] = [
+  ["numbers", "numbers of openings and members"],
+  ["names", "names"],
+  ["levels", "heights of the ground, steps"],
+  ["stepping", "risers"],
+  ["pitches", "falls of slopes"],
+  ["heights", "heights of ridges"],
+  ["widths", "lengths of hips and valleys"],
+  ["strings", "strings of dimensions"],
+  ["grid", "grid bubbles"],
 ];
 const WORDS = new Map([...PART_KINDS, ...WORD_KINDS]);
 
@@ -52,7 +65,9 @@ export function showOf(project: Project, view: string): Show {
       tone: false,
       shade: false,
       thin: false,
+      make_ups: false,
       works: "shown",
+      strings: [],
     }
   );
 }
@@ -65,12 +80,39 @@ export function showWith(project: Project, view: string, changes: Partial<Show>)
 /** What was changed of some lettering of a view; plain where nothing was. */
 export function annotationOf(project: Project, view: string, key: string): Annotation {
   const held = showOf(project, view).annotations.find((found) => found.key === key);
-  return held ?? { key, dx: 0, dy: 0, hidden: false, text: null };
+  return held ?? { key, dx: 0, dy: 0, hidden: false, text: null, rank: "usual", mark: null };
 }
 
 /** Lettering of a view moved, rewritten or hidden. */
 export function annotationWith(project: Project, view: string, key: string, changes: Partial<Annotation>): Edit {
   return { kind: "set_annotation", view, annotation: { ...annotationOf(project, view, key), ...changes } };
+}
+
+export type StringShow = Schemas["StringShow"];
+
+/** How a view shows a string of dimensions; plain where nothing was said. */
+export function stringOf(project: Project, view: string, name: string): StringShow {
+  const held = showOf(project, view).strings.find((found) => found.name === name);
+  return held ?? { name, shown: "usual", away: 0, density: null, openings: null, walls: null };
+}
+
+/** A string of dimensions of a view, shown otherwise. */
+export function stringWith(project: Project, view: string, name: string, changes: Partial<StringShow>): Edit {
+  return { kind: "set_string", view, string: { ...stringOf(project, view, name), ...changes } };
+}
+
+/** The string that a figure belongs to, by its key; those of elevations have keys of their own. */
+export function stringNamed(key: string): string | null {
+  const [kind, side, row] = key.split(":");
+  if (kind === "string" && row) return `${side}:${row}`;
+  if (kind === "height") return side === "overall" ? "left:overall" : "left:levels";
+  if (kind === "width") return ["left", "overall", "right"].includes(side) ? "bottom:overall" : "bottom:widths";
+  return null;
+}
+
+/** All lettering of a view where it reads best. */
+export function tidied(view: string): Edit {
+  return { kind: "tidy_lettering", view };
 }
 
 const SPOKEN: Record<string, string> = {
@@ -83,7 +125,21 @@ const SPOKEN: Record<string, string> = {
   legend: "a row of the legend",
   pitch: "a pitch mark",
   grid: "a grid bubble",
-  name: "a room name",
+  name: "a name",
+  string: "a figure",
+  fall: "a fall",
+  ridge: "a ridge",
+  length: "a length",
+  spot: "a height of the ground",
+  step: "a step",
+  downpipe: "a downpipe",
+  framing: "a number of a member",
+  setting: "a height of the setting out",
+  section: "a letter of a section",
+  stepping: "steps",
+  headroom: "headroom",
+  note: "a note",
+  makeup: "the number of a make-up",
 };
 
 /** Lettering in words, by its key. */

@@ -213,6 +213,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Figure
+         * @description What a figure measures made as long as was typed, kept as one version. 422 where it moves nothing.
+         */
+        post: operations["set_figure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/file": {
         parameters: {
             query?: never;
@@ -307,6 +327,26 @@ export interface paths {
         get: operations["model_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tie Note
+         * @description A note tied to what lies at a place of a view, kept as one version: a new one, or one that is tied again.
+         */
+        post: operations["tie_note"];
         delete?: never;
         options?: never;
         head?: never;
@@ -449,6 +489,26 @@ export interface paths {
          * @description A saved wall of another project, copied into this one with its make-up.
          */
         post: operations["copy_saved_wall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/schedules/openings/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Opening Schedule File
+         * @description The schedule of windows and doors as a table: a row for all that are made alike.
+         */
+        get: operations["opening_schedule_file"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -861,27 +921,12 @@ export interface components {
             y: number;
         };
         /**
-         * Anchor
-         * @description A place that follows its part: part key, feature of the part, distance along it.
-         */
-        Anchor: {
-            /**
-             * Along
-             * @default 0
-             */
-            along: number;
-            /**
-             * Feature
-             * @default centre
-             * @enum {string}
-             */
-            feature: "top" | "bottom" | "left" | "right" | "centre";
-            /** Part */
-            part: string;
-        };
-        /**
          * Annotation
          * @description What was changed of lettering that a view writes by itself: `dx`, `dy` (paper mm) from its place, its text.
+         *
+         *     `rank`: where there is no room for all, it stays before others, as is usual for its kind, or goes before others.
+         *     `mark`: what a figure is besides, of those that measure: the least or the most allowed, to be held, typical of all
+         *     that are alike, or similar.
          */
         Annotation: {
             /**
@@ -901,6 +946,14 @@ export interface components {
             hidden: boolean;
             /** Key */
             key: string;
+            /** Mark */
+            mark?: ("minimum" | "maximum" | "hold" | "typical" | "similar") | null;
+            /**
+             * Rank
+             * @default usual
+             * @enum {string}
+             */
+            rank: "first" | "usual" | "last";
             /** Text */
             text?: string | null;
         };
@@ -1546,7 +1599,8 @@ export interface components {
          * @description A measure between two points, its line `offset` paper mm to the left of first-to-second.
          *
          *     Its text is `raised` so many paper mm more from the line, past that of a neighbour, and stands `aside` of the
-         *     middle, first-to-second; extension lines begin `gap` paper mm from the points.
+         *     middle, first-to-second, `led` to it by a line; extension lines begin `gap` paper mm from the points. `between`: the
+         *     names of what it runs from and to, of those that a typed length moves.
          */
         Dimension: {
             /** Annotation */
@@ -1556,6 +1610,11 @@ export interface components {
              * @default 0
              */
             aside: number;
+            /** Between */
+            between?: [
+                string,
+                string
+            ] | null;
             /** Feature */
             feature?: string | null;
             /**
@@ -1564,6 +1623,11 @@ export interface components {
              */
             gap: number;
             handle?: components["schemas"]["Handle"] | null;
+            /**
+             * Led
+             * @default false
+             */
+            led: boolean;
             /** Offset */
             offset: number;
             /** Part */
@@ -1585,6 +1649,61 @@ export interface components {
             y1: number;
             /** Y2 */
             y2: number;
+        };
+        /**
+         * Dimensioning
+         * @description The rules of all strings of dimensions of a project.
+         *
+         *     `openings`: measured to their middles or to their sides; by tradition to the middles in timber, to the sides in
+         *     masonry. `widths`: those of openings measured to their middles stand in a string of their own. `walls`: the faces to
+         *     which inner walls are measured; by tradition one face of the frame in timber, both of the structure in masonry.
+         *     `fraction` and `whole`: what figures are rounded to, parts of an inch or mm. `equal`: equal lengths side by side are
+         *     written apart, or as one, `n x length = total`. `density`: a coarser string leaves out what is too near for its
+         *     figure, a denser one shows openings by their sides and middles, walls by both faces.
+         */
+        Dimensioning: {
+            /**
+             * Density
+             * @default usual
+             * @enum {string}
+             */
+            density: "coarser" | "usual" | "denser";
+            /**
+             * Equal
+             * @default apart
+             * @enum {string}
+             */
+            equal: "apart" | "together";
+            /**
+             * Fraction
+             * @default 16
+             * @enum {integer}
+             */
+            fraction: 1 | 2 | 4 | 8 | 16 | 32;
+            /**
+             * Openings
+             * @default by tradition
+             * @enum {string}
+             */
+            openings: "by tradition" | "centres" | "sides";
+            /**
+             * Walls
+             * @default by tradition
+             * @enum {string}
+             */
+            walls: "by tradition" | "frame" | "structure" | "finish" | "none";
+            /**
+             * Whole
+             * @default 1
+             * @enum {integer}
+             */
+            whole: 1 | 5 | 10;
+            /**
+             * Widths
+             * @default hidden
+             * @enum {string}
+             */
+            widths: "hidden" | "shown";
         };
         /**
          * Downpipe
@@ -1844,7 +1963,15 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "plan" | "elevation" | "section" | "sheet";
+            kind: "plan" | "elevation" | "section" | "schedule" | "sheet";
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: [
+                string,
+                string
+            ][];
             /**
              * Look
              * @default [
@@ -1867,12 +1994,29 @@ export interface components {
             name: string;
             /** Scale */
             scale: number;
+            /**
+             * Shifts
+             * @default []
+             */
+            shifts: [
+                string,
+                number,
+                number
+            ][];
             /** Steps */
             steps?: [
                 number,
                 number,
                 number
             ][] | null;
+            /**
+             * Strings
+             * @default []
+             */
+            strings: [
+                string,
+                boolean
+            ][];
             /**
              * Sums
              * @default []
@@ -1889,7 +2033,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CarryDeck"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawDeck"] | components["schemas"]["DrawLoftHatch"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawSetDown"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LayFloor"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutComment"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDeck"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutLoftHatch"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSetDown"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["RailDeck"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["TakeComments"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CarryDeck"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawDeck"] | components["schemas"]["DrawLoftHatch"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawSetDown"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LayFloor"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutComment"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDeck"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutLoftHatch"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSetDown"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["RailDeck"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetString"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["TakeComments"] | components["schemas"]["TidyLettering"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             /**
              * Views
              * @default []
@@ -2010,6 +2154,29 @@ export interface components {
              * @default
              */
             under: string;
+        };
+        /**
+         * FigureIn
+         * @description Another length for the figure of a string, by its key in a view drawn at a scale: what it runs to moves.
+         */
+        FigureIn: {
+            /** Base Version */
+            base_version: number;
+            /** Key */
+            key: string;
+            /** Look Deg */
+            look_deg?: number | null;
+            /** Scale */
+            scale: number;
+            /** Text */
+            text: string;
+            /** View */
+            view: string;
+            /**
+             * Views
+             * @default []
+             */
+            views: components["schemas"]["ViewWanted"][];
         };
         /**
          * Finding
@@ -2330,6 +2497,23 @@ export interface components {
             y: number;
         };
         /**
+         * GridAnchor
+         * @description A place on a grid line: so far along it from its point, at a height above the datum; what is None is open.
+         */
+        GridAnchor: {
+            /** Distance */
+            distance?: number | null;
+            /** Grid */
+            grid: string;
+            /** Height */
+            height?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "grid";
+        };
+        /**
          * GridLine
          * @description A named line of the grid, through every storey: a point on it, and an angle counter-clockwise from east.
          */
@@ -2486,15 +2670,42 @@ export interface components {
             words: string;
         };
         /**
+         * JointAnchor
+         * @description The place where walls meet, at a height above the datum, or at any.
+         */
+        JointAnchor: {
+            /** Height */
+            height?: number | null;
+            /** Joint */
+            joint: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "joint";
+        };
+        /**
          * Kind
          * @description A shared definition of windows, doors or niches, with the number that those which follow it show.
+         *
+         *     `maker`, `note`: what a schedule says of it, in words.
          */
         Kind: {
             design: components["schemas"]["Design"];
             /** Id */
             id: string;
+            /**
+             * Maker
+             * @default
+             */
+            maker: string;
             /** Name */
             name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
             /** Number */
             number: string;
             /**
@@ -2620,6 +2831,29 @@ export interface components {
             value?: number | null;
             /** Wrong */
             wrong?: string | null;
+        };
+        /**
+         * LevelAnchor
+         * @description A place on a level, `rise` over it: the level as a whole, or over a point in plan.
+         */
+        LevelAnchor: {
+            /** At */
+            at?: [
+                number,
+                number
+            ] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "level";
+            /** Level */
+            level: string;
+            /**
+             * Rise
+             * @default 0
+             */
+            rise: number;
         };
         /**
          * LevelRule
@@ -2997,38 +3231,65 @@ export interface components {
         };
         /**
          * Note
-         * @description A note in a view, tied to a part; `dx`, `dy` lead from the anchor to the text, in paper mm.
+         * @description A note in a view, tied to a place; `offset` (paper mm) leads from there to the text, where that was moved.
          *
-         *     `last_x`, `last_y` are where the anchor last was, in the view: a lost note stays there.
+         *     `last` is where it was in space when what it is tied to went: a note that lost its place stays there.
          */
         Note: {
-            anchor: components["schemas"]["Anchor"];
-            /**
-             * Dx
-             * @default 12
-             */
-            dx: number;
-            /**
-             * Dy
-             * @default 12
-             */
-            dy: number;
+            /** Anchor */
+            anchor: components["schemas"]["PartAnchor"] | components["schemas"]["GridAnchor"] | components["schemas"]["LevelAnchor"] | components["schemas"]["JointAnchor"] | components["schemas"]["PointAnchor"];
             /** Id */
             id: string;
-            /**
-             * Last X
-             * @default 0
-             */
-            last_x: number;
-            /**
-             * Last Y
-             * @default 0
-             */
-            last_y: number;
+            /** Last */
+            last?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Offset */
+            offset?: [
+                number,
+                number
+            ] | null;
             /** Text */
             text: string;
             /** View */
             view: string;
+        };
+        /**
+         * NoteIn
+         * @description A note to tie to what lies at a place (real mm) of a view; `of` is the part or the element of the mark there.
+         *
+         *     One that there is already keeps its words when none are given. `look_deg` is how the plan is turned.
+         */
+        NoteIn: {
+            /** Base Version */
+            base_version: number;
+            /** Id */
+            id: string;
+            /** Look Deg */
+            look_deg?: number | null;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** U */
+            u: number;
+            /** V */
+            v: number;
+            /** View */
+            view: string;
+            /**
+             * Views
+             * @default []
+             */
+            views: components["schemas"]["ViewWanted"][];
         };
         /**
          * OffsetWall
@@ -3093,6 +3354,10 @@ export interface components {
             kind?: string | null;
             /** Leaf */
             leaf?: ("panelled" | "flush" | "glazed") | null;
+            /** Maker */
+            maker?: string | null;
+            /** Note */
+            note?: string | null;
             /** Number */
             number?: string | null;
             /** Operation */
@@ -3268,6 +3533,66 @@ export interface components {
             width: number;
         };
         /**
+         * PartAnchor
+         * @description A place on a part, measured in the part's own directions: along its element's line, out from it, and up.
+         *
+         *     `distance` runs from the start or the middle towards the end, from the end towards the start; `inset` from the
+         *     outside or the middle inwards, from the inside outwards; `rise` is up. Of the three, what is None is left open: with
+         *     one it is a face, with two an edge, with three a point. Where the layer or the slot is gone, the layer of the same
+         *     role takes its place; a member has no such stand-in.
+         */
+        PartAnchor: {
+            /**
+             * Distance
+             * @default 0
+             */
+            distance: number;
+            /** Element */
+            element: string;
+            /**
+             * End
+             * @default middle
+             */
+            end: ("start" | "middle" | "end") | null;
+            /**
+             * Inset
+             * @default 0
+             */
+            inset: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part";
+            /**
+             * Layer
+             * @default
+             */
+            layer: string;
+            /**
+             * Level
+             * @default middle
+             */
+            level: ("bottom" | "middle" | "top") | null;
+            /**
+             * Rise
+             * @default 0
+             */
+            rise: number;
+            /** Role */
+            role: string;
+            /**
+             * Side
+             * @default middle
+             */
+            side: ("outside" | "middle" | "inside") | null;
+            /**
+             * Slot
+             * @default
+             */
+            slot: string;
+        };
+        /**
          * PartCorners
          * @description A wall given corners of its own, so that it moves without the walls of other storeys at its corners.
          *
@@ -3436,6 +3761,23 @@ export interface components {
             out: number;
         };
         /**
+         * PointAnchor
+         * @description A place in space that follows nothing.
+         */
+        PointAnchor: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "point";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Z */
+            z: number;
+        };
+        /**
          * PorchSlab
          * @description A slab on the ground: its corners in plan, its top so much below a level at its high side.
          *
@@ -3553,7 +3895,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CarryDeck"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawDeck"] | components["schemas"]["DrawLoftHatch"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawSetDown"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LayFloor"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutComment"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDeck"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutLoftHatch"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSetDown"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["RailDeck"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["TakeComments"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CarryDeck"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawDeck"] | components["schemas"]["DrawLoftHatch"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawSetDown"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LayFloor"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutComment"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDeck"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutLoftHatch"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSetDown"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["RailDeck"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetString"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["TakeComments"] | components["schemas"]["TidyLettering"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -3622,6 +3964,18 @@ export interface components {
              * @default []
              */
             decks: components["schemas"]["Deck"][];
+            /**
+             * @default {
+             *       "density": "usual",
+             *       "equal": "apart",
+             *       "fraction": 16,
+             *       "openings": "by tradition",
+             *       "walls": "by tradition",
+             *       "whole": 1,
+             *       "widths": "hidden"
+             *     }
+             */
+            dimensioning: components["schemas"]["Dimensioning"];
             /**
              * Downpipes
              * @default []
@@ -3748,10 +4102,10 @@ export interface components {
             scale: number;
             /**
              * Schema Version
-             * @default 4
+             * @default 6
              * @constant
              */
-            schema_version: 4;
+            schema_version: 6;
             /**
              * Sections
              * @default []
@@ -4876,11 +5230,12 @@ export interface components {
         };
         /**
          * SetProject
-         * @description Name, place, author, units or working scale of the project.
+         * @description Name, place, author, units, working scale or rules of dimensions of the project.
          */
         SetProject: {
             /** Author */
             author?: string | null;
+            dimensioning?: components["schemas"]["Dimensioning"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4932,6 +5287,21 @@ export interface components {
              * @enum {string}
              */
             to: "existing" | "new" | "removed";
+        };
+        /**
+         * SetString
+         * @description A string of dimensions of a view left out or shown, moved, denser or coarser, measured to other faces; a plain
+         *     one is as the project says.
+         */
+        SetString: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_string";
+            string: components["schemas"]["StringShow"];
+            /** View */
+            view: string;
         };
         /**
          * SetTerm
@@ -5430,7 +5800,7 @@ export interface components {
         };
         /**
          * State
-         * @description A saved version of a project.
+         * @description A saved version of a project; `scales` are the usual ones, in which the bench asks for its drawings.
          */
         State: {
             /** Elements */
@@ -5445,6 +5815,8 @@ export interface components {
              * Format: date-time
              */
             saved: string;
+            /** Scales */
+            scales: number[];
             /** Storeys */
             storeys: components["schemas"]["StoreyItem"][];
             /** Undo */
@@ -5508,6 +5880,33 @@ export interface components {
             kind: "straighten_wall";
             /** Wall */
             wall: string;
+        };
+        /**
+         * StringShow
+         * @description A string of dimensions of a view, `side:row` as `bottom:openings`, where it differs from what the project says.
+         *
+         *     `away`: moved so far from what it measures (paper mm). `openings`, `walls`: to what of them it measures.
+         */
+        StringShow: {
+            /**
+             * Away
+             * @default 0
+             */
+            away: number;
+            /** Density */
+            density?: ("coarser" | "usual" | "denser") | null;
+            /** Name */
+            name: string;
+            /** Openings */
+            openings?: ("centres" | "sides") | null;
+            /**
+             * Shown
+             * @default usual
+             * @enum {string}
+             */
+            shown: "usual" | "shown" | "hidden";
+            /** Walls */
+            walls?: ("frame" | "structure" | "finish") | null;
         };
         /**
          * Strip
@@ -5784,6 +6183,20 @@ export interface components {
             y: number;
         };
         /**
+         * TidyLettering
+         * @description All lettering of a view where it reads best: what was moved goes back, strings and notes too; what was rewritten
+         *     or hidden stays so.
+         */
+        TidyLettering: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tidy_lettering";
+            /** View */
+            view: string;
+        };
+        /**
          * TopRule
          * @description The head of a wall: at a level, at a level and on up to the underside of a roof, or a height above its foot.
          *
@@ -5929,7 +6342,8 @@ export interface components {
          * ViewShow
          * @description How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
          *
-         *     `thin` concerns the screen alone: what is printed keeps its pens. `works`: what is new, existing and to be
+         *     `thin` concerns the screen alone: what is printed keeps its pens. `make_ups`: a plan has numbers of the make-ups of
+         *     its walls, and a legend. `works`: what is new, existing and to be
          *     removed is told apart, or the house is shown as it is before or after the works.
          */
         ViewShow: {
@@ -5954,7 +6368,12 @@ export interface components {
              * Kinds
              * @default []
              */
-            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "outdoors" | "floors" | "stairs" | "foundations" | "levels" | "heights" | "widths" | "numbers" | "materials" | "pitches" | "stepping" | "grid" | "names" | "notes")[];
+            kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "outdoors" | "floors" | "stairs" | "foundations" | "levels" | "heights" | "widths" | "strings" | "numbers" | "materials" | "pitches" | "stepping" | "grid" | "names" | "notes")[];
+            /**
+             * Make Ups
+             * @default false
+             */
+            make_ups: boolean;
             /**
              * Materials
              * @default names
@@ -5966,6 +6385,11 @@ export interface components {
              * @default false
              */
             shade: boolean;
+            /**
+             * Strings
+             * @default []
+             */
+            strings: components["schemas"]["StringShow"][];
             /**
              * Thin
              * @default false
@@ -6837,6 +7261,68 @@ export interface operations {
             };
         };
     };
+    set_figure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FigureIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Result"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     project_file: {
         parameters: {
             query?: never;
@@ -7096,6 +7582,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tie_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Result"];
                 };
             };
             /** @description Not Found */
@@ -7521,6 +8069,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Result"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    opening_schedule_file: {
+        parameters: {
+            query: {
+                format: "csv" | "xlsx";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description Not Found */

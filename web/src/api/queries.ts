@@ -152,7 +152,9 @@ export type Change =
   | { kind: "saved-wall"; project: string; saved_wall: string }
   | { kind: "place"; sheet: string; view: string; scale: number }
   | { kind: "usual" }
-  | { kind: "engineer"; view: string; answer?: string };
+  | { kind: "engineer"; view: string; answer?: string }
+  | ({ kind: "figure" } & Omit<Schemas["FigureIn"], "base_version" | "views">)
+  | ({ kind: "note" } & Omit<Schemas["NoteIn"], "base_version" | "views">);
 
 async function send(id: string, base_version: number, views: Schemas["ViewWanted"][], change: Change): Promise<Result> {
   const params = { path: { id } };
@@ -177,6 +179,14 @@ async function send(id: string, base_version: number, views: Schemas["ViewWanted
     return unwrap<Result>(
       api.POST("/api/projects/{id}/engineer", { params, body: { base_version, view, answer, views } }),
     );
+  }
+  if (change.kind === "figure") {
+    const { kind: _, ...figure } = change;
+    return unwrap<Result>(api.POST("/api/projects/{id}/figures", { params, body: { ...figure, base_version, views } }));
+  }
+  if (change.kind === "note") {
+    const { kind: _, ...note } = change;
+    return unwrap<Result>(api.POST("/api/projects/{id}/notes", { params, body: { ...note, base_version, views } }));
   }
   if (change.kind === "place") {
     const { sheet, view, scale } = change;

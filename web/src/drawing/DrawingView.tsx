@@ -100,7 +100,6 @@ function RegionMark({ mark, index, id, families }: { mark: Region; index: number
           data-i={index}
           data-part={mark.part ?? undefined}
           data-feature={mark.feature ?? undefined}
-          className={closer(mark.feature)}
         />
       )}
       {Array.from({ length: families }, (_, row) => (
@@ -128,7 +127,8 @@ function penWidth(width: number | undefined) {
 function StrokeMark({ mark, index }: { mark: Stroke; index: number }) {
   const pen = screenPen(mark.pen);
   const d = pathData(mark.path, mark.closed ?? false);
-  const wide = Boolean(mark.sum || mark.handle);
+  const string = mark.pen === "dimension" && mark.annotation;
+  const wide = Boolean(mark.sum || mark.handle || string);
   return (
     <>
       <path
@@ -138,6 +138,8 @@ function StrokeMark({ mark, index }: { mark: Stroke; index: number }) {
         style={penWidth(pen.width)}
         strokeDasharray={pen.dash}
         strokeLinecap="round"
+        // A line that leads to words is not what lies under it.
+        pointerEvents={mark.feature === "leader" && !mark.handle ? "none" : undefined}
         data-i={index}
         data-part={mark.part ?? undefined}
         data-feature={mark.feature ?? undefined}
@@ -147,7 +149,7 @@ function StrokeMark({ mark, index }: { mark: Stroke; index: number }) {
           d={d}
           fill="none"
           stroke="transparent"
-          strokeWidth={9}
+          strokeWidth={string ? 5 : 9}
           data-i={index}
           data-part={mark.part ?? undefined}
         />
@@ -160,12 +162,6 @@ const ANCHORS = { left: "start", centre: "middle", right: "end" } as const;
 const DROP = { bottom: "0", middle: "0.35em", top: "0.72em" } as const;
 /** Capital height over font size, so that 2.5 mm lettering is 2.5 mm high. */
 const CAP = 0.698;
-const SMALLEST_PX = 9.5;
-
-/** Lesser lettering, with its paper, is left out where there is no room for it. */
-function closer(feature: string | null | undefined): string | undefined {
-  return feature === "length" || feature === "material" ? "closer" : undefined;
-}
 
 function TextLine({ mark, index, scale }: { mark: TextMark; index: number; scale: number }) {
   const size = ((mark.size ?? 2.5) * scale) / CAP;
@@ -176,7 +172,6 @@ function TextLine({ mark, index, scale }: { mark: TextMark; index: number; scale
       data-key={mark.annotation ?? undefined}
       textAnchor={ANCHORS[mark.align ?? "left"]}
       dy={DROP[mark.valign ?? "bottom"]}
-      className={closer(mark.feature)}
       fontFamily={mark.face === "mono" ? "var(--font-mono)" : "var(--font-sans)"}
       fontWeight={mark.face === "bold" ? 600 : 400}
       fill={
@@ -184,14 +179,8 @@ function TextLine({ mark, index, scale }: { mark: TextMark; index: number; scale
       }
       stroke="var(--color-paper)"
       paintOrder="stroke"
-      style={{
-        strokeWidth: "calc(2.5px / var(--k))",
-        // Tables and words below a plan are read by coming closer: their letters keep to their lines.
-        fontSize:
-          mark.feature === "schedule" || mark.feature === "words"
-            ? `${size}px`
-            : `clamp(calc(${SMALLEST_PX}px / var(--k)), ${size}px, calc(15px / var(--k)))`,
-      }}
+      fontSize={size}
+      style={{ strokeWidth: "calc(2.5px / var(--k))" }}
     >
       {mark.text}
     </text>

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 import shapely
 
 from ...building.kind import PlanOf
-from ...drawing import Handle, Mark, Stroke, Text, path, readable, rings_of
+from ...drawing import NAME, Handle, Label, Lettered, Stroke, Text, inside, path, readable, rings_of
 from ...geometry import polygons_of
 from ...units import format_length
 from ..floors.place import FloorPlan
@@ -23,14 +23,14 @@ TEXT = 1.8
 """Height of lettering (paper mm)."""
 
 
-def deck_marks(shown: PlanOf) -> Iterator[Mark]:
+def deck_marks(shown: PlanOf) -> Iterator[Lettered]:
     """The decks below the level of the plan."""
     for flat in shown.placed[DECKS]:
         if flat.floor.level == shown.level:
             yield from _one(shown, flat)
 
 
-def _one(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+def _one(shown: PlanOf, flat: FloorPlan) -> Iterator[Lettered]:
     deck, frame = flat.floor, shown.frame
     key, handle = f"{deck.id}/deck//", Handle("move_deck", deck.id, "corners", "free")
     for polygon in polygons_of(frame.turn(flat.area)):
@@ -51,6 +51,9 @@ def _one(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
     du, dw = frame.plan_to_turned(-flat.bays[0].direction[1], flat.bays[0].direction[0])
     angle = readable(math.degrees(math.atan2(dw, du)))
     a = math.radians(angle)
+    said = []
     for text, off in ((deck.name, 2.0 + TEXT), (format_length(flat.top.z, shown.project.units), -0.6)):
         place = (u - math.sin(a) * off * shown.scale, w + math.cos(a) * off * shown.scale)
-        yield Text(*place, text, TEXT, "centre", "top", angle, "mono", key, flat.top.sum.id, feature="deck")
+        said.append(Text(*place, text, TEXT, "centre", "top", angle, "mono", key, flat.top.sum.id, feature="deck"))
+    area = frame.turn(flat.area)
+    yield Label(f"name:{deck.id}", tuple(said), inside(area, (u, w)), NAME, area, backed=True)

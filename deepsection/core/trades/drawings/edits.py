@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Annotated, ClassVar, Literal
+from collections.abc import Iterable
+from typing import Annotated, ClassVar, Literal, TypeVar
 
 from pydantic import Field
 
@@ -11,7 +12,7 @@ from ...document.putting import PutElement
 from ...document.rebuilding import changed, put
 from ...document.values import Name
 from ...model.project import Project
-from .model import Annotation, ElevationView, Note, SectionLine, Sheet, ViewShow
+from .model import Annotation, ElevationView, Note, SectionLine, Sheet, StringShow, ViewShow
 
 
 class PutSection(PutElement):
@@ -59,8 +60,43 @@ class SetAnnotation(Command):
         """The project with the annotation in the place of one of the same key. Raises: RefusedEdit."""
         show = show_in(project, self.view)
         others = tuple(held for held in show.annotations if held.key != self.annotation.key)
-        own = () if self.annotation.is_plain else (self.annotation,)
-        return put(project, changed(show, annotations=(*others, *own)))
+        return put(project, changed(show, annotations=_not_plain((*others, self.annotation))))
+
+
+class SetString(Command):
+    """A string of dimensions of a view left out or shown, moved, denser or coarser, measured to other faces; a plain
+    one is as the project says."""
+
+    kind: Literal["set_string"] = "set_string"
+    phrase: ClassVar[str] = "change a string of dimensions"
+    view: Name
+    string: StringShow
+
+    def apply(self, project: Project) -> Project:
+        """The project with the string in the place of one of the same name. Raises: RefusedEdit."""
+        show = show_in(project, self.view)
+        others = tuple(held for held in show.strings if held.name != self.string.name)
+        return put(project, changed(show, strings=_not_plain((*others, self.string))))
+
+
+class TidyLettering(Command):
+    """All lettering of a view where it reads best: what was moved goes back, strings and notes too; what was rewritten
+    or hidden stays so."""
+
+    kind: Literal["tidy_lettering"] = "tidy_lettering"
+    phrase: ClassVar[str] = "tidy the lettering of a view"
+    view: Name
+
+    def apply(self, project: Project) -> Project:
+        """The project with no lettering of the view moved. Raises: RefusedEdit."""
+        moved = [changed(note, offset=None) for note in project.notes if note.view == self.view and note.offset]
+        project = put(project, *moved) if moved else project
+        show = project.show_of(self.view)
+        if show is None:
+            return project
+        annotations = _not_plain(changed(held, dx=0.0, dy=0.0) for held in show.annotations)
+        strings = _not_plain(changed(held, away=0.0) for held in show.strings)
+        return put(project, changed(show, annotations=annotations, strings=strings))
 
 
 class CopyShow(Command):
@@ -78,6 +114,14 @@ class CopyShow(Command):
             other = show_in(project, name)
             project = put(project, changed(own, id=other.id, view=name, annotations=other.annotations))
         return project
+
+
+H = TypeVar("H", Annotation, StringShow)
+
+
+def _not_plain(items: Iterable[H]) -> tuple[H, ...]:
+    """Those that say something."""
+    return tuple(held for held in items if not held.is_plain)
 
 
 def show_in(project: Project, view: str) -> ViewShow:

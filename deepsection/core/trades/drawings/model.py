@@ -6,9 +6,12 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, StringConstraints
 
+from ...document.anchors import Anchor
 from ...document.declaring import About, Declared, PartGroup, Ref, revised
 from ...document.motion import Motion
 from ...document.values import Element, Id, Mm, Name, Positive
+from ...drawing.chains import Measure
+from ...units import Units
 
 
 class SectionLine(Declared):
@@ -59,6 +62,7 @@ ShowKind = Literal[
     "levels",
     "heights",
     "widths",
+    "strings",
     "numbers",
     "materials",
     "pitches",
@@ -70,25 +74,90 @@ ShowKind = Literal[
 """What a view can leave out as a whole: kinds of parts, and kinds of lettering from the levels on."""
 
 
+FigureMark = Literal["minimum", "maximum", "hold", "typical", "similar"]
+FIGURE_MARKS: dict[FigureMark, str] = {
+    "minimum": "MIN.",
+    "maximum": "MAX.",
+    "hold": "HOLD",
+    "typical": "TYP.",
+    "similar": "SIM.",
+}
+"""What is written after a figure. Common practice, no source."""
+
+
 class Annotation(Element):
-    """What was changed of lettering that a view writes by itself: `dx`, `dy` (paper mm) from its place, its text."""
+    """What was changed of lettering that a view writes by itself: `dx`, `dy` (paper mm) from its place, its text.
+
+    `rank`: where there is no room for all, it stays before others, as is usual for its kind, or goes before others.
+    `mark`: what a figure is besides, of those that measure: the least or the most allowed, to be held, typical of all
+    that are alike, or similar.
+    """
 
     key: Annotated[str, StringConstraints(min_length=1, max_length=120)]
     dx: OnPaper = 0.0
     dy: OnPaper = 0.0
     text: NoteText | None = None
     hidden: bool = False
+    rank: Literal["first", "usual", "last"] = "usual"
+    mark: FigureMark | None = None
 
     @property
     def is_plain(self) -> bool:
         """Whether nothing is changed."""
-        return not (self.dx or self.dy or self.text or self.hidden)
+        return not (self.dx or self.dy or self.text or self.hidden or self.mark) and self.rank == "usual"
+
+
+Density = Literal["coarser", "usual", "denser"]
+
+
+class StringShow(Element):
+    """A string of dimensions of a view, `side:row` as `bottom:openings`, where it differs from what the project says.
+
+    `away`: moved so far from what it measures (paper mm). `openings`, `walls`: to what of them it measures.
+    """
+
+    name: Annotated[str, StringConstraints(min_length=3, max_length=60, pattern=r"^[a-z]+:[a-z]+$")]
+    shown: Literal["usual", "shown", "hidden"] = "usual"
+    away: OnPaper = 0.0
+    density: Density | None = None
+    openings: Literal["centres", "sides"] | None = None
+    walls: Literal["frame", "structure", "finish"] | None = None
+
+    @property
+    def is_plain(self) -> bool:
+        """Whether it is as the project says."""
+        return self == StringShow(name=self.name)
+
+
+class Dimensioning(Element):
+    """The rules of all strings of dimensions of a project.
+
+    `openings`: measured to their middles or to their sides; by tradition to the middles in timber, to the sides in
+    masonry. `widths`: those of openings measured to their middles stand in a string of their own. `walls`: the faces to
+    which inner walls are measured; by tradition one face of the frame in timber, both of the structure in masonry.
+    `fraction` and `whole`: what figures are rounded to, parts of an inch or mm. `equal`: equal lengths side by side are
+    written apart, or as one, `n x length = total`. `density`: a coarser string leaves out what is too near for its
+    figure, a denser one shows openings by their sides and middles, walls by both faces.
+    """
+
+    openings: Literal["by tradition", "centres", "sides"] = "by tradition"
+    widths: Literal["hidden", "shown"] = "hidden"
+    walls: Literal["by tradition", "frame", "structure", "finish", "none"] = "by tradition"
+    fraction: Literal[1, 2, 4, 8, 16, 32] = 16
+    whole: Literal[1, 5, 10] = 1
+    equal: Literal["apart", "together"] = "apart"
+    density: Density = "usual"
+
+    def measure(self, units: Units) -> Measure:
+        """How all strings write their lengths."""
+        return Measure(units, self.fraction, self.whole, self.equal)
 
 
 class ViewShow(Declared):
     """How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
 
-    `thin` concerns the screen alone: what is printed keeps its pens. `works`: what is new, existing and to be
+    `thin` concerns the screen alone: what is printed keeps its pens. `make_ups`: a plan has numbers of the make-ups of
+    its walls, and a legend. `works`: what is new, existing and to be
     removed is told apart, or the house is shown as it is before or after the works.
     """
 
@@ -103,21 +172,16 @@ class ViewShow(Declared):
     tone: bool = False
     shade: bool = False
     thin: bool = False
+    make_ups: bool = False
     works: Literal["shown", "before", "after"] = "shown"
-
-
-class Anchor(Element):
-    """A place that follows its part: part key, feature of the part, distance along it."""
-
-    part: str
-    feature: Literal["top", "bottom", "left", "right", "centre"] = "centre"
-    along: Mm = 0.0
+    strings: tuple[StringShow, ...] = ()
+    """Strings of dimensions that differ from what the project says."""
 
 
 class Note(Declared):
-    """A note in a view, tied to a part; `dx`, `dy` lead from the anchor to the text, in paper mm.
+    """A note in a view, tied to a place; `offset` (paper mm) leads from there to the text, where that was moved.
 
-    `last_x`, `last_y` are where the anchor last was, in the view: a lost note stays there.
+    `last` is where it was in space when what it is tied to went: a note that lost its place stays there.
     """
 
     about: ClassVar[About] = About("note", "notes", removable=True)
@@ -125,10 +189,8 @@ class Note(Declared):
     view: Name
     text: NoteText
     anchor: Anchor
-    dx: Mm = 12.0
-    dy: Mm = 12.0
-    last_x: Mm = 0.0
-    last_y: Mm = 0.0
+    offset: tuple[OnPaper, OnPaper] | None = None
+    last: tuple[Mm, Mm, Mm] | None = None
 
 
 class PlacedView(Element):

@@ -9,14 +9,14 @@ from shapely.geometry import Polygon
 
 from ...building.kind import PlanOf
 from ...building.parts import part_key
-from ...drawing import Handle, Mark, Stroke, path, readable, rings_of
+from ...drawing import NAME, Handle, Lettered, Region, Stroke, around, path, readable, rings_of, text_width
 from ...geometry import Frame, Point
 from ...model import Layer
 from ...units import format_length, format_measured
 from ..posts.placed import PlacedBeam
 from .bearing_plan import beam_text, beams_carrying, beside_beam, posts_below, walls_below
 from .holes import rectangles_of
-from .lettering_plan import SMALL, Lettered, groups_of, measured, on_paper, spot
+from .lettering_plan import SMALL, Numbering, beside_line, groups_of, measured, on_paper, spot
 from .members import Members, floor_members, hangers
 from .place import FloorPlan
 from .schedule import Numbered, numbered
@@ -49,7 +49,7 @@ def members_of(shown: PlanOf, flat: FloorPlan) -> tuple[Layer, Members | None] |
     return layer, floor_members(flat.bays, flat.rims, layer.framing, flat.floor.between)
 
 
-def framing_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members) -> Iterator[Mark]:
+def framing_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members) -> Iterator[Lettered]:
     """All that the framing plan of a floor shows but its schedule."""
     pieces = numbered(members.all, shown.project.units)
     yield from walls_below(shown.frame, flat, "hidden", "bearing")
@@ -61,7 +61,7 @@ def framing_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members
     yield from _holes(shown, flat)
 
 
-def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numbered]) -> Iterator[Mark]:
+def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numbered]) -> Iterator[Lettered]:
     """How many joists of which number, group by group; the largest group of a number also says size and spacing."""
     assert layer.framing is not None
     units, spacing, said = shown.project.units, layer.framing.spacing, set[str]()
@@ -75,18 +75,18 @@ def _numbers(shown: PlanOf, flat: FloorPlan, layer: Layer, pieces: Sequence[Numb
         for hole in holes:
             lines = _measures_of(turned.box(bay.region), hole, shown.scale)
             taken += [Box(held.a0 - room, held.a1 + room, held.s0 - room, held.s1 + room) for held in lines]
-        lettered = Lettered(shown.frame, bay.direction, shown.scale, taken)
+        numbering = Numbering(shown.frame, bay.direction, shown.scale, taken)
         joists = [piece for piece in own if piece.member.role == "joist"]
         for group in groups_of(joists, bay.direction, spacing):
             number = group.number
             short = f"{len(group.boxes)} {number}" if len(group.boxes) > 1 else number
             told = len(group.boxes) == 1 or number in said
             texts = [*([] if told else [f"{short}  {size} @ {format_length(spacing, units)}"]), short]
-            yield from lettered.number(group, texts, f"{flat.floor.id}/joist//")
+            yield from numbering.number(group, texts, f"{flat.floor.id}/joist//")
             said.add(number)
 
 
-def _members(frame: Frame, flat: FloorPlan, layer: Layer, pieces: Sequence[Numbered]) -> Iterator[Mark]:
+def _members(frame: Frame, flat: FloorPlan, layer: Layer, pieces: Sequence[Numbered]) -> Iterator[Lettered]:
     for piece in pieces:
         role, (dx, dy) = piece.member.role, piece.member.direction
         key = part_key(flat.floor.id, role, layer.id, piece.member.slot)
@@ -99,7 +99,7 @@ def _members(frame: Frame, flat: FloorPlan, layer: Layer, pieces: Sequence[Numbe
             yield Stroke(ring, PENS[role], closed=True, part=key, feature="member", handle=handle)
 
 
-def _crossed(frame: Frame, piece: Numbered, key: str) -> Iterator[Mark]:
+def _crossed(frame: Frame, piece: Numbered, key: str) -> Iterator[Lettered]:
     """A pair of bars as two crossing lines."""
     turned = Turned(piece.member.direction)
     a0, a1, s0, s1 = turned.box(piece.area)
@@ -107,14 +107,16 @@ def _crossed(frame: Frame, piece: Numbered, key: str) -> Iterator[Mark]:
         yield Stroke(path(*(spot(frame, turned, *end) for end in ends)), "edge", part=key, feature="member")
 
 
-def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Lettered]:
     """Beams with what they are made of, dashed where they lie under the joists; the posts under them."""
     carrying = beams_carrying(shown, flat)
     yield from posts_below(shown, carrying, "edge")
     said: set[tuple[str, Point]] = set()
     for beam, flush in carrying:
-        pen = "edge" if flush else "hidden"
-        for ring in rings_of(shown.frame.turn(beam.outline)):
+        pen, rings = "edge" if flush else "hidden", rings_of(shown.frame.turn(beam.outline))
+        # All of it can be pointed at, not its edges alone.
+        yield Region(rings, part=f"{beam.beam.id}/beam//", feature="beam", sum=beam.top.id)
+        for ring in rings:
             yield Stroke(ring, pen, closed=True, part=f"{beam.beam.id}/beam//", feature="beam", sum=beam.top.id)
         text = beam_text(shown, beam, flush)
         run = _run(beam)
@@ -133,7 +135,7 @@ def _run(beam: PlacedBeam) -> Point:
     return round(math.atan2(dy * sign, dx * sign), 3), round((x0 * dy - y0 * dx) * sign, 0)
 
 
-def _hangers(shown: PlanOf, flat: FloorPlan, members: Members) -> Iterator[Mark]:
+def _hangers(shown: PlanOf, flat: FloorPlan, members: Members) -> Iterator[Lettered]:
     """A stroke across each end that hangs."""
     frame, half = shown.frame, HANGER * shown.scale / 2
     for (x, y), (dx, dy) in hangers(members):
@@ -145,7 +147,7 @@ def _hangers(shown: PlanOf, flat: FloorPlan, members: Members) -> Iterator[Mark]
         )
 
 
-def _beside_members(shown: PlanOf, flat: FloorPlan, pieces: Sequence[Numbered]) -> Iterator[Mark]:
+def _beside_members(shown: PlanOf, flat: FloorPlan, pieces: Sequence[Numbered]) -> Iterator[Lettered]:
     """The numbers of trimmers, headers and rims, beside them: plies of one are said together."""
     said: list[tuple[str, Point]] = []
     for piece in pieces:
@@ -163,7 +165,9 @@ def _beside_members(shown: PlanOf, flat: FloorPlan, pieces: Sequence[Numbered]) 
         (u0, w0), (u1, w1) = (shown.frame.plan_to_turned(*point) for point in line.coords)
         angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
         text = f"{plies} {piece.number}" if plies > 1 else piece.number
-        yield from on_paper((u, w), text, SMALL, angle, f"{flat.floor.id}/{role}//", shown.scale)
+        places = beside_line(angle, math.dist((u0, w0), (u1, w1)), text, SMALL, shown.scale)
+        about = shown.frame.turn(line)
+        yield on_paper((u, w), text, SMALL, angle, f"{flat.floor.id}/{role}//", places=places, about=about)
 
 
 def _same_beam(a: Numbered, b: Numbered) -> bool:
@@ -171,7 +175,7 @@ def _same_beam(a: Numbered, b: Numbered) -> bool:
     return a.number == b.number and a.member.slot.rpartition(":")[0] == b.member.slot.rpartition(":")[0]
 
 
-def _holes(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+def _holes(shown: PlanOf, flat: FloorPlan) -> Iterator[Lettered]:
     """Holes with their names and sizes, and how far they lie from the nearest edges of their bay."""
     names = {held.id: (held.label or held.about.noun).capitalize() for held in shown.project.elements()}
     for bay in flat.bays:
@@ -195,7 +199,7 @@ def _measures_of(edges: Box, box: Box, scale: float) -> list[Box]:
     return lines if _is_small(box, scale) else [*lines, Box(a0, a1, along, along), Box(across, across, s0, s1)]
 
 
-def _hole(shown: PlanOf, turned: Turned, edges: Box, hole: Polygon, id: str, name: str) -> Iterator[Mark]:
+def _hole(shown: PlanOf, turned: Turned, edges: Box, hole: Polygon, id: str, name: str) -> Iterator[Lettered]:
     box = turned.box(hole)
     a0, a1, s0, s1 = box
     key, scale, units = f"{id}/hole//", shown.scale, shown.project.units
@@ -214,4 +218,5 @@ def _hole(shown: PlanOf, turned: Turned, edges: Box, hole: Polygon, id: str, nam
     middle = at((a0 + a1) / 2 + (a1 - a0) * 0.15, (s0 + s1) / 2 + (s1 - s0) * 0.1)
     if len(largest := rectangles_of(turned, hole)) > 1:
         middle = shown.frame.plan_to_turned(*largest[0].centroid.coords[0])
-    yield from on_paper(middle, name, SMALL, 0.0, key, scale)
+    beside = around(text_width(name, SMALL) * scale, 2 * SMALL * scale)
+    yield on_paper(middle, name, SMALL, 0.0, key, places=beside, about=shown.frame.turn(hole), rank=NAME)

@@ -4,19 +4,19 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Any
 
-from ...drawing import Mark, Region, Stroke, Text, path, readable
+import shapely
+
+from ...drawing import HERE, NUMBER, Label, Lettered, Mark, Stroke, Text, along, path, readable, text_width
+from ...drawing.tables import TEXT
 from ...geometry import Frame, Point
 from .schedule import Numbered
 from .turned import Box, Turned
 
-WIDE = 0.86
-"""Width of a letter of the mono face, as a share of its height."""
-TEXT, SMALL = 2.2, 1.8
-"""Heights of lettering (paper mm)."""
-ROW = 4.6
-"""Height of a row of words or of a schedule (paper mm)."""
+SMALL = 1.8
+"""Height of lettering at members (paper mm)."""
 TICK = 1.6
 """Length of a tick at the end of a measure (paper mm)."""
 GAP = 1.7
@@ -70,28 +70,38 @@ def groups_of(own: Sequence[Numbered], direction: Point, spacing: float) -> list
     return sorted(found, key=lambda group: -len(group.boxes))
 
 
-class Lettered:
-    """A bay whose members are being numbered: what is taken already."""
+class Numbering:
+    """A bay whose joists are being numbered: what is taken already."""
 
     def __init__(self, frame: Frame, direction: Point, scale: float, taken: Sequence[Box]) -> None:
         self.frame, self.turned, self.scale, self.taken = frame, Turned(direction), scale, list(taken)
 
-    def number(self, group: Group, texts: Sequence[str], key: str) -> Iterator[Mark]:
+    def number(self, group: Group, texts: Sequence[str], key: str) -> Iterator[Lettered]:
         """A line across a group, and the first of some texts that finds room beside it; the last may do without."""
-        low, high = group.shared
+        boxes: list[Box] = []
         for text in texts:
-            for share in PLACES:
-                at = low + (high - low) * share
-                for gap in group.beside((TEXT + 1.2) * self.scale):
-                    box = self._box(text, gap, at)
-                    if box[3] < high and not any(box.meets(other) for other in self.taken):
-                        self.taken.append(box)
-                        yield from self._range(group, at, key)
-                        yield from self._text(text, box, key)
-                        return
+            boxes = [box for box in self._boxes(group, text) if not any(box.meets(other) for other in self.taken)]
+            if boxes:
+                break
+        cramped = not boxes
+        boxes = boxes or list(self._boxes(group, text, cramped=True))
+        self.taken.append(boxes[0])
+        at = boxes[0][2] - 0.8 * self.scale
+        yield from self._range(group, at, key)
+        yield replace(self._text(text, boxes, group, at, key), backed=cramped)
+
+    def _boxes(self, group: Group, text: str, *, cramped: bool = False) -> Iterator[Box]:
+        """The places beside a group's joists; where they are `cramped`, those that pass its ends too."""
+        low, high = group.shared
+        for share in PLACES:
+            at = low + (high - low) * share
+            for gap in group.beside((TEXT + 1.2) * self.scale):
+                box = self._box(text, gap, at)
+                if box[3] < high or cramped:
+                    yield box
 
     def _box(self, text: str, gap: tuple[float, float], at: float) -> Box:
-        tall, long = (TEXT / 2 + 0.25) * self.scale, (len(text) * TEXT * WIDE + 1.6) * self.scale
+        tall, long = (TEXT / 2 + 0.25) * self.scale, (text_width(text, TEXT) + 1.6) * self.scale
         middle = (gap[0] + gap[1]) / 2
         return Box(middle - tall, middle + tall, at + 0.8 * self.scale, at + long)
 
@@ -100,11 +110,14 @@ class Lettered:
             a, b = (spot(self.frame, self.turned, place, at) for place in group.places)
             yield from line_with_ticks(a, b, self.scale, key, "range")
 
-    def _text(self, text: str, box: Box, key: str) -> Iterator[Mark]:
-        across, along = (box[0] + box[1]) / 2, (box[2] + box[3]) / 2
-        (u0, w0), (u1, w1) = (spot(self.frame, self.turned, across, end) for end in (along, along + 1.0))
+    def _text(self, text: str, boxes: Sequence[Box], group: Group, at: float, key: str) -> Label:
+        spots = [spot(self.frame, self.turned, (box[0] + box[1]) / 2, (box[2] + box[3]) / 2) for box in boxes]
+        (u0, w0), (u1, w1) = spots[0], spot(self.frame, self.turned, sum(boxes[0][:2]) / 2, boxes[0][3])
         angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
-        yield Text(u0, w0, text, TEXT, "centre", "middle", angle, "mono", key, feature="number")
+        words = Text(u0, w0, text, TEXT, "centre", "middle", angle, "mono", key, feature="number")
+        a, b = (spot(self.frame, self.turned, place, at) for place in group.places)
+        about = shapely.LineString([a, b]) if len(group.boxes) > 1 else None
+        return Label(f"framing:{key}:{text}", (words,), [(u - u0, w - w0) for u, w in spots], NUMBER, about)
 
 
 def _run_together(a: Box, b: Box) -> bool:
@@ -128,23 +141,46 @@ def line_with_ticks(a: Point, b: Point, scale: float, key: str, feature: str) ->
         yield Stroke(path(*ends), "symbol", part=key, feature=feature)
 
 
-def measured(a: Point, b: Point, text: str, scale: float, key: str) -> Iterator[Mark]:
+def measured(a: Point, b: Point, text: str, scale: float, key: str) -> Iterator[Lettered]:
     """A length between two points, its figure in its line, or past its end where it is longer than that."""
-    length, wide = math.dist(a, b), (len(text) * SMALL * WIDE + 1.0) * scale
+    length, wide = math.dist(a, b), (text_width(text, SMALL) + 1.0) * scale
     if length < 1.0:
         return
     du, dw = (b[0] - a[0]) / length, (b[1] - a[1]) / length
     yield from line_with_ticks(a, b, scale, key, "measure")
-    at = length / 2 if wide < length else length + wide / 2 + 0.8 * scale
-    angle = readable(math.degrees(math.atan2(dw, du)))
-    yield from on_paper((a[0] + du * at, a[1] + dw * at), text, SMALL, angle, key, scale)
+    past = length / 2 + wide / 2 + 0.8 * scale
+    angle, row = readable(math.degrees(math.atan2(dw, du))), (SMALL + 1.4) * scale
+    ways = (0.0, past, -past) if wide < length else (past, -past, 0.0)
+    shifts = [(du * way - dw * side, dw * way + du * side) for side in (0.0, row, -row) for way in ways]
+    (u0, w0), middle = shifts[0], ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+    places = [(u - u0, w - w0) for u, w in shifts]
+    about = shapely.LineString([a, b])
+    yield on_paper((middle[0] + u0, middle[1] + w0), text, SMALL, angle, key, places=places, about=about)
 
 
-def on_paper(place: Point, text: str, size: float, angle: float, key: str, scale: float) -> Iterator[Mark]:
+def on_paper(
+    place: Point,
+    text: str,
+    size: float,
+    angle: float,
+    key: str,
+    *,
+    places: Sequence[Point] = (HERE,),
+    about: Any = None,
+    rank: int = NUMBER,
+) -> Label:
     """Lettering around a place, over a piece of blank paper."""
-    half, tall = (len(text) * size * WIDE / 2 + 0.4) * scale, (size / 2 + 0.4) * scale
-    c, s = math.cos(math.radians(angle)), math.sin(math.radians(angle))
-    corners = ((-half, -tall), (half, -tall), (half, tall), (-half, tall))
-    blank = path(*((place[0] + a * c - b * s, place[1] + a * s + b * c) for a, b in corners))
-    yield Region((blank,), fill="paper", part=key, feature="number")
-    yield Text(*place, text, size, "centre", "middle", angle, "mono", key, feature="number")
+    words = Text(*place, text, size, "centre", "middle", angle, "mono", key, feature="number")
+    return Label(f"framing:{key}:{text}", (words,), places, rank, about, backed=True)
+
+
+def beside_line(angle: float, length: float, text: str, size: float, scale: float) -> tuple[Point, ...]:
+    """Shifts of lettering along a line, then on both sides of it."""
+    a, wide = math.radians(angle), text_width(text, size) * scale
+    return along((math.cos(a), math.sin(a)), max(0.0, length - wide), wide / 2, rows(size, scale))
+
+
+def rows(size: float, scale: float) -> tuple[float, ...]:
+    """Shifts across lettering: none, then by rows to both sides."""
+    row = (size + 1.6) * scale
+    return (0.0, row, -row, 2 * row, -2 * row)

@@ -2,24 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from typing import Literal
+from collections.abc import Iterator
 
 from ...building.kind import PlanOf
-from ...drawing import Mark, Stroke, Text, path
+from ...drawing import Mark
+from ...drawing.tables import table_marks
 from ...geometry import Point
 from ...model import Framing, Layer
 from ...units import format_length
 from ..makeups.profiles import PROFILES
-from .lettering_plan import ROW, TEXT, WIDE
 from .members import Members, hangers
 from .place import FloorPlan
 from .profiles import is_timber
 from .schedule import numbered, schedule
 from .spans import loads_said, size_of, timber_for
 
-PAD = 1.2
-"""On both sides of the text of a cell (paper mm)."""
 LAPS = {
     "lapped": "lapped over bearings",
     "butted": "butted over bearings",
@@ -37,37 +34,6 @@ def schedule_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Member
     texts = [(row.number, str(row.count), row.what, row.size, row.length) for row in rows]
     says = list(_rests_on(shown, flat, layer, layer.framing, hung))
     yield from table_marks(corner, HEADS, texts, says, scale)
-
-
-def table_marks(
-    corner: Point, heads: Sequence[str], rows: Sequence[Sequence[str]], says: Sequence[str], scale: float
-) -> Iterator[Mark]:
-    """A table from its upper left corner on down, its columns as wide as what they hold, and lines of words below."""
-    x0, y0 = corner
-    columns = [
-        max(len(text) for text in column) * TEXT * WIDE * scale + 2 * PAD * scale for column in zip(heads, *rows)
-    ]
-    width = sum(columns)
-
-    def line(number: float, pen: str) -> Mark:
-        y = y0 - number * ROW * scale
-        return Stroke(path((x0, y), (x0 + width, y)), pen, feature="schedule")
-
-    def cells(number: int, texts: Sequence[str], face: Literal["bold", "mono"]) -> Iterator[Mark]:
-        x, y = x0, y0 - (number + 0.5) * ROW * scale
-        for text, column in zip(texts, columns):
-            yield Text(x + PAD * scale, y, text, TEXT, "left", "middle", 0.0, face, feature="schedule")
-            x += column
-
-    yield line(0, "edge")
-    yield from cells(0, heads, "bold")
-    yield line(1, "edge")
-    for number, texts in enumerate(rows, 1):
-        yield from cells(number, texts, "mono")
-        yield line(number + 1, "edge" if number == len(rows) else "fine")
-    for number, text in enumerate(says, len(rows) + 1):
-        y = y0 - (number + 0.6) * ROW * scale
-        yield Text(x0 + PAD * scale, y, text, TEXT, "left", "middle", feature="schedule")
 
 
 def _rests_on(shown: PlanOf, flat: FloorPlan, layer: Layer, framing: Framing, hung: int) -> Iterator[str]:

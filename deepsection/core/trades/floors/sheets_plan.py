@@ -6,14 +6,14 @@ from collections import defaultdict
 from collections.abc import Iterator
 
 from ...building.kind import PlanOf
-from ...drawing import Mark, Stroke, path, rings_of
+from ...drawing import Lettered, Stroke, path, rings_of, text_width
+from ...drawing.tables import table_marks
 from ...geometry import Point
 from ...model import Framing, Layer, MakeUp, Sheets
 from ...units import format_measured
-from .lettering_plan import SMALL, WIDE, on_paper
+from .lettering_plan import SMALL, on_paper
 from .members import Members
 from .place import FloorPlan
-from .schedule_plan import table_marks
 from .sheets import Piece, laid_sheets, sheets_needed
 
 HEADS = ("No.", "of", "size", "what")
@@ -25,7 +25,7 @@ def sheeted(make_up: MakeUp) -> Layer | None:
     return next((layer for layer in reversed(above) if layer.sheets), None)
 
 
-def sheet_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, framing: Framing, members: Members) -> Iterator[Mark]:
+def sheet_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, framing: Framing, members: Members) -> Iterator[Lettered]:
     """Every piece with its number; the middles of what they are nailed to dashed."""
     assert layer.sheets is not None
     key = f"{flat.floor.id}/{layer.function}/{layer.id}/"
@@ -37,11 +37,11 @@ def sheet_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, framing: Framing, 
     for number, piece in _numbered(shown, flat, framing, layer.sheets):
         for ring in rings_of(shown.frame.turn(piece.area)):
             yield Stroke(ring, "edge", closed=True, part=key, feature="sheet")
-        if min(piece.length, piece.width) > len(number) * SMALL * WIDE * shown.scale:
+        if min(piece.length, piece.width) > text_width(number, SMALL) * shown.scale:
             middle = piece.area.centroid
             point = middle if piece.area.contains(middle) else piece.area.representative_point()
             place = shown.frame.plan_to_turned(point.x, point.y)
-            yield from on_paper(place, number, SMALL, 0.0, key, shown.scale)
+            yield on_paper(place, number, SMALL, 0.0, key)
 
 
 def _numbered(shown: PlanOf, flat: FloorPlan, framing: Framing, sheets: Sheets) -> list[tuple[str, Piece]]:
@@ -64,7 +64,7 @@ def _size(piece: Piece, shown: PlanOf) -> tuple[str, str, bool]:
     return format_measured(piece.length, units), format_measured(piece.width, units), notched
 
 
-def sheet_schedule(shown: PlanOf, flat: FloorPlan, layer: Layer, framing: Framing, corner: Point) -> Iterator[Mark]:
+def sheet_schedule(shown: PlanOf, flat: FloorPlan, layer: Layer, framing: Framing, corner: Point) -> Iterator[Lettered]:
     """How many pieces of which size, and how many sheets these are cut from."""
     assert layer.sheets is not None
     units = shown.project.units

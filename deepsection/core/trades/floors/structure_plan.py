@@ -8,7 +8,8 @@ from collections.abc import Iterator, Sequence
 import shapely
 
 from ...building.kind import PlanOf
-from ...drawing import Mark, Region, Stroke, Text, arrow_head, path, readable
+from ...drawing import NAME, Lettered, Region, Stroke, Text, around, arrow_head, path, readable, text_width
+from ...drawing.tables import ROW, TEXT
 from ...geometry import Point
 from ...model import Deck, Layer, MakeUp
 from ...units import format_length, format_measured
@@ -17,7 +18,7 @@ from ..makeups.profiles import PROFILES
 from ..walls.planned import WALLS
 from .bays import Bay
 from .bearing_plan import beam_text, beams_carrying, beside_beam, outlines, posts_below, walls_below
-from .lettering_plan import ROW, SMALL, TEXT, on_paper, spot
+from .lettering_plan import SMALL, beside_line, on_paper, spot
 from .members import Members
 from .place import FloorPlan
 from .profiles import is_timber
@@ -31,7 +32,7 @@ OFF = 100.0
 """An edge is off its bearing for at least so much of its length (mm)."""
 
 
-def structure_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members | None) -> Iterator[Mark]:
+def structure_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Members | None) -> Iterator[Lettered]:
     """All that a structural plan of a floor shows but its words and strings."""
     yield from _walls(shown, flat)
     yield from _edge(shown, flat)
@@ -40,7 +41,7 @@ def structure_marks(shown: PlanOf, flat: FloorPlan, layer: Layer, members: Membe
         yield from _spans(shown, flat, bay, layer, members) if members else _slab_spans(shown, flat, bay, layer)
 
 
-def _walls(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+def _walls(shown: PlanOf, flat: FloorPlan) -> Iterator[Lettered]:
     """What bears below, dashed; the walls on the floor, thin."""
     yield from walls_below(shown.frame, flat, "wall_below", "wall below")
     for wall in shown.placed[WALLS].on(flat.floor.level):
@@ -48,7 +49,7 @@ def _walls(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
             yield from outlines(shown.frame, wall.footprint, "wall_above", f"{wall.wall.id}/wall//", "wall above")
 
 
-def _edge(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+def _edge(shown: PlanOf, flat: FloorPlan) -> Iterator[Lettered]:
     """The edge of the deck, the holes in it, and what of the edge is off its bearing."""
     key = f"{flat.floor.id}/edge//"
     yield from outlines(shown.frame, flat.area, "slab_edge", key, "edge")
@@ -62,14 +63,18 @@ def _edge(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
                 for a, b in ((0, 2), (1, 3)):
                     yield Stroke(path(corners[a], corners[b]), "void", part=own, feature="hole")
             place = shown.frame.plan_to_turned(hole.centroid.x, hole.centroid.y)
-            yield from on_paper(place, names.get(id, "Hole"), SMALL, 0.0, own, shown.scale)
+            name = names.get(id, "Hole")
+            beside = around(text_width(name, SMALL) * shown.scale, 2 * SMALL * shown.scale)
+            yield on_paper(place, name, SMALL, 0.0, own, places=beside, about=shown.frame.turn(hole), rank=NAME)
     if flat.bearing.is_empty:
         return
     for edge in off_bearing(flat):
         points = [shown.frame.plan_to_turned(x, y) for x, y in edge]
         yield Stroke(path(*points), "section_mark", part=key, feature="off bearing")
         middle = ((points[0][0] + points[-1][0]) / 2, (points[0][1] + points[-1][1]) / 2)
-        yield from on_paper(middle, "off its bearing", SMALL, 0.0, key, shown.scale)
+        words = "off its bearing"
+        beside = around(text_width(words, SMALL) * shown.scale, 2 * SMALL * shown.scale)
+        yield on_paper(middle, words, SMALL, 0.0, key, places=beside, about=shapely.LineString(points))
 
 
 def off_bearing(flat: FloorPlan) -> list[tuple[Point, ...]]:
@@ -81,7 +86,7 @@ def off_bearing(flat: FloorPlan) -> list[tuple[Point, ...]]:
     return [tuple(piece.coords) for piece in pieces if piece.length > OFF]
 
 
-def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
+def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Lettered]:
     """Beams with their sizes, dashed, and the posts below."""
     carrying = beams_carrying(shown, flat)
     yield from posts_below(shown, carrying, "wall_below")
@@ -92,7 +97,7 @@ def _beams(shown: PlanOf, flat: FloorPlan) -> Iterator[Mark]:
         yield from beside_beam(shown, beam, text.partition(",")[0] if short else text)
 
 
-def _spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer, members: Members) -> Iterator[Mark]:
+def _spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer, members: Members) -> Iterator[Lettered]:
     """Between each two bearings an arrow along the joists that reach farthest, with their size and clear span."""
     assert layer.framing is not None
     units, turned = shown.project.units, Turned(bay.direction)
@@ -117,7 +122,7 @@ def _spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer, members: Memb
             yield from _span(ends[0], ends[1], words, shown.scale, f"{flat.floor.id}/joist//")
 
 
-def _slab_spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer) -> Iterator[Mark]:
+def _slab_spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer) -> Iterator[Lettered]:
     """Arrows between the bearings of a slab, with its thickness and clear span."""
     units = shown.project.units
     for held in slab_spans(flat, bay):
@@ -126,24 +131,25 @@ def _slab_spans(shown: PlanOf, flat: FloorPlan, bay: Bay, layer: Layer) -> Itera
         yield from _span(ends[0], ends[1], words, shown.scale, f"{flat.floor.id}/slab//")
 
 
-def _span(a: Point, b: Point, words: tuple[str, str], scale: float, key: str) -> Iterator[Mark]:
+def _span(a: Point, b: Point, words: tuple[str, str], scale: float, key: str) -> Iterator[Lettered]:
     """The arrow of a span, with words at both of its sides."""
     yield from _arrow(a, b, scale, key)
     angle = readable(math.degrees(math.atan2(b[1] - a[1], b[0] - a[0])))
     turn, place = math.radians(angle), ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
     for text, off in zip(words, (1.9, -1.9)):
         at = (place[0] - math.sin(turn) * off * scale, place[1] + math.cos(turn) * off * scale)
-        yield from on_paper(at, text, SMALL, angle, key, scale)
+        places = beside_line(angle, math.dist(a, b), text, SMALL, scale)
+        yield on_paper(at, text, SMALL, angle, key, places=places, about=shapely.LineString([a, b]))
 
 
-def _arrow(a: Point, b: Point, scale: float, key: str) -> Iterator[Mark]:
+def _arrow(a: Point, b: Point, scale: float, key: str) -> Iterator[Lettered]:
     """A line with a head at each end."""
     yield Stroke(path(a, b), "span", part=key, feature="span")
     for back, tip in ((b, a), (a, b)):
         yield Region((arrow_head(back, tip, scale),), fill="ink", pen="span", part=key, feature="span")
 
 
-def structure_words(shown: PlanOf, flat: FloorPlan, layer: Layer, corner: Point) -> Iterator[Mark]:
+def structure_words(shown: PlanOf, flat: FloorPlan, layer: Layer, corner: Point) -> Iterator[Lettered]:
     """Levels with what they are the top of, layers with their thickness, timber and loads; from a corner on down."""
     make_up, scale = shown.placed.make_ups[flat.floor.make_up], shown.scale
     for k, (text, sum) in enumerate(_said(shown, flat, layer, make_up)):

@@ -36,7 +36,8 @@ def under_walls(placed: PlacedFoundation, within: Polygon | MultiPolygon) -> Ite
     if held.under_walls == "plain" or slab is None or held.deep_depth <= placed.slab_depth:
         return
     low, rise = slab - (held.deep_depth - placed.slab_depth), held.deep_depth - placed.slab_depth
-    inside = shapely.difference(shapely.union_all([outline.polygon for outline in placed.outlines]), within)
+    whole = shapely.union_all([outline.polygon for outline in placed.outlines], grid_size=TOL.node)
+    inside = shapely.difference(whole, within, grid_size=TOL.node)
     taken: list[Solid] = []
     for wall in placed.inner:
         middle = (wall.outer + wall.inner) / 2

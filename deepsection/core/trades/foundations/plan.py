@@ -7,12 +7,12 @@ from collections.abc import Iterator
 from shapely.geometry import Polygon
 
 from ...building.kind import PlanOf
-from ...drawing import Handle, Mark, Stroke, Text, path, step_line
+from ...drawing import NAME, Handle, Label, Lettered, Stroke, Text, around, inside, path, step_line, text_width
 from ...units import format_length
 from ..walls.planned import WALLS
 
 
-def step_marks(shown: PlanOf) -> Iterator[Mark]:
+def step_marks(shown: PlanOf) -> Iterator[Lettered]:
     """The steps of the foundations under the level of the plan."""
     area = shown.placed[WALLS].reach_of(shown.level)
     levels = {held.id: held.level for held in shown.project.foundations}
@@ -28,7 +28,7 @@ def step_marks(shown: PlanOf) -> Iterator[Mark]:
             )
 
 
-def set_down_marks(shown: PlanOf) -> Iterator[Mark]:
+def set_down_marks(shown: PlanOf) -> Iterator[Lettered]:
     """The edges of what is set down of the slab of a storey, and how far."""
     levels = {held.id: held.level for held in shown.project.foundations}
     for down in shown.project.set_downs:
@@ -40,7 +40,10 @@ def set_down_marks(shown: PlanOf) -> Iterator[Mark]:
         place = Polygon(down.corners).representative_point()
         text = f"down {format_length(down.drop, shown.project.units)}"
         at = shown.frame.plan_to_turned(place.x, place.y)
-        yield Text(*at, text, SIZE, "centre", "middle", part=key, feature="set-down", handle=handle)
+        words = Text(*at, text, SIZE, "centre", "middle", part=key, feature="set-down", handle=handle)
+        area = shown.frame.turn(Polygon(down.corners))
+        beside = (*inside(area, at), *around(text_width(text, SIZE, "sans") * shown.scale, 2 * SIZE * shown.scale))
+        yield Label(f"name:{down.id}", (words,), beside, NAME, area)
 
 
 SIZE = 2.0

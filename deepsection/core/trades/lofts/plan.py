@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ...building.kind import PlanOf, SectionOf
-from ...drawing import Handle, Mark, Region, Stroke, Text, arrow_head, path
+from ...drawing import NAME, Handle, Label, Lettered, Region, Stroke, Text, around, arrow_head, path, text_width
 from .place import HATCHES, PlacedHatch
 
 SIZE = 2.0
@@ -14,7 +14,7 @@ ALONG = 0.9
 """A ladder runs along a section when the cosine between the two is more than this."""
 
 
-def hatch_marks(shown: PlanOf) -> Iterator[Mark]:
+def hatch_marks(shown: PlanOf) -> Iterator[Lettered]:
     """The hatches over a storey: their opening and ladder dashed, an arrow up, their names."""
     for held in shown.placed[HATCHES]:
         hatch = held.hatch
@@ -27,10 +27,12 @@ def hatch_marks(shown: PlanOf) -> Iterator[Mark]:
             yield from _ladder(shown, held, key)
         (dx, dy), off = held.way, hatch.width / 2 + SIZE * shown.scale
         at = shown.frame.plan_to_turned(hatch.x - dy * off, hatch.y + dx * off)
-        yield Text(*at, hatch.name, SIZE, "centre", "middle", part=key, feature="hatch", handle=handle)
+        text = Text(*at, hatch.name, SIZE, "centre", "middle", part=key, feature="hatch", handle=handle)
+        beside = around(text_width(hatch.name, SIZE, "sans") * shown.scale, 2 * SIZE * shown.scale)
+        yield Label(f"name:{hatch.id}", (text,), beside, NAME, shown.frame.turn(held.opening))
 
 
-def _ladder(shown: PlanOf, held: PlacedHatch, key: str) -> Iterator[Mark]:
+def _ladder(shown: PlanOf, held: PlacedHatch, key: str) -> Iterator[Lettered]:
     assert held.ladder
     (dx, dy), half = held.way, held.hatch.width / 2 - held.hatch.lining * 2
     head, foot = held.ladder
@@ -45,7 +47,7 @@ def _ladder(shown: PlanOf, held: PlacedHatch, key: str) -> Iterator[Mark]:
     yield Region((arrow_head(a, b, shown.scale),), fill="ink", pen="fine", part=key, feature="hatch")
 
 
-def hatch_section_marks(shown: SectionOf) -> Iterator[Mark]:
+def hatch_section_marks(shown: SectionOf) -> Iterator[Lettered]:
     """The ladders that a section runs along, let down, dashed."""
     frame = shown.frame
     for held in shown.placed[HATCHES]:

@@ -10,7 +10,7 @@ from shapely.geometry import Polygon
 from ...building.kind import PlanOf
 from ...building.placed import Placed
 from ...catalog import material
-from ...drawing import Handle, Mark, Region, Stroke, Text, path, rings_of
+from ...drawing import LESSER, Handle, Label, Lettered, Mark, Region, Stroke, Text, around, path, rings_of, text_width
 from ...geometry import Frame, polygons_of
 from ..roofs.eaves import gutter_runs
 from ..roofs.placed import ROOFS, ResolvedRoof
@@ -24,21 +24,21 @@ INSET = 60.0
 """Width of the frame of a roof window (mm)."""
 
 
-def chimney_marks(shown: PlanOf) -> Iterator[Mark]:
+def chimney_marks(shown: PlanOf) -> Iterator[Lettered]:
     """In a floor plan: the stacks that its cut goes through."""
     for chimney in shown.placed[ROOF_FITTINGS].chimneys:
         if chimney.foot.total < shown.cut < chimney.top.total:
             yield from _stack(chimney, shown.frame, "poche", "cut")
 
 
-def downpipe_marks(shown: PlanOf) -> Iterator[Mark]:
+def downpipe_marks(shown: PlanOf) -> Iterator[Lettered]:
     """In a floor plan: the downpipes that its cut goes through."""
     for pipe in shown.placed[ROOF_FITTINGS].downpipes:
         if pipe.foot < shown.cut < pipe.plane.plate:
             yield _square(pipe, shown.frame)
 
 
-def fitting_marks(shown: PlanOf) -> Iterator[Mark]:
+def fitting_marks(shown: PlanOf) -> Iterator[Lettered]:
     """In a floor plan: what lies in the roof over it, dashed."""
     roofs = {roof.block.id for roof in shown.placed[ROOFS] if roof.block.plate == shown.plate}
     for fitting in shown.placed[ROOF_FITTINGS].fittings:
@@ -46,7 +46,7 @@ def fitting_marks(shown: PlanOf) -> Iterator[Mark]:
             yield from _outline(fitting, shown.frame, "hidden", fitting.outline)
 
 
-def roof_plan_marks(placed: Placed, frame: Frame, scale: float) -> Iterator[Mark]:
+def roof_plan_marks(placed: Placed, frame: Frame, scale: float) -> Iterator[Lettered]:
     """From above."""
     held, roofs = placed[ROOF_FITTINGS], placed[ROOFS]
     yield from _gutters(roofs, frame)
@@ -63,10 +63,13 @@ def roof_plan_marks(placed: Placed, frame: Frame, scale: float) -> Iterator[Mark
         align = "centre" if across else ("left" if du > 0 else "right")
         valign = "middle" if not across else ("bottom" if dw > 0 else "top")
         key = f"{pipe.pipe.id}/downpipe//"
-        yield Text(u, w, "downpipe", TEXT, align, valign, 0, "sans", key)  # type: ignore[arg-type]
+        text = Text(u, w, "downpipe", TEXT, align, valign, 0, "sans", key)  # type: ignore[arg-type]
+        beside = around(text_width("downpipe", TEXT, "sans") * scale, 2 * TEXT * scale)
+        at = shapely.Point(frame.plan_to_turned(*pipe.at(pipe.plane.reach + pipe.roof.block.gutter)))
+        yield Label(f"downpipe:{pipe.pipe.id}", (text,), beside, LESSER, at.buffer(BESIDE * scale))
 
 
-def _stack(placed: PlacedChimney, frame: Frame, fill: str, pen: str) -> Iterator[Mark]:
+def _stack(placed: PlacedChimney, frame: Frame, fill: str, pen: str) -> Iterator[Lettered]:
     key, handle = f"{placed.chimney.id}/chimney//", Handle("move_chimney", placed.chimney.id, "x", "free")
     body = frame.turn(placed.outline)
     yield Region(rings_of(body), fill=fill, pen=pen, part=key, feature="cut", sum=placed.top.id, handle=handle)
@@ -74,7 +77,7 @@ def _stack(placed: PlacedChimney, frame: Frame, fill: str, pen: str) -> Iterator
     yield Region(rings_of(frame.turn(placed.flue)), fill=inside, pen="edge", part=key, feature="flue", handle=handle)
 
 
-def _cricket(placed: PlacedChimney, frame: Frame) -> Iterator[Mark]:
+def _cricket(placed: PlacedChimney, frame: Frame) -> Iterator[Lettered]:
     if placed.cricket is None:
         return
     key = f"{placed.chimney.id}/cricket//"
@@ -84,7 +87,7 @@ def _cricket(placed: PlacedChimney, frame: Frame) -> Iterator[Mark]:
     yield Stroke(path(*ends), "edge", part=key, feature="ridge")
 
 
-def _fitting(placed: PlacedFitting, frame: Frame) -> Iterator[Mark]:
+def _fitting(placed: PlacedFitting, frame: Frame) -> Iterator[Lettered]:
     kind = placed.fitting.fitting
     if kind == "window":
         yield from _outline(placed, frame, "edge", placed.outline, "paper")
@@ -106,7 +109,7 @@ def _named(placed: PlacedFitting) -> tuple[str, Handle]:
 
 def _outline(
     placed: PlacedFitting, frame: Frame, pen: str, outline: Polygon, fill: str | None = None
-) -> Iterator[Mark]:
+) -> Iterator[Lettered]:
     key, handle = _named(placed)
     if placed.fitting.fitting == "pipe":
         half = placed.fitting.width / 2
@@ -118,7 +121,7 @@ def _outline(
     yield Region(rings, fill=fill, pen=pen, part=key, feature="outline", sum=placed.top.id, handle=handle)
 
 
-def _gutters(roofs: Sequence[ResolvedRoof], frame: Frame) -> Iterator[Mark]:
+def _gutters(roofs: Sequence[ResolvedRoof], frame: Frame) -> Iterator[Lettered]:
     """The outer edge of every gutter, where no roof lies over it."""
     for roof in roofs:
         over = shapely.union_all([held.polygon for other in roofs if other is not roof for held in other.planes])

@@ -152,9 +152,25 @@ def opening_fields(project: Project, opening: Opening) -> list[Row]:
     ]
     if opening.unit != "niche":
         rows += _standing_rows(project, opening, put)
+    rows += under("Schedule", _schedule_rows(project, opening, kind))
     rows += under("Placing and copies", [*placing_fields(project, opening), *_arranging_rows(project, opening)])
-    held = set(opening.exceptions) | ({"number"} if opening.number else set()) if opening.kind else set()
+    own = {name for name in ("number", "maker", "note") if getattr(opening, name) is not None}
+    held = set(opening.exceptions) | own if opening.kind else set()
     return [replace(row, field=replace(row.field, exception=True)) if row.field.id in held else row for row in rows]
+
+
+def _schedule_rows(project: Project, opening: Opening, kind: Kind | None) -> list[Row]:
+    """What a schedule says of it in words; as its kind says, where it says nothing else itself."""
+
+    def put(name: str) -> Callable[[str], Sequence[Any]]:
+        usual = getattr(kind, name) if kind else ""
+        return lambda text: [PutOpening(opening=changed(opening, **{name: None if text == usual else text}))]
+
+    maker, note = project.words_of(opening)
+    return [
+        text_row("maker", "Maker", maker, put("maker"), empty=True),
+        text_row("note", "Note", note, put("note"), empty=True),
+    ]
 
 
 def _standing_rows(project: Project, opening: Opening, put: Put) -> list[Row]:
@@ -290,6 +306,13 @@ def kind_fields(project: Project, kind: Kind) -> list[Row]:
         length_row("width", "Width", design.width, units, lambda v: put(width=v), least=0.0),
         length_row("height", "Height", design.height, units, lambda v: put(height=v), least=0.0),
         *_design_rows(project, kind.unit, design, put),
+        *under(
+            "Schedule",
+            [
+                text_row("maker", "Maker", kind.maker, lambda t: [PutKind(design=changed(kind, maker=t))], empty=True),
+                text_row("note", "Note", kind.note, lambda t: [PutKind(design=changed(kind, note=t))], empty=True),
+            ],
+        ),
         action_row(
             "copy", "Copy it as a new kind", [PutKind(design=changed(kind, id=copy, name=f"{kind.name}, copy"))]
         ),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, StringConstraints, model_validator
 
 from ...document.declaring import About, Declared, Ref, Standing
 from ...document.values import Element, Id, Mm, Name, NotNegative, Positive, WallEnd
@@ -28,6 +28,8 @@ OPERATIONS: dict[Unit, tuple[Operation, ...]] = {
 Panels = Annotated[int, Field(ge=1, le=8)]
 Share = Annotated[float, Field(ge=0.1, le=0.9)]
 Bars = Annotated[int, Field(ge=1, le=8)]
+Words = Annotated[str, StringConstraints(max_length=120, strip_whitespace=True, pattern=r"^[^\r\n\t]*$")]
+"""A line of the schedule that is free: who makes it, and what else is to be said."""
 LeafFace = Literal["panelled", "flush", "glazed"]
 SideLights = Literal["none", "start", "end", "both"]
 Shutters = Literal["none", "pair"]
@@ -65,7 +67,10 @@ DESIGN_FIELDS = tuple(Design.model_fields)
 
 
 class Kind(Declared):
-    """A shared definition of windows, doors or niches, with the number that those which follow it show."""
+    """A shared definition of windows, doors or niches, with the number that those which follow it show.
+
+    `maker`, `note`: what a schedule says of it, in words.
+    """
 
     about: ClassVar[About] = About("kind", "kinds", numbered=True, removable=True)
     id: Id
@@ -73,6 +78,8 @@ class Kind(Declared):
     number: Name
     unit: Unit
     design: Design
+    maker: Words = ""
+    note: Words = ""
 
     @model_validator(mode="after")
     def _opens(self) -> Self:
@@ -132,6 +139,8 @@ class Opening(Standing):
     threshold: NotNegative | None = None
     rough: NotNegative | None = None
     depth: Positive | None = None
+    maker: Words | None = None
+    note: Words | None = None
 
     @model_validator(mode="after")
     def _stated(self) -> Self:
@@ -176,6 +185,13 @@ def design_of(opening: Opening, kind: Kind | None) -> Design:
     """What stands in an opening: its kind's design, but for its exceptions."""
     base = dict(kind.design) if kind else usual_design(opening.unit)
     return Design.model_validate(base | opening.exceptions)
+
+
+def words_of(opening: Opening, kind: Kind | None) -> tuple[str, str]:
+    """(maker, note) of an opening: its own, or those of its kind."""
+    maker = kind.maker if opening.maker is None and kind else opening.maker
+    note = kind.note if opening.note is None and kind else opening.note
+    return maker or "", note or ""
 
 
 def number_of(opening: Opening, kind: Kind | None) -> str:

@@ -10,7 +10,7 @@ from functools import lru_cache
 from shapely.geometry import Polygon
 
 from ...building.kind import PlanOf
-from ...drawing import Handle, Mark, Region, Stroke, Text, path, rings_of
+from ...drawing import NUMBER, Handle, Label, Lettered, Mark, Region, Stroke, Text, path, rings_of
 from ...drawing.detail import shown_from
 from ...geometry import Frame, Point
 from ...model import MakeUp
@@ -38,12 +38,14 @@ def plan_hole(wall: PlannedWall, placed: PlacedOpening) -> Polygon:
 class _Plan:
     """Draws in the frame of one opening: points are (distance along the wall, distance outward)."""
 
-    def __init__(self, wall: PlannedWall, placed: PlacedOpening, frame: Frame) -> None:
-        self.wall, self.placed, self.frame = wall, placed, frame
+    def __init__(self, wall: PlannedWall, placed: PlacedOpening, frame: Frame, scale: float) -> None:
+        self.wall, self.placed, self.frame, self.scale = wall, placed, frame, scale
         self.stand = wall.stand(placed.centre)
         self.handle = Handle("move_opening", placed.opening.id, "distance", "along")
         self.key = f"{placed.opening.id}/{placed.opening.unit}//"
         self.marks: list[Mark] = []
+        self.labels: list[Label] = []
+        self.hole = frame.turn(plan_hole(wall, placed))
 
     def at(self, along: float, outward: float) -> Point:
         return self.frame.plan_to_turned(*self.stand.at(along, outward))
@@ -65,9 +67,9 @@ class _Plan:
 @lru_cache(maxsize=4096)
 def opening_marks(
     wall: PlannedWall, make_up: MakeUp, placed: PlacedOpening, frame: Frame, scale: float
-) -> tuple[Mark, ...]:
+) -> tuple[Lettered, ...]:
     """An opening as the plan shows it, with its number outside of the wall."""
-    plan = _Plan(wall, placed, frame)
+    plan = _Plan(wall, placed, frame, scale)
     left, right = placed.left, placed.right
     area = plan_hole(wall, placed).intersection(plan.stand.panel(left, right, wall.inner, wall.outer))
     plan.marks.append(
@@ -85,8 +87,22 @@ def opening_marks(
             _returned(plan, make_up)
     outside = 4.2 if wall.wall.status == "outer" else 3.0
     tag = plan.at(placed.centre, wall.outer + outside * scale)
-    plan.marks.append(Text(*tag, placed.number, 2.0, "centre", "middle", 0, "mono", plan.key))
-    return tuple(plan.marks)
+    if placed.number:
+        text = Text(*tag, placed.number, 2.0, "centre", "middle", 0, "mono", plan.key, feature="number")
+        plan.labels.append(
+            Label(f"number:{placed.opening.id}", (text,), _beside(plan, tag, outside), NUMBER, plan.hole, beside=8.0)
+        )
+    return (*plan.marks, *plan.labels)
+
+
+def _beside(plan: _Plan, tag: Point, outside: float) -> tuple[Point, ...]:
+    """Shifts of a number: along its opening, farther out, inside, beside its opening."""
+    wall, placed, scale = plan.wall, plan.placed, plan.scale
+    half = (placed.right - placed.left) / 2
+    ways = (0.0, -0.5 * half, 0.5 * half, -half, half, -half - 4.0 * scale, half + 4.0 * scale)
+    rows = (wall.outer + outside * scale, wall.outer + (outside + 4.0) * scale, wall.inner - outside * scale)
+    found = [plan.at(placed.centre + way, row) for row in rows for way in ways]
+    return tuple((u - tag[0], w - tag[1]) for u, w in found)
 
 
 def _returned(plan: _Plan, make_up: MakeUp) -> None:
@@ -203,7 +219,7 @@ def _overhead(plan: _Plan) -> None:
     plan.line(*corners, pen="hidden", feature="leaf")
 
 
-def opening_plan_marks(shown: PlanOf) -> Iterator[Mark]:
+def opening_plan_marks(shown: PlanOf) -> Iterator[Lettered]:
     """The openings in the walls of the storey."""
     placed = shown.placed
     for wall in placed[WALLS].on(shown.level):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from typing import TypeAlias
@@ -48,6 +48,12 @@ def unit_parts(wall: PlannedWall, placed: PlacedOpening, trimmed: bool, outside:
     if placed.design.shutters == "pair" and wall.wall.status == "outer":
         parts += _shutters(wall, placed)
     return tuple(parts if outside else (replace(part, outside=False) for part in parts))
+
+
+def daylight(parts: Sequence[Part]) -> float:
+    """The glass that is seen of a unit's parts (mm2): without the bars before it."""
+    glass = sum(part.solid.volume for part in parts if part.role == "glass") / GLASS_DEPTH
+    return max(glass - sum(part.solid.volume for part in parts if part.role == "bar") / BAR_DEPTH, 0.0)
 
 
 def _part(

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+import shapely
+
 from ...building.kind import PlanOf
-from ...drawing import Handle, Mark, Region, Stroke, Text, path
+from ...drawing import NUMBER, Handle, Label, Lettered, Region, Stroke, Text, around, path, text_width
 from .placed import RAILS, STEPS, PlacedSteps
 
 ARROW = 2.0
 """Length of the barbs of the arrow down (paper mm)."""
 
 
-def steps_marks(shown: PlanOf) -> list[Mark]:
+def steps_marks(shown: PlanOf) -> list[Lettered]:
     """The steps that lead to the level."""
-    marks: list[Mark] = []
+    marks: list[Lettered] = []
     frame, scale = shown.frame, shown.scale
     for placed in shown.placed[STEPS]:
         steps = placed.steps
@@ -38,7 +40,9 @@ def steps_marks(shown: PlanOf) -> list[Mark]:
         marks.append(Stroke(path(tail, tip), "fine", part=key, feature="steps", handle=handle))
         u, v = frame.plan_to_turned(*placed.at(placed.run + 2.5 * scale, 0.0))
         words = f"ramp 1:{1 / steps.slope:.3g}" if placed.is_ramp else f"{placed.risers} down"
-        marks.append(Text(u, v, words, 1.8, "centre", "middle", 0, "mono", key))
+        text = Text(u, v, words, 1.8, "centre", "middle", 0, "mono", key)
+        beside = around(text_width(words, 1.8) * scale, 3.6 * scale)
+        marks.append(Label(f"stepping:{steps.id}", (text,), beside, NUMBER, shapely.Polygon(outline)))
     return marks
 
 
@@ -50,9 +54,9 @@ def _edges(placed: PlacedSteps) -> list[float]:
     return [steps.landing + k * steps.going for k in range(placed.risers - 1)]
 
 
-def rail_marks(shown: PlanOf) -> list[Mark]:
+def rail_marks(shown: PlanOf) -> list[Lettered]:
     """The rails that stand on the level."""
-    marks: list[Mark] = []
+    marks: list[Lettered] = []
     for placed in shown.placed[RAILS]:
         rail = placed.rail
         if rail.base.level == shown.level:

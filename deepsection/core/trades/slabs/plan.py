@@ -9,25 +9,25 @@ import numpy as np
 import shapely
 
 from ...building.kind import PlanOf
-from ...drawing import Handle, Mark, Region, Stroke, Text, path, readable, rings_of
+from ...drawing import NAME, Handle, Label, Lettered, Region, Stroke, Text, inside, path, readable, rings_of, text_width
 from ...geometry import polygons_of
 from ...units import Units, format_length
 from .placed import SLABS, PlacedSlab, towards
 
 ARROW, HEAD = 12.0, 2.6
 """Length of the arrow of a fall, and of its head (paper mm)."""
-TEXT, WIDE = 1.8, 0.86
+TEXT = 1.8
 """Height of lettering (paper mm), and width of a letter as a share of it."""
 
 
-def slab_marks(shown: PlanOf) -> Iterator[Mark]:
+def slab_marks(shown: PlanOf) -> Iterator[Lettered]:
     """The slabs at the level of the plan."""
     for placed in shown.placed[SLABS]:
         if placed.slab.level == shown.level:
             yield from _one(shown, placed)
 
 
-def _one(shown: PlanOf, placed: PlacedSlab) -> Iterator[Mark]:
+def _one(shown: PlanOf, placed: PlacedSlab) -> Iterator[Lettered]:
     slab, frame, units = placed.slab, shown.frame, shown.project.units
     key, handle = f"{slab.id}/porch_slab//", Handle("move_slab", slab.id, "corners", "free")
     for polygon in polygons_of(frame.turn(placed.area)):
@@ -55,11 +55,14 @@ def _one(shown: PlanOf, placed: PlacedSlab) -> Iterator[Mark]:
     run = (-dw, du) if across else (du, dw)
     angle = readable(math.degrees(math.atan2(run[1], run[0])))
     a = math.radians(angle)
-    aside = (max(len(said), len(slab.name)) * TEXT * WIDE / 2 + 3.0) * shown.scale if across else 0.0
+    aside = (max(text_width(said, TEXT), text_width(slab.name, TEXT)) / 2 + 3.0) * shown.scale if across else 0.0
+    words = []
     for text, off in ((slab.name, 1.0 + TEXT), (said, -1.0)):
         off = (off if across else off + math.copysign(1.0, off)) * shown.scale
         place = (u + math.cos(a) * aside - math.sin(a) * off, w + math.sin(a) * aside + math.cos(a) * off)
-        yield Text(*place, text, TEXT, "centre", "top", angle, "mono", key, placed.high.id, feature="slab")
+        words.append(Text(*place, text, TEXT, "centre", "top", angle, "mono", key, placed.high.id, feature="slab"))
+    area = frame.turn(placed.area)
+    yield Label(f"name:{slab.id}", tuple(words), inside(area, (words[0].x, words[0].y)), NAME, area, backed=True)
 
 
 def fall_words(fall: float, units: Units) -> str:

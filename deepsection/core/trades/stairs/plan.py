@@ -8,7 +8,7 @@ from collections.abc import Iterable, Iterator
 import shapely
 
 from ...building.kind import PlanOf
-from ...drawing import Handle, Mark, Region, Ring, Stroke, Text, path, rings_of
+from ...drawing import NUMBER, Handle, Label, Lettered, Region, Ring, Stroke, Text, around, path, rings_of, text_width
 from ...geometry import Point, polygons_of
 from ..walls.planned import WALLS
 from .layout import Step
@@ -25,7 +25,7 @@ SLANT = 0.45
 """The break lies so far askew, in goings."""
 
 
-def stair_marks(shown: PlanOf) -> Iterator[Mark]:
+def stair_marks(shown: PlanOf) -> Iterator[Lettered]:
     """The stairs that start from the storey, up to the cut and dashed above it; those that arrive, seen from above."""
     for placed in shown.placed[STAIRS]:
         if placed.stair.upper == shown.level:
@@ -57,7 +57,7 @@ def _going_handle(placed: PlacedStair) -> Handle | None:
     return Handle("stair_going", placed.stair.id, field, "free")
 
 
-def _starting(shown: PlanOf, placed: PlacedStair) -> Iterator[Mark]:
+def _starting(shown: PlanOf, placed: PlacedStair) -> Iterator[Lettered]:
     """Steps below the cut; a break across the one at the cut; what is above dashed; the way up."""
     cut = shown.cut - placed.base
     steps = placed.layout.steps
@@ -70,14 +70,14 @@ def _starting(shown: PlanOf, placed: PlacedStair) -> Iterator[Mark]:
     yield from _way(shown, placed, [*below[:-1]] if above else below, f"{placed.stepping.risers} up", up=True)
 
 
-def _steps(shown: PlanOf, placed: PlacedStair, steps: list[Step], pen: str) -> Iterator[Mark]:
+def _steps(shown: PlanOf, placed: PlacedStair, steps: list[Step], pen: str) -> Iterator[Lettered]:
     key, handle = _key(placed), _handle(placed)
     for step in steps:
         area = rings_of(shown.frame.turn(step.area))
         yield Region(area, fill="paper", pen=pen, part=key, feature="stair", handle=handle, sum=placed.rise.id)
 
 
-def _dashed(shown: PlanOf, placed: PlacedStair, steps: list[Step]) -> Iterator[Mark]:
+def _dashed(shown: PlanOf, placed: PlacedStair, steps: list[Step]) -> Iterator[Lettered]:
     key = _key(placed)
     for step in steps:
         yield Stroke(_turned(shown, step.front), "hidden", part=key, feature="stair", sum=placed.rise.id)
@@ -89,7 +89,7 @@ def _dashed(shown: PlanOf, placed: PlacedStair, steps: list[Step]) -> Iterator[M
         yield Stroke(head, "hidden", part=key, feature="stair", sum=placed.rise.id, handle=handle)
 
 
-def _break(shown: PlanOf, placed: PlacedStair, step: Step) -> Iterator[Mark]:
+def _break(shown: PlanOf, placed: PlacedStair, step: Step) -> Iterator[Lettered]:
     """Two lines askew across a step, each with a jog in its middle."""
     left, right = (_middle(side) for side in (step.left, step.right))
     length = math.dist(left, right) or 1.0
@@ -118,7 +118,7 @@ def _middle(line: tuple[Point, ...]) -> Point:
     return point.x, point.y
 
 
-def _way(shown: PlanOf, placed: PlacedStair, steps: list[Step], words: str, *, up: bool) -> Iterator[Mark]:
+def _way(shown: PlanOf, placed: PlacedStair, steps: list[Step], words: str, *, up: bool) -> Iterator[Lettered]:
     """The walking line with its arrow, and the number of risers at its foot."""
     if not steps:
         return
@@ -143,7 +143,9 @@ def _way(shown: PlanOf, placed: PlacedStair, steps: list[Step], words: str, *, u
     (a, b), (c, d) = turned[0], turned[1]
     size = math.dist((a, b), (c, d)) or 1.0
     u, w = a - (c - a) / size * 2.2 * shown.scale, b - (d - b) / size * 2.2 * shown.scale
-    yield Text(u, w, words, 1.8, "centre", "middle", 0, "mono", key)
+    text = Text(u, w, words, 1.8, "centre", "middle", 0, "mono", key)
+    beside = around(text_width(words, 1.8) * shown.scale, 3.6 * shown.scale)
+    yield Label(f"stepping:{placed.stair.id}", (text,), beside, NUMBER, shapely.LineString(turned[:2]))
 
 
 def _on_way(step: Step) -> list[Point]:
@@ -161,7 +163,7 @@ def _on_way(step: Step) -> list[Point]:
     return [(ax + fx * ahead, ay + fy * ahead)]
 
 
-def _arriving(shown: PlanOf, placed: PlacedStair) -> Iterator[Mark]:
+def _arriving(shown: PlanOf, placed: PlacedStair) -> Iterator[Lettered]:
     """What is seen down through the hole, the edge of the hole, and the way down."""
     steps = list(placed.layout.steps)
     key, handle = _key(placed), _handle(placed)

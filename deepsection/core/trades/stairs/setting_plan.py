@@ -13,7 +13,21 @@ import shapely
 from shapely import affinity
 
 from ...building.parts import Part
-from ...drawing import Dimension, Mark, Region, Stroke, Text, path, rings_of
+from ...drawing import (
+    LESSER,
+    NUMBER,
+    Dimension,
+    Label,
+    Lettered,
+    Mark,
+    Region,
+    Stroke,
+    Text,
+    path,
+    rings_of,
+    text_width,
+)
+from ...drawing.chains import Measure, Place, stretches
 from ...geometry import Frame, Point, polygons_of
 from ...units import Units, format_length
 from .layout import Flight, Step, straight
@@ -73,11 +87,11 @@ def corners(step: Step, side: str) -> tuple[Point, ...]:
     return step.left if side == "left" else step.right
 
 
-def setting_marks(placed: PlacedStair, units: Units, scale: float) -> list[Mark]:
+def setting_marks(placed: PlacedStair, units: Units, scale: float) -> list[Lettered]:
     """All of the drawing: 0 is the first riser, heights are above the finish at the foot."""
     side = longer_side(placed)
     flights = list(_unfolded(placed, side))
-    marks = [mark for held in flights for mark in _boards(placed, held, side)]
+    marks: list[Lettered] = [mark for held in flights for mark in _boards(placed, held, side)]
     marks += [mark for held in flights for mark in _housings(placed, held)]
     marks += _goings(placed, flights, units, scale)
     marks += _rod(placed, flights, units, scale)
@@ -156,17 +170,19 @@ def _box(u0: float, u1: float, v0: float, v1: float, key: str) -> Mark:
 def _goings(placed: PlacedStair, flights: list[_Unfolded], units: Units, scale: float) -> Iterator[Mark]:
     """Each going below, and the length of each flight."""
     foot = min(0.0, *(held.flight.low for held in flights)) - placed.stair.depth * 0.1
+    # A joiner cuts by tenths; equal goings that are too narrow for their figures are one.
+    exact = Measure(units, whole=0.1, equal="narrow")
     for held in flights:
-        for laid in held.steps:
-            key = f"{placed.stair.id}/tread//{laid.step.number}"
-            text = format_length(laid.end - laid.start, units)
-            yield Dimension(laid.start, foot, laid.end, foot, -BELOW, text, part=key, feature="going")
+        edges = [Place(held.start, "foot"), *(Place(laid.end, str(laid.step.number)) for laid in held.steps)]
+        for going in stretches(edges, exact, scale):
+            key = f"{placed.stair.id}/tread//{going.name.rpartition('-')[2]}"
+            yield Dimension(going.start, foot, going.end, foot, -BELOW, going.text, part=key, feature="going")
         if len(held.steps) > 1:
-            text = format_length(held.end - held.start, units)
-            yield Dimension(held.start, foot, held.end, foot, -BELOW - 7.0, text, feature="run")
+            (run,) = stretches([edges[0], edges[-1]], exact, scale)
+            yield Dimension(run.start, foot, run.end, foot, -BELOW - 7.0, run.text, feature="run")
 
 
-def _rod(placed: PlacedStair, flights: list[_Unfolded], units: Units, scale: float) -> Iterator[Mark]:
+def _rod(placed: PlacedStair, flights: list[_Unfolded], units: Units, scale: float) -> Iterator[Lettered]:
     """A rod with the height of each tread above the finish at the foot, as far as the floor above."""
     stepping, key = placed.stepping, f"{placed.stair.id}/rise//"
     u = flights[0].start - placed.stair.depth - ROD * scale
@@ -177,13 +193,18 @@ def _rod(placed: PlacedStair, flights: list[_Unfolded], units: Units, scale: flo
         name = "finish" if number == 0 else "floor" if number == len(heights) - 1 else str(number)
         place = u - (TICK / 2 + 1.0) * scale
         words = f"{name}  {format_length(z, units)}"
-        yield Text(place, z, words, SMALL, "right", "middle", 0.0, "mono", key, placed.rise.id, feature="height")
+        text = Text(place, z, words, SMALL, "right", "middle", 0.0, "mono", key, placed.rise.id, feature="height")
+        aside = (text_width(words, SMALL) + 3.0) * scale
+        places = [(-k * aside, row * scale) for k in range(4) for row in (0.0, 2.0, -2.0)]
+        rank = LESSER if name == str(number) else NUMBER
+        tick = shapely.Point(u, z).buffer(TICK / 2 * scale)
+        yield Label(f"setting:{placed.stair.id}:{number}", (text,), places, rank, tick)
     for held in flights:
         for laid in held.steps[:1]:
             yield Stroke(path((u, laid.step.z), (laid.start, laid.step.z)), "level", part=key, feature="rod")
 
 
-def _angles(placed: PlacedStair, flights: list[_Unfolded], scale: float) -> Iterator[Mark]:
+def _angles(placed: PlacedStair, flights: list[_Unfolded], scale: float) -> Iterator[Lettered]:
     """The line of the nosings over each straight run, with its pitch."""
     key = f"{placed.stair.id}/stair//"
     for held in flights:
@@ -197,7 +218,11 @@ def _angles(placed: PlacedStair, flights: list[_Unfolded], scale: float) -> Iter
             a, off = math.radians(angle), 9.0 * scale
             place = ((u0 + u1) / 2 - math.sin(a) * off, (v0 + v1) / 2 + math.cos(a) * off)
             words = f"pitch {angle:.1f}°: level cut {angle:.1f}°, plumb cut {90 - angle:.1f}°"
-            yield Text(*place, words, TEXT, "centre", "middle", angle, "mono", key, feature="pitch")
+            text = Text(*place, words, TEXT, "centre", "middle", angle, "mono", key, feature="pitch")
+            up = (-math.sin(a) * scale, math.cos(a) * scale)
+            places = [(up[0] * row, up[1] * row) for row in (0.0, 5.0, 10.0, 16.0, 24.0)]
+            line = shapely.LineString([(u0, v0), (u1, v1)])
+            yield Label(f"setting:{placed.stair.id}:pitch:{laid[0].step.number}", (text,), places, NUMBER, line)
 
 
 def _words(placed: PlacedStair, flights: list[_Unfolded], side: Side, units: Units, scale: float) -> Iterator[Mark]:

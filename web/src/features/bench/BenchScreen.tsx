@@ -25,7 +25,7 @@ import { WalkedLines, WalkKnob } from "./Walk";
 const ON_LADDER = ["level_mark", "level"] as const;
 const NOTHING: readonly string[] = [];
 
-/** From so many px per mm on, lesser lettering has room: its smallest size on the screen is then about its own. */
+/** From so many px per mm on a section shows its own level marks, beside those of the ladder. */
 const CLOSE = 0.045;
 
 /** Plan and projected view on shared projection lines, with the height ladder. */
@@ -88,6 +88,7 @@ export function BenchScreen() {
     whole,
     bench.drawings[2],
   );
+  const rescaling = useScale(viewport.k, state.scales);
   const hoverSum = pointed;
   const setHoverSum = useCallback((pointed: string | null) => set({ pointed }), [set]);
   const pointer = useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps: shown.snaps, preview });
@@ -110,14 +111,14 @@ export function BenchScreen() {
         ref={box}
         className="relative select-none overflow-hidden bg-paper"
         aria-label="Bench"
-        aria-busy={busy}
+        aria-busy={busy || rescaling}
         {...pointer.events}
         style={{ cursor: pointer.cursor, touchAction: "none" }}
       >
         <svg
           width={size.width}
           height={size.height}
-          className={`absolute inset-0 block ${viewport.k < CLOSE ? "far" : ""}`}
+          className="absolute inset-0 block"
           style={
             { "--k": viewport.k, "--pen": Math.min(1.3, Math.max(0.45, viewport.k / 0.028)) } as React.CSSProperties
           }
@@ -311,6 +312,25 @@ function Splitter({
       <span className="h-[3px] w-10 rounded bg-[#b9b09b]" />
     </div>
   );
+}
+
+/** A mm of paper is drawn about so many px wide. */
+const PX_PER_PAPER_MM = 3.8;
+/** The zoom has to rest for so long (ms) before the views are asked for at its scale. */
+const REST = 160;
+
+/** Asks for the views at the usual scale that is nearest to the zoom, so that lettering is as large as on paper; whether
+ * it is about to. */
+function useScale(k: number, scales: readonly number[]): boolean {
+  const { set, scale } = usePick("set", "scale");
+  const away = (usual: number) => Math.abs(Math.log((usual * k) / PX_PER_PAPER_MM));
+  const nearest = scales.reduce((best, usual) => (away(usual) < away(best) ? usual : best), scales[0] ?? scale);
+  useEffect(() => {
+    if (nearest === scale) return;
+    const rest = setTimeout(() => set({ scale: nearest }), REST);
+    return () => clearTimeout(rest);
+  }, [nearest, scale, set]);
+  return nearest !== scale;
 }
 
 function useSize(): [React.RefObject<HTMLElement | null>, Size] {

@@ -124,6 +124,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
               ))}
           </div>
           <span className="grow" />
+          <ViewPanel drawing={plan} />
           <PaneButtons onFit={onFit} />
         </div>
       )}
@@ -143,7 +144,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
                   : seen}
             </p>
           </div>
-          <ViewPanel />
+          <ViewPanel drawing={view} />
           <WorksChoice view={viewName} />
           <ShownChips />
           {step === "Elevations" && own.length > 0 && (

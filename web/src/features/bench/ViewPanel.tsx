@@ -1,15 +1,28 @@
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { SlidersHorizontal } from "lucide-react";
-import { PART_KINDS, type Show, type ShowKind, showOf, showWith, WORD_KINDS } from "../../actions/shown";
+import {
+  PART_KINDS,
+  PLAN_WORD_KINDS,
+  type Show,
+  type ShowKind,
+  showOf,
+  showWith,
+  WORD_KINDS,
+} from "../../actions/shown";
+import type { Drawing } from "../../api/client";
 import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
+import { LetteringList } from "./LetteringList";
+import { Strings } from "./Strings";
 
 /** How a view is shown: what it leaves out, how its materials are named, its look; and the same for other views. */
-export function ViewPanel() {
-  const { state, viewName, commit } = useHeld();
+export function ViewPanel({ drawing }: { drawing: Drawing | undefined }) {
+  const { state, commit } = useHeld();
   const { beside, set } = usePick("beside", "set");
+  const viewName = drawing?.name ?? "";
+  const onPlan = drawing?.kind === "plan";
   const show = showOf(state.project, viewName);
   const change = (changes: Partial<Show>) => commit([showWith(state.project, viewName, changes)]);
   const others = state.views.filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName);
@@ -19,60 +32,79 @@ export function ViewPanel() {
     <Popover className="pointer-events-auto">
       <PopoverButton className="inline-flex h-7 items-center gap-1.5 rounded-md border border-rule bg-paper px-2.5 text-[12.5px] hover:border-quiet">
         <SlidersHorizontal size={13} aria-hidden />
-        Shown
+        {onPlan ? "Lettering" : "Shown"}
       </PopoverButton>
       <PopoverPanel
         as="section"
-        aria-label="How this view is shown"
+        aria-label={onPlan ? "Lettering of the plan" : "How this view is shown"}
         className="fixed bottom-[28px] right-0 top-[44px] z-30 w-[296px] overflow-y-auto border-l border-rule bg-ground px-4 py-3 text-[12.5px]"
       >
-        <Kinds title="Parts" kinds={PART_KINDS} show={show} onChange={change} alone />
+        {drawing && <LetteringList drawing={drawing} />}
+        {!onPlan && <Kinds title="Parts" kinds={PART_KINDS} show={show} onChange={change} alone />}
         <div className="mt-2">
-          <Kinds title="Lettering" kinds={WORD_KINDS} show={show} onChange={change} />
+          <Kinds title="Lettering" kinds={onPlan ? PLAN_WORD_KINDS : WORD_KINDS} show={show} onChange={change} />
         </div>
-        <div className="mt-2 flex flex-col gap-1.5 border-t border-rule pt-2">
-          {outside && (
-            <div className="flex items-center gap-1">
-              <span className="grow">Materials</span>
-              {(["names", "keys"] as const).map((way) => (
-                <Button
-                  key={way}
-                  tone={show.materials === way ? "chosen" : "plain"}
-                  aria-pressed={show.materials === way}
-                  onClick={() => change({ materials: way })}
-                >
-                  {way === "names" ? "names" : "keys and a legend"}
-                </Button>
-              ))}
+        {drawing && <Strings drawing={drawing} show={show} />}
+        {onPlan && !/^plan:.*:|^plan:roof/.test(viewName) && (
+          <div className="mt-2 border-t border-rule pt-2">
+            <Tick
+              label="Numbers of make-ups, with a legend"
+              on={show.make_ups}
+              onChange={(make_ups) => change({ make_ups })}
+            />
+          </div>
+        )}
+        {!onPlan && (
+          <>
+            <div className="mt-2 flex flex-col gap-1.5 border-t border-rule pt-2">
+              {outside && (
+                <div className="flex items-center gap-1">
+                  <span className="grow">Materials</span>
+                  {(["names", "keys"] as const).map((way) => (
+                    <Button
+                      key={way}
+                      tone={show.materials === way ? "chosen" : "plain"}
+                      aria-pressed={show.materials === way}
+                      onClick={() => change({ materials: way })}
+                    >
+                      {way === "names" ? "names" : "keys and a legend"}
+                    </Button>
+                  ))}
+                </div>
+              )}
+              {outside && !indoors && (
+                <Tick label="Shade at 45 degrees" on={show.shade} onChange={(shade) => change({ shade })} />
+              )}
+              {outside && <Tick label="Tones of the materials" on={show.tone} onChange={(tone) => change({ tone })} />}
+              <Tick
+                label="Thin pens on the screen; printed as ever"
+                on={show.thin}
+                onChange={(thin) => change({ thin })}
+              />
             </div>
-          )}
-          {outside && !indoors && (
-            <Tick label="Shade at 45 degrees" on={show.shade} onChange={(shade) => change({ shade })} />
-          )}
-          {outside && <Tick label="Tones of the materials" on={show.tone} onChange={(tone) => change({ tone })} />}
-          <Tick label="Thin pens on the screen; printed as ever" on={show.thin} onChange={(thin) => change({ thin })} />
-        </div>
-        <div className="mt-2 flex flex-col gap-1.5 border-t border-rule pt-2">
-          <OtherView
-            label="Compare heights with"
-            value={beside ?? ""}
-            first={["", "no other view"]}
-            views={others}
-            onChoose={(name) => set({ beside: name || null })}
-          />
-          <OtherView
-            label="Show alike"
-            value=""
-            first={["*", "every elevation and section"]}
-            unchosen="choose a view"
-            views={others}
-            onChoose={(name) =>
-              commit([
-                { kind: "copy_show", view: viewName, to: name === "*" ? others.map((view) => view.name) : [name] },
-              ])
-            }
-          />
-        </div>
+            <div className="mt-2 flex flex-col gap-1.5 border-t border-rule pt-2">
+              <OtherView
+                label="Compare heights with"
+                value={beside ?? ""}
+                first={["", "no other view"]}
+                views={others}
+                onChoose={(name) => set({ beside: name || null })}
+              />
+              <OtherView
+                label="Show alike"
+                value=""
+                first={["*", "every elevation and section"]}
+                unchosen="choose a view"
+                views={others}
+                onChoose={(name) =>
+                  commit([
+                    { kind: "copy_show", view: viewName, to: name === "*" ? others.map((view) => view.name) : [name] },
+                  ])
+                }
+              />
+            </div>
+          </>
+        )}
       </PopoverPanel>
     </Popover>
   );

@@ -8,9 +8,10 @@ import {
   useState,
   type WheelEvent,
 } from "react";
-import { type Drag, dragOf, letteringDrag, noteDrag, sectionDrag } from "../../actions/drag";
+import { type Drag, dragOf, letteringDrag, noteDrag, sectionDrag, stringDrag } from "../../actions/drag";
 import { nameOf } from "../../actions/elements";
 import { lengthText } from "../../actions/lengthText";
+import { stringNamed } from "../../actions/shown";
 import { nearestLine, snapPlace } from "../../actions/snap";
 import { type ActionKey, EMPTY, newId, type Overlay, type Place, type Snaps, toPlan } from "../../actions/types";
 import type { Angle } from "../../actions/walls";
@@ -50,7 +51,17 @@ interface Grip {
 }
 
 type Gesture =
-  | { kind: "pan"; x: number; y: number; from: Viewport; pane: "plan" | "view"; moved: boolean; element: string | null }
+  | {
+      kind: "pan";
+      x: number;
+      y: number;
+      from: Viewport;
+      pane: "plan" | "view";
+      moved: boolean;
+      element: string | null;
+      /** The part or the element of the mark where it began. */
+      of: string;
+    }
   | {
       kind: "drag";
       x: number;
@@ -59,7 +70,7 @@ type Gesture =
       edits: Edit[] | null;
       moved: boolean;
       element: string;
-      lettering?: string;
+      lettering?: { view: string; key: string };
     }
   | { kind: "joint"; joint: string; edits: Edit[] | null }
   | { kind: "box"; x: number; y: number; element: string | null };
@@ -78,8 +89,8 @@ const TYPED = /^[\d.'"\-+]$/;
 
 /** Everything that pointer and keys do on the bench. */
 export function useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps, preview }: Props) {
-  const { state, viewName, storey, commit, change } = useHeld();
-  const { tool, selection, also, set } = usePick("tool", "selection", "also", "set");
+  const { state, views, storey, commit, change } = useHeld();
+  const { tool, selection, also, tying, set } = usePick("tool", "selection", "also", "tying", "set");
   const units = state.project.units;
   const grid = units === "ft-in" ? 25.4 : 10;
   const turn = useMemo(() => ({ dx: plan?.look?.[0] ?? 0, dy: plan?.look?.[1] ?? 1 }), [plan?.look]);
@@ -154,20 +165,34 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     }
     if (event.button === 0 && event.shiftKey && pane === "plan" && tool === "select")
       return { kind: "box", x, y, element };
-    const lettering = mark?.annotation;
-    if (event.button === 0 && lettering && pane === "view" && tool === "select" && view) {
-      const drag = letteringDrag(state.project, viewName, lettering, view.scale);
-      return { kind: "drag", x, y, drag, edits: null, moved: false, element: "", lettering };
+    const shown = pane === "plan" ? plan : view;
+    const note = state.project.notes?.find((held) => held.id === element);
+    if (event.button === 0 && note && tool === "select" && shown)
+      return { kind: "drag", x, y, drag: noteDrag(note, shown), edits: null, moved: false, element: note.id };
+    if (event.button === 0 && mark?.annotation && tool === "select" && shown) {
+      const lettering = { view: shown.name, key: mark.annotation };
+      // A figure is moved by itself, by its line the whole string.
+      const string = event.target instanceof SVGTextElement ? null : stringNamed(lettering.key);
+      const drag = string
+        ? stringDrag(state.project, shown, string)
+        : letteringDrag(state.project, shown, lettering.key);
+      return {
+        kind: "drag",
+        x,
+        y,
+        drag,
+        edits: null,
+        moved: false,
+        element: (pane === "plan" && element) || "",
+        lettering,
+      };
     }
     const handle = mark && "handle" in mark ? mark.handle : null;
-    const note = state.project.notes?.find((held) => held.id === element);
-    if (event.button === 0 && note && pane === "view" && tool === "select" && view)
-      return { kind: "drag", x, y, drag: noteDrag(note, view.scale), edits: null, moved: false, element: note.id };
     if (event.button === 0 && handle && element && tool === "select") {
       const drag = dragOf(handle, state.project, snaps, turn, grid, pane === "view", event.altKey);
       if (drag) return { kind: "drag", x, y, drag, edits: null, moved: false, element: handle.element };
     }
-    return { kind: "pan", x, y, from: viewport, pane, moved: false, element };
+    return { kind: "pan", x, y, from: viewport, pane, moved: false, element, of: mark?.part ?? "" };
   }
 
   function onPointerMove(event: PointerEvent) {
@@ -240,7 +265,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     if (held.kind === "box") return boxed(held, x, y, event.altKey);
     if (held.kind === "pan") {
       if (held.moved) return;
-      if (tool === "note" && held.element) return askNote(event);
+      if (tool === "note") return askNote(held.pane, held.of, x, y);
       pick(event, held.element);
       runner.setWrong(null);
       return;
@@ -249,7 +274,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
       return set({ ...toggled(state.project, selection, also, held.element), message: null });
     if (held.kind === "drag" && !held.moved)
       return held.lettering
-        ? set({ selection: null, lettering: held.lettering, message: null })
+        ? set({ selection: held.element || null, lettering: held.lettering, message: null })
         : pick(event, held.element);
     if (held.edits)
       commit(held.edits, {
@@ -285,29 +310,31 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     set({ selection: first ?? null, also: rest, message: null });
   }
 
-  function askNote(event: PointerEvent) {
-    const found = markAt(event.target);
-    const mark = found?.pane === "view" ? view?.marks[found.index] : undefined;
-    if (!mark?.part) return;
-    const part = mark.part;
+  /** The words of a note on what was clicked; one that is being tied keeps its own. */
+  function askNote(pane: "plan" | "view", of: string, x: number, y: number) {
+    const shown = pane === "plan" ? plan : view;
+    if (!shown) return;
+    const { u, w } = toPane(x, y);
+    const v = pane === "plan" ? w : (viewport.v - y) / viewport.k;
+    const look_deg = views.find((wanted) => wanted.name === shown.name)?.look_deg;
+    const tie = (id: string, text: string) =>
+      change(
+        { kind: "note", id, view: shown.name, of, u, v, look_deg, text },
+        {
+          done: () => set({ selection: id, also: [], tool: "select" }),
+          failed: (error) => runner.setWrong(error.message),
+        },
+      );
+    const tied = state.project.notes?.find((note) => note.id === tying);
+    if (tied) return tie(tied.id, "");
     setEntry({
-      key: `note ${part}`,
-      label: "note on this part",
+      key: `note ${x} ${y}`,
+      label: "note on this place",
       first: "",
       plain: true,
       enter: (text) => {
         setEntry(null);
-        const note = {
-          id: newId("note"),
-          view: viewName,
-          text,
-          anchor: { part, feature: "centre" as const, along: 0 },
-          dx: 14,
-          dy: 12,
-          last_x: 0,
-          last_y: 0,
-        };
-        commit([{ kind: "put_note", note }], { done: () => set({ selection: note.id, tool: "select" }) });
+        tie(newId("note"), text);
       },
     });
   }

@@ -9,6 +9,7 @@ import { TOOL_KINDS } from "../../tools";
 import { useHeld } from "../../useProject";
 import type { usePreview } from "./usePreview";
 
+const NOTE_HINT = "Click on what the note points at: a part, a level, a grid line, or a free place. Escape ends it.";
 export const SELECT_HINT = "Point at a line for where it comes from; click selects, again what lies under; Shift adds.";
 
 /** How edits of a tool are done again. */
@@ -93,12 +94,13 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
   // biome-ignore lint/correctness/useExhaustiveDependencies: starts when the action changes, not when `take` does
   useEffect(() => {
     preview.clear();
+    if (tool !== "note") set({ tying: null });
     if (action) take(action.start(), true);
     else {
       setOverlay(EMPTY);
       setAsks(null);
       set({
-        hint: tool === "note" ? "Click a part in the view below to write a note on it." : SELECT_HINT,
+        hint: tool === "note" ? NOTE_HINT : SELECT_HINT,
         snapped: "",
       });
     }

@@ -43,25 +43,29 @@ export function SheetParts() {
           {sheet.placed.map((view) => (
             <li key={view.id} className="grid grid-cols-[minmax(0,1fr)_118px_28px] items-center gap-1.5">
               <span className="truncate text-[12px]">{view.title}</span>
-              <Select
-                aria-label={`Scale of ${view.title}`}
-                className={`${SELECT} font-mono text-[11px]`}
-                value={view.scale}
-                onChange={(value) =>
-                  put({
-                    placed: placed.map((held) => (held.id === view.id ? { ...held, scale: Number(value) } : held)),
-                  })
-                }
-              >
-                {sheet.scales.some((item) => item.scale === view.scale) ? null : (
-                  <option value={view.scale}>{view.scale_name}</option>
-                )}
-                {sheet.scales.map((item) => (
-                  <option key={item.scale} value={item.scale}>
-                    {item.name}
-                  </option>
-                ))}
-              </Select>
+              {view.view.startsWith("schedule:") ? (
+                <span className="text-[11px] text-quiet">no scale</span>
+              ) : (
+                <Select
+                  aria-label={`Scale of ${view.title}`}
+                  className={`${SELECT} font-mono text-[11px]`}
+                  value={view.scale}
+                  onChange={(value) =>
+                    put({
+                      placed: placed.map((held) => (held.id === view.id ? { ...held, scale: Number(value) } : held)),
+                    })
+                  }
+                >
+                  {sheet.scales.some((item) => item.scale === view.scale) ? null : (
+                    <option value={view.scale}>{view.scale_name}</option>
+                  )}
+                  {sheet.scales.map((item) => (
+                    <option key={item.scale} value={item.scale}>
+                      {item.name}
+                    </option>
+                  ))}
+                </Select>
+              )}
               <Button
                 aria-label={`Take ${view.title} off the sheet`}
                 className="justify-center px-0"
@@ -103,6 +107,21 @@ export function SheetParts() {
             </a>
           ))}
         </div>
+        {placed.some((held) => held.view === "schedule:openings") && (
+          <div className="mt-2 flex items-center gap-3 text-[12px] text-quiet">
+            <span className="grow">Windows and doors as a table</span>
+            {["xlsx", "csv"].map((format) => (
+              <a
+                key={format}
+                href={`/api/projects/${id}/schedules/openings/file?format=${format}`}
+                download={`${state.project.name} windows and doors.${format}`}
+                className="font-semibold text-ink hover:text-line"
+              >
+                {format.toUpperCase()}
+              </a>
+            ))}
+          </div>
+        )}
         <div className="mt-2 flex items-center justify-between gap-2 text-[12px] text-quiet">
           Layers of the DXF
           <Select aria-label="Layer names of the DXF" value={layers} onChange={(value) => setLayers(value)}>

@@ -20,9 +20,6 @@ import { Rail } from "./Rail";
 import { StatusLine } from "./StatusLine";
 import { TopStrip } from "./TopStrip";
 
-/** Scale at which plan and elevation are drawn on the bench, so that their lettering reads when a house fills it. */
-const LETTERED_AT = 96;
-
 const SolidScreen = lazy(() => import("../solid/SolidScreen"));
 const ROOF_PLAN = "plan:roof";
 
@@ -40,6 +37,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     roofAlone,
     framing,
     framed: deck,
+    scale,
     set,
   } = usePick(
     "step",
@@ -53,6 +51,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     "roofAlone",
     "framing",
     "framed",
+    "scale",
     "set",
   );
   const [storeys, setStoreys] = useState<Storey[]>([]);
@@ -86,16 +85,18 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
   const planName = alone ? ROOF_PLAN : (framed ?? storeys.find((held) => held.level === level)?.plan ?? "plan");
   const views = useMemo<ViewWanted[]>(
     () => [
-      { name: planName, look_deg: looks[viewName] ?? LOOK[side], scale: LETTERED_AT },
-      viewName.startsWith("elevation") ? { name: viewName, scale: LETTERED_AT } : { name: viewName },
-      ...(beside && beside !== viewName && beside in looks ? [{ name: beside, scale: LETTERED_AT }] : []),
+      { name: planName, look_deg: looks[viewName] ?? LOOK[side], scale },
+      { name: viewName, scale },
+      ...(beside && beside !== viewName && beside in looks ? [{ name: beside, scale }] : []),
     ],
-    [planName, viewName, looks, side, beside],
+    [planName, viewName, looks, side, beside, scale],
   );
   const result = useResult(id, views);
   const { mutate, isPending, error: unsaved } = useChange(id, views);
-  const state = result.data?.state;
-  const bench = result.data?.bench;
+  // What was drawn last stays while the server is away, whatever is asked for next.
+  const last = useRef(result.data);
+  if (result.data) last.current = result.data;
+  const { state, bench } = result.data ?? last.current ?? {};
 
   useEffect(() => {
     if (!state) return;

@@ -141,5 +141,6 @@ class MakeKind(Command):
 def alone(project: Project, opening: Opening) -> Opening:
     """An opening that states all of its design itself."""
     stated: dict[str, Any] = dict(project.design_of(opening))
-    own: Opening = changed(opening, kind=None, number=project.number_of(opening), **stated)
+    maker, note = project.words_of(opening)
+    own: Opening = changed(opening, kind=None, number=project.number_of(opening), maker=maker, note=note, **stated)
     return own

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any, ClassVar, Literal
 
+from ....document.anchors import PartAnchor
 from ....document.command import Command
 from ....document.ids import free_ids
 from ....document.rebuilding import changed, get_element, put
@@ -11,6 +13,7 @@ from ....document.values import Id, Mm, WallEnd
 from ....errors import RefusedEdit
 from ....model.places import along_from_start, wall_axis
 from ....model.project import Project
+from ...drawings.model import Note
 from ...openings.model import Opening
 from ..model import FreeJoint, TeeJoint, Wall
 
@@ -58,7 +61,24 @@ class SplitWall(Command):
             changed(wall, end=self.joint, bulge=first.bulge),
             changed(wall, id=self.second, start=self.joint, bulge=rest.bulge),
             *(self._placed(held, length) for held in standing),
+            *self._notes(project, length),
         )
+
+    def _notes(self, project: Project, length: float) -> Iterator[Note]:
+        """Notes on the layers of the wall, each on the piece that has its place."""
+        for note in project.notes:
+            anchor = note.anchor
+            if not isinstance(anchor, PartAnchor) or anchor.element != self.wall or anchor.end is None:
+                continue
+            away = anchor.distance
+            along = {"start": away, "middle": length / 2 + away, "end": length - away}[anchor.end]
+            if along <= self.distance and anchor.end != "start":
+                yield changed(note, anchor=changed(anchor, end="end", distance=self.distance - along))
+            elif along > self.distance and anchor.end == "end":
+                yield changed(note, anchor=_on(anchor, self.second))
+            elif along > self.distance:
+                moved = changed(anchor, end="start", distance=along - self.distance)
+                yield changed(note, anchor=_on(moved, self.second))
 
     def _placed(self, standing: Opening | TeeJoint, length: float) -> Any:
         """What stands on the wall, on the piece that has its place; measured from the same end as before."""
@@ -92,7 +112,20 @@ class ReverseWall(Command):
             for held in project.joints
             if isinstance(held, TeeJoint) and held.wall == wall.id
         ]
-        return put(project, turned, *openings, *tees)
+        return put(project, turned, *openings, *tees, *_notes_turned(project, wall.id))
+
+
+def _notes_turned(project: Project, wall: str) -> Iterator[Note]:
+    """Notes on the layers of a wall whose start becomes its end."""
+    for note in project.notes:
+        anchor = note.anchor
+        if isinstance(anchor, PartAnchor) and anchor.element == wall and anchor.end is not None:
+            away = -anchor.distance if anchor.end == "middle" else anchor.distance
+            yield changed(note, anchor=changed(anchor, end=_OTHER.get(anchor.end, anchor.end), distance=away))
+
+
+def _on(anchor: PartAnchor, wall: str) -> PartAnchor:
+    return anchor.model_copy(update={"element": wall})
 
 
 def _end(end: WallEnd) -> WallEnd:

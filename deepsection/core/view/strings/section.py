@@ -1,0 +1,199 @@
+"""Strings of dimensions of a section: heights at both sides, clear heights in its rooms, spans and widths below."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+from shapely.geometry import LineString, Polygon
+
+from ...drawing import Dimension
+from ...drawing.chains import Place, String, distinct, stretches
+from ...geometry import Frame, Point
+from ...model import SectionLine, bearing_layer
+from ...resolve import ROLES, Building
+from ...units import HeightSum
+from ..setting import Setting
+from .making import made
+
+BESIDE, STEP, BELOW = 4.0, 7.5, 9.0
+"""Paper mm from what is drawn beside a section to its first string, from one to the next, and to the first below."""
+LEAST = 2.0
+"""Heights closer together than this on paper (mm) are not dimensioned apart."""
+PROBE = 1000.0
+"""The clear height of a room is measured through a point so far above its floor (mm)."""
+TALLEST = 15_000.0
+"""No room is taller than this (mm)."""
+SHARES = (0.2, 0.8, 0.35, 0.65, 0.5)
+"""Where across a room its clear height is measured, the first at which nothing stands in the way."""
+FOOTINGS = ("footing", "pad", "slab_edge")
+
+
+@dataclass(frozen=True, slots=True)
+class SectionFacts:
+    """What a section shows, as its strings need it: what is cut, with the role of each, and what is around it."""
+
+    building: Building
+    line: SectionLine
+    frame: Frame
+    cut: Sequence[tuple[str, Polygon]]
+    box: tuple[float, float, float, float]
+    reach: float
+    low: float
+    setting: Setting
+
+    @property
+    def scale(self) -> float:
+        """Of the drawing."""
+        return self.setting.scale
+
+    def shows(self, name: str) -> bool:
+        """Whether a string is shown."""
+        return self.setting.shows(name)
+
+    @property
+    def plane(self) -> LineString:
+        """The line in plan."""
+        return LineString([(self.line.x1, self.line.y1), (self.line.x2, self.line.y2)])
+
+    def along(self, shape: shapely.Geometry) -> list[tuple[float, float]]:
+        """From-to in the section of what its line crosses of a shape in plan."""
+        crossed = shapely.get_parts(shapely.intersection(self.plane, shape))
+        ends = [[x * self.frame.ux + y * self.frame.uy for x, y in piece.coords] for piece in crossed]
+        return [(min(held), max(held)) for held in ends if len(held) > 1]
+
+
+def section_strings(facts: SectionFacts, heights: Sequence[HeightSum]) -> Iterator[String]:
+    """All strings of a section."""
+    yield from _levels(facts, heights)
+    yield from _openings(facts)
+    yield _clear(facts)
+    yield from _below(facts)
+
+
+def room_beside(strings: Sequence[String], side: str) -> float:
+    """Paper mm that the strings at a side take."""
+    rows = sum(1 for held in strings if held.shown and held.marks and held.name.startswith(f"{side}:"))
+    return BESIDE + rows * STEP if rows else 0.0
+
+
+def _string(facts: SectionFacts, name: str, row: int, places: Sequence[Place]) -> String:
+    """A string at the left or the right of all, or below it."""
+    side = name.partition(":")[0]
+    if side == "bottom":
+        low = facts.low
+        offset = -(BELOW + row * STEP)
+        return made(facts.setting, name, places, lambda a, b: (a, low, b, low), offset, feature="width")
+    u = facts.box[0] - facts.reach if side == "left" else facts.box[2] + facts.reach
+    offset = (BESIDE + row * STEP) * (1.0 if side == "left" else -1.0)
+    # Heights are counted from the datum, as the level marks beside them write them.
+    return made(facts.setting, name, places, lambda a, b: (u, a, u, b), offset, feature="height", origin=0.0)
+
+
+def _levels(facts: SectionFacts, heights: Sequence[HeightSum]) -> Iterator[String]:
+    """From level to level, and the overall height."""
+    near = 1.0 if facts.setting.rule_of("left:levels").density == "denser" else LEAST * facts.scale
+    places = distinct([Place(height.total, height.id) for height in heights], near)
+    if len(places) < 2:
+        return
+    if heights[-1].total > places[-1].at:
+        places[-1] = Place(heights[-1].total, heights[-1].id)
+    yield _string(facts, "left:levels", 0, places)
+    if len(places) > 2:
+        row = int(facts.shows("left:levels"))
+        yield _string(facts, "left:overall", row, [places[0], places[-1]])
+
+
+def _openings(facts: SectionFacts) -> Iterator[String]:
+    """Sills and heads of the outermost openings that are cut, from the floor of their storey, at their sides."""
+    found: dict[str, list[Place]] = {"left": [], "right": []}
+    middle = (facts.box[0] + facts.box[2]) / 2
+    for wall in facts.building.plan.walls:
+        if wall.wall.status != "outer":
+            continue
+        for placed in facts.building.openings[wall.wall.id]:
+            if placed.opening.unit == "niche":
+                continue
+            hole = wall.stand(placed.centre).panel(placed.left, placed.right, wall.inner, wall.outer)
+            for low, high in facts.along(hole):
+                id, base = placed.opening.id, facts.building.levels[wall.wall.base.level]
+                own = [(base.z, base.sum.id), (placed.sill.total, f"{id}.sill"), (placed.head.total, f"{id}.head")]
+                found["left" if low + high < 2 * middle else "right"] += [Place(*held) for held in own]
+    for side, places in found.items():
+        if places:
+            before = ("levels", "overall") if side == "left" else ()
+            row = sum(facts.shows(f"left:{name}") for name in before)
+            yield _string(facts, f"{side}:openings", row, distinct(places))
+
+
+def _clear(facts: SectionFacts) -> String:
+    """In each room that is cut, how high it is between what is cut above and below."""
+    name, marks = "inside:clear", list[Dimension]()
+    shown = facts.shows(name)
+    polygons = np.array([polygon for _, polygon in facts.cut], dtype=object)
+    tree = shapely.STRtree(polygons)
+    for held in facts.building.rooms if shown else ():
+        pieces = facts.along(held.space) if held.space else []
+        if not pieces:
+            continue
+        low, high = max(pieces, key=lambda piece: piece[1] - piece[0])
+        floor = facts.building.levels[held.level].z
+        for share in SHARES:
+            u = low + (high - low) * share
+            span = _air(u, floor, polygons, tree)
+            if span:
+                ends = [Place(span[0], "floor"), Place(span[1], "ceiling")]
+                for piece in stretches(ends, facts.setting.measure, facts.scale):
+                    key = f"string:{name}:{held.room.id}"
+                    line = (u, piece.start, u, piece.end)
+                    marks.append(Dimension(*line, 0.0, piece.text, feature="clear", annotation=key))
+                break
+    return String(name, shown, tuple(marks))
+
+
+def _air(u: float, floor: float, polygons: np.ndarray, tree: shapely.STRtree) -> Point | None:
+    """From-to of the air over a floor at a place; none where nothing is above."""
+    line = LineString([(u, floor - PROBE), (u, floor + TALLEST)])
+    solid = shapely.intersection(polygons[tree.query(line, predicate="intersects")], line)
+    bounds = shapely.bounds(solid).reshape(-1, 4)
+    bounds = bounds[~np.isnan(bounds[:, 1])]
+    at = floor + PROBE
+    if ((bounds[:, 1] < at) & (bounds[:, 3] > at)).any():
+        return None
+    under, over = bounds[bounds[:, 3] <= at, 3], bounds[bounds[:, 1] >= at, 1]
+    return (float(under.max()), float(over.min())) if len(under) and len(over) else None
+
+
+def _ends(places: Sequence[Place]) -> list[Place]:
+    return [min(places, key=lambda held: held.at), max(places, key=lambda held: held.at)]
+
+
+def _below(facts: SectionFacts) -> Iterator[String]:
+    """Widths of footings; faces of what bears, with the spans between; how far eaves reach; overall."""
+    footings = [
+        Place(end, role)
+        for role, polygon in facts.cut
+        if role in FOOTINGS
+        for end in (polygon.bounds[0], polygon.bounds[2])
+    ]
+    faces = []
+    for wall in facts.building.plan.walls:
+        layer = wall.layers[bearing_layer(facts.building.placed.make_ups[wall.wall.make_up])]
+        if wall.wall.bears:
+            faces += [Place(end, wall.wall.id) for piece in facts.along(layer.polygon) for end in piece]
+    eaves = [end for role, polygon in facts.cut if ROLES[role].overhangs for end in polygon.bounds[::2]]
+    row = 0
+    rows = [("bottom:footings", footings), ("bottom:walls", faces)]
+    if faces:
+        ends = _ends(faces)
+        out = [Place(end, "eave") for end in ((min(eaves), max(eaves)) if eaves else ())]
+        out = [held for held in out if held.at < ends[0].at - LEAST or held.at > ends[1].at + LEAST]
+        rows += [("bottom:overhangs", [*ends, *out] if out else []), ("bottom:overall", _ends([*ends, *out]))]
+    for name, places in rows:
+        places = distinct(places)
+        if len(places) > 1:
+            string = _string(facts, name, row, places)
+            row += string.shown
+            yield string
