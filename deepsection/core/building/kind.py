@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -21,7 +22,8 @@ from .placed import Placed
 class PlanOf:
     """The plan of a storey that is being drawn: the level its walls stand on, and the plate over them.
 
-    `base` is the height of the floor, `cut` the one at which the plan is cut (mm above the datum).
+    `base` is the height of the floor, `cut` the one at which the plan is cut, `next_cut` that of the storey above it
+    (mm above the datum).
     """
 
     placed: Placed
@@ -31,6 +33,7 @@ class PlanOf:
     cut: float
     frame: Frame
     scale: float
+    next_cut: float = math.inf
 
     @property
     def project(self) -> Project:

@@ -8,6 +8,7 @@ SHOWN_FROM: dict[str, float] = {
     "vapour": 26.0,
     "unit": 130.0,
     "strings inside": 100.0,
+    "depths": 26.0,
     "structure": 70.0,
     "sheathing": 70.0,
     "insulation": 70.0,

@@ -24,7 +24,7 @@ from ._seen import bounds_of, clipped_above, seen_faces
 from .composing import Composition
 from .faces import Face, faces_of
 from .setting import Setting
-from .strings.elevation import WIDTHS, Front, height_strings, width_strings
+from .strings.elevation import WIDTHS, Front, height_strings, opening_heights, width_strings
 
 GROUND_REACH = 10.0
 """Paper mm that the ground line runs past the house on each side."""
@@ -62,8 +62,10 @@ def draw_elevation(
     keys = material_keys(above) if view.changes.keyed else None
     box = bounds_of(above or faces)
     heights = level_heights(building, {face.part.element for face in above}, without=("finish",))
-    view.dimension(height_strings(*_from_ground(heights, building, earth, box[0] - reach), box[0] - reach, setting))
-    view.dimension(width_strings(Front(building, above, frame, lowest), setting))
+    front, at = Front(building, above, frame, lowest), box[0] - reach
+    from_ground, ground = _from_ground(heights, building, earth, at)
+    view.dimension(height_strings(from_ground, ground, at, setting, opening_heights(front)))
+    view.dimension(width_strings(front, setting))
     rows = sum(string.shown and string.name.startswith("bottom:") for string in view.strings)
     below = lowest - WIDTHS * scale * max(1, rows)
     marked = with_openings_and_eaves(heights, building, above, frame, scale)

@@ -36,9 +36,12 @@ CUT_HEIGHT = 4 * FOOT
 def plan_of(building: Building, level: str, look_deg: float, scale: float) -> PlanOf:
     """What the plan of a storey is drawn from, by the level that its walls stand on."""
     placed = building.placed
-    storey = next(held for held in storeys(placed.project) if held.level == level)
+    every = storeys(placed.project)
+    storey = next(held for held in every if held.level == level)
     base = placed[LEVELS][level].z if placed[WALLS].on(level) else 0.0
-    return PlanOf(placed, level, storey.plate, base, base + CUT_HEIGHT, Frame.looking(look_deg), scale)
+    higher = [placed[LEVELS][held.level].z for held in every if held.level and placed[LEVELS][held.level].z > base]
+    next_cut = min(higher, default=math.inf) + CUT_HEIGHT
+    return PlanOf(placed, level, storey.plate, base, base + CUT_HEIGHT, Frame.looking(look_deg), scale, next_cut)
 
 
 def draw_plan(building: Building, level: str, name: str, look_deg: float, setting: Setting) -> Drawing:
@@ -48,7 +51,7 @@ def draw_plan(building: Building, level: str, name: str, look_deg: float, settin
     project = shown.project
     storey = next(held for held in storeys(project) if held.level == level)
     held: list[Lettered] = [mark for kind in KINDS for mark in kind.plan(shown)]
-    strings = _strings(building, project, level, shown.frame, setting)
+    strings = _strings(shown, building, setting)
     held += [mark for string in strings for mark in string.marks]
     for line in project.sections:
         held += _section_ends(line, shown.frame, scale)
@@ -82,12 +85,12 @@ def plan_sight(building: Building, level: str, look_deg: float) -> Sight:
     return Sight(shown.frame, above=True, start=-shown.cut)
 
 
-def _strings(building: Building, project: Project, level: str, frame: Frame, setting: Setting) -> list[String]:
+def _strings(shown: PlanOf, building: Building, setting: Setting) -> list[String]:
     """The strings of dimensions around a storey and through its rooms, along the axes of the house."""
-    axes = axes_of(building.plan.on(level), frame)
+    axes = axes_of(building.plan.on(shown.level), shown.frame)
     return [
-        *outside_strings(building, project, level, axes, setting),
-        *inside_strings(building, project, level, axes, setting),
+        *outside_strings(building, shown.project, shown.level, axes, setting),
+        *inside_strings(building, shown, axes, setting),
     ]
 
 

@@ -35,6 +35,7 @@ from .faces import Face, behind, faces_of
 from .hatching import HatchTable
 from .setting import Setting
 from .sights import Sight
+from .strings.depths import member_depths
 from .strings.section import SectionFacts, room_beside, section_strings
 from .visible import visible_faces
 
@@ -208,13 +209,13 @@ def draw_section(
         building,
         line,
         frame,
-        [(held.part.role, held.polygon) for held in cut],
+        [(held.part, held.polygon) for held in cut],
         box,
         reach,
         extent((mark for mark in view.marks if not isinstance(mark, Label)), scale)[1],
         setting,
     )
-    strings = list(section_strings(facts, heights))
+    strings = [*section_strings(facts, heights), member_depths(facts)]
     view.dimension(strings)
     left, right = (reach + room_beside(strings, side) * scale for side in ("left", "right"))
     own += level_marks(heights, box[0] - left, box[2] + right, scale, units, sides=(1, -1))

@@ -94,6 +94,25 @@ def test_the_inside_of_a_room_has_its_clear_height_its_width_and_its_openings() 
     assert widths[0].x2 == pytest.approx(middle, abs=0.01) and len(widths) == 2
 
 
+def test_sills_and_heads_of_an_elevation_by_choice() -> None:
+    """Sills at 600 and 900 over the floor, both heads at 2100: 600, 300 and 1200, beside the levels, which move out."""
+    house = put(
+        box_house(8000, 6000),
+        window("w1", "south", 2000, width=1200, sill=900, height=1200),
+        window("w2", "south", 5000, width=1200, sill=600, height=1500),
+        window("w3", "north", 5000, width=1200, sill=300, height=1500),
+    )
+    plain = drawn(house)
+    assert ("left:openings", False) in plain.strings and not row(plain, "string:left:openings")
+    chosen = drawn(said(house, SOUTH, "left:openings", shown="shown"))
+    heights = row(chosen, "string:left:openings")
+    assert [mark.text for mark in heights] == ["600", "300", "1200"]
+    assert heights[0].y1 == pytest.approx(resolve(house).levels["floor"].z)
+    for prefix in ("height:", "height:overall"):
+        before, after = row(plain, prefix)[0], row(chosen, prefix)[0]
+        assert abs(after.offset) > abs(before.offset) > 0 and abs(after.offset) > abs(heights[0].offset)
+
+
 def test_a_string_is_moved_away_and_tidied_back() -> None:
     house = box_house(8000, 6000)
     for view, name, prefix in (

@@ -111,3 +111,36 @@ def test_a_string_is_left_out_of_one_section_and_named_all_the_same() -> None:
     drawing = draw_view(resolve(house), house, "section:s", 20.0)
     assert "bottom:walls" not in strings(drawing) and ("bottom:walls", False) in drawing.strings
     assert ("bottom:footings", True) in drawing.strings
+
+
+def test_depths_of_members_are_those_of_their_layers() -> None:
+    """Joists of the floor and of the ceiling, rafters of the roof, cut along or across: as deep as the layer is."""
+    house = joist_house(8000.0, 6000.0)
+    x = next(box.x0 + 20.0 for box in (part.solid.bounds for part in resolve(house).parts if part.role == "rafter"))
+    cuts = (
+        SectionLine(id="s", name="A", x1=x, y1=-3000.0, x2=x, y2=12_000.0),
+        SectionLine(id="t", name="B", x1=-3000.0, y1=3100.0, x2=12_000.0, y2=3100.0),
+    )
+    building = resolve(put(house, *cuts))
+    framed = {
+        element.id: next(layer.thickness for layer in building.placed.make_ups[element.make_up].layers if layer.framing)
+        for element in (*house.floors, *house.roofs, *house.ceilings)
+    }
+    seen = set()
+    for cut in cuts:
+        for scale, on in ((20.0, True), (50.0, False)):
+            drawing = draw_view(building, building.placed.project, f"section:{cut.id}", scale)
+            assert dict(drawing.strings)["inside:depths"] == on
+            marks = [m for m in drawing.marks if isinstance(m, Dimension) and m.feature == "depth"]
+            assert bool(marks) == on
+            for mark in marks:
+                _, _, _, element, role = str(mark.annotation).split(":")
+                length = math.dist((mark.x1, mark.y1), (mark.x2, mark.y2))
+                assert parse_length(mark.text, "mm") == pytest.approx(length, abs=0.5)
+                if role in ("joist", "rafter"):
+                    assert length == pytest.approx(framed[element], abs=0.1), mark.annotation
+                    seen.add(role)
+                # Of a rafter square to its slope, of 1 in 2; of others upright.
+                run, rise = abs(mark.x2 - mark.x1), mark.y2 - mark.y1
+                assert run == pytest.approx(rise / 2 if role == "rafter" else 0.0, abs=0.1)
+    assert seen == {"joist", "rafter"}

@@ -15,12 +15,22 @@ from shapely.geometry import LineString, Point
 from deepsection.core.drawing import Dimension, Drawing, Text, explode
 from deepsection.core.edits import AddBay, SetProject, apply_edits, put
 from deepsection.core.geometry import Frame
-from deepsection.core.model import Dimensioning, GridLine, Project, StringShow, ViewShow, bearing_layer
+from deepsection.core.model import (
+    Beam,
+    BeamEnd,
+    Dimensioning,
+    GridLine,
+    LevelRule,
+    Project,
+    StringShow,
+    ViewShow,
+    bearing_layer,
+)
 from deepsection.core.resolve import resolve
 from deepsection.core.units import INCH, parse_length
 from deepsection.core.view import draw_view
 from deepsection.demo import DEMOS
-from tests.builders import box_house, window
+from tests.builders import box_house, two_storeys, window
 from tests.turning import turned
 
 
@@ -169,6 +179,35 @@ def test_strings_inside_add_up_to_the_house_across(make: Callable[[], Project]) 
     for held in lines.values():
         whole = sum(math.dist((mark.x1, mark.y1), (mark.x2, mark.y2)) for mark in held)
         assert sum(parse_length(mark.text, project.units) for mark in held) == pytest.approx(whole, abs=2.0)
+
+
+def test_a_beam_is_located_by_its_middle_in_the_storey_under_it_alone() -> None:
+    """A flush beam at 3.2 m of 9 by 7 m, and one over the upper storey at 4.5 m."""
+    house = two_storeys(9000, 7000)
+    upper = next(floor for floor in house.floors if floor.level != "floor")
+    plates = (
+        upper.bearing,
+        next(rung.id for rung in house.rungs if rung.surface == "plate" and rung.id != upper.bearing),
+    )
+    beams = [
+        Beam(
+            id=f"beam-{k}",
+            start=BeamEnd(x=100.0, y=y),
+            end=BeamEnd(x=8900.0, y=y),
+            width=90.0,
+            depth=235.0,
+            top=LevelRule(level=plate),
+        )
+        for k, (y, plate) in enumerate(zip((3200.0, 4500.0), plates))
+    ]
+    house = put(house, *beams)
+    building = resolve(house)
+    for view, own, y in (("plan", "beam-0", 3200.0), (f"plan:{upper.level}", "beam-1", 4500.0)):
+        drawing = draw_view(building, house, view, 50.0)
+        assert {mark.part for mark in drawing.marks if getattr(mark, "feature", "") == "beam"} == {f"{own}/beam//"}
+        marks = [mark for mark in drawing.marks if _of(mark, "inside")]
+        assert sorted(parse_length(mark.text, "mm") for mark in marks) == sorted((y, 7000.0 - y))
+        assert {own} == {name for mark in marks for name in mark.between or () if name not in ("start", "end")}
 
 
 def test_a_string_is_left_out_of_one_view() -> None:

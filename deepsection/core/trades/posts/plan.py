@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from ...building.kind import PlanOf
 from ...drawing import Handle, Mark, Region, Ring, Stroke, path, rings_of
-from .placed import BEAMS, POSTS, PlacedPost
+from .placed import BEAMS, POSTS, PlacedBeam, PlacedPost
 
 
 def _crossing(shown: PlanOf) -> list[PlacedPost]:
@@ -31,14 +31,19 @@ def post_marks(shown: PlanOf) -> Iterator[Mark]:
         yield Region(rings, fill="poche", pen="cut", part=key, feature="cut", handle=handle)
 
 
-def beam_marks(shown: PlanOf) -> Iterator[Mark]:
-    """The beams that the posts of the plan carry, and those without posts above the cut."""
+def beams_shown(shown: PlanOf) -> Iterator[PlacedBeam]:
+    """The beams that the posts of the plan carry, and those without posts above its cut, below that of the next."""
     carried = {placed.post.id for placed in _crossing(shown)}
     for placed in shown.placed[BEAMS]:
         own = {placed.beam.start.post, placed.beam.end.post} & carried
         free = placed.beam.start.post is None and placed.beam.end.post is None
-        if not (own or (free and shown.cut < placed.top.total)):
-            continue
+        if own or (free and shown.cut < placed.top.total < shown.next_cut):
+            yield placed
+
+
+def beam_marks(shown: PlanOf) -> Iterator[Mark]:
+    """The beams of the plan, dashed where they are above the cut."""
+    for placed in beams_shown(shown):
         corners = [shown.frame.plan_to_turned(*point) for point in list(placed.outline.exterior.coords)[:-1]]
         pen = "hidden" if placed.top.total > shown.cut else "edge"
         key = f"{placed.beam.id}/beam//"

@@ -18,8 +18,9 @@ from ..setting import Setting
 from .making import made
 from .outside import measured_places
 
-CHAIN, OVERALL = 6.0, 17.0
-"""How far left of the ground line the string of heights and the overall one lie (paper mm)."""
+CHAIN, OVERALL = 6.0, 11.0
+"""How far left of the ground line the first string of heights lies, and from the levels to the overall one (paper
+mm)."""
 LEAST = 2.0
 """Heights closer together than this on paper (mm) are not dimensioned apart."""
 WIDTHS, STEP = 8.0, 7.5
@@ -30,10 +31,22 @@ AT_END = 30.0
 """An eave or rake ends where a view does when it comes this close (mm): boards lie on its end."""
 
 
-def height_strings(heights: Sequence[HeightSum], low: float, u: float, setting: Setting) -> Iterator[String]:
-    """The heights from the ground up as a string at the left of a house, and the overall one beside it."""
+def height_strings(
+    heights: Sequence[HeightSum], low: float, u: float, setting: Setting, openings: Sequence[Place] = ()
+) -> Iterator[String]:
+    """At the left of a house by choice the sills and heads of its openings; the heights from the ground up, and the
+    overall one beside them."""
+    offset = CHAIN
+    if openings:
+        name = "left:openings"
+        string = made(
+            setting, name, distinct(openings, _near(name, setting)), lambda a, b: (u, a, u, b), offset,
+            feature="height", gap=offset - 2.0, origin=0.0, usual=False,
+        )  # fmt: skip
+        yield string
+        offset += STEP if string.shown else 0.0
     ridges = [height for height in heights if height.id.startswith("ridge:")]
-    near = 1.0 if setting.rule_of("left:levels").density == "denser" else LEAST * setting.scale
+    near = _near("left:levels", setting)
     shown: list[HeightSum] = []
     for height in heights:
         if height.total < low or (height in ridges and height is not ridges[-1]):
@@ -46,10 +59,15 @@ def height_strings(heights: Sequence[HeightSum], low: float, u: float, setting: 
     if len(shown) < 2:
         return
     places, ids = [Place(height.total, height.id) for height in shown], {height.total: height.id for height in shown}
-    yield _upright("left:levels", places, ids, u, CHAIN, setting)
+    yield _upright("left:levels", places, ids, u, offset, setting)
     if len(shown) > 2:
-        row = OVERALL if setting.shows("left:levels") else CHAIN
+        row = offset + (OVERALL if setting.shows("left:levels") else 0.0)
         yield _upright("left:overall", [places[0], replace(places[-1], name="overall")], ids, u, row, setting)
+
+
+def _near(name: str, setting: Setting) -> float:
+    """Heights that are nearer to each other than this (mm) are shown as one."""
+    return 1.0 if setting.rule_of(name).density == "denser" else LEAST * setting.scale
 
 
 def _upright(
@@ -124,6 +142,17 @@ def width_strings(front: Front, setting: Setting) -> Iterator[String]:
             yield string
             offset += STEP if string.shown else 0.0
     yield _overall(front, offset, setting)
+
+
+def opening_heights(front: Front) -> list[Place]:
+    """The sills and heads of the openings that one sees in outer walls, from the floors that those stand on."""
+    found = []
+    for wall, placed in front.openings:
+        if wall.wall.status == "outer":
+            id, base = placed.opening.id, front.building.levels[wall.wall.base.level]
+            found += [Place(base.z, base.sum.id), Place(placed.sill.total, f"{id}.sill")]
+            found.append(Place(placed.head.total, f"{id}.head"))
+    return found
 
 
 def opening_places(front: Front, setting: Setting) -> list[Place]:

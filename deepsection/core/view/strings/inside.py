@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import partial
@@ -11,6 +12,7 @@ import shapely
 from shapely.geometry import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
 
+from ...building.kind import PlanOf
 from ...drawing import Dimension, text_width
 from ...drawing.chains import CLOSE, Place, String, distinct
 from ...drawing.detail import shown_from
@@ -18,6 +20,7 @@ from ...model import Dimensioning, Project, bearing_layer
 from ...resolve import Building, PlannedWall
 from ...trades.floors.place import FLOORS
 from ...trades.posts.placed import POSTS
+from ...trades.posts.plan import beams_shown
 from ...trades.rooms.plan import NAME_SIZE
 from ...trades.stairs.placed import STAIRS
 from ..setting import Setting
@@ -53,14 +56,14 @@ class _Across:
     high: float
 
 
-def inside_strings(building: Building, project: Project, level: str, axes: Axes, setting: Setting) -> Iterator[String]:
+def inside_strings(building: Building, shown: PlanOf, axes: Axes, setting: Setting) -> Iterator[String]:
     """As few strings in each direction as meet every inner wall of a storey, where they cross as little as can be.
 
     They end at the outer walls, where the strings outside are measured. A wall is measured to the face that the project
     says: by tradition one face of the frame in timber, both of the structure in masonry. Common practice, no source.
     """
+    level, scale = shown.level, setting.scale
     outlines = building.plan.outlines_on(level)
-    scale = setting.scale
     if not outlines or setting.rule.walls == "none" or not shown_from("strings inside", scale):
         return
     house = axes.turned(shapely.union_all([outline.polygon for outline in outlines]))
@@ -72,9 +75,9 @@ def inside_strings(building: Building, project: Project, level: str, axes: Axes,
         if not setting.shows(name):
             yield String(name, False, ())
             continue
-        faces = face_measured(setting.rule_of(name), project)
+        faces = face_measured(setting.rule_of(name), shown.project)
         walls = [held for wall in inner if (held := _across(wall, building, faces, axes, way))]
-        walls += _standing(building, level, axes, way, house, walls)
+        walls += _standing(building, shown, axes, way, house, walls)
         passed = [held for wall in straight if wall not in inner and (held := _set_out(wall, axes, way))]
         taken, marks = list[float](), list[Dimension]()
         while walls and len(taken) < MOST:
@@ -106,11 +109,11 @@ def _across(wall: PlannedWall, building: Building, rule: str, axes: Axes, way: i
 
 
 def _standing(
-    building: Building, level: str, axes: Axes, way: int, house: BaseGeometry, walls: Sequence[_Across]
+    building: Building, shown: PlanOf, axes: Axes, way: int, house: BaseGeometry, walls: Sequence[_Across]
 ) -> Iterator[_Across]:
     """What else is set out within a storey: posts and beams by their middles, stairs and holes of the floor by their
     edges, those that lie on no wall."""
-    z = building.levels[level].z
+    level, z = shown.level, building.levels[shown.level].z
     taken = [(face, wall.low, wall.high) for wall in walls for face in wall.faces]
     bounds = house.bounds
     for post in building[POSTS]:
@@ -119,6 +122,14 @@ def _standing(
             box = axes.turned(post.outline).bounds
             if _free(place[way], place[1 - way], taken, bounds, way):
                 yield _Across(post.post.id, (place[way],), box[1 - way], box[3 - way])
+    for beam in beams_shown(shown):
+        ends = [axes.local(*beam.start), axes.local(*beam.end)]
+        middle = (ends[0][1 - way] + ends[1][1 - way]) / 2
+        if abs(ends[0][way] - ends[1][way]) > SQUARE * math.dist(*ends):
+            continue
+        if house.contains(shapely.LineString(ends).centroid) and _free(ends[0][way], middle, taken, bounds, way):
+            low, high = sorted(end[1 - way] for end in ends)
+            yield _Across(beam.beam.id, (ends[0][way],), low, high)
     areas = [(f"stair:{held.stair.id}", held.area) for held in building[STAIRS] if held.stair.level == level]
     for flat in building[FLOORS]:
         if flat.floor.level == level:

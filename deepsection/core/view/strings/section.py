@@ -13,7 +13,7 @@ from ...drawing import Dimension
 from ...drawing.chains import Place, String, distinct, stretches
 from ...geometry import Frame, Point
 from ...model import SectionLine, bearing_layer
-from ...resolve import ROLES, Building
+from ...resolve import ROLES, Building, Part
 from ...units import HeightSum
 from ..setting import Setting
 from .making import made
@@ -33,12 +33,12 @@ FOOTINGS = ("footing", "pad", "slab_edge")
 
 @dataclass(frozen=True, slots=True)
 class SectionFacts:
-    """What a section shows, as its strings need it: what is cut, with the role of each, and what is around it."""
+    """What a section shows, as its strings need it: what is cut of which parts, and what is around it."""
 
     building: Building
     line: SectionLine
     frame: Frame
-    cut: Sequence[tuple[str, Polygon]]
+    cut: Sequence[tuple[Part, Polygon]]
     box: tuple[float, float, float, float]
     reach: float
     low: float
@@ -173,9 +173,9 @@ def _ends(places: Sequence[Place]) -> list[Place]:
 def _below(facts: SectionFacts) -> Iterator[String]:
     """Widths of footings; faces of what bears, with the spans between; how far eaves reach; overall."""
     footings = [
-        Place(end, role)
-        for role, polygon in facts.cut
-        if role in FOOTINGS
+        Place(end, part.role)
+        for part, polygon in facts.cut
+        if part.role in FOOTINGS
         for end in (polygon.bounds[0], polygon.bounds[2])
     ]
     faces = []
@@ -183,7 +183,7 @@ def _below(facts: SectionFacts) -> Iterator[String]:
         layer = wall.layers[bearing_layer(facts.building.placed.make_ups[wall.wall.make_up])]
         if wall.wall.bears:
             faces += [Place(end, wall.wall.id) for piece in facts.along(layer.polygon) for end in piece]
-    eaves = [end for role, polygon in facts.cut if ROLES[role].overhangs for end in polygon.bounds[::2]]
+    eaves = [end for part, polygon in facts.cut if ROLES[part.role].overhangs for end in polygon.bounds[::2]]
     row = 0
     rows = [("bottom:footings", footings), ("bottom:walls", faces)]
     if faces:

@@ -20,6 +20,7 @@ const ROWS: Record<string, string> = {
   across: "through the rooms, across",
   along: "through the rooms, up and down",
   clear: "clear heights",
+  depths: "depths of members",
 };
 const DENSITY: [string, string][] = [
   ["", "dense as the project says"],
@@ -49,6 +50,7 @@ interface Props {
 export function Strings({ drawing, show }: Props) {
   const { state, commit } = useHeld();
   const [open, setOpen] = useState<string | null>(null);
+  const [side, setSide] = useState<string | null>(null);
   const strings = new Map(drawing.strings ?? []);
   if (!strings.size) return null;
   const names = [...strings.keys()];
@@ -76,30 +78,49 @@ export function Strings({ drawing, show }: Props) {
       aria-expanded={open === row}
       title="What this string measures"
       className="text-left hover:text-line"
-      onClick={() => setOpen(open === row ? null : row)}
+      onClick={() => {
+        setOpen(open === row ? null : row);
+        setSide(null);
+      }}
     >
       {inWords(row)}
     </button>
   );
-  const settings = (row: string, of: string[]) => {
-    const held = show.strings.find((string) => of.includes(string.name));
-    const field = (label: string, options: [string, string][], key: "density" | "openings" | "walls") => (
-      <Select
-        aria-label={label}
-        value={held?.[key] ?? ""}
-        onChange={(value) => change(of, { [key]: value || null } as Partial<StringShow>)}
-      >
-        {options.map(([value, words]) => (
-          <option key={value} value={value}>
-            {words}
-          </option>
-        ))}
-      </Select>
-    );
+  const settings = (row: string, all: string[]) => {
+    const of = side && all.includes(`${side}:${row}`) ? [`${side}:${row}`] : all;
+    const field = (label: string, options: [string, string][], key: "density" | "openings" | "walls") => {
+      const said = new Set(of.map((name) => show.strings.find((string) => string.name === name)?.[key] ?? ""));
+      return (
+        <Select
+          aria-label={label}
+          value={said.size > 1 ? undefined : [...said][0]}
+          unchosen="not the same on all sides"
+          onChange={(value) => change(of, { [key]: value || null } as Partial<StringShow>)}
+        >
+          {options.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </Select>
+      );
+    };
     return (
       <div className="my-1 grid gap-1 border-l-2 border-rule pl-2">
+        {all.length > 1 && (
+          <Select aria-label={`${inWords(row)}: side`} value={side ?? ""} onChange={(value) => setSide(value || null)}>
+            <option value="">all sides</option>
+            {SIDES.filter((name) => all.includes(`${name}:${row}`)).map((name) => (
+              <option key={name} value={name}>
+                {name} only
+              </option>
+            ))}
+          </Select>
+        )}
         {field(`${inWords(row)}: how dense`, DENSITY, "density")}
-        {row === "openings" && field("openings are measured", OPENINGS, "openings")}
+        {row === "openings" &&
+          of.some((name) => isAcross(drawing, name)) &&
+          field("openings are measured", OPENINGS, "openings")}
         {(row === "across" || row === "along") && field("walls are measured", WALLS, "walls")}
       </div>
     );
@@ -150,6 +171,11 @@ export function Strings({ drawing, show }: Props) {
       ))}
     </fieldset>
   );
+}
+
+/** Whether a string runs along walls, not up them. */
+function isAcross(drawing: Drawing, name: string): boolean {
+  return drawing.kind === "plan" || name.startsWith("bottom:");
 }
 
 function rowOf(name: string): string {
