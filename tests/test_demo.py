@@ -7,23 +7,16 @@ from collections.abc import Callable
 import pytest
 
 from deepsection.core.model import Project
-from deepsection.core.resolve import Part, resolve
+from deepsection.core.resolve import resolve
 from deepsection.core.sheets import compose
 from deepsection.core.trades.slabs.placed import SLABS
 from deepsection.demo import DEMOS, tansy_lodge
+from tests.overlaps import overlapping
 
 
 @pytest.mark.parametrize("make", DEMOS)
 def test_nothing_is_pointed_out(make: Callable[[], Project]) -> None:
     assert resolve(make()).diagnostics == ()
-
-
-def shared(first: Part, second: Part) -> float:
-    """mm3 that two parts both take up."""
-    a, b = first.solid.reach, second.solid.reach
-    if any(a[k] >= b[k + 3] or b[k] >= a[k + 3] for k in range(3)):
-        return 0.0
-    return float((first.solid.manifold ^ second.solid.manifold).volume())
 
 
 def test_bays_and_porch_end_under_the_rafters() -> None:
@@ -32,8 +25,7 @@ def test_bays_and_porch_end_under_the_rafters() -> None:
     below = ("bow", "bay-left", "bay-front", "bay-right", "porch-beam", "post-1", "post-4")
     held = [part for part in building.parts if part.element in below]
     assert {part.element for part in held} == set(below) and len(rafters) > 40
-    clash = [(one.key, rafter.key) for one in held for rafter in rafters if shared(one, rafter) > 1.0]
-    assert clash == []
+    assert overlapping(held, rafters, most=1.0, among=False) == []
 
 
 def test_brick_stands_on_the_foundation_wall() -> None:

@@ -92,7 +92,7 @@ def test_a_string_is_dragged_by_its_line_thinned_and_tidied(bench: Bench) -> Non
     figures = bench.page.get_by_test_id("view").locator('text[data-key^="string:bottom:openings"]')
     bench.until(lambda: figures.count() > 0)
     bench.page.get_by_role("button", name="openings", exact=True).click()
-    pick(bench.page.get_by_label("openings: side"), "bottom only")
+    pick(bench.page.get_by_label("openings: side"), "bottom")
     pick(bench.page.get_by_label("openings: how dense"), "denser")
     many = figures.count()
     bench.until(lambda: figures.count() > many)

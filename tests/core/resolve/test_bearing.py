@@ -14,6 +14,7 @@ from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.walls.edits.walls import default_set_out
 from tests.builders import two_storeys
+from tests.overlaps import shared
 from tests.turning import turned
 
 from .test_masonry import roofed
@@ -49,8 +50,7 @@ def clashes(building: Building) -> list[tuple[str, str]]:
     and beside joists, which a birdsmouth and nails take care of."""
     held = [part for part in members(building) if part.role != "rafter"]
     pairs = (pair for pair in itertools.combinations(held, 2) if pair[0].element != pair[1].element)
-    met = (pair for pair in pairs if pair[0].solid.reach.meets(pair[1].solid.reach))
-    return [(a.key, b.key) for a, b in met if (a.solid.manifold ^ b.solid.manifold).volume() > 1e3]
+    return [(a.key, b.key) for a, b in pairs if shared(a.solid, b.solid) > 1e3]
 
 
 def extent(parts: list[Part]) -> tuple[float, ...]:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 from pathlib import Path
 
 import ifcopenshell
@@ -21,6 +20,7 @@ from deepsection.core.trades.floors.place import FLOORS
 from deepsection.core.view import draw_view, list_views
 from deepsection.formats import write_ifc
 from tests.builders import block_house, engineered
+from tests.overlaps import overlapping
 from tests.turning import turned
 
 INSIDE, SLAB = 7300.0 * 5300.0, 7500.0 * 5500.0
@@ -88,9 +88,7 @@ def test_nothing_lies_in_the_masonry_that_goes_around_it(upper: str, turn: float
     building = resolve(turned(house, turn) if turn else house)
     laid = [part for part in building.parts if part.element in ("upper", "ground")]
     others = [part for part in building.parts if part.element not in ("upper", "ground")]
-    for a, b in itertools.chain(itertools.combinations(laid, 2), itertools.product(laid, others)):
-        if a.solid.reach.meets(b.solid.reach):
-            assert (a.solid.manifold ^ b.solid.manifold).volume() < 2000.0, (a.key, b.key)
+    assert overlapping(laid, others, most=2000.0) == []
 
 
 def test_joists_are_built_in_at_their_ends_alone() -> None:
@@ -186,9 +184,9 @@ def test_a_deck_hangs_on_the_outer_leaf_and_the_render_goes_round_it() -> None:
     deck = [part for part in building.parts if part.element == "deck"]
     (ledger,) = [part for part in deck if part.role == "ledger"]
     assert ledger.solid.bounds.y1 == pytest.approx(0.0)
-    for a, b in itertools.product(deck, [part for part in building.parts if part.element != "deck"]):
-        if a.solid.reach.meets(b.solid.reach):
-            assert (a.solid.manifold ^ b.solid.manifold).volume() < 2000.0, (a.key, b.key)
+    assert (
+        overlapping(deck, [part for part in building.parts if part.element != "deck"], most=2000.0, among=False) == []
+    )
 
 
 def test_beams_that_end_askew_in_a_wall_bear_on_it() -> None:

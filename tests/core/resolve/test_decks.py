@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 import math
 from typing import Any
 
@@ -34,6 +33,7 @@ from deepsection.core.trades.posts.placed import BEAMS
 from deepsection.core.view import draw_view, plan_level, plan_snaps
 from deepsection.demo import otterfold_house
 from tests.builders import box_house, joist_house, two_storeys
+from tests.overlaps import overlapping
 
 BOX = ((8000.0, 1000.0), (12000.0, 1000.0), (12000.0, 5000.0), (8000.0, 5000.0))
 
@@ -86,9 +86,7 @@ def test_a_ledger_lies_on_the_sheathing_and_the_cladding_goes_round_it() -> None
     assert gone["sheathing"] == pytest.approx(0.0, abs=1.0)
     deck = [part for part in building.parts if part.element == "deck"]
     wall = [part for part in building.parts if part.element == "east"]
-    for a, b in itertools.product(deck, wall):
-        if a.solid.reach.meets(b.solid.reach):
-            assert (a.solid.manifold ^ b.solid.manifold).volume() < 100.0, (a.key, b.key)
+    assert overlapping(deck, wall, among=False) == []
 
 
 def test_a_beam_on_posts_carries_the_outer_end() -> None:
@@ -219,9 +217,7 @@ def test_whatever_is_drawn_lies_in_nothing_else(
     building = resolve(apply_edits(house, (Transform(elements=moving, motion=Motion(turn=turn)),)))
     deck = [part for part in building.parts if part.element == "deck"]
     others = [part for part in building.parts if part.element != "deck" and part.role != "infill"]
-    for a, b in itertools.chain(itertools.combinations(deck, 2), itertools.product(deck, others)):
-        if a.solid.reach.meets(b.solid.reach):
-            assert (a.solid.manifold ^ b.solid.manifold).volume() < 2000.0, (a.key, b.key)
+    assert overlapping(deck, others, most=2000.0) == []
 
 
 def test_an_upper_storey_that_stands_out_lies_on_joists_that_run_over_the_wall_below() -> None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 from typing import Any
 
 import pytest
@@ -20,6 +19,7 @@ from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.view import draw_view
 from deepsection.demo import otterfold_house
 from tests.builders import box_house, joist_house
+from tests.overlaps import overlapping
 
 INCH = 25.4
 
@@ -139,9 +139,7 @@ def test_however_it_steps_walls_are_carried_without_gap_or_overlap(
     building = resolve(pony(joist_house(9000.0, 6000.0, units), *steps))
     roles = ("stem", "footing", "sill_plate", "plate", "stud")
     solid = [part for role in roles for part in own(building, role)]
-    for a, b in itertools.combinations(solid, 2):
-        if a.solid.reach.meets(b.solid.reach):
-            assert (a.solid.manifold ^ b.solid.manifold).volume() < 100.0, (a.key, b.key)
+    assert overlapping(solid) == []
     sill = building.levels["sill"].z
     for part in own(building, "stem"):
         slot = part.key.split("/")[3]

@@ -24,6 +24,7 @@ from deepsection.core.trades.floors.span_checks import verdicts
 from deepsection.core.view import draw_view
 from deepsection.demo.pieces import bearing, on, partition
 from tests.builders import joist_house, two_storeys
+from tests.overlaps import overlapping
 from tests.turning import turned
 
 T = 38.0
@@ -275,9 +276,7 @@ def test_a_girder_lies_in_pockets_on_posts_on_pads() -> None:
     ]
     before, building = resolve(house), resolve(put(house, post, *beams))
     parts = [p for p in building.parts if p.role in ("beam", "post", "pad", "stem", "sill_plate", "joist", "finish")]
-    for a, b in itertools.combinations(parts, 2):
-        if a.solid.reach.meets(b.solid.reach):
-            assert (a.solid.manifold ^ b.solid.manifold).volume() < 1e3, (a.key, b.key)
+    assert overlapping(parts, most=1e3) == []
     plies = [p for p in parts if p.role == "beam"]
     assert len(plies) == 6 and {round(p.solid.bounds.z1 - p.solid.bounds.z0) for p in plies} == {235}
     top = next(p for p in parts if p.role == "post").solid.bounds.z1
@@ -455,9 +454,7 @@ def test_members_about_a_hole_of_any_l_lie_in_no_other(
     house = put(house, FloorHole(id="h", floor=floor, corners=ell(x, y, w, d, w * cut[0], d * cut[1])))
     building = resolve(turned(house, turn) if turn else house)
     own = [part for part in building.parts if part.element == floor]
-    for a, b in itertools.combinations(own, 2):
-        if a.solid.reach.meets(b.solid.reach):
-            assert (a.solid.manifold ^ b.solid.manifold).volume() < 5e3, (a.key, b.key)
+    assert overlapping(own, most=5e3) == []
     hole = sum(part.solid.volume for part in own if part.role == "sheathing") / 18.0
     assert hole == pytest.approx(63e6 - (w * d - w * cut[0] * d * cut[1]), rel=1e-5)
 
@@ -475,9 +472,7 @@ def test_an_l_that_is_drawn_a_little_off_is_made_square(off: tuple[float, ...]) 
     assert len(headers) == 6 and {held.code for held in building.diagnostics} == {"joist-end-free"}
     deck = sum(part.solid.volume for part in own if part.role == "sheathing")
     assert deck == pytest.approx((63e6 - 10e6) * 18.0, rel=2e-3)
-    for a, b in itertools.combinations(own, 2):
-        if a.solid.reach.meets(b.solid.reach):
-            assert (a.solid.manifold ^ b.solid.manifold).volume() < 5e3, (a.key, b.key)
+    assert overlapping(own, most=5e3) == []
 
 
 @pytest.mark.parametrize("degrees", [33.0, 90.0, -118.4])

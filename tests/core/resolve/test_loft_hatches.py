@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 import math
 
 import pytest
@@ -17,6 +16,7 @@ from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.trades.lofts.place import HATCHES
 from deepsection.core.view import draw_view
 from tests.builders import block_house, box_house, gable
+from tests.overlaps import overlapping
 from tests.turning import turned
 
 
@@ -99,9 +99,7 @@ def test_a_hatch_lies_in_nothing_else(x: float, y: float, turn: float, length: f
     building = resolve(turned(house, about) if about else house)
     hatch = [part for part in building.parts if part.element == "hatch"]
     others = [part for part in building.parts if part.element == "ceiling-1"]
-    for a, b in itertools.product(hatch, others):
-        if a.solid.reach.meets(b.solid.reach):
-            assert (a.solid.manifold ^ b.solid.manifold).volume() < 1e4, (a.key, b.key)
+    assert overlapping(hatch, others, most=1e4, among=False) == []
 
 
 def test_a_hatch_of_an_upper_storey() -> None:

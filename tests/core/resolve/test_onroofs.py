@@ -3,7 +3,6 @@ form. Houses have their frames' outside on the set-out lines, so that runs count
 
 from __future__ import annotations
 
-import itertools
 import math
 from typing import Any
 
@@ -21,6 +20,7 @@ from deepsection.core.view import slope_triangles
 from deepsection.demo import larkmoor_house
 from tests.builders import box_house, gable
 from tests.core.resolve.test_roofs import EAVE, SKIN, over
+from tests.overlaps import overlapping, shared
 
 near = pytest.approx
 FOOT, INCH = 304.8, 25.4
@@ -173,10 +173,7 @@ def test_members_are_trimmed_and_headed_around_a_hole(held: Any) -> None:
         box = part.solid.bounds
         inside = box.x0 < x1 and box.x1 > x0 and box.y0 < y1 and box.y1 > y0
         assert not inside, part.key
-    for one, other in itertools.combinations(frame, 2):
-        a, b = one.solid.bounds, other.solid.bounds
-        if a.x0 < b.x1 and b.x0 < a.x1 and a.y0 < b.y1 and b.y0 < a.y1 and a.z0 < b.z1 and b.z0 < a.z1:
-            assert (one.solid.manifold ^ other.solid.manifold).volume() < 1.0, (one.key, other.key)
+    assert overlapping(frame, most=1.0) == []
 
 
 def test_members_around_a_hole_are_named_by_what_goes_through() -> None:
@@ -188,7 +185,7 @@ def test_a_chimney_passes_ceiling_and_floor() -> None:
     building = resolve(put(house(), chimney(6000, 2000)))
     stack = next(part for part in building.parts if part.role == "chimney")
     others = [part for part in building.parts if part.element != "stack"]
-    assert all((stack.solid.manifold ^ part.solid.manifold).volume() < 1.0 for part in others)
+    assert overlapping([stack], others, most=1.0) == []
 
 
 def test_a_pipe_stands_above_the_upper_side_of_its_hole() -> None:
@@ -387,6 +384,5 @@ def test_ceilings_are_framed_around_chimneys_and_stay_two_inches_clear() -> None
     clear = turned_rectangle(chimney.x, chimney.y, chimney.width + 101.0, chimney.depth + 101.0, chimney.turn)
     body = prism(clear, -1e4, 1e5)
     framing = ("joist", "trimmer_joist", "header_joist")
-    for part in building.parts:
-        if part.element in ceilings and part.role in framing and part.solid.reach.meets(body.reach):
-            assert (part.solid.manifold ^ body.manifold).volume() < 100.0, part.key
+    held = [part for part in building.parts if part.element in ceilings and part.role in framing]
+    assert [part.key for part in held if shared(part.solid, body) > 100.0] == []

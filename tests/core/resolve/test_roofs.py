@@ -16,6 +16,7 @@ from deepsection.core.model import Corner, Project
 from deepsection.core.resolve import Building, ResolvedRoof, resolve
 from deepsection.core.trades.walls.model import FreeJoint
 from tests.builders import box_house, chain_house, l_house, rectangle
+from tests.overlaps import overlapping
 
 near = pytest.approx
 SKIN = 12.0
@@ -206,13 +207,7 @@ def test_members_and_boards_fill_no_place_twice(house: Project, form: str) -> No
     building = resolve(over(house, form))
     frame = [part for part in building.parts if part.role in ("rafter", "ridge_board", "fascia", "barge")]
     assert all(not part.solid.is_empty for part in frame)
-    for number, first in enumerate(frame):
-        for second in frame[number + 1 :]:
-            a, b = first.solid.bounds, second.solid.bounds
-            apart = a.x1 <= b.x0 or b.x1 <= a.x0 or a.y1 <= b.y0 or b.y1 <= a.y0 or a.z1 <= b.z0 or b.z1 <= a.z0
-            if not apart:
-                shared = (first.solid.manifold ^ second.solid.manifold).volume()
-                assert shared < 2e4, (first.key, second.key, shared)
+    assert overlapping(frame, most=2e4) == []
 
 
 def test_jacks_of_a_hip_shorten_by_the_spacing() -> None:

@@ -21,6 +21,7 @@ from deepsection.core.trades.stairs.checks import clearances
 from deepsection.core.trades.stairs.parts import stair_parts
 from deepsection.core.trades.stairs.placed import STAIRS, PlacedStair
 from tests.builders import box_house, stair_house, two_storeys
+from tests.overlaps import overlapping, shared
 
 FORMS: dict[str, dict[str, Any]] = {
     "straight": {},
@@ -91,13 +92,7 @@ def test_the_hole_leaves_the_headroom_and_a_shorter_one_does_not(form: str) -> N
 def overlaps(building: Building, elements: set[str]) -> list[str]:
     """Pairs of parts of some elements that share more than a sliver, by their solids."""
     parts = [part for part in building.parts if part.element in elements]
-    found = []
-    for a, b in itertools.combinations(parts, 2):
-        if a.solid.reach.meets(b.solid.reach):
-            shared = (a.solid.manifold ^ b.solid.manifold).volume()
-            if shared > 2e4:
-                found.append(f"{a.key} and {b.key}: {shared:.0f}")
-    return found
+    return [f"{a} and {b}: {much:.0f}" for a, b, much in overlapping(parts, most=2e4)]
 
 
 @pytest.mark.parametrize("form", ["straight", "quarter landing", "half landing", "winders", "half turn of winders"])
@@ -257,8 +252,8 @@ def test_a_hole_is_framed_and_its_area_is_missing() -> None:
     inner = max(part.solid.bounds.y1 - part.solid.bounds.y0 for part in joists(whole, "joist", floor.id))
     assert spans == pytest.approx([inner] * 4)
     assert all(part.solid.bounds.x1 - part.solid.bounds.x0 == pytest.approx(2000.0) for part in headers)
-    inside = prism(shapely.box(4001.0, 3001.0, 5999.0, 4199.0), -1e5, 1e5).manifold
-    assert [p.key for p in building.parts if p.element == floor.id and (p.solid.manifold ^ inside).volume() > 1.0] == []
+    inside = prism(shapely.box(4001.0, 3001.0, 5999.0, 4199.0), -1e5, 1e5)
+    assert [p.key for p in building.parts if p.element == floor.id and shared(p.solid, inside) > 1.0] == []
     deck = [sum(p.solid.volume for p in joists(b, "sheathing", floor.id)) for b in (whole, building)]
     thick = joists(whole, "sheathing", floor.id)[0].solid
     assert (deck[0] - deck[1]) / (thick.bounds.z1 - thick.bounds.z0) == pytest.approx(2000.0 * 1200.0)

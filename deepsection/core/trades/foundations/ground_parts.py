@@ -44,7 +44,7 @@ def ground_parts(placed: PlacedFoundation, within: Polygon | MultiPolygon, deep:
 
 
 def _given_way(part: Part, around: tuple[Solid, ...]) -> Part:
-    return without(part, around) if around else part
+    return without(part, around, singly=True) if around else part
 
 
 def _steps(placed: PlacedFoundation, pieces: list[Lower], slot: str) -> Iterator[Part]:
