@@ -10,10 +10,9 @@ from typing import Any
 import numpy as np
 import shapely
 from numpy.typing import NDArray
-from shapely.geometry import LineString
 
 from .advances import text_width
-from .explode import FIGURE_SIZE, exploded, figure_of, leader_end, middle_of
+from .explode import FIGURE_SIZE, SAME_FAR, exploded, figure_axes, figure_of, foot_of, middle_of
 from .ink import joint_corners, polygons, text_corners
 from .labels import FIGURE, FIRM, Label
 from .marks import Dimension, Mark, Region, Stroke, moved, path
@@ -54,9 +53,9 @@ class Candidate:
     def _shifts(self) -> NDArray[np.float64]:
         if isinstance(self.mark, Label):
             return np.array(self.variants, dtype=np.float64).reshape(-1, 2)
-        figures = [figure_of(_varied(self.mark, variant), self.scale) for variant in self.variants]
-        places = np.array([(held.x, held.y) for held in figures])
-        return np.asarray(places - places[0])
+        along, up, _ = figure_axes(self.mark)
+        offsets = np.array([(aside, raised) for aside, raised, _ in self.variants])
+        return np.asarray(offsets @ np.array([along, up]) * self.scale)
 
     def box(self, choice: int) -> Any:
         """The box at one place; the first without making the others."""
@@ -78,18 +77,21 @@ class Candidate:
     def _leaders_at(self, choices: Sequence[int], boxes: NDArray[Any]) -> NDArray[Any]:
         found = np.full(len(choices), None, dtype=object)
         if isinstance(self.mark, Label):
-            about = self.mark.about
-            if about is not None:
-                far = ~shapely.dwithin(boxes, about, self.mark.beside * self.scale)
-                edge = about.boundary if about.geom_type == "Polygon" else about
-                found[far] = shapely.shortest_line(boxes[far], edge)
-            return found
-        to = middle_of(self.mark, self.scale)
-        for n, choice in enumerate(choices):
-            varied = _varied(self.mark, self.variants[choice])
-            if varied.led:
-                found[n] = LineString([to, leader_end(figure_of(varied, self.scale), to, self.scale)])
+            return found if self.mark.about is None else _lines_back(boxes, [self] * len(boxes))
+        led = [n for n, choice in enumerate(choices) if self.variants[choice][2]]
+        if led:
+            to = np.array(middle_of(self.mark, self.scale))
+            shifts = self._shifts()[[choices[n] for n in led]]
+            ends = np.array(foot_of(figure_of(self.mark, self.scale), self.scale)) + shifts[:, None]
+            far = np.linalg.norm(ends - to, axis=2)
+            ends = ends[np.arange(len(led)), (far[:, 0] >= far[:, 1] + SAME_FAR).astype(int)]
+            found[led] = shapely.linestrings(np.stack([np.broadcast_to(to, ends.shape), ends], axis=1))
         return found
+
+    @property
+    def is_backed(self) -> bool:
+        """Whether blank paper lies under it."""
+        return isinstance(self.mark, Label) and self.mark.backed
 
     @property
     def is_over(self) -> bool:
@@ -144,6 +146,39 @@ class Candidate:
                 yield Region((ring,), fill="paper", part=held.part, feature=held.feature, annotation=self.key)
             for mark in self.mark.marks:
                 yield replace(moved(mark, *self.variants[choice]), annotation=self.key)
+
+
+def lay_out(items: Sequence[Candidate]) -> None:
+    """Make the boxes and leaders of many at once."""
+    items = [item for item in items if item._boxes is None]
+    if not items:
+        return
+    many = np.array([len(item.variants) for item in items])
+    boxes = polygons(np.concatenate([item.home + item._shifts()[:, None, :] for item in items]))
+    for item, own in zip(items, np.split(boxes, np.cumsum(many)[:-1])):
+        item._boxes = own
+    led = [item for item in items if isinstance(item.mark, Label) and item.mark.about is not None]
+    if led:
+        many = np.array([len(item.variants) for item in led])
+        leaders = _lines_back(
+            np.concatenate([item.boxes for item in led]), [item for item in led for _ in item.variants]
+        )
+        for item, own in zip(led, np.split(leaders, np.cumsum(many)[:-1])):
+            item._leaders = own
+
+
+def _lines_back(boxes: NDArray[Any], items: Sequence[Candidate]) -> NDArray[Any]:
+    """The lines from boxes of labels to what each is about, where it stands away from that; else None."""
+    labels = [item.mark for item in items if isinstance(item.mark, Label)]
+    about = np.array([label.about for label in labels], dtype=object)
+    beside = np.array([label.beside for label in labels]) * items[0].scale
+    far = np.flatnonzero(~shapely.dwithin(boxes, about, beside))
+    to = about[far]
+    areas = shapely.get_type_id(to) == shapely.GeometryType.POLYGON
+    to[areas] = shapely.boundary(to[areas])
+    found = np.full(len(boxes), None, dtype=object)
+    found[far] = shapely.shortest_line(boxes[far], to)
+    return found
 
 
 def _varied(mark: Dimension, variant: tuple[float, float, bool]) -> Dimension:

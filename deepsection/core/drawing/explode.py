@@ -98,15 +98,20 @@ def middle_of(mark: Dimension, scale: float) -> tuple[float, float]:
     return (mark.x1 + mark.x2) / 2 - (mark.y2 - mark.y1) * off, (mark.y1 + mark.y2) / 2 + (mark.x2 - mark.x1) * off
 
 
-def figure_of(mark: Dimension, scale: float) -> Text:
-    """The figure of a dimension, at its place."""
+def figure_axes(mark: Dimension) -> tuple[tuple[float, float], tuple[float, float], float]:
+    """(the direction in which a figure stands aside, that in which it is raised, its angle in degrees)."""
     length = math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1) or 1.0
     ux, uy = (mark.x2 - mark.x1) / length, (mark.y2 - mark.y1) / length
     angle = readable(math.degrees(math.atan2(uy, ux)))
-    a, off = math.radians(angle), mark.offset * scale
-    high, aside = (1.0 + mark.raised) * scale, mark.aside * scale
-    x = (mark.x1 + mark.x2) / 2 - uy * off - math.sin(a) * high + ux * aside
-    y = (mark.y1 + mark.y2) / 2 + ux * off + math.cos(a) * high + uy * aside
+    return (ux, uy), (-math.sin(math.radians(angle)), math.cos(math.radians(angle))), angle
+
+
+def figure_of(mark: Dimension, scale: float) -> Text:
+    """The figure of a dimension, at its place."""
+    (ux, uy), (px, py), angle = figure_axes(mark)
+    off, high, aside = mark.offset * scale, (1.0 + mark.raised) * scale, mark.aside * scale
+    x = (mark.x1 + mark.x2) / 2 - uy * off + px * high + ux * aside
+    y = (mark.y1 + mark.y2) / 2 + ux * off + py * high + uy * aside
     return Text(x, y, mark.text, FIGURE_SIZE, "centre", "bottom", angle, "mono", mark.part, mark.sum, "dimension")
 
 
@@ -116,15 +121,23 @@ FIGURE_SIZE = 2.5
 
 def leader_end(figure: Text, to: tuple[float, float], scale: float) -> tuple[float, float]:
     """Where a line from a place meets a figure: the end of its foot that is nearer."""
+    start, end = foot_of(figure, scale)
+    return start if math.dist(start, to) < math.dist(end, to) + SAME_FAR else end
+
+
+def foot_of(figure: Text, scale: float) -> tuple[tuple[float, float], tuple[float, float]]:
+    """The ends of the foot of a figure, at one of which the line that leads to it ends."""
     half = text_width(figure.text, figure.size, figure.face) / 2 * scale
     a = math.radians(figure.angle)
     x, y = figure.x + math.sin(a) * LEADER_GAP * scale, figure.y - math.cos(a) * LEADER_GAP * scale
-    ends = [(x + way * math.cos(a) * half, y + way * math.sin(a) * half) for way in (-1, 1)]
-    return min(ends, key=lambda end: math.dist(end, to))
+    c, s = math.cos(a) * half, math.sin(a) * half
+    return (x - c, y - s), (x + c, y + s)
 
 
 LEADER_GAP = 0.6
 """Paper mm between a figure and the line that leads to it."""
+SAME_FAR = 1e-3
+"""Ends that are as far as this (mm) from a place are equally far: the first is taken."""
 
 
 def _box(foot: tuple[float, float], width: float, height: float, angle: float) -> Ring:

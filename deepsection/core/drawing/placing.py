@@ -14,7 +14,7 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from .candidates import Candidate, candidate
+from .candidates import Candidate, candidate, lay_out
 from .labels import FIRM, HERE, Label, Lettered
 from .marks import Dimension, Mark
 from .obstacles import Obstacles
@@ -88,6 +88,7 @@ class _Places:
             self._settle_held(held)
         self._settle_clear()
         waiting = [k for k, choice in enumerate(self.chosen) if choice is None]
+        self._judge_all(waiting)
         waiting.sort(key=lambda k: (self._items[k].rank, int(self._judge(k)[0].sum()), k))
         for k in waiting:
             if not (self._take(k) or self._send_away(k) or self._lead_out(k)):
@@ -128,15 +129,26 @@ class _Places:
     def _judge(self, k: int) -> tuple[NDArray[np.bool_], NDArray[np.float64]]:
         """(free of what is fixed, cost) of each place of an item."""
         if k not in self._judged:
-            item = self._items[k]
-            backed = isinstance(item.mark, Label) and item.mark.backed
-            free, cost = self._obstacles.judge(item.boxes, item.leaders, backed=backed)
-            cost = cost + np.arange(len(cost)) * ORDER_COST
-            lengths = shapely.length(item.leaders) / item.scale
-            cost += np.where(np.isnan(lengths), 0.0, LED_COST + LONG_COST * lengths)
-            cost[0] += OVER_COST * item.is_over
-            self._judged[k] = free & item.within(item.boxes), cost
+            self._judge_all([k])
         return self._judged[k]
+
+    def _judge_all(self, waiting: Sequence[int]) -> None:
+        """Judge the places of many at once."""
+        lay_out([self._items[k] for k in waiting])
+        for backed in (False, True):
+            own = [k for k in waiting if self._items[k].is_backed == backed]
+            if not own:
+                continue
+            items = [self._items[k] for k in own]
+            leaders = np.concatenate([item.leaders for item in items])
+            free, cost = self._obstacles.judge(np.concatenate([item.boxes for item in items]), leaders, backed=backed)
+            lengths = shapely.length(leaders) / items[0].scale
+            cost += np.where(np.isnan(lengths), 0.0, LED_COST + LONG_COST * lengths)
+            ends = np.cumsum([len(item.variants) for item in items])[:-1]
+            for k, item, may, costs in zip(own, items, np.split(free, ends), np.split(cost, ends)):
+                costs = costs + np.arange(len(costs)) * ORDER_COST
+                costs[0] += OVER_COST * item.is_over
+                self._judged[k] = may & item.within(item.boxes), costs
 
     def _shape(self, k: int, choice: int) -> Any:
         box, leader = self._items[k].box(choice), self._items[k].leader(choice)
