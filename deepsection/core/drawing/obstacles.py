@@ -9,10 +9,10 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from ..geometry import flatten
 from .explode import exploded
 from .ink import polygons, text_corners
 from .marks import Mark, Region, Ring, Stroke, Text
+from .outlines import Shapes, areas_of, closed, lines_of
 from .pens import PENS
 
 HEAVY = 0.25
@@ -21,8 +21,6 @@ LIGHT_COST, HATCH_COST, BACKED_COST = 2.0, 0.7, 12.0
 """What it costs to stand on a light line, on a hatch, or, with blank paper between, on a heavy line."""
 SOLID = frozenset(("ink", "section", "poche", "existing"))
 """Fills that nothing can be read on."""
-
-Shapes = NDArray[Any]
 
 
 def is_heavy(pen: str) -> bool:
@@ -34,34 +32,34 @@ class Obstacles:
     """Marks that stay where they are."""
 
     def __init__(self, marks: Sequence[Mark], scale: float) -> None:
-        heavy: list[tuple[int, Any]] = []
-        light: list[tuple[int, Any]] = []
+        heavy: list[tuple[int, Ring]] = []
+        light: list[tuple[int, Ring]] = []
         boxes: list[NDArray[np.float64]] = []
-        solids: list[tuple[int, Any]] = []
-        covers: list[tuple[int, Any]] = []
-        hatched: list[Any] = []
+        solids: list[tuple[int, tuple[Ring, ...]]] = []
+        covers: list[tuple[int, tuple[Ring, ...]]] = []
+        hatched: list[tuple[Ring, ...]] = []
         for k, mark in enumerate(exploded(marks, scale)):
             if isinstance(mark, Text):
                 if mark.text:
                     boxes.append(text_corners(mark, scale))
             elif isinstance(mark, Stroke):
-                (heavy if is_heavy(mark.pen) else light).append((k, points_of(mark.path, closed=mark.closed)))
+                (heavy if is_heavy(mark.pen) else light).append((k, closed(mark.path) if mark.closed else mark.path))
             elif isinstance(mark, Region) and len(mark.rings[0]) > 1:
                 if mark.fill in SOLID:
-                    solids.append((k, [points_of(ring, closed=True) for ring in mark.rings]))
+                    solids.append((k, mark.rings))
                 elif mark.fill:
-                    covers.append((k, [points_of(ring, closed=True) for ring in mark.rings]))
+                    covers.append((k, mark.rings))
                 if mark.pen:
                     kept = heavy if is_heavy(mark.pen) else light
-                    kept += ((k, points_of(ring, closed=True)) for ring in mark.rings)
+                    kept += ((k, closed(ring)) for ring in mark.rings)
                 if mark.hatch is not None:
-                    hatched.append([points_of(ring, closed=True) for ring in mark.rings])
+                    hatched.append(mark.rings)
         self._texts = shapely.STRtree(polygons(boxes))
-        self._solids, self._solids_at = shapely.STRtree(_areas([held for _, held in solids])), _orders(solids)
-        self._heavy, self._heavy_at = shapely.STRtree(_lines([held for _, held in heavy])), _orders(heavy)
-        self._light, self._light_at = shapely.STRtree(_lines([held for _, held in light])), _orders(light)
-        self._covers, self._covers_at = shapely.STRtree(_areas([held for _, held in covers])), _orders(covers)
-        self._hatched = shapely.STRtree(_areas(hatched))
+        self._solids, self._solids_at = shapely.STRtree(areas_of([held for _, held in solids])), _orders(solids)
+        self._heavy, self._heavy_at = shapely.STRtree(lines_of([held for _, held in heavy])), _orders(heavy)
+        self._light, self._light_at = shapely.STRtree(lines_of([held for _, held in light])), _orders(light)
+        self._covers, self._covers_at = shapely.STRtree(areas_of([held for _, held in covers])), _orders(covers)
+        self._hatched = shapely.STRtree(areas_of(hatched))
 
     def judge(self, boxes: Shapes, leaders: Shapes, *, backed: bool) -> tuple[NDArray[np.bool_], NDArray[np.float64]]:
         """(free, cost) of places: boxes, and lines that lead from them (None where there is none)."""
@@ -92,32 +90,5 @@ class Obstacles:
         return np.asarray(crossed[order[line] > last[crossed]])
 
 
-def points_of(ring: Ring, *, closed: bool) -> list[tuple[float, float]]:
-    """The points of a path, arcs in short pieces."""
-    whole = (*ring, ring[0]) if closed else ring
-    return flatten(whole) if any(bulge for *_, bulge in ring) else [(x, y) for x, y, _ in whole]
-
-
 def _orders(held: Sequence[tuple[int, Any]]) -> NDArray[np.int64]:
     return np.array([k for k, _ in held], dtype=np.int64)
-
-
-def _lines(paths: Sequence[list[tuple[float, float]]]) -> Shapes:
-    kept = [path if len(path) > 1 else path * 2 for path in paths]
-    if not kept:
-        return np.empty(0, dtype=object)
-    index = np.repeat(np.arange(len(kept)), [len(path) for path in kept])
-    points = np.array([point for path in kept for point in path], dtype=np.float64)
-    return np.asarray(shapely.linestrings(points, indices=index))
-
-
-def _areas(held: Sequence[Sequence[list[tuple[float, float]]]]) -> Shapes:
-    """Areas by their rings, the outer one first."""
-    rings = [ring if len(ring) > 3 else [*ring, ring[-1]] for rings in held for ring in rings]
-    if not rings:
-        return np.empty(0, dtype=object)
-    owner = np.repeat(np.arange(len(held)), [len(rings) for rings in held])
-    index = np.repeat(np.arange(len(rings)), [len(ring) for ring in rings])
-    made = shapely.linearrings(np.array([point for ring in rings for point in ring], dtype=np.float64), indices=index)
-    whole: Shapes = np.asarray(shapely.polygons(made, indices=owner))
-    return whole
