@@ -82,8 +82,8 @@ def checked_edits(project: Project, edits: Sequence[Any]) -> Project:
         refuse_giants(changed)
         if not before.left_out:
             built(changed)
-    known = {found.identity for found in before.findings}
-    for found in opened(changed).findings:
+    known = {found.identity for found in before.faults}
+    for found in opened(changed).faults:
         if found.severity == "blocking" and found.identity not in known:
             raise RefusedEdit(
                 found.message, element=found.element, field=found.field, value=found.value, limit=found.limit
@@ -186,6 +186,7 @@ def bench_of(
     changed.
 
     What fails in a view is left out and named among the findings, unless `strict`: then it raises what went wrong.
+    While something is dragged, advice that takes its time is that of `base`.
     """
     held, document = opened(project), project
     drawings = []
@@ -219,7 +220,7 @@ def bench_of(
                 "field": f.field,
                 "source": f.source,
             }
-            for f in held.findings
+            for f in (*held.faults, *(held if keep or base is None else opened(base)).advice)
         ],
     }
 
@@ -324,7 +325,7 @@ def solids_of(project: Project, version: int) -> dict[str, Any]:
 def particulars_of(project: Project, element: str) -> Particulars:
     """The particulars of an element. Raises: UnknownElement."""
     held = opened(project)
-    return describe_element(project, held.building, element, held.left_out)
+    return describe_element(project, held.building, element, held.findings)
 
 
 @in_turn

@@ -16,6 +16,7 @@ from fastapi.testclient import TestClient
 from deepsection.core.edits import changed, rebuild
 from deepsection.core.errors import StaleVersion
 from deepsection.core.model import Project
+from deepsection.core.resolve import Building
 from deepsection.core.view import opening
 from deepsection.demo import DEMOS, fernacre_bungalow, quillback_house, wrenfold_house
 from deepsection.service import work
@@ -164,6 +165,34 @@ def test_a_view_that_fails_leaves_the_others(client: TestClient, monkeypatch: py
     plan, south = answer.json()["bench"]["drawings"]
     assert plan["marks"] and not south["marks"] and "cannot be drawn" in south["messages"][0]
     assert any(held["code"] == opening.LEFT_OUT for held in answer.json()["bench"]["findings"])
+
+
+def test_advice_that_cannot_be_worked_out_stands_in_nobodys_way(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def fail(building: Building) -> Any:
+        raise Broken
+
+    monkeypatch.setattr(Building, "advice", property(fail))
+    opening.opened.cache_clear()
+    opening.built.cache_clear()
+    base = state(client)["version"]
+    answer = edit(client, base, {"kind": "move_opening", "opening": "w1", "distance": 1500.0})
+    assert answer.status_code == 200 and answer.json()["state"]["version"] == base + 1
+    assert client.get("/api/projects/quillback/particulars/w1").status_code == 200
+
+
+def test_while_something_is_dragged_the_advice_is_that_of_before(client: TestClient) -> None:
+    """A ceiling on joists of 140 at 600 by tables reaches no 8 m, and an engineer may have it so."""
+    held = state(client)
+    project = Project.model_validate(held["project"])
+    (ceiling,) = project.ceilings[:1]
+    tables = {"kind": "put_ceiling", "ceiling": json.loads(changed(ceiling, sized="by tables").model_dump_json())}
+    body = {"base_version": held["version"], "edits": [tables], "views": VIEWS}
+    shown = client.post("/api/projects/quillback/preview", json=body | {"sequence": 1})
+    kept = client.post("/api/projects/quillback/edits", json=body)
+    codes = [{found["code"] for found in answer["findings"]} for answer in (shown.json(), kept.json()["bench"])]
+    assert "ceiling-span" not in codes[0] and "ceiling-span" in codes[1]
 
 
 def test_an_edit_whose_view_fails_is_not_kept(client: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -74,7 +74,8 @@ class ElementKind:
     whose layers are shown with it. `removable`: whether this one may be taken away now. `parts`: its solids, of all
     elements of the kind. `cuts`: the parts of others without what it takes away from them, unless they make room for it
     themselves (`cut_by_others`). `plan`: its marks in plan. `section`: what is written of it
-    in sections, over its parts. `checks`: what is wrong, once all stages have run.
+    in sections, over its parts. `checks`: what is wrong, once all stages have run; `advice`: what is no more than a
+    warning and takes its time, asked for when the rest stands.
     """
 
     model: type[Element]
@@ -90,3 +91,4 @@ class ElementKind:
     plan: Callable[[PlanOf], Iterable[Lettered]] = _nothing
     section: Callable[[SectionOf], Iterable[Lettered]] = _nothing
     checks: Callable[[Placed], Iterable[Diagnostic]] = _nothing
+    advice: Callable[[Placed], Iterable[Diagnostic]] = _nothing

@@ -57,7 +57,7 @@ class Placed:
         self.sums.update((height.id, height) for height in stage.sums(made, self))
 
 
-def _none(made: Any, placed: Placed) -> Iterable[HeightSum]:
+def _none(*_: Any) -> tuple[()]:
     return ()
 
 
@@ -65,9 +65,11 @@ def _none(made: Any, placed: Placed) -> Iterable[HeightSum]:
 class Stage(Generic[T]):
     """A step from the project to the building: what `place` makes of earlier stages, and the heights therein.
 
-    `place` is pure: it reads the project and earlier stages, and adds what is wrong to `found`.
+    `place` is pure: it reads the project and earlier stages, and adds what is wrong to the findings. `advice`: warnings
+    that take their time, asked for when the rest stands.
     """
 
     key: Key[T]
     place: Callable[[Placed], T]
     sums: Callable[[T, Placed], Iterable[HeightSum]] = _none
+    advice: Callable[[Placed], Iterable[Diagnostic]] = _none

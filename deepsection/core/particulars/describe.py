@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any, Literal
@@ -101,9 +102,10 @@ class Particulars:
 
 
 def describe_element(
-    project: Project, building: Building, element: str, left_out: tuple[Diagnostic, ...] = ()
+    project: Project, building: Building, element: str, findings: Sequence[Diagnostic] | None = None
 ) -> Particulars:
-    """The particulars of an element by id, or of the `project`; what is left out of the building is told too.
+    """The particulars of an element by id, or of the `project`, with what was found of it: all that is wrong with the
+    building where nothing is given.
 
     Raises: UnknownElement.
     """
@@ -114,7 +116,7 @@ def describe_element(
     sums = [building.sums[id] for id in (*kind.heights(held), *proofs) if id in building.sums]
     checks = tuple(
         Check(found.severity, found.message, found.element, found.source)
-        for found in (*left_out, *building.diagnostics)
+        for found in (building.diagnostics if findings is None else findings)
         if element == "project" or element == found.element or element in found.others
     )
     return Particulars(

@@ -22,12 +22,24 @@ T = TypeVar("T")
 
 class Building:
     """Everything that was resolved from one project: what each stage made, by its key, and by name what every view
-    asks for. Its parts are made when they are first asked for: a plan asks for none."""
+    asks for. Its parts are made when they are first asked for: a plan asks for none. So is its advice.
 
-    def __init__(self, placed: Placed, make_parts: Callable[[], tuple[Part, ...]]) -> None:
+    `faults`: all that cannot be built, and warnings that are known without more work.
+    """
+
+    def __init__(
+        self,
+        placed: Placed,
+        make_parts: Callable[[], tuple[Part, ...]],
+        make_advice: Callable[[], tuple[Diagnostic, ...]],
+    ) -> None:
         self.placed = placed
-        self.diagnostics: tuple[Diagnostic, ...] = tuple(placed.findings)
-        self._make_parts = make_parts
+        self.faults: tuple[Diagnostic, ...] = tuple(placed.findings)
+        self._make_parts, self._make_advice = make_parts, make_advice
+
+    def with_parts(self, parts: tuple[Part, ...]) -> Building:
+        """It with only these of its parts."""
+        return Building(self.placed, lambda: parts, self._make_advice)
 
     def __getitem__(self, key: Key[T]) -> T:
         """What a stage made. Raises: LookupError."""
@@ -72,6 +84,16 @@ class Building:
     def totals(self) -> dict[str, float]:
         """mm above the datum of every height, by its id."""
         return self.placed.totals
+
+    @cached_property
+    def advice(self) -> tuple[Diagnostic, ...]:
+        """Warnings that take their time."""
+        return self._make_advice()
+
+    @property
+    def diagnostics(self) -> tuple[Diagnostic, ...]:
+        """All that is wrong."""
+        return (*self.faults, *self.advice)
 
     @cached_property
     def parts(self) -> tuple[Part, ...]:

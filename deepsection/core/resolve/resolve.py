@@ -1,4 +1,4 @@
-"""The stages in order, then the checks; parts are made when they are first asked for."""
+"""The stages in order, then the checks; parts and advice are made when they are first asked for."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 from contextlib import nullcontext
 from typing import Any, Literal
 
+from ..building.diagnostics import Diagnostic
 from ..building.kind import ElementKind
 from ..building.parts import Part
 from ..building.placed import Placed, Stage
@@ -34,11 +35,22 @@ def resolve(
             placed.run(stage)
     for kind in kinds:
         placed.findings += kind.checks(placed)
-    building = Building(placed, lambda: tuple(_parts(placed, kinds)))
+    building = Building(
+        placed,
+        lambda: tuple(_parts(placed, kinds)),
+        lambda: tuple(_advice(placed, stages, kinds)),
+    )
     if timer:
         with clock(SOLIDS):
             building.parts  # noqa: B018
     return building
+
+
+def _advice(placed: Placed, stages: Sequence[Stage[Any]], kinds: Sequence[ElementKind]) -> Iterator[Diagnostic]:
+    for stage in stages:
+        yield from stage.advice(placed)
+    for kind in kinds:
+        yield from kind.advice(placed)
 
 
 SOLIDS = "solids"

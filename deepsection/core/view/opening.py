@@ -42,9 +42,23 @@ class Opened:
     left_out: tuple[Diagnostic, ...] = ()
 
     @property
+    def faults(self) -> tuple[Diagnostic, ...]:
+        """What is left out, what cannot be built, and warnings that are known without more work."""
+        return (*self.left_out, *self.building.faults)
+
+    @property
+    def advice(self) -> tuple[Diagnostic, ...]:
+        """Warnings that take their time; none where they cannot be worked out, which stands in nobody's way."""
+        try:
+            return self.building.advice
+        except Exception:
+            log.exception("a check of this document cannot be worked out")
+            return ()
+
+    @property
     def findings(self) -> tuple[Diagnostic, ...]:
         """What is wrong with it; what is left out first."""
-        return (*self.left_out, *self.building.diagnostics)
+        return (*self.faults, *self.advice)
 
 
 @lru_cache(maxsize=16)

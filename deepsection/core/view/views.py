@@ -72,7 +72,7 @@ def _shown(building: Building, project: Project, show: ViewShow | None) -> Build
         and (not show.alone or part.element in show.alone)
         and kind_of_part(part, kinds) not in show.kinds
     )
-    return Building(building.placed, lambda: kept)
+    return building.with_parts(kept)
 
 
 def draw_view(

@@ -9,7 +9,9 @@ import pytest
 
 import deepsection.core.trades as package
 from deepsection.core.building.checks import CHECKS, DRAWING
-from deepsection.core.resolve import Diagnostic
+from deepsection.core.edits import changed, put
+from deepsection.core.resolve import Diagnostic, resolve
+from tests.builders import joist_house
 
 HERE = Path(package.__file__).parent
 
@@ -50,3 +52,13 @@ def test_a_diagnostic_is_as_grave_as_its_check() -> None:
     found = Diagnostic("pipe-low", "too low", "pipe")
     assert (found.severity, found.source) == ("warning", CHECKS["pipe-low"].source)
     assert Diagnostic("walls-cross", "they cross", "wall").severity == "blocking"
+
+
+def test_advice_waits_until_it_is_asked_for_and_stops_nobody() -> None:
+    """Joists that span 8.7 m, far more than they reach (IRC table R502.3.1(2), from memory: none do)."""
+    building = resolve(put(house := joist_house(12_000.0, 9000.0), changed(house.floors[0], sized="by tables")))
+    assert "advice" not in building.__dict__
+    assert {found.code for found in building.advice} >= {"joist-span"}
+    assert not {found.code for found in building.faults} & {found.code for found in building.advice}
+    assert building.diagnostics == (*building.faults, *building.advice)
+    assert {found.severity for found in building.advice} == {"warning"}

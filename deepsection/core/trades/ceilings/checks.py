@@ -44,7 +44,7 @@ def ceiling_table(placed: Placed, flat: CeilingPlan) -> tuple[OutcomeTable, ...]
     return verdict_table(ceiling_spans(placed, flat), placed.project.units)
 
 
-def ceiling_checks(placed: Placed) -> Iterator[Diagnostic]:
+def ceiling_advice(placed: Placed) -> Iterator[Diagnostic]:
     """Joists of ceilings that span too far; what an engineer sized is left to him."""
     for flat in placed[CEILINGS]:
         layer = _joists(placed, flat)

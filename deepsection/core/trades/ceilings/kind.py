@@ -22,7 +22,7 @@ from ..rooms.placed import ROOMS
 from ..walls.bodies import WALL_TOPS
 from ..walls.planned import WALLS
 from ..walls.tops import gable_footprints
-from .checks import ceiling_checks, ceiling_table
+from .checks import ceiling_advice, ceiling_table
 from .fields import ceiling_fields
 from .open_vaults import open_vaults
 from .parts import ceiling_parts
@@ -83,5 +83,5 @@ CEILING = ElementKind(
         (ceiling_table(placed, flat) for flat in placed[CEILINGS] if flat.ceiling.id == ceiling.id), ()
     ),
     parts=_ceiling_parts,
-    checks=ceiling_checks,
+    advice=ceiling_advice,
 )

@@ -30,7 +30,7 @@ LEFT_OPEN = 300.0
 """So much of an edge (mm) may be left beside posts and steps."""
 
 
-def deck_checks(placed: Placed) -> Iterator[Diagnostic]:
+def deck_advice(placed: Placed) -> Iterator[Diagnostic]:
     """What is wrong with the decks."""
     units = placed.project.units
     for flat in placed[DECKS]:

@@ -7,7 +7,7 @@ from ...building.placed import Stage
 from ...model import Deck
 from ..floors.kind import outcome_of, own_title, parts_of
 from ..levels.place import sum_id
-from .checks import deck_checks
+from .checks import deck_advice
 from .fields import deck_fields
 from .parts import against_ledgers
 from .place import DECKS, deck_sums, place_decks
@@ -23,5 +23,5 @@ DECK = ElementKind(
     parts=parts_of(DECKS),
     cuts=against_ledgers,
     plan=deck_marks,
-    checks=deck_checks,
+    advice=deck_advice,
 )

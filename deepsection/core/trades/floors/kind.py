@@ -24,7 +24,7 @@ from .fields import floor_fields, hole_fields
 from .hole_plan import hole_checks, hole_marks
 from .parts import floor_parts
 from .place import FLOORS, FloorPlan, plan_floor
-from .span_checks import floor_checks, span_table
+from .span_checks import floor_advice, span_table
 
 
 def _place(placed: Placed) -> tuple[FloorPlan, ...]:
@@ -90,7 +90,7 @@ FLOOR = ElementKind(
     outcome=outcome_of(FLOORS),
     parts=parts_of(FLOORS),
     cuts=around_floors,
-    checks=floor_checks,
+    advice=floor_advice,
 )
 FLOOR_HOLE = ElementKind(
     FloorHole,

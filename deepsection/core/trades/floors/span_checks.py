@@ -89,7 +89,7 @@ def span_table(placed: Placed, flat: FloorPlan) -> tuple[OutcomeTable, ...]:
     return verdict_table(verdicts(placed, flat), units)
 
 
-def floor_checks(placed: Placed) -> Iterator[Diagnostic]:
+def floor_advice(placed: Placed) -> Iterator[Diagnostic]:
     """Joists that span too far, or that nothing carries at an end; beams that just miss them."""
     for flat in (*placed[FLOORS], *placed[DECKS]):
         layer = carrying_in(placed, flat)

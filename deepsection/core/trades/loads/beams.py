@@ -131,9 +131,10 @@ def _reach(tradition: Tradition, beam: Beam, carried: float) -> float:
     return joist_span(case).max_span * INCH
 
 
-def beam_faults(spans: Iterator[BeamSpan], units: Units) -> Iterator[Diagnostic]:
+def beam_advice(placed: Placed) -> Iterator[Diagnostic]:
     """Beams that do not reach under the floor alone."""
-    for held in spans:
+    units = placed.project.units
+    for held in beam_spans(placed, placed[LOADS]):
         if held.is_enough or held.engineered:
             continue
         reach, carried = format_measured(held.reach, units), format_measured(held.carried, units)

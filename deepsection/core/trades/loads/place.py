@@ -24,7 +24,6 @@ from ..posts.placed import BEAMS, POSTS, PlacedBeam, PlacedPost
 from ..roofs.placed import ROOFS, ResolvedRoof
 from ..slabs.placed import SLABS, PlacedSlab
 from ..walls.planned import WALLS, PlannedWall, WallPlan
-from .beams import beam_faults, beam_spans
 from .placed import Loads
 
 NEAR = 60.0
@@ -70,7 +69,6 @@ def place_loads(placed: Placed) -> Loads:
     )
     loads, found = _loads(house)
     placed.findings += found
-    placed.findings += beam_faults(beam_spans(placed, loads), placed.project.units)
     return loads
 
 
