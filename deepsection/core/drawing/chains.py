@@ -33,6 +33,10 @@ class Measure:
         """The drawn fraction (mm)."""
         return INCH / self.fraction if self.units == "ft-in" else self.whole
 
+    def length(self, value: float) -> str:
+        """A length (mm) as it is written."""
+        return self.figure(rounded(value / self.step))
+
     def figure(self, steps: int) -> str:
         """So many steps as they are written."""
         return format_length(steps * self.step, self.units, denominator=max(self.fraction, USUAL_FRACTION))

@@ -31,15 +31,16 @@ from ..drawing import (
 )
 from ..geometry import Frame, polygons_of
 from ..model import RAKED, SLOPING
-from ..resolve import Building, ResolvedRoof, RoofPlane, RoofSeam
+from ..resolve import Building, ResolvedRoof, RoofPlane
 from ..trades.ground.plan import spot_marks, step_marks
 from ..trades.lines.plan import grid_marks
 from ..trades.onroofs.placed import ROOF_FITTINGS
 from ..trades.onroofs.plan import roof_plan_marks
 from ..trades.roofs.plan import hidden_under, roof_marks
-from ..units import Units, format_area, format_length, format_pitch
+from ..units import Units, format_area, format_length, format_level, format_pitch
 from ._annotations import lettered
 from .setting import Setting
+from .strings.roofs import roof_strings
 
 ARROW = 12.0
 """Length of the arrow down a slope, paper mm."""
@@ -72,11 +73,13 @@ def draw_roof_plan(building: Building, name: str, look_deg: float, setting: Sett
     held += roof_plan_marks(building.placed, frame, scale)
     taken = shapely.union_all([chimney.outline for chimney in building[ROOF_FITTINGS].chimneys])
     taken = taken.union(shapely.union_all([fitting.outline for fitting in building[ROOF_FITTINGS].fittings]))
+    strings = list(roof_strings(building, frame, setting))
+    held += [mark for string in strings for mark in string.marks]
     for roof in building.roofs:
         hidden = hidden_under(roof, building.roofs)
         held += _overhangs(roof, hidden, frame, project.units)
-        held += _lengths(roof, hidden, frame, scale, project.units)
-        held += _ridges(roof, hidden, frame, scale, project.units)
+        held += _lengths(roof, hidden, frame, setting)
+        held += _ridges(roof, hidden, frame, setting)
         for plane in roof.planes:
             held += _fall(roof, plane, taken, frame, scale, project.units)
     lowest = min(
@@ -97,6 +100,7 @@ def draw_roof_plan(building: Building, name: str, look_deg: float, setting: Sett
         messages=() if building.roofs else (message,),
         left_out=left_out,
         shifts=shifts,
+        strings=tuple((string.name, string.shown) for string in strings),
     )
 
 
@@ -201,16 +205,15 @@ def _overhangs(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, units
         yield Dimension(u0, w0, u1, w1, 0.0, text, part=f"{roof.block.id}/roofing//", feature="overhang", raised=0.6)
 
 
-def _lengths(
-    roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: float, units: Units
-) -> Iterator[Lettered]:
+def _lengths(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, setting: Setting) -> Iterator[Lettered]:
     """The true lengths of hips and valleys, at the top of the structure, beside them."""
+    scale = setting.scale
     for seam in (*roof.of("hip"), *roof.of("valley")):
-        text = f"{seam.kind} {format_length(seam.length, units)}"
-        line = LineString([seam.start[:2], seam.end[:2]])
-        if line.length < text_width(text, SMALL) * scale or hidden.intersects(line.centroid):
+        text = f"{seam.kind} {setting.measure.length(seam.length)}"
+        line = _longest(LineString([seam.start[:2], seam.end[:2]]).difference(hidden))
+        if line is None or line.length < text_width(text, SMALL) * scale:
             continue
-        place, angle = _above(frame, seam, scale)
+        place, angle = _above(frame, line, scale)
         key = f"{roof.block.id}/roofing//"
         words = Text(*place, text, SMALL, "centre", "bottom", angle, "mono", key, feature="length")
         yield _on_line(words, frame.turn(line), f"length:{roof.block.id}:{_named(line)}", LESSER, scale)
@@ -230,28 +233,36 @@ def _on_line(text: Text, line: LineString, key: str, rank: int, scale: float) ->
     return Label(key, (text,), places, rank, line)
 
 
-def _above(frame: Frame, seam: RoofSeam, scale: float) -> tuple[tuple[float, float], float]:
+def _above(frame: Frame, line: LineString, scale: float) -> tuple[tuple[float, float], float]:
     """(place, angle) for lettering along a line, just above its middle."""
-    (u0, w0), (u1, w1) = (frame.plan_to_turned(*point[:2]) for point in (seam.start, seam.end))
+    (u0, w0), (u1, w1) = (frame.plan_to_turned(*point) for point in line.coords)
     angle = readable(math.degrees(math.atan2(w1 - w0, u1 - u0)))
     off = 1.2 * scale
     up = (-math.sin(math.radians(angle)) * off, math.cos(math.radians(angle)) * off)
     return ((u0 + u1) / 2 + up[0], (w0 + w1) / 2 + up[1]), angle
 
 
-def _ridges(
-    roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, scale: float, units: Units
-) -> Iterator[Lettered]:
-    """The height of the covering over each level ridge."""
+def _ridges(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, setting: Setting) -> Iterator[Lettered]:
+    """The length of each level ridge, and the level of the covering over it; that alone where there is no room."""
+    scale = setting.scale
     for seam in roof.of("ridge"):
-        x, y = ((a + b) / 2 for a, b in zip(seam.start[:2], seam.end[:2]))
-        over = max((p.covering for p in roof.planes if abs(p.top.z(x, y) - seam.start[2]) < 1.0), default=0.0)
-        place, angle = _above(frame, seam, scale)
-        text = f"ridge {format_length(seam.start[2] + over, units)}"
-        under = hidden.intersects(shapely.Point(x, y))
-        if seam.length < text_width(text, TEXT) * scale or under:
+        line = _longest(LineString([seam.start[:2], seam.end[:2]]).difference(hidden))
+        if line is None:
             continue
+        x, y = line.centroid.coords[0]
+        over = max((p.covering for p in roof.planes if abs(p.top.z(x, y) - seam.start[2]) < 1.0), default=0.0)
+        level = format_level(seam.start[2] + over, setting.units)
+        texts = (f"ridge {setting.measure.length(seam.length)} at {level}", f"at {level}")
+        text = next((held for held in texts if (text_width(held, TEXT) + 2.0) * scale <= line.length), None)
+        if text is None:
+            continue
+        place, angle = _above(frame, line, scale)
         part = f"{roof.block.id}/roofing//"
         words = Text(*place, text, TEXT, "centre", "bottom", angle, "mono", part, roof.ridge_top.id)
-        line = LineString([seam.start[:2], seam.end[:2]])
         yield _on_line(words, frame.turn(line), f"ridge:{roof.block.id}:{_named(line)}", NUMBER, scale)
+
+
+def _longest(shape: shapely.Geometry) -> LineString | None:
+    """The longest straight piece of what is seen of a line."""
+    pieces = [piece for piece in shapely.get_parts(shape) if isinstance(piece, LineString) and not piece.is_empty]
+    return max(pieces, key=lambda piece: piece.length, default=None)

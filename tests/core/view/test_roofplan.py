@@ -44,11 +44,38 @@ def test_areas_are_true_and_add_up() -> None:
     assert sum(shown) == near(cover * math.sqrt(1.25), abs=0.2)
 
 
-def test_ridges_have_the_height_of_their_sum() -> None:
+def test_ridges_have_their_length_and_the_height_of_their_sum() -> None:
+    """A hip roof of equal pitches over 12 by 8 m: 4 m of ridge."""
     project = over(box_house(12_000, 8000), "hip")
     (roof,) = resolve(project).roofs
     (ridge,) = [text for text in texts(roof_plan(project)) if text.startswith("ridge")]
-    assert float(ridge.split()[1]) == near(roof.ridge_top.total, abs=0.06)
+    _, length, _, level = ridge.split()
+    assert length == "4000" and 1000 * float(level) == near(roof.ridge_top.total, abs=0.51)
+
+
+def test_spans_from_wall_to_ridge_to_wall() -> None:
+    """A gable roof over 12 by 8 m: each half spans 4 m, the eaves and rakes reach past the frames; opposite sides are
+    the same, and shown once."""
+    project = over(box_house(12_000, 8000), "gable")
+    (roof,) = resolve(project).roofs
+    drawing = roof_plan(project)
+    figures = {
+        name: [
+            m.text
+            for m in drawing.marks
+            if isinstance(m, Dimension) and (m.annotation or "").startswith(f"string:{name}:")
+        ]
+        for name, _ in drawing.strings
+    }
+    assert {name for name, shown in drawing.strings if shown} == {
+        "bottom:spans", "bottom:overall", "right:spans", "right:overall"
+    }  # fmt: skip
+    eave, rake = (f"{round(reach)}" for reach in (roof.reaches[0], roof.reaches[1]))
+    across, along = ("right", "bottom") if len(figures["right:spans"]) == 4 else ("bottom", "right")
+    middle = figures[f"{across}:spans"][1:3]
+    assert middle[0] == middle[1] == f"{(8000 if across == 'right' else 12_000) // 2}"
+    assert {figures[f"{across}:spans"][0], figures[f"{along}:spans"][0]} == {eave, rake}
+    assert len(figures[f"{along}:spans"]) == 3
 
 
 def test_the_ridge_of_a_gambrel_has_one_height_in_all_views() -> None:
@@ -58,7 +85,7 @@ def test_the_ridge_of_a_gambrel_has_one_height_in_all_views() -> None:
         project = changed_edge(project, edge, pitch=1.5, height=2400.0, upper_pitch=0.5)
     (roof,) = resolve(project).roofs
     (ridge,) = [text for text in texts(roof_plan(project)) if text.startswith("ridge")]
-    assert float(ridge.split()[1]) == near(roof.ridge_top.total, abs=0.06)
+    assert 1000 * float(ridge.split()[-1]) == near(roof.ridge_top.total, abs=0.51)
     assert {round(proof.total, 3) for proof in roof.proofs} == {round(roof.ridge_top.total, 3)}
 
 

@@ -71,7 +71,7 @@ def outside_strings(building: Building, project: Project, level: str, axes: Axes
     walls = [wall for wall in building.plan.on(level) if wall.wall.id in around and not wall.axis.is_arc]
     for side in SIDES:
         offset, way = FIRST, 1.0 if side.name in ("top", "left") else -1.0
-        ends = partial(_line, side, clear, axes)
+        ends = partial(line_beside, side, clear, axes)
         for row, places in _rows(building, project, side, axes, house, walls, level, setting):
             gap = PAST_TAGS if row in ("openings", "widths") else 1.0
             string = made(setting, f"{side.name}:{row}", places, ends, way * offset, feature=row, gap=gap)
@@ -95,20 +95,20 @@ def _rows(
     ends = [Place(low, "start"), Place(high, "end")]
     breaks, openings, edges = list(ends), list[Place](), list[Place]()
     for wall in walls:
-        out = _direction(wall.stand().out, axes)
+        out = direction(wall.stand().out, axes)
         line = [axes.local(*point) for point in (wall.start, wall.end)]
-        if out[0] * side.da + out[1] * side.db < FACING or not _seen(_middle(*line), side, house):
+        if out[0] * side.da + out[1] * side.db < FACING or not seen(middle(*line), side, house):
             continue
         breaks += [Place(side.along(point), wall.wall.id) for point in line]
         for placed in building.openings[wall.wall.id]:
-            if placed.opening.unit == "niche" or not _seen(axes.local(*wall.at(placed.centre)), side, house):
+            if placed.opening.unit == "niche" or not seen(axes.local(*wall.at(placed.centre)), side, house):
                 continue
             for found, measured in ((openings, measured_places(placed, rule, project)), (edges, edges_of(placed))):
                 found += [Place(side.along(axes.local(*wall.at(at))), name) for at, name in measured]
     for post in building[POSTS]:
         place = axes.local(*post.outline.centroid.coords[0])
         stands = post.foot.total < cut < post.top.total and low < side.along(place) < high
-        if stands and not house.contains(shapely.Point(place)) and _seen(place, side, house):
+        if stands and not house.contains(shapely.Point(place)) and seen(place, side, house):
             openings.append(Place(side.along(place), post.post.id))
     if rule.widths == "shown" and measured_by(rule, project) != "sides" and edges:
         yield "widths", distinct([*breaks, *edges])
@@ -155,22 +155,24 @@ def _grid(project: Project, side: Side, axes: Axes) -> list[Place]:
     return distinct(found)
 
 
-def _direction(out: Point, axes: Axes) -> Point:
+def direction(out: Point, axes: Axes) -> Point:
+    """A direction in plan, along and across the axes."""
     (a0, b0), (a, b) = axes.local(0.0, 0.0), axes.local(*out)
     return a - a0, b - b0
 
 
-def _middle(a: Point, b: Point) -> Point:
+def middle(a: Point, b: Point) -> Point:
+    """The place half way between two."""
     return (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
 
 
-def _seen(point: Point, side: Side, house: shapely.Geometry) -> bool:
+def seen(point: Point, side: Side, house: shapely.Geometry) -> bool:
     """Whether nothing of the house lies between a place on its outside and the side."""
     near, far = ((point[0] + side.da * reach, point[1] + side.db * reach) for reach in (10 * CLOSE, FAR))
     return not house.intersects(LineString([near, far]))
 
 
-def _line(
+def line_beside(
     side: Side, box: tuple[float, float, float, float], axes: Axes, start: float, end: float
 ) -> tuple[float, float, float, float]:
     """The ends of a stretch at the edge of the house, on the drawing."""

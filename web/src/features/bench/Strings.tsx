@@ -17,6 +17,7 @@ const ROWS: Record<string, string> = {
   footings: "footings",
   walls: "faces that bear",
   overhangs: "overhangs",
+  spans: "walls and ridges",
   across: "through the rooms, across",
   along: "through the rooms, up and down",
   clear: "clear heights",
