@@ -69,6 +69,23 @@ def test_sill_and_head_of_what_is_cut_from_the_floor() -> None:
     assert after[name][0].y1 == pytest.approx(resolve(house).levels["floor"].z)
 
 
+def test_levels_stand_at_the_right_too_by_choice() -> None:
+    house = put(across(box_house(8000.0, 6000.0)), window("w1", "south", 4000.0, sill=900.0, height=1200.0))
+    plain = drawn(house)
+    assert "right:levels" not in plain and "right:overall" not in plain
+    names = ("right:levels", "right:overall")
+    show = ViewShow(
+        id="show-1", view="section:s", strings=tuple(StringShow(name=name, shown="shown") for name in names)
+    )
+    both = drawn(put(house, show))
+    for row in ("levels", "overall"):
+        left, right = both[f"left:{row}"], both[f"right:{row}"]
+        assert [mark.text for mark in left] == [mark.text for mark in right]
+        assert left[0].x1 < right[0].x1
+    offsets = [abs(both[name][0].offset) for name in ("right:levels", "right:overall")]
+    assert offsets[0] < offsets[1]
+
+
 def test_the_clear_height_of_a_room_is_between_floor_and_ceiling() -> None:
     """The floor of the house by its level, the underside of the ceiling by its solids."""
     house = put(across(joist_house(8000.0, 6000.0)), Room(id="r", name="Hall", x=4000.0, y=3000.0))

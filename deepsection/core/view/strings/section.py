@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 import shapely
@@ -67,8 +68,9 @@ class SectionFacts:
 
 def section_strings(facts: SectionFacts, heights: Sequence[HeightSum]) -> Iterator[String]:
     """All strings of a section."""
-    yield from _levels(facts, heights)
-    yield from _openings(facts)
+    levels = list(_levels(facts, heights))
+    yield from levels
+    yield from _openings(facts, levels)
     yield _clear(facts)
     yield from _below(facts)
 
@@ -79,7 +81,7 @@ def room_beside(strings: Sequence[String], side: str) -> float:
     return BESIDE + rows * STEP if rows else 0.0
 
 
-def _string(facts: SectionFacts, name: str, row: int, places: Sequence[Place]) -> String:
+def _string(facts: SectionFacts, name: str, row: int, places: Sequence[Place], *, usual: bool = True) -> String:
     """A string at the left or the right of all, or below it."""
     side = name.partition(":")[0]
     if side == "bottom":
@@ -89,24 +91,31 @@ def _string(facts: SectionFacts, name: str, row: int, places: Sequence[Place]) -
     u = facts.box[0] - facts.reach if side == "left" else facts.box[2] + facts.reach
     offset = (BESIDE + row * STEP) * (1.0 if side == "left" else -1.0)
     # Heights are counted from the datum, as the level marks beside them write them.
-    return made(facts.setting, name, places, lambda a, b: (u, a, u, b), offset, feature="height", origin=0.0)
+    line = partial(_upright, u)
+    return made(facts.setting, name, places, line, offset, feature="height", origin=0.0, usual=usual)
+
+
+def _upright(u: float, low: float, high: float) -> tuple[float, float, float, float]:
+    return u, low, u, high
 
 
 def _levels(facts: SectionFacts, heights: Sequence[HeightSum]) -> Iterator[String]:
-    """From level to level, and the overall height."""
-    near = 1.0 if facts.setting.rule_of("left:levels").density == "denser" else LEAST * facts.scale
-    places = distinct([Place(height.total, height.id) for height in heights], near)
-    if len(places) < 2:
-        return
-    if heights[-1].total > places[-1].at:
-        places[-1] = Place(heights[-1].total, heights[-1].id)
-    yield _string(facts, "left:levels", 0, places)
-    if len(places) > 2:
-        row = int(facts.shows("left:levels"))
-        yield _string(facts, "left:overall", row, [places[0], places[-1]])
+    """From level to level, and the overall height: at the left, by choice at the right."""
+    for side in ("left", "right"):
+        name, usual = f"{side}:levels", side == "left"
+        near = 1.0 if facts.setting.rule_of(name).density == "denser" else LEAST * facts.scale
+        places = distinct([Place(height.total, height.id) for height in heights], near)
+        if len(places) < 2:
+            return
+        if heights[-1].total > places[-1].at:
+            places[-1] = Place(heights[-1].total, heights[-1].id)
+        string = _string(facts, name, 0, places, usual=usual)
+        yield string
+        if len(places) > 2:
+            yield _string(facts, f"{side}:overall", int(string.shown), [places[0], places[-1]], usual=usual)
 
 
-def _openings(facts: SectionFacts) -> Iterator[String]:
+def _openings(facts: SectionFacts, levels: Sequence[String]) -> Iterator[String]:
     """Sills and heads of the outermost openings that are cut, from the floor of their storey, at their sides."""
     found: dict[str, list[Place]] = {"left": [], "right": []}
     middle = (facts.box[0] + facts.box[2]) / 2
@@ -123,8 +132,7 @@ def _openings(facts: SectionFacts) -> Iterator[String]:
                 found["left" if low + high < 2 * middle else "right"] += [Place(*held) for held in own]
     for side, places in found.items():
         if places:
-            before = ("levels", "overall") if side == "left" else ()
-            row = sum(facts.shows(f"left:{name}") for name in before)
+            row = sum(held.shown for held in levels if held.name.startswith(f"{side}:"))
             yield _string(facts, f"{side}:openings", row, distinct(places))
 
 
