@@ -12,13 +12,15 @@ import shapely
 from numpy.typing import NDArray
 
 from .advances import text_width
-from .explode import FIGURE_SIZE, SAME_FAR, exploded, figure_axes, figure_of, foot_of, middle_of
+from .explode import FIGURE_SIZE, exploded, figure_axes, figure_of, foot_of, middle_of
 from .ink import joint_corners, polygons, text_corners
 from .labels import FIGURE, FIRM, Label
 from .marks import Dimension, Mark, Region, Stroke, moved, path
 
 ROW = 3.3
 """From one row of figures over a line of dimensions to the next (paper mm)."""
+NUDGE = 1.5
+"""How far a figure that is wider than its stretch stands aside, over it, where the next one begins (paper mm)."""
 UNDER = -(FIGURE_SIZE + 2.2)
 """How a figure under its line is raised (paper mm)."""
 SAME_PLACE = 0.5
@@ -82,10 +84,11 @@ class Candidate:
         if led:
             to = np.array(middle_of(self.mark, self.scale))
             shifts = self._shifts()[[choices[n] for n in led]]
-            ends = np.array(foot_of(figure_of(self.mark, self.scale), self.scale)) + shifts[:, None]
-            far = np.linalg.norm(ends - to, axis=2)
-            ends = ends[np.arange(len(led)), (far[:, 0] >= far[:, 1] + SAME_FAR).astype(int)]
-            found[led] = shapely.linestrings(np.stack([np.broadcast_to(to, ends.shape), ends], axis=1))
+            start, end = np.array(foot_of(figure_of(self.mark, self.scale), self.scale))
+            foot, begin = end - start, start + shifts
+            share = np.clip((to - begin) @ foot / ((foot @ foot) or 1.0), 0.0, 1.0)
+            at = begin + share[:, None] * foot
+            found[led] = shapely.linestrings(np.stack([np.broadcast_to(to, at.shape), at], axis=1))
         return found
 
     @property
@@ -215,8 +218,8 @@ def _round(mark: Region | Stroke) -> list[tuple[float, float, float]]:
 
 
 def figure_places(mark: Dimension, scale: float) -> tuple[tuple[float, float, bool], ...]:
-    """(aside, raised, led) of the places that a figure may take, paper mm: in its stretch; over it; under it; then past
-    its ends, led back."""
+    """(aside, raised, led) of the places that a figure may take, paper mm: in its stretch; over it; under it; farther
+    over it and past its ends, led back."""
     length = math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1) / scale
     wide = text_width(mark.text, FIGURE_SIZE)
     slide = (length - wide) / 2 - GAP
@@ -228,9 +231,10 @@ def figure_places(mark: Dimension, scale: float) -> tuple[tuple[float, float, bo
         (0.0, 0.0, False),
         *within,
         (0.0, ROW, False),
+        *((way * NUDGE, ROW, False) for way in (-1, 1) if slide < 0.0),
         (0.0, UNDER, False),
-        *beside,
         (0.0, 2 * ROW, True),
+        *beside,
         (0.0, UNDER - ROW, True),
         *farther,
     )

@@ -120,13 +120,16 @@ FIGURE_SIZE = 2.5
 
 
 def leader_end(figure: Text, to: tuple[float, float], scale: float) -> tuple[float, float]:
-    """Where a line from a place meets a figure: the end of its foot that is nearer."""
-    start, end = foot_of(figure, scale)
-    return start if math.dist(start, to) < math.dist(end, to) + SAME_FAR else end
+    """Where a line from a place meets a figure: where its foot is nearest."""
+    (x0, y0), (x1, y1) = foot_of(figure, scale)
+    dx, dy = x1 - x0, y1 - y0
+    share = ((to[0] - x0) * dx + (to[1] - y0) * dy) / ((dx * dx + dy * dy) or 1.0)
+    share = min(1.0, max(0.0, share))
+    return x0 + dx * share, y0 + dy * share
 
 
 def foot_of(figure: Text, scale: float) -> tuple[tuple[float, float], tuple[float, float]]:
-    """The ends of the foot of a figure, at one of which the line that leads to it ends."""
+    """The ends of the foot of a figure, at which the line that leads to it ends."""
     half = text_width(figure.text, figure.size, figure.face) / 2 * scale
     a = math.radians(figure.angle)
     x, y = figure.x + math.sin(a) * LEADER_GAP * scale, figure.y - math.cos(a) * LEADER_GAP * scale
@@ -136,8 +139,6 @@ def foot_of(figure: Text, scale: float) -> tuple[tuple[float, float], tuple[floa
 
 LEADER_GAP = 0.6
 """Paper mm between a figure and the line that leads to it."""
-SAME_FAR = 1e-3
-"""Ends that are as far as this (mm) from a place are equally far: the first is taken."""
 
 
 def _box(foot: tuple[float, float], width: float, height: float, angle: float) -> Ring:
