@@ -56,6 +56,8 @@ THIN = 50.0
 """Half of the width (mm) below which what is left between roofs is no place."""
 SHORT = 4.0
 """The overhang of an edge shorter than so many of it is not dimensioned: its neighbours say the same."""
+SHARES = (0.5, 0.35, 0.65, 0.2, 0.8, 0.1, 0.9)
+"""Where across a slope, and up it, its lettering is tried."""
 LEAST = 14.0
 """A slope narrower than this on paper (mm) has no lettering of its own."""
 
@@ -73,6 +75,7 @@ def draw_roof_plan(building: Building, name: str, look_deg: float, setting: Sett
     held += roof_plan_marks(building.placed, frame, scale)
     taken = shapely.union_all([chimney.outline for chimney in building[ROOF_FITTINGS].chimneys])
     taken = taken.union(shapely.union_all([fitting.outline for fitting in building[ROOF_FITTINGS].fittings]))
+    cover = shapely.union_all([plane.polygon for roof in building.roofs for plane in roof.planes])
     strings = list(roof_strings(building, frame, setting))
     held += [mark for string in strings for mark in string.marks]
     for roof in building.roofs:
@@ -81,7 +84,7 @@ def draw_roof_plan(building: Building, name: str, look_deg: float, setting: Sett
         held += _lengths(roof, hidden, frame, setting)
         held += _ridges(roof, hidden, frame, setting)
         for plane in roof.planes:
-            held += _fall(roof, plane, taken, frame, scale, project.units)
+            held += _fall(roof, plane, taken, cover, frame, setting)
     lowest = min(
         (wall.wall.base.level for wall in building.plan.walls), key=lambda id: building.levels[id].z, default=""
     )
@@ -154,9 +157,16 @@ def open_places(building: Building) -> list[shapely.Geometry]:
 
 
 def _fall(
-    roof: ResolvedRoof, plane: RoofPlane, taken: shapely.Geometry, frame: Frame, scale: float, units: Units
+    roof: ResolvedRoof,
+    plane: RoofPlane,
+    taken: shapely.Geometry,
+    cover: shapely.Geometry,
+    frame: Frame,
+    setting: Setting,
 ) -> Iterator[Lettered]:
-    """The arrow down a slope with its pitch, and its true area; clear of what is taken."""
+    """The arrow down a slope with its pitch, and its true area; clear of what is taken, and of all other slopes that
+    cover the house."""
+    scale, units = setting.scale, setting.units
     for polygon in polygons_of(plane.polygon, min_area=(LEAST * scale) ** 2 / 2):
         inner = polygon.buffer(-LEAST / 2 * scale)
         inner = clear if not (clear := inner.difference(taken.buffer(ARROW / 2 * scale))).is_empty else inner
@@ -179,9 +189,12 @@ def _fall(
             place = (u + up[0] * off * scale, w + up[1] * off * scale)
             said.append(Text(*place, text, TEXT, "centre", "bottom", angle, "mono", key))
         under = -(ROW + TEXT + 2.8) * scale
-        places = (HERE, (up[0] * under, up[1] * under), *inside(slope := frame.turn(polygon), (u, w)))
+        slope = frame.turn(polygon)
+        places = (HERE, (up[0] * under, up[1] * under), *inside(slope, (u, w), SHARES))
         name = f"fall:{roof.block.id}:{roof.slot_of(plane)}:{round(polygon.centroid.x)}:{round(polygon.centroid.y)}"
-        yield Label(name, tuple(said), places, NUMBER, slope)
+        # On another slope it would be read as that one's.
+        others = frame.turn(cover.difference(polygon.buffer(THIN)))
+        yield Label(name, tuple(said), places, NUMBER, frame.turn(inner), never=others, beside=0.0)
 
 
 def _overhangs(roof: ResolvedRoof, hidden: shapely.Geometry, frame: Frame, units: Units) -> Iterator[Mark]:
