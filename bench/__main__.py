@@ -37,7 +37,7 @@ from .comb import comb
 from .edits import EDIT_CASES, LOCAL
 from .floors import floor_seconds, stair_seconds
 from .hidden_lines import areas_by_material, as_one, available, hidden_line_seconds, solids_of
-from .lettering import lettering_seconds
+from .lettering import drag_seconds, lettering_seconds
 from .many import peak_mib, shifted
 from .recorded import FILE, WORSE, Figures
 from .row import move_door, move_partition, row_of_rooms
@@ -165,6 +165,14 @@ def lettering() -> None:
     for name, count, runs in lettering_seconds(5):
         table.add_row(name, str(count), *_ends(runs))
         figures.note(f"larkmoor, lettering of {name}", statistics.median(runs), pace())
+    out.print(table)
+    table = _table("a wall dragged: its plan with lettering, shown", "project", "wall", "median ms", "worst ms")
+    for make in DEMOS:
+        project = make()
+        for status in ("outer", "inner"):
+            runs = list(drag_seconds(project, status, ROUNDS))
+            table.add_row(project.name, status, *_ends(runs))
+            figures.note(f"{project.id}, {status} wall dragged", statistics.median(runs), pace())
     out.print(table)
 
 

@@ -1,4 +1,4 @@
-"""Lettering of the largest demo: what the engine takes of drawing a view."""
+"""Lettering of the largest demo: what the engine takes of drawing a view, and a plan that follows a drag."""
 
 from __future__ import annotations
 
@@ -7,10 +7,16 @@ from time import perf_counter
 from typing import Any
 from unittest.mock import patch
 
+import orjson
+
 from deepsection.core.drawing import Text, explode, place
+from deepsection.core.edits import MoveWall
+from deepsection.core.model import Project, wall_length
 from deepsection.core.resolve import resolve
 from deepsection.core.view import draw_view
 from deepsection.demo import larkmoor_house
+from deepsection.service.schemas import ViewWanted
+from deepsection.service.work import bench_of, checked_edits
 
 VIEWS = ("plan", "elevation:south", "section:section-a")
 
@@ -31,3 +37,17 @@ def lettering_seconds(rounds: int) -> Iterator[tuple[str, int, list[float]]]:
         with patch("deepsection.core.view._annotations.place", timed):
             drawings = [draw_view(building, project, name, project.scale) for _ in range(rounds)]
         yield name, sum(isinstance(mark, Text) for mark in explode(drawings[0]).marks), runs
+
+
+def drag_seconds(project: Project, status: str, rounds: int) -> Iterator[float]:
+    """ms of previews of the plan, with lettering, while the longest wall of a status is dragged."""
+    wanted = [ViewWanted(name="plan")]
+    bench_of(project, 1, wanted)
+    have = [view.model_copy(update={"have": True}) for view in wanted]
+    walls = (wall for wall in project.walls if wall.status == status)
+    wall = max(walls, key=lambda held: wall_length(project, held))
+    for step in range(1, rounds + 1):
+        start = perf_counter()
+        moved = checked_edits(project, [MoveWall(wall=wall.id, dx=0.0, dy=-7.0 * step)])
+        orjson.dumps(bench_of(moved, 1, have, project, keep=False))
+        yield (perf_counter() - start) * 1000

@@ -15,7 +15,7 @@ from shapely.geometry import LineString, Polygon
 
 from ..building.kind import SectionOf
 from ..catalog import material
-from ..drawing import Drawing, Label, Lettered, Mark, Region, Stroke, extent, path, rings_of
+from ..drawing import Drawing, Lettered, Mark, Region, Stroke, path, rings_of
 from ..drawing.detail import SHOWN_FROM, shown_from
 from ..geometry import Frame, polygons_of
 from ..kinds import KINDS
@@ -212,7 +212,7 @@ def draw_section(
         [(held.part, held.polygon) for held in cut],
         box,
         reach,
-        extent((mark for mark in view.marks if not isinstance(mark, Label)), scale)[1],
+        _lowest(view.marks),
         setting,
     )
     strings = [*section_strings(facts, heights), member_depths(facts)]
@@ -223,6 +223,14 @@ def draw_section(
     own += [mark for kind in KINDS for mark in kind.section(shown)]
     view.letter(own)
     return view.drawing(title, "section")
+
+
+def _lowest(marks: Sequence[Lettered]) -> float:
+    """How low what is cut and seen reaches."""
+    rings = (
+        mark.rings[0] if isinstance(mark, Region) else mark.path for mark in marks if isinstance(mark, (Region, Stroke))
+    )
+    return min(y for ring in rings for _, y, _ in ring)
 
 
 def _cut_marks(cut: list[CutPart], frame: Frame, scale: float, hatches: HatchTable, building: Building) -> list[Mark]:
