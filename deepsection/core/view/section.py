@@ -201,7 +201,8 @@ def draw_section(
     view.marks += _cut_marks(cut, frame, scale, view.hatches, building)
     elements = {held.part.element for held in cut}
     units_beyond = boxes_of([face for face in beyond if face.part.function == "unit"])
-    own: list[Lettered] = list(room_names(building, line, frame, scale, units_beyond))
+    names = list(room_names(building, line, frame, scale, units_beyond))
+    own: list[Lettered] = list(names)
     own += pitch_marks(building, frame, elements, scale, units, between=(u0, u1))
     heights = level_heights(building, elements | {face.part.element for face in beyond}, between=(frame, u0, u1))
     box, reach = shapely.total_bounds([held.polygon for held in cut]).tolist(), EARTH_REACH * scale
@@ -213,6 +214,7 @@ def draw_section(
         box,
         reach,
         _lowest(view.marks),
+        names,
         setting,
     )
     strings = [*section_strings(facts, heights), member_depths(facts)]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import partial
@@ -10,8 +11,9 @@ import numpy as np
 import shapely
 from shapely.geometry import LineString, Polygon
 
-from ...drawing import Dimension
+from ...drawing import Dimension, Label, text_width
 from ...drawing.chains import Place, String, distinct, stretches
+from ...drawing.detail import shown_from
 from ...geometry import Frame, Point
 from ...model import SectionLine, bearing_layer
 from ...resolve import ROLES, Building, Part
@@ -28,7 +30,7 @@ PROBE = 1000.0
 TALLEST = 15_000.0
 """No room is taller than this (mm)."""
 SHARES = (0.2, 0.8, 0.35, 0.65, 0.5)
-"""Where across a room its clear height is measured, the first at which nothing stands in the way."""
+"""Where across a room its clear height is measured, the first at which nothing stands in the way, off its name."""
 FOOTINGS = ("footing", "pad", "slab_edge")
 
 
@@ -43,6 +45,7 @@ class SectionFacts:
     box: tuple[float, float, float, float]
     reach: float
     low: float
+    names: Sequence[Label]
     setting: Setting
 
     @property
@@ -53,6 +56,14 @@ class SectionFacts:
     def shows(self, name: str) -> bool:
         """Whether a string is shown."""
         return self.setting.shows(name)
+
+    def named(self, room: str) -> tuple[float, float]:
+        """From-to of the name of a room, with what stays clear of it for a figure."""
+        text = next((text for label in self.names for text in label.texts if text.part == room), None)
+        if text is None:
+            return math.inf, -math.inf
+        half = (text_width(text.text, text.size, text.face) / 2 + BESIDE) * self.scale
+        return text.x - half, text.x + half
 
     @property
     def plane(self) -> LineString:
@@ -139,7 +150,7 @@ def _openings(facts: SectionFacts, levels: Sequence[String]) -> Iterator[String]
 def _clear(facts: SectionFacts) -> String:
     """In each room that is cut, how high it is between what is cut above and below."""
     name, marks = "inside:clear", list[Dimension]()
-    shown = facts.shows(name)
+    shown = facts.setting.shows(name, shown_from("strings inside", facts.scale))
     polygons = np.array([polygon for _, polygon in facts.cut], dtype=object)
     tree = shapely.STRtree(polygons)
     for held in facts.building.rooms if shown else ():
@@ -148,8 +159,9 @@ def _clear(facts: SectionFacts) -> String:
             continue
         low, high = max(pieces, key=lambda piece: piece[1] - piece[0])
         floor = facts.building.levels[held.level].z
-        for share in SHARES:
-            u = low + (high - low) * share
+        start, end = facts.named(held.room.id)
+        places = [low + (high - low) * share for share in SHARES]
+        for u in sorted(places, key=lambda at: start < at < end):
             span = _air(u, floor, polygons, tree)
             if span:
                 ends = [Place(span[0], "floor"), Place(span[1], "ceiling")]
