@@ -183,6 +183,6 @@ def _sections() -> tuple[SectionLine, ...]:
 
 def _sheets() -> tuple[Sheet, ...]:
     return (
-        sheet(1, "Roof and south elevation", "ARCH B", ("plan:roof", 96, 112, 170), ("elevation:south", 96, 325, 200)),
+        sheet(1, "Roof and south elevation", "ARCH B", ("plan:roof", 128, 106, 170), ("elevation:south", 96, 325, 200)),
         sheet(2, "Section and plan", "ARCH B", ("section:section-a", 128, 130, 200), ("plan", 96, 342, 180)),
     )
