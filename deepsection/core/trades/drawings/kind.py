@@ -31,7 +31,7 @@ def _elevation_title(project: Project, view: ElevationView) -> tuple[str, str]:
 
 SECTION = ElementKind(
     SectionLine,
-    title=lambda project, line: (f"Section {line.name}", "drag its line on the plan, or its ends"),
+    title=lambda project, line: (f"Section {line.name}", "drag its line or ends on the plan; arrow keys step it"),
     fields=section_fields,
     checks=_missed,
 )

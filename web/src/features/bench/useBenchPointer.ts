@@ -13,6 +13,7 @@ import { nameOf } from "../../actions/elements";
 import { lengthText } from "../../actions/lengthText";
 import { stringNamed } from "../../actions/shown";
 import { nearestLine, snapPlace } from "../../actions/snap";
+import { stepEdits } from "../../actions/stepping";
 import { type ActionKey, EMPTY, newId, type Overlay, type Place, type Snaps, toPlan } from "../../actions/types";
 import type { Angle } from "../../actions/walls";
 import type { Drawing, Edit } from "../../api/client";
@@ -412,19 +413,15 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
             ? { tool: "select" }
             : { selection: null, lettering: null, message: null },
         );
-      if (opening && (key === "ArrowLeft" || key === "ArrowRight")) {
+      const stepped = stepEdits(state.project, selection, latest.current.snaps, turn, key, grid);
+      if (stepped.length) {
         event.preventDefault();
-        const line = latest.current.snaps.lines.find((held) => held.wall === opening.wall);
-        const right = line && line.u2 >= line.u1 ? 1 : -1;
-        const way = (key === "ArrowRight" ? 1 : -1) * right * (opening.end === "start" ? 1 : -1);
-        commit([{ kind: "move_opening", opening: opening.id, distance: opening.distance + way * grid }], {
-          failed: (error) => runner.setWrong(error.message),
-        });
+        commit(stepped, { failed: (error) => runner.setWrong(error.message) });
       }
     };
     window.addEventListener("keydown", listen);
     return () => window.removeEventListener("keydown", listen);
-  }, [change, commit, grid, preview, set]);
+  }, [change, commit, grid, preview, set, turn]);
 
   const grips = useMemo<Grip[]>(
     () => gripsOf(selection, state.project, snaps, turn),

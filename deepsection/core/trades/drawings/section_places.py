@@ -1,0 +1,127 @@
+"""Where a section is cut: through the middle of something, so far from walls, lines of the grid and other sections."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from typing import Any
+
+from ...document.motion import Motion
+from ...document.nouns import called
+from ...edits import PutSection, Transform, changed
+from ...geometry import Point
+from ...model import Project, SectionLine, joint_point, wall_axis
+from ...rows.rows import Row, action_row, choice_row, length_row
+
+ALONG = 0.9
+"""What runs along a section by more than this (cosine) is not cut by moving that across."""
+PARALLEL = 1e-3
+"""What is parallel to a section is askew by less than this (sine)."""
+ON = 1.0
+"""A section lies where something is when it is this near (mm)."""
+HAIR = 1e-6
+"""What is moved by less than this (mm) is where it was."""
+BESIDE = 1000.0
+"""How far in its look direction the copy of a section lies (mm)."""
+
+
+def across(line: SectionLine) -> Point:
+    """The unit vector across a section, to the side that it looks at."""
+    length = math.hypot(line.x2 - line.x1, line.y2 - line.y1) or 1.0
+    way = 1.0 if line.look == "left" else -1.0
+    return -(line.y2 - line.y1) / length * way, (line.x2 - line.x1) / length * way
+
+
+def place_rows(project: Project, line: SectionLine) -> list[Row]:
+    """Through what a section goes, how far it lies from the nearest of each kind beside it, and its copy."""
+    nx, ny = across(line)
+
+    def to(ahead: float) -> Sequence[Any]:
+        """It, so far (mm) in its look direction."""
+        moved = {
+            "x1": line.x1 + nx * ahead, "y1": line.y1 + ny * ahead,
+            "x2": line.x2 + nx * ahead, "y2": line.y2 + ny * ahead,
+        }  # fmt: skip
+        return [PutSection(section=changed(line, **moved))] if abs(ahead) > HAIR else []
+
+    through = {id: (name, ahead) for id, name, ahead in _middles(project, line)}
+    now = next((id for id, (_, ahead) in through.items() if abs(ahead) < ON), "")
+    options = [("", "where it lies"), *((id, name) for id, (name, _) in through.items())]
+    rows = [choice_row("through", "Through the middle of", now, options, lambda t: to(through[t][1]) if t else [])]
+    for id, name, ahead in _beside(project, line):
+        way = math.copysign(1.0, ahead)
+        rows.append(
+            length_row(
+                id,
+                f"From {name}",
+                abs(ahead),
+                project.units,
+                lambda value, way=way, ahead=ahead: to(ahead - way * value),  # type: ignore[misc]
+                least=0.0 if id in ("behind", "ahead") else -ON,
+            )
+        )
+    motion = Motion(dx=nx * BESIDE, dy=ny * BESIDE)
+    rows.append(action_row("copy", "Copy it, a step ahead", [Transform(elements=(line.id,), motion=motion, copies=1)]))
+    return rows
+
+
+def _ahead(line: SectionLine, point: Point) -> float:
+    """How far in the look direction of a section a place lies (mm)."""
+    nx, ny = across(line)
+    return (point[0] - line.x1) * nx + (point[1] - line.y1) * ny
+
+
+def _middles(project: Project, line: SectionLine) -> Iterator[tuple[str, str, float]]:
+    """(id, name, mm ahead) of openings that a section can be moved through, of stairs and rooms."""
+    nx, ny = across(line)
+    for opening in sorted(project.openings, key=lambda held: _counted(project.number_of(held))):
+        axis = wall_axis(project, project.walls_by_id[opening.wall])
+        at = opening.distance if opening.end == "start" else axis.length - opening.distance
+        dx, dy = axis.direction(at)
+        if abs(dx * ny - dy * nx) < ALONG:
+            yield opening.id, called(opening, project.number_of(opening)), _ahead(line, axis.at(at))
+    for stair in project.stairs:
+        yield stair.id, stair.name, _ahead(line, (stair.x, stair.y))
+    for room in project.rooms:
+        yield room.id, room.name, _ahead(line, (room.x, room.y))
+
+
+def _counted(number: str) -> tuple[str, int, str]:
+    """By letters first and then by numbers, so that W2 comes before W10."""
+    letters = number.rstrip("0123456789")
+    digits = number[len(letters) :]
+    return letters, int(digits or 0), number
+
+
+def _beside(project: Project, line: SectionLine) -> Iterator[tuple[str, str, float]]:
+    """(field, name, mm ahead) of what is parallel to a section: the nearest outer wall on either side, the nearest line
+    of the grid, and the nearest other section."""
+    nx, ny = across(line)
+    walls = []
+    for wall in project.walls:
+        axis = wall_axis(project, wall)
+        dx, dy = axis.direction(0.0)
+        if wall.status == "outer" and not axis.is_arc and abs(dx * nx + dy * ny) < PARALLEL:
+            walls.append(_ahead(line, joint_point(project, wall.start)))
+    for field, name, own in (
+        ("behind", "the nearest wall behind", [held for held in walls if held < 0.0]),
+        ("ahead", "the nearest wall ahead", [held for held in walls if held >= 0.0]),
+    ):
+        if own:
+            yield field, name, min(own, key=abs)
+    grid = [
+        (abs(ahead), held.name, ahead)
+        for held in project.grid
+        if abs(math.cos(math.radians(held.angle)) * nx + math.sin(math.radians(held.angle)) * ny) < PARALLEL
+        for ahead in [_ahead(line, (held.x, held.y))]
+    ]
+    others = [
+        (abs(ahead), held.name, ahead)
+        for held in project.sections
+        if held.id != line.id and abs(across(held)[0] * ny - across(held)[1] * nx) < PARALLEL
+        for ahead in [_ahead(line, (held.x1, held.y1))]
+    ]
+    for field, noun, found in (("grid", "grid line", grid), ("other", "section", others)):
+        if found:
+            _, name, ahead = min(found)
+            yield field, f"{noun} {name}", ahead
