@@ -179,6 +179,7 @@ def test_advice_that_cannot_be_worked_out_stands_in_nobodys_way(
     base = state(client)["version"]
     answer = edit(client, base, {"kind": "move_opening", "opening": "w1", "distance": 1500.0})
     assert answer.status_code == 200 and answer.json()["state"]["version"] == base + 1
+    assert "unchecked" in {found["code"] for found in answer.json()["bench"]["findings"]}, "it is not passed over"
     assert client.get("/api/projects/quillback/particulars/w1").status_code == 200
 
 

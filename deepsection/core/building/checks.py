@@ -225,10 +225,24 @@ OUTDOORS = (
 )
 COMMENTS = (Check("comment-open", "comments from outside are settled"),)
 DRAWING = (Check("left-out", "an element, and a view, can be drawn", "blocking"),)
+OPENED = (Check("unchecked", "all checks of a house can be worked out"),)
 
 CHECKS = {
     check.code: check
-    for group in (WALLS, MAKE_UPS, OPENINGS, FLOORS, LOADS, STAIRS, ROOFS, ON_ROOFS, OUTDOORS, COMMENTS, DRAWING)
+    for group in (
+        WALLS,
+        MAKE_UPS,
+        OPENINGS,
+        FLOORS,
+        LOADS,
+        STAIRS,
+        ROOFS,
+        ON_ROOFS,
+        OUTDOORS,
+        COMMENTS,
+        DRAWING,
+        OPENED,
+    )
     for check in group
 }
 """Every check by its code."""

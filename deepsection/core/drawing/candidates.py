@@ -12,7 +12,7 @@ import shapely
 from numpy.typing import NDArray
 
 from .advances import text_width
-from .explode import FIGURE_SIZE, exploded, figure_axes, figure_of, foot_of, middle_of
+from .explode import FIGURE_SIZE, exploded, figure_axes, figure_of, foot_of, middle_of, nearest_on
 from .ink import joint_corners, polygons, text_corners
 from .labels import FIGURE, FIRM, Label
 from .marks import Dimension, Mark, Region, Stroke, moved, path
@@ -85,9 +85,7 @@ class Candidate:
             to = np.array(middle_of(self.mark, self.scale))
             shifts = self._shifts()[[choices[n] for n in led]]
             start, end = np.array(foot_of(figure_of(self.mark, self.scale), self.scale))
-            foot, begin = end - start, start + shifts
-            share = np.clip((to - begin) @ foot / ((foot @ foot) or 1.0), 0.0, 1.0)
-            at = begin + share[:, None] * foot
+            at = nearest_on(start + shifts, end - start, to)
             found[led] = shapely.linestrings(np.stack([np.broadcast_to(to, at.shape), at], axis=1))
         return found
 

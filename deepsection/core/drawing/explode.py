@@ -7,6 +7,9 @@ from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from functools import lru_cache
 
+import numpy as np
+from numpy.typing import NDArray
+
 from .advances import text_width
 from .marks import (
     LEVEL_KNEE,
@@ -121,11 +124,16 @@ FIGURE_SIZE = 2.5
 
 def leader_end(figure: Text, to: tuple[float, float], scale: float) -> tuple[float, float]:
     """Where a line from a place meets a figure: where its foot is nearest."""
-    (x0, y0), (x1, y1) = foot_of(figure, scale)
-    dx, dy = x1 - x0, y1 - y0
-    share = ((to[0] - x0) * dx + (to[1] - y0) * dy) / ((dx * dx + dy * dy) or 1.0)
-    share = min(1.0, max(0.0, share))
-    return x0 + dx * share, y0 + dy * share
+    start, end = np.array(foot_of(figure, scale))
+    x, y = nearest_on(start[None], end - start, np.array(to))[0].tolist()
+    return x, y
+
+
+def nearest_on(starts: NDArray[np.float64], along: NDArray[np.float64], to: NDArray[np.float64]) -> NDArray[np.float64]:
+    """(n, 2) places nearest to one, each on a stretch `along` the same vector from one of (n, 2) starts."""
+    share = np.clip((to - starts) @ along / ((along @ along) or 1.0), 0.0, 1.0)
+    nearest: NDArray[np.float64] = starts + share[:, None] * along
+    return nearest
 
 
 def foot_of(figure: Text, scale: float) -> tuple[tuple[float, float], tuple[float, float]]:

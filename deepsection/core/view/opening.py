@@ -48,12 +48,13 @@ class Opened:
 
     @property
     def advice(self) -> tuple[Diagnostic, ...]:
-        """Warnings that take their time; none where they cannot be worked out, which stands in nobody's way."""
+        """Warnings that take their time; where they cannot be worked out, that is said and stands in nobody's way."""
         try:
             return self.building.advice
         except Exception:
             log.exception("a check of this document cannot be worked out")
-            return ()
+            message = "spans, bearings and beams of this house cannot be checked: nothing is said of them"
+            return (Diagnostic("unchecked", message, "project"),)
 
     @property
     def findings(self) -> tuple[Diagnostic, ...]:

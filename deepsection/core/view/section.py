@@ -45,9 +45,7 @@ DIAGONALS_FROM = 0.7
 
 def section_frame(line: SectionLine) -> Frame:
     """The frame of a section: its look direction, with depth zero on the line."""
-    length = math.hypot(line.x2 - line.x1, line.y2 - line.y1) or 1.0
-    dx, dy = (line.x2 - line.x1) / length, (line.y2 - line.y1) / length
-    look = (-dy, dx) if line.look == "left" else (dy, -dx)
+    look = line.ahead
     return Frame(_clean(look[0]), _clean(look[1]), line.x1, line.y1)
 
 

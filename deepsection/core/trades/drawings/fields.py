@@ -20,7 +20,7 @@ from ...model import (
     Sheet,
 )
 from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, text_row
-from .section_places import place_rows
+from .section_places import copy_row, place_rows
 
 
 def section_fields(project: Project, line: SectionLine) -> list[Row]:
@@ -31,7 +31,7 @@ def section_fields(project: Project, line: SectionLine) -> list[Row]:
 
     return [
         text_row("name", "Name", line.name, lambda t: put(name=t)),
-        *place_rows(project, line)[:-1],
+        *place_rows(project, line),
         length_row("depth", "Look depth", line.depth, project.units, lambda v: put(depth=v), least=0.0),
         choice_row(
             "members",
@@ -41,7 +41,7 @@ def section_fields(project: Project, line: SectionLine) -> list[Row]:
             lambda t: put(members=t == "shown"),
         ),
         action_row("turn", "Look the other way", put(look="right" if line.look == "left" else "left")),
-        *place_rows(project, line)[-1:],
+        copy_row(line),
     ]
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, StringConstraints
@@ -30,6 +31,13 @@ class SectionLine(Declared):
     look: Literal["left", "right"] = "left"
     depth: Positive = 50_000.0
     members: bool = False
+
+    @property
+    def ahead(self) -> tuple[float, float]:
+        """The unit vector across it, to the side that it looks at."""
+        length = math.hypot(self.x2 - self.x1, self.y2 - self.y1) or 1.0
+        dx, dy = (self.x2 - self.x1) / length, (self.y2 - self.y1) / length
+        return (-dy, dx) if self.look == "left" else (dy, -dx)
 
     def moved(self, motion: Motion, id: str) -> Self:
         """It, moved in plan, under an id."""

@@ -25,16 +25,9 @@ BESIDE = 1000.0
 """How far in its look direction the copy of a section lies (mm)."""
 
 
-def across(line: SectionLine) -> Point:
-    """The unit vector across a section, to the side that it looks at."""
-    length = math.hypot(line.x2 - line.x1, line.y2 - line.y1) or 1.0
-    way = 1.0 if line.look == "left" else -1.0
-    return -(line.y2 - line.y1) / length * way, (line.x2 - line.x1) / length * way
-
-
 def place_rows(project: Project, line: SectionLine) -> list[Row]:
-    """Through what a section goes, how far it lies from the nearest of each kind beside it, and its copy."""
-    nx, ny = across(line)
+    """Through what a section goes, and how far it lies from the nearest of each kind beside it."""
+    nx, ny = line.ahead
 
     def to(ahead: float) -> Sequence[Any]:
         """It, so far (mm) in its look direction."""
@@ -60,20 +53,25 @@ def place_rows(project: Project, line: SectionLine) -> list[Row]:
                 least=0.0 if id in ("behind", "ahead") else -ON,
             )
         )
-    motion = Motion(dx=nx * BESIDE, dy=ny * BESIDE)
-    rows.append(action_row("copy", "Copy it, a step ahead", [Transform(elements=(line.id,), motion=motion, copies=1)]))
     return rows
+
+
+def copy_row(line: SectionLine) -> Row:
+    """A section like it, a step ahead."""
+    nx, ny = line.ahead
+    motion = Motion(dx=nx * BESIDE, dy=ny * BESIDE)
+    return action_row("copy", "Copy it, a step ahead", [Transform(elements=(line.id,), motion=motion, copies=1)])
 
 
 def _ahead(line: SectionLine, point: Point) -> float:
     """How far in the look direction of a section a place lies (mm)."""
-    nx, ny = across(line)
+    nx, ny = line.ahead
     return (point[0] - line.x1) * nx + (point[1] - line.y1) * ny
 
 
 def _middles(project: Project, line: SectionLine) -> Iterator[tuple[str, str, float]]:
     """(id, name, mm ahead) of openings that a section can be moved through, of stairs and rooms."""
-    nx, ny = across(line)
+    nx, ny = line.ahead
     for opening in sorted(project.openings, key=lambda held: _counted(project.number_of(held))):
         axis = wall_axis(project, project.walls_by_id[opening.wall])
         at = opening.distance if opening.end == "start" else axis.length - opening.distance
@@ -96,7 +94,7 @@ def _counted(number: str) -> tuple[str, int, str]:
 def _beside(project: Project, line: SectionLine) -> Iterator[tuple[str, str, float]]:
     """(field, name, mm ahead) of what is parallel to a section: the nearest outer wall on either side, the nearest line
     of the grid, and the nearest other section."""
-    nx, ny = across(line)
+    nx, ny = line.ahead
     walls = []
     for wall in project.walls:
         axis = wall_axis(project, wall)
@@ -118,7 +116,7 @@ def _beside(project: Project, line: SectionLine) -> Iterator[tuple[str, str, flo
     others = [
         (abs(ahead), held.name, ahead)
         for held in project.sections
-        if held.id != line.id and abs(across(held)[0] * ny - across(held)[1] * nx) < PARALLEL
+        if held.id != line.id and abs(held.ahead[0] * ny - held.ahead[1] * nx) < PARALLEL
         for ahead in [_ahead(line, (held.x1, held.y1))]
     ]
     for field, noun, found in (("grid", "grid line", grid), ("other", "section", others)):

@@ -33,6 +33,7 @@ def roof_strings(building: Building, frame: Frame, setting: Setting) -> Iterator
     covers = [axes.turned(shapely.union_all([plane.polygon for plane in roof.planes])) for roof in roofs]
     box = shapely.union_all([house, *covers]).bounds
     reach = shapely.union_all(covers).bounds
+    others = [shapely.union_all(covers[:k] + covers[k + 1 :]) for k in range(len(covers))]
     known: list[list[float]] = []
     for side in SIDES:
         low, high = (reach[0], reach[2]) if side.db else (reach[1], reach[3])
@@ -42,7 +43,7 @@ def roof_strings(building: Building, frame: Frame, setting: Setting) -> Iterator
             out, line = direction(wall.stand().out, axes), [axes.local(*point) for point in (wall.start, wall.end)]
             if out[0] * side.da + out[1] * side.db > FACING and seen(middle(*line), side, house):
                 walls += [Place(side.along(point), wall.wall.id) for point in line]
-        ridges = [place for k, roof in enumerate(roofs) for place in _ridges(roof, side, axes, covers, k)]
+        ridges = [place for roof, held in zip(roofs, others) for place in _ridges(roof, side, axes, held)]
         usual = [round(place.at, 1) for place in distinct([*ends, *walls, *ridges])]
         shown = usual not in known
         known.append(usual)
@@ -59,9 +60,8 @@ def roof_strings(building: Building, frame: Frame, setting: Setting) -> Iterator
             offset += STEP if string.shown else 0.0
 
 
-def _ridges(roof: ResolvedRoof, side: Side, axes: Axes, covers: list[shapely.Geometry], own: int) -> Iterator[Place]:
+def _ridges(roof: ResolvedRoof, side: Side, axes: Axes, others: shapely.Geometry) -> Iterator[Place]:
     """Ridges that run towards a side, with nothing but their own roof before them."""
-    others = shapely.union_all([cover for k, cover in enumerate(covers) if k != own])
     for seam in roof.of("ridge"):
         a, b = (axes.local(*point[:2]) for point in (seam.start, seam.end))
         length = LineString([a, b]).length or 1.0
