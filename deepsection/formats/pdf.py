@@ -115,7 +115,7 @@ class _Page:
                 dashes = [abs(dash) / self._scale * mm for dash in family.dashes]
                 for x0, y0, x1, y1, phase in family_lines(family, (min(xs), min(ys), max(xs), max(ys))):
                     if dashes:
-                        canvas.setDash(dashes, phase / self._scale * mm)
+                        canvas.setDash(dashes, round(phase / self._scale * mm, 4))
                     canvas.line(*self._point(x0, y0), *self._point(x1, y1))
                 canvas.setDash([])
             canvas.restoreState()

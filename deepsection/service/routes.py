@@ -47,6 +47,7 @@ from .schemas import (
     Solids,
     State,
     StepIn,
+    UsualPlace,
     Version,
     ViewsIn,
 )
@@ -63,6 +64,7 @@ from .work import (
     laid_out,
     noting,
     particulars_of,
+    places_of,
     placing,
     prove_parts,
     remembering,
@@ -414,6 +416,13 @@ def lay_out_usual_set(id: str, sent: StepIn, store: Projects) -> Response:
     """Plans, four sides and two sections on sheets, at scales that fit the paper, kept as one version."""
     stored = _at(store, id, sent.base_version)
     return _keep(store, stored, laid_out(stored.project), sent.views, "lay out the usual set of sheets")
+
+
+@router.get("/projects/{id}/usual-places", response_model=list[UsualPlace], operation_id="get_usual_places")
+def get_usual_places(id: str, store: Projects) -> Any:
+    """Wall sections that are usual and not there yet, each with what it would show."""
+    found = places_of(store.load(id).project)
+    return [UsualPlace(wall_section=held.wall_section, shows=held.shows) for held in found]
 
 
 @router.post("/projects/{id}/engineer", response_model=Result, operation_id="ask_engineer")

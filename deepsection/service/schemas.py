@@ -12,7 +12,7 @@ from deepsection.core.document.declaring import State as ElementState
 from deepsection.core.document.values import Id, Name
 from deepsection.core.drawing import Drawing
 from deepsection.core.edits import Edit
-from deepsection.core.model import Project
+from deepsection.core.model import Project, WallSection
 from deepsection.core.particulars import LadderRung, SumTable
 from deepsection.core.particulars.own_heights import OwnHeight
 from deepsection.core.starters.projects import Ground
@@ -364,6 +364,13 @@ class SheetOut(BaseModel):
     messages: list[SheetMessage]
     scales: list[ScaleItem]
     papers: list[str]
+
+
+class UsualPlace(BaseModel):
+    """A wall section that would be usual, and what it would show."""
+
+    wall_section: WallSection
+    shows: str
 
 
 class PlanOut(BaseModel):

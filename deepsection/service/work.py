@@ -39,6 +39,7 @@ from deepsection.core.view import (
     standing_name,
     without_faults,
 )
+from deepsection.core.view.strips.proposals import Proposal, usual_places
 from deepsection.formats import write_dxf, write_png
 from deepsection.formats.plan_comments import read_answer
 from deepsection.standins.engineer import review
@@ -402,6 +403,13 @@ def laid_out(project: Project) -> list[Any]:
     """The edits that lay out the usual set of sheets. Raises: RefusedEdit."""
     held = opened(project)
     return usual_set(held.project, held.building)
+
+
+@in_turn
+def places_of(project: Project) -> list[Proposal]:
+    """Wall sections that would be usual."""
+    held = opened(project)
+    return usual_places(held.project, held.building)
 
 
 @in_turn

@@ -41,6 +41,7 @@ export type Tool =
   | "roof"
   | "on-roof"
   | "section"
+  | "wall-section"
   | "note";
 export type RoofBase = "walls" | "rectangle" | "dormer";
 export type WallShape = "chain" | "rectangle" | "outline";

@@ -3,7 +3,7 @@ import { DrawConstruction } from "./actions/construction";
 import { type AREAS, drawArea, LayFloor, PlaceHatch } from "./actions/corners";
 import { Measure } from "./actions/measure";
 import { DrawOutline } from "./actions/outline";
-import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom } from "./actions/place";
+import { DrawBeam, DrawRail, DrawSection, PlaceOpening, PlacePost, PlaceRoom, PlaceWallSection } from "./actions/place";
 import { Dormer, PutOnRoof, RoofOver, RoofRectangle } from "./actions/roof";
 import { DrawFoundationStep, DrawGroundStep, PlaceGroundSpot } from "./actions/site";
 import { DrawStair } from "./actions/stair";
@@ -294,6 +294,13 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
     trade: "Views",
     words: "Draw: section line",
     make: ({ project, frame }) => new DrawSection(project, frame),
+  },
+  "wall-section": {
+    label: "Wall section",
+    steps: ["Sections"],
+    trade: "Views",
+    words: "Draw: wall section",
+    make: ({ project }) => new PlaceWallSection(project),
   },
   note: { label: "Note", steps: ["Plan", "Roof", "Elevations", "Sections"], trade: "Words", words: "Draw: note" },
   move: {

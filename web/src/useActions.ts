@@ -9,7 +9,16 @@ import { motionsFor, TOOLS } from "./tools";
 import { useHeld } from "./useProject";
 
 /** Elements that the search shows by actions of their own, or that are part of others. */
-const UNSEARCHED = new Set(["rungs", "joints", "sections", "elevations", "shows", "sheets", "saved_walls"]);
+const UNSEARCHED = new Set([
+  "rungs",
+  "joints",
+  "sections",
+  "wall_sections",
+  "elevations",
+  "shows",
+  "sheets",
+  "saved_walls",
+]);
 
 export interface Action {
   id: string;
@@ -306,6 +315,12 @@ export function useActions(): Action[] {
         id: `section-${line.id}`,
         label: `See section ${line.name}`,
         run: () => set({ step: "Sections", section: line.id }),
+      });
+    for (const held of project.wall_sections ?? [])
+      actions.push({
+        id: `section-${held.id}`,
+        label: `See wall section ${held.name}`,
+        run: () => set({ step: "Sections", section: held.id }),
       });
     for (const sheet of project.sheets ?? [])
       actions.push({

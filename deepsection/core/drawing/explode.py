@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from .advances import text_width
+from .breaklines import break_line
 from .marks import (
     LEVEL_KNEE,
     PITCH_RUN,
@@ -78,12 +79,18 @@ def explode_dimension(mark: Dimension, scale: float) -> Iterator[Plain]:
         tx, ty = (ux + nx) * tick * 0.7, (uy + ny) * tick * 0.7
         yield Stroke(path((end[0] - tx, end[1] - ty), (end[0] + tx, end[1] + ty)), "symbol", part=mark.part)
     # By its line a string of dimensions is taken hold of.
-    line = path(ends[0], ends[1])
+    line = path(ends[0], ends[1]) if mark.measures is None else _with_break(ends[0], ends[1], scale)
     yield Stroke(line, "dimension", part=mark.part, handle=mark.handle, sum=mark.sum, annotation=mark.annotation)
     if not mark.text:
         return
     yield from leader_of(mark, scale)
     yield figure_of(mark, scale)
+
+
+def _with_break(a: tuple[float, float], b: tuple[float, float], scale: float) -> Ring:
+    """The line of a dimension over a break: its zigzag stands off its figure, at a quarter of it."""
+    quarter = (a[0] * 0.75 + b[0] * 0.25, a[1] * 0.75 + b[1] * 0.25)
+    return (*break_line(a, quarter, scale, past=0.0)[:-1], (*b, 0.0))
 
 
 def leader_of(mark: Dimension, scale: float) -> Iterator[Stroke]:

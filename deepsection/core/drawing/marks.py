@@ -94,7 +94,8 @@ class Dimension:
 
     Its text is `raised` so many paper mm more from the line, past that of a neighbour, and stands `aside` of the
     middle, first-to-second, `led` to it by a line; extension lines begin `gap` paper mm from the points. `between`: the
-    names of what it runs from and to, of those that a typed length moves.
+    names of what it runs from and to, of those that a typed length moves. `measures`: how long (mm) what it runs over
+    is, where a break leaves out some of that: its line has a zigzag then.
     """
 
     x1: float
@@ -113,6 +114,7 @@ class Dimension:
     led: bool = False
     annotation: str | None = None
     between: tuple[str, str] | None = None
+    measures: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -28,6 +28,7 @@ PENS: dict[str, Pen] = {
         Pen("fine", 0.13, "FINE"),
         Pen("existing", 0.18, "EXISTING", grey=0.35),
         Pen("removed", 0.25, "TO-BE-REMOVED", dashes=(1.6, 1.2)),
+        Pen("membrane", 0.35, "MEMBRANES", dashes=(2.4, 0.8)),
         Pen("beyond", 0.18, "BEYOND", grey=0.35),
         Pen("hatch", 0.13, "HATCH", grey=0.25),
         Pen("hidden", 0.18, "HIDDEN", dashes=(2.0, 1.0)),

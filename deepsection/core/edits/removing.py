@@ -22,8 +22,8 @@ from ..trades.walls.model import FreeJoint, Joint, TeeJoint
 class Remove(Command):
     """Elements taken away, with what cannot stand without them.
 
-    Openings go with their wall, and keep what they had from a removed kind; walls that met a removed one
-    keep their end where it was.
+    Openings and wall sections go with their wall, openings keep what they had from a removed kind; walls that met a
+    removed one keep their end where it was.
     """
 
     kind: Literal["remove"] = "remove"
@@ -61,6 +61,7 @@ class Remove(Command):
             for view in kept["elevations"]
             if view.room not in gone and not (view.walls and gone.issuperset(view.walls))
         )
+        kept["wall_sections"] = tuple(held for held in kept["wall_sections"] if held.wall not in gone)
         kept["downpipes"] = tuple(pipe for pipe in kept["downpipes"] if pipe.roof not in gone)
         kept["roofs"] = tuple(_untied(project, roof, used) for roof in kept["roofs"])
         return rebuild(project, **kept)

@@ -16,7 +16,9 @@ from ..trades.drawings.model import (
     Sheet,
     ShowKind,
     StringShow,
+    StripBreak,
     ViewShow,
+    WallSection,
 )
 from ..trades.floors.model import Floor, FloorHole, Joisted
 from ..trades.foundations.model import Foundation, FoundationStep, SetDown
@@ -49,7 +51,17 @@ from ..trades.walls.model import (
 )
 from ..trades.walls.saved_model import SavedWall
 from .documents import dump_file, dump_project, load_project
-from .places import along_from_start, along_wall, corner_point, joint_point, wall_axis, wall_length, wall_points
+from .places import (
+    OnWall,
+    along_from_start,
+    along_wall,
+    corner_point,
+    joint_point,
+    standing_on,
+    wall_axis,
+    wall_length,
+    wall_points,
+)
 from .project import SCHEMA_VERSION, Project
 
 __all__ = [
@@ -99,6 +111,7 @@ __all__ = [
     "MakeUp",
     "Moulding",
     "Note",
+    "OnWall",
     "Opening",
     "OutsideSteps",
     "OverhangFrom",
@@ -130,12 +143,14 @@ __all__ = [
     "Stair",
     "StairTurn",
     "StringShow",
+    "StripBreak",
     "TeeJoint",
     "Term",
     "TopRule",
     "TopStep",
     "ViewShow",
     "Wall",
+    "WallSection",
     "along_from_start",
     "along_wall",
     "bearing_layer",
@@ -150,6 +165,7 @@ __all__ = [
     "outward_of",
     "plate_of",
     "rise",
+    "standing_on",
     "term_value",
     "wall_axis",
     "wall_length",

@@ -100,7 +100,19 @@ def _to_6(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, **{name: values for name, values in held.items() if values}, "schema_version": 6}
 
 
-MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6}
+def _to_7(document: dict[str, Any]) -> dict[str, Any]:
+    """Wall sections, tops and bottoms of sections, wording of layers: what does not say so has none."""
+    return {**document, "schema_version": 7}
+
+
+MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    1: _to_2,
+    2: _to_3,
+    3: _to_4,
+    4: _to_5,
+    5: _to_6,
+    6: _to_7,
+}
 """From a schema version to the next one."""
 
 

@@ -12,6 +12,7 @@ from shapely.ops import polygonize
 from ..errors import RefusedEdit, UnknownElement
 from ..geometry import Axis, Point
 from ..tolerance import TOL
+from ..trades.drawings.model import WallSection
 from ..trades.openings.model import Opening
 from ..trades.posts.model import Beam, BeamEnd
 from ..trades.roofs.model import Corner, RoofBlock
@@ -78,7 +79,17 @@ def refuse_giants(project: Project) -> None:
         )
 
 
-def along_from_start(standing: Opening | TeeJoint, length: float) -> float:
+OnWall = Opening | TeeJoint | WallSection
+"""What is measured from a named end of a wall."""
+
+
+def standing_on(project: Project, wall: str) -> list[OnWall]:
+    """All that is measured along a wall: openings, walls that meet it, wall sections."""
+    held = (*project.openings, *project.joints, *project.wall_sections)
+    return [one for one in held if isinstance(one, OnWall) and one.wall == wall]
+
+
+def along_from_start(standing: OnWall, length: float) -> float:
     """Distance from the start of a wall of this length to what is measured from a named end of it."""
     return standing.distance if standing.end == "start" else length - standing.distance
 

@@ -14,7 +14,7 @@ from ..errors import UnknownElement
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
 from ..trades.decks.model import Deck
-from ..trades.drawings.model import Dimensioning, ElevationView, Note, SectionLine, Sheet, ViewShow
+from ..trades.drawings.model import Dimensioning, ElevationView, Note, SectionLine, Sheet, ViewShow, WallSection
 from ..trades.floors.model import Floor, FloorHole
 from ..trades.foundations.model import Foundation, FoundationStep, SetDown
 from ..trades.ground.model import GroundSpot, GroundStep
@@ -34,7 +34,7 @@ from ..trades.walls.model import Joint, TeeJoint, Wall
 from ..trades.walls.saved_model import SavedWall
 from ..units import Units
 
-SCHEMA_VERSION = 6
+SCHEMA_VERSION = 7
 """Rises with every change of what is stored: `documents.MIGRATIONS` has the step, `tests/frozen` a file of each."""
 
 
@@ -81,6 +81,7 @@ class Project(Element):
     stairs: tuple[Stair, ...] = ()
     ceilings: tuple[Ceiling, ...] = ()
     sections: tuple[SectionLine, ...] = ()
+    wall_sections: tuple[WallSection, ...] = ()
     elevations: tuple[ElevationView, ...] = ()
     shows: tuple[ViewShow, ...] = ()
     notes: tuple[Note, ...] = ()

@@ -70,6 +70,21 @@ def length_row(
     return Row(Field(id, label, "length", write(value, units)), edits)
 
 
+def open_length_row(
+    id: str,
+    label: str,
+    value: float | None,
+    units: Units,
+    make: Callable[[float | None], Sequence[Any]],
+    *,
+    least: float | None = None,
+) -> Row:
+    """A length that may be left open: nothing is written where it is, and nothing typed leaves it open."""
+    row = length_row(id, label, value or 0.0, units, make, least=least)
+    field = row.field if value is not None else replace(row.field, text="")
+    return Row(field, lambda text: row.edits(text) if text.strip() else make(None))
+
+
 def choice_row(
     id: str, label: str, value: str, options: Sequence[tuple[str, str]], make: Callable[[str], Sequence[Any]]
 ) -> Row:

@@ -80,7 +80,7 @@ def compose(project: Project, building: Building, sheet: Sheet, *, date: str) ->
 
 def place(project: Project, building: Building, view: PlacedView) -> PlacedDrawing:
     """One view at its scale, its middle at the point of the sheet that it names."""
-    drawing, held = drawn(Opened(project, building), view.view, view.scale)
+    drawing, held = drawn(Opened(project, building), view.view, view.scale, on_paper=True)
     x0, y0, x1, y1 = drawing.bounds
     at = view.x - (x0 + x1) / 2 / view.scale, view.y - (y0 + y1) / 2 / view.scale
     return PlacedDrawing(view.id, drawing, view.scale, *at, tuple(found.message for found in held.left_out))
@@ -88,7 +88,7 @@ def place(project: Project, building: Building, view: PlacedView) -> PlacedDrawi
 
 def compose_view(project: Project, building: Building, name: str, scale: float) -> SheetDrawing:
     """One view alone, on paper cut to its size, with its title and scale bar."""
-    drawing, _ = drawn(Opened(project, building), name, scale)
+    drawing, _ = drawn(Opened(project, building), name, scale, on_paper=True)
     x0, y0, x1, y1 = drawing.bounds
     margin = 12.0
     width = max((x1 - x0) / scale, 110.0) + 2 * margin

@@ -58,6 +58,8 @@ KIND_OF_KEY: dict[str, ShowKind] = {
     "section": "numbers",
     "note": "notes",
     "makeup": "numbers",
+    "stack": "materials",
+    "piece": "materials",
 }
 """Which kind of lettering the first word of a key belongs to."""
 

@@ -6,6 +6,7 @@ import itertools
 from dataclasses import dataclass
 from functools import cached_property
 
+import numpy as np
 import shapely
 from shapely.geometry import LineString, Polygon
 
@@ -44,6 +45,11 @@ class Earth:
         held = Polygon(ring)
         shapely.prepare(held)
         return held
+
+    def height_at(self, u: float) -> float:
+        """Its height at a place; past an end, that of the end."""
+        us, vs = zip(*self.profile)
+        return float(np.interp(u, us, vs))
 
     @property
     def low(self) -> float:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 
 from ..drawing import Mark, Stroke, Symbol, path
@@ -64,7 +64,7 @@ def with_openings_and_eaves(
     seen = {(face.part.element, face.part.role == "fascia") for face in faces}
     fascias = {id for id, is_fascia in seen if is_fascia}
     held = heights
-    for height in (*_heads(building, {id for id, _ in seen}), *_eaves(building, fascias, frame)):
+    for height in (*_heads(building, {id for id, _ in seen}), *eaves_facing(building, fascias, frame)):
         more = sorted([*held, height], key=lambda one: one.total)
         if all(abs(one.total - height.total) > 1.0 for one in held) and _pushed(more, scale) <= PUSHED:
             held = more
@@ -90,7 +90,7 @@ def _heads(building: Building, seen: set[str]) -> Iterator[HeightSum]:
         yield from [replace(h, label="head of openings") for h in held[base] if round(h.total) == usual][:1]
 
 
-def _eaves(building: Building, seen: set[str], frame: Frame) -> Iterator[HeightSum]:
+def eaves_facing(building: Building, seen: set[str], frame: Frame) -> Iterator[HeightSum]:
     """The eaves of roofs seen that look at the viewer, high ones first."""
     found = []
     for roof in (held for held in building.roofs if held.block.id in seen):
@@ -103,22 +103,30 @@ def _eaves(building: Building, seen: set[str], frame: Frame) -> Iterator[HeightS
 
 
 def level_marks(
-    heights: list[HeightSum], u0: float, u1: float, scale: float, units: Units, *, sides: Iterable[int] = (1,)
+    heights: list[HeightSum],
+    u0: float,
+    u1: float,
+    scale: float,
+    units: Units,
+    *,
+    sides: Iterable[int] = (1,),
+    at: Callable[[float], float] = float,
 ) -> list[Mark]:
     """Marks at the sides (+1 right, -1 left) of a view that spans u0 to u1, each at the end of its level line.
 
-    Triangles stand at the true heights; lettering that would touch is moved apart, with a leader.
+    Triangles stand `at` the true heights; lettering that would touch is moved apart, with a leader.
     """
-    shifts = [at - height.total for at, height in zip(spread([h.total for h in heights], CLEAR * scale), heights)]
+    drawn = [at(height.total) for height in heights]
+    shifts = [place - own for place, own in zip(spread(drawn, CLEAR * scale), drawn)]
     marks: list[Mark] = []
     for side in sides:
         edge = u1 if side > 0 else u0
-        for height, shift in zip(heights, shifts):
-            z, x = height.total, edge + side * (GAP + STUB) * scale
+        for height, z, shift in zip(heights, drawn, shifts):
+            x = edge + side * (GAP + STUB) * scale
             key = f"level:{height.id}" if side > 0 else f"level:{height.id}:left"
             line = path((edge + side * GAP * scale, z), (x, z))
             marks.append(Stroke(line, "level", feature="level", sum=height.id, annotation=key))
-            texts = (height.label[:1].upper() + height.label[1:], format_level(z, units))
+            texts = (height.label[:1].upper() + height.label[1:], format_level(height.total, units))
             marks.append(
                 Symbol("level", x, z, texts, values=(float(side), shift / scale), sum=height.id, annotation=key)
             )

@@ -8,6 +8,7 @@ from typing import Literal
 
 from ..drawing import Drawing, Label, Lettered, Region, extent, moved
 from ..drawing.chains import String
+from ..drawing.cropping import Window, cropped
 from ..geometry import Frame
 from ..resolve import Building, Part
 from ._annotations import Annotations, lettered
@@ -62,6 +63,11 @@ class Composition:
             if isinstance(mark, Region) and mark.hatch is not None:
                 mark = replace(mark, hatch=index[mark.hatch])
             self.marks.append(moved(mark, shift, 0.0))
+
+    def crop(self, window: Window) -> None:
+        """What there is so far as a window shows it."""
+        marks = [mark for mark in self.marks if not isinstance(mark, Label)]
+        self.marks = list(cropped(marks, window, self.hatches.risen))
 
     def dimension(self, strings: Iterable[String]) -> None:
         """Strings of dimensions."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 from ..catalog import hatch
 from ..drawing import PlacedHatch, place_hatch
@@ -51,6 +52,12 @@ class HatchTable:
     def join(self, other: HatchTable) -> list[int]:
         """Per hatch of another table, its index in this one."""
         return [self._keep(hatch) for hatch in other.all()]
+
+    def risen(self, index: int, rise: float) -> int:
+        """Index of the same hatch, so much higher."""
+        held = self.all()[index]
+        families = tuple(replace(one, base=(one.base[0], one.base[1] + rise)) for one in held.families)
+        return self._keep(replace(held, families=families))
 
     def all(self) -> tuple[PlacedHatch, ...]:
         """Every hatch, by index."""

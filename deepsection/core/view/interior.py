@@ -6,6 +6,7 @@ import shapely
 from shapely.geometry import Polygon
 
 from ..drawing import Drawing, Stroke, rings_of
+from ..drawing.cropping import Window
 from ..geometry import Frame, polygons_of
 from ..model import ElevationView
 from ..resolve import Building, Level, RoomSpace
@@ -13,9 +14,9 @@ from ..units import HeightSum, SumTerm
 from ._lettering import legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks
 from .composing import Composition
+from .cut import beyond_faces, cut_parts
 from .edges import visible_edges
 from .faces import Face
-from .section import beyond_faces, cut_parts
 from .setting import Setting
 from .sights import Sight
 from .strings.elevation import WIDTHS, Front, room_strings
@@ -44,8 +45,9 @@ def draw_interior(
         return drawn.drawing(view.name, "elevation", (message,))
     reach = max(frame.depth(x, y) for x, y in room.space.exterior.coords)
     x0, _, x1, _ = clear.bounds
-    cut = cut_parts(building, frame, x0 - PAST, x1 + PAST)
-    seen = beyond_faces(building, frame, cut, x0 - PAST, x1 + PAST, reach + PAST)
+    window = Window(x0 - PAST, x1 + PAST)
+    cut = cut_parts(building, frame, window)
+    seen = beyond_faces(building, frame, cut, window, reach + PAST)
     faces = [piece for face in seen for piece in _within(face, clear)]
     drawn.surfaces(faces, visible_edges(tuple(faces), backdrop=True))
     drawn.marks += [Stroke(ring, "cut", closed=True, feature="clear") for ring in rings_of(clear)]
@@ -84,7 +86,7 @@ def _clear(building: Building, frame: Frame, space: Polygon, floor: float) -> Po
         return None
     # From wall to wall, also where the plane goes through a doorway.
     window = shapely.box(own.bounds[0], floor - PAST, own.bounds[2], floor + 6 * PAST)
-    cut = cut_parts(building, frame, window.bounds[0], window.bounds[2])
+    cut = cut_parts(building, frame, Window(window.bounds[0], window.bounds[2]))
     air = window.difference(shapely.union_all([held.polygon for held in cut]).buffer(0.5, join_style="mitre"))
     spot = shapely.Point(here, floor + AIR)
     held = next((piece for piece in polygons_of(air) if piece.contains(spot)), None)

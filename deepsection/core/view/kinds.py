@@ -9,7 +9,7 @@ from typing import Any
 
 from ..drawing import Drawing
 from ..geometry import Frame, Side, side_direction
-from ..model import Deck, Floor, Project
+from ..model import Deck, Floor, Project, along_from_start, wall_axis
 from ..resolve import Building, storeys
 from ..trades.floors.sheets_plan import sheeted
 from .elevation import draw_elevation
@@ -24,6 +24,7 @@ from .section import draw_section, section_frame, section_sight
 from .setting import Setting
 from .settingout import draw_setting_out, setting_title
 from .sights import Sight
+from .strips.strip import draw_strip, strip_sights
 from .unfolded import draw_unfolded, unfolded_sights
 
 SIDES: tuple[Side, ...] = ("south", "east", "north", "west")
@@ -129,6 +130,14 @@ def _sections(project: Project) -> Iterator[View]:
         yield View(f"section:{line.id}", f"Section {line.name}", line)
 
 
+def _wall_sections(project: Project) -> Iterator[View]:
+    for held in project.wall_sections:
+        axis = wall_axis(project, project.walls_by_id[held.wall])
+        dx, dy = axis.direction(min(max(along_from_start(held, axis.length), 0.0), axis.length))
+        look = math.degrees(math.atan2(dy, dx)) + (0.0 if held.look == "end" else 180.0)
+        yield View(f"section:{held.id}", f"Wall section {held.name}", (held, math.remainder(look, 360.0)))
+
+
 def _settings_out(project: Project) -> Iterator[View]:
     for stair in project.stairs:
         yield View(f"section:setting:{stair.id}", setting_title(stair), stair)
@@ -193,6 +202,13 @@ SECTION = ViewKind(
     sights=lambda building, view, look: (section_sight(view.subject),),
 )
 
+WALL_SECTION = ViewKind(
+    _wall_sections,
+    look=lambda view: float(view.subject[1]),
+    draw=lambda building, view, look, setting: draw_strip(building, view.subject[0], setting),
+    sights=lambda building, view, look: strip_sights(building, view.subject[0]),
+)
+
 SETTING_OUT = ViewKind(
     _settings_out,
     look=lambda view: float(view.subject.turn),
@@ -218,6 +234,7 @@ VIEW_KINDS: tuple[ViewKind, ...] = (
     INTERIOR,
     UNFOLDED,
     SECTION,
+    WALL_SECTION,
     SETTING_OUT,
     SCHEDULE,
 )

@@ -81,14 +81,16 @@ def built(project: Project) -> Building:
     return resolve(project)
 
 
-def drawn(held: Opened, name: str, scale: float, *, look_deg: float | None = None) -> tuple[Drawing, Opened]:
+def drawn(
+    held: Opened, name: str, scale: float, *, look_deg: float | None = None, on_paper: bool = False
+) -> tuple[Drawing, Opened]:
     """A view of what is opened, and what that leaves out of it; a blank drawing where all of it fails.
 
     Raises: UnknownElement for a view that the project does not have.
     """
 
     def draw(project: Project) -> Drawing:
-        return draw_view(built(project), project, name, scale, look_deg=look_deg)
+        return draw_view(built(project), project, name, scale, look_deg=look_deg, on_paper=on_paper)
 
     try:
         return draw(held.project), held

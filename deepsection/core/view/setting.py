@@ -23,6 +23,8 @@ class Setting:
     grid: tuple[GridLine, ...] = ()
     show: ViewShow | None = None
     rule: Dimensioning = USUAL_RULE
+    on_paper: bool = False
+    """Whether it is drawn for a sheet, where wall sections are cut short."""
     held: Mapping[str, tuple[float, float]] | None = None
     """Where lettering stood in the drawing before, while something is dragged: shifts in paper mm, by key."""
 

@@ -12,15 +12,19 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from deepsection.core.drawing import Drawing, Region, Stroke, Text
+from deepsection.core.drawing.cropping import Window
 from deepsection.core.edits import changed, put
 from deepsection.core.model import Project, Room, SectionLine
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.tolerance import TOL
 from deepsection.core.view import Setting, draw_view
-from deepsection.core.view.section import beyond_faces, cut_parts, draw_section, section_frame
+from deepsection.core.view.cut import beyond_faces, cut_parts
+from deepsection.core.view.section import draw_section, section_frame
 from deepsection.demo import otterfold_house, quillback_house
 from tests.builders import box_house, gable, joist_house, plain_wall, two_storeys, window
 from tests.reading import faults
+
+EVERYTHING = Window(-1e6, 1e6)
 
 
 def mesh_area(part: Part, line: SectionLine) -> float:
@@ -43,7 +47,7 @@ def test_cut_areas_of_the_demos_agree_with_the_reference(demo: Callable[[], Proj
     building = resolve(house)
     line = next(held for held in house.sections if held.id == id)
     ours: dict[str, float] = {}
-    for held in cut_parts(building, section_frame(line), -1e6, 1e6):
+    for held in cut_parts(building, section_frame(line), EVERYTHING):
         ours[held.part.key] = ours.get(held.part.key, 0.0) + held.polygon.area
     assert len(ours) > 40
     for part in building.parts:
@@ -57,7 +61,7 @@ def test_any_cut_through_a_house_agrees_with_the_reference(x: float, angle: floa
     run = math.tan(math.radians(angle)) * 5000
     line = SectionLine(id="s", name="S", x1=x - run, y1=-2000.0, x2=x + run, y2=8000.0)
     frame = section_frame(line)
-    ours = sum(held.polygon.area for held in cut_parts(building, frame, -1e6, 1e6))
+    ours = sum(held.polygon.area for held in cut_parts(building, frame, EVERYTHING))
     assert ours == pytest.approx(sum(mesh_area(part, line) for part in building.parts), rel=1e-4)
 
 
@@ -67,11 +71,11 @@ def test_a_wall_cut_through_its_window() -> None:
     building = resolve(plain_wall(opening=window("o", "w", 3000.0, sill=700.0)))
     line = SectionLine(id="s", name="S", x1=3000.0, y1=-1000.0, x2=3000.0, y2=1000.0)
     frame = section_frame(line)
-    wall = [held for held in cut_parts(building, frame, -1e6, 1e6) if held.part.element == "w"]
+    wall = [held for held in cut_parts(building, frame, EVERYTHING) if held.part.element == "w"]
     assert sum(held.polygon.area for held in wall) == pytest.approx(300_000)
     own = tuple(part for part in building.parts if part.element == "w")
     bare = building.with_parts(own)
-    beyond = beyond_faces(bare, frame, wall, -1e6, 1e6, 50_000)
+    beyond = beyond_faces(bare, frame, wall, EVERYTHING, 50_000)
     reveal = [face for face in beyond if abs(face.normal[0]) > 0.9]
     assert sum(face.polygon.area for face in reveal) == pytest.approx(240_000, rel=1e-6)
 
@@ -151,7 +155,7 @@ def test_looking_the_other_way_mirrors_the_cut(house: Project, building: Buildin
     line = line.model_copy(update={"y1": line.y1 + 37.0, "y2": line.y2 + 37.0})
     other = line.model_copy(update={"look": "right"})
     total = {
-        held.look: sum(cut.polygon.area for cut in cut_parts(building, section_frame(held), -1e6, 1e6))
+        held.look: sum(cut.polygon.area for cut in cut_parts(building, section_frame(held), EVERYTHING))
         for held in (line, other)
     }
     assert total["left"] == pytest.approx(total["right"], rel=1e-3)

@@ -61,6 +61,36 @@ export function dragOf(
       },
     };
   }
+  if (handle.edit === "move_wall_section") {
+    const held = project.wall_sections?.find((own) => own.id === handle.element);
+    const along = (length: number) => (held?.end === "end" ? length - held.distance : (held?.distance ?? 0));
+    const axis = held && wallAxis(snaps, held.wall, along);
+    if (!held || !axis) return null;
+    return {
+      hint: `Drag wall section ${held.name} along its wall; the section below follows.`,
+      edits: (du, dw) => {
+        const by = step(du * axis.au + dw * axis.aw) * (held.end === "start" ? 1 : -1);
+        const distance = Math.max(0, Math.min(axis.length, held.distance + by));
+        return [{ kind: "put_wall_section", wall_section: { ...held, distance } }];
+      },
+    };
+  }
+  if (handle.edit === "move_break") {
+    const held = project.wall_sections?.find((own) => own.id === handle.element);
+    const [which, ...stated] = handle.field.split(";");
+    if (!held) return null;
+    const breaks = stated.map((one) => {
+      const [level = "", above, tall] = one.split(",");
+      return { level, above: Number(above), tall: Number(tall) };
+    });
+    return {
+      hint: "Drag the break up or down; on paper it stops before what matters. Its particulars take typed heights.",
+      edits: (_, dw) => {
+        const moved = breaks.map((one, k) => (k === Number(which) ? { ...one, above: one.above + step(dw) } : one));
+        return [{ kind: "put_wall_section", wall_section: { ...held, breaks: moved } }];
+      },
+    };
+  }
   if (handle.edit === "move_wall") {
     const axis = wallAxis(snaps, handle.element);
     if (!axis) return null;

@@ -88,6 +88,36 @@ export class PlaceOpening extends OnePoint {
   }
 }
 
+/** Places a wall section on a wall with one click, its outside at the left. */
+export class PlaceWallSection extends OnePoint {
+  protected readonly made = newId("wall-section");
+  protected readonly missing = "A wall section needs a wall. Point at one and click.";
+  protected readonly hint = "Point at a wall and click to cut it there; or type the distance from its start.";
+
+  constructor(private readonly project: Project) {
+    super();
+  }
+
+  protected get width(): number {
+    return 0;
+  }
+
+  protected edit(place: Place): Edit | null {
+    const wall = this.project.walls?.find((held) => held.id === place.wall);
+    if (!wall || place.along === undefined) return null;
+    const distance = Math.round(place.along * 1e6) / 1e6;
+    const look = wall.outside === "left" ? "end" : "start";
+    const name = nextNumber(
+      "",
+      (this.project.wall_sections ?? []).map((held) => held.name),
+    );
+    const held = { id: this.made, name, wall: wall.id, end: "start" as const, distance, look: look as "start" | "end" };
+    return { kind: "put_wall_section", wall_section: held as WallSection };
+  }
+}
+
+export type WallSection = NonNullable<Project["wall_sections"]>[number];
+
 /** The next free number: W1, W2, ... */
 export function nextNumber(letter: string, taken: string[]): string {
   let n = 1;

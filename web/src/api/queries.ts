@@ -25,6 +25,15 @@ export function useProjects() {
   });
 }
 
+/** Wall sections that would be usual in a house as it is, each with what it would show. */
+export function useUsualPlaces(id: string, version: number) {
+  return useQuery({
+    queryKey: [...keys.project(id), "usual-places", version],
+    queryFn: () =>
+      unwrap<Schemas["UsualPlace"][]>(api.GET("/api/projects/{id}/usual-places", { params: { path: { id } } })),
+  });
+}
+
 export function useCreateProject() {
   const client = useQueryClient();
   return useMutation({

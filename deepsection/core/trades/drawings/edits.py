@@ -12,7 +12,7 @@ from ...document.putting import PutElement
 from ...document.rebuilding import changed, put
 from ...document.values import Name
 from ...model.project import Project
-from .model import Annotation, ElevationView, Note, SectionLine, Sheet, StringShow, ViewShow
+from .model import Annotation, ElevationView, Note, SectionLine, Sheet, StringShow, ViewShow, WallSection
 
 
 class PutSection(PutElement):
@@ -20,6 +20,13 @@ class PutSection(PutElement):
     phrase: ClassVar[str] = "change section {name}"
     adding: ClassVar[str] = "draw section {name}"
     section: SectionLine
+
+
+class PutWallSection(PutElement):
+    kind: Literal["put_wall_section"] = "put_wall_section"
+    phrase: ClassVar[str] = "change wall section {name}"
+    adding: ClassVar[str] = "draw wall section {name}"
+    wall_section: WallSection
 
 
 class PutElevation(PutElement):

@@ -19,7 +19,7 @@ from ...model import (
     SectionLine,
     Sheet,
 )
-from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, text_row
+from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, open_length_row, text_row
 from .section_places import copy_row, place_rows
 
 
@@ -33,6 +33,8 @@ def section_fields(project: Project, line: SectionLine) -> list[Row]:
         text_row("name", "Name", line.name, lambda t: put(name=t)),
         *place_rows(project, line),
         length_row("depth", "Look depth", line.depth, project.units, lambda v: put(depth=v), least=0.0),
+        open_length_row("top", "Shows nothing above", line.top, project.units, lambda v: put(top=v)),
+        open_length_row("bottom", "Shows nothing below", line.bottom, project.units, lambda v: put(bottom=v)),
         choice_row(
             "members",
             "Rafters and joists behind the cut",

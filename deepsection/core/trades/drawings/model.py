@@ -10,7 +10,7 @@ from pydantic import Field, StringConstraints
 from ...document.anchors import Anchor
 from ...document.declaring import About, Declared, PartGroup, Ref, revised
 from ...document.motion import Motion
-from ...document.values import Element, Id, Mm, Name, Positive
+from ...document.values import Element, Id, Mm, Name, Positive, WallEnd
 from ...drawing.chains import Measure
 from ...units import Units
 
@@ -18,6 +18,7 @@ from ...units import Units
 class SectionLine(Declared):
     """Where the building is cut: from start to end, looking to its left or right, to a depth.
 
+    Nothing below its `bottom` or above its `top` is shown (mm over the datum); all is where these are not stated.
     `members`: rafters and joists behind the cut are drawn where they are seen.
     """
 
@@ -31,6 +32,8 @@ class SectionLine(Declared):
     look: Literal["left", "right"] = "left"
     depth: Positive = 50_000.0
     members: bool = False
+    bottom: Mm | None = None
+    top: Mm | None = None
 
     @property
     def ahead(self) -> tuple[float, float]:
@@ -44,6 +47,42 @@ class SectionLine(Declared):
         (x1, y1), (x2, y2) = motion.at((self.x1, self.y1)), motion.at((self.x2, self.y2))
         look = self.look if motion.mirror is None else ("right" if self.look == "left" else "left")
         return revised(self, id=id, x1=x1, y1=y1, x2=x2, y2=y2, look=look)
+
+
+class StripBreak(Element):
+    """A plain stretch that a wall section leaves out on paper: from so far above a level, so high (mm)."""
+
+    level: Id
+    above: Mm
+    tall: Positive
+
+
+class WallSection(Declared):
+    """A section through one wall from footing to roof, at a distance from a named end, looking to its start or end.
+
+    It shows so much (mm) `outside` of the wall and `inside` of it: what is needed where that is not stated. Plain
+    stretches of it are left out where it is higher than `tall` on paper (mm), or those of its `breaks` where they are
+    stated. `members`: rafters and joists behind the cut are drawn where they are seen.
+    """
+
+    about: ClassVar[About] = About(
+        "wall section",
+        "wall sections",
+        refs=(Ref("wall", "walls", "wall"), Ref("breaks.level", "rungs", "level of a break")),
+        removable=True,
+    )
+    id: Id
+    name: Name
+    wall: Id
+    end: WallEnd
+    distance: Mm
+    look: WallEnd = "end"
+    outside: Positive | None = None
+    inside: Positive | None = None
+    depth: Positive = 1000.0
+    members: bool = True
+    tall: Annotated[float, Field(ge=40, le=3000)] | None = 380.0
+    breaks: Annotated[tuple[StripBreak, ...], Field(max_length=12)] | None = None
 
 
 class ElevationView(Declared):

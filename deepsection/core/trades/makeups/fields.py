@@ -103,6 +103,9 @@ def _layer(project: Project, make_up: MakeUp, position: int) -> list[Row]:
         if layer.reveal != "no":
             gap = "Stops before the frame by"
             rows.append(length_row(id("reveal_gap"), gap, layer.reveal_gap, units, lambda v: put(reveal_gap=v)))
+    rows.append(
+        text_row(id("note"), "Its note in drawings", layer.note or "", lambda t: put(note=t or None), empty=True)
+    )
     return [*rows, *_places(project, make_up, position)]
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Annotated, ClassVar, Literal
 
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
 from ...document.declaring import About, Declared
 from ...document.values import Element, Id, MaterialId, Name, NotNegative, Positive
@@ -68,8 +68,14 @@ class Sheets(Element):
     width: Annotated[float, Field(ge=100, le=1e4)]
 
 
+LayerNote = Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
+
+
 class Layer(Element):
-    """One sheet of a make-up. With `reveal`, it turns into the reveals of openings, up to a gap before their frame."""
+    """One sheet of a make-up. With `reveal`, it turns into the reveals of openings, up to a gap before their frame.
+
+    `note`: what every drawing says of it, where that is not what its name and sizes say.
+    """
 
     id: Id
     name: Name
@@ -82,6 +88,7 @@ class Layer(Element):
     sheets: Sheets | None = None
     reveal: Literal["no", "frame"] = "no"
     reveal_gap: NotNegative = 0.0
+    note: LayerNote | None = None
 
 
 class MakeUp(Declared):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 
 from ...drawing import Dimension
@@ -41,7 +42,7 @@ def made(
     away = offset + (held.away if offset >= 0 else -held.away)
     marks = tuple(
         Dimension(
-            *line(stretch.start, stretch.end),
+            *(ends := line(stretch.start, stretch.end)),
             away,
             stretch.text,
             part=part,
@@ -49,7 +50,14 @@ def made(
             gap=gap,
             annotation=key(stretch) if key else f"string:{name}:{stretch.name}",
             between=stretch.between,
+            measures=measured(ends, stretch.end - stretch.start),
         )
         for stretch in stretches(places, measure, setting.scale, origin)
     )
     return String(name, True, marks)
+
+
+def measured(ends: tuple[float, float, float, float], length: float) -> float | None:
+    """What a dimension between two places measures, where these are nearer to each other than that: over a break."""
+    x1, y1, x2, y2 = ends
+    return length if length - math.hypot(x2 - x1, y2 - y1) > 0.5 else None

@@ -13,13 +13,14 @@ from shapely.geometry import LineString, Polygon
 
 from ...drawing import Dimension, Label, text_width
 from ...drawing.chains import Place, String, distinct, stretches
+from ...drawing.cropping import Window
 from ...drawing.detail import shown_from
 from ...geometry import Frame, Point
 from ...model import SectionLine, bearing_layer
 from ...resolve import ROLES, Building, Part
 from ...units import HeightSum
 from ..setting import Setting
-from .making import made
+from .making import made, measured
 
 BESIDE, STEP, BELOW = 4.0, 7.5, 9.0
 """Paper mm from what is drawn beside a section to its first string, from one to the next, and to the first below."""
@@ -47,6 +48,7 @@ class SectionFacts:
     low: float
     names: Sequence[Label]
     setting: Setting
+    window: Window
 
     @property
     def scale(self) -> float:
@@ -82,7 +84,7 @@ def section_strings(facts: SectionFacts, heights: Sequence[HeightSum]) -> Iterat
     levels = list(_levels(facts, heights))
     yield from levels
     yield from _openings(facts, levels)
-    yield _clear(facts)
+    yield clear_heights(facts)
     yield from _below(facts)
 
 
@@ -92,7 +94,7 @@ def room_beside(strings: Sequence[String], side: str) -> float:
     return BESIDE + rows * STEP if rows else 0.0
 
 
-def _string(facts: SectionFacts, name: str, row: int, places: Sequence[Place], *, usual: bool = True) -> String:
+def height_string(facts: SectionFacts, name: str, row: int, places: Sequence[Place], *, usual: bool = True) -> String:
     """A string at the left or the right of all, or below it."""
     side = name.partition(":")[0]
     if side == "bottom":
@@ -102,28 +104,35 @@ def _string(facts: SectionFacts, name: str, row: int, places: Sequence[Place], *
     u = facts.box[0] - facts.reach if side == "left" else facts.box[2] + facts.reach
     offset = (BESIDE + row * STEP) * (1.0 if side == "left" else -1.0)
     # Heights are counted from the datum, as the level marks beside them write them.
-    line = partial(_upright, u)
+    line = partial(_upright, u, facts.window)
     return made(facts.setting, name, places, line, offset, feature="height", origin=0.0, usual=usual)
 
 
-def _upright(u: float, low: float, high: float) -> tuple[float, float, float, float]:
-    return u, low, u, high
+def _upright(u: float, window: Window, low: float, high: float) -> tuple[float, float, float, float]:
+    return u, window.at(low), u, window.at(high)
 
 
 def _levels(facts: SectionFacts, heights: Sequence[HeightSum]) -> Iterator[String]:
     """From level to level, and the overall height: at the left, by choice at the right."""
     for side in ("left", "right"):
-        name, usual = f"{side}:levels", side == "left"
-        near = 1.0 if facts.setting.rule_of(name).density == "denser" else LEAST * facts.scale
-        places = distinct([Place(height.total, height.id) for height in heights], near)
-        if len(places) < 2:
-            return
-        if heights[-1].total > places[-1].at:
-            places[-1] = Place(heights[-1].total, heights[-1].id)
-        string = _string(facts, name, 0, places, usual=usual)
-        yield string
-        if len(places) > 2:
-            yield _string(facts, f"{side}:overall", int(string.shown), [places[0], places[-1]], usual=usual)
+        yield from level_strings(facts, side, heights, usual=side == "left")
+
+
+def level_strings(
+    facts: SectionFacts, side: str, heights: Sequence[HeightSum], row: int = 0, *, usual: bool
+) -> Iterator[String]:
+    """From level to level at a side, and the overall height; from a row on."""
+    name = f"{side}:levels"
+    near = 1.0 if facts.setting.rule_of(name).density == "denser" else LEAST * facts.scale
+    places = distinct([Place(height.total, height.id) for height in heights], near)
+    if len(places) < 2:
+        return
+    if heights[-1].total > places[-1].at:
+        places[-1] = Place(heights[-1].total, heights[-1].id)
+    string = height_string(facts, name, row, places, usual=usual)
+    yield string
+    if len(places) > 2:
+        yield height_string(facts, f"{side}:overall", row + int(string.shown), [places[0], places[-1]], usual=usual)
 
 
 def _openings(facts: SectionFacts, levels: Sequence[String]) -> Iterator[String]:
@@ -144,10 +153,10 @@ def _openings(facts: SectionFacts, levels: Sequence[String]) -> Iterator[String]
     for side, places in found.items():
         if places:
             row = sum(held.shown for held in levels if held.name.startswith(f"{side}:"))
-            yield _string(facts, f"{side}:openings", row, distinct(places))
+            yield height_string(facts, f"{side}:openings", row, distinct(places))
 
 
-def _clear(facts: SectionFacts) -> String:
+def clear_heights(facts: SectionFacts) -> String:
     """In each room that is cut, how high it is between what is cut above and below."""
     name, marks = "inside:clear", list[Dimension]()
     shown = facts.setting.shows(name, shown_from("strings inside", facts.scale))
@@ -167,8 +176,9 @@ def _clear(facts: SectionFacts) -> String:
                 ends = [Place(span[0], "floor"), Place(span[1], "ceiling")]
                 for piece in stretches(ends, facts.setting.measure, facts.scale):
                     key = f"string:{name}:{held.room.id}"
-                    line = (u, piece.start, u, piece.end)
-                    marks.append(Dimension(*line, 0.0, piece.text, feature="clear", annotation=key))
+                    line = _upright(u, facts.window, piece.start, piece.end)
+                    measures = measured(line, piece.end - piece.start)
+                    marks.append(Dimension(*line, 0.0, piece.text, feature="clear", annotation=key, measures=measures))
                 break
     return String(name, shown, tuple(marks))
 
@@ -214,6 +224,6 @@ def _below(facts: SectionFacts) -> Iterator[String]:
     for name, places in rows:
         places = distinct(places)
         if len(places) > 1:
-            string = _string(facts, name, row, places)
+            string = height_string(facts, name, row, places)
             row += string.shown
             yield string

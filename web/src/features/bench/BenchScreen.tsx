@@ -18,7 +18,7 @@ import { Triangles } from "./Triangles";
 import { BenchContext } from "./useBench";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
-import { besideBy, fitted, LADDER, outgrown, type Panes, panesOf, type Size, SPLITTER } from "./viewport";
+import { besideBy, fitted, LADDER, outgrown, type Panes, panesOf, type Size, SPLITTER, type Whole } from "./viewport";
 import { WalkedLines, WalkKnob } from "./Walk";
 
 /** The ladder shows levels in its own way. */
@@ -68,8 +68,9 @@ export function BenchScreen() {
   // The setting out of a stair has no place on the plan: it fills the bench.
   const filled = step === "Sections" && section?.startsWith("setting:") ? "view" : fill;
   const panes = useMemo(() => panesOf(size, split, filled), [size, split, filled]);
-  const drawing = tool === "section" || (step === "Sections" && !section);
-  const whole = step === "Plan" || step === "Roof" || drawing ? "plan" : "view";
+  const drawing = tool === "section" || tool === "wall-section" || (step === "Sections" && !section);
+  const isStrip = step === "Sections" && state.project.wall_sections?.some((held) => held.id === section);
+  const whole = step === "Plan" || step === "Roof" || drawing ? "plan" : isStrip ? "strip" : "view";
   const preview = usePreview(id, bench.version, views, saving);
   const { showEntry, clear } = preview;
   useEffect(() => {
@@ -251,7 +252,7 @@ function Messages({
   const lines: [string, number][] = [];
   for (const text of begun ? [] : (plan?.messages ?? []))
     lines.push([text, (panes.planTop + panes.planBottom) / 2 - 20]);
-  for (const text of view?.messages ?? []) lines.push([text, panes.viewTop + 60]);
+  for (const text of view?.messages ?? []) lines.push([text, panes.viewBottom - 64]);
   return (
     <>
       {lines.map(([text, top]) => (
@@ -354,7 +355,7 @@ function useFitted(
   plan: Drawing | undefined,
   view: Drawing | undefined,
   key: string,
-  whole: "plan" | "view",
+  whole: Whole,
   beside: Drawing | undefined,
 ): [Viewport, (next: Viewport) => void] {
   const [viewport, setViewport] = useState<Viewport>({ k: 0.03, u: 200, w: 300, v: 600 });

@@ -7,6 +7,7 @@ import { Select } from "../../ui/Select";
 import { useActions } from "../../useActions";
 import { useHeld } from "../../useProject";
 import { EngineerButtons } from "./EngineerButtons";
+import { SectionBar } from "./SectionBar";
 import { ShownChips } from "./ShownChips";
 import { ToolGroup } from "./ToolGroup";
 import { ToolOptions } from "./ToolOptions";
@@ -52,13 +53,12 @@ function plansOf(state: State, floors: boolean): { value: string; label: string 
 /** Names of the two panes, the actions of the step, and what makes a pane fill the bench. */
 export function PaneHeads({ panes, plan, view, onFit }: Props) {
   const { state, storey, viewName } = useHeld();
-  const { step, tool, fill, side, set, section, elevation, framing, framed } = usePick(
+  const { step, tool, fill, side, set, elevation, framing, framed } = usePick(
     "step",
     "tool",
     "fill",
     "side",
     "set",
-    "section",
     "elevation",
     "framing",
     "framed",
@@ -131,8 +131,8 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
       {panes.planTop > 0 && panes.planBottom - panes.planTop > 80 && <ToolOptions top={panes.planTop} />}
       {panes.viewBottom - panes.viewTop > 60 && (
         <div
-          className="pointer-events-none absolute flex items-start gap-4"
-          style={{ left: LADDER + 12, top: panes.viewTop + 8 }}
+          className="pointer-events-none absolute flex flex-wrap items-start gap-x-4 gap-y-1"
+          style={{ left: LADDER + 12, top: panes.viewTop + 8, right: 96 }}
         >
           <div className="rounded bg-paper/85 pr-1">
             <h2 className="text-[13px] font-semibold">{view?.title ?? "View"}</h2>
@@ -140,7 +140,9 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
               {view?.name.startsWith("section:setting:")
                 ? "one string unfolded"
                 : view?.kind === "section"
-                  ? "cut along its line on the plan"
+                  ? view.title.startsWith("Wall")
+                    ? "whole here; its breaks show on paper"
+                    : "cut along its line on the plan"
                   : seen}
             </p>
           </div>
@@ -161,23 +163,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
               ))}
             </div>
           )}
-          {step === "Sections" && (
-            <div className="pointer-events-auto flex gap-1">
-              {(state.project.sections ?? []).map((line) => (
-                <Button
-                  key={line.id}
-                  tone={section === line.id ? "chosen" : "plain"}
-                  aria-pressed={section === line.id}
-                  onClick={() => set({ section: line.id, selection: line.id })}
-                >
-                  {line.name}
-                </Button>
-              ))}
-              {(state.project.sections ?? []).length === 0 && (
-                <span className="text-[12px] text-quiet">Choose Section line above, and draw it across the plan.</span>
-              )}
-            </div>
-          )}
+          {step === "Sections" && <SectionBar />}
         </div>
       )}
       {panes.planTop === 0 && (

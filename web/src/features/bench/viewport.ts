@@ -76,15 +76,40 @@ function joined(own: Bounds, drawing: Drawing | undefined, other: Drawing): Boun
 /** How small the view may get for the sake of a plan that is deeper than its pane. */
 const VIEW_SHARE = 0.66;
 
+/** What is seen whole: the plan, the view, or a wall section with its notes. */
+export type Whole = "plan" | "view" | "strip";
+
+/** What the strings and the notes of a wall section take beside it (px). */
+const STRINGS = 230;
+const NOTES = 330;
+
+/** The viewport that shows a wall section with its lettering, and of the plan the place where it cuts. */
+function stripFitted(panes: Panes, plan: Drawing | undefined, view: Drawing, beside?: Drawing): Viewport {
+  const [u0, low, u1, high] = boundsOf(view, "view");
+  const drawn = beside ? joined([u0, low, u1, high], view, beside) : [u0, low, u1, high];
+  const room = panes.width - LADDER - 2 * EDGE - STRINGS - (beside ? 0 : NOTES);
+  const tall = panes.viewBottom - panes.viewTop - 3.4 * EDGE;
+  const k = Math.min(room / (drawn[2] - u0), Math.max(tall, 40) / (Math.max(drawn[3], high) - low));
+  const cut = extentOf(plan, (part) => part.startsWith(`${view.name.split(":")[1]}/section/`));
+  const focus = cut ? (cut.y0 + cut.y1) / 2 : 0;
+  return {
+    k,
+    u: LADDER + EDGE + STRINGS + Math.max(0, room - k * (drawn[2] - u0)) / 4 - k * u0,
+    w: (panes.planTop + panes.planBottom) / 2 + k * focus,
+    v: (panes.viewTop + panes.viewBottom) / 2 + (k * (low + high)) / 2 + EDGE / 3,
+  };
+}
+
 /** The viewport that shows both drawings on one horizontal scale: whole, unless the plan is so deep that the view
  * would be lost; then the plan stands with its near side, or its section line, in sight. */
 export function fitted(
   panes: Panes,
   planDrawing: Drawing | undefined,
   viewDrawing: Drawing | undefined,
-  whole: "plan" | "view",
+  whole: Whole,
   beside?: Drawing,
 ): Viewport {
+  if (whole === "strip" && viewDrawing?.marks.length) return stripFitted(panes, planDrawing, viewDrawing, beside);
   const plan = boundsOf(planDrawing, "plan", whole === "plan");
   const planHeight = panes.planBottom - panes.planTop;
   // A view that fills the bench is seen with all its lettering.

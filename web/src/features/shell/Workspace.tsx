@@ -122,7 +122,8 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     if (own && !state.project.elevations?.some((held) => held.id === own)) set({ elevation: null });
     const sections = state.project.sections ?? [];
     // What is shown beside sections may be the setting out of a stair.
-    if (!state.views.some((view) => view.name === `section:${chosen}`)) set({ section: sections[0]?.id ?? null });
+    if (!state.views.some((view) => view.name === `section:${chosen}`))
+      set({ section: (sections[0] ?? state.project.wall_sections?.[0])?.id ?? null });
     const sheets = state.project.sheets ?? [];
     if (!sheets.some((held) => held.id === sheet)) set({ sheet: sheets[0]?.id ?? null });
   }, [state, set]);

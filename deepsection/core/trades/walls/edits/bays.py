@@ -12,10 +12,11 @@ from ....document.rebuilding import changed, get_element, put, rebuild
 from ....document.values import Id, Mm, Positive
 from ....errors import RefusedEdit
 from ....geometry import Axis, Point, bulge_of
-from ....model.places import along_from_start, wall_axis
+from ....model.places import OnWall, along_from_start, standing_on, wall_axis
 from ....model.project import Project
+from ...drawings.model import WallSection
 from ...openings.model import Opening
-from ..model import FreeJoint, TeeJoint, Wall
+from ..model import FreeJoint, Wall
 from .splitting import SHORTEST
 
 Shape = Literal["square", "angled", "bowed"]
@@ -60,11 +61,7 @@ class AddBay(Command):
             changed(wall, id=id, start=a, end=b, bulge=bulge)
             for id, (a, b), bulge in zip(self.walls, itertools.pairwise(self.joints), bulges)
         ]
-        moved = [
-            self._placed(standing, axis.length, last)
-            for standing in (*project.openings, *project.joints)
-            if isinstance(standing, Opening | TeeJoint) and standing.wall == wall.id
-        ]
+        moved = [self._placed(standing, axis.length, last) for standing in standing_on(project, wall.id)]
         return put(
             project,
             *(FreeJoint(id=id, x=x, y=y) for id, (x, y) in zip(self.joints, points)),
@@ -106,8 +103,8 @@ class AddBay(Command):
 
     def _check_free(self, project: Project, wall: Wall, length: float, first: float, last: float) -> None:
         """Nothing may stand where the wall is cut."""
-        for standing in (*project.openings, *project.joints):
-            if not isinstance(standing, Opening | TeeJoint) or standing.wall != wall.id:
+        for standing in standing_on(project, wall.id):
+            if isinstance(standing, WallSection):
                 continue
             along = along_from_start(standing, length)
             half = project.design_of(standing).width / 2 if isinstance(standing, Opening) else 0.0
@@ -120,7 +117,7 @@ class AddBay(Command):
                     value=self.distance,
                 )
 
-    def _placed(self, standing: Opening | TeeJoint, length: float, last: float) -> Any:
+    def _placed(self, standing: OnWall, length: float, last: float) -> Any:
         """What stands on the wall before or after the bay, measured from the same end as before."""
         along = standing.distance if standing.end == "start" else length - standing.distance
         if along < last:

@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 import math
-from typing import Any, ClassVar, Literal
+from typing import ClassVar, Literal
 
 from ....document.command import Command
 from ....document.rebuilding import changed, get_element, put
 from ....document.values import Id, Mm, Positive
 from ....errors import RefusedEdit
 from ....geometry import Axis, bulge_of
-from ....model.places import wall_axis, wall_points
+from ....model.places import standing_on, wall_axis, wall_points
 from ....model.project import Project
-from ..model import TeeJoint, Wall
+from ..model import Wall
 
 FLATTEST = 0.1
 """An arc that rises less than this (mm) is a straight line."""
@@ -82,7 +82,5 @@ def bent(project: Project, wall: Wall, bulge: float) -> Project:
     """The project with another bulge for a wall; openings and tees keep their share of its length."""
     before, after = wall_axis(project, wall), Axis(*wall_points(project, wall), bulge)
     share = after.length / before.length
-    standing: list[Any] = [opening for opening in project.openings if opening.wall == wall.id]
-    standing += [joint for joint in project.joints if isinstance(joint, TeeJoint) and joint.wall == wall.id]
-    moved = [changed(held, distance=held.distance * share) for held in standing]
+    moved = [changed(held, distance=held.distance * share) for held in standing_on(project, wall.id)]
     return put(project, changed(wall, bulge=bulge), *moved)

@@ -9,12 +9,13 @@ from ....document.command import Command
 from ....document.rebuilding import changed, get_element, put, rebuild
 from ....document.values import Id, Positive
 from ....errors import RefusedEdit
-from ....model.places import wall_axis
+from ....model.places import standing_on, wall_axis
 from ....model.project import Project
 from ....tolerance import TOL
+from ...drawings.model import WallSection
 from ...openings.model import Opening
 from ...roofs.corners import with_corners
-from ..model import FreeJoint, TeeJoint, Wall
+from ..model import FreeJoint, Wall
 from .splitting import SHORTEST
 
 
@@ -78,10 +79,11 @@ def _standing(project: Project, wall: Wall, joint: str, back: float) -> list[Any
     """What stands on a wall and is measured from the corner: it keeps its place."""
     end = "start" if wall.start == joint else "end"
     moved = []
-    standing: list[Opening | TeeJoint] = [held for held in project.openings if held.wall == wall.id]
-    standing += [held for held in project.joints if isinstance(held, TeeJoint) and held.wall == wall.id]
-    for each in standing:
+    for each in standing_on(project, wall.id):
         if each.end != end:
+            continue
+        if isinstance(each, WallSection):
+            moved.append(changed(each, distance=max(each.distance - back, 0.0)))
             continue
         if each.distance < back:
             name = project.number_of(each) if isinstance(each, Opening) else "a wall"

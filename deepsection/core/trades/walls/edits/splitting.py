@@ -11,11 +11,11 @@ from ....document.ids import free_ids
 from ....document.rebuilding import changed, get_element, put
 from ....document.values import Id, Mm, WallEnd
 from ....errors import RefusedEdit
-from ....model.places import along_from_start, wall_axis
+from ....model.places import OnWall, along_from_start, standing_on, wall_axis
 from ....model.project import Project
-from ...drawings.model import Note
+from ...drawings.model import Note, WallSection
 from ...openings.model import Opening
-from ..model import FreeJoint, TeeJoint, Wall
+from ..model import FreeJoint, Wall
 
 SHORTEST = 50.0
 """A piece of a wall shorter than this (mm) is no wall."""
@@ -53,14 +53,12 @@ class SplitWall(Command):
         if taken & {self.joint, self.second} or self.joint == self.second:
             raise RefusedEdit("the pieces of a split wall need new names", element=wall.id, field="split")
         first, rest = axis.part(0.0, self.distance), axis.part(self.distance, length)
-        standing: list[Opening | TeeJoint] = [held for held in project.openings if held.wall == wall.id]
-        standing += [held for held in project.joints if isinstance(held, TeeJoint) and held.wall == wall.id]
         return put(
             project,
             FreeJoint(id=self.joint, x=first.end[0], y=first.end[1]),
             changed(wall, end=self.joint, bulge=first.bulge),
             changed(wall, id=self.second, start=self.joint, bulge=rest.bulge),
-            *(self._placed(held, length) for held in standing),
+            *(self._placed(held, length) for held in standing_on(project, wall.id)),
             *self._notes(project, length),
         )
 
@@ -80,7 +78,7 @@ class SplitWall(Command):
                 moved = changed(anchor, end="start", distance=along - self.distance)
                 yield changed(note, anchor=_on(moved, self.second))
 
-    def _placed(self, standing: Opening | TeeJoint, length: float) -> Any:
+    def _placed(self, standing: OnWall, length: float) -> Any:
         """What stands on the wall, on the piece that has its place; measured from the same end as before."""
         along = along_from_start(standing, length)
         if along <= self.distance:
@@ -102,17 +100,17 @@ class ReverseWall(Command):
         """The project with the wall turned round. Raises: RefusedEdit, UnknownElement."""
         wall = get_element(project, self.wall, Wall)
         turned = changed(wall, start=wall.end, end=wall.start, bulge=-wall.bulge or 0.0, outside=_OTHER[wall.outside])
-        openings = [
-            changed(held, end=_end(held.end), hinge=_end(held.hinge), stays=_OTHER[held.stays])
-            for held in project.openings
-            if held.wall == wall.id
-        ]
-        tees = [
-            changed(held, end=_end(held.end))
-            for held in project.joints
-            if isinstance(held, TeeJoint) and held.wall == wall.id
-        ]
-        return put(project, turned, *openings, *tees, *_notes_turned(project, wall.id))
+        standing = [_from_the_other_end(held) for held in standing_on(project, wall.id)]
+        return put(project, turned, *standing, *_notes_turned(project, wall.id))
+
+
+def _from_the_other_end(held: OnWall) -> Any:
+    """What stands on a wall whose start becomes its end, where it is."""
+    if isinstance(held, Opening):
+        return changed(held, end=_end(held.end), hinge=_end(held.hinge), stays=_OTHER[held.stays])
+    if isinstance(held, WallSection):
+        return changed(held, end=_end(held.end), look=_end(held.look))
+    return changed(held, end=_end(held.end))
 
 
 def _notes_turned(project: Project, wall: str) -> Iterator[Note]:

@@ -1,0 +1,167 @@
+"""What a window shows of the marks of a view: cut off at its edges, and pushed together where it has breaks.
+
+Marks are cut after geometry and before lettering: quilt and diagonals are those of the whole piece, and an edge that
+the window makes carries no pen.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+import shapely
+from shapely.geometry import LineString, MultiLineString, Point, Polygon
+
+from ..geometry import polygons_of
+from .marks import Dimension, Mark, Region, Ring, Stroke, moved, path, rings_of
+from .outlines import Shapes, areas_of, closed, lines_of
+
+NEAR = 1e-6
+"""Heights closer than this (mm) are one."""
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """What is shown from one height to another (mm in the view), drawn so much higher."""
+
+    low: float
+    high: float
+    shift: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Window:
+    """From left to right, and some bands of heights from the lowest to the highest, which overlap nowhere."""
+
+    left: float
+    right: float
+    bands: tuple[Band, ...] = (Band(-1e6, 1e6),)
+
+    @property
+    def low(self) -> float:
+        """The lowest height that it shows."""
+        return self.bands[0].low
+
+    @property
+    def high(self) -> float:
+        """The highest height that it shows."""
+        return self.bands[-1].high
+
+    @property
+    def tall(self) -> float:
+        """How high all of it is as it is drawn (mm in the view)."""
+        first, last = self.bands[0], self.bands[-1]
+        return last.high + last.shift - first.low - first.shift
+
+    @property
+    def gaps(self) -> tuple[tuple[float, float], ...]:
+        """From-to of what its breaks leave out."""
+        return tuple((low.high, high.low) for low, high in zip(self.bands, self.bands[1:]))
+
+    @property
+    def outline(self) -> Polygon:
+        """All of it, breaks included."""
+        return shapely.box(self.left, self.low, self.right, self.high)
+
+    def at(self, v: float) -> float:
+        """Where a height is drawn: one that a break leaves out in the middle of that, one past an end as far past it.
+
+        >>> window = Window(0.0, 1.0, (Band(0.0, 10.0, 5.0), Band(50.0, 60.0, -25.0)))
+        >>> [window.at(v) for v in (0.0, 10.0, 30.0, 50.0, 61.0)]
+        [5.0, 15.0, 20.0, 25.0, 36.0]
+        """
+        for band, after in zip(self.bands, self.bands[1:]):
+            if v <= band.high:
+                return v + band.shift
+            if v < after.low:
+                share = (v - band.high) / (after.low - band.high)
+                return band.high + band.shift + share * (after.low + after.shift - band.high - band.shift)
+        return v + self.bands[-1].shift
+
+    def back(self, v: float) -> float:
+        """The height that is drawn at v: the way back from `at`."""
+        for band, after in zip(self.bands, self.bands[1:]):
+            top, next_low = band.high + band.shift, after.low + after.shift
+            if v <= top:
+                return v - band.shift
+            if v < next_low:
+                return band.high + (v - top) / (next_low - top) * (after.low - band.high)
+        return v - self.bands[-1].shift
+
+    def holds(self, u: float, v: float) -> bool:
+        """Whether it shows a place, one on its edge too."""
+        return self.left - NEAR <= u <= self.right + NEAR and self.shows_height(v)
+
+    def shows_height(self, v: float) -> bool:
+        """Whether a height is in none of its breaks, nor past its ends."""
+        return any(band.low - NEAR <= v <= band.high + NEAR for band in self.bands)
+
+
+Rehatch = Callable[[int, float], int]
+"""The index of a hatch that lies so much higher than another one."""
+
+
+def cropped(marks: Sequence[Mark], window: Window, rehatch: Rehatch) -> list[Mark]:
+    """Strokes and regions as a window shows them, in their order; other marks where their place is shown."""
+    shapes = _shapes(marks)
+    boxes = shapely.bounds(shapes)
+    shown: list[list[Mark]] = [[] for _ in marks]
+    for band in window.bands:
+        out = (boxes[:, 0] > window.right) | (boxes[:, 2] < window.left)
+        out |= (boxes[:, 1] > band.high) | (boxes[:, 3] < band.low)
+        whole = (boxes[:, 0] >= window.left) & (boxes[:, 2] <= window.right)
+        whole &= (boxes[:, 1] >= band.low) & (boxes[:, 3] <= band.high)
+        box = shapely.box(window.left, band.low, window.right, band.high)
+        shapely.prepare(box)
+        for k in np.flatnonzero(~out).tolist():
+            pieces = [marks[k]] if whole[k] else _pieces(marks[k], shapes[k], box)
+            shown[k] += [_risen(piece, band.shift, rehatch) for piece in pieces]
+    return [piece for pieces in shown for piece in pieces]
+
+
+def _shapes(marks: Sequence[Mark]) -> Shapes:
+    """(n,) areas of regions, lines of strokes, points of lettering."""
+    shapes = np.empty(len(marks), dtype=object)
+    areas = [k for k, mark in enumerate(marks) if isinstance(mark, Region)]
+    lines = [k for k, mark in enumerate(marks) if isinstance(mark, Stroke)]
+    shapes[areas] = areas_of([marks[k].rings for k in areas])  # type: ignore[union-attr]
+    strokes = [marks[k] for k in lines]
+    paths = [closed(held.path) if held.closed else held.path for held in strokes if isinstance(held, Stroke)]
+    shapes[lines] = lines_of(paths)
+    for k, mark in enumerate(marks):
+        if isinstance(mark, Dimension):
+            shapes[k] = LineString([(mark.x1, mark.y1), (mark.x2, mark.y2)])
+        elif not isinstance(mark, (Region, Stroke)):
+            shapes[k] = Point(mark.x, mark.y)
+    return shapes
+
+
+def _pieces(mark: Mark, shape: shapely.Geometry, box: Polygon) -> list[Mark]:
+    """What lies in a box of a mark that reaches past it."""
+    if isinstance(mark, Stroke):
+        return [replace(mark, path=held, closed=False) for held in _lines(shape.intersection(box))]
+    if not isinstance(mark, Region):
+        return []
+    whole = shape if shape.is_valid else shape.buffer(0)
+    pieces = polygons_of(whole.intersection(box))
+    found: list[Mark] = [replace(mark, rings=rings_of(piece), pen=None) for piece in pieces]
+    if mark.pen:
+        own = Stroke((), mark.pen, part=mark.part, feature=mark.feature, sum=mark.sum, annotation=mark.annotation)
+        found += [replace(own, path=held) for held in _lines(whole.boundary.intersection(box))]
+    return found
+
+
+def _lines(shape: shapely.Geometry) -> list[Ring]:
+    """The lines of a shape, as few as can be."""
+    lines = [piece for piece in shapely.get_parts(shape) if isinstance(piece, LineString) and piece.length > NEAR]
+    joined = shapely.line_merge(MultiLineString(lines))
+    return [path(*piece.coords) for piece in shapely.get_parts(joined)]
+
+
+def _risen(mark: Mark, shift: float, rehatch: Rehatch) -> Mark:
+    if shift == 0.0:
+        return mark
+    if isinstance(mark, Region) and mark.hatch is not None:
+        mark = replace(mark, hatch=rehatch(mark.hatch, shift))
+    return moved(mark, 0.0, shift)

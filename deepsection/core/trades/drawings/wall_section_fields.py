@@ -1,0 +1,116 @@
+"""Fields of wall sections: where they lie, how much they show, and what is left out of them on paper."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import Any
+
+from ...edits import PutWallSection, changed
+from ...errors import BadInput
+from ...model import Project, StripBreak, WallSection, along_from_start, wall_length
+from ...rows.rows import Row, action_row, choice_row, length_row, level_options, open_length_row, text_row, under
+from ..walls.end_names import corner_name
+
+FIRST_BREAK = 900.0, 600.0
+"""How far above its level a new break begins, and how high it is (mm)."""
+
+
+def wall_section_fields(project: Project, held: WallSection) -> list[Row]:
+    """Name, place, direction and reach of a wall section, and its breaks."""
+    units, wall = project.units, project.walls_by_id[held.wall]
+    length = wall_length(project, wall)
+    along = along_from_start(held, length)
+
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutWallSection(wall_section=changed(held, **changes))]
+
+    def place(end: str) -> Callable[[float], Sequence[Any]]:
+        return lambda value: put(end=end, distance=value)
+
+    ends = {end: corner_name(project, wall, end) for end in ("start", "end")}
+    looks = [(end, f"to its {name} corner") for end, name in ends.items()]
+    through, at = _openings(project, held), _opening_at(project, held, along)
+    return [
+        text_row("name", "Name", held.name, lambda t: put(name=t)),
+        length_row("from_start", f"From {ends['start']} corner", along, units, place("start")),
+        length_row("from_end", f"From {ends['end']} corner", length - along, units, place("end")),
+        choice_row("through", "Through the middle of", at, through, lambda t: _through(project, t, put)),
+        choice_row("look", "Looks along the wall", held.look, looks, lambda t: put(look=t)),
+        open_length_row("outside", "Shows outside of it", held.outside, units, lambda v: put(outside=v), least=0.0),
+        open_length_row("inside", "Shows inside of it", held.inside, units, lambda v: put(inside=v), least=0.0),
+        length_row("depth", "Look depth", held.depth, units, lambda v: put(depth=v), least=0.0),
+        choice_row("members", "Rafters and joists behind the cut", "shown" if held.members else "left out",
+                   [("left out", "left out"), ("shown", "shown")], lambda t: put(members=t == "shown")),
+        *under("On paper", [_tall_row(held, put), *_break_rows(project, held, put)]),
+    ]  # fmt: skip
+
+
+def _openings(project: Project, held: WallSection) -> list[tuple[str, str]]:
+    """The openings of its wall, to be cut through."""
+    own = [opening for opening in project.openings if opening.wall == held.wall]
+    return [("", "where it lies"), *((opening.id, project.number_of(opening) or opening.unit) for opening in own)]
+
+
+def _opening_at(project: Project, held: WallSection, along: float) -> str:
+    length = wall_length(project, project.walls_by_id[held.wall])
+    own = [opening for opening in project.openings if opening.wall == held.wall]
+    return next((one.id for one in own if abs(along_from_start(one, length) - along) < 1.0), "")
+
+
+def _through(project: Project, id: str, put: Callable[..., Sequence[Any]]) -> Sequence[Any]:
+    if not id:
+        return []
+    opening = project.find(id)
+    return put(end=opening.end, distance=opening.distance)
+
+
+def _tall_row(held: WallSection, put: Callable[..., Sequence[Any]]) -> Row:
+    """How high it may be on paper, in millimetres whatever the units of the house are."""
+
+    def edits(text: str) -> Sequence[Any]:
+        if not text.strip():
+            return put(tall=None)
+        try:
+            tall = float(text.strip().removesuffix("mm").replace(",", "."))
+        except ValueError:
+            tall = 0.0
+        if not 40 <= tall <= 3000:
+            message = "type the height that it may have on paper, 40 to 3000 mm, or nothing for no breaks"
+            raise BadInput(message, field="tall", value=text)
+        return put(tall=tall)
+
+    return text_row("tall", "Height on paper, mm", "" if held.tall is None else f"{held.tall:g}", edits, empty=True)
+
+
+def _break_rows(project: Project, held: WallSection, put: Callable[..., Sequence[Any]]) -> list[Row]:
+    """Where it is cut short: by itself, or where it is said."""
+    own, units = held.breaks, project.units
+    ways = [("auto", "where it is plain, as needed"), ("own", "as stated")]
+
+    def way(text: str) -> Sequence[Any]:
+        return put(breaks=None if text == "auto" else own or ())
+
+    def with_break(k: int, **changes: Any) -> Sequence[Any]:
+        held_breaks = list(own or ())
+        held_breaks[k] = changed(held_breaks[k], **changes)
+        return put(breaks=tuple(held_breaks))
+
+    rows = [choice_row("breaks", "Cut short", "auto" if own is None else "own", ways, way)]
+    for k, one in enumerate(own or ()):
+        named = f"Break {k + 1}"
+        rest = (*(own or ())[:k], *(own or ())[k + 1 :])
+        rows += [
+            choice_row(f"break:{k}:level", f"{named}: above", one.level, level_options(project),
+                       lambda t, k=k: with_break(k, level=t)),  # type: ignore[misc]
+            length_row(f"break:{k}:above", f"{named}: begins above it by", one.above, units,
+                       lambda v, k=k: with_break(k, above=v)),  # type: ignore[misc]
+            length_row(f"break:{k}:tall", f"{named}: leaves out", one.tall, units,
+                       lambda v, k=k: with_break(k, tall=v), least=0.0),  # type: ignore[misc]
+            action_row(f"break:{k}:remove", f"Remove break {k + 1}", put(breaks=rest)),
+        ]  # fmt: skip
+    if own is not None:
+        level = project.walls_by_id[held.wall].base.level
+        above, tall = FIRST_BREAK
+        made = StripBreak(level=level, above=above, tall=tall)
+        rows.append(action_row("break:add", "Add a break", put(breaks=(*own, made))))
+    return rows

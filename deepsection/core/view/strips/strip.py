@@ -1,0 +1,171 @@
+"""Wall sections: from under the footing to above the eave, with what every layer is; cut short on paper."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator, Sequence
+
+import numpy as np
+import shapely
+from shapely.geometry import LineString
+
+from ...drawing import Drawing, Lettered, Mark, Region, Stroke, Text, path
+from ...drawing.breaklines import break_line
+from ...drawing.cropping import Window
+from ...drawing.detail import shown_from
+from ...drawing.marks import Handle
+from ...geometry import Frame, polygons_of
+from ...model import WallSection
+from ...resolve import ROLES, Building
+from ...units import HeightSum
+from .._levels import eaves_facing, level_heights, level_marks
+from ..composing import Composition
+from ..cut import CutPart
+from ..section import draw_body
+from ..setting import Setting
+from ..sights import Sight
+from ..strings.section import SectionFacts, room_beside
+from ..strings.strip import strip_strings
+from .breaks import GAP, broken, features_of
+from .gaps import gaps_of, paper_scale, stated_breaks
+from .pieces import course_notes, piece_notes
+from .place import StripPlace, strip_place, strip_window
+from .stacks import note_stacks, stack_legend, stack_marks
+
+LEGEND_BELOW = 22.0
+"""Paper mm from what is drawn to the legend of keyed notes, below the string of layers."""
+WORDS, ROOM = 1.8, 5.0
+"""Height of the words in the band of a break, and how high that is at the least to have them (paper mm)."""
+
+
+def strip_sights(building: Building, held: WallSection) -> tuple[Sight, ...]:
+    """What a wall section shows: from its plane on, from side to side."""
+    place = strip_place(building, held)
+    if place is None:
+        return ()
+    window, _ = strip_window(building, place, 1.0)
+    return (Sight(place.frame, start=0.0, between=(window.left, window.right)),)
+
+
+def draw_strip(building: Building, held: WallSection, setting: Setting) -> Drawing:
+    """The wall section at a scale: on paper with its breaks, else whole, with these as bands."""
+    name, title = f"section:{held.id}", f"Wall section {held.name}"
+    place = strip_place(building, held)
+    if place is None:
+        blank = Composition(building, name, Frame(0.0, 1.0), setting)
+        return blank.drawing(title, "section", (f"{title} lies past the end of its wall. Type another distance.",))
+    strip = _Strip(Composition(building, name, place.frame, setting), place)
+    if not strip.cut:
+        return strip.view.drawing(title, "section", (f"{title} cuts nothing here. Type another distance.",))
+    strip.draw()
+    return strip.view.drawing(title, "section", strip.messages)
+
+
+class _Strip:
+    """A wall section that is being drawn."""
+
+    def __init__(self, view: Composition, place: StripPlace) -> None:
+        self.view, self.place, self.scale = view, place, view.setting.scale
+        self.whole, self.cut = strip_window(view.building, place, self.scale)
+        self.messages: tuple[str, ...] = ()
+        if not self.cut:
+            return
+        self.heights = _heights(view.building, place, self.cut, self.whole)
+        cut = [(ROLES[one.part.role].words, one.polygon) for one in self.cut]
+        features = features_of(cut, [(height.label, height.total) for height in self.heights])
+        on_paper, project = view.setting.on_paper, view.building.placed.project
+        printed = self.scale if on_paper else paper_scale(project, place.held)
+        self.gaps, self.messages = gaps_of(place.held, view.building, features, self.whole, printed)
+        self.window = broken(self.whole, self.gaps, GAP * self.scale) if on_paper else self.whole
+
+    def draw(self) -> None:
+        """Its body, strings, levels and notes."""
+        view, window, held = self.view, self.window, self.place.held
+        body = draw_body(view, window, self.cut, held.depth, members=held.members)
+        view.marks += _break_lines(self) if view.setting.on_paper else _bands(self)
+        view.marks += _ends(self)
+        low = min(y for mark in view.marks if isinstance(mark, (Region, Stroke)) for y in _heights_of(mark))
+        facts = SectionFacts(
+            view.building,
+            self.place.line(window),
+            view.frame,
+            [(one.part, one.polygon) for one in self.cut],
+            (window.left, low, window.right, window.at(window.high)),
+            0.0,
+            low,
+            (),
+            view.setting,
+            window,
+        )
+        strings = list(strip_strings(facts, self.place, self.heights, body.ground.whole.height_at(self.place.outer)))
+        view.dimension(strings)
+        view.letter(self._lettering(facts, {side: room_beside(strings, side) for side in ("left", "right")}))
+
+    def _lettering(self, facts: SectionFacts, beside: dict[str, float]) -> Iterator[Lettered]:
+        view, window, place, scale = self.view, self.window, self.place, self.scale
+        left, right = window.left - beside["left"] * scale, window.right + beside["right"] * scale
+        shown = [height for height in self.heights if window.shows_height(height.total)]
+        sides = (int(place.out),)
+        yield from level_marks(shown, left, right, scale, view.setting.units, sides=sides, at=window.at)
+        if not shown_from("note stacks", scale):
+            return
+        stacks = note_stacks(place, view.building, facts.cut, window, scale)
+        yield from stack_marks(stacks, place, left if place.out > 0 else right, view.changes, scale)
+        if view.changes.keyed:
+            yield from stack_legend(stacks, (window.left, facts.low - LEGEND_BELOW * scale), scale)
+        yield from piece_notes(self.cut, place, window, scale, view.setting.units)
+        yield from course_notes(self.cut, place, window, scale, view.setting.units)
+
+
+def _heights(building: Building, place: StripPlace, cut: Sequence[CutPart], whole: Window) -> list[HeightSum]:
+    """Levels that a strip shows, and the eaves over its wall; low ones first."""
+    elements = {one.part.element for one in cut}
+    between = place.frame, whole.left, whole.right
+    out = place.wall.stand(place.along).out
+    heights = level_heights(building, elements, between=between)
+    for eave in eaves_facing(building, elements, Frame(-out[0], -out[1])):
+        if all(abs(one.total - eave.total) > 1.0 for one in heights):
+            heights.append(eave)
+    return sorted((one for one in heights if whole.shows_height(one.total)), key=lambda one: one.total)
+
+
+def _heights_of(mark: Region | Stroke) -> Iterator[float]:
+    for ring in mark.rings if isinstance(mark, Region) else (mark.path,):
+        yield from (y for _, y, _ in ring)
+
+
+def _break_lines(strip: _Strip) -> Iterator[Mark]:
+    """On paper: two lines at each break, from side to side."""
+    window, part = strip.window, f"{strip.place.held.id}/break//"
+    for below, above in itertools.pairwise(window.bands):
+        for v in (below.high + below.shift, above.low + above.shift):
+            line = break_line((window.left, v), (window.right, v), strip.scale)
+            yield Stroke(line, "fine", part=part, feature="break")
+
+
+def _bands(strip: _Strip) -> Iterator[Mark]:
+    """On the bench: what is left out on paper, to be dragged."""
+    held, window, scale = strip.place.held, strip.whole, strip.scale
+    own = stated_breaks(strip.view.building, strip.gaps)
+    stated = ";".join(f"{one.level},{one.above:.3f},{one.tall:.3f}" for one in own)
+    for k, (low, high) in enumerate(strip.gaps):
+        part = f"{held.id}/break/{k}/"
+        handle = Handle("move_break", held.id, f"{k};{stated}", "z")
+        ring = path((window.left, low), (window.right, low), (window.right, high), (window.left, high))
+        yield Region((ring,), pen="hidden", part=part, feature="break", handle=handle)
+        if high - low < ROOM * scale:
+            continue
+        out = window.right if strip.place.out > 0 else window.left
+        u, align = out - strip.place.out * 1.5 * scale, "right" if strip.place.out > 0 else "left"
+        yield Text(u, high - 1.5 * scale, "not on paper", WORDS, align, "top", part=part, feature="break")  # type: ignore[arg-type]
+
+
+def _ends(strip: _Strip) -> Iterator[Mark]:
+    """Break lines where floors, ceilings and roofs go on past the sides of the strip."""
+    window, polygons = strip.window, np.array([one.polygon for one in strip.cut], dtype=object)
+    for edge in (window.left, window.right):
+        crossed = shapely.intersection(polygons, LineString([(edge, window.low), (edge, window.high)]))
+        for span in polygons_of(shapely.union_all(crossed).buffer(1.0, cap_style="flat")):
+            _, low, _, high = span.bounds
+            ends = (edge, window.at(low)), (edge, window.at(high))
+            yield Stroke(break_line(*ends, strip.scale), "fine", feature="break")
