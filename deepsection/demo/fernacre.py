@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from deepsection.core.edits import DrawRoof, DrawWalls, apply_edits, put, rebuild
-from deepsection.core.model import Corner, Opening, Project, RoofBlock, Room, SectionLine, SetIn, Sheet
+from deepsection.core.model import Corner, Opening, Project, RoofBlock, Room, SectionLine, SetIn, Sheet, WallSection
 from deepsection.core.starters.projects import new_project
 
-from .pieces import door, eave, engineered, gable, on, partition, ring, sheet, window
+from .pieces import door, eave, engineered, gable, on, partition, ring, sheet, strips_sheet, wall_sections, window
 
 SET_BACK = SetIn(layer="outer", face="outer", distance=70.0)
 
@@ -18,7 +18,7 @@ def fernacre_bungalow() -> Project:
     project = apply_edits(project, (_walls(), *_partitions()))
     project = put(project, *_openings(), *_rooms())
     project = apply_edits(project, tuple(DrawRoof(roof=roof) for roof in _roofs()))
-    return put(project, *engineered(project), *_sections(), *_sheets())
+    return put(project, *engineered(project), *_sections(), *_strips(), *_sheets())
 
 
 def _walls() -> DrawWalls:
@@ -103,6 +103,10 @@ def _sections() -> tuple[SectionLine, ...]:
     )
 
 
+def _strips() -> tuple[WallSection, ...]:
+    return wall_sections(("south", 2400.0, "start"), ("west", 8200.0, "start"), ("wing-east", 2100.0, "start"))
+
+
 def _sheets() -> tuple[Sheet, ...]:
     return (
         sheet(
@@ -116,4 +120,5 @@ def _sheets() -> tuple[Sheet, ...]:
         ),
         sheet(2, "Section and plan", "A2", ("section:section-a", 50, 185, 290), ("plan", 100, 455, 285)),
         sheet(3, "Schedules", "A3", ("schedule:openings", 100, 160, 235)),
+        strips_sheet(4, "A1", 20, (165, 294), (425, 330), (685, 294)),
     )

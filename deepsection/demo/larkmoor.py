@@ -32,6 +32,7 @@ from deepsection.core.model import (
     Stair,
     StairTurn,
     TeeJoint,
+    WallSection,
 )
 from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.onroofs.edits import OnRoof
@@ -50,8 +51,10 @@ from .pieces import (
     partition,
     ring,
     sheet,
+    strips_sheet,
     tied,
     trimmed,
+    wall_sections,
     window,
 )
 
@@ -83,7 +86,7 @@ def larkmoor_house() -> Project:
     project = bearing(project, "hall", "stair", "west-rooms", "east-rooms")
     spans = [changed(floor, span="east-west") for floor in project.floors]
     project = put(project, *spans, *_girders(), *engineered(project))
-    project = put(project, _stair(), *_porch(project), *_rooms(), *_sections(), *_sheets())
+    project = put(project, _stair(), *_porch(project), *_rooms(), *_sections(), *_strips(), *_sheets())
     steps = (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2"), AddSteps(door="d3", id="steps-3"))
     through = (AddOnRoof(id=id, what=what, x=_ft(x), y=_ft(y)) for id, what, x, y in ON_ROOF)
     project = apply_edits(project, (*steps, *through))
@@ -347,6 +350,12 @@ def _sections() -> tuple[SectionLine, ...]:
     )
 
 
+def _strips() -> tuple[WallSection, ...]:
+    return wall_sections(
+        ("south", _ft("11'"), "start"), ("west", _ft("20'"), "start"), ("kitchen-wall-1", _ft("7'"), "end")
+    )
+
+
 def _sheets() -> tuple[Sheet, ...]:
     return (
         sheet(1, "Plans", "ARCH D", ("plan", 48, 300, 340), ("plan:upper", 64, 720, 380)),
@@ -378,4 +387,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:structure:main-floor", 48, 260, 330),
             ("plan:structure:upper-joists", 48, 660, 330),
         ),
+        strips_sheet(7, "ARCH D", 16, (200, 330), (500, 330), (764, 295)),
     )

@@ -37,6 +37,7 @@ from deepsection.core.model import (
     Stair,
     StairTurn,
     TeeJoint,
+    WallSection,
 )
 from deepsection.core.starters.projects import new_project
 from deepsection.core.units import parse_length
@@ -54,8 +55,10 @@ from .pieces import (
     partition,
     ring,
     sheet,
+    strips_sheet,
     tied,
     trimmed,
+    wall_sections,
     window,
 )
 
@@ -75,7 +78,7 @@ def otterfold_house() -> Project:
     for clad in ("wall-lap", "wall-pony"):
         project = trimmed(project, clad, _ft('3 1/2"'), _ft('5"'))
     project = _on_falling_ground(put(bearing(project, "wash"), *_beams()))
-    project = put(project, *_openings(), _stair(), *_rooms(), *_downpipes(), *_sections(), *_sheets())
+    project = put(project, *_openings(), _stair(), *_rooms(), *_downpipes(), *_sections(), *_strips(), *_sheets())
     project = put(project, *engineered(project))
     project = apply_edits(project, (AddSteps(door="d1", id="steps-1"), AddSteps(door="d2", id="steps-2")))
     project = put(project, changed(project.outside_steps[0], rails="both"))
@@ -332,6 +335,12 @@ def _sections() -> tuple[SectionLine, ...]:
     )
 
 
+def _strips() -> tuple[WallSection, ...]:
+    return wall_sections(
+        ("south", _ft("18'"), "start"), ("east", _ft("17'"), "start"), ("kitchen-west", _ft("9'"), "end")
+    )
+
+
 def _sheets() -> tuple[Sheet, ...]:
     return (
         sheet(1, "Plans", "ARCH D", ("plan", 48, 250, 330), ("plan:upper", 48, 685, 330)),
@@ -366,4 +375,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:sheets:main-floor", 64, 190, 240),
             ("plan:sheets:upper-joists", 64, 440, 240),
         ),
+        strips_sheet(10, "ARCH D", 16, (175, 330), (450, 332), (735, 332)),
     )

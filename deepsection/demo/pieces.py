@@ -22,6 +22,7 @@ from deepsection.core.model import (
     SectionLine,
     Sheet,
     TeeJoint,
+    WallSection,
 )
 
 Spot = tuple[str, float, float]
@@ -121,6 +122,20 @@ def sheet(number: int, name: str, paper: str, *views: tuple[str, float, float, f
         for k, (view, scale, x, y) in enumerate(views, 1)
     )
     return Sheet(id=f"sheet-{number}", number=f"A{number}", name=name, paper=paper, placed=placed)
+
+
+def wall_sections(*places: tuple[str, float, Literal["start", "end"]]) -> tuple[WallSection, ...]:
+    """Wall sections 1, 2, 3 ... as (wall, distance from its start, end to which it looks)."""
+    return tuple(
+        WallSection(id=f"wall-section-{k}", name=str(k), wall=wall, end="start", distance=distance, look=look)
+        for k, (wall, distance, look) in enumerate(places, 1)
+    )
+
+
+def strips_sheet(number: int, paper: str, scale: float, *places: tuple[float, float]) -> Sheet:
+    """A sheet with the first wall sections side by side, by the middle of each on paper."""
+    views = ((f"section:wall-section-{k}", scale, x, y) for k, (x, y) in enumerate(places, 1))
+    return sheet(number, "Wall sections", paper, *views)
 
 
 def bearing(project: Project, *walls: str) -> Project:

@@ -15,11 +15,12 @@ from deepsection.core.model import (
     Room,
     SectionLine,
     Sheet,
+    WallSection,
 )
 from deepsection.core.starters.projects import new_project
 from deepsection.core.units import parse_length
 
-from .pieces import eave, engineered, gable, on, partition, ring, sheet, tied
+from .pieces import eave, engineered, gable, on, partition, ring, sheet, strips_sheet, tied, wall_sections
 
 
 def _ft(text: str) -> float:
@@ -33,7 +34,7 @@ def tansy_lodge() -> Project:
     project = apply_edits(project, (_walls(), *_partitions(), *_bays()))
     project = put(project, *_lowered(project))
     project = put(project, *engineered(project), *_openings(), *_rooms(), _roof(), _slab(), *_porch())
-    return put(project, *_sections(), *_sheets())
+    return put(project, *_sections(), *_strips(), *_sheets())
 
 
 def _walls() -> DrawWalls:
@@ -174,6 +175,10 @@ def _sections() -> tuple[SectionLine, ...]:
     )
 
 
+def _strips() -> tuple[WallSection, ...]:
+    return wall_sections(("north", _ft("7'"), "start"), ("east", _ft("6'"), "start"), ("west", _ft("15'"), "start"))
+
+
 def _sheets() -> tuple[Sheet, ...]:
     return (
         sheet(
@@ -184,4 +189,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("elevation:south", 96, 332, 190),
         ),
         sheet(2, "Schedules", "ARCH B", ("schedule:openings", 96, 215, 210)),
+        strips_sheet(3, "ARCH D", 16, (180, 310), (460, 320), (730, 330)),
     )

@@ -203,6 +203,10 @@ class _Space:
         text.dxf.insert = text.dxf.align_point = self._p(mark.x, mark.y)
 
     def _dimension(self, mark: Dimension) -> None:
+        style = {"dimscale": self._scale * self._factor}
+        if mark.measures is not None:
+            # Over a break its line is shorter than what it measures.
+            style["dimlfac"] = mark.measures / math.dist((mark.x1, mark.y1), (mark.x2, mark.y2))
         dimension = self._space.add_aligned_dim(
             p1=self._p(mark.x1, mark.y1),
             p2=self._p(mark.x2, mark.y2),
@@ -210,7 +214,7 @@ class _Space:
             # A blank: no figure, rather than the one that was measured.
             text=mark.text or " ",
             dimstyle=DIMENSION_STYLE,
-            override={"dimscale": self._scale * self._factor},
+            override=style,
             dxfattribs={"layer": PENS["dimension"].layer},
         )
         if mark.raised or mark.aside:

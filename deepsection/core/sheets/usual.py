@@ -1,4 +1,4 @@
-"""The usual set of a house: plans, four sides, a long and a cross section, framing, on sheets at fitting scales."""
+"""The usual set of a house: plans, four sides, sections, wall sections, framing, on sheets at fitting scales."""
 
 from __future__ import annotations
 
@@ -6,14 +6,16 @@ from collections.abc import Iterator, Sequence
 from typing import Any
 
 from ..document.ids import free_among
-from ..edits import PutSection, PutSheet, changed, put
+from ..edits import PutSection, PutSheet, PutWallSection, changed, put
 from ..errors import RefusedEdit
 from ..geometry import Point, Side
-from ..model import PlacedView, Project, SectionLine, Sheet
+from ..model import PlacedView, Project, SectionLine, Sheet, WallSection
 from ..resolve import Building, resolve, storeys
 from ..trades.decks.place import DECKS
 from ..trades.floors.place import FLOORS
 from ..view import SCHEDULE, framing_name, list_views, plan_name
+from ..view.strips.gaps import USUAL_SCALE
+from ..view.strips.proposals import usual_places
 from .compose import footprint, place, title_block
 from .paper import Paper, paper
 from .scales import standard_scales
@@ -24,20 +26,25 @@ LARGEST = {"ft-in": 24.0, "mm": 25.0}
 """No general drawing is larger than this."""
 PAST = 3500.0
 """A section line reaches so far past the house (mm): its marks stand clear of the strings of dimensions."""
+STRIPS = 3
+"""So many wall sections stand on their sheet."""
 CLEAR = 6.0
 """Paper mm between what stands side by side."""
 SIDES: tuple[Side, ...] = ("south", "east", "north", "west")
 
 
 def usual_set(project: Project, building: Building) -> list[Any]:
-    """The edits that lay out the usual set: sections where there are none, and sheets beside those that there are.
+    """The edits that lay out the usual set: sections and wall sections where there are none, and sheets beside those
+    that there are.
 
     Sheets that show nothing yet are filled first. Raises: RefusedEdit for a project without walls.
     """
     if not building.plan.walls:
         raise RefusedEdit("there is no house to lay out yet: draw its walls first", field="sheets")
-    edits: list[Any] = [PutSection(section=line) for line in _sections(project, building)]
-    staged = put(project, *(edit.section for edit in edits))
+    lines, strips = list(_sections(project, building)), _wall_sections(project, building)
+    edits: list[Any] = [PutSection(section=line) for line in lines]
+    edits += [PutWallSection(wall_section=held) for held in strips]
+    staged = put(project, *lines, *strips)
     whole = resolve(staged) if edits else building
     plans = [plan_name(staged, held.level) for held in storeys(staged) if building.plan.on(held.level)]
     if any(view.name == "plan:roof" for view in list_views(staged)):
@@ -46,17 +53,20 @@ def usual_set(project: Project, building: Building) -> list[Any]:
     laid = [flat.floor.id for flat in (*building[FLOORS], *building[DECKS]) if flat.bays]
     # A slab has no members: its plan is that of its structure.
     framing = [name if (name := framing_name(id)) in named else f"plan:structure:{id}" for id in laid]
+    largest = LARGEST[staged.units]
+    walls = [f"section:{held.id}" for held in staged.wall_sections[:STRIPS]]
     groups = [
-        ("Plans", plans),
-        ("Elevations", [f"elevation:{side}" for side in SIDES]),
-        ("Sections", [f"section:{line.id}" for line in staged.sections[:2]]),
-        *([("Framing", framing)] if framing else []),
-        *([("Schedules", [SCHEDULE])] if staged.openings else []),
+        ("Plans", plans, largest),
+        ("Elevations", [f"elevation:{side}" for side in SIDES], largest),
+        ("Sections", [f"section:{line.id}" for line in staged.sections[:2]], largest),
+        *([("Wall sections", walls, USUAL_SCALE[staged.units])] if walls else []),
+        *([("Framing", framing, largest)] if framing else []),
+        *([("Schedules", [SCHEDULE], largest)] if staged.openings else []),
     ]
     empty = [held for held in staged.sheets if not held.placed]
-    for name, views in groups:
+    for name, views, scale in groups:
         sheet = empty.pop(0) if empty else _sheet(staged)
-        filled = _filled(staged, whole, changed(sheet, name=name, paper=PAPER[staged.units], placed=()), views)
+        filled = _filled(staged, whole, changed(sheet, name=name, paper=PAPER[staged.units], placed=()), views, scale)
         edits.append(PutSheet(sheet=filled))
         staged = put(staged, filled)
     return edits
@@ -82,14 +92,21 @@ def _sheet(project: Project) -> Sheet:
     return Sheet(id=next(ids), number=number, name="Sheet", paper=PAPER[project.units])
 
 
-def _filled(project: Project, building: Building, sheet: Sheet, views: Sequence[str]) -> Sheet:
+def _wall_sections(project: Project, building: Building) -> list[WallSection]:
+    """Those that are usual, where there are none."""
+    if project.wall_sections:
+        return []
+    return [held.wall_section for held in usual_places(project, building)[:STRIPS]]
+
+
+def _filled(project: Project, building: Building, sheet: Sheet, views: Sequence[str], largest: float) -> Sheet:
     """A sheet with views in rows, at the largest scale at which all of them find room.
 
     Where not all do at any scale, those that do at the smallest.
     """
     taken = {held.id for other in project.sheets if other.id != sheet.id for held in other.placed}
     ids = [f"view-{k}" for k in range(1, len(taken) + len(views) + 1) if f"view-{k}" not in taken]
-    scales = [scale for scale in standard_scales(project.units) if scale >= LARGEST[project.units]]
+    scales = [scale for scale in standard_scales(project.units) if scale >= largest]
     for count in range(len(views), 0, -1):
         for scale in scales:
             wanted = [PlacedView(id=id, view=view, scale=scale, x=0.0, y=0.0) for id, view in zip(ids, views[:count])]

@@ -11,15 +11,15 @@ import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from deepsection.core.drawing import Drawing, Region, Stroke, Text
+from deepsection.core.drawing import Dimension, Drawing, Region, Stroke, Symbol, Text
 from deepsection.core.drawing.cropping import Window
 from deepsection.core.edits import changed, put
-from deepsection.core.model import Project, Room, SectionLine
+from deepsection.core.model import Project, Room, SectionLine, WallSection
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.tolerance import TOL
 from deepsection.core.view import Setting, draw_view
 from deepsection.core.view.cut import beyond_faces, cut_parts
-from deepsection.core.view.section import draw_section, section_frame
+from deepsection.core.view.section import draw_section, section_frame, section_window
 from deepsection.demo import otterfold_house, quillback_house
 from tests.builders import box_house, gable, joist_house, plain_wall, two_storeys, window
 from tests.reading import faults
@@ -283,3 +283,81 @@ def test_a_name_without_room_is_led_to_its_room() -> None:
     floor = resolve(house).levels["floor"].z
     assert faults(drawing) == []
     assert led or (abs(name.x - 1500.0) < 1500.0 and floor < name.y < floor + 3000.0)
+
+
+def windowed(line: SectionLine, bottom: float | None, top: float | None) -> SectionLine:
+    return changed(line, bottom=bottom, top=top)
+
+
+@given(st.floats(-1500, 5000), st.floats(200, 6000))
+@settings(max_examples=15, deadline=None)
+def test_nothing_outside_of_its_top_and_bottom_is_drawn_marked_or_dimensioned(bottom: float, tall: float) -> None:
+    house = otterfold_house()
+    line = windowed(next(held for held in house.sections if held.id == "section-a"), bottom, bottom + tall)
+    project = put(house, line)
+    building = resolve(project)
+    drawing = draw_view(building, project, "section:section-a", 50.0)
+    if not drawing.marks:
+        assert "shows nothing" in drawing.messages[0]
+        return
+    top = bottom + tall
+    for mark in drawing.marks:
+        if isinstance(mark, Region) and mark.feature in ("cut", "face", "earth"):
+            assert all(bottom - 0.01 <= y <= top + 0.01 for ring in mark.rings for _, y, _ in ring)
+        elif isinstance(mark, Stroke) and mark.feature in ("edge", "lumber", "quilt", "ground"):
+            assert all(bottom - 0.01 <= y <= top + 0.01 for _, y, _ in mark.path)
+        elif isinstance(mark, Symbol) and mark.kind == "level":
+            assert bottom - 0.01 <= mark.y <= top + 0.01
+        elif isinstance(mark, Dimension) and mark.feature in ("height", "clear"):
+            assert bottom - 0.01 <= min(mark.y1, mark.y2) and max(mark.y1, mark.y2) <= top + 0.01
+    # What is cut is what the whole section cuts there.
+    frame = section_frame(line)
+    window = section_window(line)
+    box = shapely.box(window.left, bottom, window.right, top)
+    whole = sum(held.polygon.intersection(box).area for held in cut_parts(building, frame, EVERYTHING))
+    assert sum(held.polygon.area for held in cut_parts(building, frame, window)) == pytest.approx(
+        whole, rel=1e-6, abs=40.0
+    )
+
+
+def test_a_section_cropped_through_a_wall_has_no_heavy_line_there() -> None:
+    house = box_house(9000.0, 6000.0)
+    line = SectionLine(id="s", name="A", x1=4500.0, y1=-2000.0, x2=4500.0, y2=8000.0, top=1500.0)
+    project = put(house, line)
+    drawing = draw_view(resolve(project), project, "section:s", 20.0)
+    lines = [
+        shapely.LineString([(x, y) for x, y, _ in mark.path])
+        for mark in drawing.marks
+        if isinstance(mark, Stroke) and mark.pen in ("cut", "cut_layer")
+    ]
+    lines += [
+        shapely.LinearRing([(x, y) for x, y, _ in ring])
+        for mark in drawing.marks
+        if isinstance(mark, Region) and mark.pen
+        for ring in mark.rings
+    ]
+    crop = shapely.LineString([(-1e4, 1500.0), (1e4, 1500.0)])
+    assert lines and all(held.intersection(crop).length < 0.1 for held in lines)
+
+
+def test_a_top_that_is_not_above_the_bottom_is_said() -> None:
+    line = SectionLine(id="s", name="A", x1=4500.0, y1=-2000.0, x2=4500.0, y2=8000.0, top=500.0, bottom=500.0)
+    project = put(box_house(9000.0, 6000.0), line)
+    building = resolve(project)
+    (held,) = [one for one in building.diagnostics if one.code == "section-low"]
+    assert (held.element, held.field) == ("s", "top")
+    drawing = draw_view(building, project, "section:s", 50.0)
+    assert drawing.marks == () and "its top is not above its bottom" in drawing.messages[0]
+    project = put(project, windowed(line, 50_000.0, 60_000.0))
+    (message,) = draw_view(resolve(project), project, "section:s", 50.0).messages
+    assert "the house lies above its top or below its bottom" in message
+
+
+def test_a_wall_section_of_a_vault_reads_well() -> None:
+    house = gable(box_house(9000.0, 6000.0), 0.6, overhang=400.0)
+    room = Room(id="r", name="Hall", x=4500.0, y=3000.0, level="floor", vault=0.3)
+    project = put(house, room, WallSection(id="w", name="1", wall="south", end="start", distance=4000.0))
+    building = resolve(project)
+    drawing = draw_view(building, project, "section:w", 20.0, on_paper=True)
+    assert faults(drawing) == [] and drawing.messages == ()
+    assert "shingles on rafters" in [mark.text for mark in drawing.marks if isinstance(mark, Text)]

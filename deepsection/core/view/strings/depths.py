@@ -37,7 +37,7 @@ def member_depths(facts: SectionFacts) -> String:
     shown = facts.setting.shows(name, usual=shown_from("depths", facts.scale))
     found: dict[tuple[str, str], list[tuple[Part, Polygon]]] = defaultdict(list)
     for part, polygon in facts.cut if shown else ():
-        if part.role in LEVEL_MEMBERS or part.role in SLOPED_MEMBERS:
+        if facts.is_whole(polygon) and (part.role in LEVEL_MEMBERS or part.role in SLOPED_MEMBERS):
             found[part.element, part.role].append((part, polygon))
     middle, said = (facts.box[0] + facts.box[2]) / 2, set[tuple[str, str]]()
     for (element, role), held in found.items():

@@ -67,6 +67,14 @@ class SectionFacts:
         half = (text_width(text.text, text.size, text.face) / 2 + BESIDE) * self.scale
         return text.x - half, text.x + half
 
+    def true_ends(self, polygon: Polygon) -> list[float]:
+        """Left and right end of what is cut, less where the window cuts it off."""
+        return [end for end in polygon.bounds[::2] if self.window.left < end < self.window.right]
+
+    def is_whole(self, polygon: Polygon) -> bool:
+        """Whether what is cut ends within the top and the bottom of the window."""
+        return bool(self.window.low < polygon.bounds[1] and polygon.bounds[3] < self.window.high)
+
     @property
     def plane(self) -> LineString:
         """The line in plan."""
@@ -150,9 +158,10 @@ def _openings(facts: SectionFacts, levels: Sequence[String]) -> Iterator[String]
                 id, base = placed.opening.id, facts.building.levels[wall.wall.base.level]
                 own = [(base.z, base.sum.id), (placed.sill.total, f"{id}.sill"), (placed.head.total, f"{id}.head")]
                 found["left" if low + high < 2 * middle else "right"] += [Place(*held) for held in own]
-    for side, places in found.items():
-        if places:
-            row = sum(held.shown for held in levels if held.name.startswith(f"{side}:"))
+    for side, held in found.items():
+        places = [place for place in held if facts.window.shows_height(place.at)]
+        if len(places) > 1:
+            row = sum(string.shown for string in levels if string.name.startswith(f"{side}:"))
             yield height_string(facts, f"{side}:openings", row, distinct(places))
 
 
@@ -206,14 +215,14 @@ def _below(facts: SectionFacts) -> Iterator[String]:
         Place(end, part.role)
         for part, polygon in facts.cut
         if part.role in FOOTINGS
-        for end in (polygon.bounds[0], polygon.bounds[2])
+        for end in facts.true_ends(polygon)
     ]
     faces = []
     for wall in facts.building.plan.walls:
         layer = wall.layers[bearing_layer(facts.building.placed.make_ups[wall.wall.make_up])]
         if wall.wall.bears:
             faces += [Place(end, wall.wall.id) for piece in facts.along(layer.polygon) for end in piece]
-    eaves = [end for part, polygon in facts.cut if ROLES[part.role].overhangs for end in polygon.bounds[::2]]
+    eaves = [end for part, polygon in facts.cut if ROLES[part.role].overhangs for end in facts.true_ends(polygon)]
     row = 0
     rows = [("bottom:footings", footings), ("bottom:walls", faces)]
     if faces:

@@ -17,9 +17,10 @@ from ..cut_lines import course_height
 from .place import StripPlace
 from .stacks import ROW, SIZE
 
-SIZED = ("fascia", "footing", "header", "ledger", "lintel", "rim_joist", "sill_plate", "stem", "wall_plate")
+SIZED = ("fascia", "footing", "header", "ledger", "lintel", "rim_joist", "sill_plate", "wall_plate")
+THICK = ("stem",)
 NAMED = ("gutter", "soffit", "sill")
-"""Roles that are noted with what they measure, and by their word alone."""
+"""Roles that are noted with what they measure, with their thickness, and by their word alone."""
 RINGS, BESIDE = 6, 3.0
 """How far around a piece its note is tried, and how far beside it it stands first (paper mm)."""
 CUT_FROM, ALMOST = 26.0, 2.0
@@ -33,12 +34,14 @@ def piece_notes(
     said = set[str]()
     for held in sorted(cut, key=lambda one: (-one.polygon.bounds[3], one.part.key)):
         role = held.part.role
-        if role not in SIZED and role not in NAMED:
+        if role not in (*SIZED, *THICK, *NAMED):
             continue
         x0, y0, x1, y1 = held.polygon.bounds
         words = ROLES[role].words
+        if role in SIZED or role in THICK:
+            words = f"{words} {format_measured(x1 - x0, units)}"
         if role in SIZED:
-            words = f"{words} {format_measured(x1 - x0, units)} x {format_measured(y1 - y0, units)}"
+            words = f"{words} x {format_measured(y1 - y0, units)}"
         if words in said or not window.shows_height((y0 + y1) / 2):
             continue
         said.add(words)

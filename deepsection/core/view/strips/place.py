@@ -16,11 +16,11 @@ INSIDE = 750.0
 """So much of floor and ceiling is shown inside of a wall (mm)."""
 PAST, LEAST, MOST = 250.0, 500.0, 1800.0
 """Outside a section goes so far past eave and footing, at the least and at the most so far from the wall (mm)."""
-NOTES = 40.0
+NOTES = 42.0
 """Outside at the least so much on paper (mm), for the notes of its pieces."""
 UNDER, OVER = 1.0, 2.0
 """Paper mm of paper below the hatched earth and above the highest place."""
-FINEST = 20.0
+FINEST = 24.0
 """Scales that are smaller than 1 to this give notes no more room."""
 REACHING = ("footing", "pad")
 """Roles that are shown whole, besides those that overhang."""
