@@ -297,7 +297,7 @@ export const TOOL_KINDS: Record<Tool, ToolKind> = {
   },
   "wall-section": {
     label: "Wall section",
-    steps: ["Sections"],
+    steps: ["Elevations", "Sections"],
     trade: "Views",
     words: "Draw: wall section",
     make: ({ project }) => new PlaceWallSection(project),

@@ -8,6 +8,7 @@ import {
   useState,
   type WheelEvent,
 } from "react";
+import { lengthOf } from "../../actions/arc";
 import { type Drag, dragOf, letteringDrag, noteDrag, sectionDrag, stringDrag } from "../../actions/drag";
 import { nameOf } from "../../actions/elements";
 import { lengthText } from "../../actions/lengthText";
@@ -88,6 +89,9 @@ const CLICK_PX = 4;
 const KEYS: ActionKey[] = ["Enter", "Escape", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", "a", "f"];
 const TYPED = /^[\d.'"\-+]$/;
 
+/** Tools that place something on a wall. */
+const ON_WALLS = new Set(["window", "door", "niche", "bay", "wall-section"]);
+
 /** Everything that pointer and keys do on the bench. */
 export function useBenchPointer({ box, panes, viewport, setViewport, plan, view, snaps, preview }: Props) {
   const { state, views, storey, commit, change } = useHeld();
@@ -115,12 +119,22 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     const { u, w } = toPane(x, y);
     const mmPerPx = 1 / viewport.k;
     const action = runner.action as { from?: Place | null; own?: Place[] } | null;
-    if (tool === "window" || tool === "door" || tool === "niche" || tool === "bay") {
+    if (ON_WALLS.has(tool)) {
       const place = nearestLine(u, w, snaps, 24 * mmPerPx) ?? noWall(u, w, 24 * mmPerPx);
       return place.along === undefined ? place : stepped(place, grid);
     }
     if (tool === "room" || tool === "align") return { u, w, label: "" };
     return snapPlace(u, w, snaps, { mmPerPx, grid, from: action?.from, own: action?.own, square });
+  }
+
+  /** The place on the wall that is seen at u of a view, or in which an opening that is seen there stands. */
+  function placeInView(element: string | null, u: number): Place {
+    const opening = state.project.openings?.find((held) => held.id === element);
+    const line = snaps.axes.find((held) => held.wall === (opening?.wall ?? element));
+    const wide = line ? line.u2 - line.u1 : 0;
+    if (!line || Math.abs(wide) < 1) return { u, w: 0, label: "no wall here" };
+    const along = Math.min(Math.max((u - line.u1) / wide, 0), 1) * lengthOf(line);
+    return stepped({ u, w: line.w1, label: "", wall: line.wall, along }, grid);
   }
 
   /** No wall of this storey: perhaps one of another is meant. */
@@ -184,7 +198,8 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
         drag,
         edits: null,
         moved: false,
-        element: (pane === "plan" && element) || "",
+        // A note on a layer leads to its make-up, one on a piece to what it is of.
+        element: ((pane === "plan" || ("feature" in mark && mark.feature === "note")) && element) || "",
         lettering,
       };
     }
@@ -267,6 +282,8 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     if (held.kind === "pan") {
       if (held.moved) return;
       if (tool === "note") return askNote(held.pane, held.of, x, y);
+      if (tool === "wall-section" && held.pane === "view")
+        return runner.click(placeInView(held.element, toPane(x, y).u));
       pick(event, held.element);
       runner.setWrong(null);
       return;

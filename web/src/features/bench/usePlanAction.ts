@@ -77,7 +77,9 @@ export function usePlanAction(turn: Turn, snaps: Snaps, preview: ReturnType<type
             const after = useClient.getState();
             const keep = TOOL_KINDS[after.tool].stays;
             set({ selection: done.select, also: done.also ?? [], ...(keep ? {} : { tool: "select" as const }) });
-            if (/section$/.test(after.tool) && done.select) set({ section: done.select });
+            if (after.tool === "section" && done.select) set({ section: done.select });
+            if (after.tool === "wall-section" && done.select)
+              set({ step: "Sections", section: done.select, fill: "view" });
           },
           failed: (error) => {
             preview.clear();

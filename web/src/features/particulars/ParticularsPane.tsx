@@ -192,10 +192,12 @@ function CarriedPart({ carried }: { carried: Facts["carried"] }) {
 }
 
 function MakeUpPart({ element, facts, strip }: { element: string; facts: Facts; strip: Schemas["Strip"] }) {
-  const { set } = usePick("set");
+  const { set, lettering } = usePick("set", "lettering");
   const [layer, setLayer] = useState<string | null>(null);
   const own = strip.make_up === element;
-  const chosen = strip.layers.find((held) => held.id === layer)?.id ?? strip.layers[0].id;
+  // That of the note that was clicked, until another is chosen.
+  const noted = lettering?.key.startsWith(`stack:${element}:`) ? lettering.key.split(":")[2] : null;
+  const chosen = strip.layers.find((held) => held.id === (layer ?? noted))?.id ?? strip.layers[0].id;
   return (
     <Group title="Make-up" aside={strip.total}>
       <MakeUpStrip

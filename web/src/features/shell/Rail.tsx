@@ -34,6 +34,8 @@ export function Rail() {
                 tool: "select",
                 message: null,
                 split: SPLIT[name],
+                // A wall section fills the bench; the next step begins with both panes again.
+                ...(held.step === "Sections" && held.fill === "view" ? { fill: "both" as const } : {}),
                 // What is selected stays so, with all that is selected with it.
                 ...(own ? { selection: own } : {}),
                 // A roof is drawn over the highest storey unless another one is chosen.
