@@ -41,6 +41,7 @@ from .lettering import drag_seconds, lettering_seconds
 from .many import peak_mib, shifted
 from .recorded import FILE, WORSE, Figures
 from .row import move_door, move_partition, row_of_rooms
+from .sections import section_drags, section_runs, six_on_a_sheet
 
 ROUNDS = 9
 """Runs of each figure; the median is printed."""
@@ -83,6 +84,7 @@ def main() -> None:
     one_elevation()
     floors()
     lettering()
+    sections()
     growth()
     hidden_lines()
     compare(record="--record" in sys.argv)
@@ -173,6 +175,25 @@ def lettering() -> None:
             runs = list(drag_seconds(project, status, ROUNDS))
             table.add_row(project.name, status, *_ends(runs))
             figures.note(f"{project.id}, {status} wall dragged", statistics.median(runs), pace())
+    out.print(table)
+
+
+def sections() -> None:
+    """Sections after an edit, wall sections, and section lines that are dragged."""
+    table = _table("sections of the largest demo, a window moved before", "what", "median ms", "worst ms")
+    for name, runs in section_runs(5).items():
+        table.add_row(name, *_ends(runs))
+        figures.note(f"larkmoor, section {name}", statistics.median(runs), pace())
+    six = six_on_a_sheet()
+    table.add_row("six wall sections on a sheet, as PDF", *_ends([six]))
+    figures.note("larkmoor, six wall sections as PDF", six, pace())
+    out.print(table)
+    table = _table("a section line dragged: plan and section, shown", "project", "median ms", "redraws a second")
+    for make in DEMOS:
+        project = make()
+        runs = list(section_drags(project, ROUNDS))
+        table.add_row(project.name, _ends(runs)[0], f"{1000 / statistics.median(runs):.1f}")
+        figures.note(f"{project.id}, section line dragged", statistics.median(runs), pace())
     out.print(table)
 
 

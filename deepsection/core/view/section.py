@@ -75,8 +75,18 @@ def draw_body(view: Composition, window: Window, cut: list[CutPart], depth: floa
     view.beyond(beyond, visible_edges(tuple(beyond), backdrop=True))
     view.marks += ground_marks(building, ground, view.hatches)
     view.marks += cut_marks(cut, frame, scale, view.hatches)
-    view.crop(window)
+    if not _within(window, cut, beyond):
+        view.crop(window)
     return Shown(ground, beyond)
+
+
+def _within(window: Window, cut: Sequence[CutPart], beyond: Sequence[Face]) -> bool:
+    """Whether nothing of what is cut and seen reaches past a window without breaks: then there is nothing to crop."""
+    if len(window.bands) > 1 or any(held.polygon is not held.whole for held in cut):
+        return False
+    x0, _, x1, _ = shapely.total_bounds([face.polygon for face in beyond]).tolist() if beyond else (0.0,) * 4
+    whole = window.low <= -HIGH and window.high >= HIGH
+    return bool(whole and (not beyond or (window.left <= x0 and x1 <= window.right)))
 
 
 def draw_section(
