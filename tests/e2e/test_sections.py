@@ -57,3 +57,34 @@ def test_a_section_is_placed_stepped_and_copied(bench: Bench) -> None:
     bench.button("Undo").click()
     bench.saved()
     assert len(bench.document()["sections"]) == 2  # type: ignore[arg-type]
+
+
+def test_a_section_steps_and_is_cropped(bench: Bench) -> None:
+    bench.open("larkmoor")
+    bench.step("Sections")
+    bench.button("B").click()
+    bench.shows("Section B")
+    bench.page.get_by_role("button", name="Add a step").click()
+    bench.saved()
+    (step,) = section(bench, "section-b")["steps"]  # type: ignore[misc]
+    bench.enter("Step 1: lies ahead by", "6'")
+    (typed,) = section(bench, "section-b")["steps"]  # type: ignore[misc]
+    assert typed["along"] == step["along"] and math.isclose(typed["ahead"], 1828.8)
+    bench.enter("Step 1: along the line", "0'")
+    expect(bench.page.get_by_text("must be more than")).to_be_visible()
+    bench.page.keyboard.press("Escape")
+
+    roof = bench.marks("view", "roof-main/roofing")
+    expect(roof.first).to_be_attached()
+    bench.enter("Shows nothing above", "12'")
+    expect(roof).to_have_count(0)
+    bench.enter("Shows nothing below", "13'")
+    expect(bench.page.get_by_text("its top is not above its bottom").first).to_be_visible()
+    bench.enter("Shows nothing below", "")
+    bench.enter("Shows nothing above", "")
+    expect(roof.first).to_be_attached()
+    held = section(bench, "section-b")
+    assert held["top"] is None and held["bottom"] is None
+    bench.page.get_by_role("button", name="Remove step 1").click()
+    bench.saved()
+    assert section(bench, "section-b")["steps"] == []  # type: ignore[comparison-overlap]

@@ -20,7 +20,7 @@ from .openingschedule import TITLE as SCHEDULE_TITLE
 from .openingschedule import draw_opening_schedule
 from .plan import draw_plan, plan_sight, plan_title
 from .roofplan import ROOF_PLAN, draw_roof_plan
-from .section import draw_section, section_frame, section_sight
+from .section import draw_section, section_frame, section_sights
 from .setting import Setting
 from .settingout import draw_setting_out, setting_title
 from .sights import Sight
@@ -199,7 +199,7 @@ SECTION = ViewKind(
     _sections,
     look=_section_look,
     draw=lambda building, view, look, setting: draw_section(building, view.subject, setting),
-    sights=lambda building, view, look: (section_sight(view.subject),),
+    sights=lambda building, view, look: section_sights(view.subject),
 )
 
 WALL_SECTION = ViewKind(

@@ -5,6 +5,7 @@ It is drawn from the wall plan alone, so that it can follow a drag without any s
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Iterator
 
@@ -112,10 +113,25 @@ def _ends_of(line: SectionLine, frame: Frame) -> tuple[Point, Point]:
 
 
 def _section_line(line: SectionLine, boxes: list[Polygon], frame: Frame, scale: float) -> Iterator[Mark]:
-    """The line of a section, which stops before lettering."""
-    for piece in pieces_between(*_ends_of(line, frame), boxes, scale):
-        handle = Handle("move_section", line.id, "line", "across")
-        yield Stroke(path(*piece), "section", part=f"{line.id}/section//", feature="line", handle=handle)
+    """The line of a section, which stops before lettering; where it steps it is heavy."""
+    handle, part = Handle("move_section", line.id, "line", "across"), f"{line.id}/section//"
+    ends = [_ends_of(held, frame) for held in line.parts]
+    for a, b in ends:
+        for piece in pieces_between(a, b, boxes, scale):
+            yield Stroke(path(*piece), "section", part=part, feature="line", handle=handle)
+    for (before, at), (after, on) in itertools.pairwise(ends):
+        knees = (_towards(at, before, STEP * scale), at, after, _towards(after, on, STEP * scale))
+        yield Stroke(path(*knees), "section_mark", part=part, feature="step", handle=handle)
+
+
+def _towards(start: Point, end: Point, far: float) -> Point:
+    """A place so far (mm) from one to another, at the most there."""
+    share = min(1.0, far / (math.dist(start, end) or 1.0))
+    return start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share
+
+
+STEP = 3.0
+"""Paper mm of a section line on both sides of a step that are heavy."""
 
 
 LETTER, LETTER_OUT, LETTER_ON = 4.0, 3.2, 2.45
@@ -124,13 +140,15 @@ LETTER, LETTER_OUT, LETTER_ON = 4.0, 3.2, 2.45
 
 def _section_ends(line: SectionLine, frame: Frame, scale: float) -> Iterator[Lettered]:
     """A mark at each of the ends of a section line, its letter past the arrow."""
-    a, b = _ends_of(line, frame)
-    length = math.dist(a, b) or 1.0
-    dx, dy = (b[0] - a[0]) / length, (b[1] - a[1]) / length
+    parts = line.parts
+    a, b = _ends_of(parts[0], frame)[0], _ends_of(parts[-1], frame)[1]
+    start, end = _ends_of(line, frame)
+    length = math.dist(start, end) or 1.0
+    dx, dy = (end[0] - start[0]) / length, (end[1] - start[1]) / length
     side = (-dy, dx) if line.look == "left" else (dy, -dx)
     angle = math.degrees(math.atan2(side[1], side[0]))
-    for end, point, out in (("start", a, (-dx, -dy)), ("end", b, (dx, dy))):
-        part = f"{line.id}/section//{end}"
+    for which, point, out in (("start", a, (-dx, -dy)), ("end", b, (dx, dy))):
+        part = f"{line.id}/section//{which}"
         yield Symbol("section", point[0], point[1], (), angle, out, part=part)
         past = LETTER_OUT + max(0.0, text_width(line.name, LETTER, "bold") - LETTER) / 2 * abs(out[0])
         spots = [
@@ -140,4 +158,4 @@ def _section_ends(line: SectionLine, frame: Frame, scale: float) -> Iterator[Let
         u, w = point[0] + spots[0][0] * scale, point[1] + spots[0][1] * scale
         text = Text(u, w, line.name, LETTER, "centre", "middle", 0, "bold", part, pen="section")
         places = [((du - spots[0][0]) * scale, (dw - spots[0][1]) * scale) for du, dw in spots]
-        yield Label(f"section:{line.id}:{end}", (text,), places, NUMBER)
+        yield Label(f"section:{line.id}:{which}", (text,), places, NUMBER)

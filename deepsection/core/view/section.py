@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import shapely
+from shapely.geometry import MultiLineString
 
 from ..building.kind import SectionOf
 from ..drawing import Dimension, Drawing, Label, Lettered, Region, Stroke
@@ -39,9 +40,12 @@ def section_frame(line: SectionLine) -> Frame:
     return Frame(_clean(look[0]), _clean(look[1]), line.x1, line.y1)
 
 
-def section_sight(line: SectionLine) -> Sight:
-    """What a section shows: from its plane on."""
-    return Sight(section_frame(line), start=0.0)
+def section_sights(line: SectionLine) -> tuple[Sight, ...]:
+    """What a section shows: from the plane of each of its parts on."""
+    if not line.steps:
+        return (Sight(section_frame(line), start=0.0),)
+    windows = ((part, section_window(part)) for part in line.parts)
+    return tuple(Sight(section_frame(part), start=0.0, between=(held.left, held.right)) for part, held in windows)
 
 
 def _clean(value: float) -> float:
@@ -65,9 +69,12 @@ class Shown:
     beyond: list[Face]
 
 
-def draw_body(view: Composition, window: Window, cut: list[CutPart], depth: float, *, members: bool) -> Shown:
+def draw_body(
+    view: Composition, frame: Frame, window: Window, cut: list[CutPart], depth: float, *, members: bool
+) -> Shown:
     """What a plane cuts, the ground, and what is seen to a depth behind, as a window shows it."""
-    building, frame, scale = view.building, view.frame, view.setting.scale
+    building, scale, before = view.building, view.setting.scale, view.marks
+    view.marks = []
     held = [(one.part, one.polygon) for one in cut]
     ground = ground_under(building, frame, held, scale, window.left, window.right)
     faces = beyond_faces(building, frame, cut, window, depth, members=members)
@@ -77,6 +84,7 @@ def draw_body(view: Composition, window: Window, cut: list[CutPart], depth: floa
     view.marks += cut_marks(cut, frame, scale, view.hatches)
     if not _within(window, cut, beyond):
         view.crop(window)
+    view.marks = before + view.marks
     return Shown(ground, beyond)
 
 
@@ -97,35 +105,32 @@ def draw_section(
     """The section along a line at a scale. A line that misses the house gives a message and no marks."""
     view = Composition(building, f"section:{line.id}", section_frame(line), setting)
     frame, scale, units, title = view.frame, setting.scale, setting.units, f"Section {line.name}"
-    window = section_window(line)
-    cut = cut_parts(building, frame, window)
+    window, parts = section_window(line), [(part, section_frame(part), section_window(part)) for part in line.parts]
+    cuts = [cut_parts(building, own, held) for _, own, held in parts]
+    cut = [one for held in cuts for one in held]
     if not cut:
-        message = f"{title} misses the house. Drag its line across the walls on the plan."
-        if not window.tall > 0:
-            message = f"{title} shows nothing: its top is not above its bottom."
-        elif cut_parts(building, frame, Window(window.left, window.right)):
-            message = f"{title} shows nothing: the house lies above its top or below its bottom."
-        return view.drawing(title, "section", (message,))
-    shown = draw_body(view, window, cut, line.depth, members=line.members)
+        return view.drawing(title, "section", (_nothing_cut(building, title, window, parts),))
     between = window.left, window.right
-    elements = {held.part.element for held in cut}
-    units_beyond = boxes_of([face for face in shown.beyond if face.part.function == "unit"])
-    named = lettering_in(window, room_names(building, line, frame, scale, units_beyond))
-    names = [held for held in named if isinstance(held, Label)]
-    own: list[Lettered] = []
-    own += pitch_marks(building, frame, elements, scale, units, between=between)
-    seen = elements | {face.part.element for face in shown.beyond}
-    heights = [
-        height
-        for height in level_heights(building, seen, between=(frame, *between))
-        if window.shows_height(height.total)
-    ]
-    box, reach = shapely.total_bounds([held.polygon for held in cut]).tolist(), EARTH_REACH * scale
+    seen, names, own = {one.part.element for one in cut}, list[Label](), list[Lettered]()
+    own += pitch_marks(building, frame, seen, scale, units, between=between)
+    for (part, plane, held), pieces in zip(parts, cuts):
+        if not pieces:
+            continue
+        shown = draw_body(view, plane, held, pieces, line.depth, members=line.members)
+        seen |= {face.part.element for face in shown.beyond}
+        units_beyond = boxes_of([face for face in shown.beyond if face.part.function == "unit"])
+        named = lettering_in(held, room_names(building, part, plane, scale, units_beyond))
+        names += [label for label in named if isinstance(label, Label)]
+        written = SectionOf(building.placed, plane, (held.left, held.right), scale)
+        own += [mark for kind in KINDS for mark in kind.section(written)]
+    every = level_heights(building, seen, between=(frame, *between))
+    heights = [height for height in every if window.shows_height(height.total)]
+    box, reach = shapely.total_bounds([one.polygon for one in cut]).tolist(), EARTH_REACH * scale
     facts = SectionFacts(
         building,
-        line,
+        MultiLineString([[(part.x1, part.y1), (part.x2, part.y2)] for part, _, _ in parts]),
         frame,
-        [(held.part, held.polygon) for held in cut],
+        [(one.part, one.polygon) for one in cut],
         box,
         reach,
         _lowest(view.marks),
@@ -136,11 +141,22 @@ def draw_section(
     strings = [*section_strings(facts, heights), member_depths(facts)]
     view.dimension(strings)
     left, right = (reach + room_beside(strings, side) * scale for side in ("left", "right"))
-    written = SectionOf(building.placed, frame, between, scale)
-    own += [mark for kind in KINDS for mark in kind.section(written)]
     levels = level_marks(heights, box[0] - left, box[2] + right, scale, units, sides=(1, -1))
     view.letter([*names, *lettering_in(window, own), *levels])
     return view.drawing(title, "section")
+
+
+Part = tuple[SectionLine, Frame, Window]
+"""A straight part of a section line, its frame, and what it shows."""
+
+
+def _nothing_cut(building: Building, title: str, window: Window, parts: Sequence[Part]) -> str:
+    """Why a section shows nothing."""
+    if not window.tall > 0:
+        return f"{title} shows nothing: its top is not above its bottom."
+    if any(cut_parts(building, frame, Window(held.left, held.right)) for _, frame, held in parts):
+        return f"{title} shows nothing: the house lies above its top or below its bottom."
+    return f"{title} misses the house. Drag its line across the walls on the plan."
 
 
 def lettering_in(window: Window, own: Iterable[Lettered]) -> Iterator[Lettered]:
@@ -151,7 +167,8 @@ def lettering_in(window: Window, own: Iterable[Lettered]) -> Iterator[Lettered]:
             yield mark
         elif isinstance(mark, Label):
             if mark.about is None or mark.about.intersects(window.outline):
-                yield replace(mark, within=window.outline)
+                within = window.outline if mark.within is None else mark.within.intersection(window.outline)
+                yield replace(mark, within=within)
         elif isinstance(mark, (Stroke, Region)):
             yield from cropped([mark], window, lambda index, _: index)
         elif isinstance(mark, Dimension) or window.holds(mark.x, mark.y):

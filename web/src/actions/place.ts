@@ -293,6 +293,7 @@ export class DrawSection extends TwoPoints {
       look: "left" as const,
       depth: 50_000,
       members: false,
+      steps: [],
     };
     return { id: this.id, edit: { kind: "put_section" as const, section } };
   }

@@ -4129,10 +4129,10 @@ export interface components {
             scale: number;
             /**
              * Schema Version
-             * @default 6
+             * @default 7
              * @constant
              */
-            schema_version: 6;
+            schema_version: 7;
             /**
              * Sections
              * @default []
@@ -5153,7 +5153,8 @@ export interface components {
          * @description Where the building is cut: from start to end, looking to its left or right, to a depth.
          *
          *     Nothing below its `bottom` or above its `top` is shown (mm over the datum); all is where these are not stated.
-         *     `members`: rafters and joists behind the cut are drawn where they are seen.
+         *     `members`: rafters and joists behind the cut are drawn where they are seen. It may step sideways, into parts that
+         *     are parallel.
          */
         SectionLine: {
             /** Bottom */
@@ -5178,6 +5179,11 @@ export interface components {
             members: boolean;
             /** Name */
             name: string;
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["SectionStep"][];
             /** Top */
             top?: number | null;
             /** X1 */
@@ -5198,6 +5204,16 @@ export interface components {
             out: number;
             /** Up */
             up: number;
+        };
+        /**
+         * SectionStep
+         * @description From so far (mm) along a section line on, that lies so far ahead of where it is drawn; behind below 0.
+         */
+        SectionStep: {
+            /** Ahead */
+            ahead: number;
+            /** Along */
+            along: number;
         };
         /**
          * SetAnnotation
@@ -6645,7 +6661,7 @@ export interface components {
             outside?: number | null;
             /**
              * Tall
-             * @default 340
+             * @default 380
              */
             tall: number | null;
             /** Wall */

@@ -20,7 +20,7 @@ from ...model import (
     Sheet,
 )
 from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, open_length_row, text_row
-from .section_places import copy_row, place_rows
+from .section_places import copy_row, place_rows, step_rows
 
 
 def section_fields(project: Project, line: SectionLine) -> list[Row]:
@@ -42,7 +42,8 @@ def section_fields(project: Project, line: SectionLine) -> list[Row]:
             [("left out", "left out"), ("shown", "shown")],
             lambda t: put(members=t == "shown"),
         ),
-        action_row("turn", "Look the other way", put(look="right" if line.look == "left" else "left")),
+        action_row("turn", "Look the other way", [PutSection(section=line.turned_round)]),
+        *step_rows(project, line),
         copy_row(line),
     ]
 

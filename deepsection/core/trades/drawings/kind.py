@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import shapely
-from shapely.geometry import LineString
+from shapely.geometry import MultiLineString
 
 from ...building.diagnostics import Diagnostic
 from ...building.kind import ElementKind
@@ -23,7 +23,8 @@ def _missed(placed: Placed) -> Iterator[Diagnostic]:
     """Sections that do not go through the house."""
     house = [wall.footprint for wall in placed[WALLS].walls]
     for line in placed.project.sections if house else ():
-        if not shapely.intersects(LineString([(line.x1, line.y1), (line.x2, line.y2)]), house).any():
+        drawn = MultiLineString([[(one.x1, one.y1), (one.x2, one.y2)] for one in line.parts])
+        if not shapely.intersects(drawn, house).any():
             message = f"section {line.name} misses the house; drag it across the walls"
             at = ((line.x1 + line.x2) / 2, (line.y1 + line.y2) / 2)
             yield Diagnostic("section-misses", message, line.id, "line", at=at)
@@ -37,7 +38,21 @@ def _low_windows(placed: Placed) -> Iterator[Diagnostic]:
             yield Diagnostic("section-low", message, line.id, "top", line.top, line.bottom)
 
 
+def _steps_past(placed: Placed) -> Iterator[Diagnostic]:
+    """Steps of sections past the ends of their lines."""
+    units = placed.project.units
+    for line in placed.project.sections:
+        for k, step in enumerate(line.steps):
+            if step.along >= line.length:
+                long = format_length(line.length, units)
+                message = f"step {k + 1} of section {line.name} lies past the end of its line, which is {long} long"
+                field = f"step:{k}:along"
+                at = (line.x2, line.y2)
+                yield Diagnostic("section-step-off", message, line.id, field, step.along, line.length, at=at)
+
+
 def _section_faults(placed: Placed) -> Iterator[Diagnostic]:
+    yield from _steps_past(placed)
     yield from _missed(placed)
     yield from _low_windows(placed)
 

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import itertools
 import math
-from typing import Annotated, ClassVar, Literal, Self
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, StringConstraints
 
@@ -14,12 +15,27 @@ from ...document.values import Element, Id, Mm, Name, Positive, WallEnd
 from ...drawing.chains import Measure
 from ...units import Units
 
+if TYPE_CHECKING:
+    from ...model.project import Project
+
+
+LEAST_STEP = 1.0
+"""Between two steps of a section line (mm)."""
+
+
+class SectionStep(Element):
+    """From so far (mm) along a section line on, that lies so far ahead of where it is drawn; behind below 0."""
+
+    along: Positive
+    ahead: Mm
+
 
 class SectionLine(Declared):
     """Where the building is cut: from start to end, looking to its left or right, to a depth.
 
     Nothing below its `bottom` or above its `top` is shown (mm over the datum); all is where these are not stated.
-    `members`: rafters and joists behind the cut are drawn where they are seen.
+    `members`: rafters and joists behind the cut are drawn where they are seen. It may step sideways, into parts that
+    are parallel.
     """
 
     about: ClassVar[About] = About("section", "sections", movable=True, removable=True)
@@ -34,6 +50,44 @@ class SectionLine(Declared):
     members: bool = False
     bottom: Mm | None = None
     top: Mm | None = None
+    steps: Annotated[tuple[SectionStep, ...], Field(max_length=8)] = ()
+
+    @property
+    def length(self) -> float:
+        """From its start to its end, steps aside (mm)."""
+        return math.hypot(self.x2 - self.x1, self.y2 - self.y1)
+
+    @property
+    def parts(self) -> tuple[SectionLine, ...]:
+        """The straight lines that it consists of, from its start to its end; steps past that are none."""
+        long, (nx, ny) = self.length, self.ahead
+        dx, dy = ((self.x2 - self.x1) / (long or 1.0), (self.y2 - self.y1) / (long or 1.0))
+        steps = [held for held in self.steps if held.along < long]
+        ends = [0.0, *(held.along for held in steps), long]
+        lies = [0.0, *(held.ahead for held in steps)]
+        return tuple(
+            revised(
+                self,
+                x1=self.x1 + dx * a + nx * by,
+                y1=self.y1 + dy * a + ny * by,
+                x2=self.x1 + dx * b + nx * by,
+                y2=self.y1 + dy * b + ny * by,
+                steps=(),
+            )
+            for a, b, by in zip(ends, ends[1:], lies)
+        )
+
+    @property
+    def turned_round(self) -> Self:
+        """It, looking the other way; its steps stay where they are."""
+        steps = tuple(revised(held, ahead=-held.ahead) for held in self.steps)
+        return revised(self, look="right" if self.look == "left" else "left", steps=steps)
+
+    def check(self, project: Project) -> None:
+        """Its steps come one after another. Raises: ValueError."""
+        alongs = [held.along for held in self.steps]
+        if any(b - a < LEAST_STEP for a, b in itertools.pairwise(alongs)):
+            raise ValueError(f"{self.id}: each step lies farther along the line than the one before it")
 
     @property
     def ahead(self) -> tuple[float, float]:

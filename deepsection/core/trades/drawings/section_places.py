@@ -10,7 +10,7 @@ from ...document.motion import Motion
 from ...document.nouns import called
 from ...edits import PutSection, Transform, changed
 from ...geometry import Point
-from ...model import Project, SectionLine, joint_point, wall_axis
+from ...model import Project, SectionLine, SectionStep, joint_point, wall_axis
 from ...rows.rows import Row, action_row, choice_row, length_row
 
 ALONG = 0.9
@@ -53,6 +53,32 @@ def place_rows(project: Project, line: SectionLine) -> list[Row]:
                 least=0.0 if id in ("behind", "ahead") else -ON,
             )
         )
+    return rows
+
+
+def step_rows(project: Project, line: SectionLine) -> list[Row]:
+    """Where a section steps sideways, and by how much."""
+
+    def put(steps: Sequence[SectionStep]) -> Sequence[Any]:
+        return [PutSection(section=changed(line, steps=tuple(steps)))]
+
+    def with_step(k: int, **changes: Any) -> Sequence[Any]:
+        return put([changed(held, **changes) if n == k else held for n, held in enumerate(line.steps)])
+
+    rows: list[Row] = []
+    for k, held in enumerate(line.steps):
+        rows += [
+            length_row(f"step:{k}:along", f"Step {k + 1}: along the line", held.along, project.units,
+                       lambda v, k=k: with_step(k, along=v), least=0.0),  # type: ignore[misc]
+            length_row(f"step:{k}:ahead", f"Step {k + 1}: lies ahead by", held.ahead, project.units,
+                       lambda v, k=k: with_step(k, ahead=v)),  # type: ignore[misc]
+            action_row(f"step:{k}:remove", f"Remove step {k + 1}", put([*line.steps[:k], *line.steps[k + 1 :]])),
+        ]  # fmt: skip
+    last = line.steps[-1].along if line.steps else 0.0
+    lies = line.steps[-1].ahead if line.steps else 0.0
+    if last < line.length:
+        made = SectionStep(along=(last + line.length) / 2, ahead=lies + BESIDE)
+        rows.append(action_row("step", "Add a step", put([*line.steps, made])))
     return rows
 
 

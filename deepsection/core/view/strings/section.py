@@ -9,14 +9,14 @@ from functools import partial
 
 import numpy as np
 import shapely
-from shapely.geometry import LineString, Polygon
+from shapely.geometry import LineString, MultiLineString, Polygon
 
 from ...drawing import Dimension, Label, text_width
 from ...drawing.chains import Place, String, distinct, stretches
 from ...drawing.cropping import Window
 from ...drawing.detail import shown_from
 from ...geometry import Frame, Point
-from ...model import SectionLine, bearing_layer
+from ...model import bearing_layer
 from ...resolve import ROLES, Building, Part
 from ...units import HeightSum
 from ..setting import Setting
@@ -37,10 +37,10 @@ FOOTINGS = ("footing", "pad", "slab_edge")
 
 @dataclass(frozen=True, slots=True)
 class SectionFacts:
-    """What a section shows, as its strings need it: what is cut of which parts, and what is around it."""
+    """What a section shows, as its strings need it: its line in plan, what is cut of which parts, what is around it."""
 
     building: Building
-    line: SectionLine
+    plane: LineString | MultiLineString
     frame: Frame
     cut: Sequence[tuple[Part, Polygon]]
     box: tuple[float, float, float, float]
@@ -74,11 +74,6 @@ class SectionFacts:
     def is_whole(self, polygon: Polygon) -> bool:
         """Whether what is cut ends within the top and the bottom of the window."""
         return bool(self.window.low < polygon.bounds[1] and polygon.bounds[3] < self.window.high)
-
-    @property
-    def plane(self) -> LineString:
-        """The line in plan."""
-        return LineString([(self.line.x1, self.line.y1), (self.line.x2, self.line.y2)])
 
     def along(self, shape: shapely.Geometry) -> list[tuple[float, float]]:
         """From-to in the section of what its line crosses of a shape in plan."""

@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from shapely.geometry import LineString
+
 from ...drawing.cropping import Band, Window
 from ...geometry import Frame
-from ...model import SectionLine, WallSection, along_from_start
+from ...model import WallSection, along_from_start
 from ...resolve import ROLES, Building, PlannedWall
 from .._ground import EARTH_DEPTH
 from ..cut import CutPart, cut_parts
@@ -63,15 +65,13 @@ class StripPlace:
         ends = sorted((self.outer + self.out * outside, self.inner - self.out * inside))
         return Window(ends[0], ends[1])
 
-    def line(self, window: Window) -> SectionLine:
-        """The line in plan of what a window shows, as that of a section."""
+    def line(self, window: Window) -> LineString:
+        """The line in plan of what a window shows."""
         base = -(self.frame.depth(0.0, 0.0))
-        ends = [
+        return LineString(
             (u * self.frame.ux + base * self.frame.dx, u * self.frame.uy + base * self.frame.dy)
             for u in (window.left, window.right)
-        ]
-        (x1, y1), (x2, y2) = ends
-        return SectionLine(id=self.held.id, name=self.held.name, x1=x1, y1=y1, x2=x2, y2=y2)
+        )
 
 
 def strip_place(building: Building, held: WallSection) -> StripPlace | None:

@@ -81,7 +81,7 @@ class _Strip:
     def draw(self) -> None:
         """Its body, strings, levels and notes."""
         view, window, held = self.view, self.window, self.place.held
-        body = draw_body(view, window, self.cut, held.depth, members=held.members)
+        body = draw_body(view, view.frame, window, self.cut, held.depth, members=held.members)
         view.marks += _break_lines(self) if view.setting.on_paper else _bands(self)
         view.marks += _ends(self)
         low = min(y for mark in view.marks if isinstance(mark, (Region, Stroke)) for y in _heights_of(mark))

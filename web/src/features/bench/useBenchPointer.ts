@@ -482,9 +482,12 @@ function gripsOf(
   const line = project.sections?.find((held) => held.id === selection);
   if (!line) return [];
   const turned = (x: number, y: number) => ({ u: x * turn.dy - y * turn.dx, w: x * turn.dx + y * turn.dy });
+  // Its end lies where its last step has brought it.
+  const length = Math.hypot(line.x2 - line.x1, line.y2 - line.y1) || 1;
+  const by = ((line.steps?.at(-1)?.ahead ?? 0) / length) * (line.look === "right" ? -1 : 1);
   return [
     { id: "end:start", ...turned(line.x1, line.y1) },
-    { id: "end:end", ...turned(line.x2, line.y2) },
+    { id: "end:end", ...turned(line.x2 - (line.y2 - line.y1) * by, line.y2 + (line.x2 - line.x1) * by) },
   ];
 }
 
