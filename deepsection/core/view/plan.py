@@ -59,7 +59,8 @@ def draw_plan(building: Building, level: str, name: str, look_deg: float, settin
     if setting.show and setting.show.make_ups:
         held += make_up_numbers(building, level, shown.frame, scale)
         x0, y0, *_ = extent((mark for mark in held if not isinstance(mark, Label)), scale)
-        held += make_up_legend(project, level, (x0, y0 - BELOW * scale), scale)
+        used = {wall.wall.make_up for wall in building.plan.on(level)}
+        held += make_up_legend(project, used, (x0, y0 - BELOW * scale), scale)
     placed, left_out, shifts = lettered([*held, *setting.notes], setting)
     marks = list(placed)
     boxes = boxes_around(marks, scale) if project.sections else []

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
 import shapely
 from shapely.geometry import MultiLineString
 
 from ..building.kind import SectionOf
-from ..drawing import Dimension, Drawing, Label, Lettered, Region, Stroke
+from ..drawing import Dimension, Drawing, Label, Lettered, Region, Stroke, extent
 from ..drawing.cropping import Band, Window, cropped
 from ..geometry import Frame
 from ..kinds import KINDS
@@ -17,6 +18,8 @@ from ..model import SectionLine
 from ..resolve import Building
 from ._ground import EARTH_REACH, Ground, ground_marks, ground_under
 from ._levels import level_heights, level_marks
+from ._makeups import BELOW as LEGEND_BELOW
+from ._makeups import make_up_legend, make_up_of, section_make_ups
 from ._names import room_names
 from ._pitches import pitch_marks
 from ._seen import boxes_of, clipped_above
@@ -142,8 +145,19 @@ def draw_section(
     view.dimension(strings)
     left, right = (reach + room_beside(strings, side) * scale for side in ("left", "right"))
     levels = level_marks(heights, box[0] - left, box[2] + right, scale, units, sides=(1, -1))
+    if setting.show and setting.show.make_ups:
+        own += section_make_ups(building, facts.cut, scale)
+        used = {id for id in (make_up_of(building.placed.project, held) for held in _elements(building, cut)) if id}
+        x0, y0, *_ = extent((mark for mark in [*view.marks, *levels] if not isinstance(mark, Label)), scale)
+        levels += make_up_legend(building.placed.project, used, (x0, y0 - LEGEND_BELOW * scale), scale)
     view.letter([*names, *lettering_in(window, own), *levels])
     return view.drawing(title, "section")
+
+
+def _elements(building: Building, cut: Iterable[CutPart]) -> Iterator[Any]:
+    """The elements of the document of which something is cut."""
+    for id in {held.part.element for held in cut}:
+        yield building.placed.project.find(id)
 
 
 Part = tuple[SectionLine, Frame, Window]

@@ -57,6 +57,6 @@ def test_the_legend_says_the_layers_from_the_outside_in_by_hand() -> None:
     drawing = draw_view(resolve(project), project, "plan", 100.0)
     legend = [mark.text for mark in drawing.marks if isinstance(mark, Text) and mark.feature == "schedule"]
     row = legend.index("block inner wall 100")
-    assert legend[row - 1 : row + 3] == ["2", "block inner wall 100", "130", "plaster 15, block 100, plaster 15"]
+    assert legend[row - 1 : row + 3] == ["2", "block inner wall 100", "130", "15 plaster, 100 block, 15 plaster"]
     plain = draw_view(resolve(project), fernacre_bungalow(), "plan", 100.0)
     assert not any(isinstance(mark, Text) and mark.feature in ("make_up", "schedule") for mark in plain.marks)

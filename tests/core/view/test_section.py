@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from deepsection.core.drawing import Dimension, Drawing, Region, Stroke, Symbol, Text
 from deepsection.core.drawing.cropping import Window
 from deepsection.core.edits import changed, put
-from deepsection.core.model import Project, Room, SectionLine, WallSection
+from deepsection.core.model import Project, Room, SectionLine, ViewShow, WallSection
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.tolerance import TOL
 from deepsection.core.view import Setting, draw_view
@@ -361,3 +361,22 @@ def test_a_wall_section_of_a_vault_reads_well() -> None:
     drawing = draw_view(building, project, "section:w", 20.0, on_paper=True)
     assert faults(drawing) == [] and drawing.messages == ()
     assert "shingles on rafters" in [mark.text for mark in drawing.marks if isinstance(mark, Text)]
+
+
+def test_a_section_has_the_numbers_of_what_it_cuts_and_a_legend() -> None:
+    house = otterfold_house()
+    project = put(house, ViewShow(id="shown", view="section:section-a", make_ups=True))
+    building = resolve(project)
+    drawing = draw_view(building, project, "section:section-a", 48.0)
+    assert faults(drawing) == [] and drawing.left_out == ()
+    numbers = [mark for mark in drawing.marks if isinstance(mark, Text) and mark.feature == "make_up"]
+    rows = [mark.text for mark in drawing.marks if isinstance(mark, Text) and mark.feature == "schedule"]
+    # Walls, floors, ceilings and roofs that are cut, each under the number that the legend explains.
+    line = next(held for held in house.sections if held.id == "section-a")
+    cut = {held.part.element for held in cut_parts(building, section_frame(line), EVERYTHING)}
+    made = {house.find(id).make_up for id in cut if getattr(house.find(id), "make_up", None)}
+    assert made <= {held.id for held in house.make_ups if held.name in rows} and len(made) > 4
+    assert {mark.text for mark in numbers} <= set(rows)
+    assert {mark.part for mark in numbers} >= {id for id in cut if getattr(house.find(id), "make_up", None)}
+    # None of them is taken for the number of a window or a door.
+    assert not {mark.text for mark in numbers} & {house.number_of(held) for held in house.openings}

@@ -15,12 +15,12 @@ from ...drawing.cropping import Window
 from ...drawing.explode import circle
 from ...drawing.tables import table_marks
 from ...geometry import Point
-from ...kinds import kind_for
 from ...model import Layer, MakeUp
 from ...resolve import Building, Part
 from ...trades.makeups.wording import layer_words
 from .._annotations import Annotations
 from .._levels import spread
+from .._makeups import make_up_of
 from .place import StripPlace
 
 SIZE, ROW = 2.2, 3.7
@@ -88,8 +88,7 @@ def _by_make_up(
     tops = {id: max(one.bounds[3] for held in layers.values() for one in held) for id, layers in elements.items()}
     for id in sorted(elements, key=lambda id: (id != first, -tops[id], id)):
         element = project.find(id)
-        model: type = type(element)
-        name = kind_for(model).make_up(project, element)
+        name = make_up_of(project, element)
         if name in made and (set(elements[id]) & {layer.id for layer in made[name].layers}):
             yield made[name], elements[id], roles[id]
 

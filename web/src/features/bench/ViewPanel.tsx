@@ -26,6 +26,8 @@ export function ViewPanel({ drawing }: { drawing: Drawing | undefined }) {
   const show = showOf(state.project, viewName);
   const change = (changes: Partial<Show>) => commit([showWith(state.project, viewName, changes)]);
   const others = state.views.filter(({ name }) => /^(elevation|section):/.test(name) && name !== viewName);
+  const isStrip = state.project.wall_sections.some(({ id }) => viewName === `section:${id}`);
+  const isSection = state.project.sections.some(({ id }) => viewName === `section:${id}`);
   const outside = viewName.startsWith("elevation");
   const indoors = state.project.elevations.some(({ id, room }) => room && viewName === `elevation:${id}`);
   return (
@@ -45,7 +47,7 @@ export function ViewPanel({ drawing }: { drawing: Drawing | undefined }) {
           <Kinds title="Lettering" kinds={onPlan ? PLAN_WORD_KINDS : WORD_KINDS} show={show} onChange={change} />
         </div>
         {drawing && <Strings drawing={drawing} show={show} />}
-        {onPlan && !/^plan:.*:|^plan:roof/.test(viewName) && (
+        {(onPlan ? !/^plan:.*:|^plan:roof/.test(viewName) : isSection) && (
           <div className="mt-2 border-t border-rule pt-2">
             <Tick
               label="Numbers of make-ups, with a legend"
@@ -57,9 +59,9 @@ export function ViewPanel({ drawing }: { drawing: Drawing | undefined }) {
         {!onPlan && (
           <>
             <div className="mt-2 flex flex-col gap-1.5 border-t border-rule pt-2">
-              {outside && (
+              {(outside || isStrip) && (
                 <div className="flex items-center gap-1">
-                  <span className="grow">Materials</span>
+                  <span className="grow">{isStrip ? "Notes" : "Materials"}</span>
                   {(["names", "keys"] as const).map((way) => (
                     <Button
                       key={way}
@@ -67,7 +69,7 @@ export function ViewPanel({ drawing }: { drawing: Drawing | undefined }) {
                       aria-pressed={show.materials === way}
                       onClick={() => change({ materials: way })}
                     >
-                      {way === "names" ? "names" : "keys and a legend"}
+                      {way === "names" ? (isStrip ? "in words" : "names") : "keys and a legend"}
                     </Button>
                   ))}
                 </div>
