@@ -25,10 +25,10 @@ from deepsection.core.edits import (
     changed,
     put,
 )
-from deepsection.core.model import Annotation, Project, StripBreak, WallSection, wall_length
+from deepsection.core.model import Annotation, Note, Project, StripBreak, ViewShow, WallSection, wall_length
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.units import format_length, parse_length
-from deepsection.core.view import draw_view
+from deepsection.core.view import anchor_in, draw_view
 from deepsection.core.view.strips.breaks import GAP
 from deepsection.core.view.strips.proposals import usual_places
 from deepsection.demo import DEMOS, fernacre_bungalow, larkmoor_house, otterfold_house, tansy_lodge
@@ -401,3 +401,50 @@ def test_usual_places_are_one_per_way_of_building() -> None:
     ]
     project = put(project, found[0].wall_section)
     assert [held.shows for held in usual_places(project, resolve(project))] == [found[1].shows]
+
+
+def test_keyed_notes_are_numbers_with_a_list() -> None:
+    project = put(box_house(9000.0, 6000.0), ViewShow(id="shown", view="section:strip", materials="keys"))
+    _, drawing = drawn(project, strip("south", 3000.0), 20.0)
+    assert faults(drawing) == [] and rows_of(drawing, "wall-lap") == []
+    listed = [mark.text for mark in texts(drawing, "schedule")]
+    make_up = next(one for one in project.make_ups if one.id == "wall-lap")
+    at = listed.index(make_up.name)
+    assert [layer.name in text for layer, text in zip(make_up.layers, listed[at + 1 :])] == [True] * len(make_up.layers)
+    numbers = [mark.text for mark in texts(drawing, "note") if (mark.annotation or "").startswith("stack:")]
+    assert numbers and set(numbers) <= set(listed)
+
+
+def test_a_note_of_the_drafter_points_at_its_place_over_a_break() -> None:
+    project = put(box_house(9000.0, 6000.0), strip("south", 6000.0, tall=None))
+    building = resolve(project)
+    # On the top plates, above all that may be left out.
+    anchor = anchor_in(building, project, "section:strip", "south/plate/frame/top:1", *plate_of(building, project))
+    note = Note(id="n", view="section:strip", text="strap here", anchor=anchor)
+    project = put(project, note)
+    building = resolve(project)
+
+    def dot(drawing: Drawing) -> float:
+        (mark,) = [one for one in drawing.marks if isinstance(one, Region) and one.feature == "anchor"]
+        return sum(y for _, y, _ in mark.rings[0]) / len(mark.rings[0])
+
+    def plate(drawing: Drawing) -> tuple[float, float]:
+        part = "south/plate/frame/top:1"
+        rings = [mark.rings[0] for mark in drawing.marks if isinstance(mark, Region) and mark.part == part]
+        ys = [y for ring in rings for _, y, _ in ring]
+        return min(ys), max(ys)
+
+    broken = put(project, strip("south", 6000.0, tall=160.0))
+    drawing = draw_view(building, broken, "section:strip", 20.0, on_paper=True)
+    low, high = plate(drawing)
+    whole = draw_view(building, project, "section:strip", 20.0, on_paper=True)
+    assert low - 1.0 <= dot(drawing) <= high + 1.0 and dot(whole) - dot(drawing) > 500.0
+    assert faults(drawing) == []
+
+
+def plate_of(building: Building, project: Project) -> tuple[float, float]:
+    """A place on the upper top plate in the wall section as a whole."""
+    drawing = draw_view(building, project, "section:strip", 20.0)
+    mark = next(m for m in drawing.marks if isinstance(m, Region) and m.part == "south/plate/frame/top:1")
+    xs, ys = ([point[k] for point in mark.rings[0]] for k in (0, 1))
+    return sum(xs) / len(xs), sum(ys) / len(ys)

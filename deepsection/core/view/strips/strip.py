@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 import numpy as np
 import shapely
 from shapely.geometry import LineString
 
-from ...drawing import Drawing, Lettered, Mark, Region, Stroke, Text, path
+from ...drawing import Drawing, Label, Lettered, Mark, Region, Stroke, moved, path
 from ...drawing.breaklines import break_line
 from ...drawing.cropping import Window
 from ...drawing.detail import shown_from
@@ -34,8 +35,6 @@ from .stacks import note_stacks, stack_legend, stack_marks
 
 LEGEND_BELOW = 22.0
 """Paper mm from what is drawn to the legend of keyed notes, below the string of layers."""
-WORDS, ROOM = 1.8, 5.0
-"""Height of the words in the band of a break, and how high that is at the least to have them (paper mm)."""
 
 
 def strip_sights(building: Building, held: WallSection) -> tuple[Sight, ...]:
@@ -81,6 +80,7 @@ class _Strip:
     def draw(self) -> None:
         """Its body, strings, levels and notes."""
         view, window, held = self.view, self.window, self.place.held
+        view.setting = replace(view.setting, notes=_notes_at(view.setting.notes, window))
         body = draw_body(view, view.frame, window, self.cut, held.depth, members=held.members)
         view.marks += _break_lines(self) if view.setting.on_paper else _bands(self)
         view.marks += _ends(self)
@@ -129,6 +129,21 @@ def _heights(building: Building, place: StripPlace, cut: Sequence[CutPart], whol
     return sorted((one for one in heights if whole.shows_height(one.total)), key=lambda one: one.total)
 
 
+def _notes_at(notes: Sequence[Lettered], window: Window) -> tuple[Lettered, ...]:
+    """A drafter's notes where the places that they point at are drawn: each goes with its dot."""
+    rises: dict[str, float] = {}
+    for mark in notes:
+        if isinstance(mark, Region) and mark.part:
+            v = mark.rings[0][0][1]
+            rises[mark.part] = window.at(v) - v
+    found = list[Lettered]()
+    for mark in notes:
+        id = mark.key.partition(":")[2] if isinstance(mark, Label) else getattr(mark, "part", None)
+        rise = rises.get(id or "", 0.0)
+        found.append(mark.moved(0.0, rise) if isinstance(mark, Label) else moved(mark, 0.0, rise))
+    return tuple(found)
+
+
 def _heights_of(mark: Region | Stroke) -> Iterator[float]:
     for ring in mark.rings if isinstance(mark, Region) else (mark.path,):
         yield from (y for _, y, _ in ring)
@@ -145,7 +160,7 @@ def _break_lines(strip: _Strip) -> Iterator[Mark]:
 
 def _bands(strip: _Strip) -> Iterator[Mark]:
     """On the bench: what is left out on paper, to be dragged."""
-    held, window, scale = strip.place.held, strip.whole, strip.scale
+    held, window = strip.place.held, strip.whole
     own = stated_breaks(strip.view.building, strip.gaps)
     stated = ";".join(f"{one.level},{one.above:.3f},{one.tall:.3f}" for one in own)
     for k, (low, high) in enumerate(strip.gaps):
@@ -153,11 +168,6 @@ def _bands(strip: _Strip) -> Iterator[Mark]:
         handle = Handle("move_break", held.id, f"{k};{stated}", "z")
         ring = path((window.left, low), (window.right, low), (window.right, high), (window.left, high))
         yield Region((ring,), pen="hidden", part=part, feature="break", handle=handle)
-        if high - low < ROOM * scale:
-            continue
-        out = window.right if strip.place.out > 0 else window.left
-        u, align = out - strip.place.out * 1.5 * scale, "right" if strip.place.out > 0 else "left"
-        yield Text(u, high - 1.5 * scale, "not on paper", WORDS, align, "top", part=part, feature="break")  # type: ignore[arg-type]
 
 
 def _ends(strip: _Strip) -> Iterator[Mark]:

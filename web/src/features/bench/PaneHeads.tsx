@@ -141,7 +141,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
                 ? "one string unfolded"
                 : view?.kind === "section"
                   ? view.title.startsWith("Wall")
-                    ? "whole here; its breaks show on paper"
+                    ? "whole here; on paper without what is framed"
                     : "cut along its line on the plan"
                   : seen}
             </p>
