@@ -19,6 +19,7 @@ from ..geometry import Frame, Point
 from ..kinds import KINDS
 from ..model import Project, SectionLine
 from ..resolve import Building, Storey, storeys
+from ..trades.drawings.plan import named
 from ..trades.levels.placed import LEVELS
 from ..trades.walls.planned import WALLS
 from ..units import FOOT
@@ -55,7 +56,7 @@ def draw_plan(building: Building, level: str, name: str, look_deg: float, settin
     strings = _strings(shown, building, setting)
     held += [mark for string in strings for mark in string.marks]
     for line in project.sections:
-        held += _section_ends(line, shown.frame, scale)
+        held += _section_ends(project, line, shown.frame, scale)
     if setting.show and setting.show.make_ups:
         held += make_up_numbers(building, level, shown.frame, scale)
         x0, y0, *_ = extent((mark for mark in held if not isinstance(mark, Label)), scale)
@@ -139,7 +140,7 @@ LETTER, LETTER_OUT, LETTER_ON = 4.0, 3.2, 2.45
 """Height of the letter of a section, and how far it stands past the end of its line and on the side of the arrow."""
 
 
-def _section_ends(line: SectionLine, frame: Frame, scale: float) -> Iterator[Lettered]:
+def _section_ends(project: Project, line: SectionLine, frame: Frame, scale: float) -> Iterator[Lettered]:
     """A mark at each of the ends of a section line, its letter past the arrow."""
     parts = line.parts
     a, b = _ends_of(parts[0], frame)[0], _ends_of(parts[-1], frame)[1]
@@ -159,4 +160,5 @@ def _section_ends(line: SectionLine, frame: Frame, scale: float) -> Iterator[Let
         u, w = point[0] + spots[0][0] * scale, point[1] + spots[0][1] * scale
         text = Text(u, w, line.name, LETTER, "centre", "middle", 0, "bold", part, pen="section")
         places = [((du - spots[0][0]) * scale, (dw - spots[0][1]) * scale) for du, dw in spots]
-        yield Label(f"section:{line.id}:{which}", (text,), places, NUMBER)
+        words = named(project, f"section:{line.id}", text, scale)
+        yield Label(f"section:{line.id}:{which}", words, places, NUMBER)

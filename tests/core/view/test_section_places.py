@@ -10,6 +10,7 @@ from deepsection.core.edits import apply_edits, put
 from deepsection.core.errors import BadInput
 from deepsection.core.model import GridLine, Project, Room, SectionLine
 from deepsection.core.particulars.fields import fields_of
+from deepsection.core.resolve import resolve
 from deepsection.core.rows.rows import Row
 from tests.builders import box_house, window
 from tests.turning import turned
@@ -90,3 +91,19 @@ def test_its_copy_is_a_section_of_its_own() -> None:
     copy = after.sections[-1]
     assert len(after.sections) == 3 and copy.id not in ("s", "t") and copy.name == "C"
     assert (copy.x1, copy.x2, copy.look) == (2000.0, 2000.0, "left")
+
+
+@pytest.mark.parametrize("degrees", [0.0, 23.0])
+def test_a_section_in_a_face_is_said_with_the_step_that_clears_it(degrees: float) -> None:
+    house = box_house(9000.0, 6000.0)
+    building = resolve(house)
+    wall = building.plan.by_id["south"]
+    face = wall.at(0.0, wall.inner)[1]
+
+    def at(y: float) -> list[str]:
+        line = SectionLine(id="s", name="A", x1=-2000.0, y1=y, x2=11_000.0, y2=y)
+        found = resolve(turned(put(house, line), degrees)).diagnostics
+        return [held.message for held in found if held.code == "section-in-face"]
+
+    assert len(at(face)) == 1 and "Move it by 3" in at(face)[0]
+    assert at(face + 3.0) == [] and at(3000.0) == []

@@ -448,3 +448,24 @@ def plate_of(building: Building, project: Project) -> tuple[float, float]:
     mark = next(m for m in drawing.marks if isinstance(m, Region) and m.part == "south/plate/frame/top:1")
     xs, ys = ([point[k] for point in mark.rings[0]] for k in (0, 1))
     return sum(xs) / len(xs), sum(ys) / len(ys)
+
+
+def test_the_plan_shows_where_it_is_cut_and_on_which_sheet_that_is() -> None:
+    project = fernacre_bungalow()
+    plan = draw_view(resolve(project), project, "plan", 50.0)
+
+    def words(drawing: Drawing, id: str) -> list[str]:
+        texts = (mark for mark in drawing.marks if isinstance(mark, Text))
+        return [mark.text for mark in texts if (mark.part or "").startswith(f"{id}/section/")]
+
+    assert words(plan, "wall-section-2") == ["2", "2/A4"] and words(plan, "section-a") == ["A", "1/A2"] * 2
+    # The line crosses the west wall, a cavity wall of 385, at 8200 from its start in the north.
+    strokes = (mark for mark in plan.marks if isinstance(mark, Stroke) and mark.feature == "line")
+    (line,) = [mark for mark in strokes if mark.part == "wall-section-2/section//"]
+    (x0, y0, _), (x1, y1, _) = line.path
+    assert y0 == pytest.approx(y1) and abs(x1 - x0) == pytest.approx(385.0 + (7.0 + 4.0) * 50.0)
+    sheets = tuple(changed(sheet, number="S9") if sheet.number == "A4" else sheet for sheet in project.sheets)
+    renumbered = put(project, *sheets)
+    assert words(draw_view(resolve(renumbered), renumbered, "plan", 50.0), "wall-section-2") == ["2", "2/S9"]
+    bare = put(fernacre_bungalow(), *(changed(sheet, placed=()) for sheet in project.sheets))
+    assert words(draw_view(resolve(bare), bare, "plan", 50.0), "wall-section-2") == ["2"]
