@@ -98,6 +98,14 @@ def shoot(page: Page, address: str) -> None:
     page.get_by_role("button", name="A", exact=True).click()
     page.wait_for_timeout(1500)
     picture("section")
+    page.goto(f"{address}/project/fernacre")
+    page.wait_for_timeout(2500)
+    step(page, "Sections")
+    page.get_by_role("button", name="1", exact=True).click()
+    page.wait_for_timeout(2500)
+    picture("wall-section")
+    page.goto(f"{address}/project/quillback")
+    page.wait_for_timeout(2500)
     step(page, "Sheets")
     page.wait_for_timeout(2000)
     picture("sheets")
@@ -162,9 +170,8 @@ def main() -> None:
         shoot(page, address)
         browser.close()
         for project, sheet in (
-            ("wrenfold", "sheet-1"),
             ("fernacre", "sheet-1"),
-            ("larkmoor", "sheet-2"),
+            ("tansy", "sheet-3"),
             ("larkmoor", "sheet-4"),
         ):
             url = f"{address}/api/projects/{project}/sheets/{sheet}/picture?dpi=90"

@@ -10,6 +10,7 @@ SHOWN_FROM: dict[str, float] = {
     "strings inside": 100.0,
     "depths": 26.0,
     "note stacks": 50.0,
+    "notes of pieces": 33.0,
     "structure": 70.0,
     "sheathing": 70.0,
     "insulation": 70.0,

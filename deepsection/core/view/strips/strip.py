@@ -113,6 +113,8 @@ class _Strip:
         yield from stack_marks(stacks, place, left if place.out > 0 else right, view.changes, scale)
         if view.changes.keyed:
             yield from stack_legend(stacks, (window.left, facts.low - LEGEND_BELOW * scale), scale)
+        if not shown_from("notes of pieces", scale):
+            return
         yield from piece_notes(self.cut, place, window, scale, view.setting.units)
         yield from course_notes(self.cut, place, window, scale, view.setting.units)
 

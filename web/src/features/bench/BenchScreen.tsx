@@ -156,7 +156,7 @@ export function BenchScreen() {
                   drawing={view}
                   id="v"
                   k={viewport.k}
-                  without={filled === "view" && viewport.k >= CLOSE ? NOTHING : ON_LADDER}
+                  without={filled === "view" && viewport.k >= CLOSE && !isStrip ? NOTHING : ON_LADDER}
                 />
               )}
             </g>

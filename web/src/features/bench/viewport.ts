@@ -80,8 +80,8 @@ const VIEW_SHARE = 0.66;
 export type Whole = "plan" | "view" | "strip";
 
 /** What the strings and the notes of a wall section take beside it (px). */
-const STRINGS = 230;
-const NOTES = 330;
+const STRINGS = 180;
+const NOTES = 370;
 
 /** The viewport that shows a wall section with its lettering, and of the plan the place where it cuts. */
 function stripFitted(panes: Panes, plan: Drawing | undefined, view: Drawing, beside?: Drawing): Viewport {
