@@ -79,16 +79,6 @@ class Window:
                 return band.high + band.shift + share * (after.low + after.shift - band.high - band.shift)
         return v + self.bands[-1].shift
 
-    def back(self, v: float) -> float:
-        """The height that is drawn at v: the way back from `at`."""
-        for band, after in zip(self.bands, self.bands[1:]):
-            top, next_low = band.high + band.shift, after.low + after.shift
-            if v <= top:
-                return v - band.shift
-            if v < next_low:
-                return band.high + (v - top) / (next_low - top) * (after.low - band.high)
-        return v - self.bands[-1].shift
-
     def holds(self, u: float, v: float) -> bool:
         """Whether it shows a place, one on its edge too."""
         return self.left - NEAR <= u <= self.right + NEAR and self.shows_height(v)

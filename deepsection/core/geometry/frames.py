@@ -38,6 +38,12 @@ class Frame:
             return cls(*_EXACT[angle], x0, y0)
         return cls(math.cos(math.radians(angle)), math.sin(math.radians(angle)), x0, y0)
 
+    @classmethod
+    def facing(cls, direction: tuple[float, float], x0: float, y0: float) -> Frame:
+        """The frame that looks along a unit vector; what is whole but for rounding is exact."""
+        dx, dy = (float(round(part)) if abs(part - round(part)) < 1e-12 else part for part in direction)
+        return cls(dx, dy, x0, y0)
+
     @property
     def ux(self) -> float:
         """x of the unit vector to the right."""

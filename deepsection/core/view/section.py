@@ -39,8 +39,7 @@ HIGH = 1e6
 
 def section_frame(line: SectionLine) -> Frame:
     """The frame of a section: its look direction, with depth zero on the line."""
-    look = line.ahead
-    return Frame(_clean(look[0]), _clean(look[1]), line.x1, line.y1)
+    return Frame.facing(line.ahead, line.x1, line.y1)
 
 
 def section_sights(line: SectionLine) -> tuple[Sight, ...]:
@@ -49,10 +48,6 @@ def section_sights(line: SectionLine) -> tuple[Sight, ...]:
         return (Sight(section_frame(line), start=0.0),)
     windows = ((part, section_window(part)) for part in line.parts)
     return tuple(Sight(section_frame(part), start=0.0, between=(held.left, held.right)) for part, held in windows)
-
-
-def _clean(value: float) -> float:
-    return float(round(value)) if abs(value - round(value)) < 1e-12 else value
 
 
 def section_window(line: SectionLine) -> Window:

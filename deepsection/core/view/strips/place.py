@@ -82,13 +82,8 @@ def strip_place(building: Building, held: WallSection) -> StripPlace | None:
         return None
     stand = wall.stand(along)
     sign = 1.0 if held.look == "end" else -1.0
-    dx, dy = (_clean(sign * part) for part in stand.run)
-    x, y = wall.at(along)
-    return StripPlace(held, wall, along, Frame(dx, dy, x, y))
-
-
-def _clean(value: float) -> float:
-    return float(round(value)) if abs(value - round(value)) < 1e-12 else value
+    dx, dy = stand.run
+    return StripPlace(held, wall, along, Frame.facing((sign * dx, sign * dy), *wall.at(along)))
 
 
 def strip_window(building: Building, place: StripPlace, scale: float) -> tuple[Window, list[CutPart]]:
