@@ -393,7 +393,7 @@ def test_what_is_cut_has_the_area_of_the_wall_and_all_on_it() -> None:
 
 
 def test_usual_places_are_one_per_way_of_building() -> None:
-    project = fernacre_bungalow()
+    project = fernacre_bungalow().model_copy(update={"wall_sections": ()})
     found = usual_places(project, resolve(project))
     assert [held.shows for held in found] == [
         "cavity wall 350, rendered, one storey, eave, through W1",
