@@ -130,6 +130,11 @@ FLOORS = (
     ),
     Check("wall-on-slab", "a slab is deeper under walls that bear on it", source=PRACTICE),
     Check("pony-low", "pony walls have room for studs", source=PRACTICE),
+    Check(
+        "rafters-off-studs",
+        "under a single top plate rafters stand over studs",
+        source=f"IRC R602.3.2, exception ({MEMORY})",
+    ),
     Check("pony-thin", "studs of pony walls are as deep as those above", source=f"IRC R602.9 ({MEMORY})"),
 )
 LOADS = (

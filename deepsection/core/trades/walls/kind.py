@@ -8,23 +8,26 @@ from functools import lru_cache
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
+from ...building.diagnostics import Diagnostic
 from ...building.kind import ElementKind
 from ...building.parts import Part
 from ...building.placed import Placed, Stage
-from ...model import FreeJoint, Project, TeeJoint, Wall
-from ...units import HeightSum
+from ...model import FreeJoint, Project, TeeJoint, Wall, bearing_layer
+from ...units import HeightSum, format_length
 from ..floors.edges import course_starts, floor_edges, masonry_feet
 from ..floors.place import FLOORS
 from ..levels.place import sum_id
 from ..levels.placed import LEVELS
 from ..makeups.fields import make_up_name
 from ..openings.placed import OPENINGS
+from ..roofs.parts import roof_parts
 from ..roofs.placed import ROOFS
 from .bodies import WALL_TOPS, WallTop
 from .fields import wall_fields
 from .joint_fields import joint_fields
 from .mouldings import MOULDINGS, Mouldings, mitres_of, moulding_faults, moulding_parts, moulding_sum
 from .on_roofs import on_roofs
+from .over_studs_parts import TOLERANCE, rafters_off_studs
 from .parts import wall_parts
 from .place import plan_walls
 from .plan import wall_plan_marks
@@ -99,6 +102,26 @@ def _parts(placed: Placed) -> Iterator[Part]:
         yield from moulding_parts(wall, own, top, placed[MOULDINGS].lines_of(wall.wall))
 
 
+def _advice(placed: Placed) -> Iterator[Diagnostic]:
+    """Rafters that stand between the studs of a wall with a single top plate."""
+    units = placed.project.units
+    for wall in placed[WALLS].walls:
+        make_up = placed.make_ups[wall.wall.make_up]
+        framing = make_up.layers[bearing_layer(make_up)].framing
+        if framing is None or framing.top_plates != 1 or not wall.wall.bears:
+            continue
+        own, top = placed[OPENINGS][wall.wall.id], placed[WALL_TOPS][wall.wall.id]
+        roofs = [(roof, roof_parts(roof, placed.make_ups[roof.block.make_up])) for roof in placed[ROOFS]]
+        found = list(rafters_off_studs(wall, top.plate, wall_parts(wall, make_up, own, top), roofs))
+        if found:
+            off, at = max(found)
+            message = (
+                f"{len(found)} rafters stand between the studs of a wall with a single top plate, the worst "
+                f"{format_length(off, units)} off: lay both out at one spacing from one end, or take two plates"
+            )
+            yield Diagnostic("rafters-off-studs", message, wall.wall.id, "make_up", off, TOLERANCE, at=at)
+
+
 def _heights(wall: Wall) -> list[str]:
     own = [f"moulding:{wall.id}:{moulding.id}" for moulding in wall.mouldings]
     return [f"top:{wall.id}", f"foot:{wall.id}", sum_id(wall.top.level), sum_id(wall.base.level), *own]
@@ -122,4 +145,6 @@ SAVED_WALL = ElementKind(
     title=lambda project, saved: (saved.name, f"a wall of {make_up_name(project, saved.make_up)}, kept for others"),
     fields=saved_wall_fields,
 )
-WALL = ElementKind(Wall, title=_title, fields=wall_fields, heights=_heights, parts=_parts, plan=wall_plan_marks)
+WALL = ElementKind(
+    Wall, title=_title, fields=wall_fields, heights=_heights, parts=_parts, plan=wall_plan_marks, advice=_advice
+)

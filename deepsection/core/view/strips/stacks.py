@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import shapely
 from shapely.geometry import LineString, Polygon
 
-from ...drawing import Align, Mark, Region, Stroke, Text, path, text_width
+from ...drawing import Align, Mark, Region, Stroke, Text, path
 from ...drawing.cropping import Window
 from ...drawing.explode import circle
 from ...drawing.tables import table_marks
@@ -67,7 +67,7 @@ def note_stacks(
         for layer in make_up.layers:
             words = layer_words(layer, units)
             if layer.framing and make_up.use != "wall" and not (set(roles[layer.id]) & MEMBERS):
-                words += ", behind the cut"
+                words += ", behind the cut" if place.held.members else ", not at this cut"
             rows.append((f"stack:{make_up.id}:{layer.id}", words, f"{make_up.id}/note/{layer.id}/"))
         found[make_up.id] = Stack(make_up, tuple(rows), *met)
     return sorted(found.values(), key=lambda stack: -stack.leader[-1][1])
@@ -205,11 +205,6 @@ def _led(stack: Stack, to: Point, height: float, edge: float, scale: float) -> I
     yield Stroke(path((u, middle - height / 2), (u, middle + height / 2)), "note", feature="leader", annotation=key)
     for dot in stack.dots:
         yield Region((circle(*dot, DOT * scale),), fill="poche", feature="leader", annotation=key)
-
-
-def stacks_width(stacks: Sequence[Stack]) -> float:
-    """Paper mm that the stacks take beside a strip."""
-    return CHANNEL + max((text_width(words, SIZE) for stack in stacks for _, words, _ in stack.rows), default=0.0)
 
 
 def stack_legend(stacks: Sequence[Stack], corner: Point, scale: float) -> Iterator[Mark]:
