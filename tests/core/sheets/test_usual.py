@@ -19,10 +19,13 @@ from deepsection.demo import fernacre_bungalow, hollin_bothy, otterfold_house, q
 
 @pytest.mark.parametrize("make", [quillback_house, fernacre_bungalow, otterfold_house, hollin_bothy])
 def test_the_usual_set_shows_all_and_fits(make: Callable[[], Project]) -> None:
-    house = rebuild(make(), sheets=(), sections=())
+    house = rebuild(make(), sheets=(), sections=(), wall_sections=())
     done = apply_edits(house, usual_set(house, resolve(house)))
     framed = ["Framing"] if house.floors else []
-    assert [sheet.name for sheet in done.sheets] == ["Plans", "Elevations", "Sections", *framed, "Schedules"]
+    names = ["Plans", "Elevations", "Sections", "Wall sections", *framed, "Schedules"]
+    assert [sheet.name for sheet in done.sheets] == names
+    strips = next(sheet for sheet in done.sheets if sheet.name == "Wall sections")
+    assert 2 <= len(strips.placed) <= 3 and len(done.wall_sections) == len(strips.placed)
     assert [line.name for line in done.sections] == ["A", "B"]
     shown = {held.view for sheet in done.sheets for held in sheet.placed}
     assert {f"elevation:{side}" for side in ("south", "east", "north", "west")} <= shown
