@@ -19,6 +19,7 @@ _NAMES: dict[str, tuple[str, str]] = {
     "FINE": ("A-FINE--E-", "A-ELEV-FINE"),
     "EXISTING": ("A-EXISTNE-", "A-ELEV-EXST"),
     "TO-BE-REMOVED": ("A-REMOVEE-", "A-ELEV-DEMO"),
+    "MEMBRANES": ("A-MEMBRNE-", "A-SECT-MEMB"),
     "BEYOND": ("A-BEYONDE-", "A-SECT-MBND"),
     "HATCH": ("A-HATCH-H-", "A-ELEV-PATT"),
     "HIDDEN": ("A-HIDDENE-", "A-ELEV-HIDN"),

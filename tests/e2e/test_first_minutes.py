@@ -51,8 +51,8 @@ def test_a_house_is_typed_roofed_and_laid_out(bench: Bench) -> None:
     bench.button("Lay out the usual set").click()
     bench.saved()
     sheets: list[dict[str, object]] = bench.document()["sheets"]  # type: ignore[assignment]
-    assert [sheet["name"] for sheet in sheets] == ["Plans", "Elevations", "Sections"]
-    assert [len(sheet["placed"]) for sheet in sheets] == [2, 4, 2]  # type: ignore[arg-type]
+    assert [sheet["name"] for sheet in sheets] == ["Plans", "Elevations", "Sections", "Wall sections"]
+    assert [len(sheet["placed"]) for sheet in sheets] == [2, 4, 2, 1]  # type: ignore[arg-type]
     assert len(bench.document()["sections"]) == 2  # type: ignore[arg-type]
 
 

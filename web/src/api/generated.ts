@@ -6426,7 +6426,7 @@ export interface components {
          * @description How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
          *
          *     `thin` concerns the screen alone: what is printed keeps its pens. `make_ups`: a plan has numbers of the make-ups of
-         *     its walls, and a legend. `works`: what is new, existing and to be
+         *     its walls, a section those of what it cuts, and a legend. `works`: what is new, existing and to be
          *     removed is told apart, or the house is shown as it is before or after the works.
          */
         ViewShow: {
