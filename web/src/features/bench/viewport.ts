@@ -38,9 +38,18 @@ type Bounds = readonly [number, number, number, number];
 const EMPTY_PLAN: Bounds = [-1000, -1000, 13000, 9000];
 const EMPTY_VIEW: Bounds = [-1000, -1500, 13000, 5000];
 
+/** The box around what is built: without lettering, the lines that lead to it, sections, grid and ground. */
+function builtOf(drawing: Drawing | undefined): Extent | null {
+  return extentOf(drawing, (part, index) => {
+    const mark = drawing?.marks[index];
+    const leads = mark && (("feature" in mark && mark.feature === "leader") || mark.annotation);
+    return !leads && !/\/section\/|\/grid\/|\/ground\/|^note/.test(part);
+  });
+}
+
 /** The box to fit: what is built, without the marks around it; of a plan that is worked on, with its dimensions. */
 function boundsOf(drawing: Drawing | undefined, kind: "plan" | "view", dimensioned = false): Bounds {
-  const built = extentOf(drawing, (part) => !/\/section\/|\/grid\/|\/ground\/|^note/.test(part));
+  const built = builtOf(drawing);
   if (!built) return kind === "plan" ? EMPTY_PLAN : EMPTY_VIEW;
   if (dimensioned)
     for (const mark of drawing?.marks ?? [])
@@ -139,7 +148,7 @@ export function fitted(
 
 /** Whether what is built in the view no longer lies within its pane. */
 export function outgrown(at: Viewport, panes: Panes, view: Drawing | undefined): boolean {
-  const built = extentOf(view, (part) => !/\/section\/|\/grid\/|\/ground\/|^note/.test(part));
+  const built = builtOf(view);
   if (!built || panes.viewBottom - panes.viewTop < 80) return false;
   const top = at.v - at.k * built.y1;
   const [left, right] = [at.u + at.k * built.u0, at.u + at.k * built.u1];
