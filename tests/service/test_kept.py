@@ -28,7 +28,7 @@ from tests.random_edits import Maker, kinds
 from .conftest import VIEWS, edit, state
 
 LONG = bool(os.environ.get("DEEPSECTION_LONG"))
-COUNT = 10_000 if LONG else 390
+COUNT = 10_000 if LONG else 300
 
 
 def every_view(client: TestClient, id: str) -> Any:

@@ -53,7 +53,7 @@ def drawn(project: Project) -> Drawing:
     second=st.floats(-1500, 1500),
     degrees=st.sampled_from([0.0, 31.0]),
 )
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=6, deadline=None)
 def test_each_part_shows_what_a_plain_section_there_shows(
     share: float, ahead: float, second: float, degrees: float
 ) -> None:
