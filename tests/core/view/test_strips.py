@@ -25,7 +25,7 @@ from deepsection.core.edits import (
     changed,
     put,
 )
-from deepsection.core.model import Annotation, Note, Project, StripBreak, ViewShow, WallSection, wall_length
+from deepsection.core.model import Annotation, GroundSpot, Note, Project, StripBreak, ViewShow, WallSection, wall_length
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.units import format_length, parse_length
 from deepsection.core.view import anchor_in, draw_view
@@ -469,3 +469,20 @@ def test_the_plan_shows_where_it_is_cut_and_on_which_sheet_that_is() -> None:
     assert words(draw_view(resolve(renumbered), renumbered, "plan", 50.0), "wall-section-2") == ["2", "2/S9"]
     bare = put(fernacre_bungalow(), *(changed(sheet, placed=()) for sheet in project.sheets))
     assert words(draw_view(resolve(bare), bare, "plan", 50.0), "wall-section-2") == ["2"]
+
+
+def test_no_break_leaves_out_the_ground_where_it_is_no_level() -> None:
+    # Deep footings on ground that lies 700 below the grade: halfway down the plain wall of the foundation.
+    project = box_house(9000.0, 6000.0)
+    footing = next(rung for rung in project.rungs if rung.id == "footing")
+    deep = changed(footing, terms=tuple(changed(term, value=2400.0) for term in footing.terms))
+    spot = GroundSpot(id="spot", x=3000.0, y=-500.0, rise=-700.0)
+    project = put(project, deep, spot)
+    _, drawing = drawn(project, strip("south", 3000.0, tall=150.0), 20.0)
+    _, whole = drawn(project, strip("south", 3000.0), 20.0, on_paper=False)
+
+    def ground(of: Drawing) -> float:
+        lines = (mark.path for mark in of.marks if isinstance(mark, Stroke) and mark.feature == "ground")
+        return sum(abs(b[0] - a[0]) for line in lines for a, b in itertools.pairwise(line))
+
+    assert bands_of(drawing) and ground(drawing) == pytest.approx(ground(whole), abs=1.0) and ground(whole) > 300.0

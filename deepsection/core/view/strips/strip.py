@@ -19,6 +19,7 @@ from ...geometry import Frame, polygons_of
 from ...model import WallSection
 from ...resolve import ROLES, Building
 from ...units import HeightSum
+from .._earth import earth_along
 from .._levels import eaves_facing, level_heights, level_marks
 from ..composing import Composition
 from ..cut import CutPart
@@ -27,7 +28,7 @@ from ..setting import Setting
 from ..sights import Sight
 from ..strings.section import SectionFacts, room_beside
 from ..strings.strip import strip_strings
-from .breaks import GAP, broken, features_of
+from .breaks import GAP, Feature, broken, features_of
 from .gaps import gaps_of, paper_scale, stated_breaks
 from .pieces import course_notes, piece_notes
 from .place import StripPlace, strip_place, strip_window
@@ -72,6 +73,7 @@ class _Strip:
         self.heights = _heights(view.building, place, self.cut, self.whole)
         cut = [(ROLES[one.part.role].words, one.polygon) for one in self.cut]
         features = features_of(cut, [(height.label, height.total) for height in self.heights])
+        features.append(_ground_line(view.building, place, self.whole))
         on_paper, project = view.setting.on_paper, view.building.placed.project
         printed = self.scale if on_paper else paper_scale(project, place.held)
         self.gaps, self.messages = gaps_of(place.held, view.building, features, self.whole, printed)
@@ -117,6 +119,13 @@ class _Strip:
             return
         yield from piece_notes(self.cut, place, window, scale, view.setting.units)
         yield from course_notes(self.cut, place, window, scale, view.setting.units)
+
+
+def _ground_line(building: Building, place: StripPlace, whole: Window) -> Feature:
+    """The ground outside of the wall, from its lowest place to its highest."""
+    ends = sorted((place.outer, whole.right if place.out > 0 else whole.left))
+    earth = earth_along(building.ground, place.frame, *ends)
+    return Feature(earth.low, earth.high, "ground line")
 
 
 def _heights(building: Building, place: StripPlace, cut: Sequence[CutPart], whole: Window) -> list[HeightSum]:

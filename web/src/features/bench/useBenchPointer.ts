@@ -20,6 +20,7 @@ import type { Angle } from "../../actions/walls";
 import type { Drawing, Edit } from "../../api/client";
 import { useClient, usePick, type Viewport } from "../../store";
 import { useHeld } from "../../useProject";
+import { type Grip, gripsOf } from "./grips";
 import { nextUnder, toggled, under, within } from "./picking";
 import { SELECT_HINT, usePlanAction } from "./usePlanAction";
 import type { usePreview } from "./usePreview";
@@ -44,12 +45,6 @@ export interface Entry {
   angles?: boolean;
   second?: string;
   enter: (text: string, mm: number, angle?: Angle, second?: number) => void;
-}
-
-interface Grip {
-  id: string;
-  u: number;
-  w: number;
 }
 
 type Gesture =
@@ -463,32 +458,6 @@ function stepped(place: Place, grid: number): Place {
   const along = Math.round((place.along ?? 0) / grid) * grid;
   const off = along - (place.along ?? 0);
   return Math.abs(off) < 1e-6 ? place : { ...place, along };
-}
-
-/** Handles of what is selected: the ends of a wall or of a section line. */
-function gripsOf(
-  selection: string | null,
-  project: ReturnType<typeof useHeld>["state"]["project"],
-  snaps: Snaps,
-  turn: { dx: number; dy: number },
-): Grip[] {
-  const wall = project.walls?.find((held) => held.id === selection);
-  if (wall)
-    return snaps.points.flatMap((point) =>
-      point.joint && (point.joint === wall.start || point.joint === wall.end)
-        ? [{ id: `joint:${point.joint}`, u: point.u, w: point.w }]
-        : [],
-    );
-  const line = project.sections?.find((held) => held.id === selection);
-  if (!line) return [];
-  const turned = (x: number, y: number) => ({ u: x * turn.dy - y * turn.dx, w: x * turn.dx + y * turn.dy });
-  // Its end lies where its last step has brought it.
-  const length = Math.hypot(line.x2 - line.x1, line.y2 - line.y1) || 1;
-  const by = ((line.steps?.at(-1)?.ahead ?? 0) / length) * (line.look === "right" ? -1 : 1);
-  return [
-    { id: "end:start", ...turned(line.x1, line.y1) },
-    { id: "end:end", ...turned(line.x2 - (line.y2 - line.y1) * by, line.y2 + (line.x2 - line.x1) * by) },
-  ];
 }
 
 /** What is read beside the pointer while drawing: the length, and what remains to the first corner. */
