@@ -21,6 +21,10 @@ NEAR = 1e-6
 """Heights closer than this (mm) are one."""
 
 
+FAR = 1e6
+"""Below and above any house (mm)."""
+
+
 @dataclass(frozen=True, slots=True)
 class Band:
     """What is shown from one height to another (mm in the view), drawn so much higher."""
@@ -36,7 +40,7 @@ class Window:
 
     left: float
     right: float
-    bands: tuple[Band, ...] = (Band(-1e6, 1e6),)
+    bands: tuple[Band, ...] = (Band(-FAR, FAR),)
 
     @property
     def low(self) -> float:
@@ -53,11 +57,6 @@ class Window:
         """How high all of it is as it is drawn (mm in the view)."""
         first, last = self.bands[0], self.bands[-1]
         return last.high + last.shift - first.low - first.shift
-
-    @property
-    def gaps(self) -> tuple[tuple[float, float], ...]:
-        """From-to of what its breaks leave out."""
-        return tuple((low.high, high.low) for low, high in zip(self.bands, self.bands[1:]))
 
     @property
     def outline(self) -> Polygon:

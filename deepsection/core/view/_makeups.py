@@ -36,6 +36,12 @@ def make_up_of(project: Project, element: Any) -> str | None:
     return kind_for(model).make_up(project, element)
 
 
+def make_ups_of(project: Project, elements: Iterable[str]) -> dict[str, str]:
+    """The ids of the make-ups of those among some elements, by their ids, that are built by one; in order of ids."""
+    found = ((id, make_up_of(project, project.find(id))) for id in sorted(set(elements)))
+    return {id: name for id, name in found if name is not None}
+
+
 def numbered_make_ups(project: Project) -> dict[str, str]:
     """The number of every make-up that something of the project is built by, by its id: those of walls first, the same
     in all drawings."""
@@ -82,10 +88,8 @@ def section_make_ups(building: Building, cut: Iterable[tuple[Part, Polygon]], sc
     found: dict[str, list[Polygon]] = defaultdict(list)
     for part, polygon in cut:
         found[part.element].append(polygon)
-    for id in sorted(found):
-        number = numbers.get(make_up_of(project, project.find(id)) or "")
-        if number is None:
-            continue
+    for id, make_up in make_ups_of(project, found).items():
+        number = numbers[make_up]
         about = max(found[id], key=lambda held: (held.area, held.bounds))
         x0, y0, x1, y1 = about.bounds
         off = (RADIUS + BESIDE) * scale

@@ -54,7 +54,7 @@ def _middle_line(polygon: Polygon) -> tuple[Point, Point] | None:
 def course_height(held: CutPart) -> float | None:
     """The height of a course of a layer of a wall that is laid in courses (mm)."""
     coursing = material(held.part.material).coursing
-    return coursing.rise / coursing.courses if coursing and held.part.role in COURSED else None
+    return coursing.height if coursing and held.part.role in COURSED else None
 
 
 def course_lines(held: CutPart, scale: float) -> Iterator[Mark]:

@@ -114,6 +114,10 @@ def _ends_of(line: SectionLine, frame: Frame) -> tuple[Point, Point]:
     return a, b
 
 
+STEP = 3.0
+"""Paper mm of a section line on both sides of a step that are heavy."""
+
+
 def _section_line(line: SectionLine, boxes: list[Polygon], frame: Frame, scale: float) -> Iterator[Mark]:
     """The line of a section, which stops before lettering; where it steps it is heavy."""
     handle, part = Handle("move_section", line.id, "line", "across"), f"{line.id}/section//"
@@ -130,10 +134,6 @@ def _towards(start: Point, end: Point, far: float) -> Point:
     """A place so far (mm) from one to another, at the most there."""
     share = min(1.0, far / (math.dist(start, end) or 1.0))
     return start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share
-
-
-STEP = 3.0
-"""Paper mm of a section line on both sides of a step that are heavy."""
 
 
 LETTER, LETTER_OUT, LETTER_ON = 4.0, 3.2, 2.45

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from typing import Any
 
 import shapely
 from shapely.geometry import MultiLineString
 
 from ..building.kind import SectionOf
 from ..drawing import Dimension, Drawing, Label, Lettered, Region, Stroke, extent
-from ..drawing.cropping import Band, Window, cropped
+from ..drawing.cropping import FAR, Band, Window, cropped
 from ..geometry import Frame
 from ..kinds import KINDS
 from ..model import SectionLine
@@ -19,7 +18,7 @@ from ..resolve import Building
 from ._ground import EARTH_REACH, Ground, ground_marks, ground_under
 from ._levels import level_heights, level_marks
 from ._makeups import BELOW as LEGEND_BELOW
-from ._makeups import make_up_legend, make_up_of, section_make_ups
+from ._makeups import make_up_legend, make_ups_of, section_make_ups
 from ._names import room_names
 from ._pitches import pitch_marks
 from ._seen import boxes_of, clipped_above
@@ -32,9 +31,6 @@ from .setting import Setting
 from .sights import Sight
 from .strings.depths import member_depths
 from .strings.section import SectionFacts, room_beside, section_strings
-
-HIGH = 1e6
-"""Past any house (mm)."""
 
 
 def section_frame(line: SectionLine) -> Frame:
@@ -54,8 +50,8 @@ def section_window(line: SectionLine) -> Window:
     """What a section shows of its plane: from end to end of its line, from its bottom to its top."""
     frame = section_frame(line)
     left, right = sorted(x * frame.ux + y * frame.uy for x, y in ((line.x1, line.y1), (line.x2, line.y2)))
-    low = -HIGH if line.bottom is None else line.bottom
-    high = HIGH if line.top is None else line.top
+    low = -FAR if line.bottom is None else line.bottom
+    high = FAR if line.top is None else line.top
     return Window(left, right, (Band(low, high),))
 
 
@@ -91,7 +87,7 @@ def _within(window: Window, cut: Sequence[CutPart], beyond: Sequence[Face]) -> b
     if len(window.bands) > 1 or any(held.polygon is not held.whole for held in cut):
         return False
     x0, _, x1, _ = shapely.total_bounds([face.polygon for face in beyond]).tolist() if beyond else (0.0,) * 4
-    whole = window.low <= -HIGH and window.high >= HIGH
+    whole = window.low <= -FAR and window.high >= FAR
     return bool(whole and (not beyond or (window.left <= x0 and x1 <= window.right)))
 
 
@@ -131,7 +127,7 @@ def draw_section(
         [(one.part, one.polygon) for one in cut],
         box,
         reach,
-        _lowest(view.marks),
+        lowest(view.marks),
         names,
         setting,
         window,
@@ -142,17 +138,11 @@ def draw_section(
     levels = level_marks(heights, box[0] - left, box[2] + right, scale, units, sides=(1, -1))
     if setting.show and setting.show.make_ups:
         own += section_make_ups(building, facts.cut, scale)
-        used = {id for id in (make_up_of(building.placed.project, held) for held in _elements(building, cut)) if id}
+        used = set(make_ups_of(building.placed.project, (one.part.element for one in cut)).values())
         x0, y0, *_ = extent((mark for mark in [*view.marks, *levels] if not isinstance(mark, Label)), scale)
         levels += make_up_legend(building.placed.project, used, (x0, y0 - LEGEND_BELOW * scale), scale)
     view.letter([*names, *lettering_in(window, own), *levels])
     return view.drawing(title, "section")
-
-
-def _elements(building: Building, cut: Iterable[CutPart]) -> Iterator[Any]:
-    """The elements of the document of which something is cut."""
-    for id in {held.part.element for held in cut}:
-        yield building.placed.project.find(id)
 
 
 Part = tuple[SectionLine, Frame, Window]
@@ -170,7 +160,7 @@ def _nothing_cut(building: Building, title: str, window: Window, parts: Sequence
 
 def lettering_in(window: Window, own: Iterable[Lettered]) -> Iterator[Lettered]:
     """Lettering about what a window shows; labels stay within it."""
-    bounded = window.low > -HIGH or window.high < HIGH
+    bounded = window.low > -FAR or window.high < FAR
     for mark in own:
         if not bounded:
             yield mark
@@ -184,7 +174,7 @@ def lettering_in(window: Window, own: Iterable[Lettered]) -> Iterator[Lettered]:
             yield mark
 
 
-def _lowest(marks: Sequence[Lettered]) -> float:
+def lowest(marks: Sequence[Lettered]) -> float:
     """How low what is cut and seen reaches."""
     rings = (
         mark.rings[0] if isinstance(mark, Region) else mark.path for mark in marks if isinstance(mark, (Region, Stroke))

@@ -486,3 +486,16 @@ def test_no_break_leaves_out_the_ground_where_it_is_no_level() -> None:
         return sum(abs(b[0] - a[0]) for line in lines for a, b in itertools.pairwise(line))
 
     assert bands_of(drawing) and ground(drawing) == pytest.approx(ground(whole), abs=1.0) and ground(whole) > 300.0
+
+
+def test_dragging_one_stated_break_leaves_the_others_as_they_are_stated() -> None:
+    project = box_house(9000.0, 6000.0)
+    floor = next(rung.id for rung in project.rungs if rung.id == "floor")
+    # The second one reaches past the plate, and is drawn shorter than it is stated.
+    breaks = (StripBreak(level=floor, above=500.0, tall=500.0), StripBreak(level=floor, above=1500.0, tall=1500.0))
+    _, drawing = drawn(project, strip("south", 6000.0, breaks=breaks), 20.0, on_paper=False)
+    fields = [mark.handle.field for mark in drawing.marks if isinstance(mark, Region) and mark.handle]
+    first = next(field for field in fields if field.startswith("0;"))
+    second = next(field for field in fields if field.startswith("1;"))
+    assert first.split(";")[2] == "floor,1500.000,1500.000"
+    assert second.split(";")[1] == "floor,500.000,500.000" and float(second.split(",")[-1]) < 1500.0

@@ -57,24 +57,22 @@ def _in_faces(placed: Placed) -> Iterator[Diagnostic]:
     walls = [held for held in placed[WALLS].walls if held.curve is None]
     step = format_length(INCH / 8 if placed.project.units == "ft-in" else 3.0, placed.project.units)
     for line in placed.project.sections:
-        (nx, ny), parts = line.ahead, line.parts
-        for wall in walls:
-            dx, dy = wall.run
-            if abs(dx * nx + dy * ny) > ALONG:
-                continue
-            for part in parts:
-                faces = (
-                    (layer, (x - part.x1) * nx + (y - part.y1) * ny)
-                    for layer in wall.layers
-                    for x, y in (wall.at(0.0, layer.outer), wall.at(0.0, layer.inner))
-                )
-                if any(abs(off) < IN_FACE for _, off in faces) and _beside(part, wall):
-                    message = (
-                        f"section {line.name} runs in a face of a wall; it cuts what lies ahead of that. "
-                        f"Move it by {step} to be sure which side is meant"
-                    )
-                    yield Diagnostic("section-in-face", message, line.id, "through", at=(part.x1, part.y1))
-                    break
+        part = next((part for part in line.parts for wall in walls if _in_face(part, wall)), None)
+        if part is not None:
+            message = (
+                f"section {line.name} runs in a face of a wall; it cuts what lies ahead of that. "
+                f"Move it by {step} to be sure which side is meant"
+            )
+            yield Diagnostic("section-in-face", message, line.id, "through", at=(part.x1, part.y1))
+
+
+def _in_face(line: SectionLine, wall: PlannedWall) -> bool:
+    """Whether a straight section lies in a face of a layer of a straight wall that runs along it."""
+    (nx, ny), (dx, dy) = line.ahead, wall.run
+    if abs(dx * nx + dy * ny) > ALONG or not _beside(line, wall):
+        return False
+    faces = (wall.at(0.0, face) for layer in wall.layers for face in (layer.outer, layer.inner))
+    return any(abs((x - line.x1) * nx + (y - line.y1) * ny) < IN_FACE for x, y in faces)
 
 
 def _beside(line: SectionLine, wall: PlannedWall) -> bool:

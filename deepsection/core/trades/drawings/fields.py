@@ -20,7 +20,7 @@ from ...model import (
     Sheet,
 )
 from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, open_length_row, text_row
-from .section_places import copy_row, place_rows, step_rows
+from .section_places import copy_row, members_row, place_rows, step_rows
 
 
 def section_fields(project: Project, line: SectionLine) -> list[Row]:
@@ -35,13 +35,7 @@ def section_fields(project: Project, line: SectionLine) -> list[Row]:
         length_row("depth", "Look depth", line.depth, project.units, lambda v: put(depth=v), least=0.0),
         open_length_row("top", "Shows nothing above", line.top, project.units, lambda v: put(top=v)),
         open_length_row("bottom", "Shows nothing below", line.bottom, project.units, lambda v: put(bottom=v)),
-        choice_row(
-            "members",
-            "Rafters and joists behind the cut",
-            "shown" if line.members else "left out",
-            [("left out", "left out"), ("shown", "shown")],
-            lambda t: put(members=t == "shown"),
-        ),
+        members_row(line.members, put),
         action_row("turn", "Look the other way", [PutSection(section=line.turned_round)]),
         *step_rows(project, line),
         copy_row(line),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any
 
 from ...document.motion import Motion
@@ -80,6 +80,17 @@ def step_rows(project: Project, line: SectionLine) -> list[Row]:
         made = SectionStep(along=(last + line.length) / 2, ahead=lies + BESIDE)
         rows.append(action_row("step", "Add a step", put([*line.steps, made])))
     return rows
+
+
+def members_row(shown: bool, put: Callable[..., Sequence[Any]]) -> Row:
+    """Whether members behind the cut are drawn, of sections and of wall sections."""
+    return choice_row(
+        "members",
+        "Rafters and joists behind the cut",
+        "shown" if shown else "left out",
+        [("left out", "left out"), ("shown", "shown")],
+        lambda t: put(members=t == "shown"),
+    )
 
 
 def copy_row(line: SectionLine) -> Row:

@@ -10,6 +10,7 @@ from ...errors import BadInput
 from ...model import Project, StripBreak, WallSection, along_from_start, wall_length
 from ...rows.rows import Row, action_row, choice_row, length_row, level_options, open_length_row, text_row, under
 from ..walls.end_names import corner_name
+from .section_places import members_row
 
 FIRST_BREAK = 900.0, 600.0
 """How far above its level a new break begins, and how high it is (mm)."""
@@ -39,8 +40,7 @@ def wall_section_fields(project: Project, held: WallSection) -> list[Row]:
         open_length_row("outside", "Shows outside of it", held.outside, units, lambda v: put(outside=v), least=0.0),
         open_length_row("inside", "Shows inside of it", held.inside, units, lambda v: put(inside=v), least=0.0),
         length_row("depth", "Look depth", held.depth, units, lambda v: put(depth=v), least=0.0),
-        choice_row("members", "Rafters and joists behind the cut", "shown" if held.members else "left out",
-                   [("left out", "left out"), ("shown", "shown")], lambda t: put(members=t == "shown")),
+        members_row(held.members, put),
         *under("On paper", [_tall_row(held, put), *_break_rows(project, held, put)]),
     ]  # fmt: skip
 

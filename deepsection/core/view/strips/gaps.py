@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Sequence
 
 from ...drawing.cropping import Window
 from ...geometry import Point
@@ -63,9 +63,29 @@ def _stated(
     return sorted(found), tuple(said)
 
 
-def stated_breaks(building: Building, gaps: Iterable[Point]) -> Iterator[StripBreak]:
-    """Breaks as they are stated: from the level below each, or from the lowest."""
+def stated_breaks(
+    building: Building, held: WallSection, gaps: Sequence[Point], which: int
+) -> tuple[int, tuple[StripBreak, ...]]:
+    """(number, breaks) of a wall section in which one of its gaps is stated as it is drawn, to be moved.
+
+    Other breaks that it states stay as they are stated; where it states none, all are stated as they are drawn.
+    """
+    if held.breaks is None:
+        return which, tuple(_stated_as(building, gap) for gap in gaps)
+    low, high = gaps[which]
+
+    def reach(one: StripBreak) -> float:
+        """How much of the gap a break covers (mm)."""
+        start = building.levels[one.level].z + one.above
+        return min(high, start + one.tall) - max(low, start)
+
+    number = max(range(len(held.breaks)), key=lambda k: reach(held.breaks[k]))  # type: ignore[index]
+    own = _stated_as(building, gaps[which])
+    return number, (*held.breaks[:number], own, *held.breaks[number + 1 :])
+
+
+def _stated_as(building: Building, gap: Point) -> StripBreak:
+    """A gap as a break above the level below it, or above the lowest."""
     levels = sorted(building.levels.values(), key=lambda level: level.z)
-    for low, high in gaps:
-        below = [level for level in levels if level.z <= low] or levels[:1]
-        yield StripBreak(level=below[-1].id, above=low - below[-1].z, tall=high - low)
+    below = [level for level in levels if level.z <= gap[0]] or levels[:1]
+    return StripBreak(level=below[-1].id, above=gap[0] - below[-1].z, tall=gap[1] - gap[0])

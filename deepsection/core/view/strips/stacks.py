@@ -20,7 +20,7 @@ from ...resolve import Building, Part
 from ...trades.makeups.wording import layer_words
 from .._annotations import Annotations
 from .._levels import spread
-from .._makeups import make_up_of
+from .._makeups import make_ups_of
 from .place import StripPlace
 
 SIZE, ROW = 2.2, 3.7
@@ -86,11 +86,11 @@ def _by_make_up(
         elements[part.element][layer].append(polygon)
         roles[part.element][layer].append(part.role)
     tops = {id: max(one.bounds[3] for held in layers.values() for one in held) for id, layers in elements.items()}
-    for id in sorted(elements, key=lambda id: (id != first, -tops[id], id)):
-        element = project.find(id)
-        name = make_up_of(project, element)
-        if name in made and (set(elements[id]) & {layer.id for layer in made[name].layers}):
-            yield made[name], elements[id], roles[id]
+    names = make_ups_of(project, elements)
+    for id in sorted(names, key=lambda id: (id != first, -tops[id], id)):
+        make_up = made[names[id]]
+        if set(elements[id]) & {layer.id for layer in make_up.layers}:
+            yield make_up, elements[id], roles[id]
 
 
 Met = tuple[tuple[Point, ...], tuple[Point, ...]]

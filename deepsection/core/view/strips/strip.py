@@ -23,7 +23,7 @@ from .._earth import earth_along
 from .._levels import eaves_facing, level_heights, level_marks
 from ..composing import Composition
 from ..cut import CutPart
-from ..section import draw_body
+from ..section import draw_body, lowest
 from ..setting import Setting
 from ..sights import Sight
 from ..strings.section import SectionFacts, room_beside
@@ -86,7 +86,7 @@ class _Strip:
         body = draw_body(view, view.frame, window, self.cut, held.depth, members=held.members)
         view.marks += _break_lines(self) if view.setting.on_paper else _bands(self)
         view.marks += _ends(self)
-        low = min(y for mark in view.marks if isinstance(mark, (Region, Stroke)) for y in _heights_of(mark))
+        low = lowest(view.marks)
         facts = SectionFacts(
             view.building,
             self.place.line(window),
@@ -155,11 +155,6 @@ def _notes_at(notes: Sequence[Lettered], window: Window) -> tuple[Lettered, ...]
     return tuple(found)
 
 
-def _heights_of(mark: Region | Stroke) -> Iterator[float]:
-    for ring in mark.rings if isinstance(mark, Region) else (mark.path,):
-        yield from (y for _, y, _ in ring)
-
-
 def _break_lines(strip: _Strip) -> Iterator[Mark]:
     """On paper: two lines at each break, from side to side."""
     window, part = strip.window, f"{strip.place.held.id}/break//"
@@ -172,11 +167,11 @@ def _break_lines(strip: _Strip) -> Iterator[Mark]:
 def _bands(strip: _Strip) -> Iterator[Mark]:
     """On the bench: what is left out on paper, to be dragged."""
     held, window = strip.place.held, strip.whole
-    own = stated_breaks(strip.view.building, strip.gaps)
-    stated = ";".join(f"{one.level},{one.above:.3f},{one.tall:.3f}" for one in own)
     for k, (low, high) in enumerate(strip.gaps):
         part = f"{held.id}/break/{k}/"
-        handle = Handle("move_break", held.id, f"{k};{stated}", "z")
+        number, own = stated_breaks(strip.view.building, held, strip.gaps, k)
+        stated = ";".join(f"{one.level},{one.above:.3f},{one.tall:.3f}" for one in own)
+        handle = Handle("move_break", held.id, f"{number};{stated}", "z")
         ring = path((window.left, low), (window.right, low), (window.right, high), (window.left, high))
         yield Region((ring,), pen="hidden", part=part, feature="break", handle=handle)
 

@@ -127,6 +127,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     const opening = state.project.openings?.find((held) => held.id === element);
     const line = snaps.axes.find((held) => held.wall === (opening?.wall ?? element));
     const wide = line ? line.u2 - line.u1 : 0;
+    if (line?.bulge) return { u, w: 0, label: "a bent wall", elsewhere: "Pick a place on a bent wall on the plan." };
     if (!line || Math.abs(wide) < 1) return { u, w: 0, label: "no wall here" };
     const along = Math.min(Math.max((u - line.u1) / wide, 0), 1) * lengthOf(line);
     return stepped({ u, w: line.w1, label: "", wall: line.wall, along }, grid);
