@@ -9,7 +9,8 @@ from .openingschedule import NAME as SCHEDULE
 from .openingschedule import TITLE as SCHEDULE_TITLE
 from .openingschedule import OpeningRow, cells_of, heads_of, opening_rows, opening_table
 from .plan import draw_plan
-from .section import draw_section, section_frame
+from .section import draw_section
+from .section_panels import section_frame
 from .setting import Setting
 from .snaps import Snaps, plan_snaps
 from .triangles import SlopeTriangle, slope_triangles

@@ -25,6 +25,7 @@ from .composing import Composition
 from .faces import Face, faces_of
 from .setting import Setting
 from .strings.elevation import WIDTHS, Front, height_strings, opening_heights, width_strings
+from .strips.marks import strip_lines
 
 GROUND_REACH = 10.0
 """Paper mm that the ground line runs past the house on each side."""
@@ -75,6 +76,7 @@ def draw_elevation(
         *grid_bubbles(setting.grid, frame, box, scale),
         *legend(keys or {}, u0, below, scale),
     ]
+    own += strip_lines(view, above, lowest)
     words = material_words(above, scale, view.changes, keys)
     view.letter([*own, *words, *opening_numbers(building, above, frame, scale)])
     return view.drawing(title, "elevation", () if above else (BURIED,))

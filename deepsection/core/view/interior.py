@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, replace
+from typing import Literal
+
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import LineString, Polygon
 
 from ..drawing import Drawing, Stroke, rings_of
-from ..drawing.cropping import Window
+from ..drawing.cropping import Band, Window
 from ..geometry import Frame, polygons_of
-from ..model import ElevationView
+from ..model import ElevationView, SectionLine
 from ..resolve import Building, Level, RoomSpace
 from ..units import HeightSum, SumTerm
 from ._lettering import legend, material_keys, material_words, opening_numbers
 from ._levels import level_heights, level_marks
 from .composing import Composition
 from .cut import beyond_faces, cut_parts
+from .cut_marks import cut_marks
 from .edges import visible_edges
 from .faces import Face
 from .setting import Setting
@@ -28,38 +32,81 @@ PAST = 1000.0
 """How far past the room its section is looked at (mm)."""
 
 
-def draw_interior(
-    building: Building,
-    view: ElevationView,
-    setting: Setting,
-) -> Drawing:
-    """The inside of a room, along a direction: what is seen from the room's point, within floor, ceiling and walls."""
+@dataclass(frozen=True, slots=True)
+class Inside:
+    """A room that is drawn from within: the name of the view and its title, what it looks at, to a depth behind that.
+
+    The plane of the frame goes through its point, which lies in the room; `room` is None where none is there.
+    """
+
+    name: str
+    title: str
+    kind: Literal["elevation", "section"]
+    room: RoomSpace
+    frame: Frame
+    depth: float = FAR
+
+
+def draw_interior(building: Building, view: ElevationView, setting: Setting) -> Drawing:
+    """The inside of a room, along a direction: what is seen from the room's point."""
     look = Frame.looking(view.look)
     room = next(space for space in building.rooms if space.room.id == view.room)
-    drawn = Composition(building, f"elevation:{view.id}", Frame(look.dx, look.dy, room.room.x, room.room.y), setting)
-    frame, scale = drawn.frame, setting.scale
+    frame = Frame(look.dx, look.dy, room.room.x, room.room.y)
+    return _drawn(building, Inside(f"elevation:{view.id}", view.name, "elevation", room, frame), setting)
+
+
+def draw_room_section(building: Building, line: SectionLine, setting: Setting) -> Drawing:
+    """The inside of the room of a section line: what that cuts of what stands there, and what is seen behind."""
+    name, title = f"section:{line.id}", f"Section {line.name}"
+    room = next(space for space in building.rooms if space.room.id == line.room)
+    drawn = LineString([(line.x1, line.y1), (line.x2, line.y2)])
+    within = [] if room.space is None else shapely.get_parts(drawn.intersection(room.space)).tolist()
+    frame = Frame.facing(line.ahead, line.x1, line.y1)
+    if not within or not any(piece.length for piece in within):
+        message = f"{title} does not go through {room.room.name}. Drag its line into that, or let it show the house."
+        return Composition(building, name, frame, setting).drawing(title, "section", (message,))
+    at = max(within, key=lambda piece: piece.length).interpolate(0.5, normalized=True)
+    inside = Inside(name, f"{title}, {room.room.name}", "section", room, replace(frame, x0=at.x, y0=at.y), line.depth)
+    return _drawn(building, inside, setting)
+
+
+def _drawn(building: Building, inside: Inside, setting: Setting) -> Drawing:
+    """A room from within, cropped to its floor, ceiling and walls, outlined heavy."""
+    room, frame, scale = inside.room, inside.frame, setting.scale
+    drawn = Composition(building, inside.name, frame, setting)
     floor = building.levels[room.level]
     clear = None if room.space is None else _clear(building, frame, room.space, floor.z)
     if clear is None or room.space is None:
         message = f"{room.room.name} is not enclosed by walls, so it has no inside to show."
-        return drawn.drawing(view.name, "elevation", (message,))
+        return drawn.drawing(inside.title, inside.kind, (message,))
     reach = max(frame.depth(x, y) for x, y in room.space.exterior.coords)
-    x0, _, x1, _ = clear.bounds
+    x0, v0, x1, v1 = clear.bounds
     window = Window(x0 - PAST, x1 + PAST)
     cut = cut_parts(building, frame, window)
-    seen = beyond_faces(building, frame, cut, window, reach + PAST)
+    seen = beyond_faces(building, frame, cut, window, min(reach + PAST, inside.depth))
     faces = [piece for face in seen for piece in _within(face, clear)]
     drawn.surfaces(faces, visible_edges(tuple(faces), backdrop=True))
+    inner = _standing(building)
+    standing = [held for held in cut if held.part.element in inner and held.polygon.intersects(clear)]
+    if standing:
+        drawn.marks += cut_marks(standing, frame, scale, drawn.hatches)
+        drawn.crop(Window(x0, x1, (Band(v0, v1),)))
     drawn.marks += [Stroke(ring, "cut", closed=True, feature="clear") for ring in rings_of(clear)]
-    u0, v0, u1, v1 = clear.bounds
     heights = [height for height in level_heights(building, set()) if v0 - 1.0 <= height.total <= v1 + 1.0]
     heights += _ceiling(room, floor, v1, heights)
     keys = material_keys(faces) if drawn.changes.keyed else None
     drawn.dimension(room_strings(Front(building, faces, frame, v0), clear.bounds, setting))
-    own = [*level_marks(heights, u0, u1, scale, setting.units), *legend(keys or {}, u0, v0 - 2 * WIDTHS * scale, scale)]
+    own = [*level_marks(heights, x0, x1, scale, setting.units), *legend(keys or {}, x0, v0 - 2 * WIDTHS * scale, scale)]
     words = material_words(faces, scale, drawn.changes, keys)
     drawn.letter([*own, *words, *opening_numbers(building, faces, frame, scale)])
-    return drawn.drawing(view.name, "elevation")
+    return drawn.drawing(inside.title, inside.kind)
+
+
+def _standing(building: Building) -> frozenset[str]:
+    """The ids of what stands in rooms; all else bounds them: walls, floors, ceilings, roofs, chimneys, the ground."""
+    project = building.placed.project
+    own = [[held.id for held in group] for group in (project.stairs, project.posts, project.beams, project.rails)]
+    return frozenset(id for group in own for id in group)
 
 
 def interior_sights(building: Building, view: ElevationView) -> tuple[Sight, ...]:
@@ -87,7 +134,9 @@ def _clear(building: Building, frame: Frame, space: Polygon, floor: float) -> Po
     # From wall to wall, also where the plane goes through a doorway.
     window = shapely.box(own.bounds[0], floor - PAST, own.bounds[2], floor + 6 * PAST)
     cut = cut_parts(building, frame, Window(window.bounds[0], window.bounds[2]))
-    air = window.difference(shapely.union_all([held.polygon for held in cut]).buffer(0.5, join_style="mitre"))
+    inner = _standing(building)
+    bounding = [held.polygon for held in cut if held.part.element not in inner]
+    air = window.difference(shapely.union_all(bounding).buffer(0.5, join_style="mitre"))
     spot = shapely.Point(here, floor + AIR)
     held = next((piece for piece in polygons_of(air) if piece.contains(spot)), None)
     return None if held is None else Polygon(held.buffer(0.5, join_style="mitre").exterior).intersection(window)

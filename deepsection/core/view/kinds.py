@@ -14,13 +14,14 @@ from ..resolve import Building, storeys
 from ..trades.floors.sheets_plan import sheeted
 from .elevation import draw_elevation
 from .framingplan import Sort, draw_floor_plan, framing_title, sheets_title, structure_title
-from .interior import draw_interior, interior_sights
+from .interior import draw_interior, draw_room_section, interior_sights
 from .openingschedule import NAME as SCHEDULE_NAME
 from .openingschedule import TITLE as SCHEDULE_TITLE
 from .openingschedule import draw_opening_schedule
 from .plan import draw_plan, plan_sight, plan_title
 from .roofplan import ROOF_PLAN, draw_roof_plan
-from .section import draw_section, section_frame, section_sights
+from .section import draw_section
+from .section_panels import section_frame, section_sights
 from .setting import Setting
 from .settingout import draw_setting_out, setting_title
 from .sights import Sight
@@ -198,7 +199,9 @@ UNFOLDED = ViewKind(
 SECTION = ViewKind(
     _sections,
     look=_section_look,
-    draw=lambda building, view, look, setting: draw_section(building, view.subject, setting),
+    draw=lambda building, view, look, setting: (draw_room_section if view.subject.room else draw_section)(
+        building, view.subject, setting
+    ),
     sights=lambda building, view, look: section_sights(view.subject),
 )
 

@@ -126,7 +126,8 @@ def _section_line(line: SectionLine, boxes: list[Polygon], frame: Frame, scale: 
         for piece in pieces_between(a, b, boxes, scale):
             yield Stroke(path(*piece), "section", part=part, feature="line", handle=handle)
     for (before, at), (after, on) in itertools.pairwise(ends):
-        knees = (_towards(at, before, STEP * scale), at, after, _towards(after, on, STEP * scale))
+        turn = (at,) if math.dist(at, after) < 1e-6 else (at, after)
+        knees = (_towards(at, before, STEP * scale), *turn, _towards(after, on, STEP * scale))
         yield Stroke(path(*knees), "section_mark", part=part, feature="step", handle=handle)
 
 
@@ -143,13 +144,13 @@ LETTER, LETTER_OUT, LETTER_ON = 4.0, 3.2, 2.45
 def _section_ends(project: Project, line: SectionLine, frame: Frame, scale: float) -> Iterator[Lettered]:
     """A mark at each of the ends of a section line, its letter past the arrow."""
     parts = line.parts
-    a, b = _ends_of(parts[0], frame)[0], _ends_of(parts[-1], frame)[1]
-    start, end = _ends_of(line, frame)
-    length = math.dist(start, end) or 1.0
-    dx, dy = (end[0] - start[0]) / length, (end[1] - start[1]) / length
-    side = (-dy, dx) if line.look == "left" else (dy, -dx)
-    angle = math.degrees(math.atan2(side[1], side[0]))
-    for which, point, out in (("start", a, (-dx, -dy)), ("end", b, (dx, dy))):
+    for which, held, back in (("start", parts[0], -1.0), ("end", parts[-1], 1.0)):
+        start, end = _ends_of(held, frame)
+        length = math.dist(start, end) or 1.0
+        dx, dy = (end[0] - start[0]) / length, (end[1] - start[1]) / length
+        side = (-dy, dx) if line.look == "left" else (dy, -dx)
+        angle = math.degrees(math.atan2(side[1], side[0]))
+        point, out = (start if back < 0 else end), (dx * back, dy * back)
         part = f"{line.id}/section//{which}"
         yield Symbol("section", point[0], point[1], (), angle, out, part=part)
         past = LETTER_OUT + max(0.0, text_width(line.name, LETTER, "bold") - LETTER) / 2 * abs(out[0])

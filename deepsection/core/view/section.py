@@ -6,15 +6,16 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import shapely
-from shapely.geometry import MultiLineString
 
 from ..building.kind import SectionOf
 from ..drawing import Dimension, Drawing, Label, Lettered, Region, Stroke, extent
-from ..drawing.cropping import FAR, Band, Window, cropped
+from ..drawing.cropping import FAR, Window, cropped
 from ..geometry import Frame
 from ..kinds import KINDS
 from ..model import SectionLine
 from ..resolve import Building
+from ..units import HeightSum
+from ._gridlines import grid_bubbles
 from ._ground import EARTH_REACH, Ground, ground_marks, ground_under
 from ._levels import level_heights, level_marks
 from ._makeups import BELOW as LEGEND_BELOW
@@ -27,32 +28,12 @@ from .cut import CutPart, beyond_faces, cut_parts
 from .cut_marks import cut_marks
 from .edges import visible_edges
 from .faces import Face
+from .hatching import HatchTable
+from .section_panels import Panel, fold_marks, reach_of, runs_of, section_frame, section_panels
 from .setting import Setting
-from .sights import Sight
 from .strings.depths import member_depths
 from .strings.section import SectionFacts, room_beside, section_strings
-
-
-def section_frame(line: SectionLine) -> Frame:
-    """The frame of a section: its look direction, with depth zero on the line."""
-    return Frame.facing(line.ahead, line.x1, line.y1)
-
-
-def section_sights(line: SectionLine) -> tuple[Sight, ...]:
-    """What a section shows: from the plane of each of its parts on."""
-    if not line.steps:
-        return (Sight(section_frame(line), start=0.0),)
-    windows = ((part, section_window(part)) for part in line.parts)
-    return tuple(Sight(section_frame(part), start=0.0, between=(held.left, held.right)) for part, held in windows)
-
-
-def section_window(line: SectionLine) -> Window:
-    """What a section shows of its plane: from end to end of its line, from its bottom to its top."""
-    frame = section_frame(line)
-    left, right = sorted(x * frame.ux + y * frame.uy for x, y in ((line.x1, line.y1), (line.x2, line.y2)))
-    low = -FAR if line.bottom is None else line.bottom
-    high = FAR if line.top is None else line.top
-    return Window(left, right, (Band(low, high),))
+from .strips.marks import strip_outlines
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,62 +79,82 @@ def draw_section(
 ) -> Drawing:
     """The section along a line at a scale. A line that misses the house gives a message and no marks."""
     view = Composition(building, f"section:{line.id}", section_frame(line), setting)
-    frame, scale, units, title = view.frame, setting.scale, setting.units, f"Section {line.name}"
-    window, parts = section_window(line), [(part, section_frame(part), section_window(part)) for part in line.parts]
-    cuts = [cut_parts(building, own, held) for _, own, held in parts]
-    cut = [one for held in cuts for one in held]
-    if not cut:
-        return view.drawing(title, "section", (_nothing_cut(building, title, window, parts),))
-    between = window.left, window.right
-    seen, names, own = {one.part.element for one in cut}, list[Label](), list[Lettered]()
-    own += pitch_marks(building, frame, seen, scale, units, between=between)
-    for (part, plane, held), pieces in zip(parts, cuts):
+    scale, title, panels = setting.scale, f"Section {line.name}", section_panels(line)
+    cuts = [cut_parts(building, panel.frame, panel.window) for panel in panels]
+    placed = [(one, panel.drawn(one.polygon)) for panel, held in zip(panels, cuts) for one in held]
+    if not placed:
+        return view.drawing(title, "section", (_nothing_cut(building, title, panels),))
+    seen, names, own = {one.part.element for one, _ in placed}, list[Label](), list[Lettered]()
+    for panel, pieces in zip(panels, cuts):
         if not pieces:
             continue
-        shown = draw_body(view, plane, held, pieces, line.depth, members=line.members)
-        seen |= {face.part.element for face in shown.beyond}
-        units_beyond = boxes_of([face for face in shown.beyond if face.part.function == "unit"])
-        named = lettering_in(held, room_names(building, part, plane, scale, units_beyond))
-        names += [label for label in named if isinstance(label, Label)]
-        written = SectionOf(building.placed, plane, (held.left, held.right), scale)
-        own += [mark for kind in KINDS for mark in kind.section(written)]
-    every = level_heights(building, seen, between=(frame, *between))
-    heights = [height for height in every if window.shows_height(height.total)]
-    box, reach = shapely.total_bounds([one.polygon for one in cut]).tolist(), EARTH_REACH * scale
-    facts = SectionFacts(
-        building,
-        MultiLineString([[(part.x1, part.y1), (part.x2, part.y2)] for part, _, _ in parts]),
-        frame,
-        [(one.part, one.polygon) for one in cut],
-        box,
-        reach,
-        lowest(view.marks),
-        names,
-        setting,
-        window,
-    )
-    strings = [*section_strings(facts, heights), member_depths(facts)]
+        beyond = _draw_panel(view, panel, pieces, line)
+        seen |= {face.part.element for face in beyond}
+        labels, others = _panel_lettering(view, panel, pieces, beyond)
+        # A room that two parts go through is named once.
+        names += [label for label in labels if label.key not in {held.key for held in names}]
+        own += others
+    heights: dict[str, HeightSum] = {}
+    for run in runs_of(panels):
+        frame, between = run[0].frame, reach_of(run)
+        cut_here = {one.part.element for panel, held in zip(panels, cuts) if panel in run for one in held}
+        own += run[0].placed(pitch_marks(building, frame, cut_here, scale, setting.units, between=between))
+        heights |= {one.id: one for one in level_heights(building, seen, between=(frame, *between))}
+    levels = [one for one in heights.values() if panels[0].window.shows_height(one.total)]
+    levels.sort(key=lambda one: one.total)
+    cut = [(one.part, polygon) for one, polygon in placed]
+    x0, y0, x1, y1 = shapely.total_bounds([polygon for _, polygon in cut]).tolist()
+    box, reach = (x0, y0, x1, y1), EARTH_REACH * scale
+    window = replace(panels[0].window, left=min(p.between[0] for p in panels), right=max(p.between[1] for p in panels))
+    facts = SectionFacts(building, panels, cut, box, reach, lowest(view.marks), names, setting, window)
+    own += fold_marks(panels, y0, y1, scale)
+    strings = [*section_strings(facts, levels), member_depths(facts)]
     view.dimension(strings)
     left, right = (reach + room_beside(strings, side) * scale for side in ("left", "right"))
-    levels = level_marks(heights, box[0] - left, box[2] + right, scale, units, sides=(1, -1))
+    marked = list[Lettered](level_marks(levels, x0 - left, x1 + right, scale, setting.units, sides=(1, -1)))
     if setting.show and setting.show.make_ups:
-        own += section_make_ups(building, facts.cut, scale)
-        used = set(make_ups_of(building.placed.project, (one.part.element for one in cut)).values())
-        x0, y0, *_ = extent((mark for mark in [*view.marks, *levels] if not isinstance(mark, Label)), scale)
-        levels += make_up_legend(building.placed.project, used, (x0, y0 - LEGEND_BELOW * scale), scale)
-    view.letter([*names, *lettering_in(window, own), *levels])
+        own += section_make_ups(building, cut, scale)
+        used = set(make_ups_of(building.placed.project, (part.element for part, _ in cut)).values())
+        left, low, *_ = extent((mark for mark in [*view.marks, *marked] if not isinstance(mark, Label)), scale)
+        marked += make_up_legend(building.placed.project, used, (left, low - LEGEND_BELOW * scale), scale)
+    view.letter([*names, *lettering_in(window, own), *marked])
     return view.drawing(title, "section")
 
 
-Part = tuple[SectionLine, Frame, Window]
-"""A straight part of a section line, its frame, and what it shows."""
+def _draw_panel(view: Composition, panel: Panel, pieces: list[CutPart], line: SectionLine) -> list[Face]:
+    """Draw a part of a section where it lies; what is seen behind it."""
+    if not panel.shift:
+        return draw_body(view, panel.frame, panel.window, pieces, line.depth, members=line.members).beyond
+    hatches = HatchTable(view.setting.scale, panel.shift)
+    own = Composition(view.building, view.name, panel.frame, view.setting, hatches)
+    shown = draw_body(own, panel.frame, panel.window, pieces, line.depth, members=line.members)
+    view.take(own, panel.shift)
+    return shown.beyond
 
 
-def _nothing_cut(building: Building, title: str, window: Window, parts: Sequence[Part]) -> str:
+def _panel_lettering(
+    view: Composition, panel: Panel, pieces: list[CutPart], beyond: list[Face]
+) -> tuple[list[Label], list[Lettered]]:
+    """The names of rooms of a part of a section, and what else is written in it."""
+    building, scale = view.building, view.setting.scale
+    units_beyond = boxes_of([face for face in beyond if face.part.function == "unit"])
+    named = panel.placed(
+        list(lettering_in(panel.window, room_names(building, panel.line, panel.frame, scale, units_beyond)))
+    )
+    written = SectionOf(building.placed, panel.frame, (panel.window.left, panel.window.right), scale)
+    own: list[Lettered] = [mark for kind in KINDS for mark in kind.section(written)]
+    own += strip_outlines(view, panel.frame, pieces)
+    x0, y0, x1, y1 = shapely.total_bounds([one.polygon for one in pieces]).tolist()
+    box = max(x0, panel.window.left), y0, min(x1, panel.window.right), y1
+    own += grid_bubbles(view.setting.grid, panel.frame, box, scale, ends=True)
+    return [label for label in named if isinstance(label, Label)], panel.placed(own)
+
+
+def _nothing_cut(building: Building, title: str, panels: Sequence[Panel]) -> str:
     """Why a section shows nothing."""
-    if not window.tall > 0:
+    if not panels[0].window.tall > 0:
         return f"{title} shows nothing: its top is not above its bottom."
-    if any(cut_parts(building, frame, Window(held.left, held.right)) for _, frame, held in parts):
+    if any(cut_parts(building, held.frame, Window(held.window.left, held.window.right)) for held in panels):
         return f"{title} shows nothing: the house lies above its top or below its bottom."
     return f"{title} misses the house. Drag its line across the walls on the plan."
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import shapely
-from shapely.geometry import MultiLineString
+from shapely.geometry import LineString, MultiLineString
 
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Placed
@@ -52,6 +52,16 @@ def _steps_past(placed: Placed) -> Iterator[Diagnostic]:
                 yield Diagnostic("section-step-off", message, line.id, field, step.along, line.length, at=at)
 
 
+def _crossing(placed: Placed) -> Iterator[Diagnostic]:
+    """Sections whose line bends so that it crosses itself."""
+    for line in placed.project.sections:
+        ends = [(x, y) for one in line.parts for x, y in ((one.x1, one.y1), (one.x2, one.y2))]
+        if line.steps and not LineString(ends).is_simple:
+            message = f"the line of section {line.name} crosses itself; what it shows there it shows twice"
+            number = next((k for k, step in enumerate(line.steps) if step.turn), 0)
+            yield Diagnostic("section-crosses", message, line.id, f"step:{number}:turn", at=ends[0])
+
+
 def _in_faces(placed: Placed) -> Iterator[Diagnostic]:
     """Sections whose plane is a face of a layer of a wall: a hair to one side or the other, another drawing."""
     walls = [held for held in placed[WALLS].walls if held.curve is None]
@@ -87,6 +97,7 @@ def section_faults(placed: Placed) -> Iterator[Diagnostic]:
     """What is wrong with the sections of a house."""
     yield from _in_faces(placed)
     yield from _steps_past(placed)
+    yield from _crossing(placed)
     yield from _missed(placed)
     yield from _low_windows(placed)
 

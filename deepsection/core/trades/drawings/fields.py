@@ -29,8 +29,20 @@ def section_fields(project: Project, line: SectionLine) -> list[Row]:
     def put(**changes: Any) -> Sequence[Any]:
         return [PutSection(section=changed(line, **changes))]
 
+    rooms = [("", "the house"), *((room.id, f"the inside of {room.name}") for room in project.rooms)]
+    shown = choice_row("room", "Shows", line.room or "", rooms, lambda t: put(room=t or None))
+    if line.room:
+        return [
+            text_row("name", "Name", line.name, lambda t: put(name=t)),
+            shown,
+            *place_rows(project, line),
+            length_row("depth", "Look depth", line.depth, project.units, lambda v: put(depth=v), least=0.0),
+            action_row("turn", "Look the other way", [PutSection(section=line.turned_round)]),
+            copy_row(line),
+        ]
     return [
         text_row("name", "Name", line.name, lambda t: put(name=t)),
+        shown,
         *place_rows(project, line),
         length_row("depth", "Look depth", line.depth, project.units, lambda v: put(depth=v), least=0.0),
         open_length_row("top", "Shows nothing above", line.top, project.units, lambda v: put(top=v)),

@@ -23,11 +23,23 @@ LEAST_STEP = 1.0
 """Between two steps of a section line (mm)."""
 
 
+def _turned(way: tuple[float, float], turn: float) -> tuple[float, float]:
+    """A way in plan, turned counter-clockwise (radians); as it is where that is nothing."""
+    if not turn:
+        return way
+    c, s = math.cos(turn), math.sin(turn)
+    return way[0] * c - way[1] * s, way[0] * s + way[1] * c
+
+
 class SectionStep(Element):
-    """From so far (mm) along a section line on, that lies so far ahead of where it is drawn; behind below 0."""
+    """From so far (mm) along a section line on, that lies so far ahead of where it is drawn; behind below 0.
+
+    It may `turn` there too (degrees counter-clockwise): what follows is unfolded into the plane of what was before.
+    """
 
     along: Positive
     ahead: Mm
+    turn: Annotated[float, Field(ge=-120, le=120)] = 0.0
 
 
 class SectionLine(Declared):
@@ -35,10 +47,12 @@ class SectionLine(Declared):
 
     Nothing below its `bottom` or above its `top` is shown (mm over the datum); all is where these are not stated.
     `members`: rafters and joists behind the cut are drawn where they are seen. It may step sideways, into parts that
-    are parallel.
+    are parallel, and bend, into parts that are unfolded. With a `room` it shows the inside of that alone.
     """
 
-    about: ClassVar[About] = About("section", "sections", movable=True, removable=True)
+    about: ClassVar[About] = About(
+        "section", "sections", refs=(Ref("room", "rooms", "room"),), movable=True, removable=True
+    )
     id: Id
     name: Name
     x1: Mm
@@ -48,6 +62,7 @@ class SectionLine(Declared):
     look: Literal["left", "right"] = "left"
     depth: Positive = 50_000.0
     members: bool = False
+    room: Id | None = None
     bottom: Mm | None = None
     top: Mm | None = None
     steps: Annotated[tuple[SectionStep, ...], Field(max_length=8)] = ()
@@ -60,22 +75,23 @@ class SectionLine(Declared):
     @property
     def parts(self) -> tuple[SectionLine, ...]:
         """The straight lines that it consists of, from its start to its end; steps past that are none."""
-        long, (nx, ny) = self.length, self.ahead
-        dx, dy = ((self.x2 - self.x1) / (long or 1.0), (self.y2 - self.y1) / (long or 1.0))
+        long = self.length
         steps = [held for held in self.steps if held.along < long]
         ends = [0.0, *(held.along for held in steps), long]
         lies = [0.0, *(held.ahead for held in steps)]
-        return tuple(
-            revised(
-                self,
-                x1=self.x1 + dx * a + nx * by,
-                y1=self.y1 + dy * a + ny * by,
-                x2=self.x1 + dx * b + nx * by,
-                y2=self.y1 + dy * b + ny * by,
-                steps=(),
-            )
-            for a, b, by in zip(ends, ends[1:], lies)
-        )
+        (x, y), (nx, ny) = (self.x1, self.y1), self.ahead
+        dx, dy = ((self.x2 - self.x1) / (long or 1.0), (self.y2 - self.y1) / (long or 1.0))
+        found = []
+        for k, (a, b) in enumerate(itertools.pairwise(ends)):
+            if k:
+                by, turn = lies[k] - lies[k - 1], math.radians(steps[k - 1].turn)
+                x, y = x + nx * by, y + ny * by
+                dx, dy = _turned((dx, dy), turn)
+                nx, ny = _turned((nx, ny), turn)
+            end = (x + dx * (b - a), y + dy * (b - a))
+            found.append(revised(self, x1=x, y1=y, x2=end[0], y2=end[1], steps=()))
+            x, y = end
+        return tuple(found)
 
     @property
     def turned_round(self) -> Self:
@@ -99,8 +115,11 @@ class SectionLine(Declared):
     def moved(self, motion: Motion, id: str) -> Self:
         """It, moved in plan, under an id."""
         (x1, y1), (x2, y2) = motion.at((self.x1, self.y1)), motion.at((self.x2, self.y2))
-        look = self.look if motion.mirror is None else ("right" if self.look == "left" else "left")
-        return revised(self, id=id, x1=x1, y1=y1, x2=x2, y2=y2, look=look)
+        if motion.mirror is None:
+            return revised(self, id=id, x1=x1, y1=y1, x2=x2, y2=y2)
+        steps = tuple(revised(held, turn=-held.turn) for held in self.steps)
+        look = "right" if self.look == "left" else "left"
+        return revised(self, id=id, x1=x1, y1=y1, x2=x2, y2=y2, look=look, steps=steps)
 
 
 class StripBreak(Element):

@@ -11,7 +11,7 @@ from ...document.nouns import called
 from ...edits import PutSection, Transform, changed
 from ...geometry import Point
 from ...model import Project, SectionLine, SectionStep, joint_point, wall_axis
-from ...rows.rows import Row, action_row, choice_row, length_row
+from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row
 
 ALONG = 0.9
 """What runs along a section by more than this (cosine) is not cut by moving that across."""
@@ -57,7 +57,7 @@ def place_rows(project: Project, line: SectionLine) -> list[Row]:
 
 
 def step_rows(project: Project, line: SectionLine) -> list[Row]:
-    """Where a section steps sideways, and by how much."""
+    """Where a section steps sideways or bends, and by how much."""
 
     def put(steps: Sequence[SectionStep]) -> Sequence[Any]:
         return [PutSection(section=changed(line, steps=tuple(steps)))]
@@ -72,6 +72,8 @@ def step_rows(project: Project, line: SectionLine) -> list[Row]:
                        lambda v, k=k: with_step(k, along=v), least=0.0),  # type: ignore[misc]
             length_row(f"step:{k}:ahead", f"Step {k + 1}: lies ahead by", held.ahead, project.units,
                        lambda v, k=k: with_step(k, ahead=v)),  # type: ignore[misc]
+            degrees_row(f"step:{k}:turn", f"Step {k + 1}: turns by, degrees", held.turn,
+                        lambda v, k=k: with_step(k, turn=v)),  # type: ignore[misc]
             action_row(f"step:{k}:remove", f"Remove step {k + 1}", put([*line.steps[:k], *line.steps[k + 1 :]])),
         ]  # fmt: skip
     last = line.steps[-1].along if line.steps else 0.0

@@ -66,7 +66,8 @@ def _best_first(held: list[tuple[Part, Polygon]], middle: float) -> list[tuple[P
 
 def _depth(facts: SectionFacts, part: Part, polygon: Polygon) -> tuple[Point, Point] | None:
     """From its lower side to its upper; none of what is cut across on a slope, or is not whole where it is measured."""
-    axis, box, frame = part.axis, polygon.bounds, facts.frame
+    axis, box = part.axis, polygon.bounds
+    frame = facts.frame_at((box[0] + box[2]) / 2)
     along = axis is not None and abs(axis[0] * frame.ux + axis[1] * frame.uy) > ALONG * math.hypot(*axis[:2])
     if part.role in SLOPED_MEMBERS:
         if axis is None or not along:

@@ -6,10 +6,11 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import partial
+from typing import Protocol
 
 import numpy as np
 import shapely
-from shapely.geometry import LineString, MultiLineString, Polygon
+from shapely.geometry import LineString, Polygon
 
 from ...drawing import Dimension, Label, text_width
 from ...drawing.chains import Place, String, distinct, stretches
@@ -20,6 +21,7 @@ from ...model import bearing_layer
 from ...resolve import ROLES, Building, Part
 from ...units import HeightSum
 from ..setting import Setting
+from ..sights import Sight
 from .making import made, measured
 
 BESIDE, STEP, BELOW = 4.0, 7.5, 9.0
@@ -35,13 +37,32 @@ SHARES = (0.2, 0.8, 0.35, 0.65, 0.5)
 FOOTINGS = ("footing", "pad", "slab_edge")
 
 
+class CutPlane(Protocol):
+    """A plane that cuts the house, and its line in plan, drawn so far (mm) to the right of where it lies."""
+
+    @property
+    def frame(self) -> Frame:
+        """Of the plane."""
+
+    @property
+    def plane(self) -> LineString:
+        """Its line in plan."""
+
+    @property
+    def shift(self) -> float:
+        """How far to the right it is drawn."""
+
+    @property
+    def sight(self) -> Sight:
+        """How it sees points in space."""
+
+
 @dataclass(frozen=True, slots=True)
 class SectionFacts:
-    """What a section shows, as its strings need it: its line in plan, what is cut of which parts, what is around it."""
+    """What a section shows, as its strings need it: its planes, what is cut of which parts, what is around it."""
 
     building: Building
-    plane: LineString | MultiLineString
-    frame: Frame
+    panels: Sequence[CutPlane]
     cut: Sequence[tuple[Part, Polygon]]
     box: tuple[float, float, float, float]
     reach: float
@@ -77,9 +98,18 @@ class SectionFacts:
 
     def along(self, shape: shapely.Geometry) -> list[tuple[float, float]]:
         """From-to in the section of what its line crosses of a shape in plan."""
-        crossed = shapely.get_parts(shapely.intersection(self.plane, shape))
-        ends = [[x * self.frame.ux + y * self.frame.uy for x, y in piece.coords] for piece in crossed]
-        return [(min(held), max(held)) for held in ends if len(held) > 1]
+        found = []
+        for panel in self.panels:
+            frame = panel.frame
+            for piece in shapely.get_parts(shapely.intersection(panel.plane, shape)):
+                ends = [x * frame.ux + y * frame.uy + panel.shift for x, y in piece.coords]
+                if len(ends) > 1:
+                    found.append((min(ends), max(ends)))
+        return found
+
+    def frame_at(self, u: float) -> Frame:
+        """The frame of the plane that is drawn at a place."""
+        return next((held.frame for held in self.panels if held.sight.holds(u)), self.panels[0].frame)
 
 
 def section_strings(facts: SectionFacts, heights: Sequence[HeightSum]) -> Iterator[String]:

@@ -13,6 +13,7 @@ from ...model import WallSection, along_from_start
 from ...resolve import ROLES, Building, PlannedWall
 from .._ground import EARTH_DEPTH
 from ..cut import CutPart, cut_parts
+from ..sights import Sight
 
 INSIDE = 750.0
 """So much of floor and ceiling is shown inside of a wall (mm)."""
@@ -65,13 +66,21 @@ class StripPlace:
         ends = sorted((self.outer + self.out * outside, self.inner - self.out * inside))
         return Window(ends[0], ends[1])
 
-    def line(self, window: Window) -> LineString:
-        """The line in plan of what a window shows."""
-        base = -(self.frame.depth(0.0, 0.0))
-        return LineString(
-            (u * self.frame.ux + base * self.frame.dx, u * self.frame.uy + base * self.frame.dy)
-            for u in (window.left, window.right)
-        )
+    def plane(self, window: Window) -> StripPlane:
+        """Its plane, with the line in plan of what a window shows."""
+        base, frame = -(self.frame.depth(0.0, 0.0)), self.frame
+        ends = ((u * frame.ux + base * frame.dx, u * frame.uy + base * frame.dy) for u in (window.left, window.right))
+        return StripPlane(frame, LineString(ends), Sight(frame, start=0.0, between=(window.left, window.right)))
+
+
+@dataclass(frozen=True, slots=True)
+class StripPlane:
+    """The plane of a wall section, its line in plan, and how it sees points in space."""
+
+    frame: Frame
+    plane: LineString
+    sight: Sight
+    shift: float = 0.0
 
 
 def strip_place(building: Building, held: WallSection) -> StripPlace | None:
@@ -96,7 +105,7 @@ def strip_window(building: Building, place: StripPlace, scale: float) -> tuple[W
     outside = held.outside
     if outside is None:
         probe = cut_parts(building, place.frame, place.window(MOST, inside))
-        outside = min(max(_reach(place, probe) + PAST, LEAST, NOTES * min(scale, FINEST)), MOST)
+        outside = min(max(reach_outside(place, probe) + PAST, LEAST, NOTES * min(scale, FINEST)), MOST)
     sides = place.window(outside, inside)
     cut = cut_parts(building, place.frame, sides)
     faces = sorted((place.outer, place.inner))
@@ -109,7 +118,7 @@ def strip_window(building: Building, place: StripPlace, scale: float) -> tuple[W
     return window, cut_parts(building, place.frame, window)
 
 
-def _reach(place: StripPlace, cut: Sequence[CutPart]) -> float:
+def reach_outside(place: StripPlace, cut: Sequence[CutPart]) -> float:
     """How far outside of the wall eaves and footings reach (mm)."""
     ends = [
         place.out * (end - place.outer)

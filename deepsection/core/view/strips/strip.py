@@ -44,7 +44,7 @@ def strip_sights(building: Building, held: WallSection) -> tuple[Sight, ...]:
     if place is None:
         return ()
     window, _ = strip_window(building, place, 1.0)
-    return (Sight(place.frame, start=0.0, between=(window.left, window.right)),)
+    return (place.plane(window).sight,)
 
 
 def draw_strip(building: Building, held: WallSection, setting: Setting) -> Drawing:
@@ -89,8 +89,7 @@ class _Strip:
         low = lowest(view.marks)
         facts = SectionFacts(
             view.building,
-            self.place.line(window),
-            view.frame,
+            (self.place.plane(window),),
             [(one.part, one.polygon) for one in self.cut],
             (window.left, low, window.right, window.at(window.high)),
             0.0,
