@@ -53,6 +53,7 @@ from .schemas import (
 )
 from .store import Store, Stored
 from .work import (
+    aligning,
     answered,
     bench_after,
     bench_of,
@@ -409,6 +410,14 @@ def place_view(id: str, sheet: str, sent: PlaceIn, store: Projects) -> Response:
     stored = _at(store, id, sent.base_version)
     held = sheet_called(stored.project, sheet)
     return _keep(store, stored, [placing(stored.project, held, sent.view, sent.scale)], sent.views)
+
+
+@router.post("/projects/{id}/sheets/{sheet}/levels", response_model=Result, operation_id="align_on_levels")
+def align_on_levels(id: str, sheet: str, sent: StepIn, store: Projects) -> Response:
+    """Elevations and sections that stand side by side on a sheet, put on common levels, kept as one version."""
+    stored = _at(store, id, sent.base_version)
+    held = sheet_called(stored.project, sheet)
+    return _keep(store, stored, [aligning(stored.project, held)], sent.views)
 
 
 @router.post("/projects/{id}/usual-set", response_model=Result, operation_id="lay_out_usual_set")

@@ -19,7 +19,16 @@ from deepsection.core.particulars import Particulars, describe_element, ladder
 from deepsection.core.particulars.describe import sum_table
 from deepsection.core.particulars.own_heights import own_heights
 from deepsection.core.resolve import Building, keeping_places, storeys
-from deepsection.core.sheets import SheetDrawing, compose, compose_picture, compose_view, free_place, paper, usual_set
+from deepsection.core.sheets import (
+    SheetDrawing,
+    aligned,
+    compose,
+    compose_picture,
+    compose_view,
+    free_place,
+    paper,
+    usual_set,
+)
 from deepsection.core.view import (
     ComparedRow,
     anchor_in,
@@ -403,6 +412,13 @@ def laid_out(project: Project) -> list[Any]:
     """The edits that lay out the usual set of sheets. Raises: RefusedEdit."""
     held = opened(project)
     return usual_set(held.project, held.building)
+
+
+@in_turn
+def aligning(project: Project, sheet: Sheet) -> PutSheet:
+    """The edit that puts views of a sheet on common levels. Raises: RefusedEdit."""
+    held = opened(project)
+    return PutSheet(sheet=aligned(held.project, held.building, sheet))
 
 
 @in_turn

@@ -45,6 +45,7 @@ WALLS = (
     Check("room-open", "a room is enclosed by walls"),
     Check("section-misses", "a section line crosses the house"),
     Check("section-step-off", "a section line steps between its ends"),
+    Check("section-crosses", "the line of a section does not cross itself"),
     Check("section-in-face", "a section runs clear of the faces of walls along it"),
     Check("section-low", "the top of a section lies above its bottom"),
     Check("wall-section-off", "a wall section lies on its wall"),

@@ -1,5 +1,6 @@
 """Sheets: paper, scales, layout, title block."""
 
+from .aligning import aligned
 from .compose import PlacedDrawing, SheetDrawing, compose, compose_picture, compose_view
 from .layout import free_place
 from .paper import PAPERS, Paper, paper
@@ -11,6 +12,7 @@ __all__ = [
     "Paper",
     "PlacedDrawing",
     "SheetDrawing",
+    "aligned",
     "compose",
     "compose_picture",
     "compose_view",

@@ -37,7 +37,7 @@ def free_place(project: Project, building: Building, sheet: Sheet, view: PlacedV
     while y >= y0 + CLEAR:
         x = x0 + CLEAR
         while x + wide <= x1 - CLEAR:
-            hit = next((box for box in taken if _touches((x, y, x + wide, y + tall), box)), None)
+            hit = next((box for box in taken if touches((x, y, x + wide, y + tall), box)), None)
             if hit is None:
                 return _at(view, x - left, y - low)
             x = max(x + STEP, hit[2] + CLEAR)
@@ -49,5 +49,6 @@ def _at(view: PlacedView, x: float, y: float) -> PlacedView:
     return view.model_copy(update={"x": round(x, 3), "y": round(y, 3)})
 
 
-def _touches(a: Box, b: Box) -> bool:
+def touches(a: Box, b: Box) -> bool:
+    """Whether two boxes on paper stand closer together than is clear."""
     return a[0] < b[2] + CLEAR and b[0] < a[2] + CLEAR and a[1] < b[3] + CLEAR and b[1] < a[3] + CLEAR

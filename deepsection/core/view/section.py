@@ -30,6 +30,7 @@ from .edges import visible_edges
 from .faces import Face
 from .hatching import HatchTable
 from .section_panels import Panel, fold_marks, reach_of, runs_of, section_frame, section_panels
+from .section_stacks import section_stacks
 from .setting import Setting
 from .strings.depths import member_depths
 from .strings.section import SectionFacts, room_beside, section_strings
@@ -112,6 +113,8 @@ def draw_section(
     view.dimension(strings)
     left, right = (reach + room_beside(strings, side) * scale for side in ("left", "right"))
     marked = list[Lettered](level_marks(levels, x0 - left, x1 + right, scale, setting.units, sides=(1, -1)))
+    if setting.show and setting.show.stacks:
+        own += section_stacks(building, cut, [*view.marks, *own], reach, scale)
     if setting.show and setting.show.make_ups:
         own += section_make_ups(building, cut, scale)
         used = set(make_ups_of(building.placed.project, (part.element for part, _ in cut)).values())

@@ -66,6 +66,7 @@ export function showOf(project: Project, view: string): Show {
       shade: false,
       thin: false,
       make_ups: false,
+      stacks: false,
       works: "shown",
       strings: [],
     }

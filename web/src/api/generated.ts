@@ -555,6 +555,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/sheets/{sheet}/levels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Align On Levels
+         * @description Elevations and sections that stand side by side on a sheet, put on common levels, kept as one version.
+         */
+        post: operations["align_on_levels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/sheets/{sheet}/picture": {
         parameters: {
             query?: never;
@@ -5154,7 +5174,7 @@ export interface components {
          *
          *     Nothing below its `bottom` or above its `top` is shown (mm over the datum); all is where these are not stated.
          *     `members`: rafters and joists behind the cut are drawn where they are seen. It may step sideways, into parts that
-         *     are parallel.
+         *     are parallel, and bend, into parts that are unfolded. With a `room` it shows the inside of that alone.
          */
         SectionLine: {
             /** Bottom */
@@ -5179,6 +5199,8 @@ export interface components {
             members: boolean;
             /** Name */
             name: string;
+            /** Room */
+            room?: string | null;
             /**
              * Steps
              * @default []
@@ -5208,12 +5230,19 @@ export interface components {
         /**
          * SectionStep
          * @description From so far (mm) along a section line on, that lies so far ahead of where it is drawn; behind below 0.
+         *
+         *     It may `turn` there too (degrees counter-clockwise): what follows is unfolded into the plane of what was before.
          */
         SectionStep: {
             /** Ahead */
             ahead: number;
             /** Along */
             along: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
         };
         /**
          * SetAnnotation
@@ -6426,7 +6455,8 @@ export interface components {
          * @description How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
          *
          *     `thin` concerns the screen alone: what is printed keeps its pens. `make_ups`: a plan has numbers of the make-ups of
-         *     its walls, a section those of what it cuts, and a legend. `works`: what is new, existing and to be
+         *     its walls, a section those of what it cuts, and a legend. `stacks`: a section has the layers of what it cuts beside
+         *     it, where there is room. `works`: what is new, existing and to be
          *     removed is told apart, or the house is shown as it is before or after the works.
          */
         ViewShow: {
@@ -6468,6 +6498,11 @@ export interface components {
              * @default false
              */
             shade: boolean;
+            /**
+             * Stacks
+             * @default false
+             */
+            stacks: boolean;
             /**
              * Strings
              * @default []
@@ -6626,6 +6661,8 @@ export interface components {
          *     stated. `members`: rafters and joists behind the cut are drawn where they are seen.
          */
         WallSection: {
+            /** Bottom */
+            bottom?: number | null;
             /** Breaks */
             breaks?: components["schemas"]["StripBreak"][] | null;
             /**
@@ -6664,6 +6701,8 @@ export interface components {
              * @default 380
              */
             tall: number | null;
+            /** Top */
+            top?: number | null;
             /** Wall */
             wall: string;
         };
@@ -8383,6 +8422,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    align_on_levels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                sheet: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Result"];
                 };
             };
             /** @description Not Found */

@@ -161,6 +161,7 @@ export type Change =
   | { kind: "saved-wall"; project: string; saved_wall: string }
   | { kind: "place"; sheet: string; view: string; scale: number }
   | { kind: "usual" }
+  | { kind: "align"; sheet: string }
   | { kind: "engineer"; view: string; answer?: string }
   | ({ kind: "figure" } & Omit<Schemas["FigureIn"], "base_version" | "views">)
   | ({ kind: "note" } & Omit<Schemas["NoteIn"], "base_version" | "views">);
@@ -183,6 +184,13 @@ async function send(id: string, base_version: number, views: Schemas["ViewWanted
     );
   if (change.kind === "usual")
     return unwrap<Result>(api.POST("/api/projects/{id}/usual-set", { params, body: { base_version, views } }));
+  if (change.kind === "align")
+    return unwrap<Result>(
+      api.POST("/api/projects/{id}/sheets/{sheet}/levels", {
+        params: { path: { id, sheet: change.sheet } },
+        body: { base_version, views },
+      }),
+    );
   if (change.kind === "engineer") {
     const { view, answer } = change;
     return unwrap<Result>(

@@ -9,7 +9,7 @@ from shapely.geometry import LineString, MultiLineString
 
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Placed
-from ...model import SectionLine, along_from_start
+from ...model import SectionLine, WallSection, along_from_start
 from ...units import INCH, format_length
 from ..levels.placed import LEVELS
 from ..walls.planned import WALLS, PlannedWall
@@ -32,10 +32,13 @@ def _missed(placed: Placed) -> Iterator[Diagnostic]:
 
 
 def _low_windows(placed: Placed) -> Iterator[Diagnostic]:
-    """Sections whose top is not above their bottom."""
-    for line in placed.project.sections:
+    """Sections and wall sections whose top is not above their bottom."""
+    held: list[tuple[SectionLine | WallSection, str]] = []
+    held += [(line, f"section {line.name}") for line in placed.project.sections]
+    held += [(strip, f"wall section {strip.name}") for strip in placed.project.wall_sections]
+    for line, named in held:
         if line.top is not None and line.bottom is not None and line.top <= line.bottom:
-            message = f"section {line.name} shows nothing: its top is not above its bottom"
+            message = f"{named} shows nothing: its top is not above its bottom"
             yield Diagnostic("section-low", message, line.id, "top", line.top, line.bottom)
 
 

@@ -154,6 +154,8 @@ class WallSection(Declared):
     inside: Positive | None = None
     depth: Positive = 1000.0
     members: bool = True
+    bottom: Mm | None = None
+    top: Mm | None = None
     tall: Annotated[float, Field(ge=40, le=3000)] | None = 380.0
     breaks: Annotated[tuple[StripBreak, ...], Field(max_length=12)] | None = None
 
@@ -277,7 +279,8 @@ class ViewShow(Declared):
     """How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
 
     `thin` concerns the screen alone: what is printed keeps its pens. `make_ups`: a plan has numbers of the make-ups of
-    its walls, a section those of what it cuts, and a legend. `works`: what is new, existing and to be
+    its walls, a section those of what it cuts, and a legend. `stacks`: a section has the layers of what it cuts beside
+    it, where there is room. `works`: what is new, existing and to be
     removed is told apart, or the house is shown as it is before or after the works.
     """
 
@@ -293,6 +296,7 @@ class ViewShow(Declared):
     shade: bool = False
     thin: bool = False
     make_ups: bool = False
+    stacks: bool = False
     works: Literal["shown", "before", "after"] = "shown"
     strings: tuple[StringShow, ...] = ()
     """Strings of dimensions that differ from what the project says."""

@@ -5,13 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Any
 
+from ...document.ids import free_ids
 from ...edits import PutWallSection, changed
 from ...errors import BadInput
 from ...model import Project, StripBreak, WallSection, along_from_start, wall_length
 from ...rows.rows import Row, action_row, choice_row, length_row, level_options, open_length_row, text_row, under
+from ..levels.rises import height_of
 from ..walls.end_names import corner_name
 from .section_places import members_row
 
+SHARED = 300.0
+"""Two halves of a wall section both show so much (mm) above and below the level at which they meet."""
 FIRST_BREAK = 900.0, 600.0
 """How far above its level a new break begins, and how high it is (mm)."""
 
@@ -41,8 +45,28 @@ def wall_section_fields(project: Project, held: WallSection) -> list[Row]:
         open_length_row("inside", "Shows inside of it", held.inside, units, lambda v: put(inside=v), least=0.0),
         length_row("depth", "Look depth", held.depth, units, lambda v: put(depth=v), least=0.0),
         members_row(held.members, put),
+        open_length_row("top", "Shows nothing above", held.top, units, lambda v: put(top=v)),
+        open_length_row("bottom", "Shows nothing below", held.bottom, units, lambda v: put(bottom=v)),
         *under("On paper", [_tall_row(held, put), *_break_rows(project, held, put)]),
+        *_halves_row(project, held),
     ]  # fmt: skip
+
+
+def _halves_row(project: Project, held: WallSection) -> list[Row]:
+    """Two of it, one over the other, which share a stretch about the level that is nearest to its middle."""
+    ends = [height_of(project.rungs, project.make_ups, rung.id) for rung in project.rungs]
+    low = min(ends) if held.bottom is None else held.bottom
+    high = max(ends) if held.top is None else held.top
+    inner = [z for z in ends if low + SHARED < z < high - SHARED]
+    if not inner:
+        return []
+    z = min(inner, key=lambda at: (abs(at - (low + high) / 2), at))
+    name = next(str(n) for n in range(1, 1000) if str(n) not in {one.name for one in project.wall_sections})
+    id = next(free_ids(project, "wall-section"))
+    upper = changed(held, id=id, name=name, bottom=z - SHARED)
+    lower = changed(held, top=z + SHARED)
+    edits = [PutWallSection(wall_section=lower), PutWallSection(wall_section=upper)]
+    return [action_row("halves", "Make two of it, one over the other", edits)]
 
 
 def _openings(project: Project, held: WallSection) -> list[tuple[str, str]]:

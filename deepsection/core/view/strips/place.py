@@ -114,8 +114,10 @@ def strip_window(building: Building, place: StripPlace, scale: float) -> tuple[W
     low = min((box[1] for box in over), default=0.0)
     if not cut:
         return replace(sides, bands=(Band(low, high),)), []
-    window = replace(sides, bands=(Band(low - (EARTH_DEPTH + UNDER) * scale, high + OVER * scale),))
-    return window, cut_parts(building, place.frame, window)
+    low = low - (EARTH_DEPTH + UNDER) * scale if held.bottom is None else max(held.bottom, low)
+    high = high + OVER * scale if held.top is None else min(held.top, high)
+    window = replace(sides, bands=(Band(low, high),))
+    return window, cut_parts(building, place.frame, window) if low < high else []
 
 
 def reach_outside(place: StripPlace, cut: Sequence[CutPart]) -> float:

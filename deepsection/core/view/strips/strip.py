@@ -56,9 +56,16 @@ def draw_strip(building: Building, held: WallSection, setting: Setting) -> Drawi
         return blank.drawing(title, "section", (f"{title} lies past the end of its wall. Type another distance.",))
     strip = _Strip(Composition(building, name, place.frame, setting), place)
     if not strip.cut:
-        return strip.view.drawing(title, "section", (f"{title} cuts nothing here. Type another distance.",))
+        return strip.view.drawing(title, "section", (f"{title} cuts nothing here. {_remedy(held)}",))
     strip.draw()
     return strip.view.drawing(title, "section", strip.messages)
+
+
+def _remedy(held: WallSection) -> str:
+    """What to change where a wall section shows nothing."""
+    if held.top is not None or held.bottom is not None:
+        return "Its top or bottom leaves nothing to show: type others, or none."
+    return "Type another distance."
 
 
 class _Strip:
@@ -176,8 +183,15 @@ def _bands(strip: _Strip) -> Iterator[Mark]:
 
 
 def _ends(strip: _Strip) -> Iterator[Mark]:
-    """Break lines where floors, ceilings and roofs go on past the sides of the strip."""
+    """Break lines where floors, ceilings and roofs go on past the sides of the strip, walls past its top and bottom."""
     window, polygons = strip.window, np.array([one.polygon for one in strip.cut], dtype=object)
+    held = strip.place.held
+    for stated, level in ((held.bottom, window.low), (held.top, window.high)):
+        crossed = shapely.intersection(polygons, LineString([(window.left, level), (window.right, level)]))
+        for span in polygons_of(shapely.union_all(crossed).buffer(1.0, cap_style="flat")) if stated is not None else ():
+            left, _, right, _ = span.bounds
+            line = break_line((left, window.at(level)), (right, window.at(level)), strip.scale)
+            yield Stroke(line, "fine", feature="break")
     for edge in (window.left, window.right):
         crossed = shapely.intersection(polygons, LineString([(edge, window.low), (edge, window.high)]))
         for span in polygons_of(shapely.union_all(crossed).buffer(1.0, cap_style="flat")):

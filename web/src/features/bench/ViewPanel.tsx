@@ -54,6 +54,13 @@ export function ViewPanel({ drawing }: { drawing: Drawing | undefined }) {
               on={show.make_ups}
               onChange={(make_ups) => change({ make_ups })}
             />
+            {isSection && (
+              <Tick
+                label="Layers beside what is cut, where there is room"
+                on={show.stacks}
+                onChange={(stacks) => change({ stacks })}
+              />
+            )}
           </div>
         )}
         {!onPlan && (

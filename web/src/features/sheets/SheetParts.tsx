@@ -88,6 +88,15 @@ export function SheetParts() {
             </li>
           ))}
         </ul>
+        {sheet.placed.filter((view) => /^(elevation|section):/.test(view.view)).length > 1 && (
+          <Button
+            className="mt-2 w-full justify-center"
+            title="Elevations and sections of one scale that stand side by side: one level at one height"
+            onClick={() => change({ kind: "align", sheet: document.id })}
+          >
+            Put on common levels
+          </Button>
+        )}
         <PlaceView
           sheet={sheet}
           onPlace={(view, scale) => change({ kind: "place", sheet: document.id, view, scale })}
