@@ -6,11 +6,13 @@ the window makes carries no pen.
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
+from shapely import affinity
 from shapely.geometry import LineString, MultiLineString, Point, Polygon
 
 from ..geometry import polygons_of
@@ -27,7 +29,7 @@ FAR = 1e6
 
 @dataclass(frozen=True, slots=True)
 class Band:
-    """What is shown from one height to another (mm in the view), drawn so much higher."""
+    """What is shown from one height to another (mm in the view), drawn so much higher; or from left to right, aside."""
 
     low: float
     high: float
@@ -36,11 +38,15 @@ class Band:
 
 @dataclass(frozen=True, slots=True)
 class Window:
-    """From left to right, and some bands of heights from the lowest to the highest, which overlap nowhere."""
+    """From left to right, and some bands of heights from the lowest to the highest, which overlap nowhere.
+
+    `columns`: bands from left to right, where some of that is left out too; none where all is shown.
+    """
 
     left: float
     right: float
     bands: tuple[Band, ...] = (Band(-FAR, FAR),)
+    columns: tuple[Band, ...] = ()
 
     @property
     def low(self) -> float:
@@ -70,25 +76,44 @@ class Window:
         >>> [window.at(v) for v in (0.0, 10.0, 30.0, 50.0, 61.0)]
         [5.0, 15.0, 20.0, 25.0, 36.0]
         """
-        for band, after in zip(self.bands, self.bands[1:]):
-            if v <= band.high:
-                return v + band.shift
-            if v < after.low:
-                share = (v - band.high) / (after.low - band.high)
-                return band.high + band.shift + share * (after.low + after.shift - band.high - band.shift)
-        return v + self.bands[-1].shift
+        return _drawn(self.bands, v)
+
+    def across(self, u: float) -> float:
+        """Where a place from left to right is drawn, in the same way."""
+        return _drawn(self.columns, u) if self.columns else u
 
     def holds(self, u: float, v: float) -> bool:
         """Whether it shows a place, one on its edge too."""
         return self.left - NEAR <= u <= self.right + NEAR and self.shows_height(v)
+
+    def shows_across(self, u: float) -> bool:
+        """Whether a place from left to right is in none of its breaks."""
+        return not self.columns or any(held.low - NEAR <= u <= held.high + NEAR for held in self.columns)
+
+    def drawn(self, shape: Polygon) -> Polygon:
+        """A shape where its middle is drawn."""
+        x0, y0, x1, y1 = shape.bounds
+        u, v = (x0 + x1) / 2, (y0 + y1) / 2
+        return affinity.translate(shape, self.across(u) - u, self.at(v) - v)
 
     def shows_height(self, v: float) -> bool:
         """Whether a height is in none of its breaks, nor past its ends."""
         return any(band.low - NEAR <= v <= band.high + NEAR for band in self.bands)
 
 
-Rehatch = Callable[[int, float], int]
-"""The index of a hatch that lies so much higher than another one."""
+def _drawn(bands: Sequence[Band], at: float) -> float:
+    """Where a place is drawn that lies in one of some bands, between two of them, or past their ends."""
+    for band, after in itertools.pairwise(bands):
+        if at <= band.high:
+            return at + band.shift
+        if at < after.low:
+            share = (at - band.high) / (after.low - band.high)
+            return band.high + band.shift + share * (after.low + after.shift - band.high - band.shift)
+    return at + bands[-1].shift
+
+
+Rehatch = Callable[[int, float, float], int]
+"""The index of a hatch that lies so far to the right of another one, and so much higher."""
 
 
 def cropped(marks: Sequence[Mark], window: Window, rehatch: Rehatch) -> list[Mark]:
@@ -96,16 +121,16 @@ def cropped(marks: Sequence[Mark], window: Window, rehatch: Rehatch) -> list[Mar
     shapes = _shapes(marks)
     boxes = shapely.bounds(shapes)
     shown: list[list[Mark]] = [[] for _ in marks]
-    for band in window.bands:
-        out = (boxes[:, 0] > window.right) | (boxes[:, 2] < window.left)
+    for column, band in itertools.product(window.columns or (Band(window.left, window.right),), window.bands):
+        out = (boxes[:, 0] > column.high) | (boxes[:, 2] < column.low)
         out |= (boxes[:, 1] > band.high) | (boxes[:, 3] < band.low)
-        whole = (boxes[:, 0] >= window.left) & (boxes[:, 2] <= window.right)
+        whole = (boxes[:, 0] >= column.low) & (boxes[:, 2] <= column.high)
         whole &= (boxes[:, 1] >= band.low) & (boxes[:, 3] <= band.high)
-        box = shapely.box(window.left, band.low, window.right, band.high)
+        box = shapely.box(column.low, band.low, column.high, band.high)
         shapely.prepare(box)
         for k in np.flatnonzero(~out).tolist():
             pieces = [marks[k]] if whole[k] else _pieces(marks[k], shapes[k], box)
-            shown[k] += [_risen(piece, band.shift, rehatch) for piece in pieces]
+            shown[k] += [_moved(piece, column.shift, band.shift, rehatch) for piece in pieces]
     return [piece for pieces in shown for piece in pieces]
 
 
@@ -148,9 +173,9 @@ def _lines(shape: shapely.Geometry) -> list[Ring]:
     return [path(*piece.coords) for piece in shapely.get_parts(joined)]
 
 
-def _risen(mark: Mark, shift: float, rehatch: Rehatch) -> Mark:
-    if shift == 0.0:
+def _moved(mark: Mark, aside: float, rise: float, rehatch: Rehatch) -> Mark:
+    if aside == 0.0 and rise == 0.0:
         return mark
     if isinstance(mark, Region) and mark.hatch is not None:
-        mark = replace(mark, hatch=rehatch(mark.hatch, shift))
-    return moved(mark, 0.0, shift)
+        mark = replace(mark, hatch=rehatch(mark.hatch, aside, rise))
+    return moved(mark, aside, rise)

@@ -67,7 +67,7 @@ class Composition:
     def crop(self, window: Window) -> None:
         """What there is so far as a window shows it."""
         marks = [mark for mark in self.marks if not isinstance(mark, Label)]
-        self.marks = list(cropped(marks, window, self.hatches.risen))
+        self.marks = list(cropped(marks, window, self.hatches.moved))
 
     def dimension(self, strings: Iterable[String]) -> None:
         """Strings of dimensions."""

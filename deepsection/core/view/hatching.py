@@ -53,10 +53,10 @@ class HatchTable:
         """Per hatch of another table, its index in this one."""
         return [self._keep(hatch) for hatch in other.all()]
 
-    def risen(self, index: int, rise: float) -> int:
-        """Index of the same hatch, so much higher."""
+    def moved(self, index: int, aside: float, rise: float) -> int:
+        """Index of the same hatch, so far to the right and so much higher."""
         held = self.all()[index]
-        families = tuple(replace(one, base=(one.base[0], one.base[1] + rise)) for one in held.families)
+        families = tuple(replace(one, base=(one.base[0] + aside, one.base[1] + rise)) for one in held.families)
         return self._keep(replace(held, families=families))
 
     def all(self) -> tuple[PlacedHatch, ...]:

@@ -66,7 +66,7 @@ def draw_body(
 
 def _within(window: Window, cut: Sequence[CutPart], beyond: Sequence[Face]) -> bool:
     """Whether nothing of what is cut and seen reaches past a window without breaks: then there is nothing to crop."""
-    if len(window.bands) > 1 or any(held.polygon is not held.whole for held in cut):
+    if len(window.bands) > 1 or window.columns or any(held.polygon is not held.whole for held in cut):
         return False
     x0, _, x1, _ = shapely.total_bounds([face.polygon for face in beyond]).tolist() if beyond else (0.0,) * 4
     whole = window.low <= -FAR and window.high >= FAR
@@ -173,7 +173,7 @@ def lettering_in(window: Window, own: Iterable[Lettered]) -> Iterator[Lettered]:
                 within = window.outline if mark.within is None else mark.within.intersection(window.outline)
                 yield replace(mark, within=within)
         elif isinstance(mark, (Stroke, Region)):
-            yield from cropped([mark], window, lambda index, _: index)
+            yield from cropped([mark], window, lambda index, *_: index)
         elif isinstance(mark, Dimension) or window.holds(mark.x, mark.y):
             yield mark
 

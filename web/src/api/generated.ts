@@ -6656,9 +6656,10 @@ export interface components {
          * WallSection
          * @description A section through one wall from footing to roof, at a distance from a named end, looking to its start or end.
          *
-         *     It shows so much (mm) `outside` of the wall and `inside` of it: what is needed where that is not stated. Plain
-         *     stretches of it are left out where it is higher than `tall` on paper (mm), or those of its `breaks` where they are
-         *     stated. `members`: rafters and joists behind the cut are drawn where they are seen.
+         *     It shows so much (mm) `outside` of the wall and `inside` of it: what is needed where that is not stated; nothing
+         *     below its `bottom` or above its `top` (mm over the datum). Plain stretches of it are left out where it is higher
+         *     than `tall` on paper (mm), or those of its `breaks` where they are stated; and of its floors where it is wider than
+         *     `wide`. `members`: rafters and joists behind the cut are drawn where they are seen.
          */
         WallSection: {
             /** Bottom */
@@ -6705,6 +6706,8 @@ export interface components {
             top?: number | null;
             /** Wall */
             wall: string;
+            /** Wide */
+            wide?: number | null;
         };
     };
     responses: never;

@@ -133,9 +133,10 @@ class StripBreak(Element):
 class WallSection(Declared):
     """A section through one wall from footing to roof, at a distance from a named end, looking to its start or end.
 
-    It shows so much (mm) `outside` of the wall and `inside` of it: what is needed where that is not stated. Plain
-    stretches of it are left out where it is higher than `tall` on paper (mm), or those of its `breaks` where they are
-    stated. `members`: rafters and joists behind the cut are drawn where they are seen.
+    It shows so much (mm) `outside` of the wall and `inside` of it: what is needed where that is not stated; nothing
+    below its `bottom` or above its `top` (mm over the datum). Plain stretches of it are left out where it is higher
+    than `tall` on paper (mm), or those of its `breaks` where they are stated; and of its floors where it is wider than
+    `wide`. `members`: rafters and joists behind the cut are drawn where they are seen.
     """
 
     about: ClassVar[About] = About(
@@ -157,6 +158,7 @@ class WallSection(Declared):
     bottom: Mm | None = None
     top: Mm | None = None
     tall: Annotated[float, Field(ge=40, le=3000)] | None = 380.0
+    wide: Annotated[float, Field(ge=40, le=3000)] | None = None
     breaks: Annotated[tuple[StripBreak, ...], Field(max_length=12)] | None = None
 
 

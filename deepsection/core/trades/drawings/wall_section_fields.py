@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from typing import Any
+from typing import Any, Literal
 
 from ...document.ids import free_ids
 from ...edits import PutWallSection, changed
@@ -47,7 +47,14 @@ def wall_section_fields(project: Project, held: WallSection) -> list[Row]:
         members_row(held.members, put),
         open_length_row("top", "Shows nothing above", held.top, units, lambda v: put(top=v)),
         open_length_row("bottom", "Shows nothing below", held.bottom, units, lambda v: put(bottom=v)),
-        *under("On paper", [_tall_row(held, put), *_break_rows(project, held, put)]),
+        *under(
+            "On paper",
+            [
+                _paper_row("tall", "Height", held, put),
+                *_break_rows(project, held, put),
+                _paper_row("wide", "Width", held, put),
+            ],
+        ),
         *_halves_row(project, held),
     ]  # fmt: skip
 
@@ -88,22 +95,23 @@ def _through(project: Project, id: str, put: Callable[..., Sequence[Any]]) -> Se
     return put(end=opening.end, distance=opening.distance)
 
 
-def _tall_row(held: WallSection, put: Callable[..., Sequence[Any]]) -> Row:
-    """How high it may be on paper, in millimetres whatever the units of the house are."""
+def _paper_row(field: Literal["tall", "wide"], label: str, held: WallSection, put: Callable[..., Sequence[Any]]) -> Row:
+    """How high or wide it may be on paper, in millimetres whatever the units of the house are."""
+    now: float | None = getattr(held, field)
 
     def edits(text: str) -> Sequence[Any]:
         if not text.strip():
-            return put(tall=None)
+            return put(**{field: None})
         try:
-            tall = float(text.strip().removesuffix("mm").replace(",", "."))
+            size = float(text.strip().removesuffix("mm").replace(",", "."))
         except ValueError:
-            tall = 0.0
-        if not 40 <= tall <= 3000:
-            message = "type the height that it may have on paper, 40 to 3000 mm, or nothing for no breaks"
-            raise BadInput(message, field="tall", value=text)
-        return put(tall=tall)
+            size = 0.0
+        if not 40 <= size <= 3000:
+            message = f"type the {label.lower()} that it may have on paper, 40 to 3000 mm, or nothing for no breaks"
+            raise BadInput(message, field=field, value=text)
+        return put(**{field: size})
 
-    return text_row("tall", "Height on paper, mm", "" if held.tall is None else f"{held.tall:g}", edits, empty=True)
+    return text_row(field, f"{label} on paper, mm", "" if now is None else f"{now:g}", edits, empty=True)
 
 
 def _break_rows(project: Project, held: WallSection, put: Callable[..., Sequence[Any]]) -> list[Row]:

@@ -133,7 +133,8 @@ def height_string(facts: SectionFacts, name: str, row: int, places: Sequence[Pla
     if side == "bottom":
         low = facts.low
         offset = -(BELOW + row * STEP)
-        return made(facts.setting, name, places, lambda a, b: (a, low, b, low), offset, feature="width")
+        across = facts.window.across
+        return made(facts.setting, name, places, lambda a, b: (across(a), low, across(b), low), offset, feature="width")
     u = facts.box[0] - facts.reach if side == "left" else facts.box[2] + facts.reach
     offset = (BESIDE + row * STEP) * (1.0 if side == "left" else -1.0)
     # Heights are counted from the datum, as the level marks beside them write them.
@@ -210,7 +211,7 @@ def clear_heights(facts: SectionFacts) -> String:
                 ends = [Place(span[0], "floor"), Place(span[1], "ceiling")]
                 for piece in stretches(ends, facts.setting.measure, facts.scale):
                     key = f"string:{name}:{held.room.id}"
-                    line = _upright(u, facts.window, piece.start, piece.end)
+                    line = _upright(facts.window.across(u), facts.window, piece.start, piece.end)
                     measures = measured(line, piece.end - piece.start)
                     marks.append(Dimension(*line, 0.0, piece.text, feature="clear", annotation=key, measures=measures))
                 break

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
@@ -104,4 +104,13 @@ def broken(window: Window, breaks: Sequence[Point], gap: float) -> Window:
     for start, end in sorted(breaks):
         bands.append(Band(low, start, shift))
         low, shift = end, shift - (end - start) + gap
-    return Window(window.left, window.right, (*bands, Band(low, window.high, shift)))
+    return replace(window, bands=(*bands, Band(low, window.high, shift)))
+
+
+def broken_across(window: Window, breaks: Sequence[Point], gap: float, stays: float) -> Window:
+    """A window without what some breaks leave out from left to right; what lies at `stays` stays at its place."""
+    if not breaks:
+        return window
+    turned = broken(Window(0.0, 0.0, (Band(window.left, window.right),)), breaks, gap)
+    back = next(band.shift for band in turned.bands if band.low <= stays <= band.high)
+    return replace(window, columns=tuple(replace(band, shift=band.shift - back) for band in turned.bands))

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 import shapely
-from shapely import affinity
 from shapely.geometry import Polygon
 
 from ...drawing import LESSER, Label, Text, around, text_width
@@ -42,10 +41,10 @@ def piece_notes(
             words = f"{words} {format_measured(x1 - x0, units)}"
         if role in SIZED:
             words = f"{words} x {format_measured(y1 - y0, units)}"
-        if words in said or not window.shows_height((y0 + y1) / 2):
+        if words in said or not window.shows_height((y0 + y1) / 2) or not window.shows_across((x0 + x1) / 2):
             continue
         said.add(words)
-        about = affinity.translate(held.polygon, 0.0, window.at((y0 + y1) / 2) - (y0 + y1) / 2)
+        about = window.drawn(held.polygon)
         yield _note(f"piece:{held.part.element}:{role}", words, held.part.key, about, place, window, scale)
 
 
@@ -63,11 +62,13 @@ def course_notes(
         for v, rest, up in ((y1, (y1 - start) % height, -1.0), (y0, (start - y0) % height, 1.0)):
             words = f"course cut to {format_measured(rest, units)}"
             whole = not ALMOST < rest < height - ALMOST or not _is_level(held.polygon, v)
-            if whole or not window.shows_height(v) or (words, round(v)) in said:
+            shown = window.shows_height(v) and window.shows_across((x0 + x1) / 2)
+            if whole or not shown or (words, round(v)) in said:
                 continue
             said.add((words, round(v)))
             at = window.at(v)
-            about = shapely.box(x0, min(at, at + up * rest), x1, max(at, at + up * rest))
+            aside = window.across((x0 + x1) / 2) - (x0 + x1) / 2
+            about = shapely.box(x0 + aside, min(at, at + up * rest), x1 + aside, max(at, at + up * rest))
             yield _note(f"piece:{held.part.element}:{round(v)}", words, held.part.key, about, place, window, scale)
 
 
@@ -84,5 +85,6 @@ def _note(key: str, words: str, part: str, about: Polygon, place: StripPlace, wi
     wide = text_width(words, SIZE) * scale
     u = (x1 if place.out > 0 else x0) + place.out * (wide / 2 + BESIDE * scale)
     text = Text(u, (y0 + y1) / 2, words, SIZE, "centre", "middle", part=part, feature="note")
-    room = shapely.box(window.left, window.at(window.low), window.right, window.at(window.high))
+    sides = window.across(window.left), window.across(window.right)
+    room = shapely.box(sides[0], window.at(window.low), sides[1], window.at(window.high))
     return Label(key, (text,), around(wide / 2, ROW * scale, RINGS), LESSER, about, room, backed=True)

@@ -118,9 +118,9 @@ def _across(
             best = len(dots), -abs(share - 0.7), dots
     if not best[2]:
         return None
-    dots = [(u, window.at(v)) for u, v in best[2]]
+    dots = [(window.across(u), window.at(v)) for u, v in best[2]]
     far = min(dots, key=lambda dot: -place.out * dot[0])
-    return tuple(dots), (far, (_edge(place, window), far[1]))
+    return tuple(dots), (far, (window.across(_edge(place, window)), far[1]))
 
 
 def _down(
@@ -144,8 +144,8 @@ def _down(
         turn, far = min(span[1] for span in spans) - OVER * scale, max(v for _, v in dots)
     else:
         turn, far = max(span[3] for span in spans) + OVER * scale, min(v for _, v in dots)
-    turn = window.at(turn)
-    return tuple((u, window.at(v)) for u, v in dots), ((u, window.at(far)), (u, turn), (edge, turn))
+    turn, u, edge = window.at(turn), window.across(u), window.across(edge)
+    return tuple((u, window.at(v)) for _, v in dots), ((u, window.at(far)), (u, turn), (edge, turn))
 
 
 def _met(layers: Sequence[Layer], held: dict[str, list[Polygon]], line: LineString) -> Iterator[Point]:

@@ -15,7 +15,7 @@ from ...drawing.breaklines import break_line
 from ...drawing.cropping import Window
 from ...drawing.detail import shown_from
 from ...drawing.marks import Handle
-from ...geometry import Frame, polygons_of
+from ...geometry import Frame, Point, polygons_of
 from ...model import WallSection
 from ...resolve import ROLES, Building
 from ...units import HeightSum
@@ -28,8 +28,9 @@ from ..setting import Setting
 from ..sights import Sight
 from ..strings.section import SectionFacts, room_beside
 from ..strings.strip import strip_strings
-from .breaks import GAP, Feature, broken, features_of
+from .breaks import GAP, Feature, broken, broken_across, features_of
 from .gaps import gaps_of, paper_scale, stated_breaks
+from .gaps_across import gaps_across
 from .pieces import course_notes, piece_notes
 from .place import StripPlace, strip_place, strip_window
 from .stacks import note_stacks, stack_legend, stack_marks
@@ -84,7 +85,13 @@ class _Strip:
         on_paper, project = view.setting.on_paper, view.building.placed.project
         printed = self.scale if on_paper else paper_scale(project, place.held)
         self.gaps, self.messages = gaps_of(place.held, view.building, features, self.whole, printed)
-        self.window = broken(self.whole, self.gaps, GAP * self.scale) if on_paper else self.whole
+        self.aside, more = gaps_across(place, view.building, self.cut, self.whole, printed)
+        self.messages += more
+        self.window = self.whole
+        if on_paper:
+            self.window = broken(self.whole, self.gaps, GAP * self.scale)
+            self.window = broken_across(self.window, self.aside, GAP * self.scale, place.outer)
+        self.left, self.right = (self.window.across(u) for u in (self.window.left, self.window.right))
 
     def draw(self) -> None:
         """Its body, strings, levels and notes."""
@@ -98,7 +105,7 @@ class _Strip:
             view.building,
             (self.place.plane(window),),
             [(one.part, one.polygon) for one in self.cut],
-            (window.left, low, window.right, window.at(window.high)),
+            (self.left, low, self.right, window.at(window.high)),
             0.0,
             low,
             (),
@@ -111,7 +118,7 @@ class _Strip:
 
     def _lettering(self, facts: SectionFacts, beside: dict[str, float]) -> Iterator[Lettered]:
         view, window, place, scale = self.view, self.window, self.place, self.scale
-        left, right = window.left - beside["left"] * scale, window.right + beside["right"] * scale
+        left, right = self.left - beside["left"] * scale, self.right + beside["right"] * scale
         shown = [height for height in self.heights if window.shows_height(height.total)]
         sides = (int(place.out),)
         yield from level_marks(shown, left, right, scale, view.setting.units, sides=sides, at=window.at)
@@ -120,7 +127,7 @@ class _Strip:
         stacks = note_stacks(place, view.building, facts.cut, window, scale)
         yield from stack_marks(stacks, place, left if place.out > 0 else right, view.changes, scale)
         if view.changes.keyed:
-            yield from stack_legend(stacks, (window.left, facts.low - LEGEND_BELOW * scale), scale)
+            yield from stack_legend(stacks, (self.left, facts.low - LEGEND_BELOW * scale), scale)
         if not shown_from("notes of pieces", scale):
             return
         yield from piece_notes(self.cut, place, window, scale, view.setting.units)
@@ -148,16 +155,16 @@ def _heights(building: Building, place: StripPlace, cut: Sequence[CutPart], whol
 
 def _notes_at(notes: Sequence[Lettered], window: Window) -> tuple[Lettered, ...]:
     """A drafter's notes where the places that they point at are drawn: each goes with its dot."""
-    rises: dict[str, float] = {}
+    shifts: dict[str, Point] = {}
     for mark in notes:
         if isinstance(mark, Region) and mark.part:
-            v = mark.rings[0][0][1]
-            rises[mark.part] = window.at(v) - v
+            u, v, _ = mark.rings[0][0]
+            shifts[mark.part] = window.across(u) - u, window.at(v) - v
     found = list[Lettered]()
     for mark in notes:
         id = mark.key.partition(":")[2] if isinstance(mark, Label) else getattr(mark, "part", None)
-        rise = rises.get(id or "", 0.0)
-        found.append(mark.moved(0.0, rise) if isinstance(mark, Label) else moved(mark, 0.0, rise))
+        by = shifts.get(id or "", (0.0, 0.0))
+        found.append(mark.moved(*by) if isinstance(mark, Label) else moved(mark, *by))
     return tuple(found)
 
 
@@ -166,7 +173,7 @@ def _break_lines(strip: _Strip) -> Iterator[Mark]:
     window, part = strip.window, f"{strip.place.held.id}/break//"
     for below, above in itertools.pairwise(window.bands):
         for v in (below.high + below.shift, above.low + above.shift):
-            line = break_line((window.left, v), (window.right, v), strip.scale)
+            line = break_line((strip.left, v), (strip.right, v), strip.scale)
             yield Stroke(line, "fine", part=part, feature="break")
 
 
@@ -180,21 +187,26 @@ def _bands(strip: _Strip) -> Iterator[Mark]:
         handle = Handle("move_break", held.id, f"{number};{stated}", "z")
         ring = path((window.left, low), (window.right, low), (window.right, high), (window.left, high))
         yield Region((ring,), pen="hidden", part=part, feature="break", handle=handle)
+    for left, right in strip.aside:
+        ring = path((left, window.low), (right, window.low), (right, window.high), (left, window.high))
+        yield Region((ring,), pen="hidden", part=f"{held.id}/break//aside", feature="break")
 
 
 def _ends(strip: _Strip) -> Iterator[Mark]:
-    """Break lines where floors, ceilings and roofs go on past the sides of the strip, walls past its top and bottom."""
+    """Break lines where floors, ceilings and roofs go on past the sides of the strip or are broken, walls past its ends."""
     window, polygons = strip.window, np.array([one.polygon for one in strip.cut], dtype=object)
     held = strip.place.held
     for stated, level in ((held.bottom, window.low), (held.top, window.high)):
         crossed = shapely.intersection(polygons, LineString([(window.left, level), (window.right, level)]))
         for span in polygons_of(shapely.union_all(crossed).buffer(1.0, cap_style="flat")) if stated is not None else ():
             left, _, right, _ = span.bounds
-            line = break_line((left, window.at(level)), (right, window.at(level)), strip.scale)
+            ends = (window.across(left), window.at(level)), (window.across(right), window.at(level))
+            line = break_line(*ends, strip.scale)
             yield Stroke(line, "fine", feature="break")
-    for edge in (window.left, window.right):
+    inner = (edge for pair in itertools.pairwise(window.columns) for edge in (pair[0].high, pair[1].low))
+    for edge in (window.left, window.right, *inner):
         crossed = shapely.intersection(polygons, LineString([(edge, window.low), (edge, window.high)]))
         for span in polygons_of(shapely.union_all(crossed).buffer(1.0, cap_style="flat")):
             _, low, _, high = span.bounds
-            ends = (edge, window.at(low)), (edge, window.at(high))
+            ends = (window.across(edge), window.at(low)), (window.across(edge), window.at(high))
             yield Stroke(break_line(*ends, strip.scale), "fine", feature="break")
