@@ -13,7 +13,7 @@ from deepsection.core.resolve import resolve
 from deepsection.core.sheets import compose
 from deepsection.core.view import draw_view
 from deepsection.core.view.cut import cut_parts
-from deepsection.core.view.section import section_frame, section_window
+from deepsection.core.view.section_panels import section_frame, section_window
 from deepsection.core.view.strips.proposals import usual_places
 from deepsection.demo import larkmoor_house
 from deepsection.formats import write_pdf

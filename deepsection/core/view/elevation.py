@@ -76,7 +76,7 @@ def draw_elevation(
         *grid_bubbles(setting.grid, frame, box, scale),
         *legend(keys or {}, u0, below, scale),
     ]
-    own += strip_lines(view, above, lowest)
+    own += strip_lines(view, above, lowest, own)
     words = material_words(above, scale, view.changes, keys)
     view.letter([*own, *words, *opening_numbers(building, above, frame, scale)])
     return view.drawing(title, "elevation", () if above else (BURIED,))

@@ -42,7 +42,7 @@ SLIVERS = 4.0
 """mm2 that may go as slivers of no width."""
 
 
-def no_hatch(index: int, rise: float) -> int:
+def no_hatch(index: int, aside: float, rise: float) -> int:
     return index + round(rise)
 
 

@@ -19,7 +19,8 @@ from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.tolerance import TOL
 from deepsection.core.view import Setting, draw_view
 from deepsection.core.view.cut import beyond_faces, cut_parts
-from deepsection.core.view.section import draw_section, section_frame, section_window
+from deepsection.core.view.section import draw_section
+from deepsection.core.view.section_panels import section_frame, section_window
 from deepsection.demo import otterfold_house, quillback_house
 from tests.builders import box_house, gable, joist_house, plain_wall, two_storeys, window
 from tests.reading import faults

@@ -18,7 +18,7 @@ from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import Project, SectionLine, SectionStep
 from deepsection.core.resolve import resolve
 from deepsection.core.view import draw_view
-from deepsection.core.view.section import section_frame
+from deepsection.core.view.section_panels import section_frame
 from deepsection.demo import larkmoor_house, otterfold_house
 from tests.builders import box_house, gable
 from tests.reading import faults
@@ -34,10 +34,10 @@ def stepped(project: Project, *steps: tuple[float, float]) -> Project:
 
 
 def areas(drawing: Drawing, left: float, right: float) -> dict[str, float]:
-    """mm2 that are cut per part between two ends of the view."""
+    """mm2 that are cut per part between two ends of the view, but of membranes, which lie on blank paper."""
     found: dict[str, float] = defaultdict(float)
     for mark in drawing.marks:
-        if isinstance(mark, Region) and mark.feature == "cut" and mark.part:
+        if isinstance(mark, Region) and mark.feature == "cut" and mark.part and "/membrane/" not in mark.part:
             outer, *holes = ([(x, y) for x, y, _ in ring] for ring in mark.rings)
             found[mark.part] += Polygon(outer, holes).intersection(shapely.box(left, -1e5, right, 1e5)).area
     return {part: area for part, area in found.items() if area > 500.0}

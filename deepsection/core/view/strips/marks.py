@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from shapely.geometry import box
 
-from ...drawing import NUMBER, Handle, Label, Lettered, Stroke, Symbol, Text, path
+from ...drawing import NUMBER, Handle, Label, Lettered, Stroke, Symbol, Text, extent, path
 from ...geometry import Frame
 from ...trades.drawings.plan import LETTER, named
 from ..composing import Composition
@@ -23,6 +23,8 @@ NAME_UP = 5.5
 """Paper mm from an outline up to the name on it."""
 OVER, LONG, UNDER = 1.5, 6.0, 1.0
 """In elevations a line stands so far above all that is seen at its place and so far below the ground, so long (mm)."""
+BESIDE = 10.0
+"""What is written so near to it from side to side is passed (paper mm)."""
 NAME_PLACES = ((0.0, 0.0), (0.0, 4.0), (-7.0, 0.0), (7.0, 0.0), (0.0, 9.0), (-12.0, 2.0), (12.0, 2.0))
 """Where a name may stand in an elevation: paper mm from above its line."""
 
@@ -84,14 +86,17 @@ def _outlined(view: Composition, place: StripPlace, cut: Sequence[CutPart]) -> I
     yield Label(key, words, spots, NUMBER, about=box(x0, y0, x1, y1), backed=True)
 
 
-def strip_lines(view: Composition, faces: Iterable[Face], low: float) -> Iterator[Lettered]:
+def strip_lines(
+    view: Composition, faces: Iterable[Face], low: float, written: Iterable[Lettered]
+) -> Iterator[Lettered]:
     """In an elevation: where wall sections go through walls that one sees, by their ends alone, above and below.
 
-    `low`: how low what is drawn reaches.
+    `low`: how low what is drawn reaches. They stand above what is `written` there.
     """
     frame, scale = view.frame, view.setting.scale
     seen = [(face.part.element, face.polygon.bounds) for face in faces]
     elements = {element for element, _ in seen}
+    boxes = [extent((mark,), scale) for mark in written if isinstance(mark, Symbol)]
     for place in _placed(view):
         out = place.wall.stand(place.along).out
         if place.wall.wall.id not in elements or out[0] * frame.dx + out[1] * frame.dy > FACING:
@@ -101,6 +106,8 @@ def strip_lines(view: Composition, faces: Iterable[Face], low: float) -> Iterato
         top = max((held[3] for _, held in seen if held[0] <= u <= held[2]), default=None)
         if top is None:
             continue
+        beside = BESIDE * scale
+        top = max([top, *(held[3] for held in boxes if held[0] - beside < u < held[2] + beside)])
         key, part = f"section:{place.held.id}", f"{place.held.id}/mark//"
         handle = Handle("move_wall_section", place.held.id, "distance", "along")
         v0, v1 = top + OVER * scale, top + (OVER + LONG) * scale

@@ -193,7 +193,7 @@ def _bands(strip: _Strip) -> Iterator[Mark]:
 
 
 def _ends(strip: _Strip) -> Iterator[Mark]:
-    """Break lines where floors, ceilings and roofs go on past the sides of the strip or are broken, walls past its ends."""
+    """Break lines where floors, ceilings and roofs go on past the sides or are broken, walls past the ends."""
     window, polygons = strip.window, np.array([one.polygon for one in strip.cut], dtype=object)
     held = strip.place.held
     for stated, level in ((held.bottom, window.low), (held.top, window.high)):
