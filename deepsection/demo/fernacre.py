@@ -120,5 +120,5 @@ def _sheets() -> tuple[Sheet, ...]:
         ),
         sheet(2, "Section and plan", "A2", ("section:section-a", 50, 185, 290), ("plan", 100, 455, 285)),
         sheet(3, "Schedules", "A3", ("schedule:openings", 100, 160, 235)),
-        strips_sheet(4, "A1", 20, (165, 294), (425, 330), (685, 294)),
+        strips_sheet(4, "A1", 20, (165, 294), (425, 329.5), (685, 294)),
     )

@@ -18,10 +18,12 @@ from deepsection.core.model import (
     SectionSpot,
     SetIn,
     Sheet,
+    Wall,
+    WallSection,
 )
 from deepsection.core.starters.projects import new_project
 
-from .pieces import door, eave, engineered, gable, on, partition, ring, sheet, tied, window
+from .pieces import door, eave, engineered, gable, on, partition, ring, sheet, strips_sheet, tied, wall_sections, window
 
 LONG, DEEP = 10800.0, 6600.0
 SET_BACK = SetIn(layer="outer", face="outer", distance=70.0)
@@ -30,7 +32,7 @@ GARDEN = "garden-wall"
 
 
 def hollin_bothy() -> Project:
-    """Hollin Bothy: 10.8 m x 6.6 m under a gable roof; beside it a garden wall of stone, stepped and battered."""
+    """Hollin Bothy: 10.8 m x 6.6 m under a gable roof, its hall vaulted; beside it a garden wall of stone."""
     project = new_project("hollin", "Hollin Bothy", "mm", "masonry")
     project = rebuild(project, place="Upper Close, Thrushmere", author="Deep Section demo")
     project = put(project, _stone())
@@ -39,7 +41,8 @@ def hollin_bothy() -> Project:
     project = apply_edits(project, (_built(project),))
     project = put(project, *_openings(), *_rooms(), *_grid(), *_ground())
     project = apply_edits(project, (DrawRoof(roof=_roof()),))
-    return put(project, *engineered(project), *_sections(), *_sheets())
+    project = put(project, *_under_roof(project))
+    return put(project, *engineered(project), *_sections(), *_strips(), *_sheets())
 
 
 def _stone() -> MakeUp:
@@ -111,9 +114,20 @@ def _openings() -> tuple[Opening, ...]:
     )
 
 
+VAULT = 0.3
+"""The pitch to which the hall is vaulted."""
+
+
+def _under_roof(project: Project) -> tuple[Wall, ...]:
+    """The inner walls go up to the roof, beside the vault."""
+    walls = (project.find(id) for id in ("cross", "bath-wall"))
+    return tuple(changed(wall, top=changed(wall.top, kind="roof")) for wall in walls)
+
+
 def _rooms() -> tuple[Room, ...]:
     places = (("hall", "Hall", 3300.0, 3300.0), ("bed", "Bedroom", 8700.0, 2000.0), ("bath", "Bath", 8700.0, 5400.0))
-    return tuple(Room(id=f"room-{id}", name=name, x=x, y=y) for id, name, x, y in places)
+    vaults = {"hall": VAULT}
+    return tuple(Room(id=f"room-{id}", name=name, x=x, y=y, vault=vaults.get(id)) for id, name, x, y in places)
 
 
 def _grid() -> tuple[GridLine, ...]:
@@ -160,6 +174,10 @@ def _sections() -> tuple[SectionLine, ...]:
     )
 
 
+def _strips() -> tuple[WallSection, ...]:
+    return wall_sections(("south", 1800.0, "start"), ("west", 3300.0, "start"), ("south", 8700.0, "start"))
+
+
 def _sheets() -> tuple[Sheet, ...]:
     return (
         sheet(
@@ -172,4 +190,6 @@ def _sheets() -> tuple[Sheet, ...]:
             ("elevation:west", 100, 440, 160),
         ),
         sheet(2, "Section and plan", "A2", ("plan", 100, 168, 250), ("section:section-a", 50, 448.5, 250)),
+        sheet(3, "Long section", "A2", ("section:section-b", 50, 297, 250)),
+        strips_sheet(4, "A1", 20, (165, 300), (425, 339.5), (685, 300)),
     )

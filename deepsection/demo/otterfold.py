@@ -375,5 +375,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:sheets:main-floor", 64, 190, 240),
             ("plan:sheets:upper-joists", 64, 440, 240),
         ),
-        strips_sheet(10, "ARCH D", 16, (175, 330), (450, 332), (735, 332)),
+        strips_sheet(10, "ARCH D", 16, (175, 330), (450, 291), (735, 332.5)),
     )

@@ -148,7 +148,8 @@ def _panel_lettering(
     own: list[Lettered] = [mark for kind in KINDS for mark in kind.section(written)]
     own += strip_outlines(view, panel.frame, pieces)
     x0, y0, x1, y1 = shapely.total_bounds([one.polygon for one in pieces]).tolist()
-    box = max(x0, panel.window.left), y0, min(x1, panel.window.right), y1
+    top = max([y1, *(held[3] for held in boxes_of(beyond))])
+    box = max(x0, panel.window.left), y0, min(x1, panel.window.right), min(top, panel.window.high)
     own += grid_bubbles(view.setting.grid, panel.frame, box, scale, ends=True)
     return [label for label in named if isinstance(label, Label)], panel.placed(own)
 

@@ -22,7 +22,7 @@ from ...resolve import ROLES, Building, Part
 from ...units import HeightSum
 from ..setting import Setting
 from ..sights import Sight
-from .making import made, measured
+from .making import made
 
 BESIDE, STEP, BELOW = 4.0, 7.5, 9.0
 """Paper mm from what is drawn beside a section to its first string, from one to the next, and to the first below."""
@@ -195,9 +195,19 @@ def clear_heights(facts: SectionFacts) -> String:
     """In each room that is cut, how high it is between what is cut above and below."""
     name, marks = "inside:clear", list[Dimension]()
     shown = facts.setting.shows(name, shown_from("strings inside", facts.scale))
+    for room, u, low, high in clear_spans(facts) if shown else ():
+        ends = [Place(low, "floor"), Place(high, "ceiling")]
+        for piece in stretches(ends, facts.setting.measure, facts.scale):
+            line = _upright(u, facts.window, piece.start, piece.end)
+            marks.append(Dimension(*line, 0.0, piece.text, feature="clear", annotation=f"string:{name}:{room}"))
+    return String(name, shown, tuple(marks))
+
+
+def clear_spans(facts: SectionFacts) -> Iterator[tuple[str, float, float, float]]:
+    """(id, where it is measured, floor, ceiling) of the air of each room that is cut."""
     polygons = np.array([polygon for _, polygon in facts.cut], dtype=object)
     tree = shapely.STRtree(polygons)
-    for held in facts.building.rooms if shown else ():
+    for held in facts.building.rooms:
         pieces = facts.along(held.space) if held.space else []
         if not pieces:
             continue
@@ -208,14 +218,8 @@ def clear_heights(facts: SectionFacts) -> String:
         for u in sorted(places, key=lambda at: start < at < end):
             span = _air(u, floor, polygons, tree)
             if span:
-                ends = [Place(span[0], "floor"), Place(span[1], "ceiling")]
-                for piece in stretches(ends, facts.setting.measure, facts.scale):
-                    key = f"string:{name}:{held.room.id}"
-                    line = _upright(facts.window.across(u), facts.window, piece.start, piece.end)
-                    measures = measured(line, piece.end - piece.start)
-                    marks.append(Dimension(*line, 0.0, piece.text, feature="clear", annotation=key, measures=measures))
+                yield held.room.id, u, *span
                 break
-    return String(name, shown, tuple(marks))
 
 
 def _air(u: float, floor: float, polygons: np.ndarray, tree: shapely.STRtree) -> Point | None:

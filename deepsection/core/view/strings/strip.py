@@ -1,4 +1,4 @@
-"""Strings of dimensions of a wall section: heights outside and inside, what the wall is thick, depths in the ground."""
+"""Strings of dimensions of a wall section: heights outside or inside, what the wall is thick, depths in the ground."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from ...drawing.chains import Place, String, distinct
 from ...resolve import PlannedWall
 from ...units import HeightSum
 from ..strips.place import StripPlace
-from .section import FOOTINGS, SectionFacts, clear_heights, height_string, level_strings
+from .section import FOOTINGS, SectionFacts, clear_spans, height_string, level_strings
 
 
 def strip_strings(
@@ -23,8 +23,12 @@ def strip_strings(
                 string = height_string(facts, f"{side}:{name}", 0, places, usual=out)
                 row = max(row, int(string.shown))
                 yield string
+        clear = distinct(_clear(facts))
+        if len(clear) > 1:
+            string = height_string(facts, f"{side}:clear", row, clear, usual=out)
+            row += int(string.shown)
+            yield string
         yield from level_strings(facts, side, heights, row, usual=out)
-    yield clear_heights(facts)
     yield from layer_strings(facts, place.wall)
 
 
@@ -43,6 +47,12 @@ def _opening(facts: SectionFacts, place: StripPlace) -> list[Place]:
                 top = facts.building.levels.get(wall.wall.top.level)
                 found += [Place(top.z, top.sum.id)] if top else []
     return distinct([held for held in found if facts.window.low <= held.at <= facts.window.high])
+
+
+def _clear(facts: SectionFacts) -> list[Place]:
+    """Floors and ceilings of its rooms: how high each is, and how much lies between them."""
+    spans = [span for _, *span in clear_spans(facts)]
+    return [Place(at, end) for _, low, high in spans for at, end in ((low, "floor"), (high, "ceiling"))]
 
 
 def _depths(facts: SectionFacts, ground: float | None) -> list[Place]:
