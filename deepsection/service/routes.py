@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query, Request
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 
-from deepsection.core.edits import EDITS, PutMakeUp, SetProject, describe
+from deepsection.core.edits import EDITS, PutMakeUp, PutSection, SetProject, describe
 from deepsection.core.errors import BadLength, StaleVersion
 from deepsection.core.model import Project, dump_file
 from deepsection.core.particulars import Particulars, enter_all
@@ -225,7 +225,11 @@ def preview_edits(id: str, sent: PreviewIn, store: Projects) -> Response:
         edits += enter_all(stored.project, [held.element, *held.others], held.field, held.text)
     project = checked_edits(stored.project, edits)
     views = standing(project, sent.views)
-    return _json(bench_after(stored.project, project, stored.version, views, edits, sequence=sent.sequence, keep=False))
+    draft = sent.draft and all(isinstance(edit, PutSection) for edit in edits)
+    bench = bench_after(
+        stored.project, project, stored.version, views, edits, sequence=sent.sequence, keep=False, draft=draft
+    )
+    return _json(bench)
 
 
 @router.post("/projects/{id}/undo", response_model=Result, operation_id="undo")

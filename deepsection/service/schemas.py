@@ -197,12 +197,16 @@ class AskIn(StepIn):
 
 
 class PreviewIn(_Shape):
-    """Edits, or a typed text, to show and not to keep; the latest sequence number wins."""
+    """Edits, or a typed text, to show and not to keep; the latest sequence number wins.
+
+    `draft`: section lines alone are dragged: sections show what they cut, and the rest once they rest.
+    """
 
     base_version: Version
     sequence: int = Field(ge=0, le=2**53)
     edits: list[Edit] = Field(default=[], max_length=500)
     entry: Typed | None = None
+    draft: bool = False
     views: list[ViewWanted]
 
 

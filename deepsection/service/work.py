@@ -10,9 +10,10 @@ from functools import lru_cache, wraps
 from threading import RLock
 from typing import Any, ParamSpec, TypeVar
 
-from deepsection.core.drawing import explode
+from deepsection.core.drawing import Drawing, explode
 from deepsection.core.edits import PutNote, PutSheet, apply_edits, changed
 from deepsection.core.errors import BadInput, DeepSectionError, RefusedEdit
+from deepsection.core.memo import LruCache
 from deepsection.core.model import Note, PlacedView, Project, Sheet
 from deepsection.core.model.places import refuse_giants
 from deepsection.core.particulars import Particulars, describe_element, ladder
@@ -44,6 +45,7 @@ from deepsection.core.view import (
     plan_level,
     plan_name,
     plan_snaps,
+    plan_with_sections,
     slope_triangles,
     standing_name,
     without_faults,
@@ -147,14 +149,17 @@ def bench_after(
     *,
     sequence: int = 0,
     keep: bool = True,
+    draft: bool = False,
 ) -> dict[str, Any]:
     """The bench of what edits make of a project, before it is kept; `keep` says whether it will be.
+
+    `draft`: nothing but section lines is dragged, and what is shown follows at once: see `bench_of`.
 
     Raises: RefusedEdit when a view that could be drawn before cannot be drawn any more.
     """
     try:
         with refusing(edits):
-            return bench_of(project, version, views, base, sequence=sequence, strict=True, keep=keep)
+            return bench_of(project, version, views, base, sequence=sequence, strict=True, keep=keep, draft=draft)
     except RefusedEdit:
         try:
             bench_of(base, version, standing(base, views), strict=True, keep=False)
@@ -181,6 +186,20 @@ def prove_parts(base: Project, project: Project, edits: Sequence[Any]) -> None:
         raise
 
 
+_plans: LruCache[tuple[Project, str, float, float | None], Drawing] = LruCache(size=4)
+"""Plans of documents in which section lines are dragged: (document, view, scale, the way it was turned)."""
+
+
+def _plan_before(base: Project, view: ViewWanted, scale: float) -> Drawing:
+    """The plan of a document, drawn once while section lines are dragged in it."""
+    key = base, view.name, scale, view.look_deg
+    found = _plans.get(key)
+    if found is None:
+        found = draw_view(opened(base).building, base, view.name, scale, look_deg=view.look_deg)
+        _plans.put(key, found)
+    return found
+
+
 @in_turn
 def bench_of(
     project: Project,
@@ -191,12 +210,14 @@ def bench_of(
     sequence: int = 0,
     strict: bool = False,
     keep: bool = True,
+    draft: bool = False,
 ) -> dict[str, Any]:
     """Drawings and what goes with them, ready to serialise as `Bench`; of views that the screen has of `base`, what
     changed.
 
     What fails in a view is left out and named among the findings, unless `strict`: then it raises what went wrong.
-    While something is dragged, advice that takes its time is that of `base`.
+    While something is dragged, advice that takes its time is that of `base`. A `draft` shows of sections what they cut
+    alone, and plans as they were in `base`, with the lines of sections where they are now.
     """
     held, document = opened(project), project
     drawings = []
@@ -205,7 +226,14 @@ def bench_of(
         if strict:
             # While something is dragged, lettering stays where it was as long as it can; what is kept is placed anew.
             before = None if keep else lettering_of(base, view)
-            drawing = draw_view(held.building, held.project, view.name, scale, look_deg=view.look_deg, held=before)
+            plans = {plan_name(base, held.level) for held in storeys(base)} if draft and base is not None else ()
+            if base is not None and view.name in plans:
+                look = look_of(project, view.name) if view.look_deg is None else view.look_deg
+                drawing = plan_with_sections(_plan_before(base, view, scale), project, look)
+            else:
+                drawing = draw_view(
+                    held.building, held.project, view.name, scale, look_deg=view.look_deg, held=before, draft=draft
+                )
         else:
             drawing, held = drawn(held, view.name, scale, look_deg=view.look_deg)
         drawings.append(answer(explode(drawing), document, view, base, keep=keep))

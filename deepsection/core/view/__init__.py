@@ -8,7 +8,7 @@ from .opening import Opened, built, drawn, opened, without_faults
 from .openingschedule import NAME as SCHEDULE
 from .openingschedule import TITLE as SCHEDULE_TITLE
 from .openingschedule import OpeningRow, cells_of, heads_of, opening_rows, opening_table
-from .plan import draw_plan
+from .plan import draw_plan, plan_with_sections
 from .section import draw_section
 from .section_panels import section_frame
 from .setting import Setting
@@ -46,6 +46,7 @@ __all__ = [
     "plan_level",
     "plan_name",
     "plan_snaps",
+    "plan_with_sections",
     "section_frame",
     "slope_triangles",
     "standing_name",

@@ -8,6 +8,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterator
+from dataclasses import replace
 
 from shapely.geometry import Polygon
 
@@ -80,6 +81,17 @@ def draw_plan(building: Building, level: str, name: str, look_deg: float, settin
         shifts=shifts,
         strings=tuple((string.name, string.shown) for string in strings),
     )
+
+
+def plan_with_sections(before: Drawing, project: Project, look_deg: float) -> Drawing:
+    """A plan that was drawn before, with the lines of sections where they are now; the rest of it stays as it was."""
+    frame, scale = Frame.looking(look_deg), before.scale
+    lines = tuple(f"{line.id}/section//" for line in project.sections)
+    marks: list[Mark] = [mark for mark in before.marks if not (mark.part or "").startswith(lines)] if lines else []
+    for line in project.sections:
+        for mark in (*_section_line(line, [], frame, scale), *_section_ends(project, line, frame, scale)):
+            marks += mark.marks if isinstance(mark, Label) else (mark,)
+    return replace(before, marks=tuple(marks))
 
 
 def plan_sight(building: Building, level: str, look_deg: float) -> Sight:

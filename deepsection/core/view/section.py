@@ -53,7 +53,8 @@ def draw_body(
     view.marks = []
     held = [(one.part, one.polygon) for one in cut]
     ground = ground_under(building, frame, held, scale, window.left, window.right)
-    faces = beyond_faces(building, frame, cut, window, depth, members=members)
+    draft = view.setting.draft
+    faces = [] if draft else beyond_faces(building, frame, cut, window, depth, members=members)
     beyond = clipped_above(faces, ground.whole, ground.dug)
     view.beyond(beyond, visible_edges(tuple(beyond), backdrop=True))
     view.marks += ground_marks(building, ground, view.hatches)
@@ -90,11 +91,15 @@ def draw_section(
         if not pieces:
             continue
         beyond = _draw_panel(view, panel, pieces, line)
+        if setting.draft:
+            continue
         seen |= {face.part.element for face in beyond}
         labels, others = _panel_lettering(view, panel, pieces, beyond)
         # A room that two parts go through is named once.
         names += [label for label in labels if label.key not in {held.key for held in names}]
         own += others
+    if setting.draft:
+        return view.drawing(title, "section")
     heights: dict[str, HeightSum] = {}
     for run in runs_of(panels):
         frame, between = run[0].frame, reach_of(run)

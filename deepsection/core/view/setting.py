@@ -27,6 +27,8 @@ class Setting:
     """Whether it is drawn for a sheet, where wall sections are cut short."""
     held: Mapping[str, tuple[float, float]] | None = None
     """Where lettering stood in the drawing before, while something is dragged: shifts in paper mm, by key."""
+    draft: bool = False
+    """Whether sections show what they cut alone, while their line is dragged and the drawing is to follow at once."""
 
     @property
     def measure(self) -> Measure:

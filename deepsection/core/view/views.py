@@ -84,10 +84,11 @@ def draw_view(
     look_deg: float | None = None,
     held: Mapping[str, tuple[float, float]] | None = None,
     on_paper: bool = False,
+    draft: bool = False,
 ) -> Drawing:
     """The drawing of a view at a scale; `look_deg` turns a plan, `held` is where lettering stood before a drag.
 
-    `on_paper`: for a sheet or a file, where wall sections are cut short.
+    `on_paper`: for a sheet or a file, where wall sections are cut short. `draft`: sections show what they cut alone.
 
     Raises: UnknownElement.
     """
@@ -95,7 +96,7 @@ def draw_view(
     show = project.show_of(name)
     works = show.works if show else "shown"
     look = kind.look(view) if look_deg is None or not kind.turns else look_deg
-    setting = Setting(scale, project.units, (), project.grid, show, project.dimensioning, on_paper, held)
+    setting = Setting(scale, project.units, (), project.grid, show, project.dimensioning, on_paper, held, draft)
     notes = [note for note in project.notes if note.view == name]
     sights = kind.sights(building, view, look) if notes else ()
 

@@ -3934,10 +3934,17 @@ export interface components {
         /**
          * PreviewIn
          * @description Edits, or a typed text, to show and not to keep; the latest sequence number wins.
+         *
+         *     `draft`: section lines alone are dragged: sections show what they cut, and the rest once they rest.
          */
         PreviewIn: {
             /** Base Version */
             base_version: number;
+            /**
+             * Draft
+             * @default false
+             */
+            draft: boolean;
             /**
              * Edits
              * @default []

@@ -276,7 +276,7 @@ export async function preview(
   id: string,
   base_version: number,
   sequence: number,
-  wanted: Pick<Schemas["PreviewIn"], "edits" | "entry">,
+  wanted: Pick<Schemas["PreviewIn"], "edits" | "entry" | "draft">,
   views: ViewWanted[],
 ) {
   const base = heldBench(client, id, base_version, views);

@@ -4,7 +4,15 @@ import { type Bench, type Edit, Refusal, type ViewWanted } from "../../api/clien
 import { preview } from "../../api/queries";
 import type { Trial } from "../../store";
 
-type Wanted = { edits: Edit[] } | { edits: Edit[]; entry: Trial };
+type Wanted = { edits: Edit[]; entry?: Trial; draft: boolean };
+
+/** A section line that rests so long (ms) while it is dragged is drawn whole. */
+const REST = 150;
+
+/** What section lines cut follows them at once; all else of it is drawn where they rest. */
+function isDraft(edits: Edit[]): boolean {
+  return edits.length > 0 && edits.every((edit) => edit.kind === "put_section");
+}
 
 /** Shows edits without keeping them: one request at a time, the latest edits win. */
 export function usePreview(id: string, version: number, views: ViewWanted[], saving: boolean) {
@@ -32,6 +40,12 @@ export function usePreview(id: string, version: number, views: ViewWanted[], sav
           setShown(bench);
           setWrong(null);
         }
+        if (wanted.draft)
+          setTimeout(() => {
+            if (waiting.current || mine !== sequence.current) return;
+            waiting.current = { ...wanted, draft: false };
+            void pump();
+          }, REST);
       } catch (error) {
         if (error instanceof Refusal && error.problem.status === 409)
           client.invalidateQueries({ queryKey: ["project", place.current.id] });
@@ -43,14 +57,14 @@ export function usePreview(id: string, version: number, views: ViewWanted[], sav
 
   const show = useCallback(
     (edits: Edit[]) => {
-      waiting.current = { edits };
+      waiting.current = { edits, draft: isDraft(edits) };
       void pump();
     },
     [pump],
   );
   const showEntry = useCallback(
     (entry: Trial) => {
-      waiting.current = { edits: [], entry };
+      waiting.current = { edits: [], entry, draft: false };
       void pump();
     },
     [pump],
