@@ -61,6 +61,7 @@ class Remove(Command):
             for view in kept["elevations"]
             if view.room not in gone and not (view.walls and gone.issuperset(view.walls))
         )
+        kept["sections"] = tuple(changed(line, room=None) if line.room in gone else line for line in kept["sections"])
         kept["wall_sections"] = tuple(held for held in kept["wall_sections"] if held.wall not in gone)
         kept["downpipes"] = tuple(pipe for pipe in kept["downpipes"] if pipe.roof not in gone)
         kept["roofs"] = tuple(_untied(project, roof, used) for roof in kept["roofs"])
