@@ -88,3 +88,34 @@ def test_a_section_steps_and_is_cropped(bench: Bench) -> None:
     bench.page.get_by_role("button", name="Remove step 1").click()
     bench.saved()
     assert section(bench, "section-b")["steps"] == []  # type: ignore[comparison-overlap]
+
+
+def test_a_line_bends_and_shows_a_room_alone(bench: Bench) -> None:
+    bench.open("quillback")
+    bench.step("Sections")
+    bench.shows("Section A")
+    bench.page.get_by_label("Particulars").get_by_role("button", name="Add a step").click()
+    bench.saved()
+    bench.enter("Step 1: lies ahead by", "0")
+    bench.enter("Step 1: turns by, degrees", "20")
+    held = section(bench, "section-a")
+    assert held["steps"][0]["turn"] == 20.0  # type: ignore[index]
+    expect(bench.page.get_by_test_id("view").get_by_text("20°")).to_be_visible()
+    bench.enter("Step 1: turns by, degrees", "500")
+    expect(bench.page.get_by_label("Particulars").get_by_role("alert").first).to_be_visible()
+    assert section(bench, "section-a") == held
+    bench.page.keyboard.press("Escape")
+
+    bench.step("Plan")
+    bench.page.locator('[data-testid=plan] text[data-part="room-living"]').first.click()
+    bench.page.get_by_label("Particulars").get_by_role("button", name="Draw a section of it").click()
+    bench.saved()
+    made = bench.document()["sections"][-1]  # type: ignore[index]
+    room = next(held["name"] for held in bench.document()["rooms"] if held["id"] == "room-living")  # type: ignore[attr-defined]
+    assert (made["name"], made["room"]) == ("C", "room-living")
+    bench.step("Sections")
+    bench.button("C").click()
+    bench.shows(f"Section C, {room}")
+    bench.choose("Shows", "the house")
+    bench.shows("Section C")
+    assert bench.errors == []

@@ -97,3 +97,45 @@ def test_usual_places_and_one_in_an_elevation(bench: Bench) -> None:
     bench.saved()
     assert strips(bench) == [first]
     assert bench.errors == []
+
+
+def test_two_are_made_of_one_and_stand_on_common_levels(bench: Bench) -> None:
+    bench.open("hollin")
+    bench.step("Sections")
+    bench.button("1").click()
+    bench.shows("Wall section 1")
+    bench.page.get_by_label("Particulars").get_by_role("button", name="Make two of it, one over the other").click()
+    bench.saved()
+    lower, *_, upper = strips(bench)
+    assert lower["top"] > upper["bottom"] and upper["name"] == "4"
+    bench.button("Undo").click()
+    bench.saved()
+    assert len(strips(bench)) == 3
+
+    bench.enter("Shows inside of it", "4m")
+    bench.enter("Shows nothing above", "1200")
+    bench.enter("Width on paper, mm", "150")
+    expect(bench.marks("view", "wall-section-1/break//aside").first).to_be_attached()
+    for _ in range(3):
+        bench.button("Undo").click()
+        bench.saved()
+
+    bench.step("Sheets")
+    bench.page.get_by_role("button", name="A4 Wall sections").click()
+    bench.page.get_by_role("button", name="Wall section 2 at 1:20").focus()
+    for _ in range(3):
+        bench.page.keyboard.press("ArrowUp")
+        bench.saved()
+
+    def heights() -> list[float]:
+        sheet = next(held for held in bench.document()["sheets"] if held["number"] == "A4")  # type: ignore[attr-defined]
+        return [held["y"] for held in sheet["placed"]]
+
+    off = heights()
+    bench.page.get_by_role("button", name="Put on common levels").click()
+    bench.until(lambda: heights() != off)
+    on = heights()
+    assert on[0] == off[0] and on[1] < off[1]
+    bench.button("Undo").click()
+    bench.until(lambda: heights() == off)
+    assert bench.errors == []

@@ -70,6 +70,37 @@ def test_a_preview_is_drawn_and_not_kept(client: TestClient) -> None:
     assert state(client)["version"] == 1
 
 
+def test_while_a_section_line_is_dragged_what_it_cuts_follows_at_once(client: TestClient) -> None:
+    """The cut is the one of the whole drawing; the plan is as it was, with the line where it is now."""
+    line = state(client)["project"]["sections"][0]
+    moved = {"kind": "put_section", "section": line | {"x1": line["x1"] + 300.0, "x2": line["x2"] + 300.0}}
+    views = [{"name": "plan"}, {"name": f"section:{line['id']}"}]
+    body = {"base_version": 1, "sequence": 1, "edits": [moved], "views": views}
+
+    def shown(**more: Any) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
+        plan, section = client.post("/api/projects/quillback/preview", json=body | more).json()["drawings"]
+        return plan["marks"], section["marks"]
+
+    def own(marks: list[dict[str, Any]], what: str) -> list[str]:
+        return sorted(json.dumps(mark) for mark in marks if what in (mark.get("part") or mark.get("feature") or ""))
+
+    plan, section = shown()
+    draft_plan, draft = shown(draft=True)
+    cut = [sorted(json.dumps(m) for m in marks if m.get("feature") == "cut") for marks in (section, draft)]
+    assert cut[0] == cut[1] and len(draft) < len(section)
+    before = client.post("/api/projects/quillback/views", json={"views": views}).json()["bench"]["drawings"][0]["marks"]
+    mark = f"{line['id']}/section//"
+    assert own(draft_plan, "w2/") == own(before, "w2/") and own(draft_plan, mark) != own(before, mark)
+    ends = [
+        own([m for m in marks if "end" in m["part"] or "start" in m["part"]], mark)
+        for marks in ([m for m in draft_plan if m.get("part")], [m for m in plan if m.get("part")])
+    ]
+    assert {json.loads(m)["part"] for m in ends[0]} == {json.loads(m)["part"] for m in ends[1]}
+    # Other edits are drawn whole, whatever is asked for.
+    body["edits"] = [move(7600.0)]
+    assert shown() == shown(draft=True)
+
+
 @pytest.mark.parametrize(
     ("edit_", "element", "field"),
     [
