@@ -107,12 +107,12 @@ def test_a_line_bends_and_shows_a_room_alone(bench: Bench) -> None:
     bench.page.keyboard.press("Escape")
 
     bench.step("Plan")
-    bench.page.locator('[data-testid=plan] text[data-part="room-living"]').first.click()
+    bench.page.get_by_test_id("plan").locator("text", has_text="Workshop").first.click()
     bench.page.get_by_label("Particulars").get_by_role("button", name="Draw a section of it").click()
     bench.saved()
     made = bench.document()["sections"][-1]  # type: ignore[index]
-    room = next(held["name"] for held in bench.document()["rooms"] if held["id"] == "room-living")  # type: ignore[attr-defined]
-    assert (made["name"], made["room"]) == ("C", "room-living")
+    room = next(held["name"] for held in bench.document()["rooms"] if held["id"] == "room-workshop")  # type: ignore[attr-defined]
+    assert (made["name"], made["room"]) == ("C", "room-workshop")
     bench.step("Sections")
     bench.button("C").click()
     bench.shows(f"Section C, {room}")
