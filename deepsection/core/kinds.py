@@ -10,7 +10,7 @@ from .building.placed import Stage
 from .trades.ceilings.kind import CEILING, CEILING_STAGE, VAULT_STAGE
 from .trades.comments.kind import COMMENT
 from .trades.decks.kind import DECK, DECK_STAGE
-from .trades.drawings.kind import ELEVATION, NOTE, SECTION, SHEET, SHOW, WALL_SECTION
+from .trades.drawings.kind import DETAIL, ELEVATION, NOTE, SECTION, SHEET, SHOW, WALL_SECTION
 from .trades.floors.kind import FLOOR, FLOOR_HOLE, FLOOR_STAGE
 from .trades.foundations.kind import FOUNDATION, FOUNDATION_STAGE, FOUNDATION_STEP, SET_DOWN
 from .trades.ground.kind import GROUND_STAGE, SPOT, STEP
@@ -92,6 +92,7 @@ KINDS: tuple[ElementKind, ...] = (
     SECTION,
     WALL_SECTION,
     ELEVATION,
+    DETAIL,
     SHOW,
     NOTE,
     COMMENT,

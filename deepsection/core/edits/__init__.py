@@ -24,6 +24,7 @@ from ..trades.comments.edits import PutComment, Said, TakeComments
 from ..trades.decks.edits import CarryDeck, DrawDeck, PutDeck, RailDeck
 from ..trades.drawings.edits import (
     CopyShow,
+    PutDetail,
     PutElevation,
     PutNote,
     PutSection,
@@ -186,6 +187,7 @@ __all__ = [
     "PutComment",
     "PutConstruction",
     "PutDeck",
+    "PutDetail",
     "PutDownpipe",
     "PutElevation",
     "PutFitting",

@@ -8,6 +8,8 @@ from ..trades.comments.model import Comment
 from ..trades.decks.model import Deck, DeckCorner
 from ..trades.drawings.model import (
     Annotation,
+    Detail,
+    DetailEnd,
     Dimensioning,
     ElevationView,
     Note,
@@ -86,6 +88,8 @@ __all__ = [
     "Deck",
     "DeckCorner",
     "Design",
+    "Detail",
+    "DetailEnd",
     "Dimensioning",
     "Downpipe",
     "Element",

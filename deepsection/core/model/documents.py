@@ -105,6 +105,11 @@ def _to_7(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, "schema_version": 7}
 
 
+def _to_8(document: dict[str, Any]) -> dict[str, Any]:
+    """Details: an older document has none."""
+    return {**document, "schema_version": 8}
+
+
 MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _to_2,
     2: _to_3,
@@ -112,6 +117,7 @@ MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     4: _to_5,
     5: _to_6,
     6: _to_7,
+    7: _to_8,
 }
 """From a schema version to the next one."""
 

@@ -14,7 +14,7 @@ from ..errors import UnknownElement
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
 from ..trades.decks.model import Deck
-from ..trades.drawings.model import Dimensioning, ElevationView, Note, SectionLine, Sheet, ViewShow, WallSection
+from ..trades.drawings.model import Detail, Dimensioning, ElevationView, Note, SectionLine, Sheet, ViewShow, WallSection
 from ..trades.floors.model import Floor, FloorHole
 from ..trades.foundations.model import Foundation, FoundationStep, SetDown
 from ..trades.ground.model import GroundSpot, GroundStep
@@ -34,7 +34,7 @@ from ..trades.walls.model import Joint, TeeJoint, Wall
 from ..trades.walls.saved_model import SavedWall
 from ..units import Units
 
-SCHEMA_VERSION = 7
+SCHEMA_VERSION = 8
 """Rises with every change of what is stored: `documents.MIGRATIONS` has the step, `tests/frozen` a file of each."""
 
 
@@ -83,6 +83,7 @@ class Project(Element):
     sections: tuple[SectionLine, ...] = ()
     wall_sections: tuple[WallSection, ...] = ()
     elevations: tuple[ElevationView, ...] = ()
+    details: tuple[Detail, ...] = ()
     shows: tuple[ViewShow, ...] = ()
     notes: tuple[Note, ...] = ()
     comments: tuple[Comment, ...] = ()

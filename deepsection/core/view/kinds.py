@@ -12,6 +12,8 @@ from ..geometry import Frame, Side, side_direction
 from ..model import Deck, Floor, Project, along_from_start, wall_axis
 from ..resolve import Building, storeys
 from ..trades.floors.sheets_plan import sheeted
+from .details.detail import draw_detail
+from .details.place import detail_sights
 from .elevation import draw_elevation
 from .framingplan import Sort, draw_floor_plan, framing_title, sheets_title, structure_title
 from .interior import draw_interior, draw_room_section, interior_sights
@@ -139,6 +141,11 @@ def _wall_sections(project: Project) -> Iterator[View]:
         yield View(f"section:{held.id}", f"Wall section {held.name}", (held, math.remainder(look, 360.0)))
 
 
+def _details(project: Project) -> Iterator[View]:
+    for held in project.details:
+        yield View(f"detail:{held.id}", f"Detail {held.name}", held)
+
+
 def _settings_out(project: Project) -> Iterator[View]:
     for stair in project.stairs:
         yield View(f"section:setting:{stair.id}", setting_title(stair), stair)
@@ -212,6 +219,13 @@ WALL_SECTION = ViewKind(
     sights=lambda building, view, look: strip_sights(building, view.subject[0]),
 )
 
+DETAIL = ViewKind(
+    _details,
+    look=_south,
+    draw=lambda building, view, look, setting: draw_detail(building, view.subject, setting),
+    sights=lambda building, view, look: detail_sights(building, view.subject),
+)
+
 SETTING_OUT = ViewKind(
     _settings_out,
     look=lambda view: float(view.subject.turn),
@@ -238,6 +252,7 @@ VIEW_KINDS: tuple[ViewKind, ...] = (
     UNFOLDED,
     SECTION,
     WALL_SECTION,
+    DETAIL,
     SETTING_OUT,
     SCHEDULE,
 )

@@ -12,7 +12,7 @@ from ...document.putting import PutElement
 from ...document.rebuilding import changed, put
 from ...document.values import Name
 from ...model.project import Project
-from .model import Annotation, ElevationView, Note, SectionLine, Sheet, StringShow, ViewShow, WallSection
+from .model import Annotation, Detail, ElevationView, Note, SectionLine, Sheet, StringShow, ViewShow, WallSection
 
 
 class PutSection(PutElement):
@@ -27,6 +27,13 @@ class PutWallSection(PutElement):
     phrase: ClassVar[str] = "change wall section {name}"
     adding: ClassVar[str] = "draw wall section {name}"
     wall_section: WallSection
+
+
+class PutDetail(PutElement):
+    kind: Literal["put_detail"] = "put_detail"
+    phrase: ClassVar[str] = "change detail {name}"
+    adding: ClassVar[str] = "draw detail {name}"
+    detail: Detail
 
 
 class PutElevation(PutElement):

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from ...edits import (
+    PutDetail,
     PutElevation,
     PutNote,
     PutSection,
@@ -13,6 +14,7 @@ from ...edits import (
     changed,
 )
 from ...model import (
+    Detail,
     ElevationView,
     Note,
     Project,
@@ -51,6 +53,28 @@ def section_fields(project: Project, line: SectionLine) -> list[Row]:
         action_row("turn", "Look the other way", [PutSection(section=line.turned_round)]),
         *step_rows(project, line),
         copy_row(line),
+    ]
+
+
+def detail_fields(project: Project, held: Detail) -> list[Row]:
+    """Name of a detail, where along its junction it is cut, and how much it shows around it."""
+    units = project.units
+
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutDetail(detail=changed(held, **changes))]
+
+    sides = (("outward", "outside"), ("inward", "inside"), ("below", "below"), ("above", "above"))
+    shown = [
+        open_length_row(field, f"Shows {words} of it" if k < 2 else f"Shows {words} it", getattr(held, field), units,
+                        lambda v, field=field: put(**{field: v}), least=0.0)  # type: ignore[misc]
+        for k, (field, words) in enumerate(sides)
+    ]  # fmt: skip
+    return [
+        text_row("name", "Name", held.name, lambda t: put(name=t)),
+        open_length_row("along", "Along its run", held.along, units, lambda v: put(along=v), least=-1.0),
+        *shown,
+        length_row("depth", "Look depth", held.depth, units, lambda v: put(depth=v), least=0.0),
+        members_row(held.members, put),
     ]
 
 

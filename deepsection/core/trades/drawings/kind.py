@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from ...building.kind import ElementKind
-from ...model import ElevationView, Note, Project, SectionLine, Sheet, ViewShow, WallSection
+from ...model import Detail, ElevationView, Note, Project, SectionLine, Sheet, ViewShow, WallSection
 from .checks import section_faults, wall_section_faults
-from .fields import elevation_fields, note_fields, section_fields, sheet_fields
+from .fields import detail_fields, elevation_fields, note_fields, section_fields, sheet_fields
 from .plan import wall_section_marks
 from .wall_section_fields import wall_section_fields
 
@@ -26,6 +26,11 @@ SECTION = ElementKind(
     title=lambda project, line: (f"Section {line.name}", "drag its line or ends on the plan; arrow keys step it"),
     fields=section_fields,
     checks=section_faults,
+)
+DETAIL = ElementKind(
+    Detail,
+    title=lambda project, held: (f"Detail {held.name}", "a window on where parts meet; it goes with them"),
+    fields=detail_fields,
 )
 ELEVATION = ElementKind(ElevationView, title=_elevation_title, fields=elevation_fields)
 SHOW = ElementKind(ViewShow, title=lambda project, show: (show.view, "how it is shown"), fields=lambda *_: ())

@@ -11,7 +11,7 @@ from pydantic import Field, StringConstraints
 from ...document.anchors import Anchor
 from ...document.declaring import About, Declared, PartGroup, Ref, revised
 from ...document.motion import Motion
-from ...document.values import Element, Id, Mm, Name, Positive, WallEnd
+from ...document.values import Element, Id, Mm, Name, NotNegative, Positive, WallEnd
 from ...drawing.chains import Measure
 from ...units import Units
 
@@ -160,6 +160,42 @@ class WallSection(Declared):
     tall: Annotated[float, Field(ge=40, le=3000)] | None = 380.0
     wide: Annotated[float, Field(ge=40, le=3000)] | None = None
     breaks: Annotated[tuple[StripBreak, ...], Field(max_length=12)] | None = None
+
+
+class DetailEnd(Element):
+    """What meets at the junction of a detail: an element, which feature of it, and which of several such."""
+
+    element: Id
+    feature: Name
+    sub: Annotated[str, StringConstraints(max_length=120)] = ""
+
+
+class Detail(Declared):
+    """A window on a cut across a junction: of a kind, where its `ends` meet, at a distance along its run (mm).
+
+    The usual place is taken where none is stated, and as much is shown `outward` and `inward` of the junction, `below`
+    and `above` it (mm) as is usual for its kind. It is tied to its junction, never to those that are built alike, and
+    says so where that is not there any more. `members`: rafters and joists behind the cut are drawn where seen.
+    """
+
+    about: ClassVar[About] = About("detail", "details", removable=True)
+    id: Id
+    name: Name
+    kind: Name
+    ends: Annotated[tuple[DetailEnd, ...], Field(min_length=1, max_length=4)]
+    along: NotNegative | None = None
+    outward: Positive | None = None
+    inward: Positive | None = None
+    below: Positive | None = None
+    above: Positive | None = None
+    depth: Positive = 600.0
+    members: bool = True
+
+    @property
+    def junction(self) -> str:
+        """The id of its junction."""
+        ends = (".".join(part for part in (end.element, end.feature, end.sub) if part) for end in self.ends)
+        return "/".join((self.kind, *ends))
 
 
 class ElevationView(Declared):

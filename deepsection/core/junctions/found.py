@@ -1,0 +1,28 @@
+"""All junctions of a building, from the records of its stages; none of its parts is made for them."""
+
+from __future__ import annotations
+
+from weakref import WeakKeyDictionary
+
+from ..resolve import Building
+from .junction import Junction
+from .kinds import JUNCTION_KINDS
+from .openings import opening_junctions
+from .roofs import roof_junctions
+from .stairs import stair_junctions
+from .walls import wall_junctions
+
+FINDERS = (roof_junctions, opening_junctions, wall_junctions, stair_junctions)
+
+_known: WeakKeyDictionary[Building, tuple[Junction, ...]] = WeakKeyDictionary()
+
+
+def found_junctions(building: Building) -> tuple[Junction, ...]:
+    """Every junction of a building, by kind from the roof down, then by id; each id once."""
+    found = _known.get(building)
+    if found is None:
+        order = {name: number for number, name in enumerate(JUNCTION_KINDS)}
+        every = [junction for find in FINDERS for junction in find(building) if junction.runs]
+        found = tuple(sorted(every, key=lambda held: (order[held.kind], held.id)))
+        _known[building] = found
+    return found

@@ -1,0 +1,55 @@
+"""Junctions of openings with their walls: heads, jambs, sills, thresholds."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ..resolve import Building, PlacedOpening, PlannedWall
+from .facts import layers_of, rounded
+from .junction import End, Fact, Junction
+from .lines import along_wall, upright
+
+
+def opening_junctions(building: Building) -> Iterator[Junction]:
+    """Around every window and door: at its head, at its two sides in one, at its sill or threshold."""
+    for wall in building.plan.walls:
+        for placed in building.openings[wall.wall.id]:
+            if placed.opening.unit != "niche":
+                yield from _around(building, wall, placed)
+
+
+def _around(building: Building, wall: PlannedWall, placed: PlacedOpening) -> Iterator[Junction]:
+    opening, design = placed.opening, placed.design
+    low, high = placed.sill.total, placed.head.total
+    facts: tuple[tuple[str, Fact], ...] = (
+        ("unit", opening.unit),
+        ("outer", wall.wall.status == "outer"),
+        ("wall", layers_of(building, wall.wall.make_up)),
+        ("frame at", rounded(placed.face - wall.outer)),
+        ("trim", rounded(design.trim)),
+        ("operation", design.operation),
+        ("arch", rounded(design.arch)),
+        ("curved", wall.axis.is_arc),
+    )
+
+    def ends(feature: str) -> tuple[End, ...]:
+        return End(opening.id, feature), End(wall.wall.id, "opening")
+
+    width = placed.right - placed.left
+    yield Junction(
+        "head",
+        ends("head"),
+        along_wall(wall, placed.left, placed.right, wall.outer, high),
+        # A header or a lintel is as high as its opening is wide.
+        (*facts, ("width", rounded(width))),
+    )
+    sides = (*upright(wall, placed.left, low, high), *upright(wall, placed.right, low, high))
+    yield Junction("jamb", ends("jambs"), sides, facts)
+    foot = "sill" if opening.unit == "window" else "threshold"
+    base = building.levels[wall.wall.base.level].z
+    yield Junction(
+        "sill" if foot == "sill" else "threshold",
+        ends(foot),
+        along_wall(wall, placed.left, placed.right, wall.outer, low),
+        (*facts, ("over the floor", rounded(low - base) if foot == "threshold" else 0.0)),
+    )

@@ -1,0 +1,177 @@
+"""Junctions of roofs: their edges over walls and over nothing, where slopes meet, what goes through them."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from ..geometry import Point
+from ..resolve import Building, PlannedWall, ResolvedRoof, RoofSeam
+from ..trades.onroofs.placed import ROOF_FITTINGS
+from ..trades.roofs.model import RAKED, SLOPING
+from .facts import layers_of, rounded
+from .junction import End, Fact, Junction, Point3, Run
+from .kinds import KindName
+from .lines import rest_of, shared
+
+AGAINST = 400.0
+"""A roof leans on a wall that is this near to its top (mm)."""
+RAKE_OFF = 1500.0
+"""A rake lies at most so far outward of its side (mm)."""
+MEETING: dict[str, KindName] = {"ridge": "ridge", "hip": "hip", "valley": "valley", "break": "roof_break"}
+
+
+def roof_junctions(building: Building) -> Iterator[Junction]:
+    """Eaves, rakes, ridges, hips, valleys, breaks; chimneys and openings in roofs."""
+    for roof in building.roofs:
+        yield from _edges(building, roof)
+        yield from _meetings(building, roof)
+    held = building[ROOF_FITTINGS]
+    for chimney in held.chimneys:
+        if chimney.plane is not None:
+            x, y = chimney.outline.centroid.coords[0]
+            z = chimney.plane.covered(x, y)
+            ends = (End(chimney.chimney.id, "sides"), End(chimney.plane.roof, "slope"))
+            run = Run((x, y, z), (x, y, z + 1.0), (0.0, -1.0))
+            facts: tuple[tuple[str, Fact], ...] = (
+                ("pitch", rounded(chimney.plane.pitch, 5)),
+                ("cricket", chimney.cricket is not None),
+                ("make-up", layers_of(building, chimney.make_up)),
+            )
+            yield Junction("chimney", ends, (run,), facts)
+    for fitting in held.fittings:
+        x, y = fitting.outline.centroid.coords[0]
+        z = fitting.plane.covered(x, y)
+        ends = (End(fitting.fitting.id, "frame"), End(fitting.plane.roof, "slope"))
+        facts = (("pitch", rounded(fitting.plane.pitch, 5)), ("kind", fitting.fitting.fitting))
+        yield Junction("roof_fitting", ends, (Run((x, y, z), (x, y, z + 1.0), (0.0, -1.0)),), facts)
+
+
+def _edges(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
+    """Eaves and rakes, one for each wall that stands under an edge, and one for what stands over none."""
+    walls = [wall for wall in building.plan.walls if wall.wall.status == "outer"]
+    dying = {edge for edge, _ in roof.dying}
+    for number, edge in enumerate(roof.block.edges):
+        if number in dying or edge.kind not in (*SLOPING, *RAKED):
+            continue
+        start, end = roof.drawn_side(number)
+        length, z = math.dist(start, end), roof.plate.total
+        taken: list[tuple[float, float]] = []
+        found: list[tuple[PlannedWall | None, list[tuple[float, float]]]] = []
+        for wall in sorted(walls, key=lambda held: (-building.levels[held.wall.base.level].z, held.wall.id)):
+            span = shared(wall, start, end)
+            free = [] if span is None else list(_free(span, taken))
+            taken += free
+            found.append((wall, free))
+        found.append((None, list(rest_of(length, taken))))
+        for beneath, spans in found:
+            ends = [(_on(start, end, low, z), _on(start, end, high, z)) for low, high in spans]
+            if edge.kind in RAKED:
+                ends = [up for span in spans for up in _raked(roof, start, end, span)] or ends
+            if ends:
+                yield _edge(building, roof, number, beneath, ends)
+
+
+def _free(span: tuple[float, float], taken: list[tuple[float, float]]) -> Iterator[tuple[float, float]]:
+    """What of a stretch no wall higher up stands on already."""
+    inside = [(max(low, span[0]) - span[0], min(high, span[1]) - span[0]) for low, high in taken]
+    for low, high in rest_of(span[1] - span[0], [held for held in inside if held[1] > held[0]]):
+        yield low + span[0], high + span[0]
+
+
+def _on(start: Point, end: Point, at: float, z: float) -> Point3:
+    share = at / math.dist(start, end)
+    return start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share, z
+
+
+def _raked(roof: ResolvedRoof, start: Point, end: Point, span: tuple[float, float]) -> Iterator[tuple[Point3, Point3]]:
+    """The slopes of a rake over a stretch of its side, at the top of the structure, in the plane of the side."""
+    length = math.dist(start, end)
+    dx, dy = (end[0] - start[0]) / length, (end[1] - start[1]) / length
+    for seam in roof.of("rake"):
+        (x0, y0, z0), (x1, y1, z1) = seam.start, seam.end
+        off = max(abs((x - start[0]) * dy - (y - start[1]) * dx) for x, y in ((x0, y0), (x1, y1)))
+        a, b = ((x - start[0]) * dx + (y - start[1]) * dy for x, y in ((x0, y0), (x1, y1)))
+        if off > max(roof.reaches) + RAKE_OFF or abs(b - a) <= 1.0:
+            continue
+        low, high = max(min(a, b), span[0]), min(max(a, b), span[1])
+        if high - low > 1.0:
+            z = [z0 + (z1 - z0) * (at - a) / (b - a) for at in (low, high)]
+            yield _on(start, end, low, z[0]), _on(start, end, high, z[1])
+
+
+def _edge(
+    building: Building,
+    roof: ResolvedRoof,
+    number: int,
+    beneath: PlannedWall | None,
+    ends: list[tuple[Point3, Point3]],
+) -> Junction:
+    block, edge = roof.block, roof.block.edges[number]
+    (x0, y0, _), (x1, y1, _) = ends[0]
+    length = math.dist((x0, y0), (x1, y1))
+    # Corners of outlines go counter-clockwise: outward lies to the right.
+    out = (y1 - y0) / length, -(x1 - x0) / length
+    kind: KindName = "eave" if edge.kind in SLOPING else "rake"
+    meets: tuple[End, ...] = (End(block.id, "edge", roof.edge_id(number)),)
+    if beneath is not None:
+        meets += (End(beneath.wall.id, "top"),)
+    pitch = edge.pitch if edge.pitch is not None else block.pitch
+    facts: tuple[tuple[str, Fact], ...] = (
+        ("form", edge.kind),
+        ("pitch", rounded(pitch, 5)),
+        ("overhang", rounded(edge.overhang)),
+        ("overhang from", block.overhang_from),
+        ("heel", rounded(roof.heel.total - roof.plate.total + edge.raised)),
+        ("fascia", rounded(block.fascia_depth)),
+        ("height", rounded(edge.height or 0.0)),
+        ("upper pitch", rounded(edge.upper_pitch or 0.0, 5)),
+        ("roof", layers_of(building, block.make_up)),
+        ("wall", layers_of(building, beneath.wall.make_up if beneath else None)),
+    )
+    return Junction(kind, meets, tuple(Run(a, b, out) for a, b in ends), facts)
+
+
+def _meetings(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
+    """Where slopes of a roof meet, or run into another one: one for each pair of slopes."""
+    found: dict[tuple[KindName, tuple[End, ...]], list[RoofSeam]] = {}
+    for seam in roof.seams:
+        kind = MEETING.get(seam.kind)
+        if kind is None or seam.length <= 1.0:
+            continue
+        if kind == "ridge" and len(set(seam.edges)) == 1:
+            kind = "roof_top"
+        ends = tuple(sorted(End(roof.block.id, "edge", roof.edge_id(edge)) for edge in set(seam.edges)))
+        ends += tuple(End(other, "slope") for other in sorted(seam.others))
+        if kind == "roof_top":
+            ends += tuple(End(wall, "side") for wall in _walls_at(building, seam))
+        found.setdefault((kind, ends), []).append(seam)
+    for (kind, ends), seams in found.items():
+        runs = tuple(Run(seam.start, seam.end, _aside(seam)) for seam in seams)
+        edges = [roof.block.edges[edge] for edge in sorted({edge for seam in seams for edge in seam.edges})]
+        pitches = sorted(rounded(edge.pitch if edge.pitch is not None else roof.block.pitch, 5) for edge in edges)
+        facts: tuple[tuple[str, Fact], ...] = (
+            ("pitches", tuple(pitches)),
+            ("other roof", bool(seams[0].others)),
+            ("roof", layers_of(building, roof.block.make_up)),
+        )
+        yield Junction(kind, ends, runs, facts)
+
+
+def _walls_at(building: Building, seam: RoofSeam) -> list[str]:
+    """The outer wall that a roof leans on: along its top, of those the one at its height."""
+    found = []
+    for wall in building.plan.walls:
+        top = wall.wall.top.level
+        if wall.wall.status != "outer" or top is None or not shared(wall, seam.start[:2], seam.end[:2], near=AGAINST):
+            continue
+        low, high = building.levels[wall.wall.base.level].z, building.levels[top].z
+        found.append((max(low - seam.start[2], seam.start[2] - high, 0.0), wall.wall.id))
+    return [id for away, id in sorted(found)[:1] if away < AGAINST]
+
+
+def _aside(seam: RoofSeam) -> Point:
+    """Across a seam in plan, to its right."""
+    dx, dy = seam.end[0] - seam.start[0], seam.end[1] - seam.start[1]
+    length = math.hypot(dx, dy)
+    return (dy / length, -dx / length) if length > 1e-6 else (0.0, -1.0)

@@ -1,0 +1,66 @@
+"""Details: a window on a cut across a junction, with what every piece is."""
+
+from __future__ import annotations
+
+from ...drawing import Drawing, Stroke
+from ...drawing.breaklines import break_line
+from ...geometry import Frame
+from ...model import Detail
+from ...resolve import Building
+from .._levels import level_heights, level_marks
+from ..composing import Composition
+from ..cut import cut_parts
+from ..section import draw_body, lowest
+from ..setting import Setting
+from ..strings.depths import member_depths
+from ..strings.section import SectionFacts
+from ..strings.strip import layer_strings
+from .notes import column_width, note_columns, piece_notes
+from .place import crossed, detail_place, junction_of
+
+BESIDE = 6.0
+"""Paper mm from the notes to the levels."""
+WHOLE = 0.9
+"""The layers of a wall are dimensioned where a detail shows this much of its thickness."""
+
+
+def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
+    """The detail at a scale: what its plane cuts and what is seen behind, within its window."""
+    name, title, scale = f"detail:{held.id}", f"Detail {held.name}", setting.scale
+    blank = Composition(building, name, Frame(0.0, 1.0), setting)
+    junction = junction_of(building, held)
+    if junction is None:
+        message = f"{title} has lost its place: what met there does not meet any more. Remove it, or undo."
+        return blank.drawing(title, "section", (message,))
+    place = detail_place(building, held, junction)
+    if place is None:
+        message = f"{title} lies past the end of its {junction.about.one}. Type another distance, or none."
+        return blank.drawing(title, "section", (message,))
+    view = Composition(building, name, place.frame, setting)
+    cut = cut_parts(building, place.frame, place.window)
+    if not cut:
+        message = f"{title} cuts nothing here. Type another distance, or show more around it."
+        return view.drawing(title, "section", (message,))
+    draw_body(view, place.frame, place.window, cut, held.depth, members=held.members)
+    window = place.window
+    view.marks += [
+        Stroke(break_line(*ends, scale), "fine", feature="break")
+        for ends in crossed(place, [one.polygon for one in cut])
+    ]
+    box = (window.left, window.low, window.right, window.high)
+    pairs = [(one.part, one.polygon) for one in cut]
+    facts = SectionFacts(building, (place,), pairs, box, 0.0, lowest(view.marks), (), setting, window)
+    walls = [building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id]
+    strings = [member_depths(facts)]
+    for wall in walls[:1]:
+        if sum(high - low for low, high in facts.along(wall.footprint)) >= WHOLE * (wall.outer - wall.inner):
+            strings += list(layer_strings(facts, wall))
+    view.dimension(strings)
+    notes = piece_notes(cut, building, scale)
+    elements = {one.part.element for one in cut}
+    heights = level_heights(building, elements, between=(place.frame, window.left, window.right))
+    shown = sorted((one for one in heights if window.shows_height(one.total)), key=lambda one: one.total)
+    left = window.left - (column_width(notes, box, -1.0) + BESIDE) * scale
+    own = [*level_marks(shown, left, window.right, scale, setting.units, sides=(-1,)), *note_columns(notes, box, scale)]
+    view.letter(own)
+    return view.drawing(title, "section")

@@ -1,0 +1,128 @@
+"""What each piece of a detail is: in a column at each side, in order of height, led to by lines that cross nothing."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import shapely
+from shapely.geometry import LineString, Polygon
+
+from ...drawing import Align, Mark, Region, Stroke, Text, path, text_width
+from ...drawing.explode import circle
+from ...geometry import Point
+from ...resolve import ROLES, Building
+from ...trades.makeups.wording import layer_words
+from ...units import format_measured
+from .._levels import spread
+from .._makeups import make_ups_of
+from ..cut import CutPart
+
+SIZE, ROW = 2.2, 3.9
+"""Height of the letters of a note, and from row to row (paper mm)."""
+CHANNEL = 9.0
+"""From the window to its notes (paper mm)."""
+DOT = 0.5
+"""Radius of the dot in a piece (paper mm)."""
+LEAST = 0.2
+"""What covers less than this on paper (mm2) is not noted: it cannot be seen."""
+ROUNDS = 200
+
+
+@dataclass(frozen=True, slots=True)
+class PieceNote:
+    """What a piece is, the part that it is, and a place in it."""
+
+    words: str
+    part: str
+    dot: Point
+
+
+def piece_notes(cut: Sequence[CutPart], building: Building, scale: float) -> list[PieceNote]:
+    """A note for each kind of piece that a detail cuts, at the largest of them; those of a layer are one."""
+    project = building.placed.project
+    layers = {
+        (id, layer.id): layer
+        for id, name in make_ups_of(project, (one.part.element for one in cut)).items()
+        for layer in building.placed.make_ups[name].layers
+    }
+    largest: dict[str, tuple[float, CutPart]] = {}
+    for one in cut:
+        if one.polygon.area < LEAST * scale * scale:
+            continue
+        layer = layers.get((one.part.element, one.part.key.split("/")[2]))
+        words = layer_words(layer, project.units) if layer is not None and not _is_own(one) else _sized(one, building)
+        if words not in largest or one.polygon.area > largest[words][0]:
+            largest[words] = one.polygon.area, one
+    return [PieceNote(words, held.part.key, _inside(held.polygon)) for words, (_, held) in largest.items()]
+
+
+OWN = ("wall_plate", "sill_plate", "header", "lintel", "rim_joist", "blocking", "trimmer")
+"""Roles of pieces that are noted by themselves, though a layer holds them."""
+
+
+def _is_own(one: CutPart) -> bool:
+    return one.part.role in OWN
+
+
+def _sized(one: CutPart, building: Building) -> str:
+    """What a piece is called, with what it measures where it is cut across."""
+    units = building.placed.project.units
+    x0, y0, x1, y1 = one.polygon.bounds
+    words = ROLES[one.part.role].words
+    if one.part.function == "unit" or one.whole.area < 0.85 * (x1 - x0) * (y1 - y0):
+        return words
+    return f"{words} {format_measured(x1 - x0, units)} x {format_measured(y1 - y0, units)}"
+
+
+def _inside(polygon: Polygon) -> Point:
+    """A place well within a polygon: its middle, where that lies in it."""
+    middle = polygon.centroid
+    at = middle if polygon.buffer(-0.1).contains(middle) else polygon.representative_point()
+    return at.x, at.y
+
+
+def note_columns(notes: Sequence[PieceNote], box: tuple[float, float, float, float], scale: float) -> Iterator[Mark]:
+    """The notes at the two sides of a box, those of what lies in its left half at the left."""
+    left, _, right, _ = box
+    middle = (left + right) / 2
+    for side in (-1.0, 1.0):
+        own = [note for note in notes if (note.dot[0] < middle) == (side < 0)]
+        edge = left if side < 0 else right
+        rows = [edge + side * CHANNEL * scale] * len(own)
+        own.sort(key=lambda note: note.dot[1])
+        places = spread([note.dot[1] for note in own], ROW * scale)
+        ordered = uncrossed([note.dot for note in own], list(zip(rows, places)))
+        align: Align = "right" if side < 0 else "left"
+        for note, k in zip(own, ordered):
+            u, v = rows[k], places[k]
+            key = f"piece:{note.words}"
+            yield Stroke(
+                path(note.dot, (u - side * scale, v)), "note", part=note.part, feature="leader", annotation=key
+            )
+            yield Region((circle(*note.dot, DOT * scale),), fill="poche", feature="leader", annotation=key)
+            yield Text(u, v, note.words, SIZE, align, "middle", part=note.part, feature="note", annotation=key)
+
+
+def uncrossed(dots: Sequence[Point], rows: Sequence[Point]) -> list[int]:
+    """Which row each dot is led to, so that no two lines cross: where two do they change places, and get shorter."""
+    order = list(range(len(dots)))
+    if len(dots) < 2:
+        return order
+    for _ in range(ROUNDS):
+        lines = [LineString([dot, rows[k]]) for dot, k in zip(dots, order)]
+        tree = shapely.STRtree(lines)
+        a, b = tree.query(lines, predicate="crosses")
+        pair = next(((i, j) for i, j in zip(a.tolist(), b.tolist()) if i < j), None)
+        if pair is None:
+            break
+        i, j = pair
+        order[i], order[j] = order[j], order[i]
+    return order
+
+
+def column_width(notes: Sequence[PieceNote], box: tuple[float, float, float, float], side: float) -> float:
+    """Paper mm that the notes at a side take."""
+    middle = (box[0] + box[2]) / 2
+    own = [note for note in notes if (note.dot[0] < middle) == (side < 0)]
+    return CHANNEL + max((text_width(note.words, SIZE) for note in own), default=0.0) if own else 0.0

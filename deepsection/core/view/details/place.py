@@ -1,0 +1,156 @@
+"""Where a detail cuts its junction, and how much of it is shown."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import shapely
+from shapely.geometry import LineString
+
+from ...drawing.cropping import Band, Window
+from ...geometry import Frame, Point
+from ...junctions import Junction, Run, found_junctions
+from ...junctions.sizes import DETAIL_SIZES, DetailSize
+from ...model import Detail
+from ...resolve import Building, PlannedWall
+from ..sights import Sight
+
+SHARES = (0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.1, 0.9)
+"""Where along its run a junction is cut, the first at which no opening is in the way."""
+CLEAR = 150.0
+"""So far from openings (mm)."""
+AROUND_OPENINGS = ("head", "sill", "threshold")
+
+
+@dataclass(frozen=True, slots=True)
+class DetailPlace:
+    """Where a detail cuts: the place of its junction in the frame (mm), outside at the left; its window.
+
+    `along`: the distance along its runs from the start of the first one.
+    """
+
+    junction: Junction
+    along: float
+    frame: Frame
+    u: float
+    v: float
+    window: Window
+
+    @property
+    def plane(self) -> LineString:
+        """The line in plan of what it shows."""
+        frame, base = self.frame, -self.frame.depth(0.0, 0.0)
+        ends = (self.window.left, self.window.right)
+        return LineString((u * frame.ux + base * frame.dx, u * frame.uy + base * frame.dy) for u in ends)
+
+    @property
+    def shift(self) -> float:
+        """It is drawn where it lies."""
+        return 0.0
+
+    @property
+    def sight(self) -> Sight:
+        """How it sees points in space."""
+        return Sight(self.frame, start=0.0, between=(self.window.left, self.window.right))
+
+
+def junction_of(building: Building, detail: Detail) -> Junction | None:
+    """The junction of a detail; None where it is not there any more."""
+    return next((held for held in found_junctions(building) if held.id == detail.junction), None)
+
+
+def detail_place(building: Building, detail: Detail, junction: Junction) -> DetailPlace | None:
+    """Where a detail cuts; None where the place lies past the ends of its runs."""
+    wall = _wall_of(building, junction)
+    along = usual_along(building, junction) if detail.along is None else detail.along
+    at = _on_runs(junction, along)
+    size = DETAIL_SIZES.get(junction.kind)
+    if at is None or size is None:
+        return None
+    (x, y, z), run = at
+    ox, oy = run.out
+    # Outside lies at the left: it is looked at along the run with that at one's left hand.
+    frame = Frame.facing((oy, -ox), x, y)
+    u = x * frame.ux + y * frame.uy
+    outward, inward = _reach(junction, size, wall)
+    outward, inward = detail.outward or outward, detail.inward or inward
+    low, high = z - (detail.below or size.below), z + (detail.above or size.above)
+    return DetailPlace(junction, along, frame, u, z, Window(u - outward, u + inward, (Band(low, high),)))
+
+
+def usual_along(building: Building, junction: Junction) -> float:
+    """The middle of its longest run, or beside it where an opening is there."""
+    before, best = 0.0, 0.0
+    longest = max(junction.runs, key=lambda run: run.length)
+    for run in junction.runs:
+        if run is longest:
+            break
+        before += run.length
+    if len(junction.runs) > 1 and junction.kind in AROUND_OPENINGS:
+        return junction.length / 2
+    wall = _wall_of(building, junction)
+    for share in SHARES:
+        best = before + longest.length * share
+        at = _on_runs(junction, best)
+        free = wall is None or junction.kind in AROUND_OPENINGS or at is None
+        if free or not _in_opening(building, wall, at[0][:2]):  # type: ignore[arg-type,index]
+            return best
+    return before + longest.length / 2
+
+
+def _on_runs(junction: Junction, along: float) -> tuple[tuple[float, float, float], Run] | None:
+    """The place at a distance along the runs of a junction, and the run there."""
+    rest = along
+    for run in junction.runs:
+        if -1e-6 <= rest <= run.length + 1e-6:
+            share = rest / (run.length or 1.0)
+            return tuple(a + (b - a) * share for a, b in zip(run.start, run.end, strict=True)), run  # type: ignore[return-value]
+        rest -= run.length
+    return None
+
+
+def _wall_of(building: Building, junction: Junction) -> PlannedWall | None:
+    """The wall that meets there, if one does."""
+    return next((building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id), None)
+
+
+def _in_opening(building: Building, wall: PlannedWall, at: Point) -> bool:
+    along = wall.axis.along(at)
+    return any(placed.left - CLEAR < along < placed.right + CLEAR for placed in building.openings[wall.wall.id])
+
+
+def _reach(junction: Junction, size: DetailSize, wall: PlannedWall | None) -> tuple[float, float]:
+    """How much is shown outward and inward: past an overhang, and past the faces of the wall."""
+    facts = dict(junction.facts)
+    overhang = facts.get("overhang", 0.0)
+    thick = wall.outer - wall.inner if wall is not None else 0.0
+    outward = size.outward + (float(overhang) if isinstance(overhang, (int, float)) else 0.0)
+    at_inner = junction.kind in ("ceiling_edge",)
+    return outward + (thick if at_inner else 0.0), size.inward + (0.0 if at_inner else thick)
+
+
+def detail_sights(building: Building, detail: Detail) -> tuple[Sight, ...]:
+    """What a detail shows: from its plane on, from side to side."""
+    junction = junction_of(building, detail)
+    place = None if junction is None else detail_place(building, detail, junction)
+    return () if place is None else (place.sight,)
+
+
+def crossed(place: DetailPlace, polygons: list[shapely.Geometry]) -> Iterator[tuple[Point, Point]]:
+    """Where what is cut goes on past the sides, the top and the bottom of a detail: from-to along its edge."""
+    window = place.window
+    low, high, left, right = window.low, window.high, window.left, window.right
+    edges = (
+        ((left, low), (left, high)), ((right, low), (right, high)),
+        ((left, low), (right, low)), ((left, high), (right, high)),
+    )  # fmt: skip
+    for start, end in edges:
+        line = LineString([start, end])
+        held = shapely.union_all([line.intersection(polygon) for polygon in polygons])
+        joined = shapely.union_all(held).buffer(1.0, cap_style="flat")
+        for piece in shapely.get_parts(joined):
+            x0, y0, x1, y1 = piece.bounds
+            if math.hypot(x1 - x0, y1 - y0) > 3.0:
+                yield ((start[0], y0), (start[0], y1)) if start[0] == end[0] else ((x0, start[1]), (x1, start[1]))
