@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import socket
 import sys
@@ -17,6 +18,7 @@ from rich.console import Console
 from rich.progress import Progress
 
 from deepsection.calc import calc
+from deepsection.cli_tables import junction_rows, junction_table
 from deepsection.core.document.faults import why_unreadable
 from deepsection.core.edits import EDITS, describe, refusal
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
@@ -37,7 +39,9 @@ from deepsection.service.work import (
     answered,
     building_of,
     checked_edits,
+    detailed,
     draws_whole,
+    junction_groups,
     placing,
     prove_parts,
     sheet_of,
@@ -403,6 +407,33 @@ def _keep(store: Store, stored: Stored, edits: list[Any]) -> None:
     words = describe(edits, stored.project)
     store.append(stored.project.id, stored.version, changed, words, EDITS.dump_json(tuple(edits)).decode())
     err.print(f"done: {words}", markup=False)
+
+
+@app.command()
+def junctions(
+    project: str,
+    as_json: Annotated[bool, typer.Option("--json", help="As JSON: ids, kinds, elements, lengths, details.")] = False,
+) -> None:
+    """List where parts of a house meet, in groups of those that are built alike."""
+    with _told():
+        held = _open().load(project).project
+        states = junction_groups(held)
+        if as_json:
+            typer.echo(json.dumps(junction_rows(states), indent=1, ensure_ascii=False))
+        else:
+            out.print(junction_table(states, held.units))
+
+
+@app.command()
+def details(project: str) -> None:
+    """Draw a detail of each group of junctions that has none; print the names of all details, to be drawn as views."""
+    with _told():
+        store = _open()
+        stored = store.load(project)
+        if any(state.is_drawn and not state.details for state in junction_groups(stored.project)):
+            _keep(store, stored, list(detailed(stored.project, None)))
+        for held in store.load(project).project.details:
+            typer.echo(f"detail:{held.id}\t{held.name}")
 
 
 @app.command()

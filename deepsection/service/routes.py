@@ -14,7 +14,7 @@ from deepsection.core.errors import BadLength, StaleVersion
 from deepsection.core.model import Project, dump_file
 from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, scale_name, standard_scales
-from deepsection.core.units import Units, format_length, parse_length
+from deepsection.core.units import Units, format_length, format_measured, parse_length
 from deepsection.core.view import ComparedRow
 from deepsection.formats.dxf_plan import read_plan
 
@@ -26,10 +26,13 @@ from .schemas import (
     AskIn,
     BackIn,
     Bench,
+    DetailsIn,
     EditsIn,
     EntryIn,
     FigureIn,
     HistoryItem,
+    JunctionGroupOut,
+    JunctionOut,
     Length,
     MakeUpIn,
     MarkIn,
@@ -59,9 +62,11 @@ from .work import (
     bench_of,
     checked_edits,
     compared,
+    detailed,
     draws_whole,
     element_items,
     figured,
+    junction_groups,
     laid_out,
     noting,
     particulars_of,
@@ -429,6 +434,41 @@ def lay_out_usual_set(id: str, sent: StepIn, store: Projects) -> Response:
     """Plans, four sides and two sections on sheets, at scales that fit the paper, kept as one version."""
     stored = _at(store, id, sent.base_version)
     return _keep(store, stored, laid_out(stored.project), sent.views, "lay out the usual set of sheets")
+
+
+@router.get("/projects/{id}/junctions", response_model=list[JunctionGroupOut], operation_id="get_junctions")
+def get_junctions(id: str, store: Projects) -> Any:
+    """Where parts of the house meet, in groups of those that are built alike, each with its details."""
+    project = store.load(id).project
+    return [
+        JunctionGroupOut(
+            key=state.group.key,
+            kind=state.group.about.name,
+            one=state.group.about.one,
+            many=state.group.about.many,
+            number=state.group.number,
+            counted=state.group.about.counted,
+            pieces=state.group.pieces,
+            length=state.group.length,
+            size=format_measured(state.group.length, project.units) if state.group.about.counted == "metres" else "",
+            drawn=state.is_drawn,
+            details=[held.id for held in state.details],
+            junctions=[
+                JunctionOut(id=held.id, elements=list(held.elements), at=held.at, length=held.length)
+                for held in state.group.junctions
+            ],
+        )
+        for state in junction_groups(project)
+    ]
+
+
+@router.post("/projects/{id}/details", response_model=Result, operation_id="draw_details")
+def draw_details(id: str, sent: DetailsIn, store: Projects) -> Response:
+    """A detail of each group of junctions that has none, kept as one version."""
+    stored = _at(store, id, sent.base_version)
+    edits = detailed(stored.project, sent.keys)
+    words = "draw the details of this house" if len(edits) > 1 else None
+    return _keep(store, stored, edits, sent.views, words)
 
 
 @router.get("/projects/{id}/usual-places", response_model=list[UsualPlace], operation_id="get_usual_places")

@@ -377,6 +377,43 @@ class UsualPlace(BaseModel):
     shows: str
 
 
+class JunctionOut(BaseModel):
+    """A junction: the elements that meet, where it is marked (mm), how long it is (mm)."""
+
+    id: str
+    elements: list[str]
+    at: tuple[float, float, float]
+    length: float
+
+
+class JunctionGroupOut(BaseModel):
+    """Junctions that are built alike, with the ids of the details that there are of them.
+
+    `number`: within their kind. `counted`: in metres or in pieces. `drawn`: whether junctions of the kind have details.
+    """
+
+    key: str
+    kind: str
+    one: str
+    many: str
+    number: int
+    counted: Literal["metres", "pieces"]
+    pieces: int
+    length: float
+    size: str
+    drawn: bool
+    details: list[str]
+    junctions: list[JunctionOut]
+
+
+class DetailsIn(_Shape):
+    """Groups of junctions, by their keys, that are to have details; all that have none where it is left out."""
+
+    base_version: Version
+    keys: list[str] | None = Field(default=None, max_length=500)
+    views: list[ViewWanted]
+
+
 class PlanOut(BaseModel):
     """What was built of a plan that was read from a file, and what was not."""
 

@@ -6,7 +6,7 @@ import type { OnRoof, RoofForm } from "./actions/roof";
 import type { StairForm } from "./actions/stair";
 import type { Motion } from "./actions/transform";
 
-export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Sheets";
+export type Step = "Plan" | "Heights" | "Roof" | "Elevations" | "Sections" | "Details" | "Sheets";
 export type Side = "south" | "east" | "north" | "west";
 export type Tool =
   | "select"
@@ -71,6 +71,7 @@ export const SPLIT: Record<Step, number> = {
   Roof: 0.6,
   Elevations: 0.47,
   Sections: 0.44,
+  Details: 0.4,
   Sheets: 0.47,
 };
 
@@ -88,6 +89,8 @@ export interface Client {
   /** The level of the storey whose plan is shown; the lowest one when none. */
   storey: string | null;
   section: string | null;
+  /** The detail that is looked at. */
+  detail: string | null;
   /** An elevation along a direction of its own, instead of that of the side. */
   elevation: string | null;
   /** A view that stands beside the one that is shown, to compare their heights. */
@@ -155,6 +158,7 @@ export const useClient = create<Client>((set) => ({
   side: "south",
   storey: null,
   section: null,
+  detail: null,
   elevation: null,
   beside: null,
   pointed: null,

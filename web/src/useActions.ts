@@ -28,7 +28,7 @@ export interface Action {
   step?: Step;
 }
 
-export const STEPS: Step[] = ["Plan", "Heights", "Roof", "Elevations", "Sections", "Sheets"];
+export const STEPS: Step[] = ["Plan", "Heights", "Roof", "Elevations", "Sections", "Details", "Sheets"];
 export const SIDES: Side[] = ["south", "east", "north", "west"];
 
 /** A name for one more elevation: the word and the first number that is free. */

@@ -34,6 +34,16 @@ export function useUsualPlaces(id: string, version: number) {
   });
 }
 
+/** Where parts of a house meet, in groups of those that are built alike. */
+export function useJunctions(id: string, version: number) {
+  return useQuery({
+    queryKey: [...keys.project(id), "junctions", version],
+    queryFn: () =>
+      unwrap<Schemas["JunctionGroupOut"][]>(api.GET("/api/projects/{id}/junctions", { params: { path: { id } } })),
+    placeholderData: (previous) => previous,
+  });
+}
+
 export function useCreateProject() {
   const client = useQueryClient();
   return useMutation({
@@ -162,6 +172,7 @@ export type Change =
   | { kind: "place"; sheet: string; view: string; scale: number }
   | { kind: "usual" }
   | { kind: "align"; sheet: string }
+  | { kind: "details"; keys: string[] | null }
   | { kind: "engineer"; view: string; answer?: string }
   | ({ kind: "figure" } & Omit<Schemas["FigureIn"], "base_version" | "views">)
   | ({ kind: "note" } & Omit<Schemas["NoteIn"], "base_version" | "views">);
@@ -184,6 +195,10 @@ async function send(id: string, base_version: number, views: Schemas["ViewWanted
     );
   if (change.kind === "usual")
     return unwrap<Result>(api.POST("/api/projects/{id}/usual-set", { params, body: { base_version, views } }));
+  if (change.kind === "details")
+    return unwrap<Result>(
+      api.POST("/api/projects/{id}/details", { params, body: { base_version, keys: change.keys, views } }),
+    );
   if (change.kind === "align")
     return unwrap<Result>(
       api.POST("/api/projects/{id}/sheets/{sheet}/levels", {

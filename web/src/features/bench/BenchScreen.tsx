@@ -70,6 +70,7 @@ export function BenchScreen() {
   const panes = useMemo(() => panesOf(size, split, filled), [size, split, filled]);
   const drawing = tool === "section" || tool === "wall-section" || (step === "Sections" && !section);
   const isStrip = step === "Sections" && state.project.wall_sections?.some((held) => held.id === section);
+  const isDetail = step === "Details" && viewName.startsWith("detail:");
   const whole = step === "Plan" || step === "Roof" || drawing ? "plan" : isStrip ? "strip" : "view";
   const preview = usePreview(id, bench.version, views, saving);
   const { showEntry, clear } = preview;
@@ -156,7 +157,7 @@ export function BenchScreen() {
                   drawing={view}
                   id="v"
                   k={viewport.k}
-                  without={filled === "view" && viewport.k >= CLOSE && !isStrip ? NOTHING : ON_LADDER}
+                  without={isDetail || (filled === "view" && viewport.k >= CLOSE && !isStrip) ? NOTHING : ON_LADDER}
                 />
               )}
             </g>

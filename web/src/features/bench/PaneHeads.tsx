@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { useActions } from "../../useActions";
 import { useHeld } from "../../useProject";
+import { DetailBar } from "./DetailBar";
 import { EngineerButtons } from "./EngineerButtons";
 import { SectionBar } from "./SectionBar";
 import { ShownChips } from "./ShownChips";
@@ -139,11 +140,13 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
             <p className="text-[11px] text-quiet">
               {view?.name.startsWith("section:setting:")
                 ? "one string unfolded"
-                : view?.kind === "section"
-                  ? view.title.startsWith("Wall")
-                    ? "whole here; on paper without what is framed"
-                    : "cut along its line on the plan"
-                  : seen}
+                : view?.name.startsWith("detail:")
+                  ? "cut across a junction; it goes with what meets there"
+                  : view?.kind === "section"
+                    ? view.title.startsWith("Wall")
+                      ? "whole here; on paper without what is framed"
+                      : "cut along its line on the plan"
+                    : seen}
             </p>
           </div>
           <ViewPanel drawing={view} />
@@ -164,6 +167,7 @@ export function PaneHeads({ panes, plan, view, onFit }: Props) {
             </div>
           )}
           {step === "Sections" && <SectionBar />}
+          {step === "Details" && <DetailBar />}
         </div>
       )}
       {panes.planTop === 0 && (

@@ -1,4 +1,4 @@
-import { Grid2x2, Home, LayoutDashboard, ListTree, PanelTop, Scissors } from "lucide-react";
+import { Grid2x2, Home, LayoutDashboard, ListTree, PanelTop, Scissors, ZoomIn } from "lucide-react";
 import { SPLIT, type Step, useClient, usePick } from "../../store";
 import { STEPS } from "../../useActions";
 import { useHeld } from "../../useProject";
@@ -9,6 +9,7 @@ const ICONS: Record<Step, typeof Home> = {
   Roof: Home,
   Elevations: Grid2x2,
   Sections: Scissors,
+  Details: ZoomIn,
   Sheets: PanelTop,
 };
 
@@ -34,8 +35,10 @@ export function Rail() {
                 tool: "select",
                 message: null,
                 split: SPLIT[name],
-                // A wall section fills the bench; the next step begins with both panes again.
-                ...(held.step === "Sections" && held.fill === "view" ? { fill: "both" as const } : {}),
+                // A wall section or a detail fills the bench; the next step begins with both panes again.
+                ...((held.step === "Sections" || held.step === "Details") && held.fill === "view"
+                  ? { fill: "both" as const }
+                  : {}),
                 // What is selected stays so, with all that is selected with it.
                 ...(own ? { selection: own } : {}),
                 // A roof is drawn over the highest storey unless another one is chosen.

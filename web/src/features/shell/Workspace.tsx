@@ -29,6 +29,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     step,
     side,
     section,
+    detail,
     elevation,
     beside,
     storey: level,
@@ -43,6 +44,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     "step",
     "side",
     "section",
+    "detail",
     "elevation",
     "beside",
     "storey",
@@ -63,6 +65,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         selection: null,
         tool: "select",
         section: null,
+        detail: null,
         elevation: null,
         beside: null,
         storey: null,
@@ -76,7 +79,12 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     [set],
   );
 
-  const viewName = step === "Sections" && section ? `section:${section}` : `elevation:${elevation ?? side}`;
+  const viewName =
+    step === "Sections" && section
+      ? `section:${section}`
+      : step === "Details" && detail
+        ? `detail:${detail}`
+        : `elevation:${elevation ?? side}`;
   const alone = step === "Roof" && roofAlone && ROOF_PLAN in looks;
   const [floors, setFloors] = useState<Record<string, string>>({});
   const floor = deck ?? floors[level ?? storeys[0]?.level ?? ""];
