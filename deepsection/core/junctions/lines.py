@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 
@@ -58,6 +58,12 @@ def shared(wall: PlannedWall, start: Point, end: Point, near: float = NEAR) -> t
     ends = sorted((x - start[0]) * dx + (y - start[1]) * dy for x, y in (wall.start, wall.end))
     low, high = max(ends[0], 0.0), min(ends[1], length)
     return (low, high) if high - low > SHORT else None
+
+
+def both(some: Sequence[tuple[float, float]], others: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
+    """What of some stretches of a line lies in others."""
+    pairs = ((max(a, c), min(b, d)) for a, b in some for c, d in others)
+    return [(low, high) for low, high in pairs if high - low > SHORT]
 
 
 def rest_of(length: float, taken: list[tuple[float, float]]) -> Iterator[tuple[float, float]]:

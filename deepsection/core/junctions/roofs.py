@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+import shapely
+
 from ..geometry import Point
 from ..resolve import Building, PlannedWall, ResolvedRoof, RoofSeam
 from ..trades.onroofs.placed import ROOF_FITTINGS
@@ -12,8 +14,10 @@ from ..trades.roofs.model import RAKED, SLOPING
 from .facts import layers_of, rounded
 from .junction import End, Fact, Junction, Point3, Run
 from .kinds import KindName
-from .lines import rest_of, shared
+from .lines import both, rest_of, shared
 
+AT_END, LOOSE = 5.0, 900.0
+"""The end of a slope is looked at so far before it (mm); overhangs at corners make it longer or shorter by so much."""
 AGAINST = 400.0
 """A roof leans on a wall that is this near to its top (mm)."""
 RAKE_OFF = 1500.0
@@ -66,6 +70,9 @@ def _edges(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
         found.append((None, list(rest_of(length, taken))))
         for beneath, spans in found:
             ends = [(_on(start, end, low, z), _on(start, end, high, z)) for low, high in spans]
+            if edge.kind in SLOPING:
+                there = _there(roof, number, start, end)
+                ends = [(_on(start, end, low, z), _on(start, end, high, z)) for low, high in both(spans, there)]
             if edge.kind in RAKED:
                 ends = [up for span in spans for up in _raked(roof, start, end, span)] or ends
             if ends:
@@ -82,6 +89,22 @@ def _free(span: tuple[float, float], taken: list[tuple[float, float]]) -> Iterat
 def _on(start: Point, end: Point, at: float, z: float) -> Point3:
     share = at / math.dist(start, end)
     return start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share, z
+
+
+def _there(roof: ResolvedRoof, number: int, start: Point, end: Point) -> list[tuple[float, float]]:
+    """From-to along a side where the slope reaches its end: nowhere under another roof."""
+    length = math.dist(start, end)
+    dx, dy = (end[0] - start[0]) / length, (end[1] - start[1]) / length
+    off = roof.reaches[number] - AT_END
+    ends = [(x + dy * off, y - dx * off) for x, y in roof.side(number)]
+    slopes = shapely.union_all([plane.polygon for plane in roof.planes])
+    pieces = shapely.get_parts(shapely.LineString(ends).intersection(slopes))
+    spans = []
+    for piece in pieces:
+        at = sorted((x - start[0]) * dx + (y - start[1]) * dy for x, y in piece.coords)
+        low, high = at[0], at[-1]
+        spans.append((low - LOOSE if low < LOOSE else low, high + LOOSE if high > length - LOOSE else high))
+    return spans
 
 
 def _raked(roof: ResolvedRoof, start: Point, end: Point, span: tuple[float, float]) -> Iterator[tuple[Point3, Point3]]:

@@ -21,6 +21,8 @@ from .lines import along_wall, upright
 
 ACROSS = 0.7
 """Joists lie across a wall when they turn to it by more than this (cosine), else along it."""
+BESIDE = 300.0
+"""A ceiling lies at a wall when its joists come this near to it (mm)."""
 TOUCH = 40.0
 """A porch slab lies at a wall when it is this near to its outer face (mm)."""
 
@@ -98,7 +100,8 @@ def _on_wall(building: Building, joint: str, wall: PlannedWall, along: float, ot
 def _ceilings(building: Building) -> Iterator[Junction]:
     for ceiling in building[CEILINGS]:
         for wall in building.plan.walls:
-            if wall.wall.status != "outer" or wall.wall.top.level != ceiling.level.id or not ceiling.bays:
+            at = min((bay.region.distance(wall.footprint) for bay in ceiling.bays), default=math.inf)
+            if wall.wall.status != "outer" or wall.wall.top.level != ceiling.level.id or at > BESIDE:
                 continue
             ends = End(ceiling.ceiling.id, "edge"), End(wall.wall.id, "top")
             facts: tuple[tuple[str, Fact], ...] = (

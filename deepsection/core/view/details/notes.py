@@ -88,18 +88,15 @@ def note_columns(notes: Sequence[PieceNote], box: tuple[float, float, float, flo
     middle = (left + right) / 2
     for side in (-1.0, 1.0):
         own = [note for note in notes if (note.dot[0] < middle) == (side < 0)]
-        edge = left if side < 0 else right
-        rows = [edge + side * CHANNEL * scale] * len(own)
+        end = (left if side < 0 else right) + side * (CHANNEL - 1.0) * scale
         own.sort(key=lambda note: note.dot[1])
         places = spread([note.dot[1] for note in own], ROW * scale)
-        ordered = uncrossed([note.dot for note in own], list(zip(rows, places)))
+        ordered = uncrossed([note.dot for note in own], [(end, v) for v in places])
         align: Align = "right" if side < 0 else "left"
         for note, k in zip(own, ordered):
-            u, v = rows[k], places[k]
-            key = f"piece:{note.words}"
-            yield Stroke(
-                path(note.dot, (u - side * scale, v)), "note", part=note.part, feature="leader", annotation=key
-            )
+            u, v, key = end + side * scale, places[k], f"piece:{note.words}"
+            line = path(note.dot, (end, v))
+            yield Stroke(line, "note", part=note.part, feature="leader", annotation=key)
             yield Region((circle(*note.dot, DOT * scale),), fill="poche", feature="leader", annotation=key)
             yield Text(u, v, note.words, SIZE, align, "middle", part=note.part, feature="note", annotation=key)
 

@@ -71,7 +71,8 @@ export function BenchScreen() {
   const drawing = tool === "section" || tool === "wall-section" || (step === "Sections" && !section);
   const isStrip = step === "Sections" && state.project.wall_sections?.some((held) => held.id === section);
   const isDetail = step === "Details" && viewName.startsWith("detail:");
-  const whole = step === "Plan" || step === "Roof" || drawing ? "plan" : isStrip ? "strip" : "view";
+  const whole =
+    step === "Plan" || step === "Roof" || drawing ? "plan" : isStrip ? "strip" : isDetail ? "detail" : "view";
   const preview = usePreview(id, bench.version, views, saving);
   const { showEntry, clear } = preview;
   useEffect(() => {

@@ -85,8 +85,8 @@ function joined(own: Bounds, drawing: Drawing | undefined, other: Drawing): Boun
 /** How small the view may get for the sake of a plan that is deeper than its pane. */
 const VIEW_SHARE = 0.66;
 
-/** What is seen whole: the plan, the view, or a wall section with its notes. */
-export type Whole = "plan" | "view" | "strip";
+/** What is seen whole: the plan, the view, or a wall section or a detail with its notes. */
+export type Whole = "plan" | "view" | "strip" | "detail";
 
 /** What the strings and the notes of a wall section take beside it (px). */
 const STRINGS = 180;
@@ -109,6 +109,23 @@ function stripFitted(panes: Panes, plan: Drawing | undefined, view: Drawing, bes
   };
 }
 
+/** What the notes at each side of a detail take (px). */
+const BESIDE_DETAIL = 290;
+
+/** The viewport that shows a detail with its notes. */
+function detailFitted(panes: Panes, view: Drawing): Viewport {
+  const [u0, low, u1, high] = boundsOf(view, "view");
+  const room = panes.width - LADDER - 2 * BESIDE_DETAIL;
+  const tall = panes.viewBottom - panes.viewTop - 6 * EDGE;
+  const k = Math.min(NEAREST, Math.max(room, 80) / (u1 - u0), Math.max(tall, 60) / (high - low));
+  return {
+    k,
+    u: LADDER + BESIDE_DETAIL + room / 2 - (k * (u0 + u1)) / 2,
+    w: (panes.planTop + panes.planBottom) / 2,
+    v: (panes.viewTop + panes.viewBottom) / 2 + (k * (low + high)) / 2,
+  };
+}
+
 /** The viewport that shows both drawings on one horizontal scale: whole, unless the plan is so deep that the view
  * would be lost; then the plan stands with its near side, or its section line, in sight. */
 export function fitted(
@@ -119,6 +136,7 @@ export function fitted(
   beside?: Drawing,
 ): Viewport {
   if (whole === "strip" && viewDrawing?.marks.length) return stripFitted(panes, planDrawing, viewDrawing, beside);
+  if (whole === "detail" && viewDrawing?.marks.length) return detailFitted(panes, viewDrawing);
   const plan = boundsOf(planDrawing, "plan", whole === "plan");
   const planHeight = panes.planBottom - panes.planTop;
   // A view that fills the bench is seen with all its lettering.
