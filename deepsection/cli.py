@@ -23,7 +23,7 @@ from deepsection.core.document.faults import why_unreadable
 from deepsection.core.edits import EDITS, describe, refusal
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
 from deepsection.core.model import Project, Sheet, dump_file
-from deepsection.core.sheets import SheetDrawing
+from deepsection.core.sheets import SheetDrawing, unplaced_details
 from deepsection.core.starters.projects import Ground
 from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units, format_length
@@ -40,6 +40,7 @@ from deepsection.service.work import (
     building_of,
     checked_edits,
     detailed,
+    details_on_sheets,
     draws_whole,
     junction_groups,
     placing,
@@ -425,13 +426,18 @@ def junctions(
 
 
 @app.command()
-def details(project: str) -> None:
+def details(
+    project: str, sheets: Annotated[bool, typer.Option(help="Lay those on sheets that are on none.")] = False
+) -> None:
     """Draw a detail of each group of junctions that has none; print the names of all details, to be drawn as views."""
     with _told():
         store = _open()
         stored = store.load(project)
         if any(state.is_drawn and not state.details for state in junction_groups(stored.project)):
             _keep(store, stored, list(detailed(stored.project, None)))
+        stored = store.load(project)
+        if sheets and unplaced_details(stored.project):
+            _keep(store, stored, list(details_on_sheets(stored.project)))
         for held in store.load(project).project.details:
             typer.echo(f"detail:{held.id}\t{held.name}")
 

@@ -208,3 +208,23 @@ def test_a_structural_plan_goes_to_the_engineer_and_back(tmp_path: Path) -> None
     assert "structural plan" in refused("engineer", "otterfold", "--view", "plan:upper")
     assert "no DXF" in refused("review-plan", str(reply), "-o", str(tmp_path / "x.json"))
     run("undo", "otterfold")
+
+
+def test_junctions_are_listed_and_details_drawn_and_printed(tmp_path: Path) -> None:
+    listed = run("junctions", "hollin")
+    assert listed.exit_code == 0 and "eave 1" in listed.stdout and "footing" in listed.stdout
+    rows = json.loads(run("junctions", "hollin", "--json").stdout)
+    eaves = [row for row in rows if row["kind"] == "eave"]
+    # A house of 10.8 m under one gable roof.
+    assert sum(row["length_mm"] for row in eaves) == pytest.approx(2 * 10_800.0)
+    assert {row["id"].split("/")[0] for row in rows} == {row["kind"] for row in rows}
+    assert not any(row["details"] for row in rows)
+    names = [line.split("\t")[0] for line in run("details", "hollin", "--sheets").stdout.splitlines()]
+    assert len(names) > 10 and run("details", "hollin").stdout.splitlines()[0].startswith("detail:detail-1\t1, eave")
+    assert "detail:detail-1" in run("junctions", "hollin").stdout
+    file = tmp_path / "eave.pdf"
+    assert run("draw", "hollin", "--view", names[0], "--scale", "10", "-o", str(file)).exit_code == 0
+    with pdfplumber.open(file) as pdf:
+        assert "tiles on battens" in pdf.pages[0].extract_text()
+    assert "Details" in run("views", "hollin").stdout
+    assert "called" in refused("junctions", "nobody")

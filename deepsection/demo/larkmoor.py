@@ -387,5 +387,5 @@ def _sheets() -> tuple[Sheet, ...]:
             ("plan:structure:main-floor", 48, 260, 330),
             ("plan:structure:upper-joists", 48, 660, 330),
         ),
-        strips_sheet(7, "ARCH D", 16, (200, 330), (500, 330), (764, 295)),
+        strips_sheet(7, "ARCH D", 16, (200, 330), (500, 330), (754, 295)),
     )

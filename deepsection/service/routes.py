@@ -14,13 +14,14 @@ from deepsection.core.errors import BadLength, StaleVersion
 from deepsection.core.model import Project, dump_file
 from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, scale_name, standard_scales
-from deepsection.core.units import Units, format_length, format_measured, parse_length
+from deepsection.core.units import Units, format_length, parse_length
 from deepsection.core.view import ComparedRow
 from deepsection.formats.dxf_plan import read_plan
 
 from . import projects
 from .asking import ERRORS, Projects, composed, sheet_called
 from .files import download
+from .junctions import group_out
 from .plans import layer_offers
 from .schemas import (
     AskIn,
@@ -32,7 +33,6 @@ from .schemas import (
     FigureIn,
     HistoryItem,
     JunctionGroupOut,
-    JunctionOut,
     Length,
     MakeUpIn,
     MarkIn,
@@ -63,6 +63,7 @@ from .work import (
     checked_edits,
     compared,
     detailed,
+    details_on_sheets,
     draws_whole,
     element_items,
     figured,
@@ -440,26 +441,7 @@ def lay_out_usual_set(id: str, sent: StepIn, store: Projects) -> Response:
 def get_junctions(id: str, store: Projects) -> Any:
     """Where parts of the house meet, in groups of those that are built alike, each with its details."""
     project = store.load(id).project
-    return [
-        JunctionGroupOut(
-            key=state.group.key,
-            kind=state.group.about.name,
-            one=state.group.about.one,
-            many=state.group.about.many,
-            number=state.group.number,
-            counted=state.group.about.counted,
-            pieces=state.group.pieces,
-            length=state.group.length,
-            size=format_measured(state.group.length, project.units) if state.group.about.counted == "metres" else "",
-            drawn=state.is_drawn,
-            details=[held.id for held in state.details],
-            junctions=[
-                JunctionOut(id=held.id, elements=list(held.elements), at=held.at, length=held.length)
-                for held in state.group.junctions
-            ],
-        )
-        for state in junction_groups(project)
-    ]
+    return [group_out(state, project.units) for state in junction_groups(project)]
 
 
 @router.post("/projects/{id}/details", response_model=Result, operation_id="draw_details")
@@ -469,6 +451,13 @@ def draw_details(id: str, sent: DetailsIn, store: Projects) -> Response:
     edits = detailed(stored.project, sent.keys)
     words = "draw the details of this house" if len(edits) > 1 else None
     return _keep(store, stored, edits, sent.views, words)
+
+
+@router.post("/projects/{id}/detail-sheets", response_model=Result, operation_id="lay_out_details")
+def lay_out_details(id: str, sent: StepIn, store: Projects) -> Response:
+    """Details that are on no sheet laid on new ones, kept as one version."""
+    stored = _at(store, id, sent.base_version)
+    return _keep(store, stored, details_on_sheets(stored.project), sent.views, "lay details on sheets")
 
 
 @router.get("/projects/{id}/usual-places", response_model=list[UsualPlace], operation_id="get_usual_places")

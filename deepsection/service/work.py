@@ -26,6 +26,7 @@ from deepsection.core.sheets import (
     compose,
     compose_picture,
     compose_view,
+    detail_sheets,
     free_place,
     paper,
     usual_set,
@@ -465,6 +466,13 @@ def detailed(project: Project, keys: Sequence[str] | None) -> list[PutDetail]:
     if not edits:
         raise RefusedEdit("every kind of junction that can be drawn has its detail", field="details")
     return edits
+
+
+@in_turn
+def details_on_sheets(project: Project) -> list[PutSheet]:
+    """The edits that lay details on sheets. Raises: RefusedEdit where all lie there."""
+    held = opened(project)
+    return detail_sheets(held.project, held.building)
 
 
 @in_turn

@@ -361,3 +361,28 @@ def test_one_entry_counts_for_several_elements(client: TestClient) -> None:
     walls = {wall["id"]: wall for wall in state(client)["project"]["walls"]}
     assert walls["south"]["top"]["height"] == walls["north"]["top"]["height"] == pytest.approx(8 * 304.8)
     assert state(client)["version"] == 2, "one step of undo"
+
+
+def test_junctions_are_told_and_their_details_drawn_and_laid_on_sheets(client: TestClient) -> None:
+    at = "/api/projects/quillback"
+    groups = client.get(f"{at}/junctions").json()
+    assert {group["kind"] for group in groups} >= {"eave", "rake", "ridge", "head", "sill", "wall_foot", "footing"}
+    for group in groups:
+        assert group["pieces"] == len(group["junctions"]) and group["details"] == []
+        assert group["length"] == pytest.approx(sum(held["length"] for held in group["junctions"]))
+    one = next(group for group in groups if group["drawn"])
+    body: dict[str, Any] = {"base_version": 1, "keys": [one["key"]], "views": []}
+    (made,) = client.post(f"{at}/details", json=body).json()["state"]["project"]["details"]
+    assert made["kind"] == one["kind"]
+    again = client.post(f"{at}/details", json=body | {"base_version": 2})
+    assert again.status_code == 422 and "has its detail" in again.json()["message"]
+    done = client.post(f"{at}/details", json={"base_version": 2, "views": []}).json()["state"]
+    assert len(done["project"]["details"]) == sum(group["drawn"] for group in groups)
+    laid = client.post(f"{at}/detail-sheets", json={"base_version": 3, "views": []}).json()["state"]
+    placed = [
+        held["view"] for sheet in laid["project"]["sheets"] for held in sheet["placed"] if "detail:" in held["view"]
+    ]
+    assert sorted(placed) == sorted(f"detail:{held['id']}" for held in laid["project"]["details"])
+    twice = client.post(f"{at}/detail-sheets", json={"base_version": 4, "views": []})
+    assert twice.status_code == 422 and "on a sheet already" in twice.json()["message"]
+    assert client.get("/api/projects/nobody/junctions").status_code == 404

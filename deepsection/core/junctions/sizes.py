@@ -28,8 +28,8 @@ class DetailSize:
 
 FINE = (5.0, 4.0)
 DETAIL_SIZES: dict[KindName, DetailSize] = {
-    "eave": DetailSize(300.0, 700.0, 550.0, 650.0),
-    "rake": DetailSize(300.0, 600.0, 500.0, 450.0),
+    "eave": DetailSize(250.0, 500.0, 400.0, 550.0),
+    "rake": DetailSize(250.0, 450.0, 400.0, 400.0),
     "ridge": DetailSize(600.0, 600.0, 550.0, 250.0),
     "hip": DetailSize(600.0, 600.0, 550.0, 250.0),
     "valley": DetailSize(600.0, 600.0, 500.0, 300.0),
@@ -38,12 +38,12 @@ DETAIL_SIZES: dict[KindName, DetailSize] = {
     "head": DetailSize(200.0, 250.0, 200.0, 400.0, FINE),
     "sill": DetailSize(200.0, 250.0, 350.0, 200.0, FINE),
     "threshold": DetailSize(350.0, 350.0, 450.0, 200.0, FINE),
-    "ceiling_edge": DetailSize(200.0, 600.0, 400.0, 400.0),
-    "floor_edge": DetailSize(250.0, 650.0, 550.0, 400.0),
+    "ceiling_edge": DetailSize(200.0, 500.0, 300.0, 350.0),
+    "floor_edge": DetailSize(250.0, 500.0, 500.0, 350.0),
     "floor_on_wall": DetailSize(600.0, 600.0, 500.0, 400.0),
-    "wall_foot": DetailSize(450.0, 500.0, 650.0, 450.0),
+    "wall_foot": DetailSize(400.0, 450.0, 600.0, 350.0),
     "inner_foot": DetailSize(400.0, 400.0, 400.0, 300.0, FINE),
     "porch_slab": DetailSize(700.0, 350.0, 550.0, 400.0),
-    "footing": DetailSize(600.0, 500.0, 250.0, 700.0),
+    "footing": DetailSize(500.0, 400.0, 200.0, 550.0),
 }
 """Common practice, no source. Kinds that are not here are cut level or are no lines: they have no details yet."""

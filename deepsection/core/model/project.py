@@ -41,7 +41,7 @@ SCHEMA_VERSION = 8
 class Project(Element):
     """Everything that is saved. Building it validates it: ids are unique and references resolve."""
 
-    schema_version: Literal[7] = 7
+    schema_version: Literal[8] = 8
     id: Id
     name: Name
     place: str = ""

@@ -2,6 +2,7 @@
 
 from .aligning import aligned
 from .compose import PlacedDrawing, SheetDrawing, compose, compose_picture, compose_view
+from .details import detail_sheets, unplaced_details
 from .layout import free_place
 from .paper import PAPERS, Paper, paper
 from .scales import scale_name, standard_scales
@@ -16,9 +17,11 @@ __all__ = [
     "compose",
     "compose_picture",
     "compose_view",
+    "detail_sheets",
     "free_place",
     "paper",
     "scale_name",
     "standard_scales",
+    "unplaced_details",
     "usual_set",
 ]

@@ -224,6 +224,6 @@ def _view_title(held: PlacedDrawing, number: int, units: Units) -> list[Mark]:
 def _bar(scale: float, units: Units) -> tuple[float, int, tuple[str, ...]]:
     """Field length in real mm, number of fields and labels of a bar about 40 mm long."""
     unit = FOOT if units == "ft-in" else 1000.0
-    field = next((step for step in (0.5, 1, 2, 4, 5, 10, 20, 50) if step * unit / scale >= 9.0), 100)
+    field = next((step for step in (0.1, 0.25, 0.5, 1, 2, 4, 5, 10, 20, 50) if step * unit / scale >= 9.0), 100)
     mark = "'" if units == "ft-in" else " m"
     return field * unit, 4, tuple(f"{field * k:g}{mark}" for k in range(5))

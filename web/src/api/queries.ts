@@ -173,6 +173,7 @@ export type Change =
   | { kind: "usual" }
   | { kind: "align"; sheet: string }
   | { kind: "details"; keys: string[] | null }
+  | { kind: "detail-sheets" }
   | { kind: "engineer"; view: string; answer?: string }
   | ({ kind: "figure" } & Omit<Schemas["FigureIn"], "base_version" | "views">)
   | ({ kind: "note" } & Omit<Schemas["NoteIn"], "base_version" | "views">);
@@ -199,6 +200,8 @@ async function send(id: string, base_version: number, views: Schemas["ViewWanted
     return unwrap<Result>(
       api.POST("/api/projects/{id}/details", { params, body: { base_version, keys: change.keys, views } }),
     );
+  if (change.kind === "detail-sheets")
+    return unwrap<Result>(api.POST("/api/projects/{id}/detail-sheets", { params, body: { base_version, views } }));
   if (change.kind === "align")
     return unwrap<Result>(
       api.POST("/api/projects/{id}/sheets/{sheet}/levels", {

@@ -24,6 +24,9 @@ def _missed(placed: Placed) -> Iterator[Diagnostic]:
     """Sections that do not go through the house."""
     house = [wall.footprint for wall in placed[WALLS].walls]
     for line in placed.project.sections if house else ():
+        if line.room:
+            # It says on its drawing whether it goes through its room.
+            continue
         drawn = MultiLineString([[(one.x1, one.y1), (one.x2, one.y2)] for one in line.parts])
         if not shapely.intersects(drawn, house).any():
             message = f"section {line.name} misses the house; drag it across the walls"

@@ -68,7 +68,8 @@ def _is_own(one: CutPart) -> bool:
 def _sized(one: CutPart, building: Building) -> str:
     """What a piece is called, with what it measures where it is cut across."""
     units = building.placed.project.units
-    x0, y0, x1, y1 = one.polygon.bounds
+    # Of the whole piece, however much of it the window shows.
+    x0, y0, x1, y1 = one.whole.bounds
     words = ROLES[one.part.role].words
     if one.part.function == "unit" or one.whole.area < 0.85 * (x1 - x0) * (y1 - y0):
         return words

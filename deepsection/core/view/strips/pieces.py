@@ -37,10 +37,12 @@ def piece_notes(
             continue
         x0, y0, x1, y1 = held.polygon.bounds
         words = ROLES[role].words
+        # What it measures in whole, however much of it the strip shows.
+        left, low, right, high = held.whole.bounds
         if role in SIZED or role in THICK:
-            words = f"{words} {format_measured(x1 - x0, units)}"
+            words = f"{words} {format_measured(right - left, units)}"
         if role in SIZED:
-            words = f"{words} x {format_measured(y1 - y0, units)}"
+            words = f"{words} x {format_measured(high - low, units)}"
         if words in said or not window.shows_height((y0 + y1) / 2) or not window.shows_across((x0 + x1) / 2):
             continue
         said.add(words)

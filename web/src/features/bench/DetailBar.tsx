@@ -56,6 +56,8 @@ function Junctions({ close }: { close: () => void }) {
   const { detail, set } = usePick("detail", "set");
   const groups = useJunctions(state.id, state.version).data ?? [];
   const missing = groups.filter((group) => group.drawn && group.details.length === 0).length;
+  const placed = new Set((state.project.sheets ?? []).flatMap((held) => (held.placed ?? []).map((one) => one.view)));
+  const off = (state.project.details ?? []).filter((held) => !placed.has(`detail:${held.id}`)).length;
   const kinds = [...new Set(groups.map((group) => group.kind))];
   const light = (group: Group | null) => set({ lit: group ? ends(group) : [] });
   const open = (id: string) => {
@@ -78,6 +80,13 @@ function Junctions({ close }: { close: () => void }) {
           </Button>
         )}
       </div>
+      {off > 0 && missing === 0 && (
+        <div className="border-b border-rule px-4 py-2">
+          <Button className="w-full justify-center" disabled={saving} onClick={() => change({ kind: "detail-sheets" })}>
+            {off === 1 ? "Lay the detail on a sheet" : `Lay ${off} details on sheets`}
+          </Button>
+        </div>
+      )}
       <div className="min-h-0 grow overflow-y-auto px-4 pb-3">
         {kinds.map((kind) => {
           const own = groups.filter((group) => group.kind === kind);
