@@ -34,6 +34,7 @@ from deepsection.service.work import bench_of, building_of, checked_edits
 
 from .caches import clear_caches
 from .comb import comb
+from .details import all_as_pdf, detail_runs
 from .edits import EDIT_CASES, LOCAL
 from .floors import floor_seconds, stair_seconds
 from .hidden_lines import areas_by_material, as_one, available, hidden_line_seconds, solids_of
@@ -85,6 +86,7 @@ def main() -> None:
     floors()
     lettering()
     sections()
+    details()
     growth()
     hidden_lines()
     compare(record="--record" in sys.argv)
@@ -194,6 +196,18 @@ def sections() -> None:
         runs = list(section_drags(project, ROUNDS))
         table.add_row(project.name, _ends(runs)[0], f"{1000 / statistics.median(runs):.1f}")
         figures.note(f"{project.id}, section line dragged", statistics.median(runs), pace())
+    out.print(table)
+
+
+def details() -> None:
+    """Junctions and details of the largest demo."""
+    table = _table("junctions and details of the largest demo, a window moved before", "what", "median ms", "worst ms")
+    for name, runs in detail_runs(5).items():
+        table.add_row(name, *_ends(runs))
+        figures.note(f"larkmoor, {name}", statistics.median(runs), pace())
+    whole = all_as_pdf()
+    table.add_row("all details on sheets, as PDF", *_ends([whole]))
+    figures.note("larkmoor, all details as PDF", whole, pace())
     out.print(table)
 
 

@@ -34,7 +34,7 @@ def view(project: Project, name: str, scale: float = 50.0) -> Drawing:
 
 def marks_of(drawing: Drawing, id: str) -> list[Stroke | Symbol | Text]:
     own = (mark for mark in drawing.marks if isinstance(mark, (Stroke, Symbol, Text)))
-    return [mark for mark in own if (mark.part or "").startswith(f"{id}/mark//")]
+    return [mark for mark in own if (mark.part or "").startswith(f"{id}/section//")]
 
 
 @pytest.mark.parametrize("degrees", [0.0, 27.0])

@@ -72,7 +72,7 @@ def _outlined(view: Composition, place: StripPlace, cut: Sequence[CutPart]) -> I
     x0, x1 = window.left, window.right
     y0 = min(held[1] for held in own) - AROUND * scale
     y1 = max(held[3] for held in own) + AROUND * scale
-    id, part = place.held.id, f"{place.held.id}/mark//"
+    id, part = place.held.id, f"{place.held.id}/section//"
     key = f"section:{id}"
     ring = path((x0, y0), (x1, y0), (x1, y1), (x0, y1))
     yield Stroke(ring, "section", closed=True, part=part, feature="window")
@@ -108,7 +108,7 @@ def strip_lines(
             continue
         beside = BESIDE * scale
         top = max([top, *(held[3] for held in boxes if held[0] - beside < u < held[2] + beside)])
-        key, part = f"section:{place.held.id}", f"{place.held.id}/mark//"
+        key, part = f"section:{place.held.id}", f"{place.held.id}/section//"
         handle = Handle("move_wall_section", place.held.id, "distance", "along")
         v0, v1 = top + OVER * scale, top + (OVER + LONG) * scale
         below = low - UNDER * scale
