@@ -31,12 +31,14 @@ RANKS: list[set[str]] = [
     {"trades: kind"},
     {"core.kinds"},
     {"core.resolve"},
+    {"core.junctions"},
     {"core.view", "core.particulars"},
     {"core.sheets"},
     {"formats", "standins"},
     {"demo"},
     {"service"},
     {"calc"},
+    {"cli_tables"},
     {"cli"},
 ]
 """Imports run down this list only: a module imports its own rank's package or those above it."""

@@ -227,4 +227,4 @@ def test_junctions_are_listed_and_details_drawn_and_printed(tmp_path: Path) -> N
     with pdfplumber.open(file) as pdf:
         assert "tiles on battens" in pdf.pages[0].extract_text()
     assert "Details" in run("views", "hollin").stdout
-    assert "called" in refused("junctions", "nobody")
+    assert "there is no project" in refused("junctions", "nobody")

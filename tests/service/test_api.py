@@ -375,7 +375,7 @@ def test_junctions_are_told_and_their_details_drawn_and_laid_on_sheets(client: T
     (made,) = client.post(f"{at}/details", json=body).json()["state"]["project"]["details"]
     assert made["kind"] == one["kind"]
     again = client.post(f"{at}/details", json=body | {"base_version": 2})
-    assert again.status_code == 422 and "has its detail" in again.json()["message"]
+    assert again.status_code == 422 and "has its detail" in again.json()["detail"]
     done = client.post(f"{at}/details", json={"base_version": 2, "views": []}).json()["state"]
     assert len(done["project"]["details"]) == sum(group["drawn"] for group in groups)
     laid = client.post(f"{at}/detail-sheets", json={"base_version": 3, "views": []}).json()["state"]
@@ -384,5 +384,5 @@ def test_junctions_are_told_and_their_details_drawn_and_laid_on_sheets(client: T
     ]
     assert sorted(placed) == sorted(f"detail:{held['id']}" for held in laid["project"]["details"])
     twice = client.post(f"{at}/detail-sheets", json={"base_version": 4, "views": []})
-    assert twice.status_code == 422 and "on a sheet already" in twice.json()["message"]
+    assert twice.status_code == 422 and "on a sheet already" in twice.json()["detail"]
     assert client.get("/api/projects/nobody/junctions").status_code == 404

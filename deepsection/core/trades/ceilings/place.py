@@ -66,10 +66,11 @@ def plan_ceiling(
     for outline in plan.outlines_under(ceiling.level):
         start = plan.by_id[outline.name].start
         slot = f"outline:{outline.name}"
-        within = within_bearing(outline, plan, make_ups)
-        rest = within.difference(shapely.union_all([gables, floored]))
-        if vaulted.intersects(rest) or floored.intersects(within):
-            # No joists on the plates alone, beside what is vaulted or lies under a floor.
+        rest = within_bearing(outline, plan, make_ups).difference(shapely.union_all([gables, floored]))
+        # What a floor leaves along the plates is no place for joists.
+        rest = MultiPolygon([piece for piece in polygons_of(rest) if not piece.buffer(-ON_PLATE / 2).is_empty])
+        if vaulted.intersects(rest):
+            # No joists on the plates alone, beside what is vaulted.
             rest = rest.difference(vaulted).buffer(-ON_PLATE).buffer(ON_PLATE, join_style="mitre")
         for roof in sorted(over, key=lambda roof: -roof.ridge_top.total):
             region = largest(rest.intersection(roof.outline))
