@@ -67,6 +67,9 @@ def check(project: Project, held: Detail) -> None:
             cut.setdefault(mark.part, []).append(polygon)
             if "/membrane/" not in mark.part:
                 assert around.covers(polygon), mark.part
+    if held.kind == "eave":
+        fascias = [piece.bounds for part, own in cut.items() if "/fascia/" in part for piece in own]
+        assert all(place.window.low + 5.0 < box[1] for box in fascias), "its fascia is whole"
     assert any(element in {part.split("/")[0] for part in cut} for element in junction.elements)
     notes = [m for m in drawing.marks if isinstance(m, Text) and m.feature == "note"]
     leaders = [m for m in drawing.marks if isinstance(m, Stroke) and m.feature == "leader"]

@@ -76,7 +76,7 @@ def detail_place(building: Building, detail: Detail, junction: Junction) -> Deta
     u = x * frame.ux + y * frame.uy
     outward, inward = _reach(junction, size, wall)
     outward, inward = detail.outward or outward, detail.inward or inward
-    low, high = z - (detail.below or size.below), z + (detail.above or size.above)
+    low, high = z - (detail.below or max(size.below, _eave_drop(junction))), z + (detail.above or size.above)
     return DetailPlace(junction, along, frame, u, z, Window(u - outward, u + inward, (Band(low, high),)))
 
 
@@ -129,6 +129,19 @@ def _reach(junction: Junction, size: DetailSize, wall: PlannedWall | None) -> tu
     outward = size.outward + (float(overhang) if isinstance(overhang, (int, float)) else 0.0)
     at_inner = junction.kind in ("ceiling_edge",)
     return outward + (thick if at_inner else 0.0), size.inward + (0.0 if at_inner else thick)
+
+
+UNDER_EAVE = 200.0
+"""So much is shown below the fascia of an eave (mm)."""
+
+
+def _eave_drop(junction: Junction) -> float:
+    """How far below its plate an eave reaches with its fascia, and some more; nothing of other junctions."""
+    facts = {name: fact for name, fact in junction.facts if isinstance(fact, (int, float))}
+    if junction.kind != "eave":
+        return 0.0
+    drop = facts["overhang"] * facts["pitch"] + facts["fascia"] - facts["heel"]
+    return drop + UNDER_EAVE
 
 
 def detail_sights(building: Building, detail: Detail) -> tuple[Sight, ...]:
