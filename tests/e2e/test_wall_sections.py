@@ -84,8 +84,11 @@ def test_usual_places_and_one_in_an_elevation(bench: Bench) -> None:
 
     bench.step("Elevations")
     bench.tool("Wall section")
+    bench.shows("South elevation")
     wall = bench.marks("view", "south/cladding").first
     expect(wall).to_be_attached()
+    # Where it is once the view has come and is fitted.
+    bench.at(0.0, 0.0, "view")
     box = wall.bounding_box()
     assert box
     bench.page.mouse.click(box["x"] + box["width"] * 0.3, box["y"] + box["height"] * 0.9)
