@@ -28,6 +28,7 @@ from deepsection.core.sheets import (
     compose_view,
     detail_sheets,
     free_place,
+    free_view_ids,
     paper,
     usual_set,
 )
@@ -485,8 +486,7 @@ def places_of(project: Project) -> list[Proposal]:
 @in_turn
 def placing(project: Project, sheet: Sheet, view: str, scale: float) -> PutSheet:
     """The edit that places a view on a sheet where there is room. Raises: UnknownElement."""
-    taken = {held.id for other in project.sheets for held in other.placed}
-    id = next(f"view-{number}" for number in range(1, len(taken) + 2) if f"view-{number}" not in taken)
+    id = next(free_view_ids(project))
     size = paper(sheet.paper)
     held = PlacedView(id=id, view=view, scale=scale, x=size.width / 2, y=size.height / 2)
     placed = free_place(project, building_of(project), sheet, held)

@@ -11,6 +11,7 @@ from ..junctions.sizes import DETAIL_SIZES
 from ..model import Detail, PlacedView, Project, Sheet
 from ..resolve import Building
 from .compose import footprint, place
+from .layout import free_view_ids
 from .paper import paper
 from .scales import standard_scales
 from .usual import in_rows
@@ -38,7 +39,7 @@ def detail_sheets(project: Project, building: Building) -> list[Any]:
     held = unplaced_details(project)
     if not held:
         raise RefusedEdit("every detail lies on a sheet already", field="details")
-    sheet_ids, view_ids = free_ids(project, "sheet"), _view_ids(project)
+    sheet_ids, view_ids = free_ids(project, "sheet"), free_view_ids(project)
     numbers = {sheet.number for sheet in project.sheets}
     names = (f"A{k}" for k in range(1, 10_000) if f"A{k}" not in numbers)
     size = paper(PAPER[project.units])
@@ -52,11 +53,6 @@ def detail_sheets(project: Project, building: Building) -> list[Any]:
         row.append(one)
     edits.append(_sheet(next(sheet_ids), next(names), project, row))
     return edits
-
-
-def _view_ids(project: Project) -> Any:
-    taken = {held.id for sheet in project.sheets for held in sheet.placed}
-    return (f"view-{k}" for k in range(1, 100_000) if f"view-{k}" not in taken)
 
 
 def _sized(box: Box) -> tuple[float, float]:

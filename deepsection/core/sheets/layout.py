@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
+from ..document.ids import free_among
 from ..model import PlacedView, Project, Sheet
 from ..resolve import Building
 from .compose import footprint, place, title_block
@@ -11,6 +14,11 @@ STEP, CLEAR = 4.0, 6.0
 """Paper mm between places that are tried, and between what stands side by side."""
 
 Box = tuple[float, float, float, float]
+
+
+def free_view_ids(project: Project) -> Iterator[str]:
+    """`view-1`, `view-2`, ... as far as no view on a sheet has them."""
+    return free_among({held.id for sheet in project.sheets for held in sheet.placed}, "view")
 
 
 def free_place(project: Project, building: Building, sheet: Sheet, view: PlacedView) -> PlacedView:

@@ -29,7 +29,7 @@ from .cut_marks import cut_marks
 from .edges import visible_edges
 from .faces import Face
 from .hatching import HatchTable
-from .section_panels import Panel, fold_marks, reach_of, runs_of, section_frame, section_panels
+from .section_panels import Panel, bend_marks, reach_of, runs_of, section_frame, section_panels
 from .section_stacks import section_stacks
 from .setting import Setting
 from .strings.depths import member_depths
@@ -113,7 +113,7 @@ def draw_section(
     box, reach = (x0, y0, x1, y1), EARTH_REACH * scale
     window = replace(panels[0].window, left=min(p.between[0] for p in panels), right=max(p.between[1] for p in panels))
     facts = SectionFacts(building, panels, cut, box, reach, lowest(view.marks), names, setting, window)
-    own += fold_marks(panels, y0, y1, scale)
+    own += bend_marks(panels, y0, y1, scale)
     strings = [*section_strings(facts, levels), member_depths(facts)]
     view.dimension(strings)
     left, right = (reach + room_beside(strings, side) * scale for side in ("left", "right"))

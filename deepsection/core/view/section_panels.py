@@ -9,16 +9,12 @@ from dataclasses import dataclass
 from shapely import affinity
 from shapely.geometry import LineString, Polygon
 
-from ..drawing import Label, Lettered, Mark, Stroke, Text, moved, path
+from ..drawing import Label, Lettered, Mark, moved
 from ..drawing.cropping import FAR, Band, Window
 from ..geometry import Frame
 from ..model import SectionLine
-from ._annotations import annotated
 from .sights import Sight
-from .unfolded import FOLD
-
-FIGURE = 2.5
-"""Height of the figure of an angle (paper mm)."""
+from .unfolded import fold_marks
 
 
 def section_frame(line: SectionLine) -> Frame:
@@ -115,15 +111,11 @@ def section_sights(line: SectionLine) -> tuple[Sight, ...]:
     return tuple(panel.sight for panel in section_panels(line))
 
 
-def fold_marks(panels: Sequence[Panel], low: float, high: float, scale: float) -> Iterator[Mark]:
+def bend_marks(panels: Sequence[Panel], low: float, high: float, scale: float) -> Iterator[Mark]:
     """Where a section line bends, a chain line, and by how much."""
     for number, (one, other) in enumerate(itertools.pairwise(panels), 1):
         if not other.turn:
             continue
         right = other.between[0] >= one.between[1] - 1.0
         u = other.between[0] if right else other.between[1]
-        line = path((u, low - FOLD * scale), (u, high + FOLD * scale))
-        fold = Stroke(line, "centre", feature="fold")
-        v = high + (FOLD + 1.0) * scale
-        text = Text(u, v, f"{abs(other.turn):.0f}°", FIGURE, "centre", "bottom", face="mono", feature="fold")
-        yield from annotated([fold, text], f"fold:{one.line.id}:{number}")
+        yield from fold_marks(u, low, high, abs(other.turn), f"fold:{one.line.id}:{number}", scale)

@@ -141,8 +141,13 @@ def _folds(panels: list[_Panel], low: float, top: float, scale: float) -> Iterat
         u = other.left + other.shift
         (ax, ay), (bx, by) = (panel.wall.stand(panel.wall.length / 2).out for panel in (one, other))
         inner = 180.0 - math.degrees(math.acos(max(-1.0, min(1.0, ax * bx + ay * by))))
-        line = path((u, low - FOLD * scale), (u, top + FOLD * scale))
-        fold = Stroke(line, "centre", feature="fold")
-        v = top + (FOLD + 1.0) * scale
-        text = Text(u, v, f"{inner:.0f}°", 2.5, "centre", "bottom", face="mono", feature="fold")
-        yield from annotated([fold, text], f"fold:{one.wall.wall.id}:{other.wall.wall.id}")
+        yield from fold_marks(u, low, top, inner, f"fold:{one.wall.wall.id}:{other.wall.wall.id}", scale)
+
+
+def fold_marks(u: float, low: float, top: float, degrees: float, key: str, scale: float) -> Iterator[Mark]:
+    """A chain line at a place, past what it parts, with an angle over it."""
+    line = path((u, low - FOLD * scale), (u, top + FOLD * scale))
+    fold = Stroke(line, "centre", feature="fold")
+    v = top + (FOLD + 1.0) * scale
+    text = Text(u, v, f"{degrees:.0f}°", 2.5, "centre", "bottom", face="mono", feature="fold")
+    yield from annotated([fold, text], key)

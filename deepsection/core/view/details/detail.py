@@ -49,7 +49,7 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
     ]
     box = (window.left, window.low, window.right, window.high)
     pairs = [(one.part, one.polygon) for one in cut]
-    facts = SectionFacts(building, (place,), pairs, box, 0.0, lowest(view.marks), (), setting, window)
+    facts = SectionFacts(building, (place.plane,), pairs, box, 0.0, lowest(view.marks), (), setting, window)
     walls = [building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id]
     strings = [member_depths(facts)]
     for wall in walls[:1]:

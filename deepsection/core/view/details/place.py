@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-import shapely
-from shapely.geometry import LineString
+from shapely.geometry import Polygon
 
 from ...drawing.cropping import Band, Window
 from ...geometry import Frame, Point
@@ -15,12 +14,15 @@ from ...junctions import Junction, Run, found_junctions
 from ...junctions.sizes import DETAIL_SIZES, DetailSize
 from ...model import Detail
 from ...resolve import Building, PlannedWall
+from ..planes import Plane, cut_spans, plane_of
 from ..sights import Sight
 
 SHARES = (0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.1, 0.9)
 """Where along its run a junction is cut, the first at which no opening is in the way."""
 CLEAR = 150.0
 """So far from openings (mm)."""
+LEAST = 3.0
+"""What goes on past an edge over less than this (mm) has no break line."""
 AROUND_OPENINGS = ("head", "sill", "threshold")
 
 
@@ -39,21 +41,9 @@ class DetailPlace:
     window: Window
 
     @property
-    def plane(self) -> LineString:
-        """The line in plan of what it shows."""
-        frame, base = self.frame, -self.frame.depth(0.0, 0.0)
-        ends = (self.window.left, self.window.right)
-        return LineString((u * frame.ux + base * frame.dx, u * frame.uy + base * frame.dy) for u in ends)
-
-    @property
-    def shift(self) -> float:
-        """It is drawn where it lies."""
-        return 0.0
-
-    @property
-    def sight(self) -> Sight:
-        """How it sees points in space."""
-        return Sight(self.frame, start=0.0, between=(self.window.left, self.window.right))
+    def plane(self) -> Plane:
+        """What cuts there, as far as it shows that."""
+        return plane_of(self.frame, self.window)
 
 
 def junction_of(building: Building, detail: Detail) -> Junction | None:
@@ -82,21 +72,16 @@ def detail_place(building: Building, detail: Detail, junction: Junction) -> Deta
 
 def usual_along(building: Building, junction: Junction) -> float:
     """The middle of its longest run, or beside it where an opening is there."""
-    before, best = 0.0, 0.0
     longest = max(junction.runs, key=lambda run: run.length)
-    for run in junction.runs:
-        if run is longest:
-            break
-        before += run.length
-    if len(junction.runs) > 1 and junction.kind in AROUND_OPENINGS:
+    before = sum(run.length for run in junction.runs[: junction.runs.index(longest)])
+    if junction.kind in AROUND_OPENINGS:
         return junction.length / 2
     wall = _wall_of(building, junction)
-    for share in SHARES:
-        best = before + longest.length * share
-        at = _on_runs(junction, best)
-        free = wall is None or junction.kind in AROUND_OPENINGS or at is None
-        if free or not _in_opening(building, wall, at[0][:2]):  # type: ignore[arg-type,index]
-            return best
+    for share in SHARES if wall is not None else ():
+        (x0, y0, _), (x1, y1, _) = longest.start, longest.end
+        at = x0 + (x1 - x0) * share, y0 + (y1 - y0) * share
+        if wall is not None and not _in_opening(building, wall, at):
+            return before + longest.length * share
     return before + longest.length / 2
 
 
@@ -148,10 +133,10 @@ def detail_sights(building: Building, detail: Detail) -> tuple[Sight, ...]:
     """What a detail shows: from its plane on, from side to side."""
     junction = junction_of(building, detail)
     place = None if junction is None else detail_place(building, detail, junction)
-    return () if place is None else (place.sight,)
+    return () if place is None else (place.plane.sight,)
 
 
-def crossed(place: DetailPlace, polygons: list[shapely.Geometry]) -> Iterator[tuple[Point, Point]]:
+def crossed(place: DetailPlace, polygons: Sequence[Polygon]) -> Iterator[tuple[Point, Point]]:
     """Where what is cut goes on past the sides, the top and the bottom of a detail: from-to along its edge."""
     window = place.window
     low, high, left, right = window.low, window.high, window.left, window.right
@@ -160,10 +145,6 @@ def crossed(place: DetailPlace, polygons: list[shapely.Geometry]) -> Iterator[tu
         ((left, low), (right, low)), ((left, high), (right, high)),
     )  # fmt: skip
     for start, end in edges:
-        line = LineString([start, end])
-        held = shapely.union_all([line.intersection(polygon) for polygon in polygons])
-        joined = shapely.union_all(held).buffer(1.0, cap_style="flat")
-        for piece in shapely.get_parts(joined):
-            x0, y0, x1, y1 = piece.bounds
-            if math.hypot(x1 - x0, y1 - y0) > 3.0:
-                yield ((start[0], y0), (start[0], y1)) if start[0] == end[0] else ((x0, start[1]), (x1, start[1]))
+        for span in cut_spans(polygons, start, end):
+            if math.dist(*span) > LEAST:
+                yield span

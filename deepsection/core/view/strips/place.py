@@ -5,15 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from shapely.geometry import LineString
-
 from ...drawing.cropping import Band, Window
 from ...geometry import Frame
 from ...model import WallSection, along_from_start
 from ...resolve import ROLES, Building, PlannedWall
 from .._ground import EARTH_DEPTH
 from ..cut import CutPart, cut_parts
-from ..sights import Sight
 
 INSIDE = 750.0
 """So much of floor and ceiling is shown inside of a wall (mm)."""
@@ -65,22 +62,6 @@ class StripPlace:
         """From so far outside of the wall to so far inside of it, at all heights."""
         ends = sorted((self.outer + self.out * outside, self.inner - self.out * inside))
         return Window(ends[0], ends[1])
-
-    def plane(self, window: Window) -> StripPlane:
-        """Its plane, with the line in plan of what a window shows."""
-        base, frame = -(self.frame.depth(0.0, 0.0)), self.frame
-        ends = ((u * frame.ux + base * frame.dx, u * frame.uy + base * frame.dy) for u in (window.left, window.right))
-        return StripPlane(frame, LineString(ends), Sight(frame, start=0.0, between=(window.left, window.right)))
-
-
-@dataclass(frozen=True, slots=True)
-class StripPlane:
-    """The plane of a wall section, its line in plan, and how it sees points in space."""
-
-    frame: Frame
-    plane: LineString
-    sight: Sight
-    shift: float = 0.0
 
 
 def strip_place(building: Building, held: WallSection) -> StripPlace | None:

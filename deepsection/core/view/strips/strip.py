@@ -6,16 +6,12 @@ import itertools
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
-import numpy as np
-import shapely
-from shapely.geometry import LineString
-
 from ...drawing import Drawing, Label, Lettered, Mark, Region, Stroke, moved, path
 from ...drawing.breaklines import break_line
 from ...drawing.cropping import Window
 from ...drawing.detail import shown_from
 from ...drawing.marks import Handle
-from ...geometry import Frame, Point, polygons_of
+from ...geometry import Frame, Point
 from ...model import WallSection
 from ...resolve import ROLES, Building
 from ...units import HeightSum
@@ -23,6 +19,7 @@ from .._earth import earth_along
 from .._levels import eaves_facing, level_heights, level_marks
 from ..composing import Composition
 from ..cut import CutPart
+from ..planes import cut_spans, plane_of
 from ..section import draw_body, lowest
 from ..setting import Setting
 from ..sights import Sight
@@ -45,7 +42,7 @@ def strip_sights(building: Building, held: WallSection) -> tuple[Sight, ...]:
     if place is None:
         return ()
     window, _ = strip_window(building, place, 1.0)
-    return (place.plane(window).sight,)
+    return (plane_of(place.frame, window).sight,)
 
 
 def draw_strip(building: Building, held: WallSection, setting: Setting) -> Drawing:
@@ -103,7 +100,7 @@ class _Strip:
         low = lowest(view.marks)
         facts = SectionFacts(
             view.building,
-            (self.place.plane(window),),
+            (plane_of(view.frame, window),),
             [(one.part, one.polygon) for one in self.cut],
             (self.left, low, self.right, window.at(window.high)),
             0.0,
@@ -194,19 +191,12 @@ def _bands(strip: _Strip) -> Iterator[Mark]:
 
 def _ends(strip: _Strip) -> Iterator[Mark]:
     """Break lines where floors, ceilings and roofs go on past the sides or are broken, walls past the ends."""
-    window, polygons = strip.window, np.array([one.polygon for one in strip.cut], dtype=object)
-    held = strip.place.held
-    for stated, level in ((held.bottom, window.low), (held.top, window.high)):
-        crossed = shapely.intersection(polygons, LineString([(window.left, level), (window.right, level)]))
-        for span in polygons_of(shapely.union_all(crossed).buffer(1.0, cap_style="flat")) if stated is not None else ():
-            left, _, right, _ = span.bounds
-            ends = (window.across(left), window.at(level)), (window.across(right), window.at(level))
-            line = break_line(*ends, strip.scale)
-            yield Stroke(line, "fine", feature="break")
+    window, polygons, held = strip.window, [one.polygon for one in strip.cut], strip.place.held
+    low, high, left, right = window.low, window.high, window.left, window.right
     inner = (edge for pair in itertools.pairwise(window.columns) for edge in (pair[0].high, pair[1].low))
-    for edge in (window.left, window.right, *inner):
-        crossed = shapely.intersection(polygons, LineString([(edge, window.low), (edge, window.high)]))
-        for span in polygons_of(shapely.union_all(crossed).buffer(1.0, cap_style="flat")):
-            _, low, _, high = span.bounds
-            ends = (window.across(edge), window.at(low)), (window.across(edge), window.at(high))
-            yield Stroke(break_line(*ends, strip.scale), "fine", feature="break")
+    edges = [((edge, low), (edge, high)) for edge in (left, right, *inner)]
+    edges += [((left, v), (right, v)) for stated, v in ((held.bottom, low), (held.top, high)) if stated is not None]
+    for start, end in edges:
+        for span in cut_spans(polygons, start, end):
+            ends = [(window.across(u), window.at(v)) for u, v in span]
+            yield Stroke(break_line(ends[0], ends[1], strip.scale), "fine", feature="break")
