@@ -7,6 +7,7 @@ from typing import Any
 
 from .building.kind import ElementKind
 from .building.placed import Stage
+from .trades.buildups.kind import BUILD_UP_SETTING
 from .trades.ceilings.kind import CEILING, CEILING_STAGE, VAULT_STAGE
 from .trades.comments.kind import COMMENT
 from .trades.decks.kind import DECK, DECK_STAGE
@@ -93,6 +94,7 @@ KINDS: tuple[ElementKind, ...] = (
     WALL_SECTION,
     ELEVATION,
     DETAIL,
+    BUILD_UP_SETTING,
     SHOW,
     NOTE,
     COMMENT,

@@ -26,6 +26,8 @@ class Part:
     function: str = ""
     curve: Circle | None = None
     """What a part with bent faces is bent around: no line is drawn between chords of an arc."""
+    note: str = ""
+    """What drawings say of a piece of a build-up."""
 
 
 def part_key(element: str, role: str, layer: str = "", slot: str = "") -> str:

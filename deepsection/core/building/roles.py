@@ -103,6 +103,19 @@ IN_BUILDING = (
     Role("vent", "roof vent", ifc=("IfcAirTerminal", None), upright=True),
     Role("wall_plate", "wall plate", ifc=("IfcMember", "PLATE")),
 )
+IN_BUILD_UPS = (
+    Role("baffle", "baffle", ifc=("IfcCovering", None), beyond="when cut"),
+    Role("fixing", "fixing", ifc=("IfcMechanicalFastener", None)),
+    Role("flashing", "flashing", ifc=("IfcCovering", "ROOFING"), beyond="when cut"),
+    Role("foam", "foam", ifc=("IfcCovering", "INSULATION"), beyond="when cut"),
+    Role("frieze", "frieze board", ifc=("IfcCovering", "MOLDING"), group="trims"),
+    Role("sealant", "sealant", ifc=("IfcCovering", None), beyond="when cut"),
+    Role("strip", "strip", ifc=("IfcMember", "MEMBER"), beyond="when cut"),
+    Role("sub_fascia", "sub-fascia", ifc=("IfcMember", "MEMBER"), beyond="as a member"),
+    Role("tape", "tape", ifc=("IfcCovering", "MEMBRANE"), beyond="when cut"),
+    Role("vent_strip", "vent strip", ifc=("IfcAirTerminal", None), beyond="when cut"),
+)
+"""What only build-ups have."""
 IN_STAIRS = (
     Role("balusters", "balusters", ifc=("IfcRailing", "BALUSTRADE"), upright=True),
     Role("carriage", "cut string", ifc=("IfcMember", "STRINGER")),
@@ -133,5 +146,5 @@ IN_UNITS = (
 )
 """What a window or door, and what is around it, is made of."""
 
-ROLES = {role.id: role for role in (*IN_BUILDING, *IN_STAIRS, *IN_UNITS)}
+ROLES = {role.id: role for role in (*IN_BUILDING, *IN_BUILD_UPS, *IN_STAIRS, *IN_UNITS)}
 """Every role by its id."""

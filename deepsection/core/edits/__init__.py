@@ -20,6 +20,7 @@ from ..document.rebuilding import changed, put, rebuild, refusal
 from ..errors import DeepSectionError
 from ..model.project import Project
 from ..trades.ceilings.edits import PutCeiling
+from ..trades.buildups.edits import PutBuildUpSetting
 from ..trades.comments.edits import PutComment, Said, TakeComments
 from ..trades.decks.edits import CarryDeck, DrawDeck, PutDeck, RailDeck
 from ..trades.drawings.edits import (
@@ -187,6 +188,7 @@ __all__ = [
     "PutComment",
     "PutConstruction",
     "PutDeck",
+    "PutBuildUpSetting",
     "PutDetail",
     "PutDownpipe",
     "PutElevation",

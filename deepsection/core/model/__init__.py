@@ -6,6 +6,7 @@ from ..document.values import Element
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
 from ..trades.decks.model import Deck, DeckCorner
+from ..trades.buildups.model import BuildUpSetting, ParameterValue, PieceSwitch
 from ..trades.drawings.model import (
     Annotation,
     Detail,
@@ -88,6 +89,9 @@ __all__ = [
     "Deck",
     "DeckCorner",
     "Design",
+    "BuildUpSetting",
+    "ParameterValue",
+    "PieceSwitch",
     "Detail",
     "DetailEnd",
     "Dimensioning",

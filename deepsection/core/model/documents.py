@@ -110,6 +110,11 @@ def _to_8(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, "schema_version": 8}
 
 
+def _to_9(document: dict[str, Any]) -> dict[str, Any]:
+    """Settings of build-ups: an older document has none."""
+    return {**document, "schema_version": 9}
+
+
 MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _to_2,
     2: _to_3,
@@ -118,6 +123,7 @@ MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     5: _to_6,
     6: _to_7,
     7: _to_8,
+    8: _to_9,
 }
 """From a schema version to the next one."""
 

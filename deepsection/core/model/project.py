@@ -14,6 +14,7 @@ from ..errors import UnknownElement
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
 from ..trades.decks.model import Deck
+from ..trades.buildups.model import BuildUpSetting
 from ..trades.drawings.model import Detail, Dimensioning, ElevationView, Note, SectionLine, Sheet, ViewShow, WallSection
 from ..trades.floors.model import Floor, FloorHole
 from ..trades.foundations.model import Foundation, FoundationStep, SetDown
@@ -34,14 +35,14 @@ from ..trades.walls.model import Joint, TeeJoint, Wall
 from ..trades.walls.saved_model import SavedWall
 from ..units import Units
 
-SCHEMA_VERSION = 8
+SCHEMA_VERSION = 9
 """Rises with every change of what is stored: `documents.MIGRATIONS` has the step, `tests/frozen` a file of each."""
 
 
 class Project(Element):
     """Everything that is saved. Building it validates it: ids are unique and references resolve."""
 
-    schema_version: Literal[8] = 8
+    schema_version: Literal[9] = 9
     id: Id
     name: Name
     place: str = ""
@@ -84,6 +85,7 @@ class Project(Element):
     wall_sections: tuple[WallSection, ...] = ()
     elevations: tuple[ElevationView, ...] = ()
     details: tuple[Detail, ...] = ()
+    build_ups: tuple[BuildUpSetting, ...] = ()
     shows: tuple[ViewShow, ...] = ()
     notes: tuple[Note, ...] = ()
     comments: tuple[Comment, ...] = ()

@@ -170,6 +170,11 @@ class DetailEnd(Element):
     sub: Annotated[str, StringConstraints(max_length=120)] = ""
 
 
+def junction_name(kind: str, ends: tuple[DetailEnd, ...]) -> str:
+    """The id of a junction: of its kind, and of what meets there."""
+    return "/".join((kind, *(".".join(part for part in (end.element, end.feature, end.sub) if part) for end in ends)))
+
+
 class Detail(Declared):
     """A window on a cut across a junction: of a kind, where its `ends` meet, at a distance along its run (mm).
 
@@ -194,8 +199,7 @@ class Detail(Declared):
     @property
     def junction(self) -> str:
         """The id of its junction."""
-        ends = (".".join(part for part in (end.element, end.feature, end.sub) if part) for end in self.ends)
-        return "/".join((self.kind, *ends))
+        return junction_name(self.kind, self.ends)
 
 
 class ElevationView(Declared):

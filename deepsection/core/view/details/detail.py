@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from ...drawing import Drawing, Stroke
+from ...buildups import fixings_at, with_pieces
+from ...catalog import material
+from ...drawing import Drawing, Region, Stroke, rings_of
 from ...drawing.breaklines import break_line
 from ...geometry import Frame
 from ...model import Detail
 from ...resolve import Building
 from .._levels import level_heights, level_marks
 from ..composing import Composition
-from ..cut import cut_parts
+from ..cut import CutPart, cut_parts
 from ..section import draw_body, lowest
 from ..setting import Setting
 from ..strings.depths import member_depths
@@ -36,6 +38,7 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
     if place is None:
         message = f"{title} lies past the end of its {junction.about.one}. Type another distance, or none."
         return blank.drawing(title, "section", (message,))
+    building = with_pieces(building, place.frame, place.window, scale)
     view = Composition(building, name, place.frame, setting)
     cut = cut_parts(building, place.frame, place.window)
     if not cut:
@@ -43,6 +46,10 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
         return view.drawing(title, "section", (message,))
     draw_body(view, place.frame, place.window, cut, held.depth, members=held.members)
     window = place.window
+    fixings = fixings_at(building, place.frame, window, scale)
+    view.marks += [
+        Region(rings_of(shape), fill=material(part.material).tone, pen="fine", part=part.key, feature="fixing") for part, shape in fixings
+    ]
     view.marks += [
         Stroke(break_line(*ends, scale), "fine", feature="break")
         for ends in crossed(place, [one.polygon for one in cut])
@@ -56,7 +63,7 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
         if sum(high - low for low, high in facts.along(wall.footprint)) >= WHOLE * (wall.outer - wall.inner):
             strings += list(layer_strings(facts, wall))
     view.dimension(strings)
-    notes = piece_notes(cut, building, scale)
+    notes = piece_notes([*cut, *(CutPart(part, shape, shape) for part, shape in fixings)], building, scale)
     elements = {one.part.element for one in cut}
     heights = level_heights(building, elements, between=(place.frame, window.left, window.right))
     shown = sorted((one for one in heights if window.shows_height(one.total)), key=lambda one: one.total)

@@ -13,7 +13,7 @@ from ...drawing.explode import circle
 from ...geometry import Point
 from ...resolve import ROLES, Building
 from ...trades.makeups.wording import layer_words
-from ...units import format_measured
+from ...units import format_measured, format_thickness
 from .._levels import spread
 from .._makeups import make_ups_of
 from ..cut import CutPart
@@ -48,10 +48,11 @@ def piece_notes(cut: Sequence[CutPart], building: Building, scale: float) -> lis
     }
     largest: dict[str, tuple[float, CutPart]] = {}
     for one in cut:
-        if one.polygon.area < LEAST * scale * scale:
+        if one.polygon.area < LEAST * scale * scale and not one.part.note:
             continue
         layer = layers.get((one.part.element, one.part.key.split("/")[2]))
-        words = layer_words(layer, project.units) if layer is not None and not _is_own(one) else _sized(one, building)
+        own = layer is None or _is_own(one)
+        words = one.part.note or (_sized(one, building) if own or layer is None else layer_words(layer, project.units))
         if words not in largest or one.polygon.area > largest[words][0]:
             largest[words] = one.polygon.area, one
     return [PieceNote(words, held.part.key, _inside(held.polygon)) for words, (_, held) in largest.items()]
@@ -59,6 +60,10 @@ def piece_notes(cut: Sequence[CutPart], building: Building, scale: float) -> lis
 
 OWN = ("wall_plate", "sill_plate", "header", "lintel", "rim_joist", "blocking", "trimmer")
 """Roles of pieces that are noted by themselves, though a layer holds them."""
+
+
+BOARDS = ("soffit",)
+"""Roles of boards that are known by their thickness, however they are parted."""
 
 
 def _is_own(one: CutPart) -> bool:
@@ -71,6 +76,8 @@ def _sized(one: CutPart, building: Building) -> str:
     # Of the whole piece, however much of it the window shows.
     x0, y0, x1, y1 = one.whole.bounds
     words = ROLES[one.part.role].words
+    if one.part.role in BOARDS:
+        return f"{format_thickness(min(x1 - x0, y1 - y0), units)} {words} board"
     if one.part.function == "unit" or one.whole.area < 0.85 * (x1 - x0) * (y1 - y0):
         return words
     return f"{words} {format_measured(x1 - x0, units)} x {format_measured(y1 - y0, units)}"

@@ -1,0 +1,69 @@
+"""Where pieces lie: along a run in plan, from end to end, cut off at corners."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from shapely.geometry import Polygon
+
+from ..geometry import Point, Solid, prism_along
+from .pieces import Piece
+
+LEAST = 0.5
+"""What is no longer than this (mm) is no piece."""
+
+
+@dataclass(frozen=True, slots=True)
+class Trim:
+    """An upright plane at which pieces end: what lies where normal . (x, y) > offset is kept."""
+
+    normal: Point
+    offset: float
+
+
+@dataclass(frozen=True, slots=True)
+class Lie:
+    """A run in plan: where its u is 0 at its start, unit vector outward, length (mm); it goes on to the right of outward.
+
+    `wall` and `roof`: planes at which pieces end that end with the wall, or with the boards of the roof; where the run
+    ends at no corner it ends square.
+    """
+
+    start: Point
+    out: Point
+    length: float
+    wall: tuple[Trim, ...] = ()
+    roof: tuple[Trim, ...] = ()
+    before: float = 0.0
+    after: float = 0.0
+
+    @property
+    def along(self) -> Point:
+        """Unit vector along it."""
+        return self.out[1], -self.out[0]
+
+    def at(self, along: float) -> Point:
+        """Plan point at a distance from its start."""
+        (x, y), (dx, dy) = self.start, self.along
+        return x + dx * along, y + dy * along
+
+    def spans(self, piece: Piece) -> Iterator[tuple[float, float]]:
+        """From-to along the run of each body of a piece."""
+        if not piece.every:
+            low, high = -piece.past[0], self.length + piece.past[1]
+            if piece.ends != "run":
+                low, high = low - self.before, high + self.after
+            yield low, high
+            return
+        at = piece.first
+        while at + piece.wide <= self.length + LEAST:
+            yield at, at + piece.wide
+            at += piece.every
+
+    def body(self, shape: Polygon, low: float, high: float, trims: tuple[Trim, ...]) -> Solid:
+        """A shape from one distance along the run to another, within its ends."""
+        solid = prism_along(shape, self.at(low), self.out, high - low)
+        for trim in trims:
+            solid = solid.beside(trim.normal, trim.offset)
+        return solid

@@ -1,0 +1,160 @@
+"""Pieces as parts: made for the views whose scale shows them, cut and seen like every other part."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from functools import lru_cache
+from weakref import WeakKeyDictionary
+
+from shapely.affinity import affine_transform
+from shapely.geometry import Polygon
+
+from ..building.cutting import without
+from ..building.parts import Part, part_key
+from ..drawing.cropping import Window
+from ..geometry import Frame, Solid, polygons_of
+from ..junctions import Junction, found_junctions
+from ..resolve import Building
+from ..units import Units, format_thickness
+from .choosing import all_built
+from .library import SITES
+from .lie import Lie
+from .pieces import DETAIL, STRIP, Piece
+
+AROUND = 1700.0
+"""So far from its run pieces of a junction reach (mm)."""
+SQUARE = 0.99
+"""A plane shows fixings where it crosses their run square, or nearly (cosine)."""
+
+
+@lru_cache(maxsize=20_000)
+def _bodies(piece: Piece, lie: Lie, key: tuple[str, str, str], note: str) -> tuple[tuple[Part, Solid | None], ...]:
+    """The parts of a piece on a run, each with what it keeps clear."""
+    element, junction, run = key
+    made = []
+    dx, dy = lie.along
+    trims = () if piece.ends == "run" else lie.wall if piece.ends == "wall" else lie.roof
+    for number, (low, high) in enumerate(lie.spans(piece)):
+        if high - low <= 0.5:
+            continue
+        slot = f"{junction}:{run}" + (f":{number}" if piece.every else "")
+        part = Part(
+            part_key(element, piece.role, piece.id, slot),
+            element,
+            piece.role,
+            piece.material,
+            lie.body(piece.shape, low, high, trims),
+            (dx, dy, 0.0) if piece.axis else None,
+            outside=False,
+            function=piece.drawn,
+            note=note,
+        )
+        clear = lie.body(piece.clears, low, high, trims) if piece.clears is not None else None
+        made.append((part, clear))
+    return tuple(made)
+
+
+def note_of(piece: Piece, values: tuple[tuple[str, float], ...], units: Units) -> str:
+    """What drawings say of a piece, with its sizes."""
+    return piece.note.format_map({id: format_thickness(value, units) for id, value in values})
+
+
+_lies: WeakKeyDictionary[Building, dict[str, list[Lie]]] = WeakKeyDictionary()
+
+
+def lies_of(building: Building, junction: Junction) -> list[Lie]:
+    """Where the pieces of a junction lie."""
+    known = _lies.setdefault(building, {})
+    if junction.id not in known:
+        known[junction.id] = SITES[junction.kind].lies(building, junction)
+    return known[junction.id]
+
+
+def made_of(building: Building, junction: Junction, tier: float) -> list[tuple[Piece, Part, Solid | None]]:
+    """The pieces of a junction that show at a scale of 1:`tier`, as parts, each with what it keeps clear."""
+    built = all_built(building).get(junction.id)
+    if built is None:
+        return []
+    units = building.placed.project.units
+    found = []
+    for piece in built.shown:
+        if piece.tier < tier:
+            continue
+        note = note_of(piece, built.values, units)
+        for run, lie in enumerate(lies_of(building, junction)):
+            key = (junction.elements[0], junction.id.replace("/", "~"), str(run))
+            found += [(piece, part, clear) for part, clear in _bodies(piece, lie, key, note)]
+    return found
+
+
+def with_pieces(building: Building, frame: Frame, window: Window, scale: float) -> Building:
+    """A building with the pieces that show at a scale near the plane of a frame, within a window; itself where none do."""
+    if scale > STRIP:
+        return building
+    near = [held for held in found_junctions(building) if held.kind in SITES and _near(held, frame, window)]
+    made = [one for held in near for one in made_of(building, held, scale)]
+    return _merged(building, made) if made else building
+
+
+def fixings_at(building: Building, frame: Frame, window: Window, scale: float) -> list[tuple[Part, Polygon]]:
+    """The nearest of each fixing that shows at a scale, where a plane crosses its run: a part, and what it looks like.
+
+    Drawings show them wherever they stand along the run.
+    """
+    found = []
+    for junction in found_junctions(building) if scale <= DETAIL else ():
+        built = all_built(building).get(junction.id)
+        if built is None or not _near(junction, frame, window):
+            continue
+        for piece, part, _ in made_of(building, junction, scale):
+            run = int(part.key.split("/")[3].split(":")[1])
+            lie = lies_of(building, junction)[run]
+            ends = [frame.depth(*lie.at(at)) for at in (0.0, lie.length)]
+            if not piece.every or part.key.split("/")[3].rpartition(":")[2] != "0" or ends[0] * ends[1] > 0:
+                continue
+            side = lie.out[0] * frame.ux + lie.out[1] * frame.uy
+            if abs(side) < SQUARE:
+                continue
+            u0 = lie.start[0] * frame.ux + lie.start[1] * frame.uy
+            shape = affine_transform(piece.shape, [side, 0, 0, 1, u0, 0]).intersection(window.outline)
+            found += [(part, polygon) for polygon in polygons_of(shape)]
+    return found
+
+
+def _near(junction: Junction, frame: Frame, window: Window) -> bool:
+    """Whether a run of a junction comes near the plane, within the window."""
+    for run in junction.runs:
+        (x0, y0, z0), (x1, y1, z1) = run.start, run.end
+        depths = sorted((frame.depth(x0, y0), frame.depth(x1, y1)))
+        if depths[0] > AROUND or depths[1] < -AROUND:
+            continue
+        us = sorted((x0 * frame.ux + y0 * frame.uy, x1 * frame.ux + y1 * frame.uy))
+        if us[0] > window.right + AROUND or us[1] < window.left - AROUND:
+            continue
+        if min(z0, z1) <= window.high + AROUND and max(z0, z1) >= window.low - AROUND:
+            return True
+    return False
+
+
+def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) -> Building:
+    """The parts of a building, those that give way cut, and the pieces, cut by what they give way to."""
+    takers: dict[str, list[Solid]] = defaultdict(list)
+    yielding: dict[str, list[Part]] = defaultdict(list)
+    for piece, part, clear in made:
+        for role in piece.takes:
+            takers[role] += [part.solid, *([clear] if clear is not None else [])]
+    wanted = {role for piece, _, _ in made for role in piece.yields}
+    parts: list[Part] = []
+    for part in building.parts:
+        bodies = takers.get(part.role)
+        near = tuple(body for body in bodies if body.reach.meets(part.solid.reach)) if bodies else ()
+        parts.append(without(part, near) if near else part)
+        if part.role in wanted:
+            yielding[part.role].append(part)
+    for piece, part, _ in made:
+        before = tuple(
+            other.solid for role in piece.yields for other in yielding[role] if other.solid.reach.meets(part.solid.reach)
+        )
+        parts.append(without(part, before) if before else part)
+    return building.with_parts(tuple(parts))
+

@@ -1,0 +1,12 @@
+"""Settings of build-ups: what they are called."""
+
+from __future__ import annotations
+
+from ...building.kind import ElementKind
+from ...model import BuildUpSetting
+
+BUILD_UP_SETTING = ElementKind(
+    BuildUpSetting,
+    title=lambda project, held: ("Build-up", "how junctions are built; set it in the list of junctions"),
+    fields=lambda *_: (),
+)
