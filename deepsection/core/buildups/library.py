@@ -6,14 +6,24 @@ from ..junctions.kinds import KindName
 from .buildup import BuildUp, SiteKind
 from .eave_site import eave_lies, eave_site
 from .eaves import CLOSED, FLUSH, FREE
+from .framed_openings import HEAD, ROWLOCK, SILL, THRESHOLD, VENEER_HEAD
 from .masonry_eaves import MASONRY
+from .masonry_openings import CAVITY_THRESHOLD, HEADS, SILLS
+from .opening_site import opening_lies, opening_site
 
+AROUND_OPENINGS = SiteKind(opening_site, opening_lies)
 SITES: dict[KindName, SiteKind] = {
     "eave": SiteKind(eave_site, eave_lies),
+    "head": AROUND_OPENINGS,
+    "sill": AROUND_OPENINGS,
+    "threshold": AROUND_OPENINGS,
 }
 
 BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {
     "eave": (CLOSED, FLUSH, MASONRY, FREE),
+    "head": (HEAD, VENEER_HEAD, *HEADS),
+    "sill": (SILL, ROWLOCK, *SILLS),
+    "threshold": (THRESHOLD, CAVITY_THRESHOLD),
 }
 
 BY_ID: dict[str, BuildUp] = {held.id: held for some in BUILD_UPS.values() for held in some}
