@@ -6,17 +6,24 @@ from ..junctions.kinds import KindName
 from .buildup import BuildUp, SiteKind
 from .eave_site import eave_lies, eave_site
 from .eaves import CLOSED, FLUSH, FREE
+from .feet import ON_JOISTS, ON_SLAB, VENEER
+from .foot_site import foot_lies, foot_site
+from .footings import MASONRY_FOOTING, STRIP_FOOTING
 from .framed_openings import HEAD, ROWLOCK, SILL, THRESHOLD, VENEER_HEAD
 from .masonry_eaves import MASONRY
+from .masonry_feet import CAVITY_FOOT, SOLID_FOOT
 from .masonry_openings import CAVITY_THRESHOLD, HEADS, SILLS
 from .opening_site import opening_lies, opening_site
 
 AROUND_OPENINGS = SiteKind(opening_site, opening_lies)
+AT_FEET = SiteKind(foot_site, foot_lies)
 SITES: dict[KindName, SiteKind] = {
     "eave": SiteKind(eave_site, eave_lies),
     "head": AROUND_OPENINGS,
     "sill": AROUND_OPENINGS,
     "threshold": AROUND_OPENINGS,
+    "wall_foot": AT_FEET,
+    "footing": AT_FEET,
 }
 
 BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {
@@ -24,6 +31,8 @@ BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {
     "head": (HEAD, VENEER_HEAD, *HEADS),
     "sill": (SILL, ROWLOCK, *SILLS),
     "threshold": (THRESHOLD, CAVITY_THRESHOLD),
+    "wall_foot": (ON_SLAB, ON_JOISTS, VENEER, CAVITY_FOOT, SOLID_FOOT),
+    "footing": (STRIP_FOOTING, MASONRY_FOOTING),
 }
 
 BY_ID: dict[str, BuildUp] = {held.id: held for some in BUILD_UPS.values() for held in some}

@@ -23,6 +23,8 @@ from .pieces import DETAIL, STRIP, Piece
 
 AROUND = 1700.0
 """So far from its run pieces of a junction reach (mm)."""
+VOID = "air"
+"""What a piece of it takes from others is left empty."""
 SQUARE = 0.99
 """A plane shows fixings where it crosses their run square, or nearly (cosine)."""
 
@@ -152,6 +154,8 @@ def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) ->
         if part.role in wanted:
             yielding[part.role].append(part)
     for piece, part, _ in made:
+        if piece.material == VOID:
+            continue
         before = tuple(
             other.solid for role in piece.yields for other in yielding[role] if other.solid.reach.meets(part.solid.reach)
         )
