@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from .buildup import BuildUp, Found
 from .eave_site import EaveSite
 from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, bead, block, sheet, under
+from .pieces import BUILT, MEMBERS, ROOFED, STRIP, Piece, bead, block, sheet, under
 
 METAL, SKIN, STIFF = 1.0, 1.0, 3.0
 """Thickness of flashings, of membranes and tapes as they are drawn, and of baffles (mm)."""
@@ -42,10 +42,10 @@ def roof_edge(site: EaveSite, p: Values, ice: bool = True) -> Iterator[Piece]:
             "membrane", sheet([(far, site.on_deck(far) + 0.1), (edge, top + 0.1)], SKIN),
             "membrane", ("weather", "air"), ends="roof", tier=STRIP, takes=("membrane",),
         )  # fmt: skip
-    over = site.covering - site.deck
+    over, lift = site.covering - site.deck, 1.5 * site.slope
     yield Piece(
         "starter", "starter course projecting {starter}", "roofing", "shingle",
-        under([(edge, top), (edge + p.starter, top - p.starter * site.pitch), (edge + p.starter, top - p.starter * site.pitch + over),
+        under([(edge, top + lift), (edge + p.starter, top + lift - p.starter * site.pitch), (edge + p.starter, top - p.starter * site.pitch + over),
                (edge, top + over)]),
         "finish", ("weather",), ends="roof",
     )  # fmt: skip
@@ -64,7 +64,7 @@ def air_path(site: EaveSite, p: Values) -> Iterator[Piece]:
     yield Piece(
         "baffle", "baffle keeping {clear} clear, closed to the plate", "baffle", "baffle",
         sheet(line, STIFF), "finish", (), takes=("infill", "insulation"), clears=kept, tier=STRIP,
-        yields=("rafter", "trimmer", "joist", "hip_rafter", "valley_rafter"),
+        yields=(*MEMBERS, "cladding", "sheathing", "stud", "lining", "structure", "header"),
     )  # fmt: skip
 
 
@@ -81,6 +81,7 @@ def ceiling_seal(site: EaveSite, p: Values) -> Iterator[Piece]:
     yield Piece(
         "board-seal", "sealant at the edge of the ceiling boards", "sealant", "sealant",
         bead(site.inside - 3.0, site.board_low - 3.0, 6.0), "finish", ("air",),
+        yields=BUILT,
     )  # fmt: skip
 
 
@@ -108,10 +109,12 @@ def _closed(site: EaveSite, p: Values) -> Iterator[Piece]:
     yield Piece(
         "frieze", "frieze board, sealant behind", "frieze", "trim",
         block(face, face + 19.05, site.soffit - p.frieze, site.soffit), "finish", ("weather",), tier=STRIP,
+        yields=("trim", "moulding", *ROOFED),
     )  # fmt: skip
     yield Piece(
         "frieze-seal", "sealant behind the frieze", "sealant", "sealant",
         bead(face + 3.0, site.soffit - p.frieze - 3.0, 6.0), "finish", ("weather",),
+        yields=("trim", "moulding", *ROOFED),
     )  # fmt: skip
     yield from air_path(site, p)
     yield from rafter_ties(site)

@@ -83,7 +83,7 @@ def skirt(site: FootSite, p: Values, low: float) -> Iterator[Piece]:
         "starter", "starter strip with drip", "flashing", "flashing",
         sheet([(clad.inner, foot + 20.0), (clad.inner, foot - 0.5), (clad.outer + 3.0, foot - 3.0), (clad.outer + 3.0, foot - 9.0)],
               METAL),
-        "sheet", ("drainage",), takes=("cladding",),
+        "sheet", ("drainage",), takes=("cladding",), yields=("steps", "porch_slab", "ledger", "joist"),
     )  # fmt: skip
 
 
@@ -135,9 +135,9 @@ def ground_rules(site: FootSite, p: Values) -> Iterator[Found]:
     """What is asked between ground, foundation and wood."""
     if site.wall.is_framed:
         lap = dict(p.items()).get("lap", 0.0)
-        clad = site.top - lap - site.ground
+        clad = site.over - lap
         least = 101.6 if site.wall.form == "veneer" else 152.4
-        over = site.top - site.ground
+        over = site.over
         if over < least - 0.5:
             yield Found(
                 f"the foundation stands {over:.0f} mm over the ground: {least:.0f} is asked for; raise it, or lower the ground",
@@ -148,7 +148,7 @@ def ground_rules(site: FootSite, p: Values) -> Iterator[Found]:
                 f"siding ends {clad:.0f} mm over the ground: 6 in (152) is asked for; let it lap less, or raise the foundation",
                 "IRC 2021 R317.1",
             )
-        if site.base + site.plate - site.ground < 203.2 - 0.5 and over < 203.2 - 0.5:
+        if over < 203.2 - 0.5:
             yield Found(f"framing stands {over:.0f} mm over the ground: 8 in (203) where untreated", "IRC 2021 R317.1")
     elif site.base - site.ground < 149.5:
         yield Found(

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import shapely
 
 from ..junctions import Junction, Run
 from ..model import Layer
 from ..resolve import Building, PlannedWall
 from ..trades.foundations.place import FOUNDATIONS, PlacedFoundation
+from ..trades.foundations.stretches import Stretch
 from ..trades.makeups.model import Tradition
 from .faces import WallFaces, wall_faces
 from .lie import Lie, Trim
@@ -16,6 +20,9 @@ SAMPLES = (0.1, 0.3, 0.5, 0.7, 0.9)
 """Shares of a wall at which the ground before it is read."""
 OUT = 300.0
 """So far before the wall (mm)."""
+LOW, BESIDE = 20.0, 20.0
+"""An opening whose sill is no higher over the foot of its wall (mm) parts what lies there; a wall that comes this near
+to another runs into it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,6 +38,7 @@ class GroundLayer:
 class FootSite:
     """Distances outward from the set-out line of the wall, heights (mm).
 
+    `over`: the least that the top of the foundation stands over the ground before the wall.
     `base`: what the wall stands on, `top`: the top of the foundation wall, `foot_top` and `foot_low`: of the footing;
     `stem`, `footing`: outer and inner faces; `plate`: the thickness of the sill plate, 0 without one; `deep`: whether
     the slab's own edge carries; `pony`: whether framed walls stand between; `steps`: whether it steps; `ground`: the
@@ -52,6 +60,7 @@ class FootSite:
     pony: bool
     steps: bool
     ground: float
+    over: float
     slab: tuple[GroundLayer, ...]
 
     @property
@@ -102,6 +111,7 @@ def foot_site(building: Building, junction: Junction) -> FootSite | None:
         layers.append(GroundLayer(layer, high, high - layer.thickness))
         high -= layer.thickness
     spots = [wall.at(wall.length * share, wall.outer + OUT) for share in SAMPLES]
+    heights = [building.ground.z(x, y) for x, y in spots]
     base = building.levels[wall.wall.base.level].z + wall.wall.base.offset
     return FootSite(
         tradition=building.placed.project.tradition,
@@ -118,19 +128,99 @@ def foot_site(building: Building, junction: Junction) -> FootSite | None:
         deep=held.form == "deep edge",
         pony=placed.is_pony(stretches[0]),
         steps=len(stretches) > 1,
-        ground=max(building.ground.z(x, y) for x, y in spots),
+        ground=max(heights),
+        over=min(_top_at(placed, stretches, wall.length * share) - z for share, z in zip(SAMPLES, heights)),
         slab=tuple(layers),
     )
+
+
+def _top_at(placed: PlacedFoundation, stretches: tuple[Stretch, ...], along: float) -> float:
+    """Height of the top of a foundation wall at a distance along it."""
+    held = next((one for one in stretches if one.first <= along <= one.last), stretches[0])
+    return placed.stem_top(held)
 
 
 def foot_lies(building: Building, junction: Junction) -> list[Lie]:
     """Along the wall on its set-out line, mitred with the outer walls at its ends."""
     found = foundation_of(building, junction)
-    return wall_lies(building, found[0], junction.runs) if found else []
+    if found is None:
+        return []
+    wall, placed = found
+    whole = wall_lies(building, wall, junction.runs)
+    at = next(k for k, held in enumerate(placed.walls) if held.wall.id == wall.wall.id)
+    stretches = placed.stretches[at]
+    # Without pony walls only the footing steps: what lies at the foot of the wall is level.
+    if len(whole) != 1 or len(stretches) < 2 or (junction.kind == "wall_foot" and placed.pony is None):
+        return whole
+    return [_stretch(whole[0], wall, stretch, stretches[0].drop) for stretch in stretches]
 
 
-def wall_lies(building: Building, wall: PlannedWall, runs: tuple[Run, ...]) -> list[Lie]:
-    """Along an outer wall on its set-out line: mitred at corners with other outer walls of its storey."""
+def _stretch(lie: Lie, wall: PlannedWall, stretch: Stretch, first: float) -> Lie:
+    """What of a run lies on a stretch of a foundation, so much lower than on the first one."""
+    ends = sorted(along_lie(lie, wall.at(min(max(at, 0.0), wall.length))) for at in (stretch.first, stretch.last))
+    low, high = max(ends[0], 0.0), min(ends[1], lie.length)
+    gaps = tuple((a - low, b - low) for a, b in lie.gaps)
+    return replace(
+        lie,
+        start=lie.at(low),
+        length=high - low,
+        before=lie.before if low < 1.0 else 0.0,
+        after=lie.after if high > lie.length - 1.0 else 0.0,
+        gaps=gaps,
+        over=lie.over,
+        dz=first - stretch.drop,
+    )
+
+
+def wall_lies(building: Building, wall: PlannedWall, runs: tuple[Run, ...], *, parted: bool = False) -> list[Lie]:
+    """Along a wall on its set-out line: mitred at corners with other outer walls of its storey, with gaps at doors.
+
+    `parted`: and with gaps where other walls run into it.
+    """
+    base = building.levels[wall.wall.base.level].z + wall.wall.base.offset
+    found = _lies(building, wall, runs)
+    doors = [held for held in building.openings[wall.wall.id] if held.sill.total < base + LOW]
+    if len(found) != 1 or not (doors or parted):
+        return found
+    (lie,) = found
+    gaps = []
+    for held in doors:
+        ends = [along_lie(lie, wall.at(at)) for at in (held.left, held.right)]
+        gaps.append((min(ends) - held.design.rough, max(ends) + held.design.rough))
+    if parted:
+        gaps += list(_walls_into(building, wall, lie))
+    return [replace(lie, gaps=tuple(merged(gaps)), over=base)]
+
+
+def along_lie(lie: Lie, point: tuple[float, float]) -> float:
+    """The distance of a place along a run."""
+    dx, dy = lie.along
+    return (point[0] - lie.start[0]) * dx + (point[1] - lie.start[1]) * dy
+
+
+def merged(spans: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    """Spans in order, those that overlap as one."""
+    found: list[tuple[float, float]] = []
+    for low, high in sorted(spans):
+        if found and low <= found[-1][1]:
+            found[-1] = found[-1][0], max(found[-1][1], high)
+        else:
+            found.append((low, high))
+    return found
+
+
+def _walls_into(building: Building, wall: PlannedWall, lie: Lie) -> Iterator[tuple[float, float]]:
+    """Where other walls of its storey stand beside the faces of a wall: from-to along it."""
+    beside = wall.footprint.buffer(BESIDE, join_style="mitre")
+    for other in building.plan.on(wall.wall.base.level):
+        if other is wall or not other.footprint.intersects(beside):
+            continue
+        at = [along_lie(lie, (x, y)) for x, y in shapely.get_coordinates(other.footprint.intersection(beside)).tolist()]
+        if at:
+            yield min(at), max(at)
+
+
+def _lies(building: Building, wall: PlannedWall, runs: tuple[Run, ...]) -> list[Lie]:
     if wall.axis.is_arc:
         found = []
         for run in runs:

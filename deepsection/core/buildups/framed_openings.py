@@ -108,7 +108,7 @@ def _inside(site: OpeningSite, p: Values, v: float, rough: float) -> Iterator[Pi
         )  # fmt: skip
     yield Piece(
         "stool", "{stool} stool, sealed to the frame", "trim", "trim",
-        block(inner - 22.0 - TRIM, back - 4.0, v + 0.5, v + 0.5 + p.stool), "finish", (), past=(p.casing, p.casing),
+        block(inner - 22.0 - TRIM, back - 6.0, v + 0.5, v + 0.5 + p.stool), "finish", (), past=(p.casing, p.casing),
         takes=("lining", "return"), tier=STRIP,
     )  # fmt: skip
     yield Piece(
@@ -166,7 +166,7 @@ def _head_inside(site: OpeningSite, p: Values, v: float, rough: float) -> Iterat
         "sheet", ("vapour", "air"), takes=("lining", "membrane", "infill"),
     )  # fmt: skip
     yield Piece(
-        "jamb-board", "extension jamb", "trim", "trim", block(inner, back - 3.0, v - TRIM, v - 0.5), "finish", (),
+        "jamb-board", "extension jamb", "trim", "trim", block(inner, back - 6.0, v - TRIM, v - 0.5), "finish", (),
         takes=("lining", "return"), tier=STRIP,
     )  # fmt: skip
     if p.casing:
@@ -346,7 +346,7 @@ def _threshold(site: OpeningSite, p: Values) -> Iterator[Piece]:
     yield Piece(
         "apron-flashing", "apron under the sill, over the cladding below", "flashing", "flashing",
         sheet([(shell + 3.0, v - 1.2), (nose, v - 3.0), (nose, v - 30.0)], METAL), "sheet", ("weather", "drainage"),
-        takes=("cladding", "trim", "reveal"), tier=STRIP,
+        takes=("cladding", "trim", "reveal"), yields=("steps", "porch_slab", "sheathing"), tier=STRIP,
     )  # fmt: skip
 
 

@@ -7,6 +7,8 @@ from .buildup import BuildUp, SiteKind
 from .eave_site import eave_lies, eave_site
 from .eaves import CLOSED, FLUSH, FREE
 from .feet import ON_JOISTS, ON_SLAB, VENEER
+from .floor_edges import CEILING, INNER, MASONRY_EDGE, PLATFORM, PORCH
+from .floor_site import along_wall_lies, ceiling_site, floor_site, inner_lies, inner_site, porch_lies, porch_site
 from .foot_site import foot_lies, foot_site
 from .footings import MASONRY_FOOTING, STRIP_FOOTING
 from .framed_openings import HEAD, ROWLOCK, SILL, THRESHOLD, VENEER_HEAD
@@ -24,6 +26,10 @@ SITES: dict[KindName, SiteKind] = {
     "threshold": AROUND_OPENINGS,
     "wall_foot": AT_FEET,
     "footing": AT_FEET,
+    "floor_edge": SiteKind(floor_site, along_wall_lies),
+    "ceiling_edge": SiteKind(ceiling_site, along_wall_lies),
+    "inner_foot": SiteKind(inner_site, inner_lies),
+    "porch_slab": SiteKind(porch_site, porch_lies),
 }
 
 BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {
@@ -33,6 +39,10 @@ BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {
     "threshold": (THRESHOLD, CAVITY_THRESHOLD),
     "wall_foot": (ON_SLAB, ON_JOISTS, VENEER, CAVITY_FOOT, SOLID_FOOT),
     "footing": (STRIP_FOOTING, MASONRY_FOOTING),
+    "floor_edge": (PLATFORM, MASONRY_EDGE),
+    "ceiling_edge": (CEILING,),
+    "inner_foot": (INNER,),
+    "porch_slab": (PORCH,),
 }
 
 BY_ID: dict[str, BuildUp] = {held.id: held for some in BUILD_UPS.values() for held in some}

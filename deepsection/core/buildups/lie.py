@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from shapely.affinity import translate
 from shapely.geometry import Polygon
 
 from ..geometry import Point, Solid, prism_along
@@ -26,6 +28,10 @@ class Trim:
 class Lie:
     """A run in plan: where its u is 0 at its start, unit vector outward, length (mm); it goes on to the right of outward.
 
+    Pieces that reach higher than `over` stop at its `gaps`: at doors, and where walls run into it.
+
+    `dz`: how much higher all lies than at its site: where a foundation steps.
+
     `wall` and `roof`: planes at which pieces end that end with the wall, or with the boards of the roof; where the run
     ends at no corner it ends square.
     """
@@ -37,6 +43,9 @@ class Lie:
     roof: tuple[Trim, ...] = ()
     before: float = 0.0
     after: float = 0.0
+    gaps: tuple[tuple[float, float], ...] = ()
+    over: float = math.inf
+    dz: float = 0.0
 
     @property
     def along(self) -> Point:
@@ -54,15 +63,28 @@ class Lie:
             low, high = -piece.past[0], self.length + piece.past[1]
             if piece.ends != "run":
                 low, high = low - self.before, high + self.after
-            yield low, high
+            if piece.shape.bounds[3] <= self.over + LEAST:
+                yield low, high
+                return
+            for first, last in self.gaps:
+                if first > low:
+                    yield low, min(first, high)
+                low = max(low, last)
+            if high > low:
+                yield low, high
             return
         at = piece.first
         while at + piece.wide <= self.length + LEAST:
-            yield at, at + piece.wide
+            if piece.shape.bounds[3] <= self.over + LEAST or not self._open(at, at + piece.wide):
+                yield at, at + piece.wide
             at += piece.every
+
+    def _open(self, low: float, high: float) -> bool:
+        return any(first < high and last > low for first, last in self.gaps)
 
     def body(self, shape: Polygon, low: float, high: float, trims: tuple[Trim, ...]) -> Solid:
         """A shape from one distance along the run to another, within its ends."""
+        shape = translate(shape, yoff=self.dz) if self.dz else shape
         solid = prism_along(shape, self.at(low), self.out, high - low)
         for trim in trims:
             solid = solid.beside(trim.normal, trim.offset)

@@ -118,7 +118,7 @@ def fixings_at(building: Building, frame: Frame, window: Window, scale: float) -
             if abs(side) < SQUARE:
                 continue
             u0 = lie.start[0] * frame.ux + lie.start[1] * frame.uy
-            shape = affine_transform(piece.shape, [side, 0, 0, 1, u0, 0]).intersection(window.outline)
+            shape = affine_transform(piece.shape, [side, 0, 0, 1, u0, lie.dz]).intersection(window.outline)
             found += [(part, polygon) for polygon in polygons_of(shape)]
     return found
 
@@ -146,6 +146,7 @@ def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) ->
         for role in piece.takes:
             takers[role] += [part.solid, *([clear] if clear is not None else [])]
     wanted = {role for piece, _, _ in made for role in piece.yields}
+    earlier: dict[str, list[Solid]] = defaultdict(list)
     parts: list[Part] = []
     for part in building.parts:
         bodies = takers.get(part.role)
@@ -156,9 +157,11 @@ def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) ->
     for piece, part, _ in made:
         if piece.material == VOID:
             continue
-        before = tuple(
-            other.solid for role in piece.yields for other in yielding[role] if other.solid.reach.meets(part.solid.reach)
-        )
+        # What two junctions have in common is there once.
+        reach, same = part.solid.reach, earlier[piece.id]
+        before = tuple(other.solid for role in piece.yields for other in yielding[role] if other.solid.reach.meets(reach))
+        before += tuple(other for other in same if other.reach.meets(reach))
+        same.append(part.solid)
         parts.append(without(part, before) if before else part)
     return building.with_parts(tuple(parts))
 

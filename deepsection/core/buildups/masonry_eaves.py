@@ -9,7 +9,7 @@ from .buildup import BuildUp, Found
 from .eave_site import EaveSite
 from .eaves import METAL, STIFF, ceiling_seal, seat_rules
 from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, bead, block, sheet, under
+from .pieces import MEMBERS, STRIP, Piece, bead, block, sheet, under
 
 CLEAR = Parameter("clear", "Clear air over the insulation", 50.0, 20.0, 200.0, "BS 5250: 50 mm clear in an insulated slope")
 SLOT = Parameter("slot", "Ventilation slot at the eaves", 25.0, 5.0, 100.0, "BS 5250: 25 mm, or 10 mm from 15 degrees")
@@ -22,7 +22,6 @@ FIRST = Parameter("first", "Projection of the first tile", 50.0, 20.0, 80.0)
 FILLET = Parameter("fillet", "Height of the tilting fillet", 20.0, 5.0, 60.0)
 LAP = Parameter("lap", "Lap of the vapour control", 100.0, 50.0, 300.0)
 BEARERS = Parameter("bearers", "Spacing of the soffit bearers", 600.0, 300.0, 1200.0)
-MEMBERS = ("rafter", "trimmer", "joist", "hip_rafter", "valley_rafter")
 
 
 def _leaf_top(site: EaveSite, u: float) -> float:
@@ -97,7 +96,7 @@ def _quilt(site: EaveSite, p: Values) -> Iterator[Piece]:
             "insulation", ("thermal",), yields=MEMBERS, tier=STRIP,
         )  # fmt: skip
     yield Piece(
-        "tray", "ventilator tray keeping {clear} clear over the quilt", "baffle", "baffle", sheet(line, STIFF),
+        "tray", "ventilator tray keeping {clear} clear over the quilt", "baffle", "baffle", sheet(line, -STIFF),
         "finish", (), takes=("infill", "insulation"), clears=kept, yields=MEMBERS, tier=STRIP,
     )  # fmt: skip
 
@@ -113,15 +112,16 @@ def _soffit(site: EaveSite, p: Values) -> Iterator[Piece]:
         yield Piece(
             "wall-batten", "50 x 25 batten on the wall", "strip", "softwood", block(face, face + 25.0, low, low + 50.0),
             "structure", ("structure",), axis=True, takes=MEMBERS, tier=STRIP,
+            yields=("moulding",),
         )  # fmt: skip
         yield Piece(
             "bearers", "50 x 25 soffit bearers at {bearers}", "strip", "softwood",
             block(face + 25.0, inner, low, low + 25.0), "structure", ("structure",), every=p.bearers, wide=50.0,
-            first=60.0, yields=MEMBERS,
+            first=60.0, yields=(*MEMBERS, "moulding"),
         )  # fmt: skip
     yield Piece(
         "soffit-seal", "sealant between soffit and wall", "sealant", "sealant",
-        bead(face + 3.0, site.soffit - 3.0, 6.0), "finish", ("weather",),
+        bead(face + 3.0, site.soffit - 3.0, 6.0), "finish", ("weather",), yields=("moulding", "trim"),
     )  # fmt: skip
 
 

@@ -118,7 +118,7 @@ def _bell(site: FootSite, p: Values) -> Iterator[Piece]:
         "bell", "render stops on a bell bead with drip, {bell} over the ground", "flashing", "flashing",
         under([(skin.inner, foot), (skin.outer + 6.0, foot - 8.0), (skin.outer + 6.0, foot + 2.0), (skin.outer, foot + 4.0),
                (skin.outer - 3.0, foot + 2.0), (skin.inner, foot + 3.0)]),
-        "sheet", ("drainage",), takes=("finish",), clears=block(skin.inner, skin.outer, site.base - 1.0, foot), tier=STRIP,
+        "sheet", ("drainage",), takes=("finish",), yields=("moulding", "steps", "porch_slab"), clears=block(skin.inner, skin.outer, site.base - 1.0, foot), tier=STRIP,
     )  # fmt: skip
 
 

@@ -18,6 +18,14 @@ Line4 = Literal["weather", "air", "thermal", "vapour", "drainage", "fire", "stru
 Drawn = Literal["structure", "membrane", "insulation", "finish", "sheet", "sheathing"]
 """How it is drawn where it is cut."""
 
+MEMBERS = ("rafter", "trimmer", "joist", "trimmer_joist", "header_joist", "hip_rafter", "valley_rafter")
+"""Roles of what lies at a spacing under roofs and over ceilings: what runs along stands between them."""
+BUILT = (*MEMBERS, "plate", "stud", "structure", "infill", "lining", "wall_plate", "header", "cladding", "sheathing",
+         "rough_sill", "blocking")  # fmt: skip
+"""Roles of what other walls and floors have where they run into a junction."""
+ROOFED = ("roofing", "sheathing", "ridge_flashing", "hip_flashing", "valley_flashing")
+"""Roles of lower roofs that come before a wall."""
+
 STRIP, DETAIL = 26.0, 12.6
 """Tiers: what shows from wall sections on (1:25), and what shows in details alone (1:12)."""
 
