@@ -33,16 +33,14 @@ from deepsection.formats.dxf_plan import read_plan
 from deepsection.service import projects
 from deepsection.service.app import create_app, default_database, load_demos
 from deepsection.service.database import open_database
+from deepsection.service.details import detailed, details_on_sheets, junction_groups
 from deepsection.service.plans import layer_offers
 from deepsection.service.store import Store, Stored
 from deepsection.service.work import (
     answered,
     building_of,
     checked_edits,
-    detailed,
-    details_on_sheets,
     draws_whole,
-    junction_groups,
     placing,
     prove_parts,
     sheet_of,

@@ -22,6 +22,7 @@ from deepsection.demo import DEMOS
 
 from . import problems
 from .database import open_database
+from .detail_routes import router as detail_routes
 from .files import router as files
 from .guard import HEADERS, fault_of, known_names
 from .routes import router
@@ -102,7 +103,7 @@ def create_app(database: str | None = None, *, demos: bool = False, hosts: Itera
         return response
 
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=1)
-    for part in (router, files):
+    for part in (router, detail_routes, files):
         app.include_router(part, prefix="/api")
     if WEB.is_dir():
         app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-import orjson
 from fastapi import APIRouter, Query, Request
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 
-from deepsection.core.edits import EDITS, PutMakeUp, PutSection, SetProject, describe
-from deepsection.core.errors import BadLength, StaleVersion
-from deepsection.core.model import Project, dump_file
+from deepsection.core.edits import EDITS, PutMakeUp, PutSection, SetProject
+from deepsection.core.errors import BadLength
+from deepsection.core.model import dump_file
 from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
@@ -21,18 +20,16 @@ from deepsection.formats.dxf_plan import read_plan
 from . import projects
 from .asking import ERRORS, Projects, composed, sheet_called
 from .files import download
-from .junctions import group_out
+from .keeping import after, as_json, at_base, keep, result_of, state_of
 from .plans import layer_offers
 from .schemas import (
     AskIn,
     BackIn,
     Bench,
-    DetailsIn,
     EditsIn,
     EntryIn,
     FigureIn,
     HistoryItem,
-    JunctionGroupOut,
     Length,
     MakeUpIn,
     MarkIn,
@@ -54,85 +51,25 @@ from .schemas import (
     Version,
     ViewsIn,
 )
-from .store import Store, Stored
 from .work import (
     aligning,
     answered,
     bench_after,
-    bench_of,
     checked_edits,
     compared,
-    detailed,
-    details_on_sheets,
     draws_whole,
-    element_items,
     figured,
-    junction_groups,
     laid_out,
     noting,
     particulars_of,
     places_of,
     placing,
     prove_parts,
-    remembering,
     solids_of,
     standing,
-    storey_items,
-    view_items,
 )
 
 router = APIRouter(responses=ERRORS)
-
-
-def _json(content: Any) -> Response:
-    """JSON as it is: the shapes are declared for the schema, and the content is made of them."""
-    return Response(_bytes(content), media_type="application/json")
-
-
-def _bytes(content: Any) -> bytes:
-    return orjson.dumps(content, default=_plain)
-
-
-def _plain(value: Any) -> Any:
-    if hasattr(value, "model_dump"):
-        return value.model_dump(mode="json")
-    raise TypeError(f"cannot serialise {type(value)}")
-
-
-def _state(stored: Stored) -> dict[str, Any]:
-    return {
-        "id": stored.project.id,
-        "version": stored.version,
-        "saved": stored.saved,
-        "undo": stored.undo,
-        "redo": stored.redo,
-        "project": stored.project,
-        "views": view_items(stored.project),
-        "storeys": storey_items(stored.project),
-        "scales": standard_scales(stored.project.units),
-        "elements": element_items(stored.project),
-    }
-
-
-def _result(stored: Stored, views: Any, base: Project | None = None) -> Response:
-    return _json({"state": _state(stored), "bench": bench_of(stored.project, stored.version, views, base)})
-
-
-def _after(stored: Stored, views: Any, base: Project | None = None) -> Response:
-    """What a change of a base made, in the views that still stand."""
-    return _result(stored, standing(stored.project, views), base)
-
-
-def _at(store: Store, id: str, base: int) -> Stored:
-    stored = store.load(id)
-    if stored.version != base:
-        raise StaleVersion(
-            "this project was changed in another window; that change is shown now, please do yours again",
-            field="base_version",
-            value=base,
-            limit=stored.version,
-        )
-    return stored
 
 
 # --- projects -----------------------------------------------------------------------------------
@@ -148,19 +85,19 @@ def list_projects(store: Projects) -> Any:
 def create_project(new: NewProject, store: Projects) -> Response:
     """A new project from the starter of its units. 422 when its name is taken."""
     projects.refuse_taken_name(store, new.name)
-    return _json(_state(projects.start(store, new.name, new.units, new.tradition, new.ground)))
+    return as_json(state_of(projects.start(store, new.name, new.units, new.tradition, new.ground)))
 
 
 @router.post("/projects/import", response_model=State, operation_id="import_project")
 async def import_project(request: Request, store: Projects) -> Response:
     """A project from a project file; it gets an id of its own, and another name when its name is taken."""
-    return _json(_state(projects.bring_in(store, await request.body())))
+    return as_json(state_of(projects.bring_in(store, await request.body())))
 
 
 @router.post("/projects/{id}/copy", response_model=State, operation_id="copy_project")
 def copy_project(id: str, store: Projects) -> Response:
     """A copy of the latest version, under a name of its own; the copy never changes its origin."""
-    return _json(_state(projects.copy(store, id)))
+    return as_json(state_of(projects.copy(store, id)))
 
 
 @router.patch("/projects/{id}", response_model=ProjectItem, operation_id="change_project")
@@ -169,7 +106,7 @@ def change_project(id: str, sent: ProjectChange, store: Projects) -> Any:
     stored = store.load(id)
     if sent.name is not None and sent.name != stored.project.name:
         projects.refuse_taken_name(store, sent.name)
-        _keep(store, stored, [SetProject(name=sent.name)], [])
+        keep(store, stored, [SetProject(name=sent.name)], [])
     if sent.archived is not None:
         store.archive(id, sent.archived)
     return next(item for item in store.list() if item.id == id)
@@ -178,7 +115,7 @@ def change_project(id: str, sent: ProjectChange, store: Projects) -> Any:
 @router.get("/projects/{id}", response_model=State, operation_id="get_project")
 def get_project(id: str, store: Projects) -> Response:
     """The latest version."""
-    return _json(_state(store.load(id)))
+    return as_json(state_of(store.load(id)))
 
 
 @router.get("/projects/{id}/file", operation_id="project_file")
@@ -194,37 +131,23 @@ def project_file(id: str, store: Projects) -> Response:
 @router.post("/projects/{id}/edits", response_model=Result, operation_id="edit_project")
 def edit_project(id: str, sent: EditsIn, store: Projects) -> Response:
     """A group of edits, kept as one version. 409 when the base version is not the latest."""
-    stored = _at(store, id, sent.base_version)
-    return _keep(store, stored, sent.edits, sent.views)
+    stored = at_base(store, id, sent.base_version)
+    return keep(store, stored, sent.edits, sent.views)
 
 
 @router.post("/projects/{id}/entries", response_model=Result, operation_id="enter_text")
 def enter_text(id: str, sent: EntryIn, store: Projects) -> Response:
     """A text typed into a field of the particulars, kept as one version."""
-    stored = _at(store, id, sent.base_version)
-    return _keep(
+    stored = at_base(store, id, sent.base_version)
+    return keep(
         store, stored, enter_all(stored.project, [sent.element, *sent.others], sent.field, sent.text), sent.views
     )
-
-
-def _keep(store: Store, stored: Stored, edits: list[Any], views: Any, words: str | None = None) -> Response:
-    project = checked_edits(stored.project, edits)
-    if project == stored.project:
-        return _after(stored, views, stored.project)
-    # Drawn first, kept then: nothing is kept that cannot be opened again.
-    words, text = words or describe(edits, stored.project), EDITS.dump_json(tuple(edits)).decode()
-    prove_parts(stored.project, project, edits)
-    project = remembering(stored.project, project)
-    bench = _bytes(bench_after(stored.project, project, stored.version + 1, standing(project, views), edits))
-    saved = store.append(stored.project.id, stored.version, project, words, text)
-    body = b'{"state":' + _bytes(_state(saved)) + b',"bench":' + bench + b"}"
-    return Response(body, media_type="application/json")
 
 
 @router.post("/projects/{id}/preview", response_model=Bench, operation_id="preview_edits")
 def preview_edits(id: str, sent: PreviewIn, store: Projects) -> Response:
     """Views as they would be after edits; nothing is kept."""
-    stored = _at(store, id, sent.base_version)
+    stored = at_base(store, id, sent.base_version)
     edits = [*sent.edits]
     if sent.entry:
         held = sent.entry
@@ -235,37 +158,37 @@ def preview_edits(id: str, sent: PreviewIn, store: Projects) -> Response:
     bench = bench_after(
         stored.project, project, stored.version, views, edits, sequence=sent.sequence, keep=False, draft=draft
     )
-    return _json(bench)
+    return as_json(bench)
 
 
 @router.post("/projects/{id}/undo", response_model=Result, operation_id="undo")
 def undo(id: str, sent: StepIn, store: Projects) -> Response:
     """One step back, as a new version."""
-    base = _at(store, id, sent.base_version).project
-    return _after(store.step(id, sent.base_version, True), sent.views, base)
+    base = at_base(store, id, sent.base_version).project
+    return after(store.step(id, sent.base_version, True), sent.views, base)
 
 
 @router.post("/projects/{id}/redo", response_model=Result, operation_id="redo")
 def redo(id: str, sent: StepIn, store: Projects) -> Response:
     """One step forward again, as a new version."""
-    base = _at(store, id, sent.base_version).project
-    return _after(store.step(id, sent.base_version, False), sent.views, base)
+    base = at_base(store, id, sent.base_version).project
+    return after(store.step(id, sent.base_version, False), sent.views, base)
 
 
 @router.post("/projects/{id}/make-ups", response_model=Result, operation_id="copy_make_up")
 def copy_make_up(id: str, sent: MakeUpIn, store: Projects) -> Response:
     """A make-up of another project, copied into this one; the copy never changes its origin."""
-    stored = _at(store, id, sent.base_version)
+    stored = at_base(store, id, sent.base_version)
     copied = projects.make_up_from(store, stored.project, sent.project, sent.make_up)
-    return _keep(store, stored, [PutMakeUp(make_up=copied)], sent.views)
+    return keep(store, stored, [PutMakeUp(make_up=copied)], sent.views)
 
 
 @router.post("/projects/{id}/saved-walls", response_model=Result, operation_id="copy_saved_wall")
 def copy_saved_wall(id: str, sent: SavedWallIn, store: Projects) -> Response:
     """A saved wall of another project, copied into this one with its make-up."""
-    stored = _at(store, id, sent.base_version)
+    stored = at_base(store, id, sent.base_version)
     edits = projects.saved_wall_from(store, stored.project, sent.project, sent.saved_wall)
-    return _keep(store, stored, edits, sent.views)
+    return keep(store, stored, edits, sent.views)
 
 
 @router.post("/projects/{id}/plan/layers", response_model=PlanLayers, operation_id="look_at_plan")
@@ -278,7 +201,7 @@ async def look_at_floor_plan(
     def look() -> Response:
         found = read_plan(body, unit)
         offers = layer_offers(store.load(id).project, found)
-        return _json({"unit": found.unit, "layers": offers, "skipped": found.skipped})
+        return as_json({"unit": found.unit, "layers": offers, "skipped": found.skipped})
 
     return await run_in_threadpool(look)
 
@@ -299,13 +222,13 @@ async def read_floor_plan(
     body = await request.body()
 
     def build() -> Response:
-        stored = _at(store, id, base_version)
+        stored = at_base(store, id, base_version)
         planned = projects.read_into(stored.project, body, unit=unit, layers=layer, prefix=f"read{stored.version}")
         project = checked_edits(stored.project, planned.edits)
         prove_parts(stored.project, project, planned.edits)
         text = EDITS.dump_json(planned.edits).decode()
         saved = store.append(stored.project.id, stored.version, project, "read a plan", text)
-        return _json({"state": _state(saved), "built": planned.built, "skipped": planned.skipped})
+        return as_json({"state": state_of(saved), "built": planned.built, "skipped": planned.skipped})
 
     return await run_in_threadpool(build)
 
@@ -332,7 +255,7 @@ def go_back(id: str, sent: BackIn, store: Projects) -> Response:
     version = sent.version
     if version is None:
         version = store.last_sound(id, sent.base_version, draws_whole)
-    return _after(store.back(id, sent.base_version, version), sent.views)
+    return after(store.back(id, sent.base_version, version), sent.views)
 
 
 # --- views --------------------------------------------------------------------------------------
@@ -341,19 +264,19 @@ def go_back(id: str, sent: BackIn, store: Projects) -> Response:
 @router.post("/projects/{id}/views", response_model=Result, operation_id="draw_views")
 def draw_views(id: str, sent: ViewsIn, store: Projects) -> Response:
     """Views of the latest version."""
-    return _result(store.load(id), sent.views)
+    return result_of(store.load(id), sent.views)
 
 
 @router.get("/projects/{id}/compare", response_model=list[ComparedRow], operation_id="compare_views")
 def compare_views(id: str, one: str, other: str, store: Projects) -> Response:
     """The heights that two elevations or sections show, row by row. 404 for a view that is not there."""
-    return _json(compared(store.load(id).project, one, other))
+    return as_json(compared(store.load(id).project, one, other))
 
 
 @router.get("/projects/{id}/particulars/{element}", response_model=Particulars, operation_id="get_particulars")
 def get_particulars(id: str, element: str, store: Projects) -> Response:
     """Everything about one element (or `project`)."""
-    return _json(particulars_of(store.load(id).project, element))
+    return as_json(particulars_of(store.load(id).project, element))
 
 
 @router.get("/lengths", response_model=Length, operation_id="read_length")
@@ -373,7 +296,7 @@ def read_length(text: Annotated[str, Query(max_length=200)], units: Units) -> An
 def get_solids(id: str, store: Projects) -> Response:
     """The house as triangles, for the solid view."""
     stored = store.load(id)
-    return _json(solids_of(stored.project, stored.version))
+    return as_json(solids_of(stored.project, stored.version))
 
 
 @router.get("/projects/{id}/sheets/{sheet}", response_model=SheetOut, operation_id="get_sheet")
@@ -417,47 +340,24 @@ def get_sheet(id: str, sheet: str, store: Projects) -> Any:
 @router.post("/projects/{id}/sheets/{sheet}/views", response_model=Result, operation_id="place_view")
 def place_view(id: str, sheet: str, sent: PlaceIn, store: Projects) -> Response:
     """A view placed on a sheet at a scale, where there is room for it, kept as one version."""
-    stored = _at(store, id, sent.base_version)
+    stored = at_base(store, id, sent.base_version)
     held = sheet_called(stored.project, sheet)
-    return _keep(store, stored, [placing(stored.project, held, sent.view, sent.scale)], sent.views)
+    return keep(store, stored, [placing(stored.project, held, sent.view, sent.scale)], sent.views)
 
 
 @router.post("/projects/{id}/sheets/{sheet}/levels", response_model=Result, operation_id="align_on_levels")
 def align_on_levels(id: str, sheet: str, sent: StepIn, store: Projects) -> Response:
     """Elevations and sections that stand side by side on a sheet, put on common levels, kept as one version."""
-    stored = _at(store, id, sent.base_version)
+    stored = at_base(store, id, sent.base_version)
     held = sheet_called(stored.project, sheet)
-    return _keep(store, stored, [aligning(stored.project, held)], sent.views)
+    return keep(store, stored, [aligning(stored.project, held)], sent.views)
 
 
 @router.post("/projects/{id}/usual-set", response_model=Result, operation_id="lay_out_usual_set")
 def lay_out_usual_set(id: str, sent: StepIn, store: Projects) -> Response:
     """Plans, four sides and two sections on sheets, at scales that fit the paper, kept as one version."""
-    stored = _at(store, id, sent.base_version)
-    return _keep(store, stored, laid_out(stored.project), sent.views, "lay out the usual set of sheets")
-
-
-@router.get("/projects/{id}/junctions", response_model=list[JunctionGroupOut], operation_id="get_junctions")
-def get_junctions(id: str, store: Projects) -> Any:
-    """Where parts of the house meet, in groups of those that are built alike, each with its details."""
-    project = store.load(id).project
-    return [group_out(state, project.units) for state in junction_groups(project)]
-
-
-@router.post("/projects/{id}/details", response_model=Result, operation_id="draw_details")
-def draw_details(id: str, sent: DetailsIn, store: Projects) -> Response:
-    """A detail of each group of junctions that has none, kept as one version."""
-    stored = _at(store, id, sent.base_version)
-    edits = detailed(stored.project, sent.keys)
-    words = "draw the details of this house" if len(edits) > 1 else None
-    return _keep(store, stored, edits, sent.views, words)
-
-
-@router.post("/projects/{id}/detail-sheets", response_model=Result, operation_id="lay_out_details")
-def lay_out_details(id: str, sent: StepIn, store: Projects) -> Response:
-    """Details that are on no sheet laid on new ones, kept as one version."""
-    stored = _at(store, id, sent.base_version)
-    return _keep(store, stored, details_on_sheets(stored.project), sent.views, "lay details on sheets")
+    stored = at_base(store, id, sent.base_version)
+    return keep(store, stored, laid_out(stored.project), sent.views, "lay out the usual set of sheets")
 
 
 @router.get("/projects/{id}/usual-places", response_model=list[UsualPlace], operation_id="get_usual_places")
@@ -471,19 +371,19 @@ def get_usual_places(id: str, store: Projects) -> Any:
 def ask_engineer(id: str, sent: AskIn, store: Projects) -> Response:
     """The engineer's comments on a structural plan, kept as one version: those of an answer that came as a file, or of
     the simulated engineer, who is sent the plan as DXF."""
-    stored = _at(store, id, sent.base_version)
-    return _keep(store, stored, answered(stored.project, sent.view, sent.answer), sent.views)
+    stored = at_base(store, id, sent.base_version)
+    return keep(store, stored, answered(stored.project, sent.view, sent.answer), sent.views)
 
 
 @router.post("/projects/{id}/figures", response_model=Result, operation_id="set_figure")
 def set_figure(id: str, sent: FigureIn, store: Projects) -> Response:
     """What a figure measures made as long as was typed, kept as one version. 422 where it moves nothing."""
-    stored = _at(store, id, sent.base_version)
-    return _keep(store, stored, figured(stored.project, sent), sent.views)
+    stored = at_base(store, id, sent.base_version)
+    return keep(store, stored, figured(stored.project, sent), sent.views)
 
 
 @router.post("/projects/{id}/notes", response_model=Result, operation_id="tie_note")
 def tie_note(id: str, sent: NoteIn, store: Projects) -> Response:
     """A note tied to what lies at a place of a view, kept as one version: a new one, or one that is tied again."""
-    stored = _at(store, id, sent.base_version)
-    return _keep(store, stored, [noting(stored.project, sent)], sent.views)
+    stored = at_base(store, id, sent.base_version)
+    return keep(store, stored, [noting(stored.project, sent)], sent.views)

@@ -24,7 +24,7 @@ Version = Annotated[int, Field(ge=0, le=2**53)]
 """The number of a version, as a caller names it: what a database and a browser can count."""
 
 
-class _Shape(BaseModel):
+class Shape(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
@@ -41,7 +41,7 @@ class Problem(BaseModel):
     limit: str | float | None = None
 
 
-class ViewWanted(_Shape):
+class ViewWanted(Shape):
     """A view to draw: by name, at a scale (the project's when none is given); `look_deg` turns the plan.
 
     `have`: the screen holds it as it is in the base version, so that the answer may tell only what changed.
@@ -63,7 +63,7 @@ class ProjectItem(BaseModel):
     archived: bool = False
 
 
-class ProjectChange(_Shape):
+class ProjectChange(Shape):
     """Another name for a project, or whether it is archived."""
 
     name: Name | None = None
@@ -79,13 +79,13 @@ class HistoryItem(BaseModel):
     mark: str | None
 
 
-class MarkIn(_Shape):
+class MarkIn(Shape):
     """A name for a point in the history; none takes it away."""
 
     mark: Name | None = None
 
 
-class BackIn(_Shape):
+class BackIn(Shape):
     """A version to go back to; none: the last one of which everything can be drawn."""
 
     base_version: Version
@@ -93,7 +93,7 @@ class BackIn(_Shape):
     views: list[ViewWanted] = []
 
 
-class MakeUpIn(_Shape):
+class MakeUpIn(Shape):
     """A make-up of another project to copy into this one."""
 
     base_version: Version
@@ -102,7 +102,7 @@ class MakeUpIn(_Shape):
     views: list[ViewWanted] = []
 
 
-class SavedWallIn(_Shape):
+class SavedWallIn(Shape):
     """A saved wall of another project to copy into this one."""
 
     base_version: Version
@@ -111,7 +111,7 @@ class SavedWallIn(_Shape):
     views: list[ViewWanted] = []
 
 
-class PlaceIn(_Shape):
+class PlaceIn(Shape):
     """A view to place on a sheet, where there is room."""
 
     base_version: Version
@@ -120,7 +120,7 @@ class PlaceIn(_Shape):
     views: list[ViewWanted] = []
 
 
-class NoteIn(_Shape):
+class NoteIn(Shape):
     """A note to tie to what lies at a place (real mm) of a view; `of` is the part or the element of the mark there.
 
     One that there is already keeps its words when none are given. `look_deg` is how the plan is turned.
@@ -137,7 +137,7 @@ class NoteIn(_Shape):
     views: list[ViewWanted] = []
 
 
-class FigureIn(_Shape):
+class FigureIn(Shape):
     """Another length for the figure of a string, by its key in a view drawn at a scale: what it runs to moves."""
 
     base_version: Version
@@ -149,7 +149,7 @@ class FigureIn(_Shape):
     views: list[ViewWanted] = []
 
 
-class NewProject(_Shape):
+class NewProject(Shape):
     """What a new project needs."""
 
     name: Name
@@ -158,7 +158,7 @@ class NewProject(_Shape):
     ground: Ground = "slab"
 
 
-class EditsIn(_Shape):
+class EditsIn(Shape):
     """A group of edits: one step of undo."""
 
     base_version: Version
@@ -166,7 +166,7 @@ class EditsIn(_Shape):
     views: list[ViewWanted] = []
 
 
-class Typed(_Shape):
+class Typed(Shape):
     """A text typed into a field of an element, and of others like it that are selected with it."""
 
     element: str
@@ -182,7 +182,7 @@ class EntryIn(Typed):
     views: list[ViewWanted] = []
 
 
-class StepIn(_Shape):
+class StepIn(Shape):
     """Undo or redo from a version."""
 
     base_version: Version
@@ -196,7 +196,7 @@ class AskIn(StepIn):
     answer: Annotated[str, Field(max_length=500_000)] | None = None
 
 
-class PreviewIn(_Shape):
+class PreviewIn(Shape):
     """Edits, or a typed text, to show and not to keep; the latest sequence number wins.
 
     `draft`: section lines alone are dragged: sections show what they cut, and the rest once they rest.
@@ -210,7 +210,7 @@ class PreviewIn(_Shape):
     views: list[ViewWanted]
 
 
-class ViewsIn(_Shape):
+class ViewsIn(Shape):
     """Views to draw of the latest version."""
 
     views: list[ViewWanted]
@@ -375,43 +375,6 @@ class UsualPlace(BaseModel):
 
     wall_section: WallSection
     shows: str
-
-
-class JunctionOut(BaseModel):
-    """A junction: the elements that meet, where it is marked (mm), how long it is (mm)."""
-
-    id: str
-    elements: list[str]
-    at: tuple[float, float, float]
-    length: float
-
-
-class JunctionGroupOut(BaseModel):
-    """Junctions that are built alike, with the ids of the details that there are of them.
-
-    `number`: within their kind. `counted`: in metres or in pieces. `drawn`: whether junctions of the kind have details.
-    """
-
-    key: str
-    kind: str
-    one: str
-    many: str
-    number: int
-    counted: Literal["metres", "pieces"]
-    pieces: int
-    length: float
-    size: str
-    drawn: bool
-    details: list[str]
-    junctions: list[JunctionOut]
-
-
-class DetailsIn(_Shape):
-    """Groups of junctions, by their keys, that are to have details; all that have none where it is left out."""
-
-    base_version: Version
-    keys: list[str] | None = Field(default=None, max_length=500)
-    views: list[ViewWanted]
 
 
 class PlanOut(BaseModel):

@@ -11,7 +11,7 @@ from threading import RLock
 from typing import Any, ParamSpec, TypeVar
 
 from deepsection.core.drawing import Drawing, explode
-from deepsection.core.edits import PutDetail, PutNote, PutSheet, apply_edits, changed
+from deepsection.core.edits import PutNote, PutSheet, apply_edits, changed
 from deepsection.core.errors import BadInput, DeepSectionError, RefusedEdit
 from deepsection.core.memo import LruCache
 from deepsection.core.model import Note, PlacedView, Project, Sheet
@@ -26,7 +26,6 @@ from deepsection.core.sheets import (
     compose,
     compose_picture,
     compose_view,
-    detail_sheets,
     free_place,
     free_view_ids,
     paper,
@@ -52,7 +51,6 @@ from deepsection.core.view import (
     standing_name,
     without_faults,
 )
-from deepsection.core.view.details.making import GroupState, group_states, missing_details
 from deepsection.core.view.strips.proposals import Proposal, usual_places
 from deepsection.formats import write_dxf, write_png
 from deepsection.formats.plan_comments import read_answer
@@ -450,30 +448,6 @@ def aligning(project: Project, sheet: Sheet) -> PutSheet:
     """The edit that puts views of a sheet on common levels. Raises: RefusedEdit."""
     held = opened(project)
     return PutSheet(sheet=aligned(held.project, held.building, sheet))
-
-
-@in_turn
-def junction_groups(project: Project) -> list[GroupState]:
-    """The junctions of a project, in groups of those that are built alike, each with its details."""
-    held = opened(project)
-    return group_states(held.project, held.building)
-
-
-@in_turn
-def detailed(project: Project, keys: Sequence[str] | None) -> list[PutDetail]:
-    """The edits that draw a detail of each group of junctions that has none. Raises: RefusedEdit where all have one."""
-    held = opened(project)
-    edits = [PutDetail(detail=one) for one in missing_details(held.project, held.building, keys)]
-    if not edits:
-        raise RefusedEdit("every kind of junction that can be drawn has its detail", field="details")
-    return edits
-
-
-@in_turn
-def details_on_sheets(project: Project) -> list[PutSheet]:
-    """The edits that lay details on sheets. Raises: RefusedEdit where all lie there."""
-    held = opened(project)
-    return detail_sheets(held.project, held.building)
 
 
 @in_turn

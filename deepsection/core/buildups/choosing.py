@@ -7,7 +7,9 @@ from functools import lru_cache
 from typing import Any
 from weakref import WeakKeyDictionary
 
-from ..junctions import Junction, found_junctions
+from ..building.placed import Placed
+from ..junctions import Junction
+from ..junctions.junction import Fact
 from ..resolve import Building
 from .buildup import BuildUp, Found
 from .library import BUILD_UPS, BY_ID, SITES
@@ -39,38 +41,37 @@ class Built:
         return tuple(piece for piece in self.pieces if piece.id not in self.off)
 
 
-_known: WeakKeyDictionary[Building, dict[str, Built]] = WeakKeyDictionary()
+_known: WeakKeyDictionary[Placed, dict[str, Built | None]] = WeakKeyDictionary()
 
 
-def all_built(building: Building) -> dict[str, Built]:
-    """How the junctions of a building are built, by their ids: those for which a build-up fits."""
-    found = _known.get(building)
-    if found is None:
-        found = {}
-        for junction in found_junctions(building):
-            built = _built(building, junction)
-            if built is not None:
-                found[junction.id] = built
-        _known[building] = found
-    return found
+def built_of(building: Building, junction: Junction) -> Built | None:
+    """How a junction is built; None where nothing fits."""
+    known = _known.setdefault(building.placed, {})
+    if junction.id not in known:
+        kind = SITES.get(junction.kind)
+        site = kind.site(building, junction) if kind else None
+        stated = stated_of(building.placed.project, junction)
+        known[junction.id] = _chosen(junction.kind, site, stated) if site is not None else None
+    return known[junction.id]
 
 
-def _built(building: Building, junction: Junction) -> Built | None:
-    kind = SITES.get(junction.kind)
-    site = kind.site(building, junction) if kind else None
-    return _chosen(junction.kind, site, stated_of(building.placed.project, junction)) if site is not None else None
+def built_fact(building: Building, junction: Junction) -> Fact:
+    """How a junction is built, as a fact that tells it from others."""
+    built = built_of(building, junction)
+    return (built.build_up.id, built.values, built.off) if built is not None else ()
 
 
 @lru_cache(maxsize=4096)
 def _chosen(kind: Any, site: Any, stated: Stated) -> Built | None:
-    barred = [(held, held.bars(site, Values(held.parameters, dict(stated.values)))) for held in BUILD_UPS[kind]]
+    barred = [(held, held.bars(site, Values(held.parameters, within(held, stated)))) for held in BUILD_UPS[kind]]
     usual = next((held for held, why in barred if not why), None)
     wanted = BY_ID.get(stated.build_up) if stated.build_up else None
     fault = dict((held.id, why) for held, why in barred).get(wanted.id, "") if wanted else ""
     taken = wanted if wanted is not None and not fault else usual
     if taken is None:
         return None
-    values = Values(taken.parameters, dict(stated.values))
+    fault = fault or _beyond(taken, stated)
+    values = Values(taken.parameters, within(taken, stated))
     return Built(
         taken,
         wanted is taken,
@@ -81,3 +82,16 @@ def _chosen(kind: Any, site: Any, stated: Stated) -> Built | None:
         tuple(taken.rules(site, values)),
         tuple((held, why) for held, why in barred if held is not taken),
     )
+
+
+def within(held: BuildUp, stated: Stated) -> dict[str, float]:
+    """The values that were stated of a build-up and lie within its limits."""
+    limits = {one.id: one for one in held.parameters}
+    return {id: value for id, value in stated.values if id in limits and limits[id].holds(value)}
+
+
+def _beyond(held: BuildUp, stated: Stated) -> str:
+    """What was stated beyond the limits of a build-up, in words."""
+    values = dict(stated.values)
+    wrong = (one for one in held.parameters if one.id in values and not one.holds(values[one.id]))
+    return "; ".join(f"{one.words.lower()} lies beyond its limits, the usual one is taken" for one in wrong)

@@ -11,8 +11,8 @@ from ..model import RAKED, SLOPING
 from ..resolve import Building, ResolvedRoof, RoofPlane
 from ..trades.ceilings.place import CEILINGS
 from ..trades.makeups.model import Tradition
-from ..trades.roofs.rafters import SOFFIT, soffit_z
 from ..trades.roofs.placed import ROOFS
+from ..trades.roofs.rafters import SOFFIT, soffit_z
 from .faces import WallFaces, wall_faces
 from .lie import Lie, Trim
 

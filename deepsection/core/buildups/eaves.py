@@ -44,11 +44,22 @@ def roof_edge(site: EaveSite, p: Values, ice: bool = True) -> Iterator[Piece]:
         )  # fmt: skip
     over, lift = site.covering - site.deck, 1.5 * site.slope
     yield Piece(
-        "starter", "starter course projecting {starter}", "roofing", "shingle",
-        under([(edge, top + lift), (edge + p.starter, top + lift - p.starter * site.pitch), (edge + p.starter, top - p.starter * site.pitch + over),
-               (edge, top + over)]),
-        "finish", ("weather",), ends="roof",
-    )  # fmt: skip
+        "starter",
+        "starter course projecting {starter}",
+        "roofing",
+        "shingle",
+        under(
+            [
+                (edge, top + lift),
+                (edge + p.starter, top + lift - p.starter * site.pitch),
+                (edge + p.starter, top - p.starter * site.pitch + over),
+                (edge, top + over),
+            ]
+        ),
+        "finish",
+        ("weather",),
+        ends="roof",
+    )
 
 
 def air_path(site: EaveSite, p: Values) -> Iterator[Piece]:
@@ -60,7 +71,9 @@ def air_path(site: EaveSite, p: Values) -> Iterator[Piece]:
     far = min(-(site.quilt + 150.0 - foot) / site.pitch, -200.0)
     rise = site.rafter_top(far) - clear
     line = [(0.0, site.plate), (0.0, foot), (far, rise)]
-    kept = under([(0.0, site.plate), (0.0, site.rafter_top(0.0)), (far, site.rafter_top(far)), (far, rise), (0.0, foot)])
+    kept = under(
+        [(0.0, site.plate), (0.0, site.rafter_top(0.0)), (far, site.rafter_top(far)), (far, rise), (0.0, foot)]
+    )
     yield Piece(
         "baffle", "baffle keeping {clear} clear, closed to the plate", "baffle", "baffle",
         sheet(line, STIFF), "finish", (), takes=("infill", "insulation"), clears=kept, tier=STRIP,
@@ -185,7 +198,9 @@ def no_air(site: EaveSite, p: Values) -> str:
     """Why there is no room for an air path over the plate."""
     foot = site.rafter_top(0.0) - p.clear * site.slope
     if site.quilt is not None and foot - site.plate < 20.0:
-        return f"the rafter leaves {max(foot - site.plate, 0.0):.0f} mm over the plate below its air path: raise the heel"
+        return (
+            f"the rafter leaves {max(foot - site.plate, 0.0):.0f} mm over the plate below its air path: raise the heel"
+        )
     return ""
 
 
@@ -194,11 +209,11 @@ def air_rules(site: EaveSite, p: Values) -> Iterator[Found]:
     if site.quilt is None:
         return
     if p.clear < 25.4 - 0.05:
-        yield Found(
-            f"{p.clear:.0f} mm of clear air over the insulation: 1 in (25.4) is asked for", "IRC 2021 R806.3"
-        )
+        yield Found(f"{p.clear:.0f} mm of clear air over the insulation: 1 in (25.4) is asked for", "IRC 2021 R806.3")
     if 0 < p.ice < 609.6 - 0.05:
-        yield Found(f"the ice sheet ends {p.ice:.0f} mm inside of the wall: 24 in (610) is asked for", "IRC 2021 R905.1.2")
+        yield Found(
+            f"the ice sheet ends {p.ice:.0f} mm inside of the wall: 24 in (610) is asked for", "IRC 2021 R905.1.2"
+        )
 
 
 def seat_rules(site: EaveSite, _: Values) -> Iterator[Found]:

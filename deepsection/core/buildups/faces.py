@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..catalog import material
-from ..resolve import Building, PlannedWall
 from ..model import Layer, bearing_layer
+from ..resolve import Building, PlannedWall
 
 WallForm = Literal["framed", "veneer", "cavity", "solid"]
 """A frame with cladding on it, a frame with a leaf before it, two leaves of masonry, and one."""

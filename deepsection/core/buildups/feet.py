@@ -27,10 +27,16 @@ def anchors(site: FootSite, p: Values, top: float) -> Iterator[Piece]:
     """Anchor bolts through the plate on the foundation, in its middle third."""
     u = (site.wall.frame.outer + site.wall.frame.inner) / 2
     low = site.top - p.embed
-    shape = under([
-        (u - 6.35, top + 16.0), (u - 6.35, low), (u - 6.35 - 38.0, low), (u - 6.35 - 38.0, low - 12.7), (u + 6.35, low - 12.7),
-        (u + 6.35, top + 16.0),
-    ])  # fmt: skip
+    shape = under(
+        [
+            (u - 6.35, top + 16.0),
+            (u - 6.35, low),
+            (u - 6.35 - 38.0, low),
+            (u - 6.35 - 38.0, low - 12.7),
+            (u + 6.35, low - 12.7),
+            (u + 6.35, top + 16.0),
+        ]
+    )
     washer = block(u - 30.0, u + 30.0, top, top + 5.0)
     nut = block(u - 11.0, u + 11.0, top + 5.0, top + 15.0)
     yield Piece(
@@ -80,16 +86,31 @@ def skirt(site: FootSite, p: Values, low: float) -> Iterator[Piece]:
             block(boards.inner, boards.outer, foot + 1.0, foot + 6.0), "finish", ("air", "weather"),
         )  # fmt: skip
     yield Piece(
-        "starter", "starter strip with drip", "flashing", "flashing",
-        sheet([(clad.inner, foot + 20.0), (clad.inner, foot - 0.5), (clad.outer + 3.0, foot - 3.0), (clad.outer + 3.0, foot - 9.0)],
-              METAL),
-        "sheet", ("drainage",), takes=("cladding",), yields=("steps", "porch_slab", "ledger", "joist"),
-    )  # fmt: skip
+        "starter",
+        "starter strip with drip",
+        "flashing",
+        "flashing",
+        sheet(
+            [
+                (clad.inner, foot + 20.0),
+                (clad.inner, foot - 0.5),
+                (clad.outer + 3.0, foot - 3.0),
+                (clad.outer + 3.0, foot - 9.0),
+            ],
+            METAL,
+        ),
+        "sheet",
+        ("drainage",),
+        takes=("cladding",),
+        yields=("steps", "porch_slab", "ledger", "joist"),
+    )
 
 
 def _on_slab(site: FootSite, p: Values) -> Iterator[Piece]:
     yield gasket(site, site.base)
-    yield from anchors(site, p, site.base + (site.wall.frame.layer.framing.thickness if site.wall.frame.layer.framing else 38.1))
+    yield from anchors(
+        site, p, site.base + (site.wall.frame.layer.framing.thickness if site.wall.frame.layer.framing else 38.1)
+    )
     yield from skirt(site, p, site.base)
     yield from slab_edge(site, p)
     yield Piece(
@@ -112,11 +133,23 @@ def slab_edge(site: FootSite, p: Values) -> Iterator[Piece]:
     )  # fmt: skip
     if barrier is not None:
         yield Piece(
-            "barrier-up", "vapour retarder turned up at the edge and sealed to the foundation", "membrane",
+            "barrier-up",
+            "vapour retarder turned up at the edge and sealed to the foundation",
+            "membrane",
             barrier.layer.material,
-            sheet([(inner - p.edge - 1.0, barrier.low), (inner - p.edge - 1.0, slab.high - 1.0), (inner, slab.high - 1.0)], -SKIN),
-            "sheet", ("vapour", "air"), tier=STRIP, takes=("structure", "insulation"),
-        )  # fmt: skip
+            sheet(
+                [
+                    (inner - p.edge - 1.0, barrier.low),
+                    (inner - p.edge - 1.0, slab.high - 1.0),
+                    (inner, slab.high - 1.0),
+                ],
+                -SKIN,
+            ),
+            "sheet",
+            ("vapour", "air"),
+            tier=STRIP,
+            takes=("structure", "insulation"),
+        )
 
 
 def _bars_slab(site: FootSite, p: Values) -> str:
@@ -140,12 +173,12 @@ def ground_rules(site: FootSite, p: Values) -> Iterator[Found]:
         over = site.over
         if over < least - 0.5:
             yield Found(
-                f"the foundation stands {over:.0f} mm over the ground: {least:.0f} is asked for; raise it, or lower the ground",
+                f"the foundation stands {over:.0f} mm over the ground: {least:.0f} is asked for; raise it",
                 "IRC 2021 R404.1.6",
             )
         if site.wall.form != "veneer" and clad < 152.4 - 0.5:
             yield Found(
-                f"siding ends {clad:.0f} mm over the ground: 6 in (152) is asked for; let it lap less, or raise the foundation",
+                f"siding ends {clad:.0f} mm over the ground: 6 in (152) is asked for; let it lap less",
                 "IRC 2021 R317.1",
             )
         if over < 203.2 - 0.5:
@@ -229,11 +262,28 @@ def _veneer(site: FootSite, p: Values) -> Iterator[Piece]:
         )  # fmt: skip
         for number, high in ((1, 203.2), (2, 203.2 + p.ties)):
             yield Piece(
-                f"tie-{number}", "corrugated ties at {ties} by 16 in", "fixing", "steel",
-                under([(shell + 2.0, v + high), (shell + 2.0, v + high + 40.0), (shell + 3.2, v + high + 40.0),
-                       (shell + 3.2, v + high + 1.2), (leaf.outer - 38.0, v + high + 1.2), (leaf.outer - 38.0, v + high)]),
-                "sheet", ("structure",), every=406.4, wide=22.0, first=150.0, takes=("cladding", "cavity"), tier=STRIP,
-            )  # fmt: skip
+                f"tie-{number}",
+                "corrugated ties at {ties} by 16 in",
+                "fixing",
+                "steel",
+                under(
+                    [
+                        (shell + 2.0, v + high),
+                        (shell + 2.0, v + high + 40.0),
+                        (shell + 3.2, v + high + 40.0),
+                        (shell + 3.2, v + high + 1.2),
+                        (leaf.outer - 38.0, v + high + 1.2),
+                        (leaf.outer - 38.0, v + high),
+                    ]
+                ),
+                "sheet",
+                ("structure",),
+                every=406.4,
+                wide=22.0,
+                first=150.0,
+                takes=("cladding", "cavity"),
+                tier=STRIP,
+            )
     yield gasket(site, site.top if site.plate else site.base)
     plate = site.top + site.plate if site.plate else site.base + 38.1
     yield from anchors(site, p, min(plate, (site.top if site.plate else site.base) + 38.1))

@@ -47,17 +47,40 @@ def _platform(site: FloorSite, p: Values) -> Iterator[Piece]:
     if clad.layer.material == "board_batten":
         v = site.top
         yield Piece(
-            "z-flashing", "Z-flashing at the break of the siding", "flashing", "flashing",
-            sheet([(clad.inner + 1.0, v + 50.0), (clad.inner + 1.0, v + 4.0), (clad.outer + 4.0, v), (clad.outer + 4.0, v - 8.0)], 1.0),
-            "sheet", ("weather", "drainage"), takes=("cladding",), clears=block(clad.outer, clad.inner, v, v + 9.0),
-        )  # fmt: skip
-    thick, spacing = site.joist
+            "z-flashing",
+            "Z-flashing at the break of the siding",
+            "flashing",
+            "flashing",
+            sheet(
+                [
+                    (clad.inner + 1.0, v + 50.0),
+                    (clad.inner + 1.0, v + 4.0),
+                    (clad.outer + 4.0, v),
+                    (clad.outer + 4.0, v - 8.0),
+                ],
+                1.0,
+            ),
+            "sheet",
+            ("weather", "drainage"),
+            takes=("cladding",),
+            clears=block(clad.outer, clad.inner, v, v + 9.0),
+        )
+    _, spacing = site.joist
     if spacing and site.lie == "along":
         yield Piece(
-            "blocking", "blocking to the first joist at 4'-0\"", "blocking", "softwood",
-            block(back - p.rim, back - p.rim - 200.0, site.carries - 88.9, site.carries), "structure", ("structure",),
-            every=1219.2, wide=38.1, first=600.0, takes=("infill",), yields=("joist", "blocking", "trimmer_joist", "header_joist"),
-        )  # fmt: skip
+            "blocking",
+            "blocking to the first joist at 4'-0\"",
+            "blocking",
+            "softwood",
+            block(back - p.rim, back - p.rim - 200.0, site.carries - 88.9, site.carries),
+            "structure",
+            ("structure",),
+            every=1219.2,
+            wide=38.1,
+            first=600.0,
+            takes=("infill",),
+            yields=("joist", "blocking", "trimmer_joist", "header_joist"),
+        )
 
 
 def _bars_platform(site: FloorSite, p: Values) -> str:
@@ -81,31 +104,75 @@ def _masonry(site: FloorSite, p: Values) -> Iterator[Piece]:
     thick, spacing = site.joist
     if spacing and site.lie == "along":
         yield Piece(
-            "strap", "30 x 5 restraint strap over three joists, at {straps}, with noggings", "fixing", "steel",
-            under([(frame.outer, site.carries - 100.0), (frame.outer + 5.0, site.carries - 100.0),
-                   (frame.outer + 5.0, site.carries + 5.0), (inner - 1000.0, site.carries + 5.0), (inner - 1000.0, site.carries),
-                   (frame.outer, site.carries)]),
-            "sheet", ("structure",), every=p.straps, wide=30.0, first=600.0,
-            takes=("structure", "sheathing", "lining", "insulation"), tier=STRIP,
-        )  # fmt: skip
+            "strap",
+            "30 x 5 restraint strap over three joists, at {straps}, with noggings",
+            "fixing",
+            "steel",
+            under(
+                [
+                    (frame.outer, site.carries - 100.0),
+                    (frame.outer + 5.0, site.carries - 100.0),
+                    (frame.outer + 5.0, site.carries + 5.0),
+                    (inner - 1000.0, site.carries + 5.0),
+                    (inner - 1000.0, site.carries),
+                    (frame.outer, site.carries),
+                ]
+            ),
+            "sheet",
+            ("structure",),
+            every=p.straps,
+            wide=30.0,
+            first=600.0,
+            takes=("structure", "sheathing", "lining", "insulation"),
+            tier=STRIP,
+        )
     elif spacing and site.hung:
         yield Piece(
-            "hanger", "steel joist hanger at each joist", "fixing", "steel",
-            under([(frame.inner + 75.0, site.carries), (frame.inner + 75.0, site.carries + 2.0), (frame.inner - 2.0, site.carries + 2.0),
-                   (frame.inner - 2.0, site.under - 2.0), (frame.inner - 60.0, site.under - 2.0), (frame.inner - 60.0, site.under),
-                   (frame.inner, site.under), (frame.inner, site.carries)]),
-            "sheet", ("structure",), every=spacing, wide=thick, first=0.0, takes=("structure", "lining", "joist"), tier=STRIP,
-        )  # fmt: skip
+            "hanger",
+            "steel joist hanger at each joist",
+            "fixing",
+            "steel",
+            under(
+                [
+                    (frame.inner + 75.0, site.carries),
+                    (frame.inner + 75.0, site.carries + 2.0),
+                    (frame.inner - 2.0, site.carries + 2.0),
+                    (frame.inner - 2.0, site.under - 2.0),
+                    (frame.inner - 60.0, site.under - 2.0),
+                    (frame.inner - 60.0, site.under),
+                    (frame.inner, site.under),
+                    (frame.inner, site.carries),
+                ]
+            ),
+            "sheet",
+            ("structure",),
+            every=spacing,
+            wide=thick,
+            first=0.0,
+            takes=("structure", "lining", "joist"),
+            tier=STRIP,
+        )
     elif spacing:
         yield Piece(
-            "joist-seal", "joist ends sealed where they are built in", "sealant", "sealant",
-            bead(frame.inner - 3.0, site.under - 3.0, 6.0), "finish", ("air",), takes=("lining",),
-        )  # fmt: skip
+            "joist-seal",
+            "joist ends sealed where they are built in",
+            "sealant",
+            "sealant",
+            bead(frame.inner - 3.0, site.under - 3.0, 6.0),
+            "finish",
+            ("air",),
+            takes=("lining",),
+        )
     if p.skirt:
         yield Piece(
-            "skirting", "{skirt} skirting, 10 gap behind for the deck", "trim", "trim",
-            block(inner, inner - 18.0, site.top, site.top + p.skirt), "finish", (),
-        )  # fmt: skip
+            "skirting",
+            "{skirt} skirting, 10 gap behind for the deck",
+            "trim",
+            "trim",
+            block(inner, inner - 18.0, site.top, site.top + p.skirt),
+            "finish",
+            (),
+        )
 
 
 def _bars_masonry(site: FloorSite, p: Values) -> str:
@@ -160,9 +227,15 @@ def _inner(site: InnerSite, p: Values) -> Iterator[Piece]:
         for side, face in (("a", site.wall.outer), ("b", site.wall.inner)):
             out = 15.0 if side == "a" else -15.0
             yield Piece(
-                f"skirting-{side}", "{skirt} skirting", "trim", "trim", block(face, face + out, site.base, site.base + p.skirt),
-                "finish", (), tier=STRIP,
-            )  # fmt: skip
+                f"skirting-{side}",
+                "{skirt} skirting",
+                "trim",
+                "trim",
+                block(face, face + out, site.base, site.base + p.skirt),
+                "finish",
+                (),
+                tier=STRIP,
+            )
 
 
 INNER = BuildUp(
@@ -178,9 +251,16 @@ def _porch(site: PorchSite, p: Values) -> Iterator[Piece]:
         block(face, face + p.joint, site.low, site.top - 10.0), "finish", (), takes=("porch_slab",), tier=STRIP,
     )  # fmt: skip
     yield Piece(
-        "joint-seal", "sealant in the joint", "sealant", "sealant",
-        block(face, face + p.joint, site.top - 10.0, site.top), "finish", ("weather",), takes=("porch_slab",), tier=STRIP,
-    )  # fmt: skip
+        "joint-seal",
+        "sealant in the joint",
+        "sealant",
+        "sealant",
+        block(face, face + p.joint, site.top - 10.0, site.top),
+        "finish",
+        ("weather",),
+        takes=("porch_slab",),
+        tier=STRIP,
+    )
     shell = site.wall.shell
     if site.wall.is_framed and site.base < site.top + p.upstand - 1.0:
         yield Piece(

@@ -249,7 +249,9 @@ def _lies(building: Building, wall: PlannedWall, runs: tuple[Run, ...]) -> list[
     return [Lie(start, out, wall.length, tuple(trims), tuple(trims), past[0], past[1])]
 
 
-def _mitre(building: Building, wall: PlannedWall, corner: tuple[float, float], middle: tuple[float, float]) -> Trim | None:
+def _mitre(
+    building: Building, wall: PlannedWall, corner: tuple[float, float], middle: tuple[float, float]
+) -> Trim | None:
     """The plane that parts two walls at a corner; None where none, or one that runs straight on, ends there."""
     level = wall.wall.base.level
     for other in building.plan.walls:

@@ -15,7 +15,6 @@ PIPE = Parameter("pipe", "Diameter of the drain", 101.6, 50.0, 200.0, "IRC 2021 
 STONE = Parameter("stone", "Stone around the drain", 152.4, 50.0, 400.0, "IRC 2021 R405.1: 6 in over, 2 in under")
 COVER = Parameter("cover", "Cover of the bars", 76.2, 38.0, 150.0, "ACI 318: 3 in against earth")
 KEY = Parameter("key", "Width of the key", 88.9, 0.0, 150.0)
-CONCRETE = ("footing", "stem")
 
 
 def bars(site: FootSite, p: Values) -> Iterator[Piece]:
@@ -25,9 +24,16 @@ def bars(site: FootSite, p: Values) -> Iterator[Piece]:
     for number, u in ((1, outer - p.cover - 6.35), (2, inner + p.cover + 6.35)):
         if outer - inner > 2 * p.cover + 40.0 and v < site.foot_top - 30.0:
             yield Piece(
-                f"bar-{number}", "2 #4 bars, {cover} cover", "fixing", "steel", shapely.Point(u, v).buffer(6.35, quad_segs=6),
-                "sheet", ("structure",), takes=("footing",), tier=STRIP,
-            )  # fmt: skip
+                f"bar-{number}",
+                "2 #4 bars, {cover} cover",
+                "fixing",
+                "steel",
+                shapely.Point(u, v).buffer(6.35, quad_segs=6),
+                "sheet",
+                ("structure",),
+                takes=("footing",),
+                tier=STRIP,
+            )
 
 
 def _strip(site: FootSite, p: Values) -> Iterator[Piece]:
@@ -36,7 +42,7 @@ def _strip(site: FootSite, p: Values) -> Iterator[Piece]:
     middle = (outer + inner) / 2
     if p.key and outer - inner > p.key + 40.0:
         yield Piece(
-            "key", "key in the footing", "stem", "concrete",
+            "key", "key in the footing", "strip", "concrete",
             under([(middle - p.key / 2, site.foot_top), (middle + p.key / 2, site.foot_top),
                    (middle + p.key / 2 - 8.0, site.foot_top - 38.0), (middle - p.key / 2 + 8.0, site.foot_top - 38.0)]),
             "structure", ("structure",), takes=("footing",), tier=STRIP,
@@ -66,9 +72,15 @@ def _drain(site: FootSite, p: Values) -> Iterator[Piece]:
         "finish", ("drainage",), tier=STRIP,
     )  # fmt: skip
     yield Piece(
-        "drain", "{pipe} perforated drain to an outlet", "pipe", "plastic", pipe.difference(pipe.buffer(-4.0)), "finish",
-        ("drainage",), tier=STRIP,
-    )  # fmt: skip
+        "drain",
+        "{pipe} perforated drain to an outlet",
+        "pipe",
+        "plastic",
+        pipe.difference(pipe.buffer(-4.0)),
+        "finish",
+        ("drainage",),
+        tier=STRIP,
+    )
     yield Piece(
         "filter", "filter cloth around the stone", "membrane", "membrane",
         sheet([(u0, high), (u1, high), (u1, low)], 1.0), "sheet", (), tier=STRIP,
@@ -86,11 +98,16 @@ def _bars(site: FootSite, p: Values) -> str:
 def _rules(site: FootSite, p: Values) -> Iterator[Found]:
     under_ground = site.ground - site.foot_low
     if under_ground < 304.8 - 0.5:
-        yield Found(f"the footing lies {under_ground:.0f} mm below the ground: 12 in (305) at least", "IRC 2021 R403.1.4")
+        yield Found(
+            f"the footing lies {under_ground:.0f} mm below the ground: 12 in (305) at least", "IRC 2021 R403.1.4"
+        )
     projection = site.footing[0] - site.stem[0]
     thick = site.foot_top - site.foot_low
     if projection > thick + 0.5:
-        yield Found(f"the footing projects {projection:.0f} mm and is {thick:.0f} thick: not more than that", "IRC 2021 R403.1.1")
+        yield Found(
+            f"the footing projects {projection:.0f} mm and is {thick:.0f} thick: not more than that",
+            "IRC 2021 R403.1.1",
+        )
     if 0 < projection < 50.8 - 0.5:
         yield Found(f"the footing projects {projection:.0f} mm: 2 in (51) at least", "IRC 2021 R403.1.1")
 
@@ -122,10 +139,14 @@ def _bars_masonry(site: FootSite, p: Values) -> str:
 def _masonry_rules(site: FootSite, p: Values) -> Iterator[Found]:
     depth = site.ground - site.foot_low
     if depth < 449.5:
-        yield Found(f"the footing lies {depth:.0f} mm below the ground: 450 for frost", "Approved Document A, from memory")
+        yield Found(
+            f"the footing lies {depth:.0f} mm below the ground: 450 for frost", "Approved Document A, from memory"
+        )
     projection, thick = site.footing[0] - site.stem[0], site.foot_top - site.foot_low
     if thick < projection - 0.5:
-        yield Found(f"the footing is {thick:.0f} mm thick, less than its projection", "Approved Document A, from memory")
+        yield Found(
+            f"the footing is {thick:.0f} mm thick, less than its projection", "Approved Document A, from memory"
+        )
 
 
 MASONRY_FOOTING = BuildUp(

@@ -17,7 +17,9 @@ CLOTHES = ("cladding", "reveal", "trim", "sill")
 """What gives way on the outside of the sheathing."""
 
 NOSE = Parameter("nose", "Sill stands clear of the cladding by", 38.1, 25.4, 100.0, "common practice: 1 in or more")
-FALL = Parameter("fall", "Fall of the sill, per 100", 12.5, 5.0, 50.0, "common practice: 1 in 12 or more")
+FALL = Parameter(
+    "fall", "Fall of the sill, per 100", 12.5, 5.0, 50.0, "common practice: 1 in 12 or more", is_share=True
+)
 PAN = Parameter("pan", "Pan flashing turned down over the membrane", 50.8, 25.4, 150.0)
 DAM = Parameter("dam", "Height of the back dam", 9.5, 5.0, 25.0)
 STOOL = Parameter("stool", "Thickness of the stool", 19.05, 12.0, 38.1)
@@ -32,7 +34,7 @@ def flange_face(site: OpeningSite) -> float:
 
 
 def _sill(site: OpeningSite, p: Values) -> Iterator[Piece]:
-    v, rough, shell, wall = site.low, site.low - site.gap, site.shell, site.wall
+    v, rough, shell = site.low, site.low - site.gap, site.shell
     back = site.frame_in - SKIN - 0.2
     yield Piece(
         "pan", "pan flashing over the rough sill, up the jambs, over the membrane", "flashing", "flashing",
@@ -147,10 +149,18 @@ def _head(site: OpeningSite, p: Values) -> Iterator[Piece]:
         clears=block(clad.inner, clad.outer, foot + 0.5, foot + 4.0 + p.over), tier=STRIP,
     )  # fmt: skip
     yield Piece(
-        "flap", "membrane flap taped down over the flashing", "membrane", "membrane",
-        sheet([(site.shell + 0.6, top + 60.0), (face + METAL + 0.2, top - 8.0), (face + METAL + 0.2, foot + 30.0)], SKIN),
-        "sheet", ("weather", "air"), past=(site.trim, site.trim), takes=("cladding",),
-    )  # fmt: skip
+        "flap",
+        "membrane flap taped down over the flashing",
+        "membrane",
+        "membrane",
+        sheet(
+            [(site.shell + 0.6, top + 60.0), (face + METAL + 0.2, top - 8.0), (face + METAL + 0.2, foot + 30.0)], SKIN
+        ),
+        "sheet",
+        ("weather", "air"),
+        past=(site.trim, site.trim),
+        takes=("cladding",),
+    )
     yield from _air_seal(site, v, 1.0)
     yield from _head_inside(site, p, v, rough)
 
@@ -223,10 +233,19 @@ def weeps(id: str, site: OpeningSite, p: Values, v: float) -> Iterator[Piece]:
     count = max(2, int((site.width - 100.0) // p.weeps) + 1)
     every = (site.width - 110.0) / (count - 1)
     yield Piece(
-        id, "weep holes at {weeps}, two at least", "vent_strip", "vent_strip", block(leaf.inner, leaf.outer, v, v + 55.0),
-        "finish", ("drainage",), every=every, wide=10.0, first=50.0, takes=("cladding", "structure", "finish"),
+        id,
+        "weep holes at {weeps}, two at least",
+        "vent_strip",
+        "vent_strip",
+        block(leaf.inner, leaf.outer, v, v + 55.0),
+        "finish",
+        ("drainage",),
+        every=every,
+        wide=10.0,
+        first=50.0,
+        takes=("cladding", "structure", "finish"),
         tier=STRIP,
-    )  # fmt: skip
+    )
 
 
 def _veneer_head(site: OpeningSite, p: Values) -> Iterator[Piece]:
@@ -243,9 +262,14 @@ def _veneer_head(site: OpeningSite, p: Values) -> Iterator[Piece]:
         ("structure",), past=(p.bearing, p.bearing), takes=("cladding", "cavity", "trim", "reveal"), tier=STRIP,
     )  # fmt: skip
     line = [
-        (site.shell + 1.2, v + p.rise), (site.shell + 1.2, v + leg + 25.0), (back - thick - 1.2, v + leg + 2.0),
-        (back, v + leg + 1.0), (back, v + thick + 0.5), (leaf.outer + 7.0, v + thick + 0.2), (leaf.outer + 12.0, v + thick - 6.0),
-    ]  # fmt: skip
+        (site.shell + 1.2, v + p.rise),
+        (site.shell + 1.2, v + leg + 25.0),
+        (back - thick - 1.2, v + leg + 2.0),
+        (back, v + leg + 1.0),
+        (back, v + thick + 0.5),
+        (leaf.outer + 7.0, v + thick + 0.2),
+        (leaf.outer + 12.0, v + thick - 6.0),
+    ]
     yield Piece(
         "flashing", "flashing over the angle with end dams, up behind the membrane", "flashing", "flashing",
         sheet(line, METAL), "sheet", ("weather", "drainage"), past=(p.bearing, p.bearing),
@@ -294,10 +318,17 @@ def _rowlock(site: OpeningSite, p: Values) -> Iterator[Piece]:
         (start, top - deep),
     ])  # fmt: skip
     yield Piece(
-        "rowlock", "brick sill on edge with fall, {nose} past the face", "sill", "brick_modular", shape, "finish",
-        ("weather",), takes=(*CLOTHES, "cavity"), clears=block(start, nose, top - deep - (nose - start) * fall, top + 6.0),
+        "rowlock",
+        "brick sill on edge with fall, {nose} past the face",
+        "sill",
+        "brick_modular",
+        shape,
+        "finish",
+        ("weather",),
+        takes=(*CLOTHES, "cavity"),
+        clears=block(start, nose, top - deep - (nose - start) * fall, top + 6.0),
         tier=STRIP,
-    )  # fmt: skip
+    )
     under_it = top - deep - 2.0
     line = [(site.shell + 1.2, v - 1.0), (site.shell + 1.2, under_it + 6.0), (start, under_it + 3.0),
             (leaf.outer + 8.0, under_it - (leaf.outer - start) * fall - 1.0)]  # fmt: skip
@@ -322,10 +353,24 @@ def _rowlock(site: OpeningSite, p: Values) -> Iterator[Piece]:
 
 
 ROWLOCK = BuildUp(
-    "sill-rowlock", "sill", "Brick sill on edge", "framed wall behind a leaf of brick", _bars_veneer, _rowlock,
-    (PAN, DAM, NOSE, Parameter("fall", "Fall of the sill, per 100", 26.8, 5.0, 60.0, "15 degrees: BIA TN 36, from memory"),
-     STOOL, CASING), _sill_rules,
-)  # fmt: skip
+    "sill-rowlock",
+    "sill",
+    "Brick sill on edge",
+    "framed wall behind a leaf of brick",
+    _bars_veneer,
+    _rowlock,
+    (
+        PAN,
+        DAM,
+        NOSE,
+        Parameter(
+            "fall", "Fall of the sill, per 100", 26.8, 5.0, 60.0, "15 degrees: BIA TN 36, from memory", is_share=True
+        ),
+        STOOL,
+        CASING,
+    ),
+    _sill_rules,
+)
 
 
 def _threshold(site: OpeningSite, p: Values) -> Iterator[Piece]:

@@ -26,7 +26,7 @@ class Trim:
 
 @dataclass(frozen=True, slots=True)
 class Lie:
-    """A run in plan: where its u is 0 at its start, unit vector outward, length (mm); it goes on to the right of outward.
+    """A run in plan: where its u is 0 at its start, unit vector outward, length (mm). It goes to the right of outward.
 
     Pieces that reach higher than `over` stop at its `gaps`: at doors, and where walls run into it.
 

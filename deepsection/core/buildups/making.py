@@ -11,15 +11,16 @@ from shapely.geometry import Polygon
 
 from ..building.cutting import without
 from ..building.parts import Part, part_key
+from ..building.placed import Placed
 from ..drawing.cropping import Window
 from ..geometry import Frame, Solid, polygons_of
 from ..junctions import Junction, found_junctions
 from ..resolve import Building
-from ..units import Units, format_thickness
-from .choosing import all_built
+from ..units import Units
+from .choosing import Built, built_of
 from .library import SITES
 from .lie import Lie
-from .pieces import DETAIL, STRIP, Piece
+from .pieces import STRIP, Piece
 
 AROUND = 1700.0
 """So far from its run pieces of a junction reach (mm)."""
@@ -56,17 +57,18 @@ def _bodies(piece: Piece, lie: Lie, key: tuple[str, str, str], note: str) -> tup
     return tuple(made)
 
 
-def note_of(piece: Piece, values: tuple[tuple[str, float], ...], units: Units) -> str:
+def note_of(piece: Piece, built: Built, units: Units) -> str:
     """What drawings say of a piece, with its sizes."""
-    return piece.note.format_map({id: format_thickness(value, units) for id, value in values})
+    sizes = zip(built.build_up.parameters, built.values)
+    return piece.note.format_map({held.id: held.written(value, units) for held, (_, value) in sizes})
 
 
-_lies: WeakKeyDictionary[Building, dict[str, list[Lie]]] = WeakKeyDictionary()
+_lies: WeakKeyDictionary[Placed, dict[str, list[Lie]]] = WeakKeyDictionary()
 
 
 def lies_of(building: Building, junction: Junction) -> list[Lie]:
     """Where the pieces of a junction lie."""
-    known = _lies.setdefault(building, {})
+    known = _lies.setdefault(building.placed, {})
     if junction.id not in known:
         known[junction.id] = SITES[junction.kind].lies(building, junction)
     return known[junction.id]
@@ -74,7 +76,7 @@ def lies_of(building: Building, junction: Junction) -> list[Lie]:
 
 def made_of(building: Building, junction: Junction, tier: float) -> list[tuple[Piece, Part, Solid | None]]:
     """The pieces of a junction that show at a scale of 1:`tier`, as parts, each with what it keeps clear."""
-    built = all_built(building).get(junction.id)
+    built = built_of(building, junction)
     if built is None:
         return []
     units = building.placed.project.units
@@ -82,7 +84,7 @@ def made_of(building: Building, junction: Junction, tier: float) -> list[tuple[P
     for piece in built.shown:
         if piece.tier < tier:
             continue
-        note = note_of(piece, built.values, units)
+        note = note_of(piece, built, units)
         for run, lie in enumerate(lies_of(building, junction)):
             key = (junction.elements[0], junction.id.replace("/", "~"), str(run))
             found += [(piece, part, clear) for part, clear in _bodies(piece, lie, key, note)]
@@ -90,7 +92,7 @@ def made_of(building: Building, junction: Junction, tier: float) -> list[tuple[P
 
 
 def with_pieces(building: Building, frame: Frame, window: Window, scale: float) -> Building:
-    """A building with the pieces that show at a scale near the plane of a frame, within a window; itself where none do."""
+    """A building with the pieces that show at a scale near the plane of a frame, in a window; itself without any."""
     if scale > STRIP:
         return building
     near = [held for held in found_junctions(building) if held.kind in SITES and _near(held, frame, window)]
@@ -104,9 +106,8 @@ def fixings_at(building: Building, frame: Frame, window: Window, scale: float) -
     Drawings show them wherever they stand along the run.
     """
     found = []
-    for junction in found_junctions(building) if scale <= DETAIL else ():
-        built = all_built(building).get(junction.id)
-        if built is None or not _near(junction, frame, window):
+    for junction in found_junctions(building) if scale <= STRIP else ():
+        if not _near(junction, frame, window) or built_of(building, junction) is None:
             continue
         for piece, part, _ in made_of(building, junction, scale):
             run = int(part.key.split("/")[3].split(":")[1])
@@ -159,9 +160,10 @@ def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) ->
             continue
         # What two junctions have in common is there once.
         reach, same = part.solid.reach, earlier[piece.id]
-        before = tuple(other.solid for role in piece.yields for other in yielding[role] if other.solid.reach.meets(reach))
+        before = tuple(
+            other.solid for role in piece.yields for other in yielding[role] if other.solid.reach.meets(reach)
+        )
         before += tuple(other for other in same if other.reach.meets(reach))
         same.append(part.solid)
         parts.append(without(part, before) if before else part)
     return building.with_parts(tuple(parts))
-

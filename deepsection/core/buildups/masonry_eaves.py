@@ -1,4 +1,4 @@
-"""Eaves of masonry walls: plate and strap, closer, soffit, vent slot, fillet, tray into the gutter, quilt over the plate."""
+"""Eaves of masonry walls: plate and strap, closer, soffit, vent slot, fillet, tray, quilt over the plate."""
 
 from __future__ import annotations
 
@@ -11,7 +11,9 @@ from .eaves import METAL, STIFF, ceiling_seal, seat_rules
 from .parameters import Parameter, Values
 from .pieces import MEMBERS, STRIP, Piece, bead, block, sheet, under
 
-CLEAR = Parameter("clear", "Clear air over the insulation", 50.0, 20.0, 200.0, "BS 5250: 50 mm clear in an insulated slope")
+CLEAR = Parameter(
+    "clear", "Clear air over the insulation", 50.0, 20.0, 200.0, "BS 5250: 50 mm clear in an insulated slope"
+)
 SLOT = Parameter("slot", "Ventilation slot at the eaves", 25.0, 5.0, 100.0, "BS 5250: 25 mm, or 10 mm from 15 degrees")
 STRAP = Parameter("strap", "Length of the holding-down straps", 1000.0, 300.0, 2000.0)
 STRAPS = Parameter(
@@ -136,8 +138,13 @@ def _edge(site: EaveSite, p: Values) -> Iterator[Piece]:
     )  # fmt: skip
     far = edge - 400.0
     down = top - 45.0
-    line = [(far, site.on_deck(far)), (back, site.on_deck(back)), (edge, top + p.fillet), (edge + 8.0, top + p.fillet - 8.0),
-            (edge + 10.0, down)]  # fmt: skip
+    line = [
+        (far, site.on_deck(far)),
+        (back, site.on_deck(back)),
+        (edge, top + p.fillet),
+        (edge + 8.0, top + p.fillet - 8.0),
+        (edge + 10.0, down),
+    ]
     yield Piece(
         "support-tray", "underlay support tray, over the fascia into the gutter", "flashing", "membrane",
         sheet(line, METAL), "sheet", ("weather", "drainage"), ends="roof",
@@ -146,11 +153,22 @@ def _edge(site: EaveSite, p: Values) -> Iterator[Piece]:
     over = site.covering - site.deck
     fall = p.first * site.pitch
     yield Piece(
-        "first-course", "first course projecting {first}", "roofing", "tile",
-        under([(edge, top + over - 22.0), (edge + p.first, top + over - 22.0 - fall), (edge + p.first, top + over - fall),
-               (edge, top + over)]),
-        "finish", ("weather",), ends="roof",
-    )  # fmt: skip
+        "first-course",
+        "first course projecting {first}",
+        "roofing",
+        "tile",
+        under(
+            [
+                (edge, top + over - 22.0),
+                (edge + p.first, top + over - 22.0 - fall),
+                (edge + p.first, top + over - fall),
+                (edge, top + over),
+            ]
+        ),
+        "finish",
+        ("weather",),
+        ends="roof",
+    )
 
 
 def _bars(site: EaveSite, p: Values) -> str:
@@ -159,7 +177,8 @@ def _bars(site: EaveSite, p: Values) -> str:
     foot = site.wall.between[0] if site.wall.between else 0.0
     room = site.rafter_top(foot) - p.clear * site.slope - _leaf_top(site, foot)
     if site.quilt is not None and room < 0.0:
-        return f"the rafters leave {p.clear + room / site.slope:.0f} mm of the {p.clear:.0f} mm of clear air: raise the heel"
+        left = p.clear + room / site.slope
+        return f"the rafters leave {left:.0f} mm of the {p.clear:.0f} mm of clear air: raise the heel"
     if site.soffit is not None and site.reach - site.board - site.face < p.slot + 20.0:
         return "the soffit is too narrow for its slot: make the overhang wider"
     return ""

@@ -35,10 +35,16 @@ def _cavity(site: FootSite, p: Values) -> Iterator[Piece]:
             block(held.outer, held.inner, low, v - THIN), "structure", ("structure",), takes=("stem",), tier=STRIP,
         )  # fmt: skip
     yield Piece(
-        "fill", "lean concrete in the cavity to {down} below the damp-proof course, sloped outward", "strip", "concrete",
-        under([(inner, low), (inner, fill), (outer, fill - 25.0), (outer, low)]), "structure", ("structure",),
-        takes=("stem",), tier=STRIP,
-    )  # fmt: skip
+        "fill",
+        "lean concrete in the cavity to {down} below the damp-proof course, sloped outward",
+        "strip",
+        "concrete",
+        under([(inner, low), (inner, fill), (outer, fill - 25.0), (outer, low)]),
+        "structure",
+        ("structure",),
+        takes=("stem",),
+        tier=STRIP,
+    )
     boards = wall.boards
     if boards is not None:
         yield Piece(
@@ -51,16 +57,31 @@ def _cavity(site: FootSite, p: Values) -> Iterator[Piece]:
     gap = wall.gap
     if gap is not None:
         yield Piece(
-            "weeps", "weep holes at {weeps} in the course over the damp-proof course", "vent_strip", "vent_strip",
-            block(leaf.outer, leaf.inner, v + 1.0, v + 66.0), "finish", ("drainage",), every=p.weeps, wide=10.0, first=300.0,
-            takes=("structure", "finish"),  tier=STRIP,
-        )  # fmt: skip
+            "weeps",
+            "weep holes at {weeps} in the course over the damp-proof course",
+            "vent_strip",
+            "vent_strip",
+            block(leaf.outer, leaf.inner, v + 1.0, v + 66.0),
+            "finish",
+            ("drainage",),
+            every=p.weeps,
+            wide=10.0,
+            first=300.0,
+            takes=("structure", "finish"),
+            tier=STRIP,
+        )
     for id, held in (("outer", leaf), ("inner", frame)):
         yield Piece(
-            f"{id}-dpc", f"damp-proof course, {id} leaf", "membrane", "membrane", block(held.outer, held.inner, v - THIN, v),
-            "sheet", ("weather", "air") if id == "inner" else ("weather",),
-            takes=("stem",), tier=STRIP,
-        )  # fmt: skip
+            f"{id}-dpc",
+            f"damp-proof course, {id} leaf",
+            "membrane",
+            "membrane",
+            block(held.outer, held.inner, v - THIN, v),
+            "sheet",
+            ("weather", "air") if id == "inner" else ("weather",),
+            takes=("stem",),
+            tier=STRIP,
+        )
     if gap is not None:
         yield _gap(site, gap.outer, gap.inner, fill)
     yield from _floor(site, p)
@@ -93,12 +114,24 @@ def _floor(site: FootSite, p: Values) -> Iterator[Piece]:
     barrier = site.barrier
     if barrier is not None:
         yield Piece(
-            "membrane-up", "floor membrane turned up the wall, lapped with the damp-proof course", "membrane",
+            "membrane-up",
+            "floor membrane turned up the wall, lapped with the damp-proof course",
+            "membrane",
             barrier.layer.material,
-            sheet([(face - 140.0, barrier.low + THIN), (face - THIN, barrier.low + THIN), (face - THIN, site.base - THIN),
-                   (face + 60.0, site.base - THIN)], THIN * 0.8),
-            "sheet", ("weather", "vapour", "air"), takes=GROUND_ROLES, tier=STRIP,
-        )  # fmt: skip
+            sheet(
+                [
+                    (face - 140.0, barrier.low + THIN),
+                    (face - THIN, barrier.low + THIN),
+                    (face - THIN, site.base - THIN),
+                    (face + 60.0, site.base - THIN),
+                ],
+                THIN * 0.8,
+            ),
+            "sheet",
+            ("weather", "vapour", "air"),
+            takes=GROUND_ROLES,
+            tier=STRIP,
+        )
     upper = [held for held in site.slab if site.carrying is None or held.low >= site.carrying.high - 1.0]
     if upper and upper[0].high - upper[-1].low > 20.0:
         yield Piece(
@@ -115,11 +148,27 @@ def _bell(site: FootSite, p: Values) -> Iterator[Piece]:
     if skin.layer.material != "render":
         return
     yield Piece(
-        "bell", "render stops on a bell bead with drip, {bell} over the ground", "flashing", "flashing",
-        under([(skin.inner, foot), (skin.outer + 6.0, foot - 8.0), (skin.outer + 6.0, foot + 2.0), (skin.outer, foot + 4.0),
-               (skin.outer - 3.0, foot + 2.0), (skin.inner, foot + 3.0)]),
-        "sheet", ("drainage",), takes=("finish",), yields=("moulding", "steps", "porch_slab"), clears=block(skin.inner, skin.outer, site.base - 1.0, foot), tier=STRIP,
-    )  # fmt: skip
+        "bell",
+        "render stops on a bell bead with drip, {bell} over the ground",
+        "flashing",
+        "flashing",
+        under(
+            [
+                (skin.inner, foot),
+                (skin.outer + 6.0, foot - 8.0),
+                (skin.outer + 6.0, foot + 2.0),
+                (skin.outer, foot + 4.0),
+                (skin.outer - 3.0, foot + 2.0),
+                (skin.inner, foot + 3.0),
+            ]
+        ),
+        "sheet",
+        ("drainage",),
+        takes=("finish",),
+        yields=("moulding", "steps", "porch_slab"),
+        clears=block(skin.inner, skin.outer, site.base - 1.0, foot),
+        tier=STRIP,
+    )
 
 
 def _bars(site: FootSite, p: Values) -> str:
@@ -140,7 +189,9 @@ def _bars(site: FootSite, p: Values) -> str:
 def _rules(site: FootSite, p: Values) -> Iterator[Found]:
     yield from ground_rules(site, p)
     if p.down < 224.95:
-        yield Found(f"the cavity is kept clear {p.down:.0f} mm below its damp-proof course: 225", "common practice, no source")
+        yield Found(
+            f"the cavity is kept clear {p.down:.0f} mm below its damp-proof course: 225", "common practice, no source"
+        )
     if site.insulation is not None and p.laps < 149.95:
         yield Found(f"wall insulation laps that of the floor by {p.laps:.0f} mm: 150", "common practice, no source")
 

@@ -15,7 +15,9 @@ RISE = Parameter("rise", "Rise of the cavity tray", 150.0, 100.0, 300.0, "BS 562
 WEEPS = Parameter("weeps", "Spacing of the weep holes", 900.0, 200.0, 1500.0, "common practice: 900, two at least")
 BEARS = Parameter("bearing", "Bearing of the lintel", 150.0, 100.0, 300.0, "common practice: 150 mm")
 CLOSER = Parameter("closer", "Height of the insulated closer", 50.0, 20.0, 150.0)
-FALL = Parameter("fall", "Fall of the sill, per 100", 10.0, 4.0, 40.0, "common practice: 1 in 12 or more")
+FALL = Parameter(
+    "fall", "Fall of the sill, per 100", 10.0, 4.0, 40.0, "common practice: 1 in 12 or more", is_share=True
+)
 CLEAR = Parameter("clear", "Drip clear of the wall by", 40.0, 15.0, 100.0, "common practice: 40 mm, 25 mm at least")
 BOARD = Parameter("board", "Thickness of the window board", 25.0, 12.0, 50.0)
 OUTSIDE = ("sill", "finish", "structure", "cavity", "insulation", "return", "reveal")
@@ -32,11 +34,23 @@ def _head(form: str, site: OpeningSite, p: Values) -> Iterator[Piece]:
         foot = v + (site.lintel or 140.0)
     elif form == "steel":
         toe = leaf.outer - 15.0
-        shape = under([
-            (toe, v), (toe, v + 3.0), (outer, v + 3.0), (inner + 8.0, v + p.rise), (inner - 60.0, v + p.rise),
-            (inner - 60.0, v + p.rise - 3.0), (inner + 5.0, v + p.rise - 3.0), (inner + 5.0, v + 3.0),
-            (inner - 85.0, v + 3.0), (inner - 85.0, v), (inner + 8.0, v), (inner + 8.0, v + p.rise - 20.0), (outer - 3.0, v),
-        ])  # fmt: skip
+        shape = under(
+            [
+                (toe, v),
+                (toe, v + 3.0),
+                (outer, v + 3.0),
+                (inner + 8.0, v + p.rise),
+                (inner - 60.0, v + p.rise),
+                (inner - 60.0, v + p.rise - 3.0),
+                (inner + 5.0, v + p.rise - 3.0),
+                (inner + 5.0, v + 3.0),
+                (inner - 85.0, v + 3.0),
+                (inner - 85.0, v),
+                (inner + 8.0, v),
+                (inner + 8.0, v + p.rise - 20.0),
+                (outer - 3.0, v),
+            ]
+        )
         yield Piece(
             "lintel", "steel cavity lintel, bearing {bearing} each side", "lintel", "steel", shape, "structure",
             ("structure",), past=past, takes=("structure", "finish", "cavity", "insulation", "lintel"), tier=STRIP,
@@ -55,9 +69,17 @@ def _head(form: str, site: OpeningSite, p: Values) -> Iterator[Piece]:
     yield from _tray(form, site, p, foot)
     if form != "steel":
         yield Piece(
-            "head-closer", "insulated closer", "insulation", "rigid", block(inner, outer, v, v + p.closer), "insulation",
-            ("thermal", "fire", "air"), takes=("cavity", "insulation"), yields=("lintel",), tier=STRIP,
-        )  # fmt: skip
+            "head-closer",
+            "insulated closer",
+            "insulation",
+            "rigid",
+            block(inner, outer, v, v + p.closer),
+            "insulation",
+            ("thermal", "fire", "air"),
+            takes=("cavity", "insulation"),
+            yields=("lintel",),
+            tier=STRIP,
+        )
     else:
         yield Piece(
             "lintel-fill", "insulation in the lintel", "insulation", "rigid",
@@ -74,7 +96,12 @@ def _tray(form: str, site: OpeningSite, p: Values, foot: float) -> Iterator[Piec
     assert leaf is not None and between is not None
     outer, inner = between
     if form == "steel":
-        line = [(leaf.outer, foot), (outer, foot), (inner + 8.6, site.high + p.rise + 1.0), (inner - 30.0, site.high + p.rise + 1.0)]
+        line = [
+            (leaf.outer, foot),
+            (outer, foot),
+            (inner + 8.6, site.high + p.rise + 1.0),
+            (inner - 30.0, site.high + p.rise + 1.0),
+        ]
     else:
         top = foot + p.rise
         line = [(leaf.outer, foot), (outer, foot), (inner, top), (inner - 30.0, top)]
@@ -124,14 +151,27 @@ def _sill(form: str, site: OpeningSite, p: Values) -> Iterator[Piece]:
     front = v - (nose - start) * fall
     low = front - deep if form != "metal" else v - 12.0
     if form == "metal":
-        line = [(start + 1.5, v + 20.0), (start + 1.5, v - 2.0), (nose, front - 2.0), (nose, front - 42.0), (nose + 6.0, front - 46.0)]
+        line = [
+            (start + 1.5, v + 20.0),
+            (start + 1.5, v - 2.0),
+            (nose, front - 2.0),
+            (nose, front - 42.0),
+            (nose + 6.0, front - 46.0),
+        ]
         yield Piece(
             "sill-board", "pressed metal sill with fall, upturned behind, end caps", "sill", "flashing",
             sheet(line, 2.0), "sheet", ("weather", "drainage"), takes=OUTSIDE, tier=STRIP,
             clears=under([(start, v), (nose, front - 1.0), (nose + 8.0, front - 48.0), (wall.outer, front - 48.0),
                           (wall.outer, front - 4.0), (start, v - 6.0)]),
         )  # fmt: skip
-        bed = under([(start, v - 4.5), (wall.outer, v - 4.5 - (wall.outer - start) * fall), (wall.outer, v - 30.0), (start, v - 30.0)])
+        bed = under(
+            [
+                (start, v - 4.5),
+                (wall.outer, v - 4.5 - (wall.outer - start) * fall),
+                (wall.outer, v - 30.0),
+                (start, v - 30.0),
+            ]
+        )
         yield Piece(
             "bed", "bed to fall", "strip", "mortar", bed, "finish", (), takes=OUTSIDE,
         )  # fmt: skip
@@ -167,7 +207,12 @@ def _sill(form: str, site: OpeningSite, p: Values) -> Iterator[Piece]:
 
 def _threshold(site: OpeningSite, p: Values) -> Iterator[Piece]:
     v, wall = site.low, site.wall
-    line = [(wall.outer + 3.0, v - 60.0), (wall.outer + 3.0, v - 0.3), (site.frame_in - 2.0, v - 0.3), (site.frame_in - 2.0, v + 12.0)]
+    line = [
+        (wall.outer + 3.0, v - 60.0),
+        (wall.outer + 3.0, v - 0.3),
+        (site.frame_in - 2.0, v - 0.3),
+        (site.frame_in - 2.0, v + 12.0),
+    ]
     yield Piece(
         "tray", "damp-proof tray under the door, turned up behind and down outside", "flashing", "membrane",
         sheet(line, -SKIN), "sheet", ("weather", "drainage", "air"), takes=("finish", "lining", "return"), tier=STRIP,
@@ -220,7 +265,9 @@ def _make_head(form: str, name: str) -> BuildUp:
 
 def _make_sill(form: str, name: str) -> BuildUp:
     pieces: Callable[[OpeningSite, Values], Iterator[Piece]] = partial(_sill, form)
-    return BuildUp(f"sill-{form}", "sill", name, "cavity wall", _bars, pieces, (FALL, CLEAR, CLOSER, BOARD), _sill_rules)
+    return BuildUp(
+        f"sill-{form}", "sill", name, "cavity wall", _bars, pieces, (FALL, CLEAR, CLOSER, BOARD), _sill_rules
+    )
 
 
 HEADS = tuple(

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from ..units import Units, format_thickness
+
 COMMON = "common practice, no source"
 
 
@@ -12,7 +14,8 @@ COMMON = "common practice, no source"
 class Parameter:
     """A length of a build-up (mm): its words, usual value, limits, and where these come from.
 
-    `rule`: the least or most that is published, where it is; values beyond it are built and pointed out.
+    `source`: where they come from; what a rule asks for beyond the limits is pointed out, and built all the same.
+    `is_share`: it is a number per 100, such as a fall.
     """
 
     id: str
@@ -21,6 +24,15 @@ class Parameter:
     least: float
     most: float
     source: str = COMMON
+    is_share: bool = False
+
+    def holds(self, value: float) -> bool:
+        """Whether a value lies within its limits."""
+        return self.least - 0.05 <= value <= self.most + 0.05
+
+    def written(self, value: float, units: Units) -> str:
+        """A value of it as text."""
+        return f"{value:g}" if self.is_share else format_thickness(value, units)
 
 
 class Values:

@@ -19,8 +19,8 @@ from ..document.motion import Motion
 from ..document.rebuilding import changed, put, rebuild, refusal
 from ..errors import DeepSectionError
 from ..model.project import Project
-from ..trades.ceilings.edits import PutCeiling
 from ..trades.buildups.edits import PutBuildUpSetting
+from ..trades.ceilings.edits import PutCeiling
 from ..trades.comments.edits import PutComment, Said, TakeComments
 from ..trades.decks.edits import CarryDeck, DrawDeck, PutDeck, RailDeck
 from ..trades.drawings.edits import (
@@ -183,12 +183,12 @@ __all__ = [
     "PartCorners",
     "ProposeRoof",
     "PutBeam",
+    "PutBuildUpSetting",
     "PutCeiling",
     "PutChimney",
     "PutComment",
     "PutConstruction",
     "PutDeck",
-    "PutBuildUpSetting",
     "PutDetail",
     "PutDownpipe",
     "PutElevation",

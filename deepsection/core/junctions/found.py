@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from weakref import WeakKeyDictionary
 
+from ..building.placed import Placed
 from ..resolve import Building
 from .junction import Junction
 from .kinds import JUNCTION_KINDS
@@ -14,15 +15,15 @@ from .walls import wall_junctions
 
 FINDERS = (roof_junctions, opening_junctions, wall_junctions, stair_junctions)
 
-_known: WeakKeyDictionary[Building, tuple[Junction, ...]] = WeakKeyDictionary()
+_known: WeakKeyDictionary[Placed, tuple[Junction, ...]] = WeakKeyDictionary()
 
 
 def found_junctions(building: Building) -> tuple[Junction, ...]:
     """Every junction of a building, by kind from the roof down, then by id; each id once."""
-    found = _known.get(building)
+    found = _known.get(building.placed)
     if found is None:
         order = {name: number for number, name in enumerate(JUNCTION_KINDS)}
         every = [junction for find in FINDERS for junction in find(building) if junction.runs]
         found = tuple(sorted(every, key=lambda held: (order[held.kind], held.id)))
-        _known[building] = found
+        _known[building.placed] = found
     return found

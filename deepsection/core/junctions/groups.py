@@ -4,20 +4,20 @@ from __future__ import annotations
 
 import json
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from hashlib import blake2b
 
-from .junction import Junction
+from .junction import Fact, Junction
 from .kinds import JunctionKind
 
 
-def group_key(junction: Junction) -> str:
-    """A digest of all that decides how a junction is built: equal where it is built alike.
+def group_key(junction: Junction, built: Fact = ()) -> str:
+    """A digest of all that decides how a junction is built: equal where it is built alike. `built`: what was chosen.
 
     Over canonical JSON, so that it is the same in every run of the program.
     """
-    content = [junction.kind, [[name, fact] for name, fact in junction.facts]]
+    content = [junction.kind, [[name, fact] for name, fact in junction.facts], built]
     data = json.dumps(content, ensure_ascii=True, separators=(",", ":"), sort_keys=True)
     return blake2b(data.encode(), digest_size=10).hexdigest()
 
@@ -46,11 +46,14 @@ class JunctionGroup:
         return len(self.junctions)
 
 
-def grouped(junctions: Iterable[Junction]) -> list[JunctionGroup]:
-    """The groups of some junctions, in the order of their first ones; numbered within each kind from 1."""
+def grouped(junctions: Iterable[Junction], built: Callable[[Junction], Fact] = lambda _: ()) -> list[JunctionGroup]:
+    """The groups of some junctions, in the order of their first ones; numbered within each kind from 1.
+
+    `built`: how each is built.
+    """
     found: dict[str, list[Junction]] = defaultdict(list)
     for junction in junctions:
-        found[group_key(junction)].append(junction)
+        found[group_key(junction, built(junction))].append(junction)
     groups, numbers = list[JunctionGroup](), defaultdict[str, int](int)
     for key, held in found.items():
         numbers[held[0].kind] += 1

@@ -3,10 +3,10 @@
 from ..document.anchors import Anchor, GridAnchor, JointAnchor, LevelAnchor, PartAnchor, PointAnchor
 from ..document.declaring import PartGroup
 from ..document.values import Element
+from ..trades.buildups.model import BuildUpSetting, ParameterValue, PieceSwitch
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
 from ..trades.decks.model import Deck, DeckCorner
-from ..trades.buildups.model import BuildUpSetting, ParameterValue, PieceSwitch
 from ..trades.drawings.model import (
     Annotation,
     Detail,
@@ -81,6 +81,7 @@ __all__ = [
     "BaseRule",
     "Beam",
     "BeamEnd",
+    "BuildUpSetting",
     "Ceiling",
     "Chimney",
     "Comment",
@@ -89,9 +90,6 @@ __all__ = [
     "Deck",
     "DeckCorner",
     "Design",
-    "BuildUpSetting",
-    "ParameterValue",
-    "PieceSwitch",
     "Detail",
     "DetailEnd",
     "Dimensioning",
@@ -125,8 +123,10 @@ __all__ = [
     "OutsideSteps",
     "OverhangFrom",
     "Pad",
+    "ParameterValue",
     "PartAnchor",
     "PartGroup",
+    "PieceSwitch",
     "PlacedView",
     "PlanSpot",
     "PointAnchor",

@@ -11,10 +11,10 @@ from pydantic import model_validator
 from ..document.declaring import collections_of
 from ..document.values import Element, Id, Name
 from ..errors import UnknownElement
+from ..trades.buildups.model import BuildUpSetting
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
 from ..trades.decks.model import Deck
-from ..trades.buildups.model import BuildUpSetting
 from ..trades.drawings.model import Detail, Dimensioning, ElevationView, Note, SectionLine, Sheet, ViewShow, WallSection
 from ..trades.floors.model import Floor, FloorHole
 from ..trades.foundations.model import Foundation, FoundationStep, SetDown

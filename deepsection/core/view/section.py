@@ -8,7 +8,9 @@ from dataclasses import dataclass, replace
 import shapely
 
 from ..building.kind import SectionOf
-from ..drawing import Dimension, Drawing, Label, Lettered, Region, Stroke, extent
+from ..buildups import fixings_at, with_pieces
+from ..catalog import material
+from ..drawing import Dimension, Drawing, Label, Lettered, Region, Stroke, extent, rings_of
 from ..drawing.cropping import FAR, Window, cropped
 from ..geometry import Frame
 from ..kinds import KINDS
@@ -46,10 +48,17 @@ class Shown:
 
 
 def draw_body(
-    view: Composition, frame: Frame, window: Window, cut: list[CutPart], depth: float, *, members: bool
+    view: Composition,
+    frame: Frame,
+    window: Window,
+    cut: list[CutPart],
+    depth: float,
+    *,
+    members: bool,
+    within: Building | None = None,
 ) -> Shown:
     """What a plane cuts, the ground, and what is seen to a depth behind, as a window shows it."""
-    building, scale, before = view.building, view.setting.scale, view.marks
+    building, scale, before = within or view.building, view.setting.scale, view.marks
     view.marks = []
     held = [(one.part, one.polygon) for one in cut]
     ground = ground_under(building, frame, held, scale, window.left, window.right)
@@ -59,6 +68,10 @@ def draw_body(
     view.beyond(beyond, visible_edges(tuple(beyond), backdrop=True))
     view.marks += ground_marks(building, ground, view.hatches)
     view.marks += cut_marks(cut, frame, scale, view.hatches)
+    view.marks += [
+        Region(rings_of(shape), fill=material(part.material).tone, pen="fine", part=part.key, feature="fixing")
+        for part, shape in fixings_at(building, frame, window, scale)
+    ]
     if not _within(window, cut, beyond):
         view.crop(window)
     view.marks = before + view.marks
@@ -82,15 +95,16 @@ def draw_section(
     """The section along a line at a scale. A line that misses the house gives a message and no marks."""
     view = Composition(building, f"section:{line.id}", section_frame(line), setting)
     scale, title, panels = setting.scale, f"Section {line.name}", section_panels(line)
-    cuts = [cut_parts(building, panel.frame, panel.window) for panel in panels]
+    built = [with_pieces(building, panel.frame, panel.window, scale) for panel in panels]
+    cuts = [cut_parts(held, panel.frame, panel.window) for held, panel in zip(built, panels)]
     placed = [(one, panel.drawn(one.polygon)) for panel, held in zip(panels, cuts) for one in held]
     if not placed:
         return view.drawing(title, "section", (_nothing_cut(building, title, panels),))
     seen, names, own = {one.part.element for one, _ in placed}, list[Label](), list[Lettered]()
-    for panel, pieces in zip(panels, cuts):
+    for panel, pieces, within in zip(panels, cuts, built):
         if not pieces:
             continue
-        beyond = _draw_panel(view, panel, pieces, line)
+        beyond = _draw_panel(view, panel, pieces, line, within)
         if setting.draft:
             continue
         seen |= {face.part.element for face in beyond}
@@ -129,13 +143,17 @@ def draw_section(
     return view.drawing(title, "section")
 
 
-def _draw_panel(view: Composition, panel: Panel, pieces: list[CutPart], line: SectionLine) -> list[Face]:
+def _draw_panel(
+    view: Composition, panel: Panel, pieces: list[CutPart], line: SectionLine, within: Building
+) -> list[Face]:
     """Draw a part of a section where it lies; what is seen behind it."""
     if not panel.shift:
-        return draw_body(view, panel.frame, panel.window, pieces, line.depth, members=line.members).beyond
+        return draw_body(
+            view, panel.frame, panel.window, pieces, line.depth, members=line.members, within=within
+        ).beyond
     hatches = HatchTable(view.setting.scale, panel.shift)
     own = Composition(view.building, view.name, panel.frame, view.setting, hatches)
-    shown = draw_body(own, panel.frame, panel.window, pieces, line.depth, members=line.members)
+    shown = draw_body(own, panel.frame, panel.window, pieces, line.depth, members=line.members, within=within)
     view.take(own, panel.shift)
     return shown.beyond
 

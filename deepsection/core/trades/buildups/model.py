@@ -1,4 +1,4 @@
-"""What a drafter sets of build-ups: which one, its parameters, which pieces; for all junctions of a kind, or for one."""
+"""What a drafter sets of build-ups: which one, its parameters, which pieces; for all of a kind, or for one junction."""
 
 from __future__ import annotations
 

@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 from ...buildups import fixings_at, with_pieces
-from ...catalog import material
-from ...drawing import Drawing, Region, Stroke, rings_of
-from ...drawing.breaklines import break_line
+from ...drawing import Drawing
 from ...geometry import Frame
 from ...model import Detail
 from ...resolve import Building
@@ -18,7 +16,7 @@ from ..strings.depths import member_depths
 from ..strings.section import SectionFacts
 from ..strings.strip import layer_strings
 from .notes import column_width, note_columns, piece_notes
-from .place import crossed, detail_place, junction_of
+from .place import detail_place, junction_of
 
 BESIDE = 6.0
 """Paper mm from the notes to the levels."""
@@ -47,13 +45,6 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
     draw_body(view, place.frame, place.window, cut, held.depth, members=held.members)
     window = place.window
     fixings = fixings_at(building, place.frame, window, scale)
-    view.marks += [
-        Region(rings_of(shape), fill=material(part.material).tone, pen="fine", part=part.key, feature="fixing") for part, shape in fixings
-    ]
-    view.marks += [
-        Stroke(break_line(*ends, scale), "fine", feature="break")
-        for ends in crossed(place, [one.polygon for one in cut])
-    ]
     box = (window.left, window.low, window.right, window.high)
     pairs = [(one.part, one.polygon) for one in cut]
     facts = SectionFacts(building, (place.plane,), pairs, box, 0.0, lowest(view.marks), (), setting, window)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 
+from ...buildups import Built, built_fact, built_of
 from ...document.ids import free_ids
 from ...junctions import Junction, JunctionGroup, found_junctions, grouped
 from ...junctions.sizes import DETAIL_SIZES
@@ -18,6 +19,7 @@ class GroupState:
 
     group: JunctionGroup
     details: tuple[Detail, ...]
+    built: Built | None = None
 
     @property
     def is_drawn(self) -> bool:
@@ -29,9 +31,10 @@ def group_states(project: Project, building: Building) -> list[GroupState]:
     """Every group of junctions of a house with its details."""
     details = {held.id: held.junction for held in project.details}
     states = []
-    for group in grouped(found_junctions(building)):
+    for group in grouped(found_junctions(building), lambda junction: built_fact(building, junction)):
         ids = {junction.id for junction in group.junctions}
-        states.append(GroupState(group, tuple(held for held in project.details if details[held.id] in ids)))
+        own = tuple(held for held in project.details if details[held.id] in ids)
+        states.append(GroupState(group, own, built_of(building, group.junctions[0])))
     return states
 
 

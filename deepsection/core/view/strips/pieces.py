@@ -43,6 +43,7 @@ def piece_notes(
             words = f"{words} {format_measured(right - left, units)}"
         if role in SIZED:
             words = f"{words} x {format_measured(high - low, units)}"
+        words = held.part.note or words
         if words in said or not window.shows_height((y0 + y1) / 2) or not window.shows_across((x0 + x1) / 2):
             continue
         said.add(words)

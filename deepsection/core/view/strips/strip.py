@@ -6,6 +6,7 @@ import itertools
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from ...buildups import with_pieces
 from ...drawing import Drawing, Label, Lettered, Mark, Region, Stroke, moved, path
 from ...drawing.breaklines import break_line
 from ...drawing.cropping import Window
@@ -18,7 +19,8 @@ from ...units import HeightSum
 from .._earth import earth_along
 from .._levels import eaves_facing, level_heights, level_marks
 from ..composing import Composition
-from ..cut import CutPart
+from ..cut import CutPart, cut_parts
+from ..cut_lines import course_height
 from ..planes import cut_spans, plane_of
 from ..section import draw_body, lowest
 from ..setting import Setting
@@ -32,6 +34,8 @@ from .pieces import course_notes, piece_notes
 from .place import StripPlace, strip_place, strip_window
 from .stacks import note_stacks, stack_legend, stack_marks
 
+AROUND = 3000.0
+"""Pieces of build-ups are made so far around the outer face of the wall (mm)."""
 LEGEND_BELOW = 22.0
 """Paper mm from what is drawn to the legend of keyed notes, below the string of layers."""
 
@@ -52,7 +56,9 @@ def draw_strip(building: Building, held: WallSection, setting: Setting) -> Drawi
     if place is None:
         blank = Composition(building, name, Frame(0.0, 1.0), setting)
         return blank.drawing(title, "section", (f"{title} lies past the end of its wall. Type another distance.",))
-    strip = _Strip(Composition(building, name, place.frame, setting), place)
+    beside = Window(place.outer - AROUND, place.outer + AROUND)
+    built = with_pieces(building, place.frame, beside, setting.scale)
+    strip = _Strip(Composition(built, name, place.frame, setting), place, building)
     if not strip.cut:
         return strip.view.drawing(title, "section", (f"{title} cuts nothing here. {_remedy(held)}",))
     strip.draw()
@@ -69,7 +75,8 @@ def _remedy(held: WallSection) -> str:
 class _Strip:
     """A wall section that is being drawn."""
 
-    def __init__(self, view: Composition, place: StripPlace) -> None:
+    def __init__(self, view: Composition, place: StripPlace, plain: Building) -> None:
+        self.plain = plain
         self.view, self.place, self.scale = view, place, view.setting.scale
         self.whole, self.cut = strip_window(view.building, place, self.scale)
         self.messages: tuple[str, ...] = ()
@@ -128,7 +135,13 @@ class _Strip:
         if not shown_from("notes of pieces", scale):
             return
         yield from piece_notes(self.cut, place, window, scale, view.setting.units)
-        yield from course_notes(self.cut, place, window, scale, view.setting.units)
+        yield from course_notes(self._coursed(), place, window, scale, view.setting.units)
+
+    def _coursed(self) -> list[CutPart]:
+        """What is laid in courses, whatever flashings and weep holes take from it."""
+        keys = {one.part.key for one in self.cut if course_height(one) is not None}
+        parts = tuple(self.plain.by_key[key] for key in sorted(keys) if key in self.plain.by_key)
+        return cut_parts(self.plain.with_parts(parts), self.view.frame, self.whole) if parts else []
 
 
 def _ground_line(building: Building, place: StripPlace, whole: Window) -> Feature:

@@ -1,0 +1,70 @@
+"""What the service works out of junctions: their groups, how they are built, their details."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from deepsection.core.buildups import Wanted, has_parameter, set_build_ups, typed
+from deepsection.core.edits import PutDetail, PutSheet
+from deepsection.core.errors import RefusedEdit, UnknownElement
+from deepsection.core.junctions import found_junctions
+from deepsection.core.model import Project
+from deepsection.core.sheets import detail_sheets
+from deepsection.core.view import opened
+from deepsection.core.view.details.making import GroupState, group_states, missing_details
+
+from .detail_schemas import BuiltOut
+from .junctions import built_out
+from .work import in_turn
+
+
+@in_turn
+def junction_groups(project: Project) -> list[GroupState]:
+    """The junctions of a project, in groups of those that are built alike, each with its details."""
+    held = opened(project)
+    return group_states(held.project, held.building)
+
+
+@in_turn
+def built_at(project: Project, junction: str) -> BuiltOut:
+    """How a junction is built. Raises: UnknownElement where nothing is built there."""
+    held = opened(project)
+    for state in group_states(held.project, held.building):
+        found = next((one for one in state.group.junctions if one.id == junction), None)
+        if found is not None and state.built is not None:
+            alike = [one.id for one in state.group.junctions]
+            return built_out(found, state.built, alike, held.project.units)
+    raise UnknownElement(f"nothing is known to be built at “{junction}”", field="junction", value=junction)
+
+
+@in_turn
+def building_up(project: Project, kind: str, junctions: Sequence[str] | None, wanted: Wanted) -> list[Any]:
+    """The edits that change a build-up. Raises: BadInput, UnknownElement."""
+    held = opened(project)
+    if wanted.parameter is not None:
+        own = [one.id for one in found_junctions(held.building) if one.kind == kind]
+        first = (
+            junctions[0]
+            if junctions
+            else next((id for id in own if has_parameter(held.building, id, wanted.parameter)), own[0] if own else "")
+        )
+        wanted = typed(held.project, held.building, first, wanted)
+    return set_build_ups(held.project, held.building, kind, junctions, wanted)
+
+
+@in_turn
+def detailed(project: Project, keys: Sequence[str] | None) -> list[PutDetail]:
+    """The edits that draw a detail of each group of junctions that has none. Raises: RefusedEdit where all have one."""
+    held = opened(project)
+    edits = [PutDetail(detail=one) for one in missing_details(held.project, held.building, keys)]
+    if not edits:
+        raise RefusedEdit("every kind of junction that can be drawn has its detail", field="details")
+    return edits
+
+
+@in_turn
+def details_on_sheets(project: Project) -> list[PutSheet]:
+    """The edits that lay details on sheets. Raises: RefusedEdit where all lie there."""
+    held = opened(project)
+    return detail_sheets(held.project, held.building)
