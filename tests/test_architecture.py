@@ -32,6 +32,7 @@ RANKS: list[set[str]] = [
     {"core.kinds"},
     {"core.resolve"},
     {"core.junctions"},
+    {"core.buildups"},
     {"core.view", "core.particulars"},
     {"core.sheets"},
     {"formats", "standins"},

@@ -62,6 +62,8 @@ KIND_OF_KEY: dict[str, ShowKind] = {
     "piece": "materials",
 }
 """Which kind of lettering the first word of a key belongs to."""
+LINE = "line"
+"""The feature of a line of a note that has several."""
 
 
 class Annotations:
@@ -116,7 +118,9 @@ class Annotations:
     def _moved(self, mark: Mark, held: Annotation) -> Mark:
         dx, dy = held.dx * self._scale, held.dy * self._scale
         if isinstance(mark, Text):
-            return moved(replace(mark, text=held.text or mark.text), dx, dy)
+            # A line of several has the new words already.
+            text = mark.text if mark.feature == LINE else held.text or mark.text
+            return moved(replace(mark, text=text), dx, dy)
         if isinstance(mark, Stroke) and not mark.closed:
             return replace(mark, path=_led(mark.path, dx, dy))
         if isinstance(mark, Dimension):

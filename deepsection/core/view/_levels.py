@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from ..drawing import Mark, Stroke, Symbol, path
@@ -139,12 +139,22 @@ def spread(wanted: list[float], clear: float) -> list[float]:
     >>> spread([0.0, 1.0, 10.0], 4.0)
     [-1.5, 2.5, 10.0]
     """
+    return spread_by(wanted, [clear] * len(wanted))
+
+
+def spread_by(wanted: Sequence[float], clear: Sequence[float]) -> list[float]:
+    """The same, each place so far from the one before it; the first of these says nothing.
+
+    >>> spread_by([0.0, 1.0, 10.0], [0.0, 4.0, 2.0])
+    [-1.5, 2.5, 10.0]
+    """
+    past = [sum(clear[1 : index + 1]) for index in range(len(wanted))]
     blocks: list[tuple[float, int]] = []
     for index, value in enumerate(wanted):
-        mean, count = value - index * clear, 1
+        mean, count = value - past[index], 1
         while blocks and blocks[-1][0] > mean:
             other, held = blocks.pop()
             mean, count = (mean * count + other * held) / (count + held), count + held
         blocks.append((mean, count))
     means = [mean for mean, count in blocks for _ in range(count)]
-    return [mean + index * clear for index, mean in enumerate(means)]
+    return [mean + far for far, mean in zip(past, means)]

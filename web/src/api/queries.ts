@@ -44,6 +44,19 @@ export function useJunctions(id: string, version: number) {
   });
 }
 
+/** How a junction is built; nothing is asked where there is none. */
+export function useBuilt(id: string, version: number, junction: string | null) {
+  return useQuery({
+    queryKey: [...keys.project(id), "built", version, junction],
+    queryFn: () =>
+      unwrap<Schemas["BuiltOut"]>(
+        api.GET("/api/projects/{id}/built", { params: { path: { id }, query: { junction: junction ?? "" } } }),
+      ),
+    enabled: junction !== null,
+    retry: false,
+  });
+}
+
 export function useCreateProject() {
   const client = useQueryClient();
   return useMutation({
@@ -174,9 +187,17 @@ export type Change =
   | { kind: "align"; sheet: string }
   | { kind: "details"; keys: string[] | null }
   | { kind: "detail-sheets" }
+  | { kind: "built"; change: BuiltChange }
   | { kind: "engineer"; view: string; answer?: string }
   | ({ kind: "figure" } & Omit<Schemas["FigureIn"], "base_version" | "views">)
   | ({ kind: "note" } & Omit<Schemas["NoteIn"], "base_version" | "views">);
+
+/** A change of how junctions are built. */
+export type BuiltChange = Omit<Schemas["BuildUpIn"], "base_version" | "views" | "on" | "text" | "usual"> & {
+  on?: boolean;
+  text?: string;
+  usual?: boolean;
+};
 
 async function send(id: string, base_version: number, views: Schemas["ViewWanted"][], change: Change): Promise<Result> {
   const params = { path: { id } };
@@ -202,6 +223,13 @@ async function send(id: string, base_version: number, views: Schemas["ViewWanted
     );
   if (change.kind === "detail-sheets")
     return unwrap<Result>(api.POST("/api/projects/{id}/detail-sheets", { params, body: { base_version, views } }));
+  if (change.kind === "built")
+    return unwrap<Result>(
+      api.POST("/api/projects/{id}/built", {
+        params,
+        body: { on: true, text: "", usual: false, ...change.change, base_version, views },
+      }),
+    );
   if (change.kind === "align")
     return unwrap<Result>(
       api.POST("/api/projects/{id}/sheets/{sheet}/levels", {

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ...buildups import fixings_at, with_pieces
 from ...drawing import Drawing
 from ...geometry import Frame
+from ...junctions.sizes import DETAIL_SIZES
 from ...model import Detail
 from ...resolve import Building
 from .._levels import level_heights, level_marks
@@ -36,7 +37,9 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
     if place is None:
         message = f"{title} lies past the end of its {junction.about.one}. Type another distance, or none."
         return blank.drawing(title, "section", (message,))
-    building = with_pieces(building, place.frame, place.window, scale)
+    # However small it is looked at, it shows all that it shows at its own scale.
+    tier = min(scale, DETAIL_SIZES[junction.kind].scale(setting.units))
+    building = with_pieces(building, place.frame, place.window, tier)
     view = Composition(building, name, place.frame, setting)
     cut = cut_parts(building, place.frame, place.window)
     if not cut:
@@ -44,7 +47,7 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
         return view.drawing(title, "section", (message,))
     draw_body(view, place.frame, place.window, cut, held.depth, members=held.members)
     window = place.window
-    fixings = fixings_at(building, place.frame, window, scale)
+    fixings = fixings_at(building, place.frame, window, tier)
     box = (window.left, window.low, window.right, window.high)
     pairs = [(one.part, one.polygon) for one in cut]
     facts = SectionFacts(building, (place.plane,), pairs, box, 0.0, lowest(view.marks), (), setting, window)
@@ -59,6 +62,9 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
     heights = level_heights(building, elements, between=(place.frame, window.left, window.right))
     shown = sorted((one for one in heights if window.shows_height(one.total)), key=lambda one: one.total)
     left = window.left - (column_width(notes, box, -1.0) + BESIDE) * scale
-    own = [*level_marks(shown, left, window.right, scale, setting.units, sides=(-1,)), *note_columns(notes, box, scale)]
+    own = [
+        *level_marks(shown, left, window.right, scale, setting.units, sides=(-1,)),
+        *note_columns(notes, box, scale, view.changes),
+    ]
     view.letter(own)
     return view.drawing(title, "section")

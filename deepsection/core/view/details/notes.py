@@ -9,17 +9,21 @@ import shapely
 from shapely.geometry import LineString, Polygon
 
 from ...drawing import Align, Mark, Region, Stroke, Text, path, text_width
+from ...drawing.advances import wrapped
 from ...drawing.explode import circle
 from ...geometry import Point
 from ...resolve import ROLES, Building
 from ...trades.makeups.wording import layer_words
 from ...units import format_measured, format_thickness
-from .._levels import spread
+from .._annotations import LINE, Annotations
+from .._levels import spread_by
 from .._makeups import make_ups_of
 from ..cut import CutPart
 
-SIZE, ROW = 2.2, 3.9
-"""Height of the letters of a note, and from row to row (paper mm)."""
+SIZE, ROW, LINES = 2.2, 3.9, 3.1
+"""Height of the letters of a note, from note to note, and from line to line of one (paper mm)."""
+WIDEST = 60.0
+"""A note gets no wider than this (paper mm)."""
 CHANNEL = 9.0
 """From the window to its notes (paper mm)."""
 DOT = 0.5
@@ -90,23 +94,53 @@ def _inside(polygon: Polygon) -> Point:
     return at.x, at.y
 
 
-def note_columns(notes: Sequence[PieceNote], box: tuple[float, float, float, float], scale: float) -> Iterator[Mark]:
-    """The notes at the two sides of a box, those of what lies in its left half at the left."""
+def note_columns(
+    notes: Sequence[PieceNote], box: tuple[float, float, float, float], scale: float, changes: Annotations
+) -> Iterator[Mark]:
+    """The notes at the two sides of a box, those of what lies in its left half at the left, in lines of a width."""
     left, _, right, _ = box
     middle = (left + right) / 2
     for side in (-1.0, 1.0):
         own = [note for note in notes if (note.dot[0] < middle) == (side < 0)]
         end = (left if side < 0 else right) + side * (CHANNEL - 1.0) * scale
         own.sort(key=lambda note: note.dot[1])
-        places = spread([note.dot[1] for note in own], ROW * scale)
-        ordered = uncrossed([note.dot for note in own], [(end, v) for v in places])
+        lines = [wrapped(_said(note, changes), SIZE, WIDEST, "sans") for note in own]
         align: Align = "right" if side < 0 else "left"
-        for note, k in zip(own, ordered):
-            u, v, key = end + side * scale, places[k], f"piece:{note.words}"
-            line = path(note.dot, (end, v))
-            yield Stroke(line, "note", part=note.part, feature="leader", annotation=key)
+        order, places = _placed(own, lines, end, scale)
+        for note, held, v in zip((own[k] for k in order), (lines[k] for k in order), places):
+            key = f"piece:{note.words}"
+            yield Stroke(path(note.dot, (end, v)), "note", part=note.part, feature="leader", annotation=key)
             yield Region((circle(*note.dot, DOT * scale),), fill="poche", feature="leader", annotation=key)
-            yield Text(u, v, note.words, SIZE, align, "middle", part=note.part, feature="note", annotation=key)
+            feature = "note" if len(held) == 1 else LINE
+            for number, text in enumerate(held):
+                at = v - number * LINES * scale
+                yield Text(end + side * scale, at, text, SIZE, align, "middle", part=note.part, feature=feature,
+                           annotation=key)  # fmt: skip
+
+
+def _said(note: PieceNote, changes: Annotations) -> str:
+    """What a note says: as it was reworded, where it was."""
+    return changes.change(f"piece:{note.words}").text or note.words
+
+
+def _placed(
+    own: Sequence[PieceNote], lines: Sequence[list[str]], end: float, scale: float
+) -> tuple[list[int], list[float]]:
+    """Notes from below upward, and the height of the first line of each, so that no two leaders cross."""
+    order = list(range(len(own)))
+    places: list[float] = []
+    for _ in range(ROUNDS):
+        # A note hangs down from its first line, to which it is led.
+        gaps = [(ROW + (len(lines[k]) - 1) * LINES) * scale for k in order]
+        places = spread_by(sorted(own[k].dot[1] for k in order), gaps)
+        ordered = uncrossed([own[k].dot for k in order], [(end, v) for v in places])
+        if ordered == list(range(len(own))):
+            break
+        swapped = [0] * len(order)
+        for k, row in zip(order, ordered):
+            swapped[row] = k
+        order = swapped
+    return order, places
 
 
 def uncrossed(dots: Sequence[Point], rows: Sequence[Point]) -> list[int]:
@@ -130,4 +164,12 @@ def column_width(notes: Sequence[PieceNote], box: tuple[float, float, float, flo
     """Paper mm that the notes at a side take."""
     middle = (box[0] + box[2]) / 2
     own = [note for note in notes if (note.dot[0] < middle) == (side < 0)]
-    return CHANNEL + max((text_width(note.words, SIZE) for note in own), default=0.0) if own else 0.0
+    return (
+        CHANNEL
+        + max(
+            (text_width(line, SIZE, "sans") for note in own for line in wrapped(note.words, SIZE, WIDEST, "sans")),
+            default=0.0,
+        )
+        if own
+        else 0.0
+    )

@@ -1,5 +1,5 @@
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
-import { ChevronLeft, ChevronRight, Waypoints } from "lucide-react";
+import { ChevronLeft, ChevronRight, TriangleAlert, Waypoints } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { useJunctions } from "../../api/queries";
 import { usePick } from "../../store";
@@ -102,10 +102,21 @@ function Junctions({ close }: { close: () => void }) {
                     onPointerLeave={() => light(null)}
                   >
                     <span className="w-5 shrink-0 text-right tabular-nums text-quiet">{group.number}</span>
-                    <span className="min-w-0 grow truncate" title={ends(group).join(", ")}>
+                    <span className="min-w-0 grow" title={ends(group).join(", ")}>
                       {group.pieces === 1 ? "1 place" : `${group.pieces} places`}
                       {group.size && <span className="font-mono text-quiet"> {group.size}</span>}
+                      {group.built && <span className="block truncate text-[11px] text-quiet">{group.built}</span>}
                     </span>
+                    {group.findings.length > 0 && (
+                      <span
+                        role="img"
+                        aria-label={group.findings.map((found) => found.words).join("; ")}
+                        title={group.findings.map((found) => found.words).join("\n")}
+                        className="shrink-0 text-check"
+                      >
+                        <TriangleAlert size={13} aria-hidden />
+                      </span>
+                    )}
                     {group.details.map((id) => (
                       <Button
                         key={id}

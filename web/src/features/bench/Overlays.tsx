@@ -6,7 +6,8 @@ import { type Extent, extentOf, LADDER } from "./viewport";
 /** The selected element: a dashed halo in both panes, joined by its projection lines. */
 export function Halo({ element, lit = false }: { element: string; lit?: boolean }) {
   const { plan, view, viewport, panes } = useBench();
-  const owns = (part: string) => part.split("/")[0] === element;
+  // Lit up may be one piece of a build-up, by the beginning of its parts.
+  const owns = (part: string) => (element.includes("/") ? part.startsWith(element) : part.split("/")[0] === element);
   const above = extentOf(plan, owns);
   const below = extentOf(view, owns);
   const box = (extent: Extent, y: number) => ({

@@ -8,6 +8,7 @@ import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { SumRows } from "../../ui/SumCard";
 import { useHeld } from "../../useProject";
+import { BuildUpPart } from "./BuildUpPart";
 import { Compared } from "./Compared";
 import { FieldRow } from "./FieldRow";
 import { MakeUpStrip } from "./MakeUpStrip";
@@ -55,6 +56,7 @@ export function ParticularsPane({ sheet }: { sheet: ReactNode }) {
           <Fields element={element} fields={facts.fields.filter((field) => field.group == null)} />
           {element === "project" && <Levels bench={bench} onPick={(rung) => set({ selection: rung })} />}
           {step === "Sheets" && sheet}
+          <BuildUpPart element={element} />
           {facts.sums.length > 0 && (
             <Group title="Where it comes from">
               <div className="flex flex-col gap-3">
