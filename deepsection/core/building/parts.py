@@ -28,6 +28,8 @@ class Part:
     """What a part with bent faces is bent around: no line is drawn between chords of an arc."""
     note: str = ""
     """What drawings say of a piece of a build-up."""
+    does: tuple[str, ...] = ()
+    """Which lines such a piece belongs to, and what else it does."""
 
 
 def part_key(element: str, role: str, layer: str = "", slot: str = "") -> str:

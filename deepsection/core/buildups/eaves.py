@@ -40,7 +40,7 @@ def roof_edge(site: EaveSite, p: Values, ice: bool = True) -> Iterator[Piece]:
         yield Piece(
             "ice-sheet", "ice-and-water sheet to {ice} inside of the wall, underlay lapped over it", "membrane",
             "membrane", sheet([(far, site.on_deck(far) + 0.1), (edge, top + 0.1)], SKIN),
-            "membrane", ("weather", "air"), ends="roof", tier=STRIP, takes=("membrane",),
+            "membrane", ("weather",), ends="roof", tier=STRIP, takes=("membrane",),
         )  # fmt: skip
     over, lift = site.covering - site.deck, 1.5 * site.slope
     yield Piece(
@@ -117,7 +117,7 @@ def _closed(site: EaveSite, p: Values) -> Iterator[Piece]:
     vent = block(middle - p.vent / 2, middle + p.vent / 2, site.soffit, low)
     yield Piece(
         "vent", "continuous vent strip {vent}, 9 sq in net per ft", "vent_strip", "vent_strip", vent,
-        "finish", (), takes=("soffit",), tier=STRIP, ends="wall",
+        "finish", ("weather",), takes=("soffit",), tier=STRIP, ends="wall",
     )  # fmt: skip
     yield Piece(
         "frieze", "frieze board, sealant behind", "frieze", "trim",

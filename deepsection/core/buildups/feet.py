@@ -20,7 +20,8 @@ DEPTH = Parameter("depth", "Depth of the insulation at the edge", 609.6, 150.0, 
 RISE = Parameter("rise", "Base flashing up behind the membrane", 203.2, 100.0, 400.0)
 WEEPS = Parameter("weeps", "Spacing of the weep holes", 838.2, 200.0, 2000.0, "IRC 2021 R703.8.6: 33 in at most")
 TIES = Parameter("ties", "Spacing of the ties upward", 406.4, 200.0, 900.0, "IRC 2021 R703.8.4: 2.67 sq ft each")
-WOOD = ("cladding", "membrane", "sheathing")
+NOTCH = 20.0, 160.0
+"""A foundation wall that is wider than the frame on it by this much (from, to; mm) is notched beside the slab."""
 
 
 def anchors(site: FootSite, p: Values, top: float) -> Iterator[Piece]:
@@ -120,36 +121,44 @@ def _on_slab(site: FootSite, p: Values) -> Iterator[Piece]:
 
 
 def slab_edge(site: FootSite, p: Values) -> Iterator[Piece]:
-    """Insulation between slab and foundation wall and down its inner side; the barrier turned up and over it."""
+    """Insulation in a notch of the foundation wall beside the slab, up to the plate, and down its inner side; the
+    retarder turned up beside the slab and under the plate."""
     slab, barrier = site.carrying, site.barrier
     if slab is None or p.edge < 1.0 or site.deep:
         return
-    inner = site.stem[1]
-    low = max(slab.high - p.depth, site.foot_top)
-    yield Piece(
-        "edge-insulation", "{edge} rigid insulation at the edge of the slab, {depth} deep", "insulation", "rigid",
-        block(inner - p.edge, inner, low, slab.high - 0.5), "insulation", ("thermal",), tier=STRIP,
-        takes=("structure", "insulation", "membrane", "finish", "slab"),
-    )  # fmt: skip
-    if barrier is not None:
+    inner, plate = site.stem[1], site.wall.frame.inner
+    under_it = site.insulation.low if site.insulation is not None else slab.low
+    notched = NOTCH[0] < plate - inner < NOTCH[1]
+    if notched:
         yield Piece(
-            "barrier-up",
-            "vapour retarder turned up at the edge and sealed to the foundation",
-            "membrane",
-            barrier.layer.material,
-            sheet(
-                [
-                    (inner - p.edge - 1.0, barrier.low),
-                    (inner - p.edge - 1.0, slab.high - 1.0),
-                    (inner, slab.high - 1.0),
-                ],
-                -SKIN,
-            ),
-            "sheet",
-            ("vapour", "air"),
-            tier=STRIP,
-            takes=("structure", "insulation"),
-        )
+            "edge-break", "rigid insulation in a notch of the foundation wall, up to the plate", "insulation", "rigid",
+            block(inner, plate, under_it, slab.high - 0.5), "insulation", ("thermal",), tier=STRIP, takes=("stem",),
+        )  # fmt: skip
+    top = under_it if notched else slab.high - 0.5
+    low = max(slab.high - p.depth, site.foot_top)
+    if low < top - 20.0:
+        yield Piece(
+            "edge-insulation", "{edge} rigid insulation inside of the foundation wall, {depth} deep", "insulation",
+            "rigid", block(inner - p.edge, inner, low, top), "insulation", ("thermal",), tier=STRIP,
+            takes=("structure", "insulation", "membrane", "finish", "slab"),
+        )  # fmt: skip
+    if barrier is not None:
+        face = inner if notched else inner - p.edge
+        line = [
+            (face - 150.0, barrier.low),
+            (face - 1.0, barrier.low),
+            (face - 1.0, slab.high - 1.0),
+            (site.wall.frame.outer - 15.0, slab.high - 1.0),
+        ]
+        yield Piece(
+            "barrier-up", "vapour retarder turned up beside the slab and under the plate, sealed", "membrane",
+            barrier.layer.material, sheet(line, -SKIN), "sheet", ("weather", "vapour", "air"), tier=STRIP,
+            takes=("structure", "insulation", "stem"),
+        )  # fmt: skip
+    yield Piece(
+        "vapour-down", "vapour control of the wall sealed to the retarder", "tape", "vapour_control",
+        block(plate, plate - 0.6, site.base, site.base + 100.0), "sheet", ("vapour", "air"), takes=("lining", "membrane"),
+    )  # fmt: skip
 
 
 def _bars_slab(site: FootSite, p: Values) -> str:

@@ -192,6 +192,12 @@ MASONRY_EDGE = BuildUp(
 
 def _ceiling(site: CeilingSite, p: Values) -> Iterator[Piece]:
     u, z = site.wall.frame.inner, site.plate
+    if site.quilt is not None and u - site.wall.inner > 1.0:
+        yield Piece(
+            "edge-quilt", "quilt pressed to the wall's frame, its lining stops at the ceiling", "infill", "quilt",
+            block(u, site.wall.inner, z, site.quilt), "insulation", ("thermal",), takes=("lining", "membrane"), tier=STRIP,
+            yields=("joist", "trimmer_joist", "header_joist", "stud", "plate", "rafter"),
+        )  # fmt: skip
     yield Piece(
         "ceiling-vapour", "vapour control over the ceiling, lapped {lap} and sealed to the wall's", "membrane",
         "vapour_control", sheet([(u - 1500.0, z), (u, z), (u, z - p.lap)][::-1], 0.4),

@@ -100,7 +100,7 @@ def _inside(site: OpeningSite, p: Values, v: float, rough: float) -> Iterator[Pi
         return
     yield Piece(
         "sill-vapour", "vapour control turned over the rough sill, taped to the frame", "tape", "vapour_control",
-        sheet([(back - 2.5, v + 14.0), (back - 2.5, rough), (u, rough), (u, rough - 75.0)], 0.4),
+        sheet([(back - 1.4, v + 14.0), (back - 1.4, rough), (u, rough), (u, rough - 75.0)], 0.4),
         "sheet", ("vapour", "air"), takes=("lining", "membrane", "infill"),
     )  # fmt: skip
     if rough < v - 1.0:
@@ -379,8 +379,14 @@ def _threshold(site: OpeningSite, p: Values) -> Iterator[Piece]:
     yield Piece(
         "pan", "pan flashing with back dam, turned down over the edge", "flashing", "flashing",
         sheet([(back, v + p.dam), (back, v), (shell + 0.6, v), (shell + 0.6, v - p.pan)][::-1], -SKIN),
-        "sheet", ("weather", "drainage", "air"), takes=("lining", "membrane", "cladding"), tier=STRIP,
+        "sheet", ("weather", "drainage", "air", "vapour"), takes=("lining", "membrane", "cladding"), tier=STRIP,
     )  # fmt: skip
+    if site.wall.frame.inner < site.frame_out - 60.0:
+        yield Piece(
+            "break", "dense insulation under the door, to the edge of the floor", "insulation", "rigid",
+            block(site.wall.frame.inner, site.frame_out - 20.0, v - p.thick - SKIN, v - SKIN), "insulation", ("thermal",),
+            takes=("stem", "sheathing", "rim_joist", "joist", "infill", "structure", "plate", "sill_plate"), tier=STRIP,
+        )  # fmt: skip
     for number, share in ((1, 0.25), (2, 0.75)):
         u = site.frame_in + (site.frame_out - site.frame_in) * share
         yield Piece(
@@ -395,6 +401,7 @@ def _threshold(site: OpeningSite, p: Values) -> Iterator[Piece]:
     )  # fmt: skip
 
 
+BREAK = Parameter("thick", "Insulation under the door", 38.1, 12.0, 100.0)
 THRESHOLD = BuildUp(
-    "threshold-framed", "threshold", "Door sill on a pan", "framed wall", _bars, _threshold, (PAN, DAM),
+    "threshold-framed", "threshold", "Door sill on a pan", "framed wall", _bars, _threshold, (PAN, DAM, BREAK),
 )  # fmt: skip

@@ -51,6 +51,7 @@ def _bodies(piece: Piece, lie: Lie, key: tuple[str, str, str], note: str) -> tup
             outside=False,
             function=piece.drawn,
             note=note,
+            does=piece.does,
         )
         clear = lie.body(piece.clears, low, high, trims) if piece.clears is not None else None
         made.append((part, clear))
@@ -156,7 +157,7 @@ def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) ->
         if part.role in wanted:
             yielding[part.role].append(part)
     for piece, part, _ in made:
-        if piece.material == VOID:
+        if piece.material == VOID and not piece.does:
             continue
         # What two junctions have in common is there once.
         reach, same = part.solid.reach, earlier[piece.id]

@@ -108,7 +108,7 @@ def _soffit(site: EaveSite, p: Values) -> Iterator[Piece]:
     assert low is not None and site.soffit is not None
     yield Piece(
         "slot", "continuous {slot} ventilation slot with insect mesh", "vent_strip", "vent_strip",
-        block(inner - p.slot, inner, site.soffit, low), "finish", (), takes=("soffit",), tier=STRIP, ends="roof",
+        block(inner - p.slot, inner, site.soffit, low), "finish", ("weather",), takes=("soffit",), tier=STRIP, ends="roof",
     )  # fmt: skip
     if inner - face > 80.0:
         yield Piece(
@@ -139,16 +139,13 @@ def _edge(site: EaveSite, p: Values) -> Iterator[Piece]:
     far = edge - 400.0
     down = top - 45.0
     line = [
-        (far, site.on_deck(far)),
-        (back, site.on_deck(back)),
-        (edge, top + p.fillet),
-        (edge + 8.0, top + p.fillet - 8.0),
-        (edge + 10.0, down),
-    ]
+        (far, site.on_deck(far)), (back, site.on_deck(back)), (edge + 1.2, top + p.fillet), (edge + 1.2, down),
+        (edge + 14.0, down - 12.0),
+    ]  # fmt: skip
     yield Piece(
         "support-tray", "underlay support tray, over the fascia into the gutter", "flashing", "membrane",
         sheet(line, METAL), "sheet", ("weather", "drainage"), ends="roof",
-        takes=("roofing", "membrane", "cladding"), tier=STRIP,
+        yields=("gutter",), takes=("roofing", "membrane", "cladding"), tier=STRIP,
     )  # fmt: skip
     over = site.covering - site.deck
     fall = p.first * site.pitch

@@ -29,10 +29,17 @@ def _cavity(site: FootSite, p: Values) -> Iterator[Piece]:
     outer, inner = between
     v, low = site.base, site.foot_top
     fill = v - max(p.down, _insulation_down(site, p))
-    for id, held, words in (("outer", leaf, "outer"), ("inner", frame, "inner")):
+    course = site.insulation.low if site.insulation is not None and site.insulation.low < v - 20.0 else v - THIN
+    for id, held, words, high in (("outer", leaf, "outer", v - THIN), ("inner", frame, "inner", course)):
         yield Piece(
             f"{id}-below", f"dense block below the damp-proof course, {words} leaf", "structure", "block",
-            block(held.outer, held.inner, low, v - THIN), "structure", ("structure",), takes=("stem",), tier=STRIP,
+            block(held.outer, held.inner, low, high), "structure", ("structure",), takes=("stem",), tier=STRIP,
+        )  # fmt: skip
+    if site.insulation is not None and site.insulation.low < v - 20.0:
+        yield Piece(
+            "thermal-course", "course of load-bearing insulating block at the insulation of the floor", "structure",
+            "block", block(frame.outer, frame.inner, site.insulation.low, v - THIN), "structure", ("thermal", "structure"),
+            takes=("stem",), tier=STRIP,
         )  # fmt: skip
     yield Piece(
         "fill",
@@ -52,7 +59,7 @@ def _cavity(site: FootSite, p: Values) -> Iterator[Piece]:
             boards.layer.material,
             under([(boards.inner, _slope(site, fill, boards.inner)), (boards.inner, v), (boards.outer, v),
                    (boards.outer, _slope(site, fill, boards.outer))]),
-            "insulation", ("thermal",), takes=("stem",), tier=STRIP,
+            "insulation", ("thermal", "weather"), takes=("stem",), tier=STRIP,
         )  # fmt: skip
     gap = wall.gap
     if gap is not None:
@@ -92,7 +99,17 @@ def _gap(site: FootSite, outer: float, inner: float, fill: float) -> Piece:
     shape = under([
         (inner, _slope(site, fill, inner)), (inner, site.base), (outer, site.base), (outer, _slope(site, fill, outer)),
     ])  # fmt: skip
-    return Piece("clear", "residual cavity", "strip", "air", shape, "finish", (), takes=("stem",), tier=STRIP)
+    return Piece(
+        "clear",
+        "cavity kept clear",
+        "strip",
+        "air",
+        shape,
+        "finish",
+        ("weather", "drainage"),
+        takes=("stem",),
+        tier=STRIP,
+    )
 
 
 def _slope(site: FootSite, fill: float, u: float) -> float:

@@ -207,15 +207,21 @@ def _sill(form: str, site: OpeningSite, p: Values) -> Iterator[Piece]:
 
 def _threshold(site: OpeningSite, p: Values) -> Iterator[Piece]:
     v, wall = site.low, site.wall
-    line = [
-        (wall.outer + 3.0, v - 60.0),
-        (wall.outer + 3.0, v - 0.3),
-        (site.frame_in - 2.0, v - 0.3),
-        (site.frame_in - 2.0, v + 12.0),
-    ]
+    line = [(wall.outer + 3.0, v - 60.0), (wall.outer + 3.0, v - 0.3), (wall.frame.inner, v - 0.3)]
     yield Piece(
-        "tray", "damp-proof tray under the door, turned up behind and down outside", "flashing", "membrane",
-        sheet(line, -SKIN), "sheet", ("weather", "drainage", "air"), takes=("finish", "lining", "return"), tier=STRIP,
+        "tray", "damp-proof tray under the door, lapped on the damp-proof course, down outside", "flashing", "membrane",
+        sheet(line, -SKIN), "sheet", ("weather", "drainage", "air", "vapour"), takes=("finish", "lining", "return"),
+        tier=STRIP,
+    )  # fmt: skip
+    yield Piece(
+        "tray-up", "tray turned up behind the frame", "flashing", "membrane",
+        block(site.frame_in - 2.0, site.frame_in - 1.2, v - 0.3, v + 14.0), "sheet", ("weather", "air"),
+        takes=("finish", "lining", "return"),
+    )  # fmt: skip
+    yield Piece(
+        "break", "dense insulation under the door, to that of the floor", "insulation", "rigid",
+        block(wall.frame.inner, site.frame_out - 20.0, v - 1.3 - p.thick, v - 1.3), "insulation", ("thermal",),
+        takes=("stem", "structure"), tier=STRIP,
     )  # fmt: skip
     yield Piece(
         "perimeter", "sealant under the door, outside and inside", "sealant", "sealant",
@@ -281,4 +287,7 @@ HEADS = tuple(
 SILLS = tuple(
     _make_sill(form, name) for form, name in (("stone", "Stone sill"), ("metal", "Metal sill"), ("wood", "Wood sill"))
 )
-CAVITY_THRESHOLD = BuildUp("threshold-cavity", "threshold", "Door on a tray", "cavity wall", _bars, _threshold)
+BREAK = Parameter("thick", "Insulation under the door", 40.0, 15.0, 100.0)
+CAVITY_THRESHOLD = BuildUp(
+    "threshold-cavity", "threshold", "Door on a tray", "cavity wall", _bars, _threshold, (BREAK,)
+)

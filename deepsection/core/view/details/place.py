@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+import shapely
 from shapely.geometry import Polygon
 
 from ...drawing.cropping import Band, Window
@@ -18,7 +19,7 @@ from ..planes import Plane, cut_spans, plane_of
 from ..sights import Sight
 
 SHARES = (0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.1, 0.9)
-"""Where along its run a junction is cut, the first at which no opening is in the way."""
+"""Where along its run a junction is cut, the first at which no opening and no other wall is in the way."""
 CLEAR = 150.0
 """So far from openings (mm)."""
 LEAST = 3.0
@@ -80,7 +81,7 @@ def usual_along(building: Building, junction: Junction) -> float:
     for share in SHARES if wall is not None else ():
         (x0, y0, _), (x1, y1, _) = longest.start, longest.end
         at = x0 + (x1 - x0) * share, y0 + (y1 - y0) * share
-        if wall is not None and not _in_opening(building, wall, at):
+        if wall is not None and not _in_opening(building, wall, at) and not _at_wall(building, wall, at):
             return before + longest.length * share
     return before + longest.length / 2
 
@@ -104,6 +105,13 @@ def _wall_of(building: Building, junction: Junction) -> PlannedWall | None:
 def _in_opening(building: Building, wall: PlannedWall, at: Point) -> bool:
     along = wall.axis.along(at)
     return any(placed.left - CLEAR < along < placed.right + CLEAR for placed in building.openings[wall.wall.id])
+
+
+def _at_wall(building: Building, wall: PlannedWall, at: Point) -> bool:
+    """Whether another wall of its storey runs into a wall at a place."""
+    spot = shapely.Point(at)
+    others = (held for held in building.plan.on(wall.wall.base.level) if held is not wall)
+    return any(held.footprint.distance(spot) < CLEAR + wall.outer - wall.inner for held in others)
 
 
 def _reach(junction: Junction, size: DetailSize, wall: PlannedWall | None) -> tuple[float, float]:
