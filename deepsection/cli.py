@@ -18,7 +18,7 @@ from rich.console import Console
 from rich.progress import Progress
 
 from deepsection.calc import calc
-from deepsection.cli_tables import junction_rows, junction_table
+from deepsection.cli_tables import junction_rows, junction_table, line_rows, print_lines
 from deepsection.core.document.faults import why_unreadable
 from deepsection.core.edits import EDITS, describe, refusal
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
@@ -33,7 +33,7 @@ from deepsection.formats.dxf_plan import read_plan
 from deepsection.service import projects
 from deepsection.service.app import create_app, default_database, load_demos
 from deepsection.service.database import open_database
-from deepsection.service.details import detailed, details_on_sheets, junction_groups
+from deepsection.service.details import all_lines, detailed, details_on_sheets, junction_groups, lines_of
 from deepsection.service.plans import layer_offers
 from deepsection.service.store import Store, Stored
 from deepsection.service.work import (
@@ -421,6 +421,22 @@ def junctions(
             typer.echo(json.dumps(junction_rows(states), indent=1, ensure_ascii=False))
         else:
             out.print(junction_table(states, held.units))
+
+
+@app.command()
+def continuity(
+    project: str,
+    view: Annotated[str | None, typer.Option(help="A detail or a wall section; without it, all junctions.")] = None,
+    as_json: Annotated[bool, typer.Option("--json", help="As JSON: each line with its gaps and their places.")] = False,
+) -> None:
+    """Say of each line that keeps out weather, air, cold and vapour whether it closes, and where it is open."""
+    with _told():
+        held = _open().load(project).project
+        rows = [(view, lines_of(held, view))] if view is not None else all_lines(held)
+        if as_json:
+            typer.echo(json.dumps(line_rows(rows), indent=1, ensure_ascii=False))
+        else:
+            print_lines(rows, out)
 
 
 @app.command()

@@ -6,6 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from deepsection.core.trades.drawings.model import LineName
+
 from .schemas import Shape, Version, ViewWanted
 
 
@@ -59,6 +61,16 @@ class PieceOut(BaseModel):
     part: str
 
 
+class LineOut(BaseModel):
+    """A line that keeps out weather, air, cold or vapour at a junction: whether it is there, whether it closes, and in
+    words where it does not."""
+
+    line: LineName
+    there: bool
+    closes: bool
+    words: list[str]
+
+
 class BuiltOut(BaseModel):
     """How a junction is built, and what may be chosen, set and switched of it.
 
@@ -77,6 +89,7 @@ class BuiltOut(BaseModel):
     parameters: list[ParameterOut]
     pieces: list[PieceOut]
     findings: list[FoundOut]
+    lines: list[LineOut]
     alike: list[str]
 
 

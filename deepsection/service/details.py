@@ -13,6 +13,7 @@ from deepsection.core.model import Project
 from deepsection.core.sheets import detail_sheets
 from deepsection.core.view import opened
 from deepsection.core.view.details.making import GroupState, group_states, missing_details
+from deepsection.core.view.lines import ViewLines, junction_lines, view_lines
 
 from .detail_schemas import BuiltOut
 from .junctions import built_out
@@ -34,7 +35,8 @@ def built_at(project: Project, junction: str) -> BuiltOut:
         found = next((one for one in state.group.junctions if one.id == junction), None)
         if found is not None and state.built is not None:
             alike = [one.id for one in state.group.junctions]
-            return built_out(found, state.built, alike, held.project.units)
+            lines = junction_lines(held.building, found)
+            return built_out(found, state.built, lines, alike, held.project.units)
     raise UnknownElement(f"nothing is known to be built at “{junction}”", field="junction", value=junction)
 
 
@@ -51,6 +53,26 @@ def building_up(project: Project, kind: str, junctions: Sequence[str] | None, wa
         )
         wanted = typed(held.project, held.building, first, wanted)
     return set_build_ups(held.project, held.building, kind, junctions, wanted)
+
+
+@in_turn
+def lines_of(project: Project, view: str) -> ViewLines:
+    """The lines of a detail or a wall section. Raises: BadInput."""
+    held = opened(project)
+    return view_lines(held.project, held.building, view)
+
+
+@in_turn
+def all_lines(project: Project) -> list[tuple[str, ViewLines]]:
+    """The lines at each group of junctions that is built."""
+    held = opened(project)
+    found = []
+    for state in group_states(held.project, held.building):
+        longest = max(state.group.junctions, key=lambda one: (one.length, one.id))
+        lines = junction_lines(held.building, longest) if state.built is not None else None
+        if lines is not None:
+            found.append((f"{state.group.about.one} {state.group.number}", lines))
+    return found
 
 
 @in_turn

@@ -6,8 +6,18 @@ from deepsection.core.buildups import Built, note_of
 from deepsection.core.junctions import Junction
 from deepsection.core.units import Units, format_measured
 from deepsection.core.view.details.making import GroupState
+from deepsection.core.view.lines import ViewLines
 
-from .detail_schemas import BuildUpOption, BuiltOut, FoundOut, JunctionGroupOut, JunctionOut, ParameterOut, PieceOut
+from .detail_schemas import (
+    BuildUpOption,
+    BuiltOut,
+    FoundOut,
+    JunctionGroupOut,
+    JunctionOut,
+    LineOut,
+    ParameterOut,
+    PieceOut,
+)
 
 
 def group_out(state: GroupState, units: Units) -> JunctionGroupOut:
@@ -40,7 +50,22 @@ def findings_out(built: Built) -> list[FoundOut]:
     return [*said, *(FoundOut(words=held.words, source=held.source) for held in built.rules)]
 
 
-def built_out(junction: Junction, built: Built, alike: list[str], units: Units) -> BuiltOut:
+def lines_out(found: ViewLines | None) -> list[LineOut]:
+    """The lines at a junction, each with where it is open."""
+    if found is None:
+        return []
+    return [
+        LineOut(
+            line=held.line,
+            there=held.is_there,
+            closes=held.closes,
+            words=[words for words in found.words if words.startswith(f"the {held.line} line ")],
+        )
+        for held in found.lines
+    ]
+
+
+def built_out(junction: Junction, built: Built, found: ViewLines | None, alike: list[str], units: Units) -> BuiltOut:
     """How a junction is built, with what may be set of it."""
     held, values = built.build_up, dict(built.values)
     name = junction.id.replace("/", "~")
@@ -80,5 +105,6 @@ def built_out(junction: Junction, built: Built, alike: list[str], units: Units) 
             for piece in built.pieces
         ],
         findings=findings_out(built),
+        lines=lines_out(found),
         alike=alike,
     )

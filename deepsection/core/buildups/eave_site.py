@@ -3,19 +3,26 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
 
 from ..geometry import Point, moved_out
 from ..junctions import Junction, Run
 from ..model import RAKED, SLOPING
 from ..resolve import Building, ResolvedRoof, RoofPlane
 from ..trades.ceilings.place import CEILINGS
+from ..trades.ceilings.vaults import VAULTS
 from ..trades.makeups.model import Tradition
 from ..trades.roofs.placed import ROOFS
 from ..trades.roofs.rafters import SOFFIT, soffit_z
 from .faces import WallFaces, wall_faces
 from .lie import Lie, Trim
 
+WITHIN, TO_WALL = 700.0, 60.0
+"""Whether a room is vaulted is asked so far inside of the bearing line; its vault ends so far before its walls' middle
+(mm)."""
 CORNER = 5.0
 """A run this near to the end of its side (mm) goes around the corner."""
 
@@ -149,7 +156,21 @@ def eave_lies(building: Building, junction: Junction) -> list[Lie]:
     if found is None:
         return []
     roof, edge, _ = found
-    return [_lie(roof, edge, run) for run in junction.runs]
+    vaults = [held.area for some in building[VAULTS].values() for held in some]
+    return [_vaulted(_lie(roof, edge, run), vaults) for run in junction.runs]
+
+
+def _vaulted(lie: Lie, vaults: list[Polygon | MultiPolygon]) -> Lie:
+    """A run with the stretches at which the room within is vaulted."""
+    (ox, oy), (dx, dy) = lie.out, lie.along
+    ends = [(x - ox * WITHIN, y - oy * WITHIN) for x, y in (lie.at(0.0), lie.at(lie.length))]
+    spans = []
+    for area in vaults:
+        for piece in shapely.get_parts(shapely.LineString(ends).intersection(area)):
+            at = [(x - ends[0][0]) * dx + (y - ends[0][1]) * dy for x, y in shapely.get_coordinates(piece).tolist()]
+            if at:
+                spans.append((min(at) - TO_WALL, max(at) + TO_WALL))
+    return replace(lie, vaults=tuple(sorted(spans))) if spans else lie
 
 
 def _lie(roof: ResolvedRoof, edge: int, run: Run) -> Lie:

@@ -81,6 +81,19 @@ def air_path(site: EaveSite, p: Values) -> Iterator[Piece]:
     )  # fmt: skip
 
 
+def vault_quilt(site: EaveSite, p: Values) -> Iterator[Piece]:
+    """What fills the space over the plate where the room within is vaulted, up to the air path."""
+    if site.wall is None or site.quilt is None:
+        return
+    clear, inner = p.clear * site.slope, site.wall.inner
+    yield Piece(
+        "vault-quilt", "quilt over the plate, to that of the vault", "infill", "quilt",
+        under([(0.0, site.plate), (0.0, site.rafter_top(0.0) - clear), (inner, site.rafter_top(inner) - clear),
+               (inner, site.plate)]),
+        "insulation", ("thermal",), yields=(*MEMBERS, "infill", "lining", "insulation"), within="vault", tier=STRIP,
+    )  # fmt: skip
+
+
 def ceiling_seal(site: EaveSite, p: Values) -> Iterator[Piece]:
     """Vapour control over the boards of the ceiling, turned down onto that of the wall, and the boards' sealed edge."""
     if site.wall is None or site.quilt is None:
@@ -89,12 +102,12 @@ def ceiling_seal(site: EaveSite, p: Values) -> Iterator[Piece]:
     yield Piece(
         "ceiling-vapour", "vapour control over the ceiling, lapped {lap} and sealed to the wall's", "membrane",
         "vapour_control", sheet([(u - 1500.0, z), (u, z), (u, z - p.lap)][::-1], 0.4),
-        "membrane", ("vapour", "air"), tier=STRIP, takes=("lining", "membrane"),
+        "membrane", ("vapour", "air"), within="ceiling", tier=STRIP, takes=("lining", "membrane"),
     )  # fmt: skip
     yield Piece(
         "board-seal", "sealant at the edge of the ceiling boards", "sealant", "sealant",
         bead(site.inside - 3.0, site.board_low - 3.0, 6.0), "finish", ("air",),
-        yields=BUILT,
+        within="ceiling", yields=BUILT,
     )  # fmt: skip
 
 
@@ -132,6 +145,7 @@ def _closed(site: EaveSite, p: Values) -> Iterator[Piece]:
     yield from air_path(site, p)
     yield from rafter_ties(site)
     yield from wall_head(site, p)
+    yield from vault_quilt(site, p)
     yield from ceiling_seal(site, p)
     yield from roof_edge(site, p)
 
@@ -234,6 +248,7 @@ def _flush(site: EaveSite, p: Values) -> Iterator[Piece]:
     yield from air_path(site, p)
     yield from wall_head(site, p)
     yield from rafter_ties(site)
+    yield from vault_quilt(site, p)
     yield from ceiling_seal(site, p)
     yield from roof_edge(site, p)
 

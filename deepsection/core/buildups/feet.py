@@ -156,9 +156,15 @@ def slab_edge(site: FootSite, p: Values) -> Iterator[Piece]:
             takes=("structure", "insulation", "stem"),
         )  # fmt: skip
     yield Piece(
-        "vapour-down", "vapour control of the wall sealed to the retarder", "tape", "vapour_control",
-        block(plate, plate - 0.6, site.base, site.base + 100.0), "sheet", ("vapour", "air"), takes=("lining", "membrane"),
-    )  # fmt: skip
+        "vapour-down",
+        "vapour control of the wall sealed to the retarder",
+        "tape",
+        "vapour_control",
+        block(plate, plate - 0.6, site.base, site.base + 100.0),
+        "sheet",
+        ("vapour", "air"),
+        takes=("lining", "membrane"),
+    )
 
 
 def _bars_slab(site: FootSite, p: Values) -> str:

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from .buildup import BuildUp, Found
 from .floor_site import CeilingSite, FloorSite, InnerSite, PorchSite
 from .parameters import Parameter, Values
-from .pieces import BUILT, STRIP, Piece, bead, block, sheet, under
+from .pieces import BUILT, MEMBERS, STRIP, Piece, bead, block, sheet, under
 
 RIM = Parameter("rim", "Insulation inside of the rim", 139.7, 25.0, 300.0)
 LAP = Parameter("lap", "Lap of the membrane", 152.4, 100.0, 300.0, "common practice: 6 in or more")
@@ -194,10 +194,17 @@ def _ceiling(site: CeilingSite, p: Values) -> Iterator[Piece]:
     u, z = site.wall.frame.inner, site.plate
     if site.quilt is not None and u - site.wall.inner > 1.0:
         yield Piece(
-            "edge-quilt", "quilt pressed to the wall's frame, its lining stops at the ceiling", "infill", "quilt",
-            block(u, site.wall.inner, z, site.quilt), "insulation", ("thermal",), takes=("lining", "membrane"), tier=STRIP,
-            yields=("joist", "trimmer_joist", "header_joist", "stud", "plate", "rafter"),
-        )  # fmt: skip
+            "edge-quilt",
+            "quilt pressed to the wall's frame, its lining stops at the ceiling",
+            "infill",
+            "quilt",
+            block(u, site.wall.inner, z, site.quilt),
+            "insulation",
+            ("thermal",),
+            takes=("lining", "membrane", "insulation"),
+            tier=STRIP,
+            yields=(*MEMBERS, "stud", "plate", "sheathing", "insulation", "structure", "rim_joist"),
+        )
     yield Piece(
         "ceiling-vapour", "vapour control over the ceiling, lapped {lap} and sealed to the wall's", "membrane",
         "vapour_control", sheet([(u - 1500.0, z), (u, z), (u, z - p.lap)][::-1], 0.4),

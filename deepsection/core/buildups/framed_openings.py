@@ -383,16 +383,27 @@ def _threshold(site: OpeningSite, p: Values) -> Iterator[Piece]:
     )  # fmt: skip
     if site.wall.frame.inner < site.frame_out - 60.0:
         yield Piece(
-            "break", "dense insulation under the door, to the edge of the floor", "insulation", "rigid",
-            block(site.wall.frame.inner, site.frame_out - 20.0, v - p.thick - SKIN, v - SKIN), "insulation", ("thermal",),
-            takes=("stem", "sheathing", "rim_joist", "joist", "infill", "structure", "plate", "sill_plate"), tier=STRIP,
-        )  # fmt: skip
+            "break",
+            "dense insulation under the door, to the edge of the floor",
+            "insulation",
+            "rigid",
+            block(site.wall.frame.inner, site.frame_out - 20.0, v - p.thick - SKIN, v - SKIN),
+            "insulation",
+            ("thermal",),
+            takes=("stem", "sheathing", "rim_joist", "joist", "infill", "structure", "plate", "sill_plate", "blocking"),
+            tier=STRIP,
+        )
     for number, share in ((1, 0.25), (2, 0.75)):
         u = site.frame_in + (site.frame_out - site.frame_in) * share
         yield Piece(
-            f"bed-{number}", "two beds of sealant under the sill", "sealant", "sealant",
-            block(u - 5.0, u + 5.0, v, v + 1.0), "finish", ("air", "weather"),
-        )  # fmt: skip
+            f"bed-{number}",
+            "two beds of sealant under the sill",
+            "sealant",
+            "sealant",
+            block(u - 5.0, u + 5.0, v, v + 1.0),
+            "finish",
+            ("air", "weather"),
+        )
     nose = site.wall.outer + 12.0
     yield Piece(
         "apron-flashing", "apron under the sill, over the cladding below", "flashing", "flashing",

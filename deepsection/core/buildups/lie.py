@@ -30,6 +30,8 @@ class Lie:
 
     Pieces that reach higher than `over` stop at its `gaps`: at doors, and where walls run into it.
 
+    `vaults`: from-to along it where the room within is vaulted.
+
     `dz`: how much higher all lies than at its site: where a foundation steps.
 
     `wall` and `roof`: planes at which pieces end that end with the wall, or with the boards of the roof; where the run
@@ -46,6 +48,7 @@ class Lie:
     gaps: tuple[tuple[float, float], ...] = ()
     over: float = math.inf
     dz: float = 0.0
+    vaults: tuple[tuple[float, float], ...] = ()
 
     @property
     def along(self) -> Point:
@@ -63,10 +66,12 @@ class Lie:
             low, high = -piece.past[0], self.length + piece.past[1]
             if piece.ends != "run":
                 low, high = low - self.before, high + self.after
-            if piece.shape.bounds[3] <= self.over + LEAST:
-                yield low, high
+            if piece.within == "vault":
+                yield from ((max(first, low), min(last, high)) for first, last in self.vaults)
                 return
-            for first, last in self.gaps:
+            gaps = self.gaps if piece.shape.bounds[3] > self.over + LEAST else ()
+            gaps = self.vaults if piece.within == "ceiling" else gaps
+            for first, last in gaps:
                 if first > low:
                     yield low, min(first, high)
                 low = max(low, last)
@@ -78,6 +83,10 @@ class Lie:
             if piece.shape.bounds[3] <= self.over + LEAST or not self._open(at, at + piece.wide):
                 yield at, at + piece.wide
             at += piece.every
+
+    def stops(self, piece: Piece, at: float) -> bool:
+        """Whether a piece is interrupted at a distance along the run."""
+        return piece.shape.bounds[3] > self.over + LEAST and self._open(at, at)
 
     def _open(self, low: float, high: float) -> bool:
         return any(first < high and last > low for first, last in self.gaps)

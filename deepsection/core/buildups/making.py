@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Iterable
 from functools import lru_cache
 from weakref import WeakKeyDictionary
 
@@ -114,6 +115,9 @@ def fixings_at(building: Building, frame: Frame, window: Window, scale: float) -
             run = int(part.key.split("/")[3].split(":")[1])
             lie = lies_of(building, junction)[run]
             ends = [frame.depth(*lie.at(at)) for at in (0.0, lie.length)]
+            share = ends[0] / (ends[0] - ends[1]) if ends[0] != ends[1] else 0.0
+            if lie.stops(piece, share * lie.length):
+                continue
             if not piece.every or part.key.split("/")[3].rpartition(":")[2] != "0" or ends[0] * ends[1] > 0:
                 continue
             side = lie.out[0] * frame.ux + lie.out[1] * frame.uy
@@ -141,30 +145,42 @@ def _near(junction: Junction, frame: Frame, window: Window) -> bool:
 
 
 def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) -> Building:
-    """The parts of a building, those that give way cut, and the pieces, cut by what they give way to."""
-    takers: dict[str, list[Solid]] = defaultdict(list)
-    yielding: dict[str, list[Part]] = defaultdict(list)
+    """The parts of a building, those that give way cut, and the pieces, cut by what they give way to.
+
+    Pieces give way to those of other junctions as parts do; what two junctions have in common is there once.
+    """
+    takers: dict[str, list[tuple[str, Solid]]] = defaultdict(list)
     for piece, part, clear in made:
         for role in piece.takes:
-            takers[role] += [part.solid, *([clear] if clear is not None else [])]
+            takers[role] += [(_junction(part), body) for body in (part.solid, clear) if body is not None]
     wanted = {role for piece, _, _ in made for role in piece.yields}
+    yielding: dict[str, list[Part]] = defaultdict(list)
     earlier: dict[str, list[Solid]] = defaultdict(list)
     parts: list[Part] = []
     for part in building.parts:
-        bodies = takers.get(part.role)
-        near = tuple(body for body in bodies if body.reach.meets(part.solid.reach)) if bodies else ()
+        near = _reaching(part, takers.get(part.role, ()))
         parts.append(without(part, near) if near else part)
         if part.role in wanted:
             yielding[part.role].append(part)
     for piece, part, _ in made:
         if piece.material == VOID and not piece.does:
             continue
-        # What two junctions have in common is there once.
-        reach, same = part.solid.reach, earlier[piece.id]
-        before = tuple(
-            other.solid for role in piece.yields for other in yielding[role] if other.solid.reach.meets(reach)
-        )
+        reach, own, same = part.solid.reach, _junction(part), earlier[piece.id]
+        before = _reaching(part, [held for held in takers.get(part.role, ()) if held[0] != own])
+        for role in piece.yields:
+            before += tuple(other.solid for other in yielding[role] if other.solid.reach.meets(reach))
         before += tuple(other for other in same if other.reach.meets(reach))
         same.append(part.solid)
         parts.append(without(part, before) if before else part)
     return building.with_parts(tuple(parts))
+
+
+def _junction(part: Part) -> str:
+    """The junction of a piece, within its key."""
+    return part.key.split("/")[3].partition(":")[0]
+
+
+def _reaching(part: Part, bodies: Iterable[tuple[str, Solid]]) -> tuple[Solid, ...]:
+    """Those of some bodies that reach a part."""
+    reach = part.solid.reach
+    return tuple(body for _, body in bodies if body.reach.meets(reach))

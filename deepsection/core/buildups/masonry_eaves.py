@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from .buildup import BuildUp, Found
 from .eave_site import EaveSite
-from .eaves import METAL, STIFF, ceiling_seal, seat_rules
+from .eaves import METAL, STIFF, ceiling_seal, seat_rules, vault_quilt
 from .parameters import Parameter, Values
 from .pieces import MEMBERS, STRIP, Piece, bead, block, sheet, under
 
@@ -40,6 +40,7 @@ def _masonry(site: EaveSite, p: Values) -> Iterator[Piece]:
         yield from _quilt(site, p)
     if site.soffit is not None:
         yield from _soffit(site, p)
+    yield from vault_quilt(site, p)
     yield from ceiling_seal(site, p)
     yield from _edge(site, p)
 
@@ -107,9 +108,17 @@ def _soffit(site: EaveSite, p: Values) -> Iterator[Piece]:
     low, face, inner = site.soffit_top, site.face, site.reach - site.board
     assert low is not None and site.soffit is not None
     yield Piece(
-        "slot", "continuous {slot} ventilation slot with insect mesh", "vent_strip", "vent_strip",
-        block(inner - p.slot, inner, site.soffit, low), "finish", ("weather",), takes=("soffit",), tier=STRIP, ends="roof",
-    )  # fmt: skip
+        "slot",
+        "continuous {slot} ventilation slot with insect mesh",
+        "vent_strip",
+        "vent_strip",
+        block(inner - p.slot, inner, site.soffit, low),
+        "finish",
+        ("weather",),
+        takes=("soffit",),
+        tier=STRIP,
+        ends="roof",
+    )
     if inner - face > 80.0:
         yield Piece(
             "wall-batten", "50 x 25 batten on the wall", "strip", "softwood", block(face, face + 25.0, low, low + 50.0),

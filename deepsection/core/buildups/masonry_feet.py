@@ -37,10 +37,16 @@ def _cavity(site: FootSite, p: Values) -> Iterator[Piece]:
         )  # fmt: skip
     if site.insulation is not None and site.insulation.low < v - 20.0:
         yield Piece(
-            "thermal-course", "course of load-bearing insulating block at the insulation of the floor", "structure",
-            "block", block(frame.outer, frame.inner, site.insulation.low, v - THIN), "structure", ("thermal", "structure"),
-            takes=("stem",), tier=STRIP,
-        )  # fmt: skip
+            "thermal-course",
+            "course of load-bearing insulating block at the insulation of the floor",
+            "structure",
+            "block",
+            block(frame.outer, frame.inner, site.insulation.low, v - THIN),
+            "structure",
+            ("thermal", "structure"),
+            takes=("stem",),
+            tier=STRIP,
+        )
     yield Piece(
         "fill",
         "lean concrete in the cavity to {down} below the damp-proof course, sloped outward",

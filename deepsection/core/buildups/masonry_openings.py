@@ -218,10 +218,12 @@ def _threshold(site: OpeningSite, p: Values) -> Iterator[Piece]:
         block(site.frame_in - 2.0, site.frame_in - 1.2, v - 0.3, v + 14.0), "sheet", ("weather", "air"),
         takes=("finish", "lining", "return"),
     )  # fmt: skip
+    assert wall.between is not None
+    outer, inner = wall.between
     yield Piece(
-        "break", "dense insulation under the door, to that of the floor", "insulation", "rigid",
-        block(wall.frame.inner, site.frame_out - 20.0, v - 1.3 - p.thick, v - 1.3), "insulation", ("thermal",),
-        takes=("stem", "structure"), tier=STRIP,
+        "closer", "insulated closer under the door", "insulation", "rigid",
+        block(inner, outer, v - 1.3 - p.closer, v - 1.3), "insulation", ("thermal", "air"),
+        takes=("stem", "strip", "insulation"), tier=STRIP,
     )  # fmt: skip
     yield Piece(
         "perimeter", "sealant under the door, outside and inside", "sealant", "sealant",
@@ -287,7 +289,6 @@ HEADS = tuple(
 SILLS = tuple(
     _make_sill(form, name) for form, name in (("stone", "Stone sill"), ("metal", "Metal sill"), ("wood", "Wood sill"))
 )
-BREAK = Parameter("thick", "Insulation under the door", 40.0, 15.0, 100.0)
 CAVITY_THRESHOLD = BuildUp(
-    "threshold-cavity", "threshold", "Door on a tray", "cavity wall", _bars, _threshold, (BREAK,)
+    "threshold-cavity", "threshold", "Door on a tray", "cavity wall", _bars, _threshold, (CLOSER,)
 )

@@ -37,8 +37,8 @@ class Piece:
     `shape` runs along the junction, past its two ends by `past`; with `every` it stands at that spacing, `wide` along
     the run, the first one `first` from its start. `ends`: where the run ends at a corner of the house: at the
     faces of the wall, or with the boards of the roof. `takes`: the roles of parts that give way to it, and to `clears`,
-    which it keeps free; `yields`: those that it gives way to itself. `axis`: lumber that runs along. It shows
-    from a scale of 1:`tier` on.
+    which it keeps free; `yields`: those that it gives way to itself. `within`: it is there under a level ceiling alone,
+    or under a vault. `axis`: lumber that runs along. It shows from a scale of 1:`tier` on.
     """
 
     id: str
@@ -58,6 +58,7 @@ class Piece:
     yields: tuple[str, ...] = ()
     clears: Polygon | None = None
     axis: bool = False
+    within: Literal["", "ceiling", "vault"] = ""
 
 
 def block(u0: float, u1: float, v0: float, v1: float) -> Polygon:

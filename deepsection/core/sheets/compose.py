@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from ..drawing import Drawing, Mark, Region, Stroke, Symbol, Text, path
+from ..drawing import Drawing, Mark, Region, Stroke, Symbol, Text, path, text_width
 from ..model import PlacedView, Project, Sheet
 from ..resolve import Building
 from ..units import FOOT, Units
@@ -15,6 +15,8 @@ from .scales import scale_name, standard_scales
 TITLE_WIDTH, TITLE_HEIGHT = 170.0, 34.0
 TITLE_DROP = 13.0
 """Title block size, and how far a view's title lies below it; paper mm."""
+TITLE_AT, TITLE_SIZE = 12.0, 5.0
+"""From the number of a view to its title, and the height of that (paper mm), as they are drawn."""
 TITLE_TALL, BAR_AT, BAR_LABEL = 4.0, 98.0, 4.0
 """A title's reach below its rule; where the scale bar begins, and what its last label takes; paper mm."""
 CHECK_LINE = 100.0
@@ -150,7 +152,7 @@ def footprint(held: PlacedDrawing, units: Units) -> tuple[float, float, float, f
     """x0, y0, x1, y1 on paper of a placed view with its title and scale bar."""
     x0, y0, x1, y1 = held.box()
     field, count, _ = _bar(held.scale, units)
-    bar = x0 + BAR_AT + field * count / held.scale + BAR_LABEL if held.drawing.kind != "schedule" else x1
+    bar = x0 + bar_at(held) + field * count / held.scale + BAR_LABEL if held.drawing.kind != "schedule" else x1
     return x0, y0 - TITLE_DROP - TITLE_TALL, max(x1, bar), y1
 
 
@@ -217,8 +219,13 @@ def _view_title(held: PlacedDrawing, number: int, units: Units) -> list[Mark]:
     if not drawn:
         return [title]
     field, count, labels = _bar(held.scale, units)
-    bar = Symbol("scale_bar", x + BAR_AT, y, labels, values=(field, float(count), 1 / held.scale))
+    bar = Symbol("scale_bar", x + bar_at(held), y, labels, values=(field, float(count), 1 / held.scale))
     return [title, bar]
+
+
+def bar_at(held: PlacedDrawing) -> float:
+    """From the number of a view to its scale bar: past its title (paper mm)."""
+    return max(BAR_AT, TITLE_AT + text_width(held.drawing.title, TITLE_SIZE, "bold") + BAR_LABEL)
 
 
 def _bar(scale: float, units: Units) -> tuple[float, int, tuple[str, ...]]:

@@ -6,9 +6,12 @@ the window has to leave at the others. Where it does not, the nearest points of 
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+import heapq
+import itertools
+import math
+from collections import defaultdict
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal
 
 import shapely
 from shapely.geometry import LineString, Polygon
@@ -19,9 +22,9 @@ from ..drawing.cropping import Window
 from ..geometry import Point
 from ..model import Layer
 from ..resolve import Building, Part
+from ..trades.drawings.model import LineName
 from .cut import CutPart
 
-LineName = Literal["weather", "air", "thermal", "vapour"]
 LINES: tuple[LineName, ...] = ("weather", "air", "thermal", "vapour")
 """The lines that close around a house, in the order in which they are told."""
 
@@ -37,7 +40,7 @@ WOOD = ("softwood", "plywood", "treated")
 WEATHER_ROLES = ("roofing", "fascia", "soffit", "barge", "cladding", "ridge_flashing", "hip_flashing", "stem", "gutter")
 AIR_MATERIALS = ("plywood", "gypsum", "vapour_control", "plaster", "concrete", "membrane", "screed")
 THERMAL_MATERIALS = ("quilt", "rigid", "foam")
-VAPOUR_MATERIALS = ("vapour_control",)
+VAPOUR_MATERIALS = ("vapour_control", "plaster")
 
 
 def carried_by(
@@ -86,7 +89,7 @@ def is_timber(part: Part) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class Gap:
-    """Where a line is open: the nearest points of its two sides (in the view), how far they lie apart (mm), and parts."""
+    """Where a line is open: the nearest points of its two sides in the view, how far apart (mm), and their parts."""
 
     start: Point
     end: Point
@@ -119,9 +122,17 @@ class Continuity:
 
 
 def continuity_in(
-    building: Building, cut: Sequence[CutPart], window: Window, lines: Iterable[LineName] = LINES
+    building: Building,
+    cut: Sequence[CutPart],
+    window: Window,
+    lines: Iterable[LineName] = LINES,
+    inside: str | None = None,
 ) -> list[Continuity]:
-    """The lines in what a plane cuts within a window."""
+    """The lines in what a plane cuts within a window: what comes in at one edge leaves at the others.
+
+    `inside`: of a wall section the edge that lies within the house, "left" or "right": what leaves there
+    highest up comes in there lowest down.
+    """
     if not cut:
         return []
     outermost = _outermost(building, cut)
@@ -131,7 +142,7 @@ def continuity_in(
     x0, y0, x1, y1 = shapely.total_bounds([one.polygon for one in cut]).tolist()
     box = max(window.left, x0), max(window.low, y0), min(window.right, x1), min(window.high, y1)
     wood = [one for one in cut if is_timber(one.part) and one.part.element not in roofs]
-    return [_line(line, [one for one, does in held if line in does], wood, box) for line in lines]
+    return [_line(line, [one for one, does in held if line in does], wood, box, inside) for line in lines]
 
 
 def _outermost(building: Building, cut: Sequence[CutPart]) -> frozenset[str]:
@@ -153,31 +164,75 @@ def _leaf_of(layers: Sequence[Layer]) -> int:
 
 
 def _line(
-    line: LineName, own: list[CutPart], wood: list[CutPart], box: tuple[float, float, float, float]
+    line: LineName,
+    own: list[CutPart],
+    wood: list[CutPart],
+    box: tuple[float, float, float, float],
+    inside: str | None,
 ) -> Continuity:
-    pieces = [(one, one.polygon) for one in own]
-    bridging = [(one, one.polygon) for one in wood] if line != "weather" else []
-    nodes = [*pieces, *bridging]
-    clusters = _clusters([polygon for _, polygon in nodes])
-    members: dict[int, list[int]] = {}
-    for k, cluster in enumerate(clusters):
-        members.setdefault(cluster, []).append(k)
-    reached: dict[int, set[str]] = {
-        cluster: {edge for k in held if k < len(pieces) for edge in _edges(pieces[k][1], box)}
+    nodes = [*own, *(wood if line != "weather" else ())]
+    members: dict[int, list[int]] = defaultdict(list)
+    for k, cluster in enumerate(_clusters([one.polygon for one in nodes])):
+        members[cluster].append(k)
+    reached = {
+        cluster: {edge for k in held if k < len(own) for edge in _edges(own[k].polygon, box)}
         for cluster, held in members.items()
     }
-    edges = sorted({edge for found in reached.values() for edge in found})
-    groups = _joined([found for found in reached.values() if found])
-    gaps: list[Gap] = []
-    if len(edges) > 1 and len(groups) > 1:
-        shapes = []
-        for group in groups:
-            inside = [k for cluster, found in reached.items() if found & group for k in members[cluster]]
-            shapes.append([nodes[k] for k in inside if k < len(pieces)] or [nodes[k] for k in inside])
-        gaps = _gaps(shapes)
-    touched = {k for cluster, held in members.items() if any(k < len(pieces) for k in held) for k in held}
-    bridged = sum(nodes[k][1].area for k in touched if k >= len(pieces)) if line == "thermal" else 0.0
-    return Continuity(line, tuple(edges), tuple(polygon for _, polygon in pieces), tuple(gaps), bridged)
+    edges = tuple(sorted({edge for found in reached.values() for edge in found}))
+    if inside is None:
+        groups = _joined([found for found in reached.values() if found])
+        sides = [[k for c, found in reached.items() if found & group for k in members[c]] for group in groups]
+        gaps = _gaps([[nodes[k] for k in held] for held in sides]) if len(edges) > 1 and len(groups) > 1 else []
+    else:
+        ends = _ends(own, members, reached, inside)
+        edges = ("top", "bottom") if ends else ()
+        whole = [[nodes[k] for k in held] for held in members.values()]
+        order = list(members)
+        gaps = _way(whole, order.index(ends[0]), order.index(ends[1])) if ends else []
+    touched = {k for held in members.values() if any(k < len(own) for k in held) for k in held}
+    bridged = sum(nodes[k].polygon.area for k in touched if k >= len(own)) if line == "thermal" else 0.0
+    return Continuity(line, edges, tuple(one.polygon for one in own), tuple(gaps), bridged)
+
+
+def _ends(
+    own: Sequence[CutPart], members: Mapping[int, list[int]], reached: Mapping[int, set[str]], inside: str
+) -> tuple[int, int] | None:
+    """The clusters in which a line leaves a wall section inward: the highest, and the lowest."""
+    heights = [
+        (own[k].polygon.bounds[3], cluster)
+        for cluster, held in members.items()
+        if inside in reached[cluster]
+        for k in held
+        if k < len(own)
+    ]
+    return (max(heights)[1], min(heights)[1]) if len(heights) > 1 else None
+
+
+def _way(clusters: Sequence[Sequence[CutPart]], start: int, goal: int) -> list[Gap]:
+    """The least gaps on the way from one cluster to another, over those between."""
+    if start == goal:
+        return []
+    unions = [shapely.union_all([one.polygon for one in held]) for held in clusters]
+    before: dict[int, int] = {}
+    cost = {start: 0.0}
+    heap, done = [(0.0, start)], set[int]()
+    while heap:
+        far, at = heapq.heappop(heap)
+        if at in done:
+            continue
+        done.add(at)
+        if at == goal:
+            break
+        for other, away in enumerate(shapely.distance(unions[at], unions).tolist()):
+            # Two gaps of 10 are rather on the way than one of 30.
+            if other not in done and far + away < cost.get(other, math.inf):
+                cost[other], before[other] = far + away, at
+                heapq.heappush(heap, (far + away, other))
+    way = [goal]
+    while way[-1] != start:
+        way.append(before[way[-1]])
+    pairs = [(b, a) for a, b in itertools.pairwise(way)]
+    return [gap for a, b in reversed(pairs) for gap in _gaps([clusters[a], clusters[b]])]
 
 
 def _clusters(polygons: Sequence[Polygon]) -> list[int]:
@@ -220,23 +275,22 @@ def _joined(sets: Iterable[set[str]]) -> list[set[str]]:
     return groups
 
 
-def _gaps(shapes: Sequence[Sequence[tuple[CutPart, Polygon]]]) -> list[Gap]:
-    """The least gaps that, closed, would join all groups."""
-    unions: list[BaseGeometry] = [shapely.union_all([polygon for _, polygon in held]) for held in shapes]
-    done, rest, found = [0], list(range(1, len(shapes))), list[Gap]()
+def _gaps(sides: Sequence[Sequence[CutPart]]) -> list[Gap]:
+    """The least gaps that, closed, would join all sides."""
+    unions: list[BaseGeometry] = [shapely.union_all([one.polygon for one in held]) for held in sides]
+    done, rest, found = [0], list(range(1, len(sides))), list[Gap]()
     while rest:
         width, a, b = min((unions[i].distance(unions[j]), i, j) for i in done for j in rest)
         line = shapely.shortest_line(unions[a], unions[b])
         assert isinstance(line, LineString)
         start, end = ((x, y) for x, y in line.coords[:2])
-        parts = _at(shapes[a], start), _at(shapes[b], end)
-        found.append(Gap(start, end, float(width), parts))
+        found.append(Gap(start, end, float(width), (_at(sides[a], start), _at(sides[b], end))))
         done.append(b)
         rest.remove(b)
     return found
 
 
-def _at(held: Sequence[tuple[CutPart, Polygon]], point: Point) -> str:
+def _at(held: Sequence[CutPart], point: Point) -> str:
     """The part at a place."""
     spot = shapely.Point(point)
-    return min(held, key=lambda one: (one[1].distance(spot), one[0].part.key))[0].part.key
+    return min(held, key=lambda one: (one.polygon.distance(spot), one.part.key)).part.key

@@ -26,11 +26,13 @@ from ._names import room_names
 from ._pitches import pitch_marks
 from ._seen import boxes_of, clipped_above
 from .composing import Composition
+from .continuity import continuity_in
 from .cut import CutPart, beyond_faces, cut_parts
 from .cut_marks import cut_marks
 from .edges import visible_edges
 from .faces import Face
 from .hatching import HatchTable
+from .line_marks import line_marks
 from .section_panels import Panel, bend_marks, reach_of, runs_of, section_frame, section_panels
 from .section_stacks import section_stacks
 from .setting import Setting
@@ -72,6 +74,9 @@ def draw_body(
         Region(rings_of(shape), fill=material(part.material).tone, pen="fine", part=part.key, feature="fixing")
         for part, shape in fixings_at(building, frame, window, scale)
     ]
+    show = view.setting.show
+    if show and show.lines:
+        view.marks += line_marks(continuity_in(building, cut, window, show.lines), building, scale)
     if not _within(window, cut, beyond):
         view.crop(window)
     view.marks = before + view.marks

@@ -67,6 +67,7 @@ export function showOf(project: Project, view: string): Show {
       thin: false,
       make_ups: false,
       stacks: false,
+      lines: [],
       works: "shown",
       strings: [],
     }

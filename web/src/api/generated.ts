@@ -1334,6 +1334,8 @@ export interface components {
             junction: string;
             /** Kind */
             kind: string;
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
             /** Many */
             many: string;
             /** Name */
@@ -3246,6 +3248,24 @@ export interface components {
              * @default 0
              */
             offset: number;
+        };
+        /**
+         * LineOut
+         * @description A line that keeps out weather, air, cold or vapour at a junction: whether it is there, whether it closes, and in
+         *     words where it does not.
+         */
+        LineOut: {
+            /** Closes */
+            closes: boolean;
+            /**
+             * Line
+             * @enum {string}
+             */
+            line: "weather" | "air" | "thermal" | "vapour";
+            /** There */
+            there: boolean;
+            /** Words */
+            words: string[];
         };
         /**
          * LineUpOpenings
@@ -6881,7 +6901,7 @@ export interface components {
          *
          *     `thin` concerns the screen alone: what is printed keeps its pens. `make_ups`: a plan has numbers of the make-ups of
          *     its walls, a section those of what it cuts, and a legend. `stacks`: a section has the layers of what it cuts beside
-         *     it, where there is room. `works`: what is new, existing and to be
+         *     it, where there is room. `lines`: those that are drawn over what is cut. `works`: what is new, existing and to be
          *     removed is told apart, or the house is shown as it is before or after the works.
          */
         ViewShow: {
@@ -6907,6 +6927,11 @@ export interface components {
              * @default []
              */
             kinds: ("walls" | "openings" | "trims" | "roofs" | "gutters" | "on_roofs" | "posts" | "outdoors" | "floors" | "stairs" | "foundations" | "levels" | "heights" | "widths" | "strings" | "numbers" | "materials" | "pitches" | "stepping" | "grid" | "names" | "notes")[];
+            /**
+             * Lines
+             * @default []
+             */
+            lines: ("weather" | "air" | "thermal" | "vapour")[];
             /**
              * Make Ups
              * @default false

@@ -317,12 +317,16 @@ class Dimensioning(Element):
         return Measure(units, self.fraction, self.whole, self.equal)
 
 
+LineName = Literal["weather", "air", "thermal", "vapour"]
+"""What keeps out rain and wind, what is tight to air, what insulates, what is tight to vapour."""
+
+
 class ViewShow(Declared):
     """How an elevation or a section is shown: what it leaves out, what alone it shows, its lettering, its look.
 
     `thin` concerns the screen alone: what is printed keeps its pens. `make_ups`: a plan has numbers of the make-ups of
     its walls, a section those of what it cuts, and a legend. `stacks`: a section has the layers of what it cuts beside
-    it, where there is room. `works`: what is new, existing and to be
+    it, where there is room. `lines`: those that are drawn over what is cut. `works`: what is new, existing and to be
     removed is told apart, or the house is shown as it is before or after the works.
     """
 
@@ -339,6 +343,7 @@ class ViewShow(Declared):
     thin: bool = False
     make_ups: bool = False
     stacks: bool = False
+    lines: tuple[LineName, ...] = ()
     works: Literal["shown", "before", "after"] = "shown"
     strings: tuple[StringShow, ...] = ()
     """Strings of dimensions that differ from what the project says."""

@@ -1,6 +1,7 @@
 import { Field, Label, Radio, RadioGroup, Switch } from "@headlessui/react";
 import { RotateCcw } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
+import { showOf, showWith } from "../../actions/shown";
 import type { Schemas } from "../../api/client";
 import { type BuiltChange, useBuilt } from "../../api/queries";
 import { usePick } from "../../store";
@@ -52,6 +53,7 @@ export function BuildUpPart({ element }: { element: string }) {
           ))}
         </div>
       )}
+      <Lines built={built} view={`detail:${detail.id}`} />
       <Pieces built={built} send={send} />
       {built.findings.map((found) => (
         <p key={found.words} className="mt-2 rounded-md bg-check-ground px-2.5 py-1.5 text-[12px]">
@@ -153,6 +155,49 @@ function Parameter({ held, send }: { held: Built["parameters"][number]; send: Se
     </div>
   );
 }
+
+/** Whether what keeps out weather, air, cold and vapour closes; each line is drawn over the detail when pressed. */
+function Lines({ built, view }: { built: Built; view: string }) {
+  const { state, commit } = useHeld();
+  const drawn = showOf(state.project, view).lines ?? [];
+  const there = built.lines.filter((line) => line.there);
+  if (there.length === 0) return null;
+  const press = (name: (typeof drawn)[number]) =>
+    commit([
+      showWith(state.project, view, {
+        lines: drawn.includes(name) ? drawn.filter((held) => held !== name) : [...drawn, name],
+      }),
+    ]);
+  return (
+    <section aria-label="Lines" className="mt-3 border-t border-rule pt-2">
+      <div className="flex flex-wrap gap-1">
+        {there.map(({ line, closes }) => (
+          <button
+            key={line}
+            type="button"
+            aria-pressed={drawn.includes(line)}
+            title={drawn.includes(line) ? "Take it off the drawing" : "Draw it over the detail"}
+            onClick={() => press(line)}
+            className="inline-flex items-center gap-1.5 rounded-full border border-rule px-2 py-0.5 text-[11.5px] hover:border-quiet aria-pressed:border-line aria-pressed:bg-line-soft"
+          >
+            <span className="size-2 rounded-full" style={{ background: LINE_COLOURS[line] }} />
+            {line} {closes ? "closes" : <strong className="text-check">open</strong>}
+          </button>
+        ))}
+      </div>
+      {built.lines
+        .flatMap((line) => line.words)
+        .map((words) => (
+          <p key={words} className="mt-1.5 rounded-md bg-check-ground px-2.5 py-1.5 text-[12px] first-letter:uppercase">
+            {words}
+          </p>
+        ))}
+    </section>
+  );
+}
+
+/** As they are drawn. */
+const LINE_COLOURS = { weather: "#2c6fb3", air: "#3f8f5b", thermal: "#d0822a", vapour: "#8a4fa0" };
 
 /** The pieces in their order; pointing at one lights it up, its switch takes it out or puts it back. */
 function Pieces({ built, send }: { built: Built; send: Send }) {
