@@ -22,6 +22,10 @@ class Found:
     source: str
 
 
+class OtherKind(str):
+    """Why a build-up is not for a site at all: it is for other walls, roofs or floors."""
+
+
 def _none(*_: Any) -> tuple[()]:
     return ()
 

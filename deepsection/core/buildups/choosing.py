@@ -11,7 +11,7 @@ from ..building.placed import Placed
 from ..junctions import Junction
 from ..junctions.junction import Fact
 from ..resolve import Building
-from .buildup import BuildUp, Found
+from .buildup import BuildUp, Found, OtherKind
 from .library import BUILD_UPS, BY_ID, SITES
 from .parameters import Values
 from .pieces import Piece
@@ -69,7 +69,7 @@ def _chosen(kind: Any, site: Any, stated: Stated) -> Built | None:
     fault = dict((held.id, why) for held, why in barred).get(wanted.id, "") if wanted else ""
     taken = wanted if wanted is not None and not fault else usual
     if taken is None:
-        return None
+        return _misfit(barred, stated)
     fault = fault or _beyond(taken, stated)
     values = Values(taken.parameters, within(taken, stated))
     return Built(
@@ -82,6 +82,17 @@ def _chosen(kind: Any, site: Any, stated: Stated) -> Built | None:
         tuple(taken.rules(site, values)),
         tuple((held, why) for held, why in barred if held is not taken),
     )
+
+
+def _misfit(barred: list[tuple[BuildUp, str]], stated: Stated) -> Built | None:
+    """What would be built if it did fit, without its pieces, and why not; None where nothing is for the site."""
+    nearest = next(((held, why) for held, why in barred if not isinstance(why, OtherKind)), None)
+    if nearest is None:
+        return None
+    held, why = nearest
+    values = Values(held.parameters, within(held, stated)).items()
+    others = tuple((other, said) for other, said in barred if other is not held)
+    return Built(held, False, f"does not fit: {why}", values, stated.off, (), (), others)
 
 
 def within(held: BuildUp, stated: Stated) -> dict[str, float]:

@@ -15,6 +15,7 @@ from ..resolve import Building, ResolvedRoof, RoofPlane
 from ..trades.ceilings.place import CEILINGS
 from ..trades.ceilings.vaults import VAULTS
 from ..trades.makeups.model import Tradition
+from ..trades.onroofs.placed import ROOF_FITTINGS
 from ..trades.roofs.placed import ROOFS
 from ..trades.roofs.rafters import SOFFIT, soffit_z
 from .faces import WallFaces, wall_faces
@@ -34,7 +35,8 @@ class EaveSite:
     `top`: of the structure at the bearing line; `reach` to the outer face of the fascia, whose board is `board` thick
     and `fascia` deep; `soffit`: its underside, where there is one; `deck`, `covering`: over the structure; `rafter`:
     plumb depth, thickness and spacing; `quilt`: height of the top of what lies on the plate between the joists;
-    `board_low`: height of the underside of the ceiling's boards.
+    `board_low`: height of the underside of the ceiling's boards; `attic`: plan area for each length of eaves (mm2
+    per mm); `high_vents`: whether vents stand on the roof.
     """
 
     tradition: Tradition
@@ -55,6 +57,8 @@ class EaveSite:
     quilt: float | None
     board_high: float
     board_low: float
+    attic: float = 0.0
+    high_vents: bool = False
 
     @property
     def slope(self) -> float:
@@ -132,7 +136,20 @@ def eave_site(building: Building, junction: Junction) -> EaveSite | None:
         quilt=quilt,
         board_high=high,
         board_low=low,
+        attic=_attic(roof),
+        high_vents=any(
+            held.plane.roof == roof.block.id and held.fitting.fitting == "vent"
+            for held in building[ROOF_FITTINGS].fittings
+        ),
     )
+
+
+def _attic(roof: ResolvedRoof) -> float:
+    """Plan area within the bearing lines for each length of eaves with a fascia."""
+    area = Polygon(roof.bearing[0], roof.bearing[1:]).area
+    eaves = [k for k, edge in enumerate(roof.block.edges) if edge.kind in SLOPING and roof.has_fascia(k)]
+    long = sum(math.dist(*roof.side(k)) for k in eaves)
+    return area / long if long else 0.0
 
 
 def _has_soffit(roof: ResolvedRoof, plane: RoofPlane) -> bool:

@@ -1,10 +1,10 @@
-"""Eaves of framed walls and roofs: closed soffit with a vented attic, flush, and over nothing."""
+"""Eaves of framed walls and roofs: closed soffit with a vented attic, without one, and over nothing."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found
+from .buildup import BuildUp, Found, OtherKind
 from .eave_site import EaveSite
 from .parameters import Parameter, Values
 from .pieces import BUILT, MEMBERS, ROOFED, STRIP, Piece, bead, block, sheet, under
@@ -124,7 +124,7 @@ def _closed(site: EaveSite, p: Values) -> Iterator[Piece]:
     ledger = face + 38.1
     yield Piece(
         "ledger", "2x4 ledger", "ledger", "softwood", block(face, ledger, low, low + 88.9),
-        "structure", ("structure",), axis=True, takes=("rafter", "trimmer"), tier=STRIP,
+        "structure", ("structure",), axis=True, yields=("trim", "moulding"), takes=("rafter", "trimmer"), tier=STRIP,
     )  # fmt: skip
     middle = (back + ledger) / 2 + (back - ledger) / 4
     vent = block(middle - p.vent / 2, middle + p.vent / 2, site.soffit, low)
@@ -199,7 +199,7 @@ def wall_head(site: EaveSite, p: Values) -> Iterator[Piece]:
 
 def _bars_closed(site: EaveSite, p: Values) -> str:
     if site.wall is None or not site.wall.is_framed:
-        return "it is built on a framed wall"
+        return OtherKind("it is built on a framed wall")
     if site.soffit is None:
         return "the overhang leaves no room for a soffit: make it wider"
     room = site.reach - site.board - p.subfascia - site.face - 38.1
@@ -230,6 +230,24 @@ def air_rules(site: EaveSite, p: Values) -> Iterator[Found]:
         )
 
 
+NET = 9 * 25.4**2 / 304.8 / 50.8
+"""Net free area of a vent strip for each width and length: 9 sq in per ft of 2 in. Common practice, no source."""
+
+
+def vent_rules(site: EaveSite, p: Values) -> Iterator[Found]:
+    """What is asked of the area of vents, from the plan of the attic: by the eaves alone, or half of it high up."""
+    if site.quilt is None or site.attic <= 0.0:
+        return
+    provided, asked = NET * p.vent, site.attic / (600.0 if site.high_vents else 150.0)
+    if provided < asked * 0.995:
+        has, needs = (value * 304.8 / 25.4**2 for value in (provided, asked))
+        yield Found(
+            f"the eaves let in {has:.1f} sq in per ft, {needs:.1f} are asked for: 1/150 of the attic, or 1/300 with 40 "
+            "to 50 % of it high up. Make the strip wider, or set vents on the roof",
+            "IRC 2021 R806.2",
+        )
+
+
 def seat_rules(site: EaveSite, _: Values) -> Iterator[Found]:
     """What is asked of the seat of the rafters."""
     if site.wall is None or not site.seat:
@@ -240,6 +258,7 @@ def seat_rules(site: EaveSite, _: Values) -> Iterator[Found]:
 
 
 def _rules(site: EaveSite, p: Values) -> Iterator[Found]:
+    yield from vent_rules(site, p)
     yield from air_rules(site, p)
     yield from seat_rules(site, p)
 
@@ -253,16 +272,23 @@ def _flush(site: EaveSite, p: Values) -> Iterator[Piece]:
     yield from roof_edge(site, p)
 
 
+def _flush_rules(site: EaveSite, p: Values) -> Iterator[Found]:
+    yield from air_rules(site, p)
+    yield from seat_rules(site, p)
+    if site.quilt is not None:
+        yield Found(
+            "no vent lets air in at this eave: make the overhang wider, or set vents on the roof", "IRC 2021 R806.2"
+        )
+
+
 def _bars_flush(site: EaveSite, p: Values) -> str:
     if site.wall is None or not site.wall.is_framed:
-        return "it is built on a framed wall"
-    if site.soffit is not None:
-        return "the overhang has a soffit"
+        return OtherKind("it is built on a framed wall")
     return no_air(site, p)
 
 
 def _bars_free(site: EaveSite, p: Values) -> str:
-    return "" if site.wall is None else "a wall stands under it"
+    return "" if site.wall is None else OtherKind("a wall stands under it")
 
 
 def _free(site: EaveSite, p: Values) -> Iterator[Piece]:
@@ -274,8 +300,8 @@ CLOSED = BuildUp(
     _bars_closed, _closed, (CLEAR, VENT, SUBFASCIA, FRIEZE, DRIP, ICE, STARTER, LAP), _rules,
 )  # fmt: skip
 FLUSH = BuildUp(
-    "eave-flush", "eave", "Flush, no soffit", "framed wall, no overhang",
-    _bars_flush, _flush, (CLEAR, DRIP, ICE, STARTER, LAP), _rules,
+    "eave-flush", "eave", "Without a vented soffit", "framed wall, no room for a vented soffit",
+    _bars_flush, _flush, (CLEAR, DRIP, ICE, STARTER, LAP), _flush_rules,
 )  # fmt: skip
 FREE = BuildUp(
     "eave-free", "eave", "Over no wall", "no wall stands under it", _bars_free, _free, (DRIP, ICE, STARTER),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found
+from .buildup import BuildUp, Found, OtherKind
 from .foot_site import FootSite
 from .framed_openings import METAL, SKIN
 from .parameters import Parameter, Values
@@ -42,8 +42,9 @@ def anchors(site: FootSite, p: Values, top: float) -> Iterator[Piece]:
     nut = block(u - 11.0, u + 11.0, top + 5.0, top + 15.0)
     yield Piece(
         "bolt", '1/2" anchor bolt, {embed} embedded, at {bolts}', "fixing", "steel",
-        shape.union(washer).union(nut), "sheet", ("structure",), every=p.bolts, wide=12.7, first=250.0,
-        takes=("infill", "wall_plate", "plate", "sill_plate", "stem", "slab_edge", "stud"), tier=STRIP,
+        shape.union(washer).union(nut), "sheet", ("structure",), every=p.bolts, wide=12.7, first=250.0, even=True,
+        takes=("infill", "wall_plate", "plate", "sill_plate", "stem", "slab_edge", "stud", "blocking"), tier=STRIP,
+        yields=("beam", "post"),
     )  # fmt: skip
 
 
@@ -132,7 +133,8 @@ def slab_edge(site: FootSite, p: Values) -> Iterator[Piece]:
     if notched:
         yield Piece(
             "edge-break", "rigid insulation in a notch of the foundation wall, up to the plate", "insulation", "rigid",
-            block(inner, plate, under_it, slab.high - 0.5), "insulation", ("thermal",), tier=STRIP, takes=("stem",),
+            block(inner, plate, under_it, slab.high - 0.5), "insulation", ("thermal",), tier=STRIP,
+            takes=("stem", "insulation", "structure", "slab"),
         )  # fmt: skip
     top = under_it if notched else slab.high - 0.5
     low = max(slab.high - p.depth, site.foot_top)
@@ -169,13 +171,13 @@ def slab_edge(site: FootSite, p: Values) -> Iterator[Piece]:
 
 def _bars_slab(site: FootSite, p: Values) -> str:
     if not site.wall.is_framed:
-        return "it is built under a framed wall"
+        return OtherKind("it is built under a framed wall")
     if site.plate or site.pony:
-        return "the wall stands on joists"
+        return OtherKind("the wall stands on joists")
     if not site.on_slab:
-        return "no slab lies at the foot of the wall"
+        return OtherKind("no slab lies at the foot of the wall")
     if site.wall.form == "veneer":
-        return "a leaf of brick stands before it"
+        return OtherKind("a leaf of brick stands before it")
     return ""
 
 
@@ -237,11 +239,11 @@ def _on_joists(site: FootSite, p: Values) -> Iterator[Piece]:
 
 def _bars_joists(site: FootSite, p: Values) -> str:
     if not site.wall.is_framed:
-        return "it is built under a framed wall"
+        return OtherKind("it is built under a framed wall")
     if not site.plate:
-        return "no sill plate lies on the foundation"
+        return OtherKind("no sill plate lies on the foundation")
     if site.wall.form == "veneer":
-        return "a leaf of brick stands before it"
+        return OtherKind("a leaf of brick stands before it")
     return ""
 
 
@@ -273,7 +275,7 @@ def _veneer(site: FootSite, p: Values) -> Iterator[Piece]:
     if gap is not None:
         yield Piece(
             "mortar-net", "mortar net in the air space", "strip", "vent_strip",
-            block(gap.inner + 2.6, gap.outer, v + METAL + 0.6, v + 250.0), "finish", (), takes=("cavity",),
+            block(gap.inner + 2.6, gap.outer, v + METAL + 0.6, v + 180.0), "finish", (), takes=("cavity",),
         )  # fmt: skip
         for number, high in ((1, 203.2), (2, 203.2 + p.ties)):
             yield Piece(
@@ -296,6 +298,7 @@ def _veneer(site: FootSite, p: Values) -> Iterator[Piece]:
                 every=406.4,
                 wide=22.0,
                 first=150.0,
+                even=True,
                 takes=("cladding", "cavity"),
                 tier=STRIP,
             )
@@ -308,7 +311,7 @@ def _veneer(site: FootSite, p: Values) -> Iterator[Piece]:
 
 def _bars_veneer(site: FootSite, p: Values) -> str:
     if site.wall.form != "veneer":
-        return "no leaf of brick stands before the wall"
+        return OtherKind("no leaf of brick stands before the wall")
     leaf = site.wall.leaf
     assert leaf is not None
     if site.stem[0] < leaf.outer - 1.0:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found
+from .buildup import BuildUp, Found, OtherKind
 from .floor_site import CeilingSite, FloorSite, InnerSite, PorchSite
 from .parameters import Parameter, Values
 from .pieces import BUILT, MEMBERS, STRIP, Piece, bead, block, sheet, under
@@ -85,9 +85,9 @@ def _platform(site: FloorSite, p: Values) -> Iterator[Piece]:
 
 def _bars_platform(site: FloorSite, p: Values) -> str:
     if not site.wall.is_framed:
-        return "it is built at a framed wall"
+        return OtherKind("it is built at a framed wall")
     if not site.rim:
-        return "no rim joist closes the floor at this wall"
+        return OtherKind("no rim joist closes the floor at this wall")
     if p.rim > site.carries - site.under and p.rim > 300.0:
         return "the insulation is deeper than the floor"
     return ""
@@ -123,6 +123,7 @@ def _masonry(site: FloorSite, p: Values) -> Iterator[Piece]:
             every=p.straps,
             wide=30.0,
             first=600.0,
+            even=True,
             takes=("structure", "sheathing", "lining", "insulation"),
             tier=STRIP,
         )
@@ -176,7 +177,7 @@ def _masonry(site: FloorSite, p: Values) -> Iterator[Piece]:
 
 
 def _bars_masonry(site: FloorSite, p: Values) -> str:
-    return "it is built at a wall of masonry" if site.wall.is_framed else ""
+    return OtherKind("it is built at a wall of masonry") if site.wall.is_framed else ""
 
 
 def _strap_rules(site: FloorSite, p: Values) -> Iterator[Found]:
@@ -203,8 +204,15 @@ def _ceiling(site: CeilingSite, p: Values) -> Iterator[Piece]:
             ("thermal",),
             takes=("lining", "membrane", "insulation"),
             tier=STRIP,
-            yields=(*MEMBERS, "stud", "plate", "sheathing", "insulation", "structure", "rim_joist"),
+            yields=(*MEMBERS, "stud", "plate", "sheathing", "insulation", "structure", "rim_joist", "infill"),
         )
+    frame = site.wall.frame
+    if site.wall.form == "cavity" and site.quilt is not None:
+        yield Piece(
+            "thermal-course", "course of insulating block at the quilt", "structure", frame.layer.material,
+            block(frame.outer, frame.inner, z, site.quilt), "structure", ("thermal", "structure"), takes=("structure",),
+            yields=("joist", "trimmer_joist", "rafter"), tier=STRIP,
+        )  # fmt: skip
     yield Piece(
         "ceiling-vapour", "vapour control over the ceiling, lapped {lap} and sealed to the wall's", "membrane",
         "vapour_control", sheet([(u - 1500.0, z), (u, z), (u, z - p.lap)][::-1], 0.4),
@@ -218,8 +226,8 @@ def _ceiling(site: CeilingSite, p: Values) -> Iterator[Piece]:
 
 def _bars_ceiling(site: CeilingSite, p: Values) -> str:
     if not site.gable:
-        return "its eave says how the ceiling meets the wall"
-    return "" if site.quilt is not None else "no insulation lies on the ceiling"
+        return OtherKind("its eave says how the ceiling meets the wall")
+    return "" if site.quilt is not None else OtherKind("no insulation lies on the ceiling")
 
 
 CEILING = BuildUp(

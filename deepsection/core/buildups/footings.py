@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 import shapely
 
-from .buildup import BuildUp, Found
+from .buildup import BuildUp, Found, OtherKind
 from .foot_site import FootSite
 from .parameters import Parameter, Values
 from .pieces import STRIP, Piece, block, sheet, under
@@ -89,9 +89,9 @@ def _drain(site: FootSite, p: Values) -> Iterator[Piece]:
 
 def _bars(site: FootSite, p: Values) -> str:
     if site.deep:
-        return "the edge of a slab carries the wall"
+        return OtherKind("the edge of a slab carries the wall")
     if site.tradition != "timber":
-        return "it is built under foundation walls of concrete"
+        return OtherKind("it is built under foundation walls of concrete")
     return ""
 
 
@@ -132,8 +132,8 @@ BLINDING = Parameter("blinding", "Thickness of the blinding", 50.0, 25.0, 100.0)
 
 def _bars_masonry(site: FootSite, p: Values) -> str:
     if site.deep:
-        return "the edge of a slab carries the wall"
-    return "" if site.tradition == "masonry" else "it is built under walls of masonry"
+        return OtherKind("the edge of a slab carries the wall")
+    return "" if site.tradition == "masonry" else OtherKind("it is built under walls of masonry")
 
 
 def _masonry_rules(site: FootSite, p: Values) -> Iterator[Found]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found
+from .buildup import BuildUp, Found, OtherKind
 from .opening_site import OpeningSite
 from .parameters import Parameter, Values
 from .pieces import STRIP, Piece, bead, block, sheet, under
@@ -188,11 +188,11 @@ def _head_inside(site: OpeningSite, p: Values, v: float, rough: float) -> Iterat
 
 def _bars(site: OpeningSite, p: Values) -> str:
     if not site.outer_wall:
-        return "it is an inner opening"
+        return OtherKind("it is an inner opening")
     if site.plain:
-        return "it is for units with a level head"
+        return OtherKind("it is for units with a level head")
     if not site.wall.is_framed:
-        return "it is built in a framed wall"
+        return OtherKind("it is built in a framed wall")
     if site.frame_in < site.wall.inner - 0.5:
         return "the wall is thinner than its unit: move the unit, or choose a thicker wall"
     if site.frame_in - 5.0 > site.shell:
@@ -202,7 +202,7 @@ def _bars(site: OpeningSite, p: Values) -> str:
 
 def _bars_plain(site: OpeningSite, p: Values) -> str:
     why = _bars(site, p)
-    return why or ("a leaf of brick stands before it" if site.wall.form == "veneer" else "")
+    return why or (OtherKind("a leaf of brick stands before it") if site.wall.form == "veneer" else "")
 
 
 def _sill_rules(site: OpeningSite, p: Values) -> Iterator[Found]:
@@ -291,7 +291,7 @@ def _veneer_head(site: OpeningSite, p: Values) -> Iterator[Piece]:
 
 
 def _bars_veneer(site: OpeningSite, p: Values) -> str:
-    return _bars(site, p) or ("" if site.wall.form == "veneer" else "no leaf of brick stands before it")
+    return _bars(site, p) or ("" if site.wall.form == "veneer" else OtherKind("no leaf of brick stands before it"))
 
 
 def _veneer_rules(site: OpeningSite, p: Values) -> Iterator[Found]:

@@ -78,11 +78,14 @@ class Lie:
             if high > low:
                 yield low, high
             return
-        at = piece.first
+        at, every = piece.first, piece.every
+        room = self.length - 2 * piece.first - piece.wide
+        if piece.even and room > 0:
+            every = room / math.ceil(room / piece.every - 1e-9)
         while at + piece.wide <= self.length + LEAST:
             if piece.shape.bounds[3] <= self.over + LEAST or not self._open(at, at + piece.wide):
                 yield at, at + piece.wide
-            at += piece.every
+            at += every
 
     def stops(self, piece: Piece, at: float) -> bool:
         """Whether a piece is interrupted at a distance along the run."""

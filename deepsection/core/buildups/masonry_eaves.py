@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found
+from .buildup import BuildUp, Found, OtherKind
 from .eave_site import EaveSite
 from .eaves import METAL, STIFF, ceiling_seal, seat_rules, vault_quilt
 from .parameters import Parameter, Values
@@ -55,7 +55,8 @@ def _plate(site: EaveSite, p: Values) -> Iterator[Piece]:
     ])  # fmt: skip
     yield Piece(
         "strap", "30 x 2.5 galvanised strap, {strap} down the leaf, at {straps}", "fixing", "steel", shape, "sheet",
-        ("structure",), every=p.straps, wide=30.0, first=min(300.0, p.straps / 2), takes=("lining",), tier=STRIP,
+        ("structure",), every=p.straps, wide=30.0, first=min(300.0, p.straps / 2), even=True,
+        takes=("lining", "infill"), tier=STRIP,
         yields=MEMBERS,
     )  # fmt: skip
 
@@ -179,7 +180,7 @@ def _edge(site: EaveSite, p: Values) -> Iterator[Piece]:
 
 def _bars(site: EaveSite, p: Values) -> str:
     if site.wall is None or site.wall.is_framed:
-        return "it is built on a wall of masonry"
+        return OtherKind("it is built on a wall of masonry")
     foot = site.wall.between[0] if site.wall.between else 0.0
     room = site.rafter_top(foot) - p.clear * site.slope - _leaf_top(site, foot)
     if site.quilt is not None and room < 0.0:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found
+from .buildup import BuildUp, Found, OtherKind
 from .feet import ground_rules
 from .foot_site import FootSite
 from .parameters import Parameter, Values
@@ -80,6 +80,7 @@ def _cavity(site: FootSite, p: Values) -> Iterator[Piece]:
             every=p.weeps,
             wide=10.0,
             first=300.0,
+            even=True,
             takes=("structure", "finish"),
             tier=STRIP,
         )
@@ -196,11 +197,11 @@ def _bell(site: FootSite, p: Values) -> Iterator[Piece]:
 
 def _bars(site: FootSite, p: Values) -> str:
     if site.wall.form != "cavity":
-        return "it is built under a cavity wall"
+        return OtherKind("it is built under a cavity wall")
     leaf, frame = site.wall.leaf, site.wall.frame
     assert leaf is not None
     if site.deep:
-        return "the edge of a slab carries the wall"
+        return OtherKind("the edge of a slab carries the wall")
     if site.stem[0] < leaf.outer - 1.0 or site.stem[1] > frame.inner + 1.0:
         wide = leaf.outer - frame.inner
         return f"the two leaves are {wide:.0f} mm wide, more than their foundation wall: widen it"
@@ -236,7 +237,7 @@ def _solid(site: FootSite, p: Values) -> Iterator[Piece]:
 
 
 def _bars_solid(site: FootSite, p: Values) -> str:
-    return "" if site.wall.form == "solid" else "it is built under a wall of one leaf"
+    return "" if site.wall.form == "solid" else OtherKind("it is built under a wall of one leaf")
 
 
 SOLID_FOOT = BuildUp(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from functools import partial
 
-from .buildup import BuildUp, Found
+from .buildup import BuildUp, Found, OtherKind
 from .framed_openings import METAL, SKIN, weeps
 from .opening_site import OpeningSite
 from .parameters import Parameter, Values
@@ -233,11 +233,11 @@ def _threshold(site: OpeningSite, p: Values) -> Iterator[Piece]:
 
 def _bars(site: OpeningSite, p: Values) -> str:
     if not site.outer_wall:
-        return "it is an inner opening"
+        return OtherKind("it is an inner opening")
     if site.plain:
-        return "it is for units with a level head"
+        return OtherKind("it is for units with a level head")
     if site.wall.form != "cavity":
-        return "it is built in a cavity wall"
+        return OtherKind("it is built in a cavity wall")
     if site.frame_in < site.wall.inner - 0.5:
         return "the wall is thinner than its unit: move the unit, or choose a thicker wall"
     assert site.wall.between is not None

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ..geometry import Point
+from ..trades.drawings.model import junction_name
 from .kinds import JUNCTION_KINDS, JunctionKind, KindName
 
 Point3 = tuple[float, float, float]
@@ -21,11 +22,6 @@ class End:
     element: str
     feature: str
     sub: str = ""
-
-    @property
-    def id(self) -> str:
-        """Its name within that of the junction."""
-        return ".".join(part for part in (self.element, self.feature, self.sub) if part)
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +62,7 @@ class Junction:
     @property
     def id(self) -> str:
         """Its name for life, of the elements that meet: `eave/roof-main.edge.e1/south.top`."""
-        return "/".join((self.kind, *(end.id for end in self.ends)))
+        return junction_name(self.kind, [(end.element, end.feature, end.sub) for end in self.ends])
 
     @property
     def about(self) -> JunctionKind:

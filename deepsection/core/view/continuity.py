@@ -28,7 +28,7 @@ from .cut import CutPart
 LINES: tuple[LineName, ...] = ("weather", "air", "thermal", "vapour")
 """The lines that close around a house, in the order in which they are told."""
 
-TOUCH = 2.0
+TOUCH = 3.0
 """Regions this near to each other (mm) touch: a bead or a nail closes it."""
 EDGE = 1.5
 """A region reaches an edge of the window that is this near (mm)."""

@@ -45,7 +45,7 @@ class BuildUpSetting(Declared):
     @property
     def junction(self) -> str:
         """The id of its junction; of its kind alone where it is for all."""
-        return junction_name(self.kind, self.ends)
+        return junction_name(self.kind, [(end.element, end.feature, end.sub) for end in self.ends])
 
     @property
     def is_empty(self) -> bool:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, StringConstraints
@@ -162,6 +163,10 @@ class WallSection(Declared):
     breaks: Annotated[tuple[StripBreak, ...], Field(max_length=12)] | None = None
 
 
+AROUND_OPENINGS = ("head", "jamb", "sill", "threshold")
+"""Kinds of junctions of openings with their walls."""
+
+
 class DetailEnd(Element):
     """What meets at the junction of a detail: an element, which feature of it, and which of several such."""
 
@@ -170,9 +175,13 @@ class DetailEnd(Element):
     sub: Annotated[str, StringConstraints(max_length=120)] = ""
 
 
-def junction_name(kind: str, ends: tuple[DetailEnd, ...]) -> str:
-    """The id of a junction: of its kind, and of what meets there."""
-    return "/".join((kind, *(".".join(part for part in (end.element, end.feature, end.sub) if part) for end in ends)))
+def junction_name(kind: str, ends: Sequence[tuple[str, str, str]]) -> str:
+    """The id of a junction: of its kind, and of the element, feature and sub-id of what meets there.
+
+    An opening says all by itself: its wall may be split or joined to another one.
+    """
+    telling = ends[:1] if kind in AROUND_OPENINGS else ends
+    return "/".join((kind, *(".".join(part for part in end if part) for end in telling)))
 
 
 class Detail(Declared):
@@ -199,7 +208,7 @@ class Detail(Declared):
     @property
     def junction(self) -> str:
         """The id of its junction."""
-        return junction_name(self.kind, self.ends)
+        return junction_name(self.kind, [(end.element, end.feature, end.sub) for end in self.ends])
 
 
 class ElevationView(Declared):

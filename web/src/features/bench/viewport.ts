@@ -200,7 +200,7 @@ export function extentOf(
 ): Extent | null {
   let found: Extent | null = null;
   drawing?.marks.forEach((mark, index) => {
-    if (!mark.part || !wanted(mark.part, index)) return;
+    if (!mark.part || mark.feature === "leader" || !wanted(mark.part, index)) return;
     const vertices = "rings" in mark ? mark.rings[0] : "path" in mark ? mark.path : [];
     for (const [x, y] of pointsAlong(vertices as number[][])) {
       found = found

@@ -1,0 +1,77 @@
+"""Simple houses on which every build-up is tried: two pitches, three make-ups of walls, both units, corners, angles."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from deepsection.core.buildups import with_pieces
+from deepsection.core.edits import DrawWalls, apply_edits, changed, put
+from deepsection.core.junctions import Junction, found_junctions
+from deepsection.core.junctions.sizes import DETAIL_SIZES
+from deepsection.core.model import FreeJoint, Project, SetIn
+from deepsection.core.resolve import Building
+from deepsection.core.starters.projects import new_project
+from deepsection.core.view.cut import CutPart, cut_parts
+from deepsection.core.view.details.making import detail_of
+from deepsection.core.view.details.place import DetailPlace, detail_place
+from tests.builders import box_house, engineered, gable, window
+from tests.turning import turned
+
+FINE = 4.0
+
+
+def framed(pitch: float = 0.5, make_up: str = "wall-lap", overhang: float = 450.0) -> Project:
+    """A framed box with a gable roof, two windows and a door; lap boards or brick."""
+    plain = gable(box_house(8400, 6000, "ft-in", make_up=make_up), pitch, overhang=overhang, rake=300)
+    return _opened(plain)
+
+
+def masonry(pitch: float = 0.6) -> Project:
+    """A box with cavity walls on a slab, with a gable roof."""
+    joints = (("sw", 0.0, 0.0), ("se", 8400.0, 0.0), ("ne", 8400.0, 6000.0), ("nw", 0.0, 6000.0))
+    walls = DrawWalls(
+        joints=tuple(FreeJoint(id=id, x=x, y=y) for id, x, y in joints),
+        chain=("sw", "se", "ne", "nw", "sw"),
+        walls=("south", "east", "north", "west"),
+        make_up="wall-cavity",
+        base="floor",
+        top="plate",
+    )
+    box = apply_edits(engineered(new_project("m", "Cavity house", "mm", "masonry")), (walls,))
+    return _opened(gable(box, pitch, overhang=450, rake=200), 75.0)
+
+
+def _opened(plain: Project, back: float = 0.0) -> Project:
+    """With two windows and a door, their frames so far behind the outer face."""
+    held = (
+        window("w1", "south", 2100.0, sill=900.0),
+        window("w2", "east", 3000.0, sill=900.0),
+        changed(window("d1", "north", 4200.0, sill=0.0, width=1000.0, height=2100.0), unit="door"),
+    )
+    return put(plain, *(changed(one, set_in=SetIn(distance=back)) if back else one for one in held))
+
+
+def houses() -> Iterator[tuple[str, Project]]:
+    """Every house of the rig by name."""
+    for pitch in (0.4, 0.7):
+        out = 450.0 if pitch < 0.6 else 300.0
+        yield f"lap {pitch}", framed(pitch, overhang=out)
+        yield f"brick {pitch}", framed(pitch, "wall-brick", out)
+        yield f"cavity {pitch}", masonry(max(pitch, 0.5))
+    yield "lap turned", turned(framed(), 31.0, 1)
+    yield "cavity turned", turned(masonry(), -117.0, 1)
+
+
+def places(building: Building, *kinds: str) -> Iterator[tuple[Junction, DetailPlace]]:
+    """The junctions of some kinds with where their usual details cut them."""
+    for junction in found_junctions(building):
+        if junction.kind in DETAIL_SIZES and (not kinds or junction.kind in kinds):
+            place = detail_place(building, detail_of(junction, "d", "d"), junction)
+            if place is not None:
+                yield junction, place
+
+
+def cut_at(building: Building, place: DetailPlace) -> tuple[Building, list[CutPart]]:
+    """A building with the pieces near a place, and what its plane cuts there."""
+    built = with_pieces(building, place.frame, place.window, FINE)
+    return built, cut_parts(built, place.frame, place.window)
