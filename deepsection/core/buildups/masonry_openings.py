@@ -107,7 +107,7 @@ def _tray(form: str, site: OpeningSite, p: Values, foot: float) -> Iterator[Piec
         line = [(leaf.outer, foot), (outer, foot), (inner, top), (inner - 30.0, top)]
     yield Piece(
         "cavity-tray", "cavity tray rising {rise} to the inner leaf, with stop ends", "flashing", "membrane",
-        sheet(line, METAL), "sheet", ("weather", "drainage"), past=(p.bearing, p.bearing),
+        sheet(line, -METAL), "sheet", ("weather", "drainage"), past=(p.bearing, p.bearing),
         takes=("structure", "finish", "cavity", "insulation", "lintel"), tier=STRIP,
     )  # fmt: skip
 

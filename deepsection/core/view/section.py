@@ -29,6 +29,7 @@ from .composing import Composition
 from .continuity import continuity_in
 from .cut import CutPart, beyond_faces, cut_parts
 from .cut_marks import cut_marks
+from .details.marks import detail_outlines
 from .edges import visible_edges
 from .faces import Face
 from .hatching import HatchTable
@@ -175,6 +176,7 @@ def _panel_lettering(
     written = SectionOf(building.placed, panel.frame, (panel.window.left, panel.window.right), scale)
     own: list[Lettered] = [mark for kind in KINDS for mark in kind.section(written)]
     own += strip_outlines(view, panel.frame, pieces)
+    own += detail_outlines(view, panel.frame, panel.window, pieces)
     x0, y0, x1, y1 = shapely.total_bounds([one.polygon for one in pieces]).tolist()
     top = max([y1, *(held[3] for held in boxes_of(beyond))])
     box = max(x0, panel.window.left), y0, min(x1, panel.window.right), min(top, panel.window.high)

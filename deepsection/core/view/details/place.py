@@ -54,21 +54,30 @@ def junction_of(building: Building, detail: Detail) -> Junction | None:
 
 def detail_place(building: Building, detail: Detail, junction: Junction) -> DetailPlace | None:
     """Where a detail cuts; None where the place lies past the ends of its runs."""
-    wall = _wall_of(building, junction)
     along = usual_along(building, junction) if detail.along is None else detail.along
     at = _on_runs(junction, along)
-    size = DETAIL_SIZES.get(junction.kind)
-    if at is None or size is None:
+    if at is None or junction.kind not in DETAIL_SIZES:
         return None
     (x, y, z), run = at
     ox, oy = run.out
     # Outside lies at the left: it is looked at along the run with that at one's left hand.
     frame = Frame.facing((oy, -ox), x, y)
     u = x * frame.ux + y * frame.uy
-    outward, inward = _reach(junction, size, wall)
-    outward, inward = detail.outward or outward, detail.inward or inward
-    low, high = z - (detail.below or max(size.below, _eave_drop(junction))), z + (detail.above or size.above)
-    return DetailPlace(junction, along, frame, u, z, Window(u - outward, u + inward, (Band(low, high),)))
+    outward, inward, below, above = window_around(building, detail, junction)
+    return DetailPlace(junction, along, frame, u, z, Window(u - outward, u + inward, (Band(z - below, z + above),)))
+
+
+def window_around(building: Building, detail: Detail, junction: Junction) -> tuple[float, float, float, float]:
+    """How much a detail shows outward and inward of a junction, below and above it (mm)."""
+    size = DETAIL_SIZES[junction.kind]
+    outward, inward = _reach(junction, size, _wall_of(building, junction))
+    below = max(size.below, _eave_drop(junction))
+    return (
+        detail.outward or outward,
+        detail.inward or inward,
+        detail.below or below,
+        detail.above or size.above,
+    )
 
 
 def usual_along(building: Building, junction: Junction) -> float:

@@ -21,6 +21,7 @@ from .._levels import eaves_facing, level_heights, level_marks
 from ..composing import Composition
 from ..cut import CutPart, cut_parts
 from ..cut_lines import course_height
+from ..details.marks import detail_outlines
 from ..planes import cut_spans, plane_of
 from ..section import draw_body, lowest
 from ..setting import Setting
@@ -134,6 +135,7 @@ class _Strip:
             yield from stack_legend(stacks, (self.left, facts.low - LEGEND_BELOW * scale), scale)
         if not shown_from("notes of pieces", scale):
             return
+        yield from detail_outlines(view, view.frame, window, self.cut)
         yield from piece_notes(self.cut, place, window, scale, view.setting.units)
         yield from course_notes(self._coursed(), place, window, scale, view.setting.units)
 
