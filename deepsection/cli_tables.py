@@ -83,7 +83,9 @@ def junction_table(states: Iterable[GroupState], units: Units) -> Table:
     """Groups of junctions that are built alike: where, how many, how long, their details."""
     table = Table(box=None)
     for head in ("junctions", "where", "count", "length", "built as", "detail", "findings"):
-        table.add_column(head, justify="right" if head in ("count", "length") else "left")
+        right = head in ("count", "length", "findings")
+        # A name that is to be copied is never parted.
+        table.add_column(head, justify="right" if right else "left", no_wrap=head == "detail")
     for state in states:
         group = state.group
         long = format_measured(group.length, units) if group.about.counted == "metres" else ""

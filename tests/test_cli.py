@@ -228,3 +228,23 @@ def test_junctions_are_listed_and_details_drawn_and_printed(tmp_path: Path) -> N
         assert "tiles on battens" in pdf.pages[0].extract_text()
     assert "Details" in run("views", "hollin").stdout
     assert "there is no project" in refused("junctions", "nobody")
+
+
+def test_lines_are_followed_view_by_view_and_at_every_junction() -> None:
+    run("details", "hollin")
+    (told,) = json.loads(run("continuity", "hollin", "--view", "detail:detail-1", "--json").stdout)
+    assert told["at"] == "detail:detail-1"
+    assert [line["line"] for line in told["lines"]] == ["weather", "air", "thermal", "vapour"]
+    for line in told["lines"]:
+        assert line["closes"] == (not line["gaps"])
+        for gap in line["gaps"]:
+            far = sum((a - b) ** 2 for a, b in zip(gap["from"], gap["to"], strict=True)) ** 0.5
+            assert abs(far - gap["width_mm"]) < 0.3 and len(gap["between"]) == 2
+    table = run("continuity", "hollin").stdout
+    assert "sill 1" in table and "closes" in table
+    strip = json.loads(run("continuity", "hollin", "--view", "section:wall-section-1", "--json").stdout)
+    assert all(line["there"] for line in strip[0]["lines"] if line["line"] in ("weather", "air", "thermal"))
+    assert "details and in wall sections" in refused("continuity", "hollin", "--view", "elevation:south")
+    rows = json.loads(run("junctions", "hollin", "--json").stdout)
+    assert {row["build_up"] for row in rows if row["kind"] == "sill"} == {"sill-stone"}
+    assert any("Approved Document C" in words for row in rows for words in row["findings"])

@@ -49,3 +49,54 @@ def test_the_details_of_a_house_are_drawn_with_one_action(bench: Bench) -> None:
         bench.saved()
     assert [held["kind"] for held in bench.document()["details"]] == ["sill"]  # type: ignore[index,union-attr]
     assert bench.errors == []
+
+
+def test_a_build_up_is_chosen_set_switched_and_seen_to_be_open(bench: Bench) -> None:
+    bench.open("fernacre")
+    bench.step("Details")
+    bench.button("Junctions").click()
+    panel = bench.page.get_by_label("Junctions of the house")
+    expect(panel.get_by_label("sills").get_by_text("Stone sill")).to_be_visible()
+    panel.get_by_role("button", name="Draw a detail of foot of an outer wall 1").click()
+    bench.saved()
+    panel.get_by_title("Detail 1, foot of an outer wall").click()
+    bench.ready()
+    built = bench.page.get_by_label("How it is built")
+    expect(built.get_by_text("Taken for: cavity wall")).to_be_visible()
+    expect(built.get_by_role("button", name="thermal closes")).to_be_visible()
+
+    # A parameter, beyond its limits and within them; it counts for all that are built alike.
+    depth = built.get_by_label("Cavity kept clear below the damp-proof course")
+    depth.fill("90")
+    depth.press("Enter")
+    expect(built.get_by_text("from 150 to 600")).to_be_visible()
+    assert bench.document()["build_ups"] == []
+    depth.fill("300")
+    depth.press("Enter")
+    bench.saved()
+    settings = bench.document()["build_ups"]
+    assert len(settings) == 6 and {held["values"][0]["value"] for held in settings} == {300.0}  # type: ignore[index,arg-type,union-attr,attr-defined]
+    expect(bench.page.get_by_test_id("view").get_by_text("lean concrete in the cavity to 300")).to_be_visible()
+    built.get_by_role("button", name="Cavity kept clear below the damp-proof course: as usual").click()
+    bench.saved()
+    assert bench.document()["build_ups"] == []
+
+    # A piece is lit up, and left out: its line is open, measured, and drawn on demand.
+    built.get_by_text("course of load-bearing insulating block").hover()
+    expect(bench.page.locator("[data-lit]")).to_have_count(1)
+    built.get_by_role("switch", name="course of load-bearing insulating block").click()
+    bench.saved()
+    expect(built.get_by_text("The thermal line is open by 100")).to_be_visible()
+    built.get_by_role("button", name="thermal open").click()
+    bench.saved()
+    expect(bench.page.get_by_test_id("view").get_by_text("thermal open 100")).to_be_visible()
+
+    # Another build-up fits elsewhere alone, and says why.
+    built.get_by_label("Build-up").click()
+    expect(bench.page.get_by_role("option", name="it is built under a framed wall").first).to_be_disabled()
+    bench.page.keyboard.press("Escape")
+    for _ in range(2):
+        bench.button("Undo").click()
+        bench.saved()
+    expect(built.get_by_role("button", name="thermal closes")).to_be_visible()
+    assert [text for text in bench.errors if "422" not in text] == []
