@@ -53,7 +53,8 @@ def check(project: Project, held: Detail) -> None:
     """What is true of every detail."""
     drawing = drawn(project, held)
     building = resolve(project)
-    assert drawing.messages == () and drawing.left_out == (), held.name
+    # What it says beside what it draws is where a line is open.
+    assert all("line is open by" in words for words in drawing.messages) and drawing.left_out == (), held.name
     assert faults(drawing) == [], held.name
     junction = junction_of(building, held)
     assert junction is not None
@@ -71,12 +72,14 @@ def check(project: Project, held: Detail) -> None:
         fascias = [piece.bounds for part, own in cut.items() if "/fascia/" in part for piece in own]
         assert all(place.window.low + 5.0 < box[1] for box in fascias), "its fascia is whole"
     assert any(element in {part.split("/")[0] for part in cut} for element in junction.elements)
-    notes = [m for m in drawing.marks if isinstance(m, Text) and m.feature == "note"]
+    notes = [m for m in drawing.marks if isinstance(m, Text) and m.feature in ("note", "line")]
     leaders = [m for m in drawing.marks if isinstance(m, Stroke) and m.feature == "leader"]
-    assert notes and len(leaders) == len(notes) == len({m.text for m in notes})
+    assert notes and len(leaders) == len({m.annotation for m in notes}) == len({m.annotation for m in leaders})
+    fixings = {m.part for m in drawing.marks if isinstance(m, Region) and m.feature == "fixing"}
     for mark in leaders:
         x, y, _ = mark.path[0]
-        assert any(piece.buffer(1.0).contains(Point(x, y)) for own in cut.values() for piece in own), mark.part
+        inside = any(piece.buffer(1.0).contains(Point(x, y)) for own in cut.values() for piece in own)
+        assert inside or mark.part in fixings, mark.part
     lines = [LineString([(x, y) for x, y, _ in m.path]) for m in leaders]
     assert not any(a.crosses(b) for a, b in itertools.combinations(lines, 2)), held.name
 

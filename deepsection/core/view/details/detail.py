@@ -2,22 +2,30 @@
 
 from __future__ import annotations
 
-from ...buildups import fixings_at, with_pieces
-from ...drawing import Drawing
+from collections.abc import Sequence
+
+from ...buildups import built_of, fixings_at, with_pieces
+from ...drawing import Drawing, Stroke
+from ...drawing.breaklines import break_line
+from ...drawing.cropping import Window
 from ...geometry import Frame
+from ...junctions import Junction
 from ...junctions.sizes import DETAIL_SIZES
 from ...model import Detail
 from ...resolve import Building
 from .._levels import level_heights, level_marks
 from ..composing import Composition
+from ..continuity import continuity_in
 from ..cut import CutPart, cut_parts
+from ..line_marks import gap_words
 from ..section import draw_body, lowest
 from ..setting import Setting
 from ..strings.depths import member_depths
 from ..strings.section import SectionFacts
 from ..strings.strip import layer_strings
+from .measures import detail_measures
 from .notes import column_width, note_columns, piece_notes
-from .place import detail_place, junction_of
+from .place import crossed, detail_place, junction_of
 
 BESIDE = 6.0
 """Paper mm from the notes to the levels."""
@@ -47,12 +55,16 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
         return view.drawing(title, "section", (message,))
     draw_body(view, place.frame, place.window, cut, held.depth, members=held.members)
     window = place.window
+    view.marks += [
+        Stroke(break_line(*ends, scale), "fine", feature="break")
+        for ends in crossed(place, [one.polygon for one in cut])
+    ]
     fixings = fixings_at(building, place.frame, window, tier)
     box = (window.left, window.low, window.right, window.high)
     pairs = [(one.part, one.polygon) for one in cut]
     facts = SectionFacts(building, (place.plane,), pairs, box, 0.0, lowest(view.marks), (), setting, window)
     walls = [building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id]
-    strings = [member_depths(facts)]
+    strings = [member_depths(facts), detail_measures(building, junction, place, setting)]
     for wall in walls[:1]:
         if sum(high - low for low, high in facts.along(wall.footprint)) >= WHOLE * (wall.outer - wall.inner):
             strings += list(layer_strings(facts, wall))
@@ -67,4 +79,17 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
         *note_columns(notes, box, scale, view.changes),
     ]
     view.letter(own)
-    return view.drawing(title, "section")
+    return view.drawing(title, "section", _faults(building, junction, title, cut, window) if setting.on_paper else ())
+
+
+def _faults(
+    building: Building, junction: Junction, title: str, cut: Sequence[CutPart], window: Window
+) -> tuple[str, ...]:
+    """What is wrong with how a junction is built, so that it is seen before it is printed."""
+    built = built_of(building, junction)
+    if built is None:
+        return ()
+    said = [f"{title}: {built.build_up.name} {built.fault}"] if built.fault else []
+    for line in continuity_in(building, cut, window):
+        said += [f"{title}: {words}" for words in gap_words(line, building)] if line.is_there else []
+    return tuple(said)

@@ -52,7 +52,7 @@ def piece_notes(cut: Sequence[CutPart], building: Building, scale: float) -> lis
     }
     largest: dict[str, tuple[float, CutPart]] = {}
     for one in cut:
-        if one.polygon.area < LEAST * scale * scale and not one.part.note:
+        if not one.part.note and (one.polygon.area < LEAST * scale * scale or _is_sliver(one)):
             continue
         layer = layers.get((one.part.element, one.part.key.split("/")[2]))
         own = layer is None or _is_own(one)
@@ -68,6 +68,14 @@ OWN = ("wall_plate", "sill_plate", "header", "lintel", "rim_joist", "blocking", 
 
 BOARDS = ("soffit",)
 """Roles of boards that are known by their thickness, however they are parted."""
+
+
+SLIVER = 2.0
+"""What is left of a part beside pieces and narrower than this (mm) is not noted."""
+
+
+def _is_sliver(one: CutPart) -> bool:
+    return one.part.function != "membrane" and one.polygon.buffer(-SLIVER / 2).is_empty
 
 
 def _is_own(one: CutPart) -> bool:
