@@ -8,6 +8,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
+from reportlab import rl_config
 from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
@@ -20,6 +21,9 @@ from deepsection.core.sheets import SheetDrawing
 
 from ._ink import fill_colour, grey
 from ._lines import family_lines
+
+# Streams stay binary: written as letters they are a quarter larger, and take as long as all the rest.
+rl_config.useA85 = 0
 
 CAP_HEIGHT = 0.698
 """Height of capitals over the font size: a 2.5 mm letter is 2.5 mm high. Source: the font's OS/2 table."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from ..geometry import Point
 from ..trades.drawings.model import junction_name
@@ -58,11 +58,12 @@ class Junction:
     ends: tuple[End, ...]
     runs: tuple[Run, ...]
     facts: tuple[tuple[str, Fact], ...]
+    id: str = field(init=False, compare=False)
+    """Its name for life, of the elements that meet: `eave/roof-main.edge.e1/south.top`."""
 
-    @property
-    def id(self) -> str:
-        """Its name for life, of the elements that meet: `eave/roof-main.edge.e1/south.top`."""
-        return junction_name(self.kind, [(end.element, end.feature, end.sub) for end in self.ends])
+    def __post_init__(self) -> None:
+        name = junction_name(self.kind, [(end.element, end.feature, end.sub) for end in self.ends])
+        object.__setattr__(self, "id", name)
 
     @property
     def about(self) -> JunctionKind:
