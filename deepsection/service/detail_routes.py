@@ -27,9 +27,9 @@ def get_junctions(id: str, store: Projects) -> Any:
 
 
 @router.get("/projects/{id}/built", response_model=BuiltOut, operation_id="get_built")
-def get_built(id: str, junction: str, store: Projects) -> Any:
-    """How a junction, by its id, is built: its build-up, parameters, pieces, what rules say."""
-    return built_at(store.load(id).project, junction)
+def get_built(id: str, detail: str, store: Projects) -> Any:
+    """How the junction of a detail is built: its build-up, parameters, pieces, lines, and what rules say."""
+    return built_at(store.load(id).project, detail)
 
 
 @router.post("/projects/{id}/built", response_model=Result, operation_id="set_built")

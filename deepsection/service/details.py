@@ -6,10 +6,11 @@ from collections.abc import Sequence
 from typing import Any
 
 from deepsection.core.buildups import Wanted, has_parameter, set_build_ups, typed
+from deepsection.core.document.rebuilding import get_element
 from deepsection.core.edits import PutDetail, PutSheet
 from deepsection.core.errors import RefusedEdit, UnknownElement
 from deepsection.core.junctions import found_junctions
-from deepsection.core.model import Project
+from deepsection.core.model import Detail, Project
 from deepsection.core.sheets import detail_sheets
 from deepsection.core.view import opened
 from deepsection.core.view.details.making import GroupState, group_states, missing_details
@@ -28,9 +29,10 @@ def junction_groups(project: Project) -> list[GroupState]:
 
 
 @in_turn
-def built_at(project: Project, junction: str) -> BuiltOut:
-    """How a junction is built. Raises: UnknownElement where nothing is built there."""
+def built_at(project: Project, detail: str) -> BuiltOut:
+    """How the junction of a detail is built. Raises: UnknownElement where nothing is known to be built there."""
     held = opened(project)
+    junction = get_element(held.project, detail, Detail).junction
     for state in group_states(held.project, held.building):
         found = next((one for one in state.group.junctions if one.id == junction), None)
         if found is not None and state.built is not None:

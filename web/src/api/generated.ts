@@ -121,7 +121,7 @@ export interface paths {
         };
         /**
          * Get Built
-         * @description How a junction, by its id, is built: its build-up, parameters, pieces, what rules say.
+         * @description How the junction of a detail is built: its build-up, parameters, pieces, lines, and what rules say.
          */
         get: operations["get_built"];
         put?: never;
@@ -7584,7 +7584,7 @@ export interface operations {
     get_built: {
         parameters: {
             query: {
-                junction: string;
+                detail: string;
             };
             header?: never;
             path: {

@@ -44,15 +44,15 @@ export function useJunctions(id: string, version: number) {
   });
 }
 
-/** How a junction is built; nothing is asked where there is none. */
-export function useBuilt(id: string, version: number, junction: string | null) {
+/** How the junction of a detail is built; nothing is asked where there is none. */
+export function useBuilt(id: string, version: number, detail: string | null) {
   return useQuery({
-    queryKey: [...keys.project(id), "built", version, junction],
+    queryKey: [...keys.project(id), "built", version, detail],
     queryFn: () =>
       unwrap<Schemas["BuiltOut"]>(
-        api.GET("/api/projects/{id}/built", { params: { path: { id }, query: { junction: junction ?? "" } } }),
+        api.GET("/api/projects/{id}/built", { params: { path: { id }, query: { detail: detail ?? "" } } }),
       ),
-    enabled: junction !== null,
+    enabled: detail !== null,
     retry: false,
   });
 }

@@ -110,11 +110,20 @@ function stripFitted(panes: Panes, plan: Drawing | undefined, view: Drawing, bes
 }
 
 /** What the notes at each side of a detail take (px). */
-const BESIDE_DETAIL = 290;
+const BESIDE_DETAIL = 272;
+/** From the edge of a detail to the ends of the leaders of its notes (paper mm). */
+const NOTES_BESIDE = 8;
 
 /** The viewport that shows a detail with its notes. */
 function detailFitted(panes: Panes, view: Drawing): Viewport {
-  const [u0, low, u1, high] = boundsOf(view, "view");
+  const [own0, low, own1, high] = boundsOf(view, "view");
+  // The notes stand beside what the detail shows, however much of that is empty.
+  const ends = view.marks.flatMap((mark) =>
+    "path" in mark && mark.feature === "leader" ? [mark.path[mark.path.length - 1][0]] : [],
+  );
+  const beside = NOTES_BESIDE * view.scale;
+  const u0 = Math.min(own0, ...ends.map((u) => u + beside));
+  const u1 = Math.max(own1, ...ends.map((u) => u - beside));
   const room = panes.width - LADDER - 2 * BESIDE_DETAIL;
   const tall = panes.viewBottom - panes.viewTop - 6 * EDGE;
   const k = Math.min(NEAREST, Math.max(room, 80) / (u1 - u0), Math.max(tall, 60) / (high - low));
@@ -200,7 +209,7 @@ export function extentOf(
 ): Extent | null {
   let found: Extent | null = null;
   drawing?.marks.forEach((mark, index) => {
-    if (!mark.part || mark.feature === "leader" || !wanted(mark.part, index)) return;
+    if (!mark.part || ("path" in mark && mark.feature === "leader") || !wanted(mark.part, index)) return;
     const vertices = "rings" in mark ? mark.rings[0] : "path" in mark ? mark.path : [];
     for (const [x, y] of pointsAlong(vertices as number[][])) {
       found = found

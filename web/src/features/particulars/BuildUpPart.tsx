@@ -18,7 +18,7 @@ export function BuildUpPart({ element }: { element: string }) {
   const [scope, setScope] = useState<Scope>("alike");
   const [wrong, setWrong] = useState<string | null>(null);
   const detail = state.project.details?.find((held) => held.id === element);
-  const built = useBuilt(id, state.version, detail ? junctionOf(detail) : null).data;
+  const built = useBuilt(id, state.version, detail?.id ?? null).data;
   if (!detail || !built) return null;
   const junctions = { one: [built.junction], alike: built.alike, all: null }[scope];
   const send: Send = (sent, failed = setWrong) => {
@@ -239,10 +239,4 @@ function Wrong({ children }: { children: string }) {
       {children}
     </p>
   );
-}
-
-/** The id of the junction of a detail, of its kind and of what meets there. */
-function junctionOf(detail: Schemas["Detail"]): string {
-  const ends = detail.ends.map((end) => [end.element, end.feature, end.sub].filter(Boolean).join("."));
-  return [detail.kind, ...ends].join("/");
 }
