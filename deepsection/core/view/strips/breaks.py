@@ -38,7 +38,8 @@ def features_of(cut: Iterable[tuple[str, Polygon]], heights: Iterable[tuple[str,
         for ring in (polygon.exterior, *polygon.interiors):
             points = shapely.get_coordinates(ring)
             low, high = np.minimum(points[:-1], points[1:]), np.maximum(points[:-1], points[1:])
-            upright = high[:, 0] - low[:, 0] < LEVEL
+            # The end of a sheet is thinner than that, and level all the same.
+            upright = (high[:, 0] - low[:, 0] < LEVEL) & (high[:, 1] - low[:, 1] >= LEVEL)
             spans = {(float(a), float(b)) for a, b in zip(low[~upright, 1], high[~upright, 1])}
             found += [Feature(a, b, name) for a, b in sorted(spans)]
     return found

@@ -37,6 +37,8 @@ from .stacks import note_stacks, stack_legend, stack_marks
 
 AROUND = 3000.0
 """Pieces of build-ups are made so far around the outer face of the wall (mm)."""
+HEAVY = ("structure", "insulation")
+"""Pieces of build-ups that no break leaves out."""
 LEGEND_BELOW = 22.0
 """Paper mm from what is drawn to the legend of keyed notes, below the string of layers."""
 
@@ -84,7 +86,9 @@ class _Strip:
         if not self.cut:
             return
         self.heights = _heights(view.building, place, self.cut, self.whole)
-        cut = [(ROLES[one.part.role].words, one.polygon) for one in self.cut]
+        # Flashings, membranes and boards of build-ups go on over a break as layers do.
+        held = (one for one in self.cut if not one.part.note or one.part.function in HEAVY)
+        cut = [(ROLES[one.part.role].words, one.polygon) for one in held]
         features = features_of(cut, [(height.label, height.total) for height in self.heights])
         features.append(_ground_line(view.building, place, self.whole))
         on_paper, project = view.setting.on_paper, view.building.placed.project
