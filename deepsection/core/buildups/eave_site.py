@@ -55,7 +55,6 @@ class EaveSite:
     wall: WallFaces | None
     plates: float
     quilt: float | None
-    board_high: float
     board_low: float
     attic: float = 0.0
     high_vents: bool = False
@@ -101,7 +100,7 @@ def eave_site(building: Building, junction: Junction) -> EaveSite | None:
     framing = next((layer.framing for layer in make_up.layers if layer.framing), None)
     members = (plane.plumb_depth, framing.thickness, framing.spacing) if framing else (plane.plumb_depth, 0.0, 0.0)
     wall = next((building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id), None)
-    faces, plates, quilt, low, high = None, 0.0, None, plane.plate, plane.plate
+    faces, plates, quilt, low = None, 0.0, None, plane.plate
     if wall is not None:
         x, y = roof.side(edge)[0]
         off = (x - wall.start[0]) * wall.stand().out[0] + (y - wall.start[1]) * wall.stand().out[1]
@@ -134,7 +133,6 @@ def eave_site(building: Building, junction: Junction) -> EaveSite | None:
         wall=faces,
         plates=plates,
         quilt=quilt,
-        board_high=high,
         board_low=low,
         attic=_attic(roof),
         high_vents=any(

@@ -91,16 +91,6 @@ class WallFaces:
                 return held.outer
         return self.outer
 
-    @property
-    def finish(self) -> float:
-        """To the inner face of what lines the room."""
-        return self.inner
-
-    @property
-    def lining(self) -> float:
-        """Thickness of what lies inside of the layer that carries (mm)."""
-        return self.frame.inner - self.inner
-
 
 def wall_faces(building: Building, wall: PlannedWall, off: float = 0.0) -> WallFaces:
     """The layers of a wall as distances outward from a line that lies `off` outward of its set-out line."""

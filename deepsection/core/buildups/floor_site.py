@@ -37,7 +37,6 @@ class FloorSite:
     hung: bool
     below: bool
     joist: tuple[float, float]
-    heated_below: bool
 
 
 def _wall(building: Building, junction: Junction) -> PlannedWall | None:
@@ -76,7 +75,6 @@ def floor_site(building: Building, junction: Junction) -> FloorSite | None:
         hung=getattr(floor.floor, "ends", "built in") == "hung",
         below=below,
         joist=(framing.thickness, framing.spacing) if framing and framing.timber else (0.0, 0.0),
-        heated_below=below,
     )
 
 

@@ -12,7 +12,7 @@ from shapely.geometry import box as rectangle
 
 from ..geometry import Point, largest
 
-Line4 = Literal["weather", "air", "thermal", "vapour", "drainage", "fire", "structure"]
+Does = Literal["weather", "air", "thermal", "vapour", "drainage", "fire", "structure"]
 """What a piece does: the lines that have to close around a house, and what drains, stops fire and carries."""
 
 Drawn = Literal["structure", "membrane", "insulation", "finish", "sheet", "sheathing"]
@@ -48,7 +48,7 @@ class Piece:
     material: str
     shape: Polygon
     drawn: Drawn = "finish"
-    does: tuple[Line4, ...] = ()
+    does: tuple[Does, ...] = ()
     tier: float = DETAIL
     past: tuple[float, float] = (0.0, 0.0)
     ends: Literal["wall", "roof", "run"] = "wall"

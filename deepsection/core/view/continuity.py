@@ -32,9 +32,6 @@ TOUCH = 3.0
 """Regions this near to each other (mm) touch: a bead or a nail closes it."""
 EDGE = 1.5
 """A region reaches an edge of the window that is this near (mm)."""
-OPEN_EDGE = 6.0
-"""What carries a function over less of an edge than this (mm) counts only where it is a sheet."""
-
 UNITS = ("frame", "sash", "glass", "leaf", "panel", "bar", "threshold", "roof_frame", "roof_glass")
 WOOD = ("softwood", "plywood", "treated")
 WEATHER_ROLES = ("roofing", "fascia", "soffit", "barge", "cladding", "ridge_flashing", "hip_flashing", "stem", "gutter")
