@@ -17,7 +17,7 @@ from ..trades.ceilings.vaults import VAULTS
 from ..trades.makeups.model import Tradition
 from ..trades.onroofs.placed import ROOF_FITTINGS
 from ..trades.roofs.placed import ROOFS
-from ..trades.roofs.rafters import SOFFIT, soffit_z
+from ..trades.roofs.rafters import SOFFIT, rafter_places, soffit_z
 from .faces import WallFaces, wall_faces
 from .lie import Lie, Trim
 
@@ -170,9 +170,28 @@ def eave_lies(building: Building, junction: Junction) -> list[Lie]:
     found = roof_side(building, junction)
     if found is None:
         return []
-    roof, edge, _ = found
+    roof, edge, plane = found
     vaults = [held.area for some in building[VAULTS].values() for held in some]
-    return [_vaulted(_lie(roof, edge, run), vaults) for run in junction.runs]
+    lies = [_vaulted(_lie(roof, edge, run), vaults) for run in junction.runs]
+    framing = next(
+        (layer.framing for layer in building.placed.make_ups[roof.block.make_up].layers if layer.framing), None
+    )
+    if framing is None:
+        return lies
+    places = rafter_places(roof, plane, framing.thickness, framing.spacing)
+    return [_with_rafters(lie, plane, [near + framing.thickness for near in places], framing.thickness) for lie in lies]
+
+
+def _with_rafters(lie: Lie, plane: RoofPlane, ends: list[float], thick: float) -> Lie:
+    """A run with the near faces of the rafters on it: it goes against the bearing line of its slope."""
+    (sx, sy), (dx, dy) = lie.start, lie.along
+    found = []
+    for far in ends:
+        x, y = plane.line.at(far)
+        along = (x - sx) * dx + (y - sy) * dy
+        if -1.0 <= along <= lie.length - thick:
+            found.append(along)
+    return replace(lie, rafters=tuple(sorted(found)))
 
 
 def _vaulted(lie: Lie, vaults: list[Polygon | MultiPolygon]) -> Lie:

@@ -163,7 +163,7 @@ def rafter_ties(site: EaveSite) -> Iterator[Piece]:
     if site.rafter_top(-60.0) - 30.0 > site.plate + 40.0 and u < -60.0:
         yield Piece(
             "tie", "steel tie at each rafter", "fixing", "steel", shape, "sheet", ("structure",),
-            every=spacing, wide=1.2, first=thick + 0.1, takes=("infill",),
+            every=spacing, wide=1.2, first=thick + 0.1, at_rafters=True, takes=("infill",),
         )  # fmt: skip
 
 

@@ -30,7 +30,7 @@ class Lie:
 
     Pieces that reach higher than `over` stop at its `gaps`: at doors, and where walls run into it.
 
-    `vaults`: from-to along it where the room within is vaulted.
+    `rafters`: the near faces of the rafters along it. `vaults`: from-to along it where the room within is vaulted.
 
     `dz`: how much higher all lies than at its site: where a foundation steps.
 
@@ -49,6 +49,7 @@ class Lie:
     over: float = math.inf
     dz: float = 0.0
     vaults: tuple[tuple[float, float], ...] = ()
+    rafters: tuple[float, ...] = ()
 
     @property
     def along(self) -> Point:
@@ -77,6 +78,9 @@ class Lie:
                 low = max(low, last)
             if high > low:
                 yield low, high
+            return
+        if piece.at_rafters:
+            yield from ((near + piece.first, near + piece.first + piece.wide) for near in self.rafters)
             return
         at, every = piece.first, piece.every
         room = self.length - 2 * piece.first - piece.wide

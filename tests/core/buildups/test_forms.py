@@ -9,7 +9,7 @@ import pytest
 import shapely
 from shapely.geometry import LineString, Polygon
 
-from deepsection.core.buildups import Wanted, built_of, set_build_ups, typed
+from deepsection.core.buildups import Wanted, built_of, made_of, set_build_ups, typed
 from deepsection.core.buildups.choosing import Built
 from deepsection.core.buildups.library import SITES
 from deepsection.core.buildups.making import lies_of
@@ -21,6 +21,7 @@ from deepsection.core.resolve import Building, resolve
 from deepsection.core.view.continuity import continuity_in
 from deepsection.demo import otterfold_house
 from tests.builders import two_storeys
+from tests.turning import turned
 
 from .rig import cut_at, framed, masonry, places
 
@@ -170,6 +171,25 @@ def test_rules_of_the_ground_follow_it() -> None:
         ]
         banked = put(project, *spots)
         assert [held for held in first(banked, "wall_foot")[2].rules if clause in held.source]
+
+
+@pytest.mark.parametrize("degrees", [0.0, 31.0])
+def test_every_rafter_has_its_tie_beside_it(degrees: float) -> None:
+    """Common practice, no source: a tie at each rafter. Each stands against the side of one, in space."""
+    project = turned(framed(), degrees) if degrees else framed()
+    building = resolve(project)
+    rafters = [part for part in building.parts if part.role == "rafter"]
+    ties = [
+        part
+        for junction in found_junctions(building)
+        if junction.kind == "eave"
+        for piece, part, _ in made_of(building, junction, 4.0)
+        if piece.id == "tie"
+    ]
+    assert len(ties) == len(rafters) > 20
+    for tie in ties:
+        gaps = [tie.solid.manifold.min_gap(rafter.solid.manifold, 5.0) for rafter in rafters]
+        assert min(gaps) < 0.3
 
 
 PLANTED = [

@@ -33,13 +33,7 @@ BOARDED = ("ridge", "hip", "valley")
 
 def roof_frame(roof: ResolvedRoof, layer: Layer, holes: Holes = ()) -> Iterator[Part]:
     """Every member of a framed roof block; what `holes` name is kept clear, with trimmers and headers around them."""
-    rakes = [
-        past_rake(roof, k, 0.0, reach + 1.0)
-        for k, (edge, reach) in enumerate(zip(roof.block.edges, roof.reaches))
-        if edge.kind in RAKED and reach > 0
-    ]
-    outside = shapely.union_all(rakes) if rakes else Polygon()
-    boards = [seam for seam in roof.seams if seam.kind in BOARDED and not seam.others and len(seam.edges) > 1]
+    outside, boards = _outside(roof), _boards(roof)
     for plane in roof.planes:
         yield from _rafters(roof, plane, layer, boards, outside, holes)
     counts: dict[str, int] = {}
@@ -49,6 +43,35 @@ def roof_frame(roof: ResolvedRoof, layer: Layer, holes: Holes = ()) -> Iterator[
             counts[seam.kind] = counts.get(seam.kind, 0) + 1
             role = "ridge_board" if seam.kind == "ridge" else f"{seam.kind}_rafter"
             yield _member(roof, role, layer, slot, solid, axis)
+
+
+def rafter_places(roof: ResolvedRoof, plane: RoofPlane, thickness: float, spacing: float) -> list[float]:
+    """The near edges of the rafters along the bearing line of a slope (mm), where nothing goes through."""
+    region = _region(plane, _boards(roof), _outside(roof))
+    return [] if region.is_empty else [near for _, near in _stations(roof, plane, region, thickness, spacing)]
+
+
+def _outside(roof: ResolvedRoof) -> shapely.Geometry:
+    """What lies past the walls at rakes, in plan."""
+    rakes = [
+        past_rake(roof, k, 0.0, reach + 1.0)
+        for k, (edge, reach) in enumerate(zip(roof.block.edges, roof.reaches))
+        if edge.kind in RAKED and reach > 0
+    ]
+    return shapely.union_all(rakes) if rakes else Polygon()
+
+
+def _boards(roof: ResolvedRoof) -> list[RoofSeam]:
+    """The lines with a board or a rafter in them."""
+    return [seam for seam in roof.seams if seam.kind in BOARDED and not seam.others and len(seam.edges) > 1]
+
+
+def _region(plane: RoofPlane, boards: list[RoofSeam], outside: shapely.Geometry) -> shapely.Geometry:
+    """Where the rafters of a slope lie, in its own coordinates."""
+    lines = [LineString([seam.start[:2], seam.end[:2]]) for seam in boards if set(seam.edges) & set(plane.edges)]
+    gone = [line.buffer(RIDGE_BOARD / 2, cap_style="flat") for line in lines]
+    taken = shapely.union_all([outside, *gone])
+    return local(plane, shapely.difference(plane.under, taken, grid_size=TOL.grid))
 
 
 def _member(
@@ -70,10 +93,7 @@ def _rafters(
 ) -> Iterator[Part]:
     assert layer.framing is not None
     thickness, spacing = layer.framing.thickness, layer.framing.spacing
-    lines = [LineString([seam.start[:2], seam.end[:2]]) for seam in boards if set(seam.edges) & set(plane.edges)]
-    gone = [line.buffer(RIDGE_BOARD / 2, cap_style="flat") for line in lines]
-    taken = shapely.union_all([outside, *gone])
-    region = local(plane, shapely.difference(plane.under, taken, grid_size=TOL.grid))
+    region = _region(plane, boards, outside)
     if region.is_empty:
         return
     rise = math.hypot(1.0, plane.pitch)
