@@ -24,6 +24,8 @@ from .lie import Lie, Trim
 WITHIN, TO_WALL = 700.0, 60.0
 """Whether a room is vaulted is asked so far inside of the bearing line; its vault ends so far before its walls' middle
 (mm)."""
+NEAR = 1.0
+"""A rafter that ends this near to the end of a run (mm) is on it."""
 CORNER = 5.0
 """A run this near to the end of its side (mm) goes around the corner."""
 
@@ -189,7 +191,7 @@ def _with_rafters(lie: Lie, plane: RoofPlane, ends: list[float], thick: float) -
     for far in ends:
         x, y = plane.line.at(far)
         along = (x - sx) * dx + (y - sy) * dy
-        if -1.0 <= along <= lie.length - thick:
+        if -NEAR <= along <= lie.length - thick + NEAR:
             found.append(along)
     return replace(lie, rafters=tuple(sorted(found)))
 

@@ -35,11 +35,11 @@ class Piece:
     """One piece in the plane across its junction (u outward, v up; mm): what it is, and what its drawing says of it.
 
     `shape` runs along the junction, past its two ends by `past`; with `every` it stands at that spacing, `wide` along
-    the run, the first one `first` from its start, or `first` past each rafter where it stands `at_rafters`; `even`: the last one as far from its end, none farther apart. `ends`:
-    where the run ends at a corner of the house: at the faces of the wall, or with the boards of the roof. `takes`: the
-    roles of parts that give way to it, and to `clears`, which it keeps free; `yields`: those that it gives way to
-    itself. `within`: it is there under a level ceiling alone, or under a vault. `axis`: lumber that runs along. It
-    shows from a scale of 1:`tier` on.
+    the run, the first one `first` from its start, or `first` past each rafter where it stands `at_rafters`; `even`: the
+    last one as far from its end, none farther apart. `ends`: where the run ends at a corner of the house: at the faces
+    of the wall, or with the boards of the roof. `takes`: the roles of parts that give way to it, and to `clears`, which
+    it keeps free; `yields`: those that it gives way to itself. `within`: it is there under a level ceiling alone, or
+    under a vault. `axis`: lumber that runs along. It shows from a scale of 1:`tier` on.
     """
 
     id: str
