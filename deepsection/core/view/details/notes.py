@@ -50,6 +50,9 @@ def piece_notes(cut: Sequence[CutPart], building: Building, scale: float) -> lis
         for id, name in make_ups_of(project, (one.part.element for one in cut)).items()
         for layer in building.placed.make_ups[name].layers
     }
+    for foundation in project.foundations:
+        pony = building.placed.make_ups[foundation.pony].layers if foundation.pony else ()
+        layers |= {(foundation.id, layer.id): layer for layer in pony if (foundation.id, layer.id) not in layers}
     largest: dict[str, tuple[float, CutPart]] = {}
     for one in cut:
         if not one.part.note and (one.polygon.area < LEAST * scale * scale or _is_sliver(one)):
