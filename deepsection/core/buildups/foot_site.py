@@ -102,10 +102,11 @@ def foot_site(building: Building, junction: Junction) -> FootSite | None:
         return None
     at = next(k for k, held in enumerate(placed.walls) if held.wall.id == wall.wall.id)
     held, feet, stretches = placed.foundation, placed.feet[at], placed.stretches[at]
+    highest = min(stretches, key=lambda stretch: stretch.drop)
     wide = held.footing_width if held.form == "deep edge" else held.stem_thickness
     stem = feet.ledge, feet.structure - wide
     margin = 0.0 if held.form == "deep edge" else (held.footing_width - held.stem_thickness) / 2
-    drop = stretches[0].drop
+    drop = highest.drop
     layers, high = list[GroundLayer](), placed.levels.ground.z
     for layer in placed.slab.layers if placed.slab else ():
         layers.append(GroundLayer(layer, high, high - layer.thickness))
@@ -117,16 +118,16 @@ def foot_site(building: Building, junction: Junction) -> FootSite | None:
         tradition=building.placed.project.tradition,
         wall=wall_faces(building, wall),
         base=base,
-        top=placed.stem_top(stretches[0]),
+        top=placed.stem_top(highest),
         foot_top=placed.footing_top - drop,
         foot_low=placed.levels.footing.z - drop,
         stem=stem,
         footing=(stem[0] + margin, stem[1] - margin),
         ledge=feet.ledge,
-        plate=placed.levels.sill.z - placed.stem_top(stretches[0]) if placed.levels.sill else 0.0,
+        plate=placed.levels.sill.z - placed.stem_top(highest) if placed.levels.sill else 0.0,
         bolts=held.form != "deep edge",
         deep=held.form == "deep edge",
-        pony=placed.is_pony(stretches[0]),
+        pony=placed.is_pony(highest),
         steps=len(stretches) > 1,
         ground=max(heights),
         over=min(_top_at(placed, stretches, wall.length * share) - z for share, z in zip(SAMPLES, heights)),
@@ -152,11 +153,12 @@ def foot_lies(building: Building, junction: Junction) -> list[Lie]:
     # Without pony walls only the footing steps: what lies at the foot of the wall is level.
     if len(whole) != 1 or len(stretches) < 2 or (junction.kind == "wall_foot" and placed.pony is None):
         return whole
-    return [_stretch(whole[0], wall, stretch, stretches[0].drop) for stretch in stretches]
+    highest = min(stretch.drop for stretch in stretches)
+    return [_stretch(whole[0], wall, stretch, highest) for stretch in stretches]
 
 
-def _stretch(lie: Lie, wall: PlannedWall, stretch: Stretch, first: float) -> Lie:
-    """What of a run lies on a stretch of a foundation, so much lower than on the first one."""
+def _stretch(lie: Lie, wall: PlannedWall, stretch: Stretch, highest: float) -> Lie:
+    """What of a run lies on a stretch of a foundation, so much lower than on the highest one."""
     ends = sorted(along_lie(lie, wall.at(min(max(at, 0.0), wall.length))) for at in (stretch.first, stretch.last))
     low, high = max(ends[0], 0.0), min(ends[1], lie.length)
     gaps = tuple((a - low, b - low) for a, b in lie.gaps)
@@ -168,7 +170,7 @@ def _stretch(lie: Lie, wall: PlannedWall, stretch: Stretch, first: float) -> Lie
         after=lie.after if high > lie.length - 1.0 else 0.0,
         gaps=gaps,
         over=lie.over,
-        dz=first - stretch.drop,
+        dz=highest - stretch.drop,
     )
 
 

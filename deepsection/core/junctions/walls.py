@@ -160,14 +160,17 @@ def _feet(building: Building) -> Iterator[Junction]:
             ("sill plate", foundation.sill is not None),
             ("pony", layers_of(building, foundation.pony)),
         )
-        for wall in held.walls:
+        for wall, stretches in zip(held.walls, held.stretches):
             founded.add(wall.wall.id)
+            drop = rounded(min(stretch.drop for stretch in stretches)) if held.pony else 0.0
             layers = layers_of(building, wall.wall.make_up)
             top = building.levels[wall.wall.base.level].z
             over = rounded(top - held.levels.top.z)
             ends = End(wall.wall.id, "foot"), End(foundation.id, "top")
             runs = along_wall(wall, 0.0, wall.length, wall.outer, top)
-            yield Junction("wall_foot", ends, runs, (("wall", layers), *size, ("over the foundation", over)))
+            yield Junction(
+                "wall_foot", ends, runs, (("wall", layers), *size, ("over the foundation", over), ("lower by", drop))
+            )
             low = held.levels.footing.z
             wide: tuple[tuple[str, Fact], ...] = (
                 ("width", rounded(foundation.footing_width)),

@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections import Counter
 
 import pytest
+from shapely.affinity import translate
 
-from deepsection.core.buildups import built_of, made_of, note_of
+from deepsection.core.buildups import built_fact, built_of, made_of, note_of
 from deepsection.core.buildups.clashes import clashes_in
 from deepsection.core.document.motion import Motion
 from deepsection.core.drawing import Text
 from deepsection.core.edits import Transform, apply_edits, put
-from deepsection.core.junctions import found_junctions
+from deepsection.core.junctions import found_junctions, grouped
 from deepsection.core.junctions.sizes import DETAIL_SIZES
 from deepsection.core.model import Project
 from deepsection.core.resolve import resolve
@@ -81,6 +82,29 @@ def test_pieces_of_the_demos_lie_in_nothing(demo: object) -> None:
         held, _ = cut_at(building, place)
         found = clashes_in(held, place.frame, place.window.outline)
         assert [(junction.id, one.first.key, one.second.key, round(one.depth, 1)) for one in found] == []
+
+
+AS_HIGH_AS_THE_GROUND = {"damp-proofing", "bell"}
+"""Pieces that go up to the ground before their wall, wherever that lies."""
+
+
+@pytest.mark.parametrize("demo", DEMOS, ids=lambda make: make.__name__)
+def test_what_is_in_one_group_is_built_of_equal_pieces(demo: object) -> None:
+    """Equal keys give equal pieces to 0.01 mm, wherever they lie: higher, lower where a foundation steps, turned."""
+    building = resolve(demo())  # type: ignore[operator]
+    compared = 0
+    for group in grouped(found_junctions(building), lambda junction: built_fact(building, junction)):
+        every = [built for one in group.junctions if (built := built_of(building, one)) is not None and built.pieces]
+        for built in every[1:]:
+            assert [piece.id for piece in built.pieces] == [piece.id for piece in every[0].pieces]
+            base, other = (held.pieces[0].shape.bounds[1] for held in (every[0], built))
+            for first, second in zip(every[0].pieces, built.pieces):
+                if first.id not in AS_HIGH_AS_THE_GROUND:
+                    moved = translate(second.shape, yoff=base - other)
+                    apart = first.shape.symmetric_difference(moved).area
+                    assert apart < 0.01 * first.shape.length, (group.about.name, first.id)
+                    compared += 1
+    assert compared > 30
 
 
 def test_a_mirrored_house_has_the_same_pieces() -> None:

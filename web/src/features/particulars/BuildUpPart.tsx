@@ -5,6 +5,7 @@ import { showOf, showWith } from "../../actions/shown";
 import type { Schemas } from "../../api/client";
 import { type BuiltChange, useBuilt } from "../../api/queries";
 import { usePick } from "../../store";
+import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { useHeld } from "../../useProject";
 
@@ -15,11 +16,22 @@ type Send = (change: Partial<BuiltChange>, failed?: (words: string) => void) => 
 /** How the junction of a detail is built: which build-up, its parameters, its pieces from outside to inside. */
 export function BuildUpPart({ element }: { element: string }) {
   const { id, state, change } = useHeld();
+  const { step, set } = usePick("step", "set");
   const [scope, setScope] = useState<Scope>("alike");
   const [wrong, setWrong] = useState<string | null>(null);
   const detail = state.project.details?.find((held) => held.id === element);
   const built = useBuilt(id, state.version, detail?.id ?? null).data;
-  if (!detail || !built) return null;
+  if (!detail) return null;
+  // From a mark in a section one goes to the detail itself.
+  const open = step !== "Details" && (
+    <Button
+      className="mt-3 w-full justify-center"
+      onClick={() => set({ step: "Details", detail: element, selection: element, fill: "view" })}
+    >
+      Open this detail
+    </Button>
+  );
+  if (!built) return open || null;
   const junctions = { one: [built.junction], alike: built.alike, all: null }[scope];
   const send: Send = (sent, failed = setWrong) => {
     setWrong(null);
@@ -30,6 +42,7 @@ export function BuildUpPart({ element }: { element: string }) {
   };
   return (
     <section aria-label="How it is built" className="mt-4 border-t border-rule pt-3">
+      {open}
       <h3 className="text-[12.5px] font-semibold">How it is built</h3>
       <p className="mb-2 text-[11.5px] text-quiet">{built.chosen ? "Chosen by you" : `Taken for: ${built.because}`}</p>
       <Select
