@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from functools import lru_cache
 
 import shapely
 
@@ -91,7 +92,8 @@ def _on(start: Point, end: Point, at: float, z: float) -> Point3:
     return start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share, z
 
 
-def _there(roof: ResolvedRoof, number: int, start: Point, end: Point) -> list[tuple[float, float]]:
+@lru_cache(maxsize=512)
+def _there(roof: ResolvedRoof, number: int, start: Point, end: Point) -> tuple[tuple[float, float], ...]:
     """From-to along a side where the slope reaches its end: nowhere under another roof."""
     length = math.dist(start, end)
     dx, dy = (end[0] - start[0]) / length, (end[1] - start[1]) / length
@@ -104,7 +106,7 @@ def _there(roof: ResolvedRoof, number: int, start: Point, end: Point) -> list[tu
         at = sorted((x - start[0]) * dx + (y - start[1]) * dy for x, y in piece.coords)
         low, high = at[0], at[-1]
         spans.append((low - LOOSE if low < LOOSE else low, high + LOOSE if high > length - LOOSE else high))
-    return spans
+    return tuple(spans)
 
 
 def _raked(roof: ResolvedRoof, start: Point, end: Point, span: tuple[float, float]) -> Iterator[tuple[Point3, Point3]]:
