@@ -44,7 +44,9 @@ def ground_under(
     held = earth_along(building.ground, frame, left, right)
     near_ground = held.high + NEAR_GROUND
     lows = shapely.bounds([piece for _, piece in cut])[:, 1].tolist()
-    solid = _joined(tuple(piece for (_, piece), low in zip(cut, lows) if low < near_ground))
+    # A drain is hollow, and no earth is in it.
+    whole_pieces = [(Polygon(piece.exterior) if part.note else piece) for part, piece in cut]
+    solid = _joined(tuple(piece for piece, low in zip(whole_pieces, lows) if low < near_ground))
     low = min(y0, held.low) - EARTH_DEPTH * scale
     floors = _below_floors(building, cut, low)
     rooms = [shapely.box(box.bounds[0], box.bounds[3], box.bounds[2], held.high + HIGH) for box in floors]
@@ -94,7 +96,8 @@ def _below_floors(building: Building, cut: list[tuple[Part, Polygon]], low: floa
     depths: dict[tuple[float, float], float] = {}
     founded = {part.element for part in building.parts if part.role == "footing"}
     for part, polygon in cut:
-        if part.element in founded and part.role not in ("stem", "footing", "sill_plate"):
+        # Over a drain or another piece of a footing lies earth, no room.
+        if part.element in founded and not part.note and part.role not in ("stem", "footing", "sill_plate"):
             x0, y0, x1, _ = polygon.bounds
             span = (round(x0, 1), round(x1, 1))
             depths[span] = min(y0, depths.get(span, y0))

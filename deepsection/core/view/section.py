@@ -63,8 +63,7 @@ def draw_body(
     """What a plane cuts, the ground, and what is seen to a depth behind, as a window shows it."""
     building, scale, before = within or view.building, view.setting.scale, view.marks
     view.marks = []
-    # What is built of the house displaces the ground; drains and membranes lie in it.
-    held = [(one.part, one.polygon) for one in cut if not one.part.note or one.part.function == "structure"]
+    held = [(one.part, one.polygon) for one in cut]
     ground = ground_under(building, frame, held, scale, window.left, window.right)
     draft = view.setting.draft
     faces = [] if draft else beyond_faces(building, frame, cut, window, depth, members=members)
