@@ -102,21 +102,3 @@ def test_a_build_up_is_chosen_set_switched_and_seen_to_be_open(bench: Bench) -> 
         bench.saved()
     expect(built.get_by_role("button", name="thermal closes")).to_be_visible()
     assert [text for text in bench.errors if "422" not in text] == []
-
-
-def test_a_mark_in_a_section_leads_to_its_detail(bench: Bench) -> None:
-    bench.open("fernacre")
-    bench.step("Details")
-    bench.button("Junctions").click()
-    bench.page.get_by_label("Junctions of the house").get_by_role("button", name="Draw a detail of eave 1").click()
-    bench.saved()
-    bench.page.keyboard.press("Escape")
-    bench.step("Sections")
-    bench.shows("Section A")
-    bench.ready()
-    eave = next(held for held in bench.document()["details"] if held["kind"] == "eave")  # type: ignore[attr-defined]
-    # Its number, with what lies behind that.
-    bench.marks("view", f"{eave['id']}/section").last.click(force=True)
-    bench.button("Open this detail").click()
-    bench.shows(f"Detail {eave['name']}")
-    assert bench.errors == []
