@@ -50,13 +50,9 @@ def two_storeys(width: float, depth: float, units: Units = "mm") -> Project:
     return engineered(apply_edits(house, (storey_above(house, "floor"),)))
 
 
-def block_house(upper: str = "floor-concrete", *, ground: bool = False, inner: bool = False) -> Project:
-    """Two storeys of cavity walls, 8 x 6 m to the outer leaves: 7300 x 5300 within the inner ones.
-
-    The upper floor is of a make-up; with beams and blocks over the `ground`, and an `inner` wall of block that bears,
-    4.5 m from the west.
-    """
-    corners = (("sw", 0.0, 0.0), ("se", 8000.0, 0.0), ("ne", 8000.0, 6000.0), ("nw", 0.0, 6000.0))
+def cavity_box(width: float, depth: float) -> Project:
+    """Four cavity walls on a slab, counter-clockwise from the south, set out on a width x depth rectangle."""
+    corners = (("sw", 0.0, 0.0), ("se", width, 0.0), ("ne", width, depth), ("nw", 0.0, depth))
     walls = DrawWalls(
         joints=tuple(FreeJoint(id=id, x=x, y=y) for id, x, y in corners),
         chain=("sw", "se", "ne", "nw", "sw"),
@@ -65,7 +61,16 @@ def block_house(upper: str = "floor-concrete", *, ground: bool = False, inner: b
         base="floor",
         top="plate",
     )
-    house = apply_edits(engineered(new_project("m", "Block house", "mm", "masonry")), (walls,))
+    return apply_edits(engineered(new_project("m", "Block house", "mm", "masonry")), (walls,))
+
+
+def block_house(upper: str = "floor-concrete", *, ground: bool = False, inner: bool = False) -> Project:
+    """Two storeys of cavity walls, 8 x 6 m to the outer leaves: 7300 x 5300 within the inner ones.
+
+    The upper floor is of a make-up; with beams and blocks over the `ground`, and an `inner` wall of block that bears,
+    4.5 m from the west.
+    """
+    house = cavity_box(8000.0, 6000.0)
     if ground:
         house = apply_edits(house, (LayFloor(id="ground", level="floor", x=2000.0, y=2000.0),))
     if inner:

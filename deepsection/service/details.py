@@ -5,11 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from deepsection.core.buildups import Wanted, has_parameter, set_build_ups, typed
+from deepsection.core.buildups import Wanted, set_build_ups
 from deepsection.core.document.rebuilding import get_element
 from deepsection.core.edits import PutDetail, PutSheet
 from deepsection.core.errors import RefusedEdit, UnknownElement
-from deepsection.core.junctions import found_junctions
 from deepsection.core.model import Detail, Project
 from deepsection.core.sheets import detail_sheets
 from deepsection.core.view import opened
@@ -46,14 +45,6 @@ def built_at(project: Project, detail: str) -> BuiltOut:
 def building_up(project: Project, kind: str, junctions: Sequence[str] | None, wanted: Wanted) -> list[Any]:
     """The edits that change a build-up. Raises: BadInput, UnknownElement."""
     held = opened(project)
-    if wanted.parameter is not None:
-        own = [one.id for one in found_junctions(held.building) if one.kind == kind]
-        first = (
-            junctions[0]
-            if junctions
-            else next((id for id in own if has_parameter(held.building, id, wanted.parameter)), own[0] if own else "")
-        )
-        wanted = typed(held.project, held.building, first, wanted)
     return set_build_ups(held.project, held.building, kind, junctions, wanted)
 
 

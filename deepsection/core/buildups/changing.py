@@ -11,12 +11,12 @@ from ..document.ids import free_ids
 from ..document.rebuilding import changed
 from ..edits import PutBuildUpSetting, Remove
 from ..errors import BadInput, UnknownElement
-from ..junctions import Junction, found_junctions
+from ..junctions import End, Junction, found_junctions
 from ..junctions.kinds import JUNCTION_KINDS
 from ..model import BuildUpSetting, DetailEnd, ParameterValue, PieceSwitch, Project
 from ..resolve import Building
 from ..units import parse_length
-from .choosing import Built, built_of, within
+from .choosing import built_of, within
 from .library import BUILD_UPS, SITES
 from .parameters import Values
 from .settings import stated_of
@@ -52,16 +52,18 @@ def set_build_ups(
     named = [every[id] for id in junctions] if junctions is not None else list(every.values())
     if not named:
         raise BadInput(f"the house has no {JUNCTION_KINDS[kind].one}", field="kind", value=kind)
+    concerned = named if junctions is not None else _concerned(building, named, wanted)
+    value = _value(project, building, concerned[0], wanted)
+    for junction in concerned:
+        _check(building, junction, wanted, value)
     edits: list[Any] = []
     ids = free_ids(project, "build-up")
-    held = {one.junction: one for one in project.build_ups}
-    for junction in named if junctions is not None else named[:1]:
-        _check(building, junction, wanted, alone=junctions is not None)
-        ends = tuple(DetailEnd(element=e.element, feature=e.feature, sub=e.sub) for e in junction.ends)
-        key = junction.id if junctions is not None else kind
-        known = held.get(key)
-        before = known or BuildUpSetting(id=next(ids), kind=kind, ends=ends if junctions is not None else ())
-        after = _changed(before, wanted)
+    held = {setting.junction: setting for setting in project.build_ups}
+    for one in named if junctions is not None else (None,):
+        ends = () if one is None else tuple(_end(end) for end in one.ends)
+        known = held.get(kind if one is None else one.id)
+        before = known or BuildUpSetting(id=next(ids), kind=kind, ends=ends)
+        after = _changed(before, wanted, value)
         if not after.is_empty:
             edits.append(PutBuildUpSetting(build_up_setting=after))
         elif known is not None:
@@ -71,11 +73,32 @@ def set_build_ups(
     return edits
 
 
-def _changed(held: BuildUpSetting, wanted: Wanted) -> BuildUpSetting:
+def _end(end: End) -> DetailEnd:
+    return DetailEnd(element=end.element, feature=end.feature, sub=end.sub)
+
+
+def _concerned(building: Building, named: Sequence[Junction], wanted: Wanted) -> list[Junction]:
+    """Those of all junctions of a kind that a change for all concerns: that have the parameter or the piece, or that
+    the build-up fits; the first one where it concerns none, so that it is said why."""
+
+    def has(junction: Junction) -> bool:
+        built = built_of(building, junction)
+        if built is None:
+            return False
+        if wanted.parameter is not None:
+            return any(held.id == wanted.parameter for held in built.build_up.parameters)
+        if wanted.piece is not None:
+            return any(piece.id == wanted.piece for piece in built.pieces)
+        fits = {built.build_up.id, *(held.id for held, why in built.others if not why)}
+        return wanted.build_up is None or wanted.build_up in fits
+
+    return [junction for junction in named if has(junction)] or [named[0]]
+
+
+def _changed(held: BuildUpSetting, wanted: Wanted, value: float | None) -> BuildUpSetting:
     after: BuildUpSetting
     if wanted.parameter is not None:
         kept = tuple(one for one in held.values if one.parameter != wanted.parameter)
-        value = float(wanted.text) if wanted.text else None
         new = (ParameterValue(parameter=wanted.parameter, value=value),) if value is not None else ()
         after = changed(held, values=(*kept, *new))
     elif wanted.piece is not None:
@@ -86,16 +109,17 @@ def _changed(held: BuildUpSetting, wanted: Wanted) -> BuildUpSetting:
     return after
 
 
-def typed(project: Project, building: Building, junction: str, wanted: Wanted) -> Wanted:
-    """A change with its typed text as millimetres. Raises: BadInput where that lies beyond the limits."""
+def _value(project: Project, building: Building, junction: Junction, wanted: Wanted) -> float | None:
+    """What was typed for a parameter (mm, or a number); None where nothing was. Raises: BadInput beyond its limits."""
+    built = built_of(building, junction)
     if wanted.parameter is None:
-        return wanted
-    built = _built(building, junction)
-    parameter = next((one for one in built.build_up.parameters if one.id == wanted.parameter), None)
-    if parameter is None:
-        raise BadInput(f"{built.build_up.name} has no “{wanted.parameter}”", field="parameter", value=wanted.parameter)
+        return None
+    parameter = next((one for one in built.build_up.parameters if one.id == wanted.parameter), None) if built else None
+    if built is None or parameter is None:
+        name = built.build_up.name if built else f"the {junction.about.one}"
+        raise BadInput(f"{name} has no “{wanted.parameter}”", field="parameter", value=wanted.parameter)
     if not wanted.text.strip():
-        return Wanted(parameter=wanted.parameter)
+        return None
     value = _number(wanted.text, parameter.id) if parameter.is_share else parse_length(wanted.text, project.units)
     if not parameter.holds(value):
         low, high = (parameter.written(bound, project.units) for bound in (parameter.least, parameter.most))
@@ -103,14 +127,7 @@ def typed(project: Project, building: Building, junction: str, wanted: Wanted) -
             f"{parameter.words.lower()}: from {low} to {high}", field=parameter.id, value=wanted.text,
             limit=parameter.most if value > parameter.most else parameter.least,
         )  # fmt: skip
-    return Wanted(parameter=wanted.parameter, text=repr(value))
-
-
-def has_parameter(building: Building, id: str, parameter: str) -> bool:
-    """Whether what is built at a junction has a parameter."""
-    junction = next((held for held in found_junctions(building) if held.id == id), None)
-    built = built_of(building, junction) if junction is not None else None
-    return built is not None and any(held.id == parameter for held in built.build_up.parameters)
+    return value
 
 
 def _number(text: str, field: str) -> float:
@@ -123,15 +140,7 @@ def _number(text: str, field: str) -> float:
     return value
 
 
-def _built(building: Building, id: str) -> Built:
-    junction = next((held for held in found_junctions(building) if held.id == id), None)
-    built = built_of(building, junction) if junction is not None else None
-    if built is None:
-        raise UnknownElement(f"nothing is built at “{id}”", field="junction", value=id)
-    return built
-
-
-def _check(building: Building, junction: Junction, wanted: Wanted, *, alone: bool) -> None:
+def _check(building: Building, junction: Junction, wanted: Wanted, value: float | None) -> None:
     """Raises: BadInput where a build-up does not fit a junction, or does not after the change."""
     site = SITES[junction.kind].site(building, junction) if junction.kind in SITES else None
     if site is None:
@@ -141,11 +150,12 @@ def _check(building: Building, junction: Junction, wanted: Wanted, *, alone: boo
         raise UnknownElement(f"there is no build-up “{wanted.build_up}”", field="build_up", value=wanted.build_up)
     built = built_of(building, junction)
     held = known[wanted.build_up] if wanted.build_up is not None else built.build_up if built else None
-    if held is None or not alone:
+    if held is None:
         return
     values = within(held, stated_of(building.placed.project, junction))
-    if wanted.parameter is not None and wanted.text:
-        values[wanted.parameter] = float(wanted.text)
+    if wanted.parameter is not None:
+        values.pop(wanted.parameter, None)
+        values |= {wanted.parameter: value} if value is not None else {}
     why = held.bars(site, Values(held.parameters, values))
     if why:
         raise BadInput(f"{held.name} does not fit here: {why}", field=wanted.parameter or "build_up")

@@ -169,7 +169,6 @@ def _stretch(lie: Lie, wall: PlannedWall, stretch: Stretch, highest: float) -> L
         before=lie.before if low < 1.0 else 0.0,
         after=lie.after if high > lie.length - 1.0 else 0.0,
         gaps=gaps,
-        over=lie.over,
         dz=highest - stretch.drop,
     )
 

@@ -79,18 +79,23 @@ def lies_of(building: Building, junction: Junction) -> list[Lie]:
 def made_of(building: Building, junction: Junction, tier: float) -> list[tuple[Piece, Part, Solid | None]]:
     """The pieces of a junction that show at a scale of 1:`tier`, as parts, each with what it keeps clear."""
     built = built_of(building, junction)
-    if built is None:
-        return []
-    units = building.placed.project.units
-    found = []
-    for piece in built.shown:
-        if piece.tier < tier:
-            continue
-        note = note_of(piece, built, units)
-        for run, lie in enumerate(lies_of(building, junction)):
-            key = (junction.elements[0], junction.id.replace("/", "~"), str(run))
-            found += [(piece, part, clear) for part, clear in _bodies(piece, lie, key, note)]
-    return found
+    shown = [piece for piece in built.shown if piece.tier >= tier] if built is not None else []
+    return [
+        (piece, part, clear)
+        for piece in shown
+        for run, lie in enumerate(lies_of(building, junction))
+        for part, clear in _pieces_on(building, junction, piece, run, lie)
+    ]
+
+
+def _pieces_on(
+    building: Building, junction: Junction, piece: Piece, run: int, lie: Lie
+) -> tuple[tuple[Part, Solid | None], ...]:
+    """The parts of a piece on a run of a junction, each with what it keeps clear."""
+    built = built_of(building, junction)
+    assert built is not None
+    key = (junction.elements[0], junction.id.replace("/", "~"), str(run))
+    return _bodies(piece, lie, key, note_of(piece, built, building.placed.project.units))
 
 
 def with_pieces(building: Building, frame: Frame, window: Window, scale: float) -> Building:
@@ -107,26 +112,30 @@ def fixings_at(building: Building, frame: Frame, window: Window, scale: float) -
 
     Drawings show them wherever they stand along the run.
     """
-    found = []
+    found: list[tuple[Part, Polygon]] = []
     for junction in found_junctions(building) if scale <= STRIP else ():
-        if not _near(junction, frame, window) or built_of(building, junction) is None:
-            continue
-        for piece, part, _ in made_of(building, junction, scale):
-            run = int(part.key.split("/")[3].split(":")[1])
-            lie = lies_of(building, junction)[run]
-            ends = [frame.depth(*lie.at(at)) for at in (0.0, lie.length)]
-            share = ends[0] / (ends[0] - ends[1]) if ends[0] != ends[1] else 0.0
-            if lie.stops(piece, share * lie.length):
-                continue
-            if not piece.every or part.key.split("/")[3].rpartition(":")[2] != "0" or ends[0] * ends[1] > 0:
+        built = built_of(building, junction) if _near(junction, frame, window) else None
+        spaced = [piece for piece in built.shown if piece.every and piece.tier >= scale] if built else []
+        for run, lie in enumerate(lies_of(building, junction) if spaced else ()):
+            crossing = _crossing(lie, frame)
+            if crossing is None:
                 continue
             side = lie.out[0] * frame.ux + lie.out[1] * frame.uy
-            if abs(side) < SQUARE:
-                continue
             u0 = lie.start[0] * frame.ux + lie.start[1] * frame.uy
-            shape = affine_transform(piece.shape, [side, 0, 0, 1, u0, lie.dz]).intersection(window.outline)
-            found += [(part, polygon) for polygon in polygons_of(shape)]
+            for piece in spaced:
+                bodies = _pieces_on(building, junction, piece, run, lie)
+                if bodies and not lie.stops(piece, crossing):
+                    shape = affine_transform(piece.shape, [side, 0, 0, 1, u0, lie.dz])
+                    found += [(bodies[0][0], shown) for shown in polygons_of(shape.intersection(window.outline))]
     return found
+
+
+def _crossing(lie: Lie, frame: Frame) -> float | None:
+    """Where along a run a plane crosses it square; None where it does not."""
+    first, last = (frame.depth(*lie.at(at)) for at in (0.0, lie.length))
+    if first * last > 0 or first == last or abs(lie.out[0] * frame.ux + lie.out[1] * frame.uy) < SQUARE:
+        return None
+    return first / (first - last) * lie.length
 
 
 def _near(junction: Junction, frame: Frame, window: Window) -> bool:

@@ -1,6 +1,6 @@
 """Junctions: where parts of a building meet in a way that needs construction. Found, never drawn."""
 
-from .found import found_junctions
+from .found import found_junctions, junction_called
 from .groups import JunctionGroup, grouped
 from .junction import End, Junction, Run
 from .kinds import JUNCTION_KINDS, JunctionKind
@@ -14,4 +14,5 @@ __all__ = [
     "Run",
     "found_junctions",
     "grouped",
+    "junction_called",
 ]

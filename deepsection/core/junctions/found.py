@@ -18,6 +18,11 @@ FINDERS = (roof_junctions, opening_junctions, wall_junctions, stair_junctions)
 _known: WeakKeyDictionary[Placed, tuple[Junction, ...]] = WeakKeyDictionary()
 
 
+def junction_called(building: Building, id: str) -> Junction | None:
+    """The junction of an id; None where nothing meets so any more."""
+    return next((held for held in found_junctions(building) if held.id == id), None)
+
+
 def found_junctions(building: Building) -> tuple[Junction, ...]:
     """Every junction of a building, by kind from the roof down, then by id; each id once."""
     found = _known.get(building.placed)

@@ -5,16 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from deepsection.core.buildups import with_pieces
-from deepsection.core.edits import DrawWalls, apply_edits, changed, put
+from deepsection.core.edits import changed, put
 from deepsection.core.junctions import Junction, found_junctions
 from deepsection.core.junctions.sizes import DETAIL_SIZES
-from deepsection.core.model import FreeJoint, Project, SetIn
+from deepsection.core.model import Project, SetIn
 from deepsection.core.resolve import Building
-from deepsection.core.starters.projects import new_project
 from deepsection.core.view.cut import CutPart, cut_parts
 from deepsection.core.view.details.making import detail_of
 from deepsection.core.view.details.place import DetailPlace, detail_place
-from tests.builders import box_house, engineered, gable, window
+from tests.builders import box_house, cavity_box, gable, window
 from tests.turning import turned
 
 FINE = 4.0
@@ -28,16 +27,7 @@ def framed(pitch: float = 0.5, make_up: str = "wall-lap", overhang: float = 450.
 
 def masonry(pitch: float = 0.6) -> Project:
     """A box with cavity walls on a slab, with a gable roof."""
-    joints = (("sw", 0.0, 0.0), ("se", 8400.0, 0.0), ("ne", 8400.0, 6000.0), ("nw", 0.0, 6000.0))
-    walls = DrawWalls(
-        joints=tuple(FreeJoint(id=id, x=x, y=y) for id, x, y in joints),
-        chain=("sw", "se", "ne", "nw", "sw"),
-        walls=("south", "east", "north", "west"),
-        make_up="wall-cavity",
-        base="floor",
-        top="plate",
-    )
-    box = apply_edits(engineered(new_project("m", "Cavity house", "mm", "masonry")), (walls,))
+    box = cavity_box(8400.0, 6000.0)
     return _opened(gable(box, pitch, overhang=450, rake=200), 75.0)
 
 

@@ -9,7 +9,7 @@ import pytest
 import shapely
 from shapely.geometry import LineString, Polygon
 
-from deepsection.core.buildups import Wanted, built_of, made_of, set_build_ups, typed
+from deepsection.core.buildups import Wanted, built_of, made_of, set_build_ups
 from deepsection.core.buildups.choosing import Built
 from deepsection.core.buildups.library import SITES
 from deepsection.core.buildups.making import lies_of
@@ -42,10 +42,10 @@ def shape(built: Built, id: str) -> Polygon:
 
 
 def after(project: Project, kind: str, **wanted: object) -> Project:
-    building, junction, _ = first(project, kind)
+    building, _, _ = first(project, kind)
     return apply_edits(
         project,
-        set_build_ups(project, building, kind, None, typed(project, building, junction.id, Wanted(**wanted))),  # type: ignore[arg-type]
+        set_build_ups(project, building, kind, None, Wanted(**wanted)),  # type: ignore[arg-type]
     )
 
 
@@ -262,5 +262,5 @@ def test_a_build_up_that_does_not_fit_says_why() -> None:
     assert low.fault == "" and low.pieces
     with pytest.raises(BadInput, match="does not fit here: its soffit is"):
         building, junction, _ = first(framed(0.5, overhang=250.0), "eave")
-        wanted = typed(building.placed.project, building, junction.id, Wanted(parameter="vent", text='10"'))
+        wanted = Wanted(parameter="vent", text='10"')
         set_build_ups(building.placed.project, building, "eave", [junction.id], wanted)

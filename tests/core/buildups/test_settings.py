@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from deepsection.core.buildups import Wanted, built_of, set_build_ups, typed
+from deepsection.core.buildups import Wanted, built_of, set_build_ups
 from deepsection.core.edits import SplitWall, apply_edits, changed, put
 from deepsection.core.errors import BadInput, RefusedEdit, UnknownElement
 from deepsection.core.junctions import found_junctions
@@ -19,8 +19,7 @@ from .rig import framed, masonry
 
 def put_on(project: Project, kind: str, ids: list[str] | None, wanted: Wanted) -> Project:
     building = resolve(project)
-    at = ids[0] if ids else next(held.id for held in found_junctions(building) if held.kind == kind)
-    return apply_edits(project, set_build_ups(project, building, kind, ids, typed(project, building, at, wanted)))
+    return apply_edits(project, set_build_ups(project, building, kind, ids, wanted))
 
 
 def of(project: Project, kind: str) -> list[str]:
@@ -95,6 +94,17 @@ def test_what_cannot_be_set_is_said_and_nothing_is_applied(wanted: Wanted, error
         put_on(house, "sill", [first], wanted)
     with pytest.raises(UnknownElement):
         put_on(house, "sill", ["sill/w9.sill"], Wanted(piece="bed", on=False))
+
+
+def test_what_does_not_fit_at_one_of_all_is_said_there_too() -> None:
+    """A strip wider than the soffits would leave every eave without one: refused for all as for one."""
+    house = framed(0.5, overhang=250.0)
+    with pytest.raises(BadInput, match="does not fit here: its soffit is"):
+        put_on(house, "eave", None, Wanted(parameter="vent", text='10"'))
+    with pytest.raises(BadInput, match="does not fit here"):
+        put_on(house, "sill", None, Wanted(build_up="sill-stone"))
+    with pytest.raises(UnknownElement, match="has no piece"):
+        put_on(house, "sill", None, Wanted(piece="moat", on=False))
 
 
 def test_a_value_beyond_its_limits_in_a_file_is_said_and_the_usual_one_is_taken() -> None:

@@ -11,7 +11,7 @@ from shapely.geometry import Polygon
 
 from ...drawing.cropping import Band, Window
 from ...geometry import Frame, Point
-from ...junctions import Junction, Run, found_junctions
+from ...junctions import Junction, Run, junction_called
 from ...junctions.sizes import DETAIL_SIZES, DetailSize
 from ...model import Detail
 from ...resolve import Building, PlannedWall
@@ -49,7 +49,7 @@ class DetailPlace:
 
 def junction_of(building: Building, detail: Detail) -> Junction | None:
     """The junction of a detail; None where it is not there any more."""
-    return next((held for held in found_junctions(building) if held.id == detail.junction), None)
+    return junction_called(building, detail.junction)
 
 
 def detail_place(building: Building, detail: Detail, junction: Junction) -> DetailPlace | None:
