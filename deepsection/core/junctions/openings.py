@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from ..model import bearing_layer
 from ..resolve import Building, PlacedOpening, PlannedWall
+from ..trades.walls.framing import header_depth
 from .facts import layers_of, rounded
 from .junction import End, Fact, Junction
 from .lines import along_wall, upright
@@ -35,13 +37,11 @@ def _around(building: Building, wall: PlannedWall, placed: PlacedOpening) -> Ite
     def ends(feature: str) -> tuple[End, ...]:
         return End(opening.id, feature), End(wall.wall.id, "opening")
 
-    width = placed.right - placed.left
     yield Junction(
         "head",
         ends("head"),
         along_wall(wall, placed.left, placed.right, wall.outer, high),
-        # A header or a lintel is as high as its opening is wide.
-        (*facts, ("width", rounded(width))),
+        (*facts, ("header", rounded(_header(building, wall, placed)))),
     )
     sides = (*upright(wall, placed.left, low, high), *upright(wall, placed.right, low, high))
     yield Junction("jamb", ends("jambs"), sides, facts)
@@ -53,3 +53,11 @@ def _around(building: Building, wall: PlannedWall, placed: PlacedOpening) -> Ite
         along_wall(wall, placed.left, placed.right, wall.outer, low),
         (*facts, ("over the floor", rounded(low - base) if foot == "threshold" else 0.0)),
     )
+
+
+def _header(building: Building, wall: PlannedWall, placed: PlacedOpening) -> float:
+    """How deep what carries over an opening is, by its width (mm); lintels are said by their layers."""
+    make_up = building.placed.make_ups[wall.wall.make_up]
+    framing = make_up.layers[bearing_layer(make_up)].framing
+    width = placed.right - placed.left + 2 * placed.design.rough
+    return header_depth(width, bears=wall.wall.bears, flat=framing.thickness) if framing else 0.0
