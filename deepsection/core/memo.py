@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Sequence
 from itertools import islice
-from typing import Generic, TypeVar
+from typing import Any, Generic, TypeVar
 
 K = TypeVar("K", bound=Hashable)
 V = TypeVar("V")
@@ -69,7 +69,29 @@ class LruCache(Generic[K, V]):
         self._held.clear()
 
 
-def _drop_oldest(held: dict[K, V], size: int) -> None:
+class IdentityMemo(Generic[V]):
+    """Values made of objects, kept for these very objects, of which nothing is compared; the oldest fall away."""
+
+    def __init__(self, *, size: int) -> None:
+        self._size = size
+        self._held: dict[tuple[int, ...], tuple[tuple[object, ...], V]] = {}
+
+    def __call__(self, of: tuple[object, ...], make: Callable[[], V]) -> V:
+        """The value that was made of these, or that `make` makes now."""
+        key = tuple(map(id, of))
+        known = self._held.get(key)
+        if known is None:
+            # The objects are kept beside it, so that no other one takes the place of one of them.
+            known = self._held[key] = (of, make())
+            _drop_oldest(self._held, self._size)
+        return known[1]
+
+    def cache_clear(self) -> None:
+        """Forget everything."""
+        self._held.clear()
+
+
+def _drop_oldest(held: dict[Any, Any], size: int) -> None:
     """Leave no more than so many entries."""
     for key in list(islice(held, max(0, len(held) - size))):
         held.pop(key, None)  # Another thread may have dropped it.

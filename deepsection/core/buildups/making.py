@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable
 from functools import lru_cache
 from weakref import WeakKeyDictionary
 
@@ -14,7 +13,7 @@ from ..building.cutting import without
 from ..building.parts import Part, part_key
 from ..building.placed import Placed
 from ..drawing.cropping import Window
-from ..geometry import Frame, Solid, polygons_of
+from ..geometry import Frame, Solid, meetings, polygons_of
 from ..junctions import Junction, found_junctions
 from ..resolve import Building
 from ..units import Units
@@ -162,34 +161,39 @@ def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) ->
     for piece, part, clear in made:
         for role in piece.takes:
             takers[role] += [(_junction(part), body) for body in (part.solid, clear) if body is not None]
-    wanted = {role for piece, _, _ in made for role in piece.yields}
-    yielding: dict[str, list[Part]] = defaultdict(list)
-    earlier: dict[str, list[Solid]] = defaultdict(list)
-    parts: list[Part] = []
-    for part in building.parts:
-        near = _reaching(part, takers.get(part.role, ()))
-        parts.append(without(part, near) if near else part)
-        if part.role in wanted:
-            yielding[part.role].append(part)
-    for piece, part, _ in made:
-        if piece.material == VOID and not piece.does:
-            continue
-        reach, own, same = part.solid.reach, _junction(part), earlier[piece.id]
-        before = _reaching(part, [held for held in takers.get(part.role, ()) if held[0] != own])
+    by_role: dict[str, list[int]] = defaultdict(list)
+    for k, part in enumerate(building.parts):
+        by_role[part.role].append(k)
+    parts = list(building.parts)
+    for role, taken in takers.items():
+        own, bodies = by_role.get(role, []), [body for _, body in taken]
+        for k, near in zip(own, meetings([parts[k].solid for k in own], bodies)):
+            if near:
+                parts[k] = without(parts[k], tuple(bodies[n] for n in near))
+    held = [(piece, part) for piece, part, _ in made if piece.material != VOID or piece.does]
+    before: list[list[Solid]] = [[] for _ in held]
+    for role, taken in takers.items():
+        own = [n for n, (_, part) in enumerate(held) if part.role == role]
+        for n, near in zip(own, meetings([held[n][1].solid for n in own], [body for _, body in taken])):
+            junction = _junction(held[n][1])
+            before[n] += [taken[k][1] for k in near if taken[k][0] != junction]
+    yielding: dict[str, list[int]] = defaultdict(list)
+    for n, (piece, _) in enumerate(held):
         for role in piece.yields:
-            before += tuple(other.solid for other in yielding[role] if other.solid.reach.meets(reach))
-        before += tuple(other for other in same if other.reach.meets(reach))
+            yielding[role].append(n)
+    for role, own in yielding.items():
+        others = [building.parts[k].solid for k in by_role.get(role, ())]
+        for n, near in zip(own, meetings([held[n][1].solid for n in own], others)):
+            before[n] += [others[k] for k in near]
+    earlier: dict[str, list[Solid]] = defaultdict(list)
+    for (piece, part), bodies in zip(held, before):
+        same = earlier[piece.id]
+        bodies += [other for other in same if other.reach.meets(part.solid.reach)]
         same.append(part.solid)
-        parts.append(without(part, before) if before else part)
+        parts.append(without(part, tuple(bodies)) if bodies else part)
     return building.with_parts(tuple(parts))
 
 
 def _junction(part: Part) -> str:
     """The junction of a piece, within its key."""
     return part.key.split("/")[3].partition(":")[0]
-
-
-def _reaching(part: Part, bodies: Iterable[tuple[str, Solid]]) -> tuple[Solid, ...]:
-    """Those of some bodies that reach a part."""
-    reach = part.solid.reach
-    return tuple(body for _, body in bodies if body.reach.meets(reach))

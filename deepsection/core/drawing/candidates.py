@@ -43,7 +43,7 @@ class Candidate:
     """(4, 2) corners of its box at the first of them."""
     scale: float
     _boxes: NDArray[Any] | None = field(default=None)
-    _leaders: NDArray[Any] | None = field(default=None)
+    _leaders: dict[int, Any] = field(default_factory=dict)
 
     @property
     def boxes(self) -> NDArray[Any]:
@@ -63,16 +63,9 @@ class Candidate:
         """The box at one place; the first without making the others."""
         return polygons([self.home])[0] if choice == 0 and self._boxes is None else self.boxes[choice]
 
-    @property
-    def leaders(self) -> NDArray[Any]:
-        """(n,) lines that lead back, per variant; None where it stands at its place."""
-        if self._leaders is None:
-            self._leaders = self._leaders_at(range(len(self.variants)), self.boxes)
-        return self._leaders
-
     def leader(self, choice: int) -> Any:
         """The line that leads back from one place; the others are not made for it."""
-        if self._leaders is not None:
+        if choice in self._leaders:
             return self._leaders[choice]
         return self._leaders_at((choice,), np.array([self.box(choice)], dtype=object))[0]
 
@@ -107,8 +100,10 @@ class Candidate:
         allowed = np.ones(len(boxes), dtype=bool)
         if isinstance(self.mark, Label):
             if self.mark.within is not None:
+                shapely.prepare(self.mark.within)
                 allowed &= shapely.covers(self.mark.within, boxes)
             if self.mark.never is not None:
+                shapely.prepare(self.mark.never)
                 allowed &= ~shapely.intersects(self.mark.never, boxes)
         return allowed
 
@@ -124,7 +119,7 @@ class Candidate:
         if stays or self.rank == FIRM:
             return False
         far = far_figures(self.mark) if isinstance(self.mark, Dimension) else far_places(self.home, self.scale)
-        self.variants, self._boxes, self._leaders = (*self.variants, *far), None, None
+        self.variants, self._boxes, self._leaders = (*self.variants, *far), None, {}
         return True
 
     def shift(self, choice: int | None) -> tuple[str, float, float] | None:
@@ -150,7 +145,7 @@ class Candidate:
 
 
 def lay_out(items: Sequence[Candidate]) -> None:
-    """Make the boxes and leaders of many at once."""
+    """Make the boxes of many at once."""
     items = [item for item in items if item._boxes is None]
     if not items:
         return
@@ -158,14 +153,29 @@ def lay_out(items: Sequence[Candidate]) -> None:
     boxes = polygons(np.concatenate([item.home + item._shifts()[:, None, :] for item in items]))
     for item, own in zip(items, np.split(boxes, np.cumsum(many)[:-1])):
         item._boxes = own
-    led = [item for item in items if isinstance(item.mark, Label) and item.mark.about is not None]
-    if led:
-        many = np.array([len(item.variants) for item in led])
-        leaders = _lines_back(
-            np.concatenate([item.boxes for item in led]), [item for item in led for _ in item.variants]
-        )
-        for item, own in zip(led, np.split(leaders, np.cumsum(many)[:-1])):
-            item._leaders = own
+
+
+def lead(items: Sequence[Candidate], wanted: NDArray[np.bool_]) -> NDArray[Any]:
+    """The lines that lead back from the places of many, in a row; None where there is none, or it is not `wanted`."""
+    found = np.full(len(wanted), None, dtype=object)
+    labels: list[tuple[Candidate, int, int]] = []
+    start = 0
+    for item in items:
+        choices = np.flatnonzero(wanted[start : start + len(item.variants)]).tolist()
+        if isinstance(item.mark, Dimension):
+            found[[start + choice for choice in choices]] = item._leaders_at(choices, item.boxes[choices])
+        elif item.mark.about is not None:
+            labels += [(item, choice, start + choice) for choice in choices]
+        start += len(item.variants)
+    if labels:
+        boxes = np.array([item.boxes[choice] for item, choice, _ in labels], dtype=object)
+        found[[at for _, _, at in labels]] = _lines_back(boxes, [item for item, _, _ in labels])
+    start = 0
+    for item in items:
+        own = np.flatnonzero(wanted[start : start + len(item.variants)]).tolist()
+        item._leaders = {choice: found[start + choice] for choice in own}
+        start += len(item.variants)
+    return found
 
 
 def _lines_back(boxes: NDArray[Any], items: Sequence[Candidate]) -> NDArray[Any]:

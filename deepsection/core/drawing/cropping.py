@@ -13,10 +13,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 import shapely
 from shapely import affinity
-from shapely.geometry import LineString, MultiLineString, Point, Polygon
+from shapely.geometry import LineString, Point, Polygon
 
 from ..geometry import polygons_of
-from .marks import Dimension, Mark, Region, Ring, Stroke, moved, path, rings_of
+from .marks import Dimension, Mark, Region, Ring, Stroke, moved, rings_of
 from .outlines import Shapes, areas_of, closed, lines_of
 
 NEAR = 1e-6
@@ -126,8 +126,7 @@ def cropped(marks: Sequence[Mark], window: Window, rehatch: Rehatch) -> list[Mar
         out |= (boxes[:, 1] > band.high) | (boxes[:, 3] < band.low)
         whole = (boxes[:, 0] >= column.low) & (boxes[:, 2] <= column.high)
         whole &= (boxes[:, 1] >= band.low) & (boxes[:, 3] <= band.high)
-        box = shapely.box(column.low, band.low, column.high, band.high)
-        shapely.prepare(box)
+        box = (column.low, band.low, column.high, band.high)
         for k in np.flatnonzero(~out).tolist():
             pieces = [marks[k]] if whole[k] else _pieces(marks[k], shapes[k], box)
             shown[k] += [_moved(piece, column.shift, band.shift, rehatch) for piece in pieces]
@@ -151,26 +150,34 @@ def _shapes(marks: Sequence[Mark]) -> Shapes:
     return shapes
 
 
-def _pieces(mark: Mark, shape: shapely.Geometry, box: Polygon) -> list[Mark]:
+def _pieces(mark: Mark, shape: shapely.Geometry, box: tuple[float, float, float, float]) -> list[Mark]:
     """What lies in a box of a mark that reaches past it."""
     if isinstance(mark, Stroke):
-        return [replace(mark, path=held, closed=False) for held in _lines(shape.intersection(box))]
+        return [replace(mark, path=held, closed=False) for held in _lines(shape, box)]
     if not isinstance(mark, Region):
         return []
     whole = shape if shape.is_valid else shape.buffer(0)
-    pieces = polygons_of(whole.intersection(box))
+    pieces = polygons_of(shapely.intersection(whole, shapely.box(*box)))
     found: list[Mark] = [replace(mark, rings=rings_of(piece), pen=None) for piece in pieces]
     if mark.pen:
         own = Stroke((), mark.pen, part=mark.part, feature=mark.feature, sum=mark.sum, annotation=mark.annotation)
-        found += [replace(own, path=held) for held in _lines(whole.boundary.intersection(box))]
+        found += [replace(own, path=held) for held in _lines(shapely.boundary(whole), box)]
     return found
 
 
-def _lines(shape: shapely.Geometry) -> list[Ring]:
-    """The lines of a shape, as few as can be."""
-    lines = [piece for piece in shapely.get_parts(shape) if isinstance(piece, LineString) and piece.length > NEAR]
-    joined = shapely.line_merge(MultiLineString(lines))
-    return [path(*piece.coords) for piece in shapely.get_parts(joined)]
+def _lines(shape: shapely.Geometry, box: tuple[float, float, float, float]) -> list[Ring]:
+    """What lies in a box of a line, in as few lines as can be."""
+    low_u, low_v, high_u, high_v = box
+    # What runs along an edge of the box lies in it.
+    within = shapely.clip_by_rect(shape, low_u - NEAR, low_v - NEAR, high_u + NEAR, high_v + NEAR)
+    pieces = shapely.get_parts(within)
+    joined = shapely.line_merge(shapely.multilinestrings(pieces[shapely.length(pieces) > NEAR]))
+    return [tuple((x, y, 0.0) for x, y in coords) for coords in _paths(joined)]
+
+
+def _paths(shape: shapely.Geometry) -> list[list[list[float]]]:
+    """The vertices of each of some lines."""
+    return [shapely.get_coordinates(piece).tolist() for piece in shapely.get_parts(shape)]
 
 
 def _moved(mark: Mark, aside: float, rise: float, rehatch: Rehatch) -> Mark:

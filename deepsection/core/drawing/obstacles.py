@@ -61,22 +61,28 @@ class Obstacles:
         self._covers, self._covers_at = shapely.STRtree(areas_of([held for _, held in covers])), _orders(covers)
         self._hatched = shapely.STRtree(areas_of(hatched))
 
-    def judge(self, boxes: Shapes, leaders: Shapes, *, backed: bool) -> tuple[NDArray[np.bool_], NDArray[np.float64]]:
-        """(free, cost) of places: boxes, and lines that lead from them (None where there is none)."""
+    def judge(self, boxes: Shapes, *, backed: bool) -> tuple[NDArray[np.bool_], NDArray[np.float64]]:
+        """(free, cost) of boxes; what one that is not free costs is not worked out."""
         free, cost = np.ones(len(boxes), dtype=bool), np.zeros(len(boxes))
         free[self._texts.query(boxes, predicate="intersects")[0]] = False
-        free[self._shown(boxes, self._solids, self._solids_at)] = False
-        led = np.flatnonzero([leader is not None for leader in leaders])
-        if len(led):
-            free[led[self._texts.query(leaders[led], predicate="intersects")[0]]] = False
-        cut = self._shown(boxes, self._heavy, self._heavy_at)
+        free[_which(free, self._shown(boxes[free], self._solids, self._solids_at))] = False
+        cut = _which(free, self._shown(boxes[free], self._heavy, self._heavy_at))
         if backed:
             np.add.at(cost, cut, BACKED_COST)
         else:
             free[cut] = False
-            np.add.at(cost, self._hatched.query(boxes, predicate="intersects")[0], HATCH_COST)
-        np.add.at(cost, self._shown(boxes, self._light, self._light_at), LIGHT_COST)
+            hatched = self._hatched.query(boxes[free], predicate="intersects")[0]
+            np.add.at(cost, _which(free, hatched), HATCH_COST)
+        np.add.at(cost, _which(free, self._shown(boxes[free], self._light, self._light_at)), LIGHT_COST)
         return free, cost
+
+    def writes_on(self, leaders: Shapes) -> NDArray[np.bool_]:
+        """Which lines (None where there is none) run through a text."""
+        crossing = np.zeros(len(leaders), dtype=bool)
+        led = np.flatnonzero([leader is not None for leader in leaders])
+        if len(led):
+            crossing[led[self._texts.query(leaders[led], predicate="intersects")[0]]] = True
+        return crossing
 
     def _shown(self, boxes: Shapes, lines: shapely.STRtree, order: NDArray[np.int64]) -> NDArray[np.int64]:
         """The indices of boxes that lines or areas meet which nothing drawn after them covers there, once for each."""
@@ -84,10 +90,15 @@ class Obstacles:
         if not len(crossed) or not len(self._covers_at):
             return np.asarray(crossed)
         which = np.unique(crossed)
-        by, cover = self._covers.query(boxes[which], predicate="covered_by")
+        cover, by = shapely.STRtree(boxes[which]).query(self._covers.geometries, predicate="covers")
         last = np.full(len(boxes), -1)
         np.maximum.at(last, which[by], self._covers_at[cover])
         return np.asarray(crossed[order[line] > last[crossed]])
+
+
+def _which(free: NDArray[np.bool_], held: NDArray[np.int64]) -> NDArray[np.int64]:
+    """The indices among all of those among the free ones."""
+    return np.flatnonzero(free)[held]
 
 
 def _orders(held: Sequence[tuple[int, Any]]) -> NDArray[np.int64]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import chain
 from typing import Any
 
 import numpy as np
@@ -26,7 +27,8 @@ def closed(ring: Ring) -> Ring:
 def points_along(paths: Sequence[Ring]) -> tuple[NDArray[np.float64], NDArray[np.int_]]:
     """(n, 2) points along open paths, and of which path each is."""
     owner = np.repeat(np.arange(len(paths)), [len(path) for path in paths])
-    vertices = np.array([vertex for path in paths for vertex in path], dtype=np.float64).reshape(-1, 3)
+    flat = chain.from_iterable(chain.from_iterable(paths))
+    vertices = np.fromiter(flat, dtype=np.float64, count=3 * len(owner)).reshape(-1, 3)
     bent = np.flatnonzero((vertices[:-1, 2] != 0.0) & (owner[1:] == owner[:-1]))
     if not len(bent):
         return vertices[:, :2], owner

@@ -14,7 +14,7 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from .candidates import Candidate, candidate, lay_out
+from .candidates import Candidate, candidate, lay_out, lead
 from .labels import FIRM, HERE, Label, Lettered
 from .marks import Dimension, Mark
 from .obstacles import Obstacles
@@ -118,7 +118,8 @@ class _Places:
         leaders = np.full(len(known), None, dtype=object)
         if not on_nothing:
             leaders[:] = [self._items[k].leader(choice) for k, choice in known]
-        free, cost = self._obstacles.judge(boxes, leaders, backed=False)
+        free, cost = self._obstacles.judge(boxes, backed=False)
+        free &= ~self._obstacles.writes_on(leaders)
         if on_nothing:
             free &= cost == 0.0
         for n in np.flatnonzero(free).tolist():
@@ -133,22 +134,25 @@ class _Places:
         return self._judged[k]
 
     def _judge_all(self, waiting: Sequence[int]) -> None:
-        """Judge the places of many at once."""
+        """Judge the places of many at once; lines back are made for those that are free."""
         lay_out([self._items[k] for k in waiting])
         for backed in (False, True):
             own = [k for k in waiting if self._items[k].is_backed == backed]
             if not own:
                 continue
             items = [self._items[k] for k in own]
-            leaders = np.concatenate([item.leaders for item in items])
-            free, cost = self._obstacles.judge(np.concatenate([item.boxes for item in items]), leaders, backed=backed)
+            ends = np.cumsum([len(item.variants) for item in items])[:-1]
+            free, cost = self._obstacles.judge(np.concatenate([item.boxes for item in items]), backed=backed)
+            for item, may in zip(items, np.split(free, ends)):
+                may[may] = item.within(item.boxes[may])
+            leaders = lead(items, free)
+            free &= ~self._obstacles.writes_on(leaders)
             lengths = shapely.length(leaders) / items[0].scale
             cost += np.where(np.isnan(lengths), 0.0, LED_COST + LONG_COST * lengths)
-            ends = np.cumsum([len(item.variants) for item in items])[:-1]
             for k, item, may, costs in zip(own, items, np.split(free, ends), np.split(cost, ends)):
                 costs = costs + np.arange(len(costs)) * ORDER_COST
                 costs[0] += OVER_COST * item.is_over
-                self._judged[k] = may & item.within(item.boxes), costs
+                self._judged[k] = may, costs
 
     def _shape(self, k: int, choice: int) -> Any:
         box, leader = self._items[k].box(choice), self._items[k].leader(choice)

@@ -9,7 +9,7 @@ from .plane import Line, Point, half_plane, largest, line_through, meet, offset_
 from .roofshape import Plane, RoofLine, RoofShape, Slope, Turn, moved_out, roof_over, roof_shape
 from .segments import Segment, segment, segment_through
 from .slabs import slab
-from .solids import Box, Plane3, Solid, bar_along, plane_under, prepare_facets, prism, prism_along
+from .solids import Box, Plane3, Solid, bar_along, meetings, plane_under, prepare_facets, prism, prism_along
 
 __all__ = [
     "Axis",
@@ -41,6 +41,7 @@ __all__ = [
     "line_through",
     "lofted",
     "meet",
+    "meetings",
     "moved_out",
     "offset_line",
     "plain_rings",

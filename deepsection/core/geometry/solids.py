@@ -8,7 +8,7 @@ engine at all: the section of a difference is the difference of the sections.
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from functools import cached_property
 from typing import Any, NamedTuple
 
@@ -163,6 +163,17 @@ def prepare_facets(solids: Iterable[Solid]) -> None:
     missing = [solid for solid in solids if type(solid).facets is Solid.facets and "facets" not in solid.__dict__]
     for solid, facets in zip(missing, meshes_facets([solid.mesh() for solid in missing])):
         solid.__dict__["facets"] = facets
+
+
+def meetings(solids: Sequence[Solid], others: Sequence[Solid]) -> list[list[int]]:
+    """For each body, the indices of those others whose reach overlaps or touches its own."""
+    a = np.array([solid.reach for solid in solids], dtype=np.float64).reshape(-1, 1, 2, 3)
+    b = np.array([other.reach for other in others], dtype=np.float64).reshape(1, -1, 2, 3)
+    met = ((a[:, :, 0] <= b[:, :, 1]) & (a[:, :, 1] >= b[:, :, 0])).all(axis=2)
+    found: list[list[int]] = [[] for _ in solids]
+    for one, other in np.argwhere(met).tolist():
+        found[one].append(other)
+    return found
 
 
 class _Extrusion(Solid):

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from functools import partial
 
+from ..memo import IdentityMemo
 from ..model import bearing_layer
 from ..resolve import Building, PlacedOpening, PlannedWall
 from ..trades.walls.framing import header_depth
@@ -11,17 +13,25 @@ from .facts import layers_of, rounded
 from .junction import End, Fact, Junction
 from .lines import along_wall, upright
 
+_known: IdentityMemo[list[Junction]] = IdentityMemo(size=1024)
+
 
 def opening_junctions(building: Building) -> Iterator[Junction]:
     """Around every window and door: at its head, at its two sides in one, at its sill or threshold."""
     for wall in building.plan.walls:
-        for placed in building.openings[wall.wall.id]:
-            if placed.opening.unit != "niche":
-                yield from _around(building, wall, placed)
+        openings = building.openings[wall.wall.id]
+        of = (wall, *openings, building.levels, *building.placed.project.make_ups)
+        yield from _known(of, partial(_of_wall, building, wall, openings))
+
+
+def _of_wall(building: Building, wall: PlannedWall, openings: Sequence[PlacedOpening]) -> list[Junction]:
+    return [held for placed in openings for held in _around(building, wall, placed)]
 
 
 def _around(building: Building, wall: PlannedWall, placed: PlacedOpening) -> Iterator[Junction]:
     opening, design = placed.opening, placed.design
+    if opening.unit == "niche":
+        return
     low, high = placed.sill.total, placed.head.total
     facts: tuple[tuple[str, Fact], ...] = (
         ("unit", opening.unit),

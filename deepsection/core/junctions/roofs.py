@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from functools import lru_cache
+from functools import lru_cache, partial
 
 import shapely
 
 from ..geometry import Point
+from ..memo import IdentityMemo
 from ..resolve import Building, PlannedWall, ResolvedRoof, RoofSeam
 from ..trades.onroofs.placed import ROOF_FITTINGS
 from ..trades.roofs.model import RAKED, SLOPING
@@ -25,12 +26,14 @@ RAKE_OFF = 1500.0
 """A rake lies at most so far outward of its side (mm)."""
 MEETING: dict[str, KindName] = {"ridge": "ridge", "hip": "hip", "valley": "valley", "break": "roof_break"}
 
+_known: IdentityMemo[list[Junction]] = IdentityMemo(size=256)
+
 
 def roof_junctions(building: Building) -> Iterator[Junction]:
     """Eaves, rakes, ridges, hips, valleys, breaks; chimneys and openings in roofs."""
     for roof in building.roofs:
-        yield from _edges(building, roof)
-        yield from _meetings(building, roof)
+        of = (roof, building.plan, building.levels, *building.placed.project.make_ups)
+        yield from _known(of, partial(_of_roof, building, roof))
     held = building[ROOF_FITTINGS]
     for chimney in held.chimneys:
         if chimney.plane is not None:
@@ -50,6 +53,10 @@ def roof_junctions(building: Building) -> Iterator[Junction]:
         ends = (End(fitting.fitting.id, "frame"), End(fitting.plane.roof, "slope"))
         facts = (("pitch", rounded(fitting.plane.pitch, 5)), ("kind", fitting.fitting.fitting))
         yield Junction("roof_fitting", ends, (Run((x, y, z), (x, y, z + 1.0), (0.0, -1.0)),), facts)
+
+
+def _of_roof(building: Building, roof: ResolvedRoof) -> list[Junction]:
+    return [*_edges(building, roof), *_meetings(building, roof)]
 
 
 def _edges(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:

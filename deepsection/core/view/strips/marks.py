@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
+import numpy as np
+import shapely
 from shapely.geometry import box
 
 from ...drawing import NUMBER, Handle, Label, Lettered, Stroke, Symbol, Text, extent, path
@@ -63,15 +65,16 @@ def _outlined(view: Composition, place: StripPlace, cut: Sequence[CutPart]) -> I
     outside = min(reach_outside(place, cut), MOST) + AROUND * scale
     window = place.window(place.held.outside or outside, min(place.held.inside or INSIDE, INSIDE) / 2)
     faces = sorted((place.outer, place.inner))
-    over = [held.polygon.intersection(window.outline) for held in cut]
-    own = [
-        held.bounds for held in over if not held.is_empty and held.bounds[0] < faces[1] and held.bounds[2] > faces[0]
-    ]
-    if not own:
+    pieces = np.array([held.polygon for held in cut], dtype=object)
+    around = shapely.bounds(pieces)
+    pieces = pieces[(around[:, 0] < window.right) & (around[:, 2] > window.left)]
+    own = shapely.bounds(shapely.intersection(pieces, window.outline))
+    own = own[(own[:, 0] < faces[1]) & (own[:, 2] > faces[0])]
+    if not len(own):
         return
     x0, x1 = window.left, window.right
-    y0 = min(held[1] for held in own) - AROUND * scale
-    y1 = max(held[3] for held in own) + AROUND * scale
+    y0 = float(own[:, 1].min()) - AROUND * scale
+    y1 = float(own[:, 3].max()) + AROUND * scale
     id, part = place.held.id, f"{place.held.id}/section//"
     key = f"section:{id}"
     ring = path((x0, y0), (x1, y0), (x1, y1), (x0, y1))

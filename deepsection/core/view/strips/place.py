@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from ...drawing.cropping import Band, Window
 from ...geometry import Frame
 from ...model import WallSection, along_from_start
-from ...resolve import ROLES, Building, PlannedWall
+from ...resolve import ROLES, Building, Part, PlannedWall
 from .._ground import EARTH_DEPTH
 from ..cut import CutPart, cut_parts
 
@@ -85,7 +85,8 @@ def strip_window(building: Building, place: StripPlace, scale: float) -> tuple[W
     inside = held.inside or INSIDE
     outside = held.outside
     if outside is None:
-        probe = cut_parts(building, place.frame, place.window(MOST, inside))
+        reaching = tuple(part for part in building.parts if reaches(part))
+        probe = cut_parts(building.with_parts(reaching), place.frame, place.window(MOST, inside))
         outside = min(max(reach_outside(place, probe) + PAST, LEAST, NOTES * min(scale, FINEST)), MOST)
     sides = place.window(outside, inside)
     cut = cut_parts(building, place.frame, sides)
@@ -98,15 +99,18 @@ def strip_window(building: Building, place: StripPlace, scale: float) -> tuple[W
     low = low - (EARTH_DEPTH + UNDER) * scale if held.bottom is None else max(held.bottom, low)
     high = high + OVER * scale if held.top is None else min(held.top, high)
     window = replace(sides, bands=(Band(low, high),))
-    return window, cut_parts(building, place.frame, window) if low < high else []
+    if held.bottom is not None or held.top is not None:
+        cut = cut_parts(building, place.frame, window) if low < high else []
+    return window, cut
+
+
+def reaches(part: Part) -> bool:
+    """Whether a part is shown whole where it goes past the wall."""
+    return ROLES[part.role].overhangs or part.role in REACHING
 
 
 def reach_outside(place: StripPlace, cut: Sequence[CutPart]) -> float:
     """How far outside of the wall eaves and footings reach (mm)."""
-    ends = [
-        place.out * (end - place.outer)
-        for held in cut
-        if ROLES[held.part.role].overhangs or held.part.role in REACHING
-        for end in held.polygon.bounds[::2]
-    ]
+    outer, out = place.outer, place.out
+    ends = [out * (end - outer) for held in cut if reaches(held.part) for end in held.polygon.bounds[::2]]
     return max(ends, default=0.0)

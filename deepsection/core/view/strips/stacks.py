@@ -7,6 +7,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
+import numpy as np
 import shapely
 from shapely.geometry import LineString, Polygon
 
@@ -151,10 +152,12 @@ def _down(
 def _met(layers: Sequence[Layer], held: dict[str, list[Polygon]], line: LineString) -> Iterator[Point]:
     """In each layer that a line meets, the middle of the longest piece of it."""
     for layer in layers:
-        pieces = [piece for one in held.get(layer.id, ()) for piece in shapely.get_parts(one.intersection(line))]
-        longest = max(pieces, key=lambda piece: piece.length, default=None)
-        if longest is not None and longest.length > 0:
-            middle = longest.interpolate(0.5, normalized=True)
+        if layer.id not in held:
+            continue
+        pieces = shapely.get_parts(shapely.intersection(np.array(held[layer.id], dtype=object), line))
+        lengths = shapely.length(pieces)
+        if len(pieces) and lengths.max() > 0:
+            middle = pieces[int(lengths.argmax())].interpolate(0.5, normalized=True)
             yield middle.x, middle.y
 
 
