@@ -74,7 +74,8 @@ class ElementKind:
     whose layers are shown with it. `removable`: whether this one may be taken away now. `parts`: its solids, of all
     elements of the kind. `cuts`: the parts of others without what it takes away from them, unless they make room for it
     themselves (`cut_by_others`). `plan`: its marks in plan. `section`: what is written of it
-    in sections, over its parts. `checks`: what is wrong, once all stages have run; `advice`: what is no more than a
+    in sections, over its parts. `on_paper`: it says how the house is drawn, and no stage, part or check of another kind
+    reads it. `checks`: what is wrong, once all stages have run; `advice`: what is no more than a
     warning and takes its time, asked for when the rest stands.
     """
 
@@ -90,5 +91,6 @@ class ElementKind:
     cuts: Callable[[Placed, Sequence[Part]], Sequence[Part]] | None = None
     plan: Callable[[PlanOf], Iterable[Lettered]] = _nothing
     section: Callable[[SectionOf], Iterable[Lettered]] = _nothing
+    on_paper: bool = False
     checks: Callable[[Placed], Iterable[Diagnostic]] = _nothing
     advice: Callable[[Placed], Iterable[Diagnostic]] = _nothing

@@ -21,20 +21,33 @@ class Key(Generic[T]):
     name: str
 
 
-class Placed:
-    """A project with what the stages have made of it so far, the heights with their terms, and what is wrong."""
+class House:
+    """What the stages have made, by their keys, and the heights with their terms: one for all documents that differ in
+    nothing but how it is drawn."""
 
-    def __init__(self, project: Project) -> None:
-        self.project = project
+    def __init__(self) -> None:
+        self.made: dict[Key[Any], Any] = {}
         self.sums: dict[str, HeightSum] = {}
+
+
+class Placed:
+    """A project with what the stages have made of it so far, and what is wrong."""
+
+    def __init__(self, project: Project, house: House | None = None) -> None:
+        self.project = project
+        self.house = house or House()
         self.findings: list[Diagnostic] = []
-        self._made: dict[Key[Any], Any] = {}
 
     def __getitem__(self, key: Key[T]) -> T:
         """What a stage made. Raises: LookupError when that stage has not run."""
-        if key not in self._made:
+        if key not in self.house.made:
             raise LookupError(f"the stage “{key.name}” has not run")
-        return cast(T, self._made[key])
+        return cast(T, self.house.made[key])
+
+    @property
+    def sums(self) -> dict[str, HeightSum]:
+        """The heights with their terms, by their ids."""
+        return self.house.sums
 
     @cached_property
     def make_ups(self) -> dict[str, MakeUp]:
@@ -53,7 +66,7 @@ class Placed:
     def run(self, stage: Stage[Any]) -> None:
         """Make what a stage makes, with its heights."""
         made = stage.place(self)
-        self._made[stage.key] = made
+        self.house.made[stage.key] = made
         self.sums.update((height.id, height) for height in stage.sums(made, self))
 
 

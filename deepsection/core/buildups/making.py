@@ -11,7 +11,7 @@ from shapely.geometry import Polygon
 
 from ..building.cutting import without
 from ..building.parts import Part, part_key
-from ..building.placed import Placed
+from ..building.placed import House
 from ..drawing.cropping import Window
 from ..geometry import Frame, Solid, meetings, polygons_of
 from ..junctions import Junction, found_junctions
@@ -64,12 +64,12 @@ def note_of(piece: Piece, built: Built, units: Units) -> str:
     return piece.note.format_map({held.id: held.written(value, units) for held, (_, value) in sizes})
 
 
-_lies: WeakKeyDictionary[Placed, dict[str, list[Lie]]] = WeakKeyDictionary()
+_lies: WeakKeyDictionary[House, dict[str, list[Lie]]] = WeakKeyDictionary()
 
 
 def lies_of(building: Building, junction: Junction) -> list[Lie]:
     """Where the pieces of a junction lie."""
-    known = _lies.setdefault(building.placed, {})
+    known = _lies.setdefault(building.placed.house, {})
     if junction.id not in known:
         known[junction.id] = SITES[junction.kind].lies(building, junction)
     return known[junction.id]

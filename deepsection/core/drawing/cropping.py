@@ -16,7 +16,7 @@ from shapely import affinity
 from shapely.geometry import LineString, Point, Polygon
 
 from ..geometry import polygons_of
-from .marks import Dimension, Mark, Region, Ring, Stroke, moved, rings_of
+from .marks import Dimension, Mark, Region, Ring, Stroke, moved, path, rings_of
 from .outlines import Shapes, areas_of, closed, lines_of
 
 NEAR = 1e-6
@@ -167,17 +167,13 @@ def _pieces(mark: Mark, shape: shapely.Geometry, box: tuple[float, float, float,
 
 def _lines(shape: shapely.Geometry, box: tuple[float, float, float, float]) -> list[Ring]:
     """What lies in a box of a line, in as few lines as can be."""
-    low_u, low_v, high_u, high_v = box
-    # What runs along an edge of the box lies in it.
-    within = shapely.clip_by_rect(shape, low_u - NEAR, low_v - NEAR, high_u + NEAR, high_v + NEAR)
+    points = shapely.get_coordinates(shape)
+    # The quick way leaves out what runs along an edge of the box.
+    along = bool(((points == box[:2]) | (points == box[2:])).any())
+    within = shapely.intersection(shape, shapely.box(*box)) if along else shapely.clip_by_rect(shape, *box)
     pieces = shapely.get_parts(within)
     joined = shapely.line_merge(shapely.multilinestrings(pieces[shapely.length(pieces) > NEAR]))
-    return [tuple((x, y, 0.0) for x, y in coords) for coords in _paths(joined)]
-
-
-def _paths(shape: shapely.Geometry) -> list[list[list[float]]]:
-    """The vertices of each of some lines."""
-    return [shapely.get_coordinates(piece).tolist() for piece in shapely.get_parts(shape)]
+    return [path(*shapely.get_coordinates(piece).tolist()) for piece in shapely.get_parts(joined)]
 
 
 def _moved(mark: Mark, aside: float, rise: float, rehatch: Rehatch) -> Mark:

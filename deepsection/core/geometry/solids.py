@@ -7,9 +7,11 @@ engine at all: the section of a difference is the difference of the sections.
 
 from __future__ import annotations
 
+import math
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Iterable, Sequence
 from functools import cached_property
+from itertools import pairwise
 from typing import Any, NamedTuple
 
 import manifold3d
@@ -23,6 +25,11 @@ from ..tolerance import TOL
 from .facets import Facet, Matrix, extruded_facets, mesh_facets, meshes_facets
 from .frames import Frame
 from .plane import Point, half_plane, polygons_of, ring_of
+
+FEW = 9
+"""Outlines of so many points, the first twice, are looked at for being convex."""
+Side = tuple[float, float, float]
+"""A side of a convex outline: the unit normal to its inside, and how far along that it lies."""
 
 
 class Box(NamedTuple):
@@ -201,6 +208,21 @@ class _Extrusion(Solid):
         """Flat faces, each with its boundary rings."""
         return extruded_facets([ring_of(polygon) for polygon in self._polygons], self._length, self._matrix)
 
+    @cached_property
+    def _rectangle(self) -> tuple[float, float, float, float] | None:
+        """The profile where it is one rectangle along its axes, as most members have it; else None."""
+        if len(self._polygons) != 1 or len(self._polygons[0].interiors):
+            return None
+        points = shapely.get_coordinates(self._polygons[0]).tolist()
+        x0, y0, x1, y1 = self._polygons[0].bounds
+        square = len(points) == 5 and all(x in (x0, x1) and y in (y0, y1) for x, y in points)
+        return (x0, y0, x1, y1) if square else None
+
+    @cached_property
+    def _sides(self) -> tuple[Side, ...] | None:
+        """The sides of the profile where it is one convex outline of few corners, as most are; else None."""
+        return _convex_sides(self._polygons[0]) if len(self._polygons) == 1 else None
+
     def cut(self, frame: Frame) -> BaseGeometry:
         """The cut in (u, v), worked out in the coordinates of the profile."""
         (px, qx, hx, x0), (py, qy, hy, y0), (_, qz, _, _) = self._matrix
@@ -210,13 +232,38 @@ class _Extrusion(Solid):
         if abs(qz) > 0.5:
             s, ds = bx * px + by * py, frame.ux * px + frame.uy * py
             t, dt = bx * hx + by * hy, frame.ux * hx + frame.uy * hy
+            if self._rectangle is not None:
+                return _cut_bar(self._rectangle, self._length, (s, ds), (t, dt))
             return _cut_standing(self._polygons, self._length, (s, ds), (t, dt))
         line = LineInPlan(
             bx * px + by * py, bx * qx + by * qy, frame.ux * px + frame.uy * py, frame.ux * qx + frame.uy * qy
         )
         z0, z1 = self.reach.z0, self.reach.z1
-        spans = [span for polygon in self._polygons for span in line.spans(polygon)]
-        return shapely.union_all([shapely.box(u0, z0, u1, z1) for u0, u1 in spans])
+        if self._sides is not None:
+            spans = line.within(self._sides)
+        else:
+            spans = [span for polygon in self._polygons for span in line.spans(polygon)]
+        return _joined([shapely.box(u0, z0, u1, z1) for u0, u1 in spans])
+
+
+def _convex_sides(polygon: Polygon) -> tuple[Side, ...] | None:
+    """The sides of a convex outline of few corners; else None."""
+    points = shapely.get_coordinates(polygon.exterior).tolist()
+    if len(polygon.interiors) or len(points) > FEW:
+        return None
+    if not polygon.exterior.is_ccw:
+        points.reverse()
+    sides = []
+    for (x0, y0), (x1, y1) in pairwise(points):
+        length = math.hypot(x1 - x0, y1 - y0)
+        if length == 0.0:
+            continue
+        nx, ny = (y0 - y1) / length, (x1 - x0) / length
+        offset = nx * x0 + ny * y0
+        if any(nx * x + ny * y < offset - TOL.parallel for x, y in points):
+            return None
+        sides.append((nx, ny, offset))
+    return tuple(sides)
 
 
 class LineInPlan(NamedTuple):
@@ -226,6 +273,19 @@ class LineInPlan(NamedTuple):
     q0: float
     dp: float
     dq: float
+
+    def within(self, sides: Sequence[Side]) -> list[tuple[float, float]]:
+        """Where (in u) the line lies within the sides of a convex outline."""
+        low, high = -FAR, FAR
+        for nx, ny, offset in sides:
+            step, short = nx * self.dp + ny * self.dq, offset - nx * self.p0 - ny * self.q0
+            if step > TOL.parallel:
+                low = max(low, short / step)
+            elif step < -TOL.parallel:
+                high = min(high, short / step)
+            elif short > 0.0:
+                return []
+        return [(low, high)] if high - low > TOL.grid else []
 
     def spans(self, polygon: Polygon) -> list[tuple[float, float]]:
         """Where (in u) the line lies within a polygon."""
@@ -242,16 +302,47 @@ class LineInPlan(NamedTuple):
         return spans
 
 
+def _joined(shapes: list[BaseGeometry]) -> BaseGeometry:
+    """Some areas as one."""
+    return shapes[0] if len(shapes) == 1 else shapely.union_all(shapes)
+
+
+def _through(length: float, across: tuple[float, float]) -> tuple[float, float] | None:
+    """From-to (in u) within the thickness of a body that stands upright; None beside it."""
+    t, dt = across
+    if abs(dt) > TOL.parallel:
+        low, high = sorted(((0.0 - t) / dt, (length - t) / dt))
+        return low, high
+    return (-FAR, FAR) if 0.0 <= t < length else None
+
+
+def _cut_bar(
+    rectangle: tuple[float, float, float, float],
+    length: float,
+    along: tuple[float, float],
+    across: tuple[float, float],
+) -> BaseGeometry:
+    """As `_cut_standing`, of a rectangle (from, low, to, high)."""
+    (s, ds), within, (s0, z0, s1, z1) = along, _through(length, across), rectangle
+    if within is None:
+        return Polygon()
+    low, high = within
+    if abs(ds) > TOL.parallel:
+        near, far = sorted(((s0 - s) / ds, (s1 - s) / ds))
+        low, high = max(low, near), min(high, far)
+    elif not s0 <= s <= s1:
+        return Polygon()
+    return shapely.box(low, z0, high, z1) if low < high and z1 - z0 > TOL.grid else Polygon()
+
+
 def _cut_standing(
     polygons: tuple[Polygon, ...], length: float, along: tuple[float, float], across: tuple[float, float]
 ) -> BaseGeometry:
     """The cut of a body whose profile (s, z) stands upright: s and t (its thickness) are linear in u."""
-    (s, ds), (t, dt) = along, across
-    low, high = -FAR, FAR
-    if abs(dt) > TOL.parallel:
-        low, high = sorted(((0.0 - t) / dt, (length - t) / dt))
-    elif not 0.0 <= t < length:
+    (s, ds), within = along, _through(length, across)
+    if within is None:
         return Polygon()
+    low, high = within
     shapes: list[BaseGeometry] = []
     for polygon in polygons:
         _, z0, _, z1 = polygon.bounds
@@ -264,7 +355,7 @@ def _cut_standing(
             if piece.geom_type == "LineString" and piece.length > TOL.grid:
                 zs = [z for _, z in piece.coords]
                 shapes.append(shapely.box(low, min(zs), high, max(zs)))
-    return shapes[0] if len(shapes) == 1 else shapely.union_all(shapes)
+    return _joined(shapes)
 
 
 class _Difference(Solid):
@@ -289,7 +380,8 @@ class _Difference(Solid):
         if shape.is_empty:
             return shape
         gone = [other.cut(frame) for other in self._taken if _crosses(other.reach, frame)]
-        return shape.difference(shapely.union_all(gone)) if gone else shape
+        gone = [other for other in gone if not other.is_empty]
+        return shape.difference(_joined(gone)) if gone else shape
 
 
 class _Trimmed(Solid):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from weakref import WeakKeyDictionary
 
-from ..building.placed import Placed
+from ..building.placed import House
 from ..resolve import Building
 from .junction import Junction
 from .kinds import JUNCTION_KINDS
@@ -15,7 +15,7 @@ from .walls import wall_junctions
 
 FINDERS = (roof_junctions, opening_junctions, wall_junctions, stair_junctions)
 
-_known: WeakKeyDictionary[Placed, tuple[Junction, ...]] = WeakKeyDictionary()
+_known: WeakKeyDictionary[House, tuple[Junction, ...]] = WeakKeyDictionary()
 
 
 def junction_called(building: Building, id: str) -> Junction | None:
@@ -25,10 +25,10 @@ def junction_called(building: Building, id: str) -> Junction | None:
 
 def found_junctions(building: Building) -> tuple[Junction, ...]:
     """Every junction of a building, by kind from the roof down, then by id; each id once."""
-    found = _known.get(building.placed)
+    found = _known.get(building.placed.house)
     if found is None:
         order = {name: number for number, name in enumerate(JUNCTION_KINDS)}
         every = [junction for find in FINDERS for junction in find(building) if junction.runs]
         found = tuple(sorted(every, key=lambda held: (order[held.kind], held.id)))
-        _known[building.placed] = found
+        _known[building.placed.house] = found
     return found

@@ -26,7 +26,7 @@ from ..trades.walls.place import plan_walls
 from ..trades.walls.planned import Outline, PlannedLayer, PlannedWall, WallPlan
 from .building import Building
 from .locating import Located, anchor_on, keeping_places, locate
-from .resolve import SOLIDS, resolve
+from .resolve import SOLIDS, redrawn, resolve
 
 __all__ = [
     "CHECKS",
@@ -62,6 +62,7 @@ __all__ = [
     "moulding_plan",
     "part_key",
     "plan_walls",
+    "redrawn",
     "resolve",
     "resolve_levels",
     "returns_of",

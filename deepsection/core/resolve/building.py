@@ -24,7 +24,8 @@ class Building:
     """Everything that was resolved from one project: what each stage made, by its key, and by name what every view
     asks for. Its parts are made when they are first asked for: a plan asks for none. So is its advice.
 
-    `faults`: all that cannot be built, and warnings that are known without more work.
+    `faults`: all that cannot be built, and warnings that are known without more work; `of_house`: those of them that
+    change only with the house.
     """
 
     def __init__(
@@ -32,14 +33,15 @@ class Building:
         placed: Placed,
         make_parts: Callable[[], tuple[Part, ...]],
         make_advice: Callable[[], tuple[Diagnostic, ...]],
+        of_house: tuple[Diagnostic, ...],
     ) -> None:
-        self.placed = placed
+        self.placed, self.of_house = placed, of_house
         self.faults: tuple[Diagnostic, ...] = tuple(placed.findings)
         self._make_parts, self._make_advice = make_parts, make_advice
 
     def with_parts(self, parts: tuple[Part, ...]) -> Building:
         """It with only these of its parts."""
-        return Building(self.placed, lambda: parts, self._make_advice)
+        return Building(self.placed, lambda: parts, self._make_advice, self.of_house)
 
     def __getitem__(self, key: Key[T]) -> T:
         """What a stage made. Raises: LookupError."""

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import nullcontext
+from functools import cache
 from typing import Any, Literal
 
 from ..building.diagnostics import Diagnostic
 from ..building.kind import ElementKind
 from ..building.parts import Part
 from ..building.placed import Placed, Stage
+from ..document.declaring import collections_of
 from ..edits.states import after_works, before_works
 from ..kinds import KINDS, STAGES
 from ..model import Project
@@ -34,16 +36,43 @@ def resolve(
         with clock(stage.key.name):
             placed.run(stage)
     for kind in kinds:
-        placed.findings += kind.checks(placed)
+        placed.findings += () if kind.on_paper else kind.checks(placed)
+    of_house = tuple(placed.findings)
+    placed.findings += _of_paper(placed, kinds)
     building = Building(
         placed,
         lambda: tuple(_parts(placed, kinds)),
         lambda: tuple(_advice(placed, stages, kinds)),
+        of_house,
     )
     if timer:
         with clock(SOLIDS):
             building.parts  # noqa: B018
     return building
+
+
+def redrawn(before: Building, project: Project) -> Building | None:
+    """The building of a project that differs from that of another one in nothing but how it is drawn, with all that was
+    made of the house; None where more differs."""
+    after, drawn = after_works(project), _drawn()
+    if any(getattr(after, name) != value for name, value in before.placed.project if name not in drawn):
+        return None
+    placed = Placed(after, before.placed.house)
+    placed.findings += (*before.of_house, *_of_paper(placed, KINDS))
+    return Building(placed, lambda: before.parts, lambda: before.advice, before.of_house)
+
+
+@cache
+def _drawn() -> frozenset[str]:
+    """The collections of a project that say how it is drawn."""
+    models = {kind.model for kind in KINDS if kind.on_paper}
+    return frozenset(name for name, held in collections_of(Project).items() if models.issuperset(held))
+
+
+def _of_paper(placed: Placed, kinds: Sequence[ElementKind]) -> Iterator[Diagnostic]:
+    """What is wrong with how the house is drawn."""
+    for kind in kinds:
+        yield from kind.checks(placed) if kind.on_paper else ()
 
 
 def _advice(placed: Placed, stages: Sequence[Stage[Any]], kinds: Sequence[ElementKind]) -> Iterator[Diagnostic]:

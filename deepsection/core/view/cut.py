@@ -31,9 +31,19 @@ class CutPart:
     polygon: Polygon
 
 
-@lru_cache(maxsize=20_000)
-def _cut_polygons(part: Part, frame: Frame) -> tuple[Polygon, ...]:
-    return tuple(polygons_of(shapely.set_precision(part.solid.cut(frame), TOL.grid)))
+def _make_cuts(wanted: Sequence[tuple[Part, Frame]]) -> list[tuple[Polygon, ...]]:
+    """The polygons in which a plane cuts each part, on the grid."""
+    shapes = np.array([part.solid.cut(frame) for part, frame in wanted], dtype=object)
+    # A rectangle stays one on the grid, and needs no overlay for that.
+    plain = shapely.get_num_coordinates(shapes) == 5
+    plain &= np.abs(shapely.area(shapes) - shapely.area(shapely.envelope(shapes))) < TOL.grid**2
+    plain &= np.ptp(shapely.bounds(shapes).reshape(-1, 2, 2), axis=1).min(axis=1) > 2 * TOL.grid
+    shapes[plain] = shapely.set_precision(shapes[plain], TOL.grid, mode="pointwise")
+    shapes[~plain] = shapely.set_precision(shapes[~plain], TOL.grid)
+    return [tuple(polygons_of(shape)) for shape in shapes]
+
+
+_cuts = BulkMemo(_make_cuts, size=20_000)
 
 
 def cut_parts(building: Building, frame: Frame, window: Window) -> list[CutPart]:
@@ -43,9 +53,10 @@ def cut_parts(building: Building, frame: Frame, window: Window) -> list[CutPart]
     near = (low <= TOL.cut) & (high >= TOL.cut) & (right > window.left) & (left < window.right)
     near &= (top > window.low) & (bottom < window.high)
     inside = (left >= window.left) & (right <= window.right) & (bottom >= window.low) & (top <= window.high)
-    for k in np.flatnonzero(near).tolist():
+    held = np.flatnonzero(near).tolist()
+    for k, cut in zip(held, _cuts([(building.parts[k], frame) for k in held])):
         part = building.parts[k]
-        for whole in _cut_polygons(part, frame):
+        for whole in cut:
             shown = [whole] if inside[k] else polygons_of(whole.intersection(window.outline))
             found += [CutPart(part, whole, piece) for piece in shown]
     return found

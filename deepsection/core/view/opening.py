@@ -7,6 +7,7 @@ taking elements away until the rest can be made.
 from __future__ import annotations
 
 import logging
+from collections import deque
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from functools import lru_cache
@@ -16,7 +17,7 @@ from ..drawing import Drawing
 from ..edits import Remove
 from ..errors import DeepSectionError, UnknownElement
 from ..model import Opening, Project
-from ..resolve import Building, Diagnostic, resolve
+from ..resolve import Building, Diagnostic, redrawn, resolve
 from ..starters.projects import new_project
 from .views import draw_view, list_views
 
@@ -78,7 +79,14 @@ def opened(project: Project) -> Opened:
 @lru_cache(maxsize=16)
 def built(project: Project) -> Building:
     """The building, its parts on demand. Raises whatever goes wrong."""
-    return resolve(project)
+    held = next((again for before in _latest if (again := redrawn(before, project)) is not None), None)
+    building = resolve(project) if held is None else held
+    _latest.appendleft(building)
+    return building
+
+
+_latest: deque[Building] = deque(maxlen=4)
+"""Buildings of before: one of a document that is but drawn otherwise has all that was made of its house."""
 
 
 def drawn(

@@ -36,6 +36,8 @@ def bodies() -> dict[str, Solid]:
     return {
         "upright": block,
         "standing": wall,
+        "slanted": prism(Polygon([(0, 0), (3000, 400), (3400, 1500), (1200, 2900), (-200, 1400)]), -300, 2400),
+        "clockwise": prism(Polygon([(0, 0), (-200, 1400), (1200, 2900), (3000, 400)]), 0, 2400),
         "bar": bar_along((0, 0, 2400, 90), (0, 0), turned(75), 38),
         "less": block.minus([wall, bar_along((100, 200, 900, 1200), (200, -100), turned(90), 600)]),
         "below": block.below(slope),

@@ -7,6 +7,7 @@ from ...model import BuildUpSetting
 
 BUILD_UP_SETTING = ElementKind(
     BuildUpSetting,
+    on_paper=True,
     title=lambda project, held: ("Build-up", "how junctions are built; set it in the list of junctions"),
     fields=lambda *_: (),
 )

@@ -22,4 +22,4 @@ def _title(project: Project, held: Comment) -> tuple[str, str]:
     return f"Comment of the {held.by}", held.text
 
 
-COMMENT = ElementKind(Comment, title=_title, fields=comment_fields, checks=_open)
+COMMENT = ElementKind(Comment, on_paper=True, title=_title, fields=comment_fields, checks=_open)

@@ -19,20 +19,29 @@ def _elevation_title(project: Project, view: ElevationView) -> tuple[str, str]:
 
 
 WALL_SECTION = ElementKind(
-    WallSection, title=_strip_title, fields=wall_section_fields, plan=wall_section_marks, checks=wall_section_faults
+    WallSection,
+    on_paper=True,
+    title=_strip_title,
+    fields=wall_section_fields,
+    plan=wall_section_marks,
+    checks=wall_section_faults,
 )
 SECTION = ElementKind(
     SectionLine,
+    on_paper=True,
     title=lambda project, line: (f"Section {line.name}", "drag its line or ends on the plan; arrow keys step it"),
     fields=section_fields,
     checks=section_faults,
 )
 DETAIL = ElementKind(
     Detail,
+    on_paper=True,
     title=lambda project, held: (f"Detail {held.name}", "a window on where parts meet; it goes with them"),
     fields=detail_fields,
 )
-ELEVATION = ElementKind(ElevationView, title=_elevation_title, fields=elevation_fields)
-SHOW = ElementKind(ViewShow, title=lambda project, show: (show.view, "how it is shown"), fields=lambda *_: ())
-NOTE = ElementKind(Note, title=lambda project, note: (note.text, "note"), fields=note_fields)
-SHEET = ElementKind(Sheet, title=lambda project, sheet: (sheet.name, "sheet"), fields=sheet_fields)
+ELEVATION = ElementKind(ElevationView, on_paper=True, title=_elevation_title, fields=elevation_fields)
+SHOW = ElementKind(
+    ViewShow, on_paper=True, title=lambda project, show: (show.view, "how it is shown"), fields=lambda *_: ()
+)
+NOTE = ElementKind(Note, on_paper=True, title=lambda project, note: (note.text, "note"), fields=note_fields)
+SHEET = ElementKind(Sheet, on_paper=True, title=lambda project, sheet: (sheet.name, "sheet"), fields=sheet_fields)

@@ -19,6 +19,7 @@ from ...drawing.detail import shown_from
 from ...geometry import Frame, Point
 from ...model import bearing_layer
 from ...resolve import ROLES, Building, Part
+from ...tolerance import TOL
 from ...units import HeightSum
 from ..setting import Setting
 from ..sights import Sight
@@ -90,11 +91,12 @@ class SectionFacts:
 
     def true_ends(self, polygon: Polygon) -> list[float]:
         """Left and right end of what is cut, less where the window cuts it off."""
-        return [end for end in polygon.bounds[::2] if self.window.left < end < self.window.right]
+        left, right = self.window.left + TOL.grid, self.window.right - TOL.grid
+        return [end for end in polygon.bounds[::2] if left < end < right]
 
     def is_whole(self, polygon: Polygon) -> bool:
         """Whether what is cut ends within the top and the bottom of the window."""
-        return bool(self.window.low < polygon.bounds[1] and polygon.bounds[3] < self.window.high)
+        return bool(self.window.low + TOL.grid < polygon.bounds[1] and polygon.bounds[3] < self.window.high - TOL.grid)
 
     def along(self, shape: shapely.Geometry) -> list[tuple[float, float]]:
         """From-to in the section of what its line crosses of a shape in plan."""
