@@ -13,7 +13,7 @@ from ..building.cutting import without
 from ..building.parts import Part, part_key
 from ..building.placed import House
 from ..drawing.cropping import Window
-from ..geometry import Frame, Solid, meetings, polygons_of
+from ..geometry import Frame, Solid, meetings, polygons_of, reaches_of
 from ..junctions import Junction, found_junctions
 from ..resolve import Building
 from ..units import Units
@@ -164,17 +164,18 @@ def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) ->
     by_role: dict[str, list[int]] = defaultdict(list)
     for k, part in enumerate(building.parts):
         by_role[part.role].append(k)
-    parts = list(building.parts)
+    parts, around = list(building.parts), building.reaches
     for role, taken in takers.items():
         own, bodies = by_role.get(role, []), [body for _, body in taken]
-        for k, near in zip(own, meetings([parts[k].solid for k in own], bodies)):
+        for k, near in zip(own, meetings(around[own], reaches_of(bodies))):
             if near:
                 parts[k] = without(parts[k], tuple(bodies[n] for n in near))
     held = [(piece, part) for piece, part, _ in made if piece.material != VOID or piece.does]
     before: list[list[Solid]] = [[] for _ in held]
+    reaches = reaches_of(part.solid for _, part in held)
     for role, taken in takers.items():
         own = [n for n, (_, part) in enumerate(held) if part.role == role]
-        for n, near in zip(own, meetings([held[n][1].solid for n in own], [body for _, body in taken])):
+        for n, near in zip(own, meetings(reaches[own], reaches_of(body for _, body in taken))):
             junction = _junction(held[n][1])
             before[n] += [taken[k][1] for k in near if taken[k][0] != junction]
     yielding: dict[str, list[int]] = defaultdict(list)
@@ -182,9 +183,9 @@ def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) ->
         for role in piece.yields:
             yielding[role].append(n)
     for role, own in yielding.items():
-        others = [building.parts[k].solid for k in by_role.get(role, ())]
-        for n, near in zip(own, meetings([held[n][1].solid for n in own], others)):
-            before[n] += [others[k] for k in near]
+        others = by_role.get(role, [])
+        for n, near in zip(own, meetings(reaches[own], around[others])):
+            before[n] += [building.parts[others[k]].solid for k in near]
     earlier: dict[str, list[Solid]] = defaultdict(list)
     for (piece, part), bodies in zip(held, before):
         same = earlier[piece.id]

@@ -168,7 +168,7 @@ def _pieces(mark: Mark, shape: shapely.Geometry, box: tuple[float, float, float,
 def _lines(shape: shapely.Geometry, box: tuple[float, float, float, float]) -> list[Ring]:
     """What lies in a box of a line, in as few lines as can be."""
     points = shapely.get_coordinates(shape)
-    # The quick way leaves out what runs along an edge of the box.
+    # The quick way, which holds for lines alone, leaves out what runs along an edge of the box.
     along = bool(((points == box[:2]) | (points == box[2:])).any())
     within = shapely.intersection(shape, shapely.box(*box)) if along else shapely.clip_by_rect(shape, *box)
     pieces = shapely.get_parts(within)

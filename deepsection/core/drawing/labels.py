@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any
 
 import shapely
@@ -74,6 +75,7 @@ def along(direction: Point, length: float, step: float, across: Sequence[float] 
     return tuple((dx * a - dy * c, dy * a + dx * c) for c in across for a in ways)
 
 
+@lru_cache(maxsize=4096)
 def around(wide: float, tall: float, rings: int = 2) -> tuple[Point, ...]:
     """Shifts around a place, nearest first: by heights up and down, by widths to the sides."""
     found = [

@@ -9,11 +9,24 @@ from .plane import Line, Point, half_plane, largest, line_through, meet, offset_
 from .roofshape import Plane, RoofLine, RoofShape, Slope, Turn, moved_out, roof_over, roof_shape
 from .segments import Segment, segment, segment_through
 from .slabs import slab
-from .solids import Box, Plane3, Solid, bar_along, meetings, plane_under, prepare_facets, prism, prism_along
+from .solids import (
+    Box,
+    Boxes,
+    Plane3,
+    Solid,
+    bar_along,
+    meetings,
+    plane_under,
+    prepare_facets,
+    prism,
+    prism_along,
+    reaches_of,
+)
 
 __all__ = [
     "Axis",
     "Box",
+    "Boxes",
     "Circle",
     "Curve",
     "Facet",
@@ -50,6 +63,7 @@ __all__ = [
     "prepare_facets",
     "prism",
     "prism_along",
+    "reaches_of",
     "revolved",
     "ring_of",
     "roof_over",

@@ -32,6 +32,10 @@ Side = tuple[float, float, float]
 """A side of a convex outline: the unit normal to its inside, and how far along that it lies."""
 
 
+Boxes = NDArray[np.float64]
+"""(n, 6): upright boxes, from the lowest to the highest x, y, z."""
+
+
 class Box(NamedTuple):
     """An upright box around something."""
 
@@ -172,14 +176,23 @@ def prepare_facets(solids: Iterable[Solid]) -> None:
         solid.__dict__["facets"] = facets
 
 
-def meetings(solids: Sequence[Solid], others: Sequence[Solid]) -> list[list[int]]:
-    """For each body, the indices of those others whose reach overlaps or touches its own."""
-    a = np.array([solid.reach for solid in solids], dtype=np.float64).reshape(-1, 1, 2, 3)
-    b = np.array([other.reach for other in others], dtype=np.float64).reshape(1, -1, 2, 3)
-    met = ((a[:, :, 0] <= b[:, :, 1]) & (a[:, :, 1] >= b[:, :, 0])).all(axis=2)
-    found: list[list[int]] = [[] for _ in solids]
-    for one, other in np.argwhere(met).tolist():
-        found[one].append(other)
+def reaches_of(solids: Iterable[Solid]) -> Boxes:
+    """(n, 6): the box around each body."""
+    return np.array([solid.reach for solid in solids], dtype=np.float64).reshape(-1, 6)
+
+
+def meetings(these: Boxes, others: Boxes) -> list[list[int]]:
+    """For each of some boxes (n, 6), the indices of those others (m, 6) that overlap or touch it."""
+    found: list[list[int]] = [[] for _ in these]
+    if not len(others):
+        return found
+    low, high = others[:, :3].min(axis=0), others[:, 3:].max(axis=0)
+    near = np.flatnonzero(((these[:, :3] <= high) & (these[:, 3:] >= low)).all(axis=1))
+    a, b = these[near, None, :], others[None, :, :]
+    met = (a[..., 0] <= b[..., 3]) & (a[..., 3] >= b[..., 0]) & (a[..., 1] <= b[..., 4]) & (a[..., 4] >= b[..., 1])
+    met &= (a[..., 2] <= b[..., 5]) & (a[..., 5] >= b[..., 2])
+    for one, other in zip(*(held.tolist() for held in np.nonzero(met))):
+        found[near[one]].append(other)
     return found
 
 

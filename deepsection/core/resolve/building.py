@@ -9,6 +9,7 @@ from typing import TypeVar
 from ..building.diagnostics import Diagnostic
 from ..building.parts import Part
 from ..building.placed import Key, Placed
+from ..geometry import Boxes, reaches_of
 from ..trades.ground.place import GROUND, Ground
 from ..trades.levels.placed import LEVELS, Level
 from ..trades.openings.placed import OPENINGS, PlacedOpening
@@ -101,6 +102,11 @@ class Building:
     def parts(self) -> tuple[Part, ...]:
         """Every solid piece."""
         return self._make_parts()
+
+    @cached_property
+    def reaches(self) -> Boxes:
+        """(n, 6): the box around each of its parts."""
+        return reaches_of(part.solid for part in self.parts)
 
     def parts_of(self, element: str) -> tuple[Part, ...]:
         """The parts of an element."""

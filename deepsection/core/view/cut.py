@@ -49,7 +49,7 @@ _cuts = BulkMemo(_make_cuts, size=20_000)
 def cut_parts(building: Building, frame: Frame, window: Window) -> list[CutPart]:
     """What the plane cuts, within a window; of what a break leaves out too."""
     found = []
-    low, high, left, right, bottom, top = _reaches(building.parts, frame)
+    low, high, left, right, bottom, top = _reaches(building.reaches, frame)
     near = (low <= TOL.cut) & (high >= TOL.cut) & (right > window.left) & (left < window.right)
     near &= (top > window.low) & (bottom < window.high)
     inside = (left >= window.left) & (right <= window.right) & (bottom >= window.low) & (top <= window.high)
@@ -62,19 +62,13 @@ def cut_parts(building: Building, frame: Frame, window: Window) -> list[CutPart]
     return found
 
 
-def _reaches(parts: tuple[Part, ...], frame: Frame) -> tuple[NDArray[np.float64], ...]:
+def _reaches(boxes: NDArray[np.float64], frame: Frame) -> tuple[NDArray[np.float64], ...]:
     """Nearest and farthest depth, leftmost and rightmost u, lowest and highest place of the box around each part."""
-    x0, y0, z0, x1, y1, z1 = _boxes(parts).T
+    x0, y0, z0, x1, y1, z1 = boxes.T
     x, y = np.stack([x0, x1, x1, x0]), np.stack([y0, y0, y1, y1])
     depth = (x - frame.x0) * frame.dx + (y - frame.y0) * frame.dy
     u = x * frame.ux + y * frame.uy
     return depth.min(axis=0), depth.max(axis=0), u.min(axis=0), u.max(axis=0), z0, z1
-
-
-@lru_cache(maxsize=16)
-def _boxes(parts: tuple[Part, ...]) -> NDArray[np.float64]:
-    """(n, 6): the box around each part."""
-    return np.array([part.solid.reach for part in parts]).reshape(-1, 6)
 
 
 def beyond_faces(
@@ -92,7 +86,7 @@ def beyond_faces(
     `members`: those of roofs, floors and ceilings too.
     """
     plane = frame.x0 * frame.dx + frame.y0 * frame.dy + TOL.cut
-    low, high, left, right, bottom, top = _reaches(building.parts, frame)
+    low, high, left, right, bottom, top = _reaches(building.reaches, frame)
     near = (high > TOL.cut) & (low <= depth) & (right >= window.left) & (left <= window.right)
     near &= (top >= window.low) & (bottom <= window.high)
     shown = ("seen", "as a member") if members else ("seen",)
