@@ -118,8 +118,19 @@ def test_two_are_made_of_one_and_stand_on_common_levels(bench: Bench) -> None:
     bench.enter("Shows inside of it", "4m")
     bench.enter("Shows nothing above", "1200")
     bench.enter("Width on paper, mm", "150")
-    expect(bench.marks("view", "wall-section-1/break//aside").first).to_be_attached()
-    for _ in range(3):
+    # Floors are cut short sideways too: the break is dragged as one of heights is, and typed.
+    band = bench.marks("view", "wall-section-1/break/0/aside").first
+    expect(band).to_be_attached()
+    box = band.bounding_box()
+    assert box and strips(bench)[0]["inside_breaks"] is None
+    bench.pull(box["x"] + box["width"] / 2, box["y"] + 8, 0, -400)
+    bench.saved()
+    (stated,) = strips(bench)[0]["inside_breaks"]
+    bench.enter("Inside break 1: begins inward by", "600")
+    bench.saved()
+    (typed,) = strips(bench)[0]["inside_breaks"]
+    assert typed == {**stated, "inward": 600.0} and stated["inward"] != 600.0
+    for _ in range(5):
         bench.button("Undo").click()
         bench.saved()
 

@@ -115,6 +115,11 @@ def _to_9(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, "schema_version": 9}
 
 
+def _to_10(document: dict[str, Any]) -> dict[str, Any]:
+    """Stated breaks of floors in wall sections: an older document has none."""
+    return {**document, "schema_version": 10}
+
+
 MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _to_2,
     2: _to_3,
@@ -124,6 +129,7 @@ MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     6: _to_7,
     7: _to_8,
     8: _to_9,
+    9: _to_10,
 }
 """From a schema version to the next one."""
 

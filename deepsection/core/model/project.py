@@ -35,14 +35,14 @@ from ..trades.walls.model import Joint, TeeJoint, Wall
 from ..trades.walls.saved_model import SavedWall
 from ..units import Units
 
-SCHEMA_VERSION = 9
+SCHEMA_VERSION = 10
 """Rises with every change of what is stored: `documents.MIGRATIONS` has the step, `tests/frozen` a file of each."""
 
 
 class Project(Element):
     """Everything that is saved. Building it validates it: ids are unique and references resolve."""
 
-    schema_version: Literal[9] = 9
+    schema_version: Literal[10] = 10
     id: Id
     name: Name
     place: str = ""

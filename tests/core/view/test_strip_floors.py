@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from deepsection.core.drawing import Dimension, Drawing, Region, Stroke
 from deepsection.core.edits import apply_edits, put
 from deepsection.core.errors import BadInput
-from deepsection.core.model import Project, WallSection
+from deepsection.core.model import InsideBreak, Project, WallSection
 from deepsection.core.particulars import describe_element, enter
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.view import draw_view
@@ -99,7 +99,68 @@ def test_on_the_bench_the_floor_is_whole_with_the_break_framed() -> None:
     _, bench = drawn(project, held, 20.0, on_paper=False)
     left, _, right, _ = reach(bench)
     assert right - left > 4800.0
-    assert [m for m in bench.marks if isinstance(m, Region) and m.part == "strip/break//aside"]
+    assert [m for m in bench.marks if isinstance(m, Region) and m.part == "strip/break/0/aside"]
+
+
+@given(
+    wall=st.sampled_from(["south", "north", "east"]),
+    look=st.sampled_from(["start", "end"]),
+    inward=st.floats(400, 1500),
+    wide=st.floats(500, 2000),
+    units=st.sampled_from(["mm", "ft-in"]),
+)
+@settings(max_examples=15, deadline=None)
+def test_a_stated_break_inside_leaves_out_what_it_says_whatever_the_way_it_is_looked_at(
+    wall: str, look: str, inward: float, wide: float, units: str
+) -> None:
+    """The floor is drawn shorter by what is left out, less the gap; the map is told by the strip without it."""
+    project = plain(units)
+    floor = resolve(project).levels["floor"].z
+    own = {"wall": wall, "end": "start", "distance": 2500.0, "look": look, "inside": 4500.0, "top": floor + 900.0}
+    held = WallSection(id="strip", name="1", **own)  # type: ignore[arg-type]
+    stated = held.model_copy(update={"inside_breaks": (InsideBreak(inward=inward, wide=wide),)})
+    _, whole = drawn(project, held, 20.0)
+    _, broken = drawn(project, stated, 20.0)
+    (left, _, right, _), (low, _, high, _) = reach(whole), reach(broken)
+    saved = (right - left) - (high - low)
+    if any("Inside break 1" in one for one in broken.messages):
+        assert saved < wide - GAP * 20.0 - 1.0, "what is in its way is said"
+    else:
+        assert saved == pytest.approx(wide - GAP * 20.0, abs=1.0)
+    assert faults(broken) == []
+
+
+def test_breaks_inside_that_cannot_be_are_said_and_nothing_is_lost() -> None:
+    project = plain("mm")
+    floor = resolve(project).levels["floor"].z
+    own = InsideBreak(inward=900.0, wide=800.0)
+    for breaks, words in (
+        ((InsideBreak(inward=0.0, wide=150.0),), "nothing plain to leave out"),
+        ((own, own), "lies over another one"),
+        ((InsideBreak(inward=3900.0, wide=4000.0),), "would leave out the edge"),
+    ):
+        held = strip(inside=4500.0, top=floor + 900.0, inside_breaks=breaks)
+        _, drawing = drawn(project, held, 20.0)
+        assert any(words in one for one in drawing.messages), drawing.messages
+        assert faults(drawing) == []
+
+
+def test_breaks_inside_are_typed_added_and_removed_in_particulars() -> None:
+    project = put(plain("mm"), strip(inside=4500.0, wide=150.0))
+    for field, text, want in (
+        ("inside_breaks", "own", ()),
+        ("inside_break:add", "", (InsideBreak(inward=300.0, wide=150.0),)),
+        ("inside_break:0:wide", "1200", (InsideBreak(inward=300.0, wide=1200.0),)),
+        ("inside_break:0:inward", "650", (InsideBreak(inward=650.0, wide=1200.0),)),
+        ("inside_break:0:remove", "", ()),
+        ("inside_breaks", "auto", None),
+    ):
+        project = apply_edits(project, enter(project, "strip", field, text))
+        assert project.wall_sections[0].inside_breaks == want
+    project = apply_edits(project, enter(project, "strip", "inside_breaks", "own"))
+    project = apply_edits(project, enter(project, "strip", "inside_break:add", ""))
+    with pytest.raises(BadInput):
+        enter(project, "strip", "inside_break:0:inward", "-5")
 
 
 def test_nothing_that_stands_on_a_floor_is_left_out_of_it() -> None:

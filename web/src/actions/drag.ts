@@ -91,6 +91,24 @@ export function dragOf(
       },
     };
   }
+  if (handle.edit === "move_inside_break") {
+    const held = project.wall_sections?.find((own) => own.id === handle.element);
+    const [first = "", ...stated] = handle.field.split(";");
+    const [which, out] = first.split(",").map(Number);
+    if (!held) return null;
+    const breaks = stated.map((one) => {
+      const [inward, wide] = one.split(",").map(Number);
+      return { inward: inward ?? 0, wide: wide ?? 0 };
+    });
+    return {
+      hint: "Drag the break sideways; on paper it stops before what matters. Its particulars take typed lengths.",
+      edits: (du) => {
+        const by = step(-du * (out ?? 1));
+        const moved = breaks.map((one, k) => (k === which ? { ...one, inward: Math.max(0, one.inward + by) } : one));
+        return [{ kind: "put_wall_section", wall_section: { ...held, inside_breaks: moved } }];
+      },
+    };
+  }
   if (handle.edit === "move_wall") {
     const axis = wallAxis(snaps, handle.element);
     if (!axis) return null;

@@ -2989,6 +2989,17 @@ export interface components {
             words: string;
         };
         /**
+         * InsideBreak
+         * @description A plain stretch of floors and ceilings that a wall section leaves out on paper: from so far inward of the inner
+         *     face of its wall, so wide (mm).
+         */
+        InsideBreak: {
+            /** Inward */
+            inward: number;
+            /** Wide */
+            wide: number;
+        };
+        /**
          * JointAnchor
          * @description The place where walls meet, at a height above the datum, or at any.
          */
@@ -4576,10 +4587,10 @@ export interface components {
             scale: number;
             /**
              * Schema Version
-             * @default 9
+             * @default 10
              * @constant
              */
-            schema_version: 9;
+            schema_version: 10;
             /**
              * Sections
              * @default []
@@ -7109,7 +7120,7 @@ export interface components {
          *     It shows so much (mm) `outside` of the wall and `inside` of it: what is needed where that is not stated; nothing
          *     below its `bottom` or above its `top` (mm over the datum). Plain stretches of it are left out where it is higher
          *     than `tall` on paper (mm), or those of its `breaks` where they are stated; and of its floors where it is wider than
-         *     `wide`. `members`: rafters and joists behind the cut are drawn where they are seen.
+         *     `wide`, or those of its `inside_breaks`. `members`: rafters and joists behind the cut are drawn where they are seen.
          */
         WallSection: {
             /** Bottom */
@@ -7132,6 +7143,8 @@ export interface components {
             id: string;
             /** Inside */
             inside?: number | null;
+            /** Inside Breaks */
+            inside_breaks?: components["schemas"]["InsideBreak"][] | null;
             /**
              * Look
              * @default end

@@ -131,13 +131,21 @@ class StripBreak(Element):
     tall: Positive
 
 
+class InsideBreak(Element):
+    """A plain stretch of floors and ceilings that a wall section leaves out on paper: from so far inward of the inner
+    face of its wall, so wide (mm)."""
+
+    inward: NotNegative
+    wide: Positive
+
+
 class WallSection(Declared):
     """A section through one wall from footing to roof, at a distance from a named end, looking to its start or end.
 
     It shows so much (mm) `outside` of the wall and `inside` of it: what is needed where that is not stated; nothing
     below its `bottom` or above its `top` (mm over the datum). Plain stretches of it are left out where it is higher
     than `tall` on paper (mm), or those of its `breaks` where they are stated; and of its floors where it is wider than
-    `wide`. `members`: rafters and joists behind the cut are drawn where they are seen.
+    `wide`, or those of its `inside_breaks`. `members`: rafters and joists behind the cut are drawn where they are seen.
     """
 
     about: ClassVar[About] = About(
@@ -161,6 +169,7 @@ class WallSection(Declared):
     tall: Annotated[float, Field(ge=40, le=3000)] | None = 380.0
     wide: Annotated[float, Field(ge=40, le=3000)] | None = None
     breaks: Annotated[tuple[StripBreak, ...], Field(max_length=12)] | None = None
+    inside_breaks: Annotated[tuple[InsideBreak, ...], Field(max_length=12)] | None = None
 
 
 AROUND_OPENINGS = ("head", "jamb", "sill", "threshold")

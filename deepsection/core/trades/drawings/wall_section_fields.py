@@ -8,12 +8,14 @@ from typing import Any, Literal
 from ...document.ids import free_ids
 from ...edits import PutWallSection, changed
 from ...errors import BadInput
-from ...model import Project, StripBreak, WallSection, along_from_start, wall_length
+from ...model import InsideBreak, Project, StripBreak, WallSection, along_from_start, wall_length
 from ...rows.rows import Row, action_row, choice_row, length_row, level_options, open_length_row, text_row, under
 from ..levels.rises import height_of
 from ..walls.end_names import corner_name
 from .section_places import members_row
 
+FIRST_INSIDE = 300.0, 150.0
+"""How far inward a new break of floors begins, and how wide it is (mm)."""
 SHARED = 300.0
 """Two halves of a wall section both show so much (mm) above and below the level at which they meet."""
 FIRST_BREAK = 900.0, 600.0
@@ -53,6 +55,7 @@ def wall_section_fields(project: Project, held: WallSection) -> list[Row]:
                 _paper_row("tall", "Height", held, put),
                 *_break_rows(project, held, put),
                 _paper_row("wide", "Width", held, put),
+                *_inside_rows(project, held, put),
             ],
         ),
         *_halves_row(project, held),
@@ -145,4 +148,35 @@ def _break_rows(project: Project, held: WallSection, put: Callable[..., Sequence
         above, tall = FIRST_BREAK
         made = StripBreak(level=level, above=above, tall=tall)
         rows.append(action_row("break:add", "Add a break", put(breaks=(*own, made))))
+    return rows
+
+
+def _inside_rows(project: Project, held: WallSection, put: Callable[..., Sequence[Any]]) -> list[Row]:
+    """Where its floors and ceilings are cut short inside: by itself, or where it is said."""
+    own, units = held.inside_breaks, project.units
+    ways = [("auto", "where they are plain, as needed"), ("own", "as stated")]
+
+    def way(text: str) -> Sequence[Any]:
+        return put(inside_breaks=None if text == "auto" else own or ())
+
+    def with_break(k: int, **changes: Any) -> Sequence[Any]:
+        breaks = list(own or ())
+        breaks[k] = changed(breaks[k], **changes)
+        return put(inside_breaks=tuple(breaks))
+
+    rows = [choice_row("inside_breaks", "Floors cut short", "auto" if own is None else "own", ways, way)]
+    for k, one in enumerate(own or ()):
+        named = f"Inside break {k + 1}"
+        rest = (*(own or ())[:k], *(own or ())[k + 1 :])
+        rows += [
+            length_row(f"inside_break:{k}:inward", f"{named}: begins inward by", one.inward, units,
+                       lambda v, k=k: with_break(k, inward=v), least=0.0),  # type: ignore[misc]
+            length_row(f"inside_break:{k}:wide", f"{named}: leaves out", one.wide, units,
+                       lambda v, k=k: with_break(k, wide=v), least=0.0),  # type: ignore[misc]
+            action_row(f"inside_break:{k}:remove", f"Remove inside break {k + 1}", put(inside_breaks=rest)),
+        ]  # fmt: skip
+    if own is not None:
+        inward, wide = FIRST_INSIDE
+        made = InsideBreak(inward=inward, wide=wide)
+        rows.append(action_row("inside_break:add", "Add an inside break", put(inside_breaks=(*own, made))))
     return rows

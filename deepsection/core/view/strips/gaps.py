@@ -48,16 +48,23 @@ def _stated(
     held: WallSection, building: Building, features: Sequence[Feature], keep: float, whose: str
 ) -> tuple[list[Point], Said]:
     """The breaks that a wall section states, each as far as it leaves out nothing that matters."""
+    starts = [(building.levels[one.level].z + one.above, one.tall) for one in held.breaks or ()]
+    return stated_spans([(low, low + tall) for low, tall in starts], features, keep, "Break", whose)
+
+
+def stated_spans(
+    spans: Sequence[Point], features: Sequence[Feature], keep: float, noun: str, whose: str
+) -> tuple[list[Point], Said]:
+    """Stated breaks, each as far as it leaves out nothing that matters; and what is to be said of them."""
     found, said = list[Point](), list[str]()
-    for k, one in enumerate(held.breaks or (), 1):
-        low = building.levels[one.level].z + one.above
-        free, inside = within_plain(low, low + one.tall, features, keep)
+    for k, (low, high) in enumerate(spans, 1):
+        free, inside = within_plain(low, high, features, keep)
         if inside:
-            said.append(f"Break {k} {whose} would leave out the {inside}: it stops before it.")
+            said.append(f"{noun} {k} {whose} would leave out the {inside}: it stops before it.")
         if free is None:
-            said.append(f"Break {k} {whose} has nothing plain to leave out: move it.")
-        elif any(free[0] < high and free[1] > low for low, high in found):
-            said.append(f"Break {k} {whose} lies over another one: move it.")
+            said.append(f"{noun} {k} {whose} has nothing plain to leave out: move it.")
+        elif any(free[0] < other[1] and free[1] > other[0] for other in found):
+            said.append(f"{noun} {k} {whose} lies over another one: move it.")
         else:
             found.append(free)
     return sorted(found), tuple(said)
@@ -72,16 +79,15 @@ def stated_breaks(
     """
     if held.breaks is None:
         return which, tuple(_stated_as(building, gap) for gap in gaps)
-    low, high = gaps[which]
-
-    def reach(one: StripBreak) -> float:
-        """How much of the gap a break covers (mm)."""
-        start = building.levels[one.level].z + one.above
-        return min(high, start + one.tall) - max(low, start)
-
-    number = max(range(len(held.breaks)), key=lambda k: reach(held.breaks[k]))  # type: ignore[index]
+    starts = [(building.levels[one.level].z + one.above, one.tall) for one in held.breaks]
+    number = most_covering([(low, low + tall) for low, tall in starts], gaps[which])
     own = _stated_as(building, gaps[which])
     return number, (*held.breaks[:number], own, *held.breaks[number + 1 :])
+
+
+def most_covering(spans: Sequence[Point], gap: Point) -> int:
+    """The number of the span that covers the most of a gap."""
+    return max(range(len(spans)), key=lambda k: min(gap[1], spans[k][1]) - max(gap[0], spans[k][0]))
 
 
 def _stated_as(building: Building, gap: Point) -> StripBreak:

@@ -30,7 +30,7 @@ from ..strings.section import SectionFacts, room_beside
 from ..strings.strip import strip_strings
 from .breaks import GAP, Feature, broken, broken_across, features_of
 from .gaps import gaps_of, paper_scale, stated_breaks
-from .gaps_across import gaps_across
+from .gaps_across import gaps_across, stated_inside
 from .pieces import course_notes, piece_notes
 from .place import StripPlace, strip_place, strip_window
 from .stacks import note_stacks, stack_legend, stack_marks
@@ -203,9 +203,12 @@ def _bands(strip: _Strip) -> Iterator[Mark]:
         handle = Handle("move_break", held.id, f"{number};{stated}", "z")
         ring = path((window.left, low), (window.right, low), (window.right, high), (window.left, high))
         yield Region((ring,), pen="hidden", part=part, feature="break", handle=handle)
-    for left, right in strip.aside:
+    for k, (left, right) in enumerate(strip.aside):
+        number, inside = stated_inside(strip.place, strip.aside, k)
+        stated = ";".join(f"{one.inward:.3f},{one.wide:.3f}" for one in inside)
+        handle = Handle("move_inside_break", held.id, f"{number},{strip.place.out:g};{stated}", "along")
         ring = path((left, window.low), (right, window.low), (right, window.high), (left, window.high))
-        yield Region((ring,), pen="hidden", part=f"{held.id}/break//aside", feature="break")
+        yield Region((ring,), pen="hidden", part=f"{held.id}/break/{k}/aside", feature="break", handle=handle)
 
 
 def _ends(strip: _Strip) -> Iterator[Mark]:
