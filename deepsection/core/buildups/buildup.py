@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from ..junctions import Junction
 from ..junctions.kinds import KindName
 from ..resolve import Building
-from .lie import Lie
+from .lie import AnyLie
 from .parameters import Parameter, Values
 from .pieces import Piece
 
@@ -53,4 +53,4 @@ class SiteKind:
     """How a kind of junction is seen by its build-ups: what they are built around, and where their pieces lie."""
 
     site: Callable[[Building, Junction], Any]
-    lies: Callable[[Building, Junction], list[Lie]]
+    lies: Callable[[Building, Junction], Sequence[AnyLie]]

@@ -7,9 +7,8 @@ from dataclasses import dataclass
 import shapely
 from shapely.geometry import Polygon
 
-from ..geometry import Frame, polygons_of
+from ..geometry import CutFrame, crosses, polygons_of
 from ..resolve import Building, Part
-from ..tolerance import TOL
 
 DEEP = 1.0
 """Pieces may lie in other parts by this much (mm): sheets that lie on each other."""
@@ -25,14 +24,12 @@ class Clash:
     depth: float
 
 
-def clashes_in(building: Building, frame: Frame, window: Polygon) -> list[Clash]:
+def clashes_in(building: Building, frame: CutFrame, window: Polygon) -> list[Clash]:
     """The pieces among the parts of a building that lie in other parts, where a plane cuts them within a window."""
     held: list[tuple[Part, Polygon]] = []
     for part in building.parts:
-        if any(frame.depth(x, y) < TOL.cut for x, y in part.solid.reach.corners()) and any(
-            frame.depth(x, y) > -TOL.cut for x, y in part.solid.reach.corners()
-        ):
-            shape = part.solid.cut(frame)
+        if crosses(part.solid.reach, frame):
+            shape = part.solid.section(frame)
             if not shape.is_empty:
                 held += [(part, piece) for piece in polygons_of(shape.intersection(window))]
     tree = shapely.STRtree([polygon for _, polygon in held])

@@ -21,6 +21,10 @@ FRIEZE = Parameter("frieze", "Depth of the frieze board", 139.7, 20.0, 400.0)
 DRIP = Parameter("drip", "Height of the drip edge", 38.1, 12.0, 100.0)
 SUBFASCIA = Parameter("subfascia", "Thickness of the sub-fascia", 38.1, 15.0, 100.0)
 STARTER = Parameter("starter", "Projection of the first course", 12.7, 5.0, 50.0)
+BOARDS = ("trim", "moulding", "corner_board")
+"""What stands before a wall under its eave."""
+WALLS = ("cladding", "sheathing", "infill", "stud")
+"""What an eave that runs into a wall ends at."""
 LAP = Parameter("lap", "Lap of the vapour control", 101.6, 50.0, 300.0)
 
 
@@ -33,14 +37,14 @@ def roof_edge(site: EaveSite, p: Values, ice: bool = True) -> Iterator[Piece]:
         "drip-edge", "metal drip edge under the underlay", "flashing", "flashing",
         sheet([(edge + TILT, top - p.drip - TILT), (edge + 1.5, top - p.drip), (edge + 1.5, top + 0.2),
                (back, site.on_deck(back) + 0.2)][::-1], METAL),
-        "sheet", ("weather", "drainage"), ends="roof", tier=STRIP, takes=("membrane",),
+        "sheet", ("weather", "drainage"), ends="roof", tier=STRIP, takes=("membrane",), yields=WALLS,
     )  # fmt: skip
     if ice and p.ice:
         far = site.inside - p.ice
         yield Piece(
             "ice-sheet", "ice-and-water sheet to {ice} inside of the wall, underlay lapped over it", "membrane",
             "membrane", sheet([(far, site.on_deck(far) + 0.1), (edge, top + 0.1)], SKIN),
-            "membrane", ("weather",), ends="roof", tier=STRIP, takes=("membrane",),
+            "membrane", ("weather",), ends="roof", tier=STRIP, takes=("membrane",), yields=WALLS,
         )  # fmt: skip
     over, lift = site.covering - site.deck, 1.5 * site.slope
     yield Piece(
@@ -119,12 +123,13 @@ def _closed(site: EaveSite, p: Values) -> Iterator[Piece]:
     yield Piece(
         "subfascia", "{subfascia} sub-fascia", "sub_fascia", "softwood",
         under([(back, low), (inner, low), (inner, site.rafter_top(inner)), (back, site.rafter_top(back))]),
-        "structure", ("structure",), ends="roof", takes=("rafter", "trimmer"), axis=True, tier=STRIP,
+        "structure", ("structure",), ends="roof", takes=("rafter", "trimmer"), axis=True, yields=WALLS,
+        tier=STRIP,
     )  # fmt: skip
     ledger = face + 38.1
     yield Piece(
         "ledger", "2x4 ledger", "ledger", "softwood", block(face, ledger, low, low + 88.9),
-        "structure", ("structure",), axis=True, yields=("trim", "moulding"), takes=("rafter", "trimmer"), tier=STRIP,
+        "structure", ("structure",), axis=True, yields=BOARDS, takes=("rafter", "trimmer"), tier=STRIP,
     )  # fmt: skip
     middle = (back + ledger) / 2 + (back - ledger) / 4
     vent = block(middle - p.vent / 2, middle + p.vent / 2, site.soffit, low)
@@ -135,12 +140,12 @@ def _closed(site: EaveSite, p: Values) -> Iterator[Piece]:
     yield Piece(
         "frieze", "frieze board, sealant behind", "frieze", "trim",
         block(face, face + 19.05, site.soffit - p.frieze, site.soffit), "finish", ("weather",), tier=STRIP,
-        yields=("trim", "moulding", *ROOFED),
+        yields=(*BOARDS, *ROOFED),
     )  # fmt: skip
     yield Piece(
         "frieze-seal", "sealant behind the frieze", "sealant", "sealant",
         bead(face + 3.0, site.soffit - p.frieze - 3.0, 6.0), "finish", ("weather",),
-        yields=("trim", "moulding", *ROOFED),
+        yields=(*BOARDS, *ROOFED),
     )  # fmt: skip
     yield from air_path(site, p)
     yield from rafter_ties(site)

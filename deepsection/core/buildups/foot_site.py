@@ -181,9 +181,16 @@ def wall_lies(building: Building, wall: PlannedWall, runs: tuple[Run, ...], *, p
     base = building.levels[wall.wall.base.level].z + wall.wall.base.offset
     found = _lies(building, wall, runs)
     doors = [held for held in building.openings[wall.wall.id] if held.sill.total < base + LOW]
-    if len(found) != 1 or not (doors or parted):
+    inside = building.plan.sheltered(wall)
+    if len(found) != 1 or not (doors or parted or inside):
         return found
     (lie,) = found
+    if inside:
+        spans = (sorted(along_lie(lie, wall.at(at)) for at in span) for span in inside)
+        beyond = wall_faces(building, wall).frame.outer - 1.0
+        lie = replace(lie, sheltered=tuple((low, high) for low, high in spans), beyond=beyond)
+    if not (doors or parted):
+        return [lie]
     gaps = []
     for held in doors:
         ends = [along_lie(lie, wall.at(at)) for at in (held.left, held.right)]

@@ -14,6 +14,8 @@ from .pieces import STRIP, Piece, block, sheet, under
 PIPE = Parameter("pipe", "Diameter of the drain", 101.6, 50.0, 200.0, "IRC 2021 R405.1: 4 in usual")
 STONE = Parameter("stone", "Stone around the drain", 152.4, 50.0, 400.0, "IRC 2021 R405.1: 6 in over, 2 in under")
 COVER = Parameter("cover", "Cover of the bars", 76.2, 38.0, 150.0, "ACI 318: 3 in against earth")
+ARCS = ("stem", "footing")
+"""What stands in arcs, and what lies straight beside it ends at."""
 KEY = Parameter("key", "Width of the key", 88.9, 0.0, 150.0)
 
 
@@ -52,7 +54,7 @@ def _strip(site: FootSite, p: Values) -> Iterator[Piece]:
         line = [(site.footing[0], site.foot_top + 1.0), (outer, site.foot_top + 1.0), (outer, high)]
         yield Piece(
             "damp-proofing", "damp-proofing from grade, turned onto the footing", "membrane", "membrane",
-            sheet(line, -1.0), "sheet", ("weather",), takes=(), tier=STRIP,
+            sheet(line, -1.0), "sheet", ("weather",), yields=ARCS, tier=STRIP,
         )  # fmt: skip
     yield from _drain(site, p)
 
@@ -69,7 +71,7 @@ def _drain(site: FootSite, p: Values) -> Iterator[Piece]:
     pipe = shapely.Point(centre).buffer(p.pipe / 2, quad_segs=8)
     yield Piece(
         "stone", "{stone} of washed stone over the drain", "strip", "gravel", block(u0, u1, low, high).difference(pipe),
-        "finish", ("drainage",), tier=STRIP,
+        "finish", ("drainage",), yields=ARCS, tier=STRIP,
     )  # fmt: skip
     yield Piece(
         "drain",

@@ -48,7 +48,7 @@ def _sill(site: OpeningSite, p: Values) -> Iterator[Piece]:
             block(flange, flange + FLANGE, rough - 30.0, v), "sheet", (), takes=CLOTHES,
         )  # fmt: skip
     yield from _sub_sill(site, p, shell + 5.0)
-    yield from _air_seal(site, v, -1.0)
+    yield from air_seal(site, v, -1.0)
     yield from _inside(site, p, v, rough)
 
 
@@ -73,7 +73,7 @@ def _sub_sill(site: OpeningSite, p: Values, back: float) -> Iterator[Piece]:
     )  # fmt: skip
 
 
-def _air_seal(site: OpeningSite, v: float, side: float) -> Iterator[Piece]:
+def air_seal(site: OpeningSite, v: float, side: float) -> Iterator[Piece]:
     """Foam in the clearance around the unit, and its seal to the frame; `side`: 1 above it, -1 below."""
     u = site.frame_in
     if site.gap >= 3.0:
@@ -161,11 +161,12 @@ def _head(site: OpeningSite, p: Values) -> Iterator[Piece]:
         past=(site.trim, site.trim),
         takes=("cladding",),
     )
-    yield from _air_seal(site, v, 1.0)
-    yield from _head_inside(site, p, v, rough)
+    yield from air_seal(site, v, 1.0)
+    yield from lined(site, p, v, rough)
 
 
-def _head_inside(site: OpeningSite, p: Values, v: float, rough: float) -> Iterator[Piece]:
+def lined(site: OpeningSite, p: Values, v: float, rough: float) -> Iterator[Piece]:
+    """Vapour control turned in, extension jamb and casing at a head or a side."""
     wall, back = site.wall, site.frame_in
     u, inner = wall.frame.inner, wall.inner
     if back - inner < 10.0:
@@ -182,7 +183,7 @@ def _head_inside(site: OpeningSite, p: Values, v: float, rough: float) -> Iterat
     if p.casing:
         yield Piece(
             "casing", "{casing} casing", "trim", "trim", block(inner - TRIM, inner, v - 6.0, v - 6.0 + p.casing),
-            "finish", (), past=(p.casing, p.casing), tier=STRIP,
+            "finish", (), past=(p.casing, p.casing), yields=("lining", "infill"), tier=STRIP,
         )  # fmt: skip
 
 
@@ -286,8 +287,8 @@ def _veneer_head(site: OpeningSite, p: Values) -> Iterator[Piece]:
         "perimeter", "sealant on backer between angle and frame", "sealant", "sealant",
         bead(min(site.frame_out + 4.0, leaf.outer - 6.0), v - 4.0, 8.0), "finish", ("weather", "air"), takes=CLOTHES,
     )  # fmt: skip
-    yield from _air_seal(site, v, 1.0)
-    yield from _head_inside(site, p, v, v + site.gap)
+    yield from air_seal(site, v, 1.0)
+    yield from lined(site, p, v, v + site.gap)
 
 
 def _bars_veneer(site: OpeningSite, p: Values) -> str:
@@ -348,7 +349,7 @@ def _rowlock(site: OpeningSite, p: Values) -> Iterator[Piece]:
         "perimeter", "sealant between sill and frame", "sealant", "sealant",
         bead(max(site.frame_out, start) + 5.0, v - 3.0, 6.0), "finish", ("weather",), takes=CLOTHES,
     )  # fmt: skip
-    yield from _air_seal(site, v, -1.0)
+    yield from air_seal(site, v, -1.0)
     yield from _inside(site, p, v, rough)
 
 

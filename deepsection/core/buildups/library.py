@@ -12,16 +12,18 @@ from .floor_site import along_wall_lies, ceiling_site, floor_site, inner_lies, i
 from .foot_site import foot_lies, foot_site
 from .footings import MASONRY_FOOTING, STRIP_FOOTING
 from .framed_openings import HEAD, ROWLOCK, SILL, THRESHOLD, VENEER_HEAD
+from .jambs import CAVITY_JAMB, JAMB, VENEER_JAMB
 from .masonry_eaves import MASONRY
 from .masonry_feet import CAVITY_FOOT, SOLID_FOOT
 from .masonry_openings import CAVITY_THRESHOLD, HEADS, SILLS
-from .opening_site import opening_lies, opening_site
+from .opening_site import jamb_lies, opening_lies, opening_site
 
 AROUND_OPENINGS = SiteKind(opening_site, opening_lies)
 AT_FEET = SiteKind(foot_site, foot_lies)
 SITES: dict[KindName, SiteKind] = {
     "eave": SiteKind(eave_site, eave_lies),
     "head": AROUND_OPENINGS,
+    "jamb": SiteKind(opening_site, jamb_lies),
     "sill": AROUND_OPENINGS,
     "threshold": AROUND_OPENINGS,
     "wall_foot": AT_FEET,
@@ -35,6 +37,7 @@ SITES: dict[KindName, SiteKind] = {
 BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {
     "eave": (CLOSED, FLUSH, MASONRY, FREE),
     "head": (HEAD, VENEER_HEAD, *HEADS),
+    "jamb": (JAMB, VENEER_JAMB, CAVITY_JAMB),
     "sill": (SILL, ROWLOCK, *SILLS),
     "threshold": (THRESHOLD, CAVITY_THRESHOLD),
     "wall_foot": (ON_SLAB, ON_JOISTS, VENEER, CAVITY_FOOT, SOLID_FOOT),

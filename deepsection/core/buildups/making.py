@@ -13,13 +13,13 @@ from ..building.cutting import without
 from ..building.parts import Part, part_key
 from ..building.placed import House
 from ..drawing.cropping import Window
-from ..geometry import Frame, Solid, meetings, polygons_of, reaches_of
+from ..geometry import CutFrame, Frame, LevelFrame, Solid, meetings, polygons_of, reaches_of
 from ..junctions import Junction, found_junctions
 from ..resolve import Building
 from ..units import Units
 from .choosing import Built, built_of
 from .library import SITES
-from .lie import Lie
+from .lie import AnyLie, Lie, UprightLie
 from .pieces import STRIP, Piece
 
 AROUND = 1700.0
@@ -31,11 +31,10 @@ SQUARE = 0.99
 
 
 @lru_cache(maxsize=20_000)
-def _bodies(piece: Piece, lie: Lie, key: tuple[str, str, str], note: str) -> tuple[tuple[Part, Solid | None], ...]:
+def _bodies(piece: Piece, lie: AnyLie, key: tuple[str, str, str], note: str) -> tuple[tuple[Part, Solid | None], ...]:
     """The parts of a piece on a run, each with what it keeps clear."""
     element, junction, run = key
     made = []
-    dx, dy = lie.along
     trims = () if piece.ends == "run" else lie.wall if piece.ends == "wall" else lie.roof
     for number, (low, high) in enumerate(lie.spans(piece)):
         if high - low <= 0.5:
@@ -47,7 +46,7 @@ def _bodies(piece: Piece, lie: Lie, key: tuple[str, str, str], note: str) -> tup
             piece.role,
             piece.material,
             lie.body(piece.shape, low, high, trims),
-            (dx, dy, 0.0) if piece.axis else None,
+            lie.axis if piece.axis else None,
             outside=False,
             function=piece.drawn,
             note=note,
@@ -64,14 +63,14 @@ def note_of(piece: Piece, built: Built, units: Units) -> str:
     return piece.note.format_map({held.id: held.written(value, units) for held, (_, value) in sizes})
 
 
-_lies: WeakKeyDictionary[House, dict[str, list[Lie]]] = WeakKeyDictionary()
+_lies: WeakKeyDictionary[House, dict[str, list[AnyLie]]] = WeakKeyDictionary()
 
 
-def lies_of(building: Building, junction: Junction) -> list[Lie]:
+def lies_of(building: Building, junction: Junction) -> list[AnyLie]:
     """Where the pieces of a junction lie."""
     known = _lies.setdefault(building.placed.house, {})
     if junction.id not in known:
-        known[junction.id] = SITES[junction.kind].lies(building, junction)
+        known[junction.id] = list(SITES[junction.kind].lies(building, junction))
     return known[junction.id]
 
 
@@ -88,7 +87,7 @@ def made_of(building: Building, junction: Junction, tier: float) -> list[tuple[P
 
 
 def _pieces_on(
-    building: Building, junction: Junction, piece: Piece, run: int, lie: Lie
+    building: Building, junction: Junction, piece: Piece, run: int, lie: AnyLie
 ) -> tuple[tuple[Part, Solid | None], ...]:
     """The parts of a piece on a run of a junction, each with what it keeps clear."""
     built = built_of(building, junction)
@@ -97,8 +96,11 @@ def _pieces_on(
     return _bodies(piece, lie, key, note_of(piece, built, building.placed.project.units))
 
 
-def with_pieces(building: Building, frame: Frame, window: Window, scale: float) -> Building:
-    """A building with the pieces that show at a scale near the plane of a frame, in a window; itself without any."""
+def with_pieces(building: Building, frame: CutFrame, window: Window, scale: float) -> Building:
+    """A building with the pieces that show at a scale near the plane of a frame, in a window; itself without any.
+
+    Pieces of junctions that are cut level are made for level planes alone.
+    """
     if scale > STRIP:
         return building
     near = [held for held in found_junctions(building) if held.kind in SITES and _near(held, frame, window)]
@@ -106,7 +108,7 @@ def with_pieces(building: Building, frame: Frame, window: Window, scale: float) 
     return _merged(building, made) if made else building
 
 
-def fixings_at(building: Building, frame: Frame, window: Window, scale: float) -> list[tuple[Part, Polygon]]:
+def fixings_at(building: Building, frame: CutFrame, window: Window, scale: float) -> list[tuple[Part, Polygon]]:
     """The nearest of each fixing that shows at a scale, where a plane crosses its run: a part, and what it looks like.
 
     Drawings show them wherever they stand along the run.
@@ -116,17 +118,23 @@ def fixings_at(building: Building, frame: Frame, window: Window, scale: float) -
         built = built_of(building, junction) if _near(junction, frame, window) else None
         spaced = [piece for piece in built.shown if piece.every and piece.tier >= scale] if built else []
         for run, lie in enumerate(lies_of(building, junction) if spaced else ()):
-            crossing = _crossing(lie, frame)
-            if crossing is None:
-                continue
-            side = lie.out[0] * frame.ux + lie.out[1] * frame.uy
-            u0 = lie.start[0] * frame.ux + lie.start[1] * frame.uy
             for piece in spaced:
-                bodies = _pieces_on(building, junction, piece, run, lie)
-                if bodies and not lie.stops(piece, crossing):
-                    shape = affine_transform(piece.shape, [side, 0, 0, 1, u0, lie.dz])
+                shape, bodies = _fixing_in(piece, lie, frame), _pieces_on(building, junction, piece, run, lie)
+                if bodies and shape is not None:
                     found += [(bodies[0][0], shown) for shown in polygons_of(shape.intersection(window.outline))]
     return found
+
+
+def _fixing_in(piece: Piece, lie: AnyLie, frame: CutFrame) -> Polygon | None:
+    """What a fixing looks like in a plane that crosses its run; None where it does not, or nothing stands there."""
+    if isinstance(frame, LevelFrame):
+        return lie.shows(piece, frame) if isinstance(lie, UprightLie) else None
+    crossing = _crossing(lie, frame) if isinstance(lie, Lie) else None
+    if crossing is None or not isinstance(lie, Lie) or lie.stops(piece, crossing):
+        return None
+    side = lie.out[0] * frame.ux + lie.out[1] * frame.uy
+    u0 = lie.start[0] * frame.ux + lie.start[1] * frame.uy
+    return affine_transform(piece.shape, [side, 0, 0, 1, u0, lie.dz])
 
 
 def _crossing(lie: Lie, frame: Frame) -> float | None:
@@ -137,10 +145,18 @@ def _crossing(lie: Lie, frame: Frame) -> float | None:
     return first / (first - last) * lie.length
 
 
-def _near(junction: Junction, frame: Frame, window: Window) -> bool:
-    """Whether a run of a junction comes near the plane, within the window."""
+def _near(junction: Junction, frame: CutFrame, window: Window) -> bool:
+    """Whether a run of a junction comes near the plane that cuts its kind, within the window."""
+    if (junction.about.cut == "level") != isinstance(frame, LevelFrame):
+        return False
     for run in junction.runs:
         (x0, y0, z0), (x1, y1, z1) = run.start, run.end
+        if isinstance(frame, LevelFrame):
+            u, v = frame.to_view(x0, y0)
+            around = window.left - AROUND <= u <= window.right + AROUND
+            if around and window.low - AROUND <= v <= window.high + AROUND and z0 - AROUND <= frame.z <= z1 + AROUND:
+                return True
+            continue
         depths = sorted((frame.depth(x0, y0), frame.depth(x1, y1)))
         if depths[0] > AROUND or depths[1] < -AROUND:
             continue

@@ -87,7 +87,7 @@ def _head(form: str, site: OpeningSite, p: Values) -> Iterator[Piece]:
             ("thermal",), takes=("cavity", "insulation"), tier=STRIP,
         )  # fmt: skip
     yield from weeps("weeps", site, p, foot + 1.5)
-    yield from _perimeter(site, v, 1.0)
+    yield from perimeter(site, v, 1.0)
     yield from _bead(site, v)
 
 
@@ -112,7 +112,7 @@ def _tray(form: str, site: OpeningSite, p: Values, foot: float) -> Iterator[Piec
     )  # fmt: skip
 
 
-def _perimeter(site: OpeningSite, v: float, side: float) -> Iterator[Piece]:
+def perimeter(site: OpeningSite, v: float, side: float) -> Iterator[Piece]:
     """Sealant on backer between frame and wall outside, tape or sealant inside."""
     yield Piece(
         "perimeter", "sealant on backer, outside", "sealant", "sealant",
@@ -197,7 +197,7 @@ def _sill(form: str, site: OpeningSite, p: Values) -> Iterator[Piece]:
         block(inner, min(back - 2.2, outer), v - max(p.closer, v - low), v), "insulation", ("thermal", "air"),
         takes=("cavity", "insulation"), tier=STRIP,
     )  # fmt: skip
-    yield from _perimeter(site, v, -1.0)
+    yield from perimeter(site, v, -1.0)
     yield Piece(
         "window-board", "{board} window board, sealed to the frame", "trim", "softwood",
         block(wall.inner - 30.0, site.frame_in - 3.0, v + 1.2, v + 1.2 + p.board), "finish", (), past=(40.0, 40.0),

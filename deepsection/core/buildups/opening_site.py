@@ -8,8 +8,9 @@ from ..junctions import Junction
 from ..resolve import Building, PlacedOpening, PlannedWall
 from ..trades.makeups.model import Tradition
 from ..trades.openings.leaves import frame_depth
+from ..trades.openings.returns import returns_of
 from .faces import WallFaces, wall_faces
-from .lie import Lie
+from .lie import Lie, UprightLie
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,7 +18,8 @@ class OpeningSite:
     """Distances outward from the set-out line of the wall, heights of sill and head (mm).
 
     `frame_out`, `frame_in`: faces of the unit's frame; `gap`: clearance around it; `trim`: width of the boards around
-    it outside; `base`: the floor; `lintel`: the depth of the lintels over it, 0 where there are none.
+    it outside; `base`: the floor; `lintel`: the depth of the lintels over it, 0 where there are none; `plain`: its head
+    is not level, or it is `bare`: without a frame; `closed`: how thick what a leaf turns into the cavity is.
     """
 
     tradition: Tradition
@@ -34,6 +36,8 @@ class OpeningSite:
     base: float
     lintel: float
     plain: bool
+    bare: bool = False
+    closed: float = 0.0
 
     @property
     def shell(self) -> float:
@@ -56,6 +60,7 @@ def opening_site(building: Building, junction: Junction) -> OpeningSite | None:
         return None
     wall, placed = found
     faces = wall_faces(building, wall)
+    returned = returns_of(wall, building.placed.make_ups[wall.wall.make_up], placed)
     lintels = [held.layer.lintels.depth for held in faces.layers if held.layer.lintels]
     trimmed = faces.layers[0].layer.function == "cladding"
     return OpeningSite(
@@ -73,7 +78,20 @@ def opening_site(building: Building, junction: Junction) -> OpeningSite | None:
         base=building.levels[wall.wall.base.level].z,
         lintel=max(lintels, default=0.0),
         plain=placed.design.operation == "plain" or placed.design.arch > 0,
+        closed=max((held.thickness for held in returned if held.closes), default=0.0),
+        bare=placed.design.operation == "plain",
     )
+
+
+def jamb_lies(building: Building, junction: Junction) -> list[UprightLie]:
+    """Up the two sides of an opening, from its sill to its head."""
+    found = placed_opening(building, junction)
+    if found is None:
+        return []
+    wall, placed = found
+    stand, (low, high) = wall.stand(placed.centre), (placed.sill.total, placed.head.total)
+    (ax, ay), sides = stand.run, ((placed.left, -1.0), (placed.right, 1.0))
+    return [UprightLie(stand.at(at), stand.out, (way * ax, way * ay), low, high) for at, way in sides]
 
 
 def opening_lies(building: Building, junction: Junction) -> list[Lie]:

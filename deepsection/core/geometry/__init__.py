@@ -2,26 +2,15 @@
 
 from .arcs import arc_of, arcs_in, flatten
 from .axis import Axis, Circle, Curve, bulge_of, crossing, through
+from .boxes import Box, Boxes, Plane3, meetings, plane_under
 from .facets import Facet
-from .frames import Frame, Side, compass, side_direction
+from .frames import CutFrame, Frame, LevelFrame, Side, compass, side_direction
 from .lofts import lofted, revolved, shared, sheared
 from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, plain_rings, polygons_of, ring_of
 from .roofshape import Plane, RoofLine, RoofShape, Slope, Turn, moved_out, roof_over, roof_shape
 from .segments import Segment, segment, segment_through
 from .slabs import slab
-from .solids import (
-    Box,
-    Boxes,
-    Plane3,
-    Solid,
-    bar_along,
-    meetings,
-    plane_under,
-    prepare_facets,
-    prism,
-    prism_along,
-    reaches_of,
-)
+from .solids import Solid, bar_along, crosses, prepare_facets, prism, prism_along, reaches_of
 
 __all__ = [
     "Axis",
@@ -29,8 +18,10 @@ __all__ = [
     "Boxes",
     "Circle",
     "Curve",
+    "CutFrame",
     "Facet",
     "Frame",
+    "LevelFrame",
     "Line",
     "Plane",
     "Plane3",
@@ -47,6 +38,7 @@ __all__ = [
     "bar_along",
     "bulge_of",
     "compass",
+    "crosses",
     "crossing",
     "flatten",
     "half_plane",

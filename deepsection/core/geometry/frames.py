@@ -8,11 +8,12 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
 import shapely
 from numpy.typing import NDArray
+from shapely.affinity import affine_transform
 from shapely.geometry.base import BaseGeometry
 
 Side = Literal["south", "east", "north", "west"]
@@ -95,3 +96,34 @@ def compass(dx: float, dy: float) -> str:
 def side_direction(side: Side) -> float:
     """Angle (deg) in which one looks to see the side of a house that faces `side`."""
     return _LOOK_DEG[side]
+
+
+@dataclass(frozen=True, slots=True)
+class LevelFrame:
+    """A level plane at a height z (mm), seen from above: u along a unit vector in plan (ux, uy), v to its left."""
+
+    ux: float
+    uy: float
+    z: float
+
+    @classmethod
+    def outside_left(cls, out: tuple[float, float], z: float) -> LevelFrame:
+        """The one in which a direction in plan, outward of a wall, points to the left of the paper."""
+        return cls(-out[0], -out[1], z)
+
+    def to_view(self, x: Any, y: Any) -> tuple[Any, Any]:
+        """(u, v) of a plan point, or of arrays of such."""
+        return x * self.ux + y * self.uy, y * self.ux - x * self.uy
+
+    def to_plan(self, u: float, v: float) -> tuple[float, float]:
+        """Plan point (x, y) of a place in the view: the inverse of `to_view`."""
+        return u * self.ux - v * self.uy, u * self.uy + v * self.ux
+
+    def turn(self, shape: BaseGeometry) -> BaseGeometry:
+        """A shape of the plan as it is seen."""
+        turned: BaseGeometry = affine_transform(shape, [self.ux, self.uy, -self.uy, self.ux, 0.0, 0.0])
+        return turned
+
+
+CutFrame = Frame | LevelFrame
+"""What a detail may be cut by."""

@@ -7,15 +7,15 @@ from typing import Any
 
 import manifold3d
 import numpy as np
-import shapely
 from numpy.typing import NDArray
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from ..tolerance import TOL
+from .boxes import Box
 from .frames import Frame
 from .plane import Point, ring_of
-from .solids import Box, Solid
+from .solids import Solid, rings_as_areas
 
 
 class _Meshed(Solid):
@@ -29,11 +29,7 @@ class _Meshed(Solid):
             (0.0, 0.0, 1.0, 0.0),
             (-frame.dx, -frame.dy, 0.0, depth),
         )
-        rings = [Polygon(ring) for ring in self.manifold.transform(turn).slice(0.0).to_polygons() if len(ring) > 2]
-        solid = [ring for ring in rings if ring.exterior.is_ccw]
-        holes = [ring for ring in rings if not ring.exterior.is_ccw]
-        whole = shapely.union_all(solid)
-        return whole.difference(shapely.union_all(holes)) if holes else whole
+        return rings_as_areas(self.manifold.transform(turn).slice(0.0).to_polygons())
 
 
 Ring = list[Point]

@@ -13,10 +13,11 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from ..tolerance import TOL
+from .boxes import Box, Plane3
 from .facets import Facet, Point3, facet_of
 from .frames import Frame
 from .plane import Point, polygons_of, ring_of
-from .solids import Box, LineInPlan, Plane3, Solid
+from .solids import LineInPlan, Solid
 
 
 class _Slab(Solid):

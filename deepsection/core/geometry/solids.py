@@ -18,64 +18,20 @@ import manifold3d
 import numpy as np
 import shapely
 from numpy.typing import NDArray
+from shapely.affinity import affine_transform
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from ..tolerance import TOL
+from .boxes import Box, Boxes, Plane3
 from .facets import Facet, Matrix, extruded_facets, mesh_facets, meshes_facets
-from .frames import Frame
+from .frames import CutFrame, Frame, LevelFrame
 from .plane import Point, half_plane, polygons_of, ring_of
 
 FEW = 9
 """Outlines of so many points, the first twice, are looked at for being convex."""
 Side = tuple[float, float, float]
 """A side of a convex outline: the unit normal to its inside, and how far along that it lies."""
-
-
-Boxes = NDArray[np.float64]
-"""(n, 6): upright boxes, from the lowest to the highest x, y, z."""
-
-
-class Box(NamedTuple):
-    """An upright box around something."""
-
-    x0: float
-    y0: float
-    z0: float
-    x1: float
-    y1: float
-    z1: float
-
-    def corners(self) -> tuple[Point, Point, Point, Point]:
-        """Its corners in plan."""
-        return (self.x0, self.y0), (self.x1, self.y0), (self.x1, self.y1), (self.x0, self.y1)
-
-    def meets(self, other: Box) -> bool:
-        """Whether the two overlap or touch."""
-        return (
-            self.x0 <= other.x1
-            and self.x1 >= other.x0
-            and self.y0 <= other.y1
-            and self.y1 >= other.y0
-            and self.z0 <= other.z1
-            and self.z1 >= other.z0
-        )
-
-
-class Plane3(NamedTuple):
-    """z = a x + b y + c: a surface that is not upright."""
-
-    a: float
-    b: float
-    c: float
-
-    def z(self, x: float, y: float) -> float:
-        """Height at a plan point."""
-        return self.a * x + self.b * y + self.c
-
-    def lifted(self, dz: float) -> Plane3:
-        """The parallel plane, dz higher (measured plumb)."""
-        return Plane3(self.a, self.b, self.c + dz)
 
 
 FAR = 1e7
@@ -97,6 +53,14 @@ class Solid(ABC):
     @abstractmethod
     def cut(self, frame: Frame) -> BaseGeometry:
         """Area in (u, v) where the plane of the frame, set back by `TOL.cut`, cuts this; may be empty."""
+
+    def level(self, z: float) -> BaseGeometry:
+        """Area in plan where a level plane just over a height cuts this; may be empty."""
+        return rings_as_areas(self.manifold.slice(z + TOL.cut).to_polygons())
+
+    def section(self, frame: CutFrame) -> BaseGeometry:
+        """Area in (u, v) where the plane of an upright or a level frame cuts this; may be empty."""
+        return self.cut(frame) if isinstance(frame, Frame) else frame.turn(self.level(frame.z))
 
     @cached_property
     def manifold(self) -> Any:
@@ -181,21 +145,6 @@ def reaches_of(solids: Iterable[Solid]) -> Boxes:
     return np.array([solid.reach for solid in solids], dtype=np.float64).reshape(-1, 6)
 
 
-def meetings(these: Boxes, others: Boxes) -> list[list[int]]:
-    """For each of some boxes (n, 6), the indices of those others (m, 6) that overlap or touch it."""
-    found: list[list[int]] = [[] for _ in these]
-    if not len(others):
-        return found
-    low, high = others[:, :3].min(axis=0), others[:, 3:].max(axis=0)
-    near = np.flatnonzero(((these[:, :3] <= high) & (these[:, 3:] >= low)).all(axis=1))
-    a, b = these[near, None, :], others[None, :, :]
-    met = (a[..., 0] <= b[..., 3]) & (a[..., 3] >= b[..., 0]) & (a[..., 1] <= b[..., 4]) & (a[..., 4] >= b[..., 1])
-    met &= (a[..., 2] <= b[..., 5]) & (a[..., 5] >= b[..., 2])
-    for one, other in zip(*(held.tolist() for held in np.nonzero(met))):
-        found[near[one]].append(other)
-    return found
-
-
 class _Extrusion(Solid):
     """A profile drawn out from 0 to `length` along the third axis of a rigid motion."""
 
@@ -220,6 +169,21 @@ class _Extrusion(Solid):
     def facets(self) -> tuple[Facet, ...]:
         """Flat faces, each with its boundary rings."""
         return extruded_facets([ring_of(polygon) for polygon in self._polygons], self._length, self._matrix)
+
+    def level(self, z: float) -> BaseGeometry:
+        """The profile itself, or the thickness over what of it stands at that height."""
+        (px, qx, hx, x0), (py, qy, hy, y0), (_, qz, hz, z0) = self._matrix
+        z += TOL.cut
+        if abs(hz) > 0.5:
+            if not z0 <= z < z0 + self._length:
+                return Polygon()
+            return _joined([affine_transform(polygon, [px, qx, py, qy, x0, y0]) for polygon in self._polygons])
+        if abs(qz) < 0.5:
+            return super().level(z - TOL.cut)
+        line = LineInPlan(0.0, (z - z0) / qz, 1.0, 0.0)
+        spans = [span for polygon in self._polygons for span in line.spans(polygon)]
+        bars = [shapely.box(first, 0.0, last, self._length) for first, last in spans]
+        return _joined([affine_transform(bar, [px, hx, py, hy, x0, y0]) for bar in bars])
 
     @cached_property
     def _rectangle(self) -> tuple[float, float, float, float] | None:
@@ -392,7 +356,16 @@ class _Difference(Solid):
         shape = self._body.cut(frame)
         if shape.is_empty:
             return shape
-        gone = [other.cut(frame) for other in self._taken if _crosses(other.reach, frame)]
+        gone = [other.cut(frame) for other in self._taken if crosses(other.reach, frame)]
+        gone = [other for other in gone if not other.is_empty]
+        return shape.difference(_joined(gone)) if gone else shape
+
+    def level(self, z: float) -> BaseGeometry:
+        """The same of level sections."""
+        shape = self._body.level(z)
+        if shape.is_empty:
+            return shape
+        gone = [other.level(z) for other in self._taken if other.reach.z0 <= z + TOL.cut <= other.reach.z1]
         gone = [other for other in gone if not other.is_empty]
         return shape.difference(_joined(gone)) if gone else shape
 
@@ -423,12 +396,33 @@ class _Trimmed(Solid):
         )
         return Polygon() if kept is None else shape.intersection(kept)
 
+    def level(self, z: float) -> BaseGeometry:
+        """The same of a level section."""
+        shape = self._body.level(z)
+        if shape.is_empty:
+            return shape
+        nx, ny, nz = self._normal
+        kept = half_plane(shape.bounds, nx, ny, nz * (z + TOL.cut) - self._offset)
+        return Polygon() if kept is None else shape.intersection(kept)
+
+
+def rings_as_areas(rings: Iterable[Any]) -> BaseGeometry:
+    """What the engine gives of a slice: outlines counter-clockwise, holes clockwise."""
+    polygons = [Polygon(ring) for ring in rings if len(ring) > 2]
+    solid = [ring for ring in polygons if ring.exterior.is_ccw]
+    holes = [ring for ring in polygons if not ring.exterior.is_ccw]
+    whole = shapely.union_all(solid)
+    return whole.difference(shapely.union_all(holes)) if holes else whole
+
 
 def _overlap(a: Box, b: Box) -> bool:
     return all(a[axis] < b[axis + 3] and b[axis] < a[axis + 3] for axis in range(3))
 
 
-def _crosses(reach: Box, frame: Frame) -> bool:
+def crosses(reach: Box, frame: CutFrame) -> bool:
+    """Whether the plane of a frame, as it cuts, goes through a box."""
+    if isinstance(frame, LevelFrame):
+        return reach.z0 <= frame.z + TOL.cut <= reach.z1
     depths = [frame.depth(x, y) for x, y in reach.corners()]
     return min(depths) <= TOL.cut <= max(depths)
 
@@ -466,10 +460,3 @@ def _standing(
     xs = [x + rx * s + ry * t for s in (s0, s1) for t in (0.0, thickness)]
     ys = [y + ry * s - rx * t for s in (s0, s1) for t in (0.0, thickness)]
     return _Extrusion(profile, thickness, matrix, Box(min(xs), min(ys), z0, max(xs), max(ys), z1))
-
-
-def plane_under(start: Point, end: Point, z: float, pitch: float) -> Plane3:
-    """The plane through the line start-end at height z that rises by `pitch` to the left of it."""
-    length = ((end[0] - start[0]) ** 2 + (end[1] - start[1]) ** 2) ** 0.5
-    nx, ny = -(end[1] - start[1]) / length, (end[0] - start[0]) / length
-    return Plane3(pitch * nx, pitch * ny, z - pitch * (nx * start[0] + ny * start[1]))

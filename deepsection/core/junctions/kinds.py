@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ..trades.drawings.model import CUT_LEVEL
+
 KindName = Literal[
     "eave",
     "rake",
@@ -35,13 +37,17 @@ KindName = Literal[
 
 @dataclass(frozen=True, slots=True)
 class JunctionKind:
-    """A kind of junction: its words, whether it is counted in `metres` or in `pieces`, and how it is cut to be seen."""
+    """A kind of junction: its words, whether it is counted in `metres` or in `pieces`."""
 
     name: KindName
     one: str
     many: str
     counted: Literal["metres", "pieces"]
-    cut: Literal["upright", "level"] = "upright"
+
+    @property
+    def cut(self) -> Literal["upright", "level"]:
+        """Whether its details are cut upright or level."""
+        return "level" if self.name in CUT_LEVEL else "upright"
 
 
 JUNCTION_KINDS: dict[KindName, JunctionKind] = {
@@ -57,11 +63,11 @@ JUNCTION_KINDS: dict[KindName, JunctionKind] = {
         JunctionKind("chimney", "chimney through a roof", "chimneys through roofs", "pieces"),
         JunctionKind("roof_fitting", "opening in a roof", "openings in roofs", "pieces"),
         JunctionKind("head", "opening head", "opening heads", "metres"),
-        JunctionKind("jamb", "jamb", "jambs", "metres", "level"),
+        JunctionKind("jamb", "jamb", "jambs", "metres"),
         JunctionKind("sill", "sill", "sills", "metres"),
         JunctionKind("threshold", "threshold", "thresholds", "metres"),
-        JunctionKind("wall_corner", "wall corner", "wall corners", "pieces", "level"),
-        JunctionKind("wall_on_wall", "wall on a wall", "walls on walls", "pieces", "level"),
+        JunctionKind("wall_corner", "wall corner", "wall corners", "pieces"),
+        JunctionKind("wall_on_wall", "wall on a wall", "walls on walls", "pieces"),
         JunctionKind("ceiling_edge", "ceiling at a wall", "ceilings at walls", "metres"),
         JunctionKind("floor_edge", "floor edge", "floor edges", "metres"),
         JunctionKind("floor_on_wall", "floor on an inner wall", "floors on inner walls", "metres"),

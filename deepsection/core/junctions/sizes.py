@@ -12,6 +12,7 @@ from .kinds import KindName
 class DetailSize:
     """Of the details of a kind of junction: what is shown around it (mm) and the scales in both units.
 
+    Of those that are cut level, `below` is so far into the opening or past the corner, `above` along the wall.
     `past` what reaches outward at it (an overhang) and within (the thickness of its wall) `outward` and `inward` go on.
     """
 
@@ -35,6 +36,9 @@ DETAIL_SIZES: dict[KindName, DetailSize] = {
     "valley": DetailSize(600.0, 600.0, 500.0, 300.0),
     "roof_break": DetailSize(600.0, 600.0, 550.0, 300.0),
     "roof_top": DetailSize(800.0, 400.0, 500.0, 500.0),
+    "jamb": DetailSize(200.0, 250.0, 250.0, 350.0, FINE),
+    "wall_corner": DetailSize(200.0, 450.0, 200.0, 700.0, FINE),
+    "wall_on_wall": DetailSize(400.0, 400.0, 450.0, 450.0, FINE),
     "head": DetailSize(200.0, 250.0, 200.0, 400.0, FINE),
     "sill": DetailSize(200.0, 250.0, 350.0, 200.0, FINE),
     "threshold": DetailSize(350.0, 350.0, 450.0, 200.0, FINE),
@@ -46,4 +50,4 @@ DETAIL_SIZES: dict[KindName, DetailSize] = {
     "porch_slab": DetailSize(700.0, 350.0, 550.0, 400.0),
     "footing": DetailSize(500.0, 400.0, 200.0, 550.0),
 }
-"""Common practice, no source. Kinds that are not here are cut level or are no lines: they have no details yet."""
+"""Common practice, no source. Kinds that are not here are no lines: they have no details."""

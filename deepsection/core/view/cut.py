@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from shapely.geometry import Polygon
 
 from ..drawing.cropping import Window
-from ..geometry import Frame, polygons_of
+from ..geometry import CutFrame, Frame, LevelFrame, polygons_of
 from ..memo import BulkMemo
 from ..resolve import ROLES, Building, Part
 from ..tolerance import TOL
@@ -31,9 +31,9 @@ class CutPart:
     polygon: Polygon
 
 
-def _make_cuts(wanted: Sequence[tuple[Part, Frame]]) -> list[tuple[Polygon, ...]]:
+def _make_cuts(wanted: Sequence[tuple[Part, CutFrame]]) -> list[tuple[Polygon, ...]]:
     """The polygons in which a plane cuts each part, on the grid."""
-    shapes = np.array([part.solid.cut(frame) for part, frame in wanted], dtype=object)
+    shapes = np.array([part.solid.section(frame) for part, frame in wanted], dtype=object)
     # A rectangle stays one on the grid, and needs no overlay for that.
     plain = shapely.get_num_coordinates(shapes) == 5
     plain &= np.abs(shapely.area(shapes) - shapely.area(shapely.envelope(shapes))) < TOL.grid**2
@@ -46,7 +46,7 @@ def _make_cuts(wanted: Sequence[tuple[Part, Frame]]) -> list[tuple[Polygon, ...]
 _cuts = BulkMemo(_make_cuts, size=20_000)
 
 
-def cut_parts(building: Building, frame: Frame, window: Window) -> list[CutPart]:
+def cut_parts(building: Building, frame: CutFrame, window: Window) -> list[CutPart]:
     """What the plane cuts, within a window; of what a break leaves out too."""
     found = []
     low, high, left, right, bottom, top = _reaches(building.reaches, frame)
@@ -62,9 +62,13 @@ def cut_parts(building: Building, frame: Frame, window: Window) -> list[CutPart]
     return found
 
 
-def _reaches(boxes: NDArray[np.float64], frame: Frame) -> tuple[NDArray[np.float64], ...]:
+def _reaches(boxes: NDArray[np.float64], frame: CutFrame) -> tuple[NDArray[np.float64], ...]:
     """Nearest and farthest depth, leftmost and rightmost u, lowest and highest place of the box around each part."""
     x0, y0, z0, x1, y1, z1 = boxes.T
+    if isinstance(frame, LevelFrame):
+        # In a level plane depth goes up.
+        u, v = frame.to_view(np.stack([x0, x1, x1, x0]), np.stack([y0, y0, y1, y1]))
+        return z0 - frame.z, z1 - frame.z, u.min(axis=0), u.max(axis=0), v.min(axis=0), v.max(axis=0)
     x, y = np.stack([x0, x1, x1, x0]), np.stack([y0, y0, y1, y1])
     depth = (x - frame.x0) * frame.dx + (y - frame.y0) * frame.dy
     u = x * frame.ux + y * frame.uy

@@ -12,18 +12,20 @@ from shapely.geometry import LineString, Polygon
 from ..catalog import material
 from ..drawing import Mark, Region, Stroke, path, rings_of
 from ..drawing.detail import SHOWN_FROM, shown_from
-from ..geometry import Frame, polygons_of
+from ..geometry import CutFrame, Frame, polygons_of
 from ._quilt import quilt_strokes
 from .cut import CutPart
 from .cut_lines import course_lines, membrane_marks
 from .hatching import HatchTable
 
+Point3 = tuple[float, float, float]
 DIAGONALS_FROM = 0.7
 """A member this small on paper (mm) is not crossed: it would clog."""
 
 
-def cut_marks(cut: list[CutPart], frame: Frame, scale: float, hatches: HatchTable) -> list[Mark]:
+def cut_marks(cut: list[CutPart], frame: CutFrame, scale: float, hatches: HatchTable) -> list[Mark]:
     """Regions of what is cut, whole: below the scale where layers show, one filled shape per element."""
+    look = (frame.dx, frame.dy, 0.0) if isinstance(frame, Frame) else (0.0, 0.0, -1.0)
     marks: list[Mark] = []
     membranes: list[Mark] = []
     lumped: dict[str, list[CutPart]] = defaultdict(list)
@@ -34,7 +36,7 @@ def cut_marks(cut: list[CutPart], frame: Frame, scale: float, hatches: HatchTabl
         elif shown_from(held.part.function, scale):
             apart = membrane_marks(held, scale) if held.part.function == "membrane" else ()
             membranes += apart
-            marks += () if apart else _cut_mark(held, frame, scale, hatches)
+            marks += () if apart else _cut_mark(held, look, scale, hatches)
     for group in lumped.values():
         whole = shapely.union_all([held.whole.buffer(0.5, join_style="mitre") for held in group])
         for polygon in polygons_of(whole.buffer(-0.5, join_style="mitre")):
@@ -67,7 +69,7 @@ def _poured(cut: list[CutPart]) -> list[CutPart]:
     return kept
 
 
-def _cut_mark(held: CutPart, frame: Frame, scale: float, hatches: HatchTable) -> list[Mark]:
+def _cut_mark(held: CutPart, look: Point3, scale: float, hatches: HatchTable) -> list[Mark]:
     part, polygon = held.part, held.whole
     made_of = material(part.material)
     width = _narrow(polygon) / scale
@@ -79,8 +81,9 @@ def _cut_mark(held: CutPart, frame: Frame, scale: float, hatches: HatchTable) ->
     ]
     if made_of.cut == "quilt":
         marks += quilt_strokes(polygon, part.key)
-    marks += course_lines(held, scale)
-    across = part.axis is not None and abs(part.axis[0] * frame.dx + part.axis[1] * frame.dy) > 0.7
+    # Courses lie level: a level plane shows none.
+    marks += course_lines(held, scale) if look[2] == 0.0 else ()
+    across = part.axis is not None and abs(sum(a * b for a, b in zip(part.axis, look))) > 0.7
     if across and not hatch and width > DIAGONALS_FROM:
         marks += _diagonals(polygon, part.key)
     return marks

@@ -12,7 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
-from deepsection.core.geometry import Frame, Plane3, Solid, bar_along, plane_under, prism, prism_along
+from deepsection.core.geometry import Frame, LevelFrame, Plane3, Solid, bar_along, plane_under, prism, prism_along
 from deepsection.core.tolerance import TOL
 
 L_SHAPE = Polygon([(0, 0), (4000, 0), (4000, 1000), (1500, 1000), (1500, 3000), (0, 3000)])
@@ -134,3 +134,22 @@ def test_shortcuts_leave_a_body_as_it_is() -> None:
     assert block.below(Plane3(0, 0, 1000)) is block
     assert block.above(Plane3(0.0, 0.0, -1.0)) is block
     assert block.minus([prism(L_SHAPE, 2000, 3000)]) is block
+
+
+@pytest.mark.parametrize("name", bodies())
+@settings(max_examples=25, deadline=None)
+@given(z=st.floats(-400, 3100), angle=st.floats(0, 360))
+def test_level_cuts_have_the_area_of_the_reference(name: str, z: float, angle: float) -> None:
+    """Against trimesh, and, as it is turned into the view, from every side the same."""
+    solid, z = bodies()[name], round(z, 2)
+    section = mesh_of(solid).section(plane_origin=(0.0, 0.0, z + TOL.cut), plane_normal=(0.0, 0.0, 1.0))
+    wanted = 0.0 if section is None else float(section.to_2D()[0].area)
+    flat = solid.level(z)
+    assert math.isclose(flat.area, wanted, rel_tol=1e-6, abs_tol=2.0)
+    frame = LevelFrame(*turned(angle), z)
+    seen = solid.section(frame)
+    assert math.isclose(seen.area, flat.area, rel_tol=1e-9, abs_tol=1e-3)
+    if not flat.is_empty:
+        spot = flat.representative_point()
+        assert seen.buffer(1e-3).contains(shapely.Point(frame.to_view(spot.x, spot.y)))
+        assert np.allclose(frame.to_plan(*frame.to_view(spot.x, spot.y)), (spot.x, spot.y), atol=1e-6)

@@ -22,6 +22,7 @@ from ...model import (
     Sheet,
 )
 from ...rows.rows import Row, action_row, choice_row, degrees_row, length_row, open_length_row, text_row
+from .model import CUT_LEVEL
 from .section_places import copy_row, members_row, place_rows, step_rows
 
 
@@ -63,15 +64,24 @@ def detail_fields(project: Project, held: Detail) -> list[Row]:
     def put(**changes: Any) -> Sequence[Any]:
         return [PutDetail(detail=changed(held, **changes))]
 
-    sides = (("outward", "outside"), ("inward", "inside"), ("below", "below"), ("above", "above"))
+    level = held.kind in CUT_LEVEL
+    past, on = ("past its end", "along the wall") if level else ("below it", "above it")
+    sides = (("outward", "outside of it"), ("inward", "inside of it"), ("below", past), ("above", on))
     shown = [
-        open_length_row(field, f"Shows {words} of it" if k < 2 else f"Shows {words} it", getattr(held, field), units,
+        open_length_row(field, f"Shows {words}", getattr(held, field), units,
                         lambda v, field=field: put(**{field: v}), least=0.0)  # type: ignore[misc]
-        for k, (field, words) in enumerate(sides)
+        for field, words in sides
     ]  # fmt: skip
-    return [
+    where = "Up its run" if level else "Along its run"
+    name, along = (
         text_row("name", "Name", held.name, lambda t: put(name=t)),
-        open_length_row("along", "Along its run", held.along, units, lambda v: put(along=v), least=-1.0),
+        open_length_row("along", where, held.along, units, lambda v: put(along=v), least=-1.0),
+    )
+    if level:
+        return [name, along, *shown]
+    return [
+        name,
+        along,
         *shown,
         length_row("depth", "Look depth", held.depth, units, lambda v: put(depth=v), least=0.0),
         members_row(held.members, put),

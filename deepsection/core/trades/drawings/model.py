@@ -172,6 +172,8 @@ class WallSection(Declared):
     inside_breaks: Annotated[tuple[InsideBreak, ...], Field(max_length=12)] | None = None
 
 
+CUT_LEVEL = ("jamb", "wall_corner", "wall_on_wall")
+"""Kinds of junctions that are upright: their details are cut level."""
 AROUND_OPENINGS = ("head", "jamb", "sill", "threshold")
 """Kinds of junctions of openings with their walls."""
 

@@ -17,6 +17,9 @@ from ...memo import hashed_once
 from .bands import drift_of
 from .model import Wall
 
+SHELTER = 50.0
+"""What lies this far (mm) outside of a wall is what it stands in."""
+
 
 @dataclass(frozen=True, slots=True)
 class PlannedLayer:
@@ -210,6 +213,19 @@ class WallPlan:
     def outlines_under(self, plate: str) -> tuple[Outline, ...]:
         """The outlines of the walls that reach up to a level."""
         return tuple(outline for outline in self.outlines if outline.plate == plate)
+
+    def sheltered(self, wall: PlannedWall) -> list[tuple[float, float]]:
+        """From-to along a straight wall where another part of its storey lies outside of it, and no weather."""
+        if wall.axis.is_arc:
+            return []
+        face = shapely.LineString([wall.at(at, wall.outer + SHELTER) for at in (0.0, wall.length)])
+        around = shapely.union_all([outline.polygon for outline in self.outlines_on(wall.wall.base.level)])
+        found = []
+        for piece in shapely.get_parts(face.intersection(around)):
+            ends = sorted(wall.axis.along((x, y)) for x, y in shapely.get_coordinates(piece).tolist())
+            if ends and ends[-1] - ends[0] > SHELTER:
+                found.append((ends[0], ends[-1]))
+        return found
 
     def reach_of(self, level: str) -> shapely.Geometry:
         """What the boxes of the walls of a level cover, or of all walls where it has none."""

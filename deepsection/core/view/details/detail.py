@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ...buildups import built_of, fixings_at, with_pieces
-from ...drawing import Drawing, Stroke
+from ...drawing import Drawing, Lettered, Stroke
 from ...drawing.breaklines import break_line
 from ...drawing.cropping import Window
 from ...geometry import Frame
@@ -18,14 +18,16 @@ from ..composing import Composition
 from ..continuity import continuity_in
 from ..cut import CutPart, cut_parts
 from ..line_marks import gap_words
+from ..planes import plane_of
 from ..section import draw_body, lowest
 from ..setting import Setting
 from ..strings.depths import member_depths
 from ..strings.section import SectionFacts
 from ..strings.strip import layer_strings
+from .level import level_body, level_strings
 from .measures import detail_measures
-from .notes import column_width, note_columns, piece_notes
-from .place import crossed, detail_place, junction_of
+from .notes import column_width, note_columns, piece_notes, staggered
+from .place import DetailPlace, crossed, detail_place, junction_of
 
 BESIDE = 6.0
 """Paper mm from the notes to the levels."""
@@ -48,12 +50,16 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
     # However small it is looked at, it shows all that it shows at its own scale.
     tier = min(scale, DETAIL_SIZES[junction.kind].scale(setting.units))
     building = with_pieces(building, place.frame, place.window, tier)
-    view = Composition(building, name, place.frame, setting)
     cut = cut_parts(building, place.frame, place.window)
     if not cut:
         message = f"{title} cuts nothing here. Type another distance, or show more around it."
-        return view.drawing(title, "section", (message,))
-    draw_body(view, place.frame, place.window, cut, held.depth, members=held.members)
+        return blank.drawing(title, "section", (message,))
+    look = place.frame if isinstance(place.frame, Frame) else Frame.facing((-place.frame.uy, place.frame.ux), 0.0, 0.0)
+    view = Composition(building, name, look, setting)
+    if isinstance(place.frame, Frame):
+        draw_body(view, place.frame, place.window, cut, held.depth, members=held.members)
+    else:
+        level_body(view, place.frame, place.window, cut, tier)
     window = place.window
     view.marks += [
         Stroke(break_line(*ends, scale), "fine", feature="break")
@@ -61,25 +67,37 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
     ]
     fixings = fixings_at(building, place.frame, window, tier)
     box = (window.left, window.low, window.right, window.high)
+    notes = piece_notes([*cut, *(CutPart(part, shape, shape) for part, shape in fixings)], building, scale)
+    if isinstance(place.frame, Frame):
+        own = _heights(view, place, junction, cut, column_width(notes, box, -1.0))
+    else:
+        own, notes = [], staggered(notes, cut, (window.left + window.right) / 2, scale)
+        view.dimension(level_strings(view, place, junction))
+    view.letter([*own, *note_columns(notes, box, scale, view.changes)])
+    return view.drawing(title, "section", _faults(building, junction, title, cut, window) if setting.on_paper else ())
+
+
+def _heights(
+    view: Composition, place: DetailPlace, junction: Junction, cut: Sequence[CutPart], notes: float
+) -> list[Lettered]:
+    """The strings of an upright detail, and its levels beyond the notes at its left, so wide (paper mm)."""
+    building, setting, window, frame = view.building, view.setting, place.window, place.frame
+    assert isinstance(frame, Frame)
+    box = (window.left, window.low, window.right, window.high)
     pairs = [(one.part, one.polygon) for one in cut]
-    facts = SectionFacts(building, (place.plane,), pairs, box, 0.0, lowest(view.marks), (), setting, window)
+    plane = plane_of(frame, window)
+    facts = SectionFacts(building, (plane,), pairs, box, 0.0, lowest(view.marks), (), setting, window)
     walls = [building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id]
     strings = [member_depths(facts), detail_measures(building, junction, place, setting)]
     for wall in walls[:1]:
         if sum(high - low for low, high in facts.along(wall.footprint)) >= WHOLE * (wall.outer - wall.inner):
             strings += list(layer_strings(facts, wall))
     view.dimension(strings)
-    notes = piece_notes([*cut, *(CutPart(part, shape, shape) for part, shape in fixings)], building, scale)
     elements = {one.part.element for one in cut}
-    heights = level_heights(building, elements, between=(place.frame, window.left, window.right))
+    heights = level_heights(building, elements, between=(frame, window.left, window.right))
     shown = sorted((one for one in heights if window.shows_height(one.total)), key=lambda one: one.total)
-    left = window.left - (column_width(notes, box, -1.0) + BESIDE) * scale
-    own = [
-        *level_marks(shown, left, window.right, scale, setting.units, sides=(-1,)),
-        *note_columns(notes, box, scale, view.changes),
-    ]
-    view.letter(own)
-    return view.drawing(title, "section", _faults(building, junction, title, cut, window) if setting.on_paper else ())
+    left = window.left - (notes + BESIDE) * setting.scale
+    return list(level_marks(shown, left, window.right, setting.scale, setting.units, sides=(-1,)))
 
 
 def _faults(

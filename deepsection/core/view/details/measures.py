@@ -9,6 +9,7 @@ from ...buildups.library import SITES
 from ...buildups.making import lies_of
 from ...drawing import Dimension
 from ...drawing.chains import Place, String, stretches
+from ...geometry import Frame
 from ...junctions import Junction
 from ...resolve import Building
 from ..setting import Setting
@@ -49,6 +50,7 @@ def detail_measures(building: Building, junction: Junction, place: DetailPlace, 
     site = SITES[junction.kind].site(building, junction) if spans is not None and shown else None
     lies = lies_of(building, junction) if site is not None else []
     if spans is not None and lies:
+        assert isinstance(place.frame, Frame)
         x, y = lies[0].start
         origin = x * place.frame.ux + y * place.frame.uy
         for name, (u0, v0), (u1, v1), offset in spans(site, setting.scale):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import shapely
 from shapely.geometry import LineString, Polygon
@@ -63,6 +63,30 @@ def piece_notes(cut: Sequence[CutPart], building: Building, scale: float) -> lis
         if words not in largest or one.polygon.area > largest[words][0]:
             largest[words] = one.polygon.area, one
     return [PieceNote(words, held.part.key, _inside(held.polygon)) for words, (_, held) in largest.items()]
+
+
+def staggered(notes: Sequence[PieceNote], cut: Sequence[CutPart], middle: float, scale: float) -> list[PieceNote]:
+    """Notes whose dots would be led to from one height, one over the other as far as their pieces go on: level leaders
+    run beside each other. `middle`: what lies to the left of it is noted at the left."""
+    shapes: dict[str, list[Polygon]] = {}
+    for one in cut:
+        shapes.setdefault(one.part.key, []).append(one.polygon)
+    found = list(notes)
+    for side in (True, False):
+        own = sorted(
+            (k for k, note in enumerate(notes) if (note.dot[0] < middle) == side), key=lambda k: notes[k].dot[1]
+        )
+        while own:
+            low = notes[own[0]].dot[1]
+            level = [k for k in own if notes[k].dot[1] < low + ROW * scale]
+            own = own[len(level) :]
+            level.sort(key=lambda k: notes[k].dot[0])
+            for row, k in enumerate(level if len(level) > 1 else ()):
+                u, v = notes[k].dot
+                spot = u, v + ((len(level) - 1) / 2 - row) * ROW * scale
+                if any(shape.covers(shapely.Point(spot)) for shape in shapes[notes[k].part]):
+                    found[k] = replace(notes[k], dot=spot)
+    return found
 
 
 OWN = ("wall_plate", "sill_plate", "header", "lintel", "rim_joist", "blocking", "trimmer")

@@ -10,21 +10,25 @@ import shapely
 from shapely.geometry import Polygon
 
 from ...drawing.cropping import Band, Window
-from ...geometry import Frame, Point
+from ...geometry import CutFrame, Frame, LevelFrame, Point
 from ...junctions import Junction, Run, junction_called
 from ...junctions.sizes import DETAIL_SIZES, DetailSize
 from ...model import Detail
 from ...resolve import Building, PlannedWall
-from ..planes import Plane, cut_spans, plane_of
+from ..planes import cut_spans, plane_of
 from ..sights import Sight
 
-SHARES = (0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.1, 0.9)
-"""Where along its run a junction is cut, the first at which no opening and no other wall is in the way."""
+SHARES = (0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.1, 0.9, *(k / 40 for k in range(1, 40)))
+"""Where along its run a junction is cut, the first at which no opening and no other wall is in the way, and no other
+part of the house outside; where there is none such, no opening."""
 CLEAR = 150.0
 """So far from openings (mm)."""
 LEAST = 3.0
 """What goes on past an edge over less than this (mm) has no break line."""
 AROUND_OPENINGS = ("head", "sill", "threshold")
+UP = (0.4, 0.5, 0.6, 0.7, 0.8, 0.9)
+"""Upright junctions are cut at a share of their height, between heads, sills and floors: the first at which their wall
+stands there; those on roofs begin higher up."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,15 +40,10 @@ class DetailPlace:
 
     junction: Junction
     along: float
-    frame: Frame
+    frame: CutFrame
     u: float
     v: float
     window: Window
-
-    @property
-    def plane(self) -> Plane:
-        """What cuts there, as far as it shows that."""
-        return plane_of(self.frame, self.window)
 
 
 def junction_of(building: Building, detail: Detail) -> Junction | None:
@@ -59,12 +58,48 @@ def detail_place(building: Building, detail: Detail, junction: Junction) -> Deta
     if at is None or junction.kind not in DETAIL_SIZES:
         return None
     (x, y, z), run = at
+    if junction.about.cut == "level":
+        return _level_place(building, detail, junction, along, (x, y, z), run.out)
     ox, oy = run.out
     # Outside lies at the left: it is looked at along the run with that at one's left hand.
     frame = Frame.facing((oy, -ox), x, y)
     u = x * frame.ux + y * frame.uy
     outward, inward, below, above = window_around(building, detail, junction)
     return DetailPlace(junction, along, frame, u, z, Window(u - outward, u + inward, (Band(z - below, z + above),)))
+
+
+def _level_place(
+    building: Building,
+    detail: Detail,
+    junction: Junction,
+    along: float,
+    at: tuple[float, float, float],
+    out: Point,
+) -> DetailPlace:
+    """Where a detail cuts level, outside of its first wall at the left."""
+    frame = LevelFrame.outside_left(out, at[2])
+    u, v = frame.to_view(at[0], at[1])
+    outward, inward, past, along_wall = window_around(building, detail, junction)
+    # At its outer face a wall goes on up from what ends there, or down.
+    up = _goes_up(building, junction, frame, u, v)
+    low, high = (past, along_wall) if up else (along_wall, past)
+    window = Window(u - outward, u + inward, (Band(v - low, v + high),))
+    return DetailPlace(junction, along, frame, u, v, window)
+
+
+def _goes_up(building: Building, junction: Junction, frame: LevelFrame, u: float, v: float) -> bool:
+    """Whether the first wall of an upright junction goes on up the paper from it."""
+    wall = _wall_of(building, junction)
+    if wall is None:
+        return True
+    spots = [shapely.Point(frame.to_plan(u + CLEAR / 3, v + way * CLEAR)) for way in (1.0, -1.0)]
+    openings = building.openings[wall.wall.id]
+    above, below = (
+        wall.footprint.contains(spot)
+        and not any(held.left < wall.axis.along((spot.x, spot.y)) < held.right for held in openings)
+        for spot in spots
+    )
+    return above or not below
 
 
 def window_around(building: Building, detail: Detail, junction: Junction) -> tuple[float, float, float, float]:
@@ -81,18 +116,47 @@ def window_around(building: Building, detail: Detail, junction: Junction) -> tup
 
 
 def usual_along(building: Building, junction: Junction) -> float:
-    """The middle of its longest run, or beside it where an opening is there."""
+    """The middle of its longest run, or beside it where an opening is; of upright ones a share of their height."""
+    if junction.about.cut == "level":
+        return _up_the_usual_side(building, junction)
     longest = max(junction.runs, key=lambda run: run.length)
     before = sum(run.length for run in junction.runs[: junction.runs.index(longest)])
     if junction.kind in AROUND_OPENINGS:
         return junction.length / 2
     wall = _wall_of(building, junction)
-    for share in SHARES if wall is not None else ():
+    if wall is not None:
         (x0, y0, _), (x1, y1, _) = longest.start, longest.end
-        at = x0 + (x1 - x0) * share, y0 + (y1 - y0) * share
-        if wall is not None and not _in_opening(building, wall, at) and not _at_wall(building, wall, at):
-            return before + longest.length * share
+        spots = [(x0 + (x1 - x0) * share, y0 + (y1 - y0) * share) for share in SHARES]
+        solid = [at for at in spots if not _in_opening(building, wall, at)]
+        inside = building.plan.sheltered(wall)
+        best = (
+            at
+            for at in solid
+            if not any(low < wall.axis.along(at) < high for low, high in inside) and not _at_wall(building, wall, at)
+        )
+        at = next(best, next(iter(solid), spots[0]))
+        return before + math.dist((x0, y0), at)
     return before + longest.length / 2
+
+
+def _up_the_usual_side(building: Building, junction: Junction) -> float:
+    """A share up the run beyond which, outside at the left, the wall goes on up the paper: of two jambs one."""
+    frame = LevelFrame.outside_left(junction.runs[0].out, 0.0)
+    places = [frame.to_view(*run.start[:2])[1] for run in junction.runs]
+    number = max(range(len(places)), key=lambda k: (round(places[k], 3), -k))
+    run, wall = junction.runs[number], _wall_of(building, junction)
+    reaches = [part.solid.reach for part in building.parts_of(wall.wall.id)] if wall is not None else []
+    (x, y, low), (_, _, high) = run.start, run.end
+
+    def stands(share: float) -> bool:
+        z = low + (high - low) * share
+        near = (
+            box for box in reaches if box.x0 - CLEAR <= x <= box.x1 + CLEAR and box.y0 - CLEAR <= y <= box.y1 + CLEAR
+        )
+        return any(box.z0 <= z <= box.z1 for box in near)
+
+    share = next((share for share in UP if stands(share)), UP[0])
+    return sum(held.length for held in junction.runs[:number]) + run.length * share
 
 
 def _on_runs(junction: Junction, along: float) -> tuple[tuple[float, float, float], Run] | None:
@@ -128,6 +192,9 @@ def _reach(junction: Junction, size: DetailSize, wall: PlannedWall | None) -> tu
     facts = dict(junction.facts)
     overhang = facts.get("overhang", 0.0)
     thick = wall.outer - wall.inner if wall is not None else 0.0
+    if facts.get("turn") == "inside":
+        # The other wall of the corner goes on outward.
+        return size.inward, size.outward + thick
     outward = size.outward + (float(overhang) if isinstance(overhang, (int, float)) else 0.0)
     at_inner = junction.kind in ("ceiling_edge",)
     return outward + (thick if at_inner else 0.0), size.inward + (0.0 if at_inner else thick)
@@ -147,10 +214,10 @@ def _eave_drop(junction: Junction) -> float:
 
 
 def detail_sights(building: Building, detail: Detail) -> tuple[Sight, ...]:
-    """What a detail shows: from its plane on, from side to side."""
+    """What a detail shows: from its plane on, from side to side; nothing beyond where it is cut level."""
     junction = junction_of(building, detail)
     place = None if junction is None else detail_place(building, detail, junction)
-    return () if place is None else (place.plane.sight,)
+    return () if place is None or isinstance(place.frame, LevelFrame) else (plane_of(place.frame, place.window).sight,)
 
 
 def crossed(place: DetailPlace, polygons: Sequence[Polygon]) -> Iterator[tuple[Point, Point]]:
