@@ -45,6 +45,38 @@ def test_the_details_of_a_house_are_drawn_with_one_action(bench: Bench) -> None:
     bench.ready()
     assert bench.page.get_by_role("heading", name=f"Detail {foot['name']}", exact=True).count() == 0
 
+    # A jamb is cut level: its fields say so, and the plan has its window, which leads back to it.
+    panel_of = bench.page.get_by_label("Particulars")
+    bench.button("Junctions").click()
+    panel.get_by_label("jambs", exact=True).get_by_role("button").first.click()
+    bench.ready()
+    jamb = next(held for held in details if held["kind"] == "jamb")  # type: ignore[union-attr,index,call-overload]
+    bench.shows(f"Detail {jamb['name']}")
+    expect(bench.page.get_by_test_id("view").get_by_text("insulated closer, fire-stopping the cavity")).to_be_visible()
+    expect(panel_of.get_by_text("thermal closes")).to_be_visible()
+    bench.enter("Up its run", "1500")
+    bench.enter("Shows along the wall", "500")
+    bench.saved()
+
+    def own() -> tuple[object, object]:
+        """How far up it is cut, and how much of the wall it shows."""
+        held = next(one for one in bench.document()["details"] if one["id"] == jamb["id"])  # type: ignore[index,union-attr,call-overload]
+        return held["along"], held["above"]
+
+    assert own() == (1500.0, 500.0)
+    bench.step("Plan")
+    bench.ready()
+    box = bench.marks("plan", f"{jamb['id']}/section/").first.bounding_box()
+    assert box is not None
+    # Beside its thin line is near enough.
+    bench.page.mouse.click(box["x"] + box["width"] - 3, box["y"] + box["height"] / 2 + 2)
+    panel_of.get_by_role("button", name="Open this detail").click()
+    bench.shows(f"Detail {jamb['name']}")
+    bench.ready()
+    for wanted in ((1500.0, None), (None, None)):
+        bench.button("Undo").click()
+        bench.until(lambda wanted=wanted: own() == wanted)  # type: ignore[misc]
+
     # One step of history took all of them.
     for _ in range(2):
         bench.button("Undo").click()

@@ -13,6 +13,8 @@ SKIN, METAL, FLANGE = 0.8, 1.0, 1.5
 """Thickness of tapes, of flashings and of the flanges of units (mm)."""
 TRIM = 19.05
 """Thickness of trim boards (mm)."""
+REVEAL, STAND = 6.0, 20.0
+"""What a casing shows of the jamb, and how high a stool stands over the sill (mm): common practice, no source."""
 CLOTHES = ("cladding", "reveal", "trim", "sill")
 """What gives way on the outside of the sheathing."""
 
@@ -165,8 +167,10 @@ def _head(site: OpeningSite, p: Values) -> Iterator[Piece]:
     yield from lined(site, p, v, rough)
 
 
-def lined(site: OpeningSite, p: Values, v: float, rough: float) -> Iterator[Piece]:
-    """Vapour control turned in, extension jamb and casing at a head or a side."""
+def lined(site: OpeningSite, p: Values, v: float, rough: float, *, side: bool = False) -> Iterator[Piece]:
+    """Vapour control turned in, extension jamb and casing at a head, or a side: there they stand between the stool and
+    those of the head."""
+    past, lining = ((-STAND, -REVEAL), (-STAND, -TRIM)) if side else ((p.casing, p.casing), (0.0, 0.0))
     wall, back = site.wall, site.frame_in
     u, inner = wall.frame.inner, wall.inner
     if back - inner < 10.0:
@@ -178,12 +182,12 @@ def lined(site: OpeningSite, p: Values, v: float, rough: float) -> Iterator[Piec
     )  # fmt: skip
     yield Piece(
         "jamb-board", "extension jamb", "trim", "trim", block(inner, back - 6.0, v - TRIM, v - 0.5), "finish", (),
-        takes=("lining", "return"), tier=STRIP,
+        takes=("lining", "return"), past=lining, tier=STRIP,
     )  # fmt: skip
     if p.casing:
         yield Piece(
-            "casing", "{casing} casing", "trim", "trim", block(inner - TRIM, inner, v - 6.0, v - 6.0 + p.casing),
-            "finish", (), past=(p.casing, p.casing), yields=("lining", "infill"), tier=STRIP,
+            "casing", "{casing} casing", "trim", "trim", block(inner - TRIM, inner, v - REVEAL, v - REVEAL + p.casing),
+            "finish", (), past=past, yields=("lining", "infill"), tier=STRIP,
         )  # fmt: skip
 
 

@@ -54,7 +54,7 @@ def _clad(site: OpeningSite, p: Values) -> Iterator[Piece]:
         bead(site.wall.outer - 3.0, edge + 2.5, 5.0), "finish", ("weather",), takes=CLOTHES,
     )  # fmt: skip
     yield from air_seal(site, 0.0, 1.0)
-    yield from lined(site, p, 0.0, site.gap)
+    yield from lined(site, p, 0.0, site.gap, side=True)
 
 
 def _veneer(site: OpeningSite, p: Values) -> Iterator[Piece]:
@@ -66,7 +66,7 @@ def _veneer(site: OpeningSite, p: Values) -> Iterator[Piece]:
         bead(min(site.frame_out, leaf.outer) + 4.5, -4.5, 8.0), "finish", ("weather",), takes=("reveal", "trim"),
     )  # fmt: skip
     yield from air_seal(site, 0.0, 1.0)
-    yield from lined(site, p, 0.0, site.gap)
+    yield from lined(site, p, 0.0, site.gap, side=True)
 
 
 def _cavity(site: OpeningSite, p: Values) -> Iterator[Piece]:

@@ -24,8 +24,9 @@ from ..trades.drawings.plan import named
 from ..trades.levels.placed import LEVELS
 from ..trades.walls.planned import WALLS
 from ..units import FOOT
-from ._annotations import lettered
+from ._annotations import Annotations, lettered
 from ._makeups import BELOW, make_up_legend, make_up_numbers
+from .details.plan_marks import level_windows
 from .setting import Setting
 from .sights import Sight
 from .strings.axes import axes_of
@@ -54,6 +55,7 @@ def draw_plan(building: Building, level: str, name: str, look_deg: float, settin
     project = shown.project
     storey = next(held for held in storeys(project) if held.level == level)
     held: list[Lettered] = [mark for kind in KINDS for mark in kind.plan(shown)]
+    held += level_windows(building, shown, Annotations(setting.show, scale))
     strings = _strings(shown, building, setting)
     held += [mark for string in strings for mark in string.marks]
     for line in project.sections:

@@ -23,6 +23,7 @@ describe("answers that tell what changed", () => {
     ).drawings[0];
     expect(after.marks).toEqual(["a", "x", "c", "d"].map(mark));
     expect(after.marks[2]).toBe(held.drawings[0].marks[2]);
+    expect(() => whole(bench([], [[2, 9, 0]]), held)).toThrow("of another drawing");
     expect(whole(bench(["x"], [[0, 0, 1]]), held).drawings[0].marks).toEqual([mark("x")]);
   });
 

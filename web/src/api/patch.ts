@@ -16,6 +16,8 @@ function rebuilt(drawing: Drawing, held: Drawing | undefined): Drawing {
   const marks: Mark[] = [];
   let next = 0;
   for (const [place, kept, fresh] of drawing.steps) {
+    // Never a drawing that is silently short: it is asked for anew.
+    if (place + kept > before.length) throw new Error(`what changed of ${drawing.name} is of another drawing`);
     for (let k = place; k < place + kept; k++) marks.push(before[k]);
     for (let k = 0; k < fresh; k++) marks.push(drawing.marks[next++]);
   }

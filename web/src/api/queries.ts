@@ -310,7 +310,7 @@ export function useChange(id: string, views: ViewWanted[]) {
     },
     onSuccess: (result) => keep(client, id, views, result),
     onError: (error) => {
-      if (error instanceof Refusal && error.problem.status === 409)
+      if (!(error instanceof Refusal) || error.problem.status === 409)
         client.invalidateQueries({ queryKey: keys.project(id) });
     },
   });

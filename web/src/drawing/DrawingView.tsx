@@ -128,7 +128,8 @@ function StrokeMark({ mark, index }: { mark: Stroke; index: number }) {
   const pen = screenPen(mark.pen);
   const d = pathData(mark.path, mark.closed ?? false);
   const string = mark.pen === "dimension" && mark.annotation;
-  const wide = Boolean(mark.sum || mark.handle || string);
+  // The window of a detail leads to it: its thin line takes a click from beside it.
+  const wide = Boolean(mark.sum || mark.handle || string || mark.feature === "window");
   return (
     <>
       <path

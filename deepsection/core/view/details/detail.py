@@ -67,11 +67,12 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
     ]
     fixings = fixings_at(building, place.frame, window, tier)
     box = (window.left, window.low, window.right, window.high)
-    notes = piece_notes([*cut, *(CutPart(part, shape, shape) for part, shape in fixings)], building, scale)
+    shown = [*cut, *(CutPart(part, shape, shape) for part, shape in fixings)]
+    notes = piece_notes(shown, building, scale)
     if isinstance(place.frame, Frame):
         own = _heights(view, place, junction, cut, column_width(notes, box, -1.0))
     else:
-        own, notes = [], staggered(notes, cut, (window.left + window.right) / 2, scale)
+        own, notes = [], staggered(notes, shown, (window.left + window.right) / 2, scale)
         view.dimension(level_strings(view, place, junction))
     view.letter([*own, *note_columns(notes, box, scale, view.changes)])
     return view.drawing(title, "section", _faults(building, junction, title, cut, window) if setting.on_paper else ())

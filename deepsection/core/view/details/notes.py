@@ -117,6 +117,9 @@ def _sized(one: CutPart, building: Building) -> str:
     words = ROLES[one.part.role].words
     if one.part.role in BOARDS:
         return f"{format_thickness(min(x1 - x0, y1 - y0), units)} {words} board"
+    if one.part.role == "frame":
+        unit = next((held.unit for held in building.placed.project.openings if held.id == one.part.element), "")
+        return f"{unit} frame".strip()
     if one.part.function == "unit" or one.whole.area < 0.85 * (x1 - x0) * (y1 - y0):
         return words
     return f"{words} {format_measured(x1 - x0, units)} x {format_measured(y1 - y0, units)}"

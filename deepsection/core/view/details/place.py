@@ -139,11 +139,16 @@ def usual_along(building: Building, junction: Junction) -> float:
     return before + longest.length / 2
 
 
-def _up_the_usual_side(building: Building, junction: Junction) -> float:
-    """A share up the run beyond which, outside at the left, the wall goes on up the paper: of two jambs one."""
+def _usual_run(junction: Junction) -> int:
+    """The run beyond which, outside at the left, the wall goes on up the paper: of two jambs one."""
     frame = LevelFrame.outside_left(junction.runs[0].out, 0.0)
     places = [frame.to_view(*run.start[:2])[1] for run in junction.runs]
-    number = max(range(len(places)), key=lambda k: (round(places[k], 3), -k))
+    return max(range(len(places)), key=lambda k: (round(places[k], 3), -k))
+
+
+def _up_the_usual_side(building: Building, junction: Junction) -> float:
+    """A share up the usual run."""
+    number = _usual_run(junction)
     run, wall = junction.runs[number], _wall_of(building, junction)
     reaches = [part.solid.reach for part in building.parts_of(wall.wall.id)] if wall is not None else []
     (x, y, low), (_, _, high) = run.start, run.end
@@ -157,6 +162,23 @@ def _up_the_usual_side(building: Building, junction: Junction) -> float:
 
     share = next((share for share in UP if stands(share)), UP[0])
     return sum(held.length for held in junction.runs[:number]) + run.length * share
+
+
+def window_in_plan(building: Building, detail: Detail, junction: Junction) -> list[Point]:
+    """The corners in plan of what a detail that is cut level shows; no solid is made for it."""
+    at = _on_runs(junction, detail.along) if detail.along is not None else None
+    run = junction.runs[_usual_run(junction)] if at is None else at[1]
+    (x, y, z), _ = (run.start, run.out)
+    place = _level_place(building, detail, junction, 0.0, (x, y, z), run.out)
+    frame, window = place.frame, place.window
+    assert isinstance(frame, LevelFrame)
+    corners = (
+        (window.left, window.low),
+        (window.right, window.low),
+        (window.right, window.high),
+        (window.left, window.high),
+    )
+    return [frame.to_plan(u, v) for u, v in corners]
 
 
 def _on_runs(junction: Junction, along: float) -> tuple[tuple[float, float, float], Run] | None:

@@ -25,7 +25,7 @@ export function BuildUpPart({ element }: { element: string }) {
   // From a mark in a section one goes to the detail itself.
   const open = step !== "Details" && (
     <Button
-      className="mt-3 w-full justify-center"
+      className="my-3 w-full justify-center"
       onClick={() => set({ step: "Details", detail: element, selection: element, fill: "view" })}
     >
       Open this detail
