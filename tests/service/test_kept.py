@@ -115,15 +115,13 @@ def broken(monkeypatch: pytest.MonkeyPatch) -> set[str]:
         return whole(project)
 
     monkeypatch.setattr(opening, "resolve", resolve)
-    opening.opened.cache_clear()
-    opening.built.cache_clear()
+    opening.forget()
     return faulty
 
 
 def test_what_cannot_be_built_is_left_out_and_named(client: TestClient, broken: set[str]) -> None:
     broken |= {"w2", "roof-wing"}
-    opening.opened.cache_clear()
-    opening.built.cache_clear()
+    opening.forget()
     drawn = every_view(client, "quillback")
     assert drawn.status_code == 200
     found = [held for held in drawn.json()["bench"]["findings"] if held["code"] == opening.LEFT_OUT]
@@ -136,8 +134,7 @@ def test_what_cannot_be_built_is_left_out_and_named(client: TestClient, broken: 
 
 def test_a_house_with_a_fault_can_still_be_mended(client: TestClient, broken: set[str]) -> None:
     broken |= {"w2"}
-    opening.opened.cache_clear()
-    opening.built.cache_clear()
+    opening.forget()
     base = state(client)["version"]
     other = edit(client, base, {"kind": "move_opening", "opening": "w1", "distance": 1500.0})
     assert other.status_code == 200, "nobody is kept from the rest"
@@ -174,8 +171,7 @@ def test_advice_that_cannot_be_worked_out_stands_in_nobodys_way(
         raise Broken
 
     monkeypatch.setattr(Building, "advice", property(fail))
-    opening.opened.cache_clear()
-    opening.built.cache_clear()
+    opening.forget()
     base = state(client)["version"]
     answer = edit(client, base, {"kind": "move_opening", "opening": "w1", "distance": 1500.0})
     assert answer.status_code == 200 and answer.json()["state"]["version"] == base + 1
@@ -309,8 +305,7 @@ def test_what_cannot_be_built_at_all_opens_empty(client: TestClient, monkeypatch
         return whole(project)
 
     monkeypatch.setattr(opening, "resolve", resolve)
-    opening.opened.cache_clear()
-    opening.built.cache_clear()
+    opening.forget()
     answer = client.post("/api/projects/fernacre/views", json={"views": VIEWS})
     assert answer.status_code == 200
     lost = {held["element"] for held in answer.json()["bench"]["findings"] if held["code"] == opening.LEFT_OUT}

@@ -38,7 +38,7 @@ class EaveSite:
     and `fascia` deep; `soffit`: its underside, where there is one; `deck`, `covering`: over the structure; `rafter`:
     plumb depth, thickness and spacing; `quilt`: height of the top of what lies on the plate between the joists;
     `board_low`: height of the underside of the ceiling's boards; `attic`: plan area for each length of eaves (mm2
-    per mm); `high_vents`: whether vents stand on the roof.
+    per mm); `high_vents`: whether vents stand on the roof; `is_open`: the tails of its rafters show.
     """
 
     tradition: Tradition
@@ -60,6 +60,7 @@ class EaveSite:
     board_low: float
     attic: float = 0.0
     high_vents: bool = False
+    is_open: bool = False
 
     @property
     def slope(self) -> float:
@@ -137,6 +138,7 @@ def eave_site(building: Building, junction: Junction) -> EaveSite | None:
         quilt=quilt,
         board_low=low,
         attic=_attic(roof),
+        is_open=roof.block.tails == "open",
         high_vents=any(
             held.plane.roof == roof.block.id and held.fitting.fitting == "vent"
             for held in building[ROOF_FITTINGS].fittings
@@ -153,7 +155,12 @@ def _attic(roof: ResolvedRoof) -> float:
 
 
 def _has_soffit(roof: ResolvedRoof, plane: RoofPlane) -> bool:
-    return roof.has_fascia(plane.edge) and plane.reach - roof.block.fascia_thickness - roof.faces[plane.edge] > 10.0
+    boxed = roof.block.tails == "boxed"
+    return (
+        boxed
+        and roof.has_fascia(plane.edge)
+        and plane.reach - roof.block.fascia_thickness - roof.faces[plane.edge] > 10.0
+    )
 
 
 def roof_side(building: Building, junction: Junction) -> tuple[ResolvedRoof, int, RoofPlane] | None:

@@ -205,6 +205,8 @@ def wall_head(site: EaveSite, p: Values) -> Iterator[Piece]:
 def _bars_closed(site: EaveSite, p: Values) -> str:
     if site.wall is None or not site.wall.is_framed:
         return OtherKind("it is built on a framed wall")
+    if site.is_open:
+        return OtherKind("the tails of its rafters show")
     if site.soffit is None:
         return "the overhang leaves no room for a soffit: make it wider"
     room = site.reach - site.board - p.subfascia - site.face - 38.1
@@ -239,16 +241,17 @@ NET = 9 * 25.4**2 / 304.8 / 50.8
 """Net free area of a vent strip for each width and length: 9 sq in per ft of 2 in. Common practice, no source."""
 
 
-def vent_rules(site: EaveSite, p: Values) -> Iterator[Found]:
-    """What is asked of the area of vents, from the plan of the attic: by the eaves alone, or half of it high up."""
+def vent_needs(site: EaveSite, provided: float, remedy: str) -> Iterator[Found]:
+    """What is asked of the area of vents (mm2 per mm of eaves), from the plan of the attic: by the eaves alone, or half
+    of it high up."""
     if site.quilt is None or site.attic <= 0.0:
         return
-    provided, asked = NET * p.vent, site.attic / (600.0 if site.high_vents else 150.0)
+    asked = site.attic / (600.0 if site.high_vents else 150.0)
     if provided < asked * 0.995:
         has, needs = (value * 304.8 / 25.4**2 for value in (provided, asked))
         yield Found(
             f"the eaves let in {has:.1f} sq in per ft, {needs:.1f} are asked for: 1/150 of the attic, or 1/300 with 40 "
-            "to 50 % of it high up. Make the strip wider, or set vents on the roof",
+            f"to 50 % of it high up. {remedy}, or set vents on the roof",
             "IRC 2021 R806.2",
         )
 
@@ -263,7 +266,7 @@ def seat_rules(site: EaveSite, _: Values) -> Iterator[Found]:
 
 
 def _rules(site: EaveSite, p: Values) -> Iterator[Found]:
-    yield from vent_rules(site, p)
+    yield from vent_needs(site, NET * p.vent, "Make the strip wider")
     yield from air_rules(site, p)
     yield from seat_rules(site, p)
 

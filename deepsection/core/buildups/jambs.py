@@ -88,7 +88,7 @@ def _cavity(site: OpeningSite, p: Values) -> Iterator[Piece]:
         sheet(line, SKIN), "sheet", ("weather",), takes=("cavity", "insulation", "return"), tier=STRIP,
     )  # fmt: skip
     yield Piece(
-        "frame-tie", "frame ties at {ties}, fixed to the inner leaf", "strap", "steel",
+        "frame-tie", "frame ties at {ties}, fixed to the inner leaf", "fixing", "steel",
         block(inner - 90.0, inner + 25.0, -2.0, 0.0), "structure", ("structure",), every=p.ties, wide=30.0,
         first=225.0, takes=("lining", "return"),
     )  # fmt: skip

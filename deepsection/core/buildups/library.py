@@ -16,6 +16,7 @@ from .jambs import CAVITY_JAMB, JAMB, VENEER_JAMB
 from .masonry_eaves import MASONRY
 from .masonry_feet import CAVITY_FOOT, SOLID_FOOT
 from .masonry_openings import CAVITY_THRESHOLD, HEADS, SILLS
+from .open_eaves import OPEN
 from .opening_site import jamb_lies, opening_lies, opening_site
 
 AROUND_OPENINGS = SiteKind(opening_site, opening_lies)
@@ -35,7 +36,7 @@ SITES: dict[KindName, SiteKind] = {
 }
 
 BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {
-    "eave": (CLOSED, FLUSH, MASONRY, FREE),
+    "eave": (CLOSED, OPEN, FLUSH, MASONRY, FREE),
     "head": (HEAD, VENEER_HEAD, *HEADS),
     "jamb": (JAMB, VENEER_JAMB, CAVITY_JAMB),
     "sill": (SILL, ROWLOCK, *SILLS),

@@ -122,6 +122,8 @@ def cropped(marks: Sequence[Mark], window: Window, rehatch: Rehatch) -> list[Mar
     boxes = shapely.bounds(shapes)
     shown: list[list[Mark]] = [[] for _ in marks]
     for column, band in itertools.product(window.columns or (Band(window.left, window.right),), window.bands):
+        if column.high <= column.low or band.high <= band.low:
+            continue
         out = (boxes[:, 0] > column.high) | (boxes[:, 2] < column.low)
         out |= (boxes[:, 1] > band.high) | (boxes[:, 3] < band.low)
         whole = (boxes[:, 0] >= column.low) & (boxes[:, 2] <= column.high)

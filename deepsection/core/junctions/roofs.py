@@ -156,6 +156,7 @@ def _edge(
         ("overhang from", block.overhang_from),
         ("heel", rounded(roof.heel.total - roof.plate.total + edge.raised)),
         ("fascia", rounded(block.fascia_depth)),
+        ("tails", block.tails),
         ("height", rounded(edge.height or 0.0)),
         ("upper pitch", rounded(edge.upper_pitch or 0.0, 5)),
         ("roof", layers_of(building, block.make_up)),

@@ -48,7 +48,9 @@ _cuts = BulkMemo(_make_cuts, size=20_000)
 
 def cut_parts(building: Building, frame: CutFrame, window: Window) -> list[CutPart]:
     """What the plane cuts, within a window; of what a break leaves out too."""
-    found = []
+    found: list[CutPart] = []
+    if window.high <= window.low or window.right <= window.left:
+        return found
     low, high, left, right, bottom, top = _reaches(building.reaches, frame)
     near = (low <= TOL.cut) & (high >= TOL.cut) & (right > window.left) & (left < window.right)
     near &= (top > window.low) & (bottom < window.high)

@@ -85,6 +85,13 @@ def built(project: Project) -> Building:
     return building
 
 
+def forget() -> None:
+    """Make every building anew that is asked for from now on."""
+    opened.cache_clear()
+    built.cache_clear()
+    _latest.clear()
+
+
 _latest: deque[Building] = deque(maxlen=4)
 """Buildings of before: one of a document that is but drawn otherwise has all that was made of its house."""
 

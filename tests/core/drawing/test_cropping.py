@@ -112,3 +112,12 @@ def test_a_break_line_runs_past_both_ends_with_its_zigzag_in_the_middle() -> Non
     xs, ys = [x for x, _, _ in line], [y for _, y, _ in line]
     assert (xs[0], xs[-1]) == (-20.0, 1020.0) and max(ys) == -min(ys) > 0
     assert LineString([(x, y) for x, y, _ in line]).is_simple and sum(xs[1:-1]) / 4 == pytest.approx(500.0)
+
+
+def test_a_window_without_height_or_width_shows_nothing() -> None:
+    marks: list[Mark] = [
+        Stroke(((-5.0, 0.0, 0.0), (5.0, 9.0, 0.0)), "fine"),
+        Region((((-1.0, -1.0, 0.0), (3.0, -1.0, 0.0), (0.0, 5.0, 0.0)),)),
+    ]
+    for window in (Window(-9.0, 9.0, (Band(4.0, 3.0),)), Window(-9.0, 9.0, (Band(3.0, 3.0),)), Window(2.0, 2.0)):
+        assert cropped(marks, window, no_hatch) == []

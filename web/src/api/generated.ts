@@ -5241,7 +5241,8 @@ export interface components {
          *     its plate level it bears. `heel`: how far above that the top of the rafters lies over the bearing line, where it is
          *     stated. `overhang_from`: what overhangs are measured from: the bearing line, the outside of sheathing or masonry, or
          *     the finished face. `gutter`: the width of the gutters along its eaves; 0 for none. `caps`: how far the
-         *     caps of ridges and hips, and the flashings of valleys, lie on each slope; 0 for none.
+         *     caps of ridges and hips, and the flashings of valleys, lie on each slope; 0 for none. `tails`:
+         *     whether soffits close its eaves and rakes from below.
          */
         RoofBlock: {
             /**
@@ -5301,6 +5302,12 @@ export interface components {
              * @enum {string}
              */
             state: "existing" | "new" | "removed";
+            /**
+             * Tails
+             * @default boxed
+             * @enum {string}
+             */
+            tails: "boxed" | "open";
         };
         /**
          * RoofEdge

@@ -62,6 +62,7 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
             OVERHANG_FROM,
             lambda t: put(overhang_from=t),
         ),
+        choice_row("tails", "Under its eaves", roof.tails, TAILS, lambda t: put(tails=t)),
         length_row("gutter", "Gutter width, 0 for none", roof.gutter, units, lambda v: put(gutter=v)),
         length_row("caps", "Ridge, hip and valley flashings, 0 for none", roof.caps, units, lambda v: put(caps=v)),
         length_row("fascia", "Fascia depth", roof.fascia_depth, units, lambda v: put(fascia_depth=v), least=0.0),
@@ -88,6 +89,7 @@ def roof_fields(project: Project, roof: RoofBlock) -> list[Row]:
     return rows
 
 
+TAILS = [("boxed", "boxed, with soffits"), ("open", "open, tails of rafters show")]
 OVERHANG_FROM = [
     ("sheathing", "outside of sheathing or masonry"),
     ("face", "finished face of the wall"),

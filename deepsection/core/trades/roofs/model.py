@@ -75,6 +75,10 @@ def _named(things: tuple[N, ...], stem: str, taken: set[str | None]) -> tuple[N,
 OverhangFrom = Literal["bearing", "sheathing", "face"]
 
 
+Tails = Literal["boxed", "open"]
+"""Under its eaves a roof has soffits, or the tails of its rafters show."""
+
+
 class RoofBlock(Standing):
     """A roof over an outline (corners counter-clockwise) and its courts (clockwise), a treatment per edge.
 
@@ -83,7 +87,8 @@ class RoofBlock(Standing):
     its plate level it bears. `heel`: how far above that the top of the rafters lies over the bearing line, where it is
     stated. `overhang_from`: what overhangs are measured from: the bearing line, the outside of sheathing or masonry, or
     the finished face. `gutter`: the width of the gutters along its eaves; 0 for none. `caps`: how far the
-    caps of ridges and hips, and the flashings of valleys, lie on each slope; 0 for none.
+    caps of ridges and hips, and the flashings of valleys, lie on each slope; 0 for none. `tails`:
+    whether soffits close its eaves and rakes from below.
     """
 
     about: ClassVar[About] = About(
@@ -115,6 +120,7 @@ class RoofBlock(Standing):
     overhang_from: OverhangFrom = "sheathing"
     gutter: NotNegative = 0.0
     caps: NotNegative = 0.0
+    tails: Tails = "boxed"
 
     @field_validator("edges")
     @classmethod

@@ -92,7 +92,7 @@ def _eave_boards(roof: ResolvedRoof, plane: RoofPlane, pierced: shapely.Geometry
         return
     solid = prism(world(plane, fascia), top - roof.block.fascia_depth, top)
     yield _make(roof, "fascia", "trim", solid, slot=roof.slot_of(plane), function="finish")
-    if plane.reach - board - face > NARROWEST:
+    if roof.block.tails == "boxed" and plane.reach - board - face > NARROWEST:
         soffit = area.intersection(band(plane, -plane.reach + board, -face))
         yield _make(
             roof,
@@ -122,7 +122,7 @@ def _barges(roof: ResolvedRoof, edge: int, pierced: shapely.Geometry) -> Iterato
         if edge in plane.edges:
             continue
         wall = -roof.faces[plane.edge]
-        boxed = plane.reach + wall > NARROWEST and not (plane.upper and not plane.reach)
+        boxed = roof.block.tails == "boxed" and plane.reach + wall > NARROWEST and not (plane.upper and not plane.reach)
         area = local(plane, plane.polygon.intersection(outer).difference(taken))
         closed = area.intersection(band(plane, -FAR, wall)) if boxed else Polygon()
         rest = area.intersection(band(plane, wall, FAR)) if boxed else area
@@ -130,7 +130,7 @@ def _barges(roof: ResolvedRoof, edge: int, pierced: shapely.Geometry) -> Iterato
         for number, solid in enumerate(solids):
             slot = f"edge:{roof.edge_id(edge)}:{roof.slot_of(plane)}" + (f":{number}" if number else "")
             yield _make(roof, "barge", "trim", solid, slot=slot, function="finish")
-        if inner is not None:
+        if inner is not None and roof.block.tails == "boxed":
             low = depth - SOFFIT_UP
             under = local(plane, plane.polygon.intersection(inner).difference(pierced)).intersection(
                 band(plane, wall, FAR)

@@ -151,7 +151,7 @@ def _stations(
 
 
 def _profile(roof: ResolvedRoof, plane: RoofPlane, piece: Polygon) -> Polygon:
-    """A rafter in its own plane (inward, z): plumb tail cut level over the soffit, birdsmouth, plumb cuts.
+    """A rafter in its own plane (inward, z): plumb tail cut level over a soffit, birdsmouth, plumb cuts.
 
     Without an overhang it ends plumb at the bearing line; a jack starts at a valley, an upper one at the break.
     """
@@ -182,7 +182,7 @@ def _profile(roof: ResolvedRoof, plane: RoofPlane, piece: Polygon) -> Polygon:
     else:
         under = [(start, foot(start)), (head, foot(head))]
     shape = Polygon([*under, (head, top(head)), (start, top(start))])
-    if start >= 0.0:
+    if start >= 0.0 or roof.block.tails == "open":
         return shape
     return largest(shape.difference(rectangle(-FAR, -FAR, 0.0, soffit_z(roof, plane) + SOFFIT)))
 
