@@ -16,6 +16,7 @@ const keys = {
   projects: ["projects"] as const,
   result: (id: string, views: ViewWanted[]) => ["project", id, "views", JSON.stringify(views)] as const,
   project: (id: string) => ["project", id] as const,
+  version: (id: string) => ["version", id] as const,
 };
 
 export function useProjects() {
@@ -279,6 +280,8 @@ async function send(id: string, base_version: number, views: Schemas["ViewWanted
 
 /** Keep a result: it replaces what the screen shows; views of before are dropped, all else is asked for again. */
 function keep(client: QueryClient, id: string, views: ViewWanted[], result: Result) {
+  // Its views may be none that the screen shows any more, and are dropped then: the version that it made stays known.
+  client.setQueryData(keys.version(id), result.state.version);
   client.setQueryData(keys.result(id, views), result);
   const shown = JSON.stringify(keys.result(id, views));
   client.removeQueries({ queryKey: ["project", id, "views"], type: "inactive" });
@@ -301,7 +304,8 @@ export function useChange(id: string, views: ViewWanted[]) {
     scope: { id: `changes-${id}` },
     mutationFn: (change: Change) => {
       const held = client.getQueriesData<Result>({ queryKey: ["project", id, "views"] });
-      const version = Math.max(0, ...held.map(([, result]) => result?.state.version ?? 0));
+      const made = client.getQueryData<number>(keys.version(id)) ?? 0;
+      const version = Math.max(made, ...held.map(([, result]) => result?.state.version ?? 0));
       const base = heldBench(client, id, version, views);
       return send(id, version, asked(views, base), change).then((result) => ({
         ...result,
@@ -310,8 +314,10 @@ export function useChange(id: string, views: ViewWanted[]) {
     },
     onSuccess: (result) => keep(client, id, views, result),
     onError: (error) => {
-      if (!(error instanceof Refusal) || error.problem.status === 409)
+      if (!(error instanceof Refusal) || error.problem.status === 409) {
+        client.removeQueries({ queryKey: keys.version(id) });
         client.invalidateQueries({ queryKey: keys.project(id) });
+      }
     },
   });
 }
