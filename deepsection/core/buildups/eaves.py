@@ -147,12 +147,7 @@ def _closed(site: EaveSite, p: Values) -> Iterator[Piece]:
         bead(face + 3.0, site.soffit - p.frieze - 3.0, 6.0), "finish", ("weather",),
         yields=(*BOARDS, *ROOFED),
     )  # fmt: skip
-    yield from air_path(site, p)
-    yield from rafter_ties(site)
-    yield from wall_head(site, p)
-    yield from vault_quilt(site, p)
-    yield from ceiling_seal(site, p)
-    yield from roof_edge(site, p)
+    yield from framed(site, p)
 
 
 def rafter_ties(site: EaveSite) -> Iterator[Piece]:
@@ -271,10 +266,11 @@ def _rules(site: EaveSite, p: Values) -> Iterator[Found]:
     yield from seat_rules(site, p)
 
 
-def _flush(site: EaveSite, p: Values) -> Iterator[Piece]:
+def framed(site: EaveSite, p: Values) -> Iterator[Piece]:
+    """What every eave on a framed wall has, whatever closes it from below."""
     yield from air_path(site, p)
-    yield from wall_head(site, p)
     yield from rafter_ties(site)
+    yield from wall_head(site, p)
     yield from vault_quilt(site, p)
     yield from ceiling_seal(site, p)
     yield from roof_edge(site, p)
@@ -309,7 +305,7 @@ CLOSED = BuildUp(
 )  # fmt: skip
 FLUSH = BuildUp(
     "eave-flush", "eave", "Without a vented soffit", "framed wall, no room for a vented soffit",
-    _bars_flush, _flush, (CLEAR, DRIP, ICE, STARTER, LAP), _flush_rules,
+    _bars_flush, framed, (CLEAR, DRIP, ICE, STARTER, LAP), _flush_rules,
 )  # fmt: skip
 FREE = BuildUp(
     "eave-free", "eave", "Over no wall", "no wall stands under it", _bars_free, _free, (DRIP, ICE, STARTER),

@@ -13,16 +13,11 @@ from .eaves import (
     ICE,
     LAP,
     STARTER,
-    air_path,
     air_rules,
-    ceiling_seal,
+    framed,
     no_air,
-    rafter_ties,
-    roof_edge,
     seat_rules,
-    vault_quilt,
     vent_needs,
-    wall_head,
 )
 from .parameters import Parameter, Values
 from .pieces import MEMBERS, STRIP, Piece, bead, block, under
@@ -70,12 +65,7 @@ def _open(site: EaveSite, p: Values) -> Iterator[Piece]:
         "block-seal", "sealant under the frieze blocks", "sealant", "sealant", bead(u1 - 4.0, low - 3.0, 6.0), "finish",
         ("weather",), takes=("cladding",), yields=MEMBERS,
     )  # fmt: skip
-    yield from air_path(site, p)
-    yield from rafter_ties(site)
-    yield from wall_head(site, p)
-    yield from vault_quilt(site, p)
-    yield from ceiling_seal(site, p)
-    yield from roof_edge(site, p)
+    yield from framed(site, p)
 
 
 def _bars(site: EaveSite, p: Values) -> str:

@@ -10,9 +10,9 @@ import shapely
 from ..building.kind import SectionOf
 from ..buildups import fixings_at, with_pieces
 from ..catalog import material
-from ..drawing import Dimension, Drawing, Label, Lettered, Region, Stroke, extent, rings_of
+from ..drawing import Dimension, Drawing, Label, Lettered, Mark, Region, Stroke, extent, rings_of
 from ..drawing.cropping import FAR, Window, cropped
-from ..geometry import Frame
+from ..geometry import CutFrame, Frame
 from ..kinds import KINDS
 from ..model import SectionLine
 from ..resolve import Building
@@ -71,17 +71,23 @@ def draw_body(
     view.beyond(beyond, visible_edges(tuple(beyond), backdrop=True))
     view.marks += ground_marks(building, ground, view.hatches)
     view.marks += cut_marks(cut, frame, scale, view.hatches)
-    view.marks += [
-        Region(rings_of(shape), fill=material(part.material).tone, pen="fine", part=part.key, feature="fixing")
-        for part, shape in fixings_at(building, frame, window, scale)
-    ]
-    show = view.setting.show
-    if show and show.lines:
-        view.marks += line_marks(continuity_in(building, cut, window, show.lines), building, scale)
+    view.marks += over_cut(view, building, frame, window, cut, scale)
     if not _within(window, cut, beyond):
         view.crop(window)
     view.marks = before + view.marks
     return Shown(ground, beyond)
+
+
+def over_cut(
+    view: Composition, building: Building, frame: CutFrame, window: Window, cut: list[CutPart], tier: float
+) -> Iterator[Mark]:
+    """What stands over what a plane cuts: fixings that show at a scale of 1:`tier`, and lines that were asked for."""
+    for part, shape in fixings_at(building, frame, window, tier):
+        tone = material(part.material).tone
+        yield Region(rings_of(shape), fill=tone, pen="fine", part=part.key, feature="fixing")
+    show = view.setting.show
+    if show and show.lines:
+        yield from line_marks(continuity_in(building, cut, window, show.lines), building, view.setting.scale)
 
 
 def _within(window: Window, cut: Sequence[CutPart], beyond: Sequence[Face]) -> bool:

@@ -4,21 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ...buildups import fixings_at
-from ...catalog import material
-from ...drawing import Region, rings_of
 from ...drawing.chains import Place, String, distinct
 from ...drawing.cropping import Window
 from ...geometry import LevelFrame
 from ...junctions import Junction
 from ..composing import Composition
-from ..continuity import continuity_in
 from ..cut import CutPart
 from ..cut_marks import cut_marks
-from ..line_marks import line_marks
-from ..section import lowest
+from ..section import lowest, over_cut
 from ..strings.making import made
-from .place import DetailPlace
+from .place import DetailPlace, wall_of
 
 BELOW, ROW = 6.0, 8.0
 """Paper mm from the window down to the first row of dimensions, and from row to row."""
@@ -26,21 +21,15 @@ BELOW, ROW = 6.0, 8.0
 
 def level_body(view: Composition, frame: LevelFrame, window: Window, cut: list[CutPart], tier: float) -> None:
     """What a level plane cuts, as a window shows it."""
-    building, scale, show = view.building, view.setting.scale, view.setting.show
-    view.marks += cut_marks(cut, frame, scale, view.hatches)
-    view.marks += [
-        Region(rings_of(shape), fill=material(part.material).tone, pen="fine", part=part.key, feature="fixing")
-        for part, shape in fixings_at(building, frame, window, tier)
-    ]
-    if show and show.lines:
-        view.marks += line_marks(continuity_in(building, cut, window, show.lines), building, scale)
+    view.marks += cut_marks(cut, frame, view.setting.scale, view.hatches)
+    view.marks += over_cut(view, view.building, frame, window, cut, tier)
     view.crop(window)
 
 
 def level_strings(view: Composition, place: DetailPlace, junction: Junction) -> Iterator[String]:
     """The layers of the wall from face to face under the window, and the wall, to which they add up."""
     frame, window = place.frame, place.window
-    wall = next((view.building.plan.by_id[id] for id in junction.elements if id in view.building.plan.by_id), None)
+    wall = wall_of(view.building, junction)
     if wall is None or wall.axis.is_arc or not isinstance(frame, LevelFrame):
         return
     base, _ = frame.to_view(*wall.at(0.0, 0.0))

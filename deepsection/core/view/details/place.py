@@ -89,7 +89,7 @@ def _level_place(
 
 def _goes_up(building: Building, junction: Junction, frame: LevelFrame, u: float, v: float) -> bool:
     """Whether the first wall of an upright junction goes on up the paper from it."""
-    wall = _wall_of(building, junction)
+    wall = wall_of(building, junction)
     if wall is None:
         return True
     spots = [shapely.Point(frame.to_plan(u + CLEAR / 3, v + way * CLEAR)) for way in (1.0, -1.0)]
@@ -105,7 +105,7 @@ def _goes_up(building: Building, junction: Junction, frame: LevelFrame, u: float
 def window_around(building: Building, detail: Detail, junction: Junction) -> tuple[float, float, float, float]:
     """How much a detail shows outward and inward of a junction, below and above it (mm)."""
     size = DETAIL_SIZES[junction.kind]
-    outward, inward = _reach(junction, size, _wall_of(building, junction))
+    outward, inward = _reach(junction, size, wall_of(building, junction))
     below = max(size.below, _eave_drop(junction))
     return (
         detail.outward or outward,
@@ -123,7 +123,7 @@ def usual_along(building: Building, junction: Junction) -> float:
     before = sum(run.length for run in junction.runs[: junction.runs.index(longest)])
     if junction.kind in AROUND_OPENINGS:
         return junction.length / 2
-    wall = _wall_of(building, junction)
+    wall = wall_of(building, junction)
     if wall is not None:
         (x0, y0, _), (x1, y1, _) = longest.start, longest.end
         spots = [(x0 + (x1 - x0) * share, y0 + (y1 - y0) * share) for share in SHARES]
@@ -149,7 +149,7 @@ def _usual_run(junction: Junction) -> int:
 def _up_the_usual_side(building: Building, junction: Junction) -> float:
     """A share up the usual run."""
     number = _usual_run(junction)
-    run, wall = junction.runs[number], _wall_of(building, junction)
+    run, wall = junction.runs[number], wall_of(building, junction)
     reaches = [part.solid.reach for part in building.parts_of(wall.wall.id)] if wall is not None else []
     (x, y, low), (_, _, high) = run.start, run.end
 
@@ -168,8 +168,7 @@ def window_in_plan(building: Building, detail: Detail, junction: Junction) -> li
     """The corners in plan of what a detail that is cut level shows; no solid is made for it."""
     at = _on_runs(junction, detail.along) if detail.along is not None else None
     run = junction.runs[_usual_run(junction)] if at is None else at[1]
-    (x, y, z), _ = (run.start, run.out)
-    place = _level_place(building, detail, junction, 0.0, (x, y, z), run.out)
+    place = _level_place(building, detail, junction, 0.0, run.start, run.out)
     frame, window = place.frame, place.window
     assert isinstance(frame, LevelFrame)
     corners = (
@@ -192,7 +191,7 @@ def _on_runs(junction: Junction, along: float) -> tuple[tuple[float, float, floa
     return None
 
 
-def _wall_of(building: Building, junction: Junction) -> PlannedWall | None:
+def wall_of(building: Building, junction: Junction) -> PlannedWall | None:
     """The wall that meets there, if one does."""
     return next((building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id), None)
 

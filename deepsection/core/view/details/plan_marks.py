@@ -12,7 +12,7 @@ from ...resolve import Building
 from ...trades.drawings.model import CUT_LEVEL
 from ...trades.drawings.plan import LETTER, named
 from .._annotations import Annotations
-from .place import junction_of, window_in_plan
+from .place import junction_of, wall_of, window_in_plan
 
 AWAY = 3.2
 """Paper mm from a window to the middle of its number."""
@@ -26,11 +26,7 @@ def level_windows(building: Building, shown: PlanOf, changes: Annotations) -> It
         if detail.kind not in CUT_LEVEL or changes.hides(key):
             continue
         junction = junction_of(building, detail)
-        wall = (
-            next((building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id), None)
-            if junction
-            else None
-        )
+        wall = wall_of(building, junction) if junction is not None else None
         if junction is None or wall is None or wall.wall.base.level != shown.level:
             continue
         ring = [shown.frame.plan_to_turned(*corner) for corner in window_in_plan(building, detail, junction)]
