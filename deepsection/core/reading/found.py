@@ -1,0 +1,127 @@
+"""What was read of a plan: walls, openings, rooms, grid lines, and what was left over. Millimetres."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from deepsection.core.geometry import Point
+
+OpeningKind = Literal["window", "door", "opening"]
+
+
+@dataclass(frozen=True, slots=True)
+class EndOn:
+    """How a wall ends: `tee` on the wall at that position, sharing a `corner` with others, or `free`."""
+
+    kind: Literal["corner", "tee", "free"]
+    wall: int = -1
+
+
+@dataclass(frozen=True, slots=True)
+class FoundWall:
+    """A wall by its axis. `layers` are thicknesses from its left to its right where it was drawn in several."""
+
+    start: Point
+    end: Point
+    bulge: float
+    thickness: float
+    layers: tuple[float, ...]
+    confidence: float
+    reason: str
+    layer: str
+    start_on: EndOn
+    end_on: EndOn
+    outer: bool = False
+    outside: Literal["left", "right"] = "left"
+    plan: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class FoundOpening:
+    """An opening: distance along the axis of its wall from its start to the middle."""
+
+    wall: int
+    distance: float
+    width: float
+    kind: OpeningKind
+    confidence: float
+    reason: str
+    number: str = ""
+    height: float | None = None
+    sill: float | None = None
+    leaves: int = 1
+    hinge: Literal["start", "end"] = "start"
+    swing: Literal["left", "right"] = "left"
+    plan: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class FoundRoom:
+    """A name where it stands, and the area stated beside it (m2)."""
+
+    name: str
+    at: Point
+    area: float | None = None
+    plan: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class FoundGrid:
+    """A grid line with the label in its bubble."""
+
+    label: str
+    start: Point
+    end: Point
+
+
+@dataclass(frozen=True, slots=True)
+class Checked:
+    """A dimension: its text, what that says and what is drawn between its points (mm)."""
+
+    text: str
+    stated: float
+    measured: float
+    at: Point
+
+    @property
+    def difference(self) -> float:
+        return self.stated - self.measured
+
+
+@dataclass(frozen=True, slots=True)
+class UnitFound:
+    """The unit of a file, the factor to mm, how sure that is, and why."""
+
+    name: str
+    factor: float
+    confidence: float
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
+class Left:
+    """What is left of a layer: how many things of a kind, and what they may be."""
+
+    layer: str
+    what: str
+    count: int
+
+
+@dataclass(slots=True)
+class ReadPlan:
+    """All of it. `origin` is the place of the file, in mm, that became 0, 0; walls are measured from there."""
+
+    unit: UnitFound
+    origin: Point
+    walls: list[FoundWall] = field(default_factory=list)
+    openings: list[FoundOpening] = field(default_factory=list)
+    rooms: list[FoundRoom] = field(default_factory=list)
+    grids: list[FoundGrid] = field(default_factory=list)
+    dimensions: list[Checked] = field(default_factory=list)
+    left: list[Left] = field(default_factory=list)
+    notes: list[str] = field(default_factory=list)
+    layers: dict[str, str] = field(default_factory=dict)
+    plans: list[str] = field(default_factory=list)
+    enclosed: int = 0
+    spare: list[tuple[Point, Point, float, str]] = field(default_factory=list)

@@ -1,0 +1,329 @@
+"""A drawing read as a plan, step by step: unit, faces, strips, runs of wall, openings, joints, the rest."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Mapping, Sequence
+
+import numpy as np
+
+from deepsection.core.errors import BadInput
+from deepsection.core.geometry import Point
+
+from .drawn import Drawn, moved
+from .found import EndOn, FoundOpening, FoundWall, Left, ReadPlan, UnitFound
+from .joints import End, joined
+from .layers import Meaning
+from .network import Enclosed, components, enclosed, outsides
+from .openings import HEIGHT_TAGS, SILL_TAGS, WIDTH_TAGS, Evidence, Held, apart, at_ends, in_gaps, number, over_walls, stated
+from .prepared import Filled, Prepared, prepared
+from .rails import Track, tracks
+from .rest import dimensions_of, grids_of, rooms_of
+from .runs import Bands, Run, runs_of, without_overlaps
+from .strips import strips_of
+from .swings import swings_of
+from .units import UNITS, unit_of
+
+FAR = 1e5
+"""A plan drawn farther than this from the origin (mm) is read as if it were drawn there."""
+SPREAD = 2e5
+"""What lies farther than this from the middle of the rest (mm) belongs to no house."""
+FEWEST = 3
+
+
+def read_plan(
+    drawn: Drawn, *, unit: str | None = None, factor: float | None = None, meanings: Mapping[str, Meaning] | None = None
+) -> ReadPlan:
+    """The plan in a drawing. `unit` or `factor` (mm per unit of the file) overrule what would be found, `meanings` what
+    layers speak of.
+
+    Raises: BadInput for a unit that is none, and where no plan is found.
+    """
+    if unit is not None and unit not in UNITS:
+        raise BadInput(f"“{unit}” is no unit; give mm, cm, m, in or ft", field="unit", value=unit)
+    found = unit_of(drawn, unit) if factor is None else UnitFound("as measured", factor, 1.0, "as stated")
+    near, origin, notes = _near(drawn, found.factor)
+    best: ReadPlan | None = None
+    for all_layers in (False, True):
+        result = _read(near, found, origin, dict(meanings or {}), all_layers=all_layers)
+        if result is not None and (best is None or _worth(result) > 1.5 * _worth(best)):
+            best = result
+        if best is not None and len(best.walls) >= FEWEST and best.enclosed:
+            break
+    if best is None or len(best.walls) < FEWEST or not best.enclosed:
+        raise BadInput("no plan was found in this file: " + _why(near, best), field="file")
+    best.notes = [*notes, *best.notes]
+    return best
+
+
+def _worth(plan: ReadPlan) -> float:
+    return sum(math.dist(wall.start, wall.end) for wall in plan.walls) * (2.0 if plan.enclosed else 1.0)
+
+
+def _why(drawn: Drawn, plan: ReadPlan | None) -> str:
+    if not drawn.strokes and not drawn.areas:
+        return "no lines and no areas are drawn in it"
+    walls = len(plan.walls) if plan else 0
+    if walls:
+        return f"{walls} pieces of wall are drawn in it, but they enclose no room; is it an elevation or a detail?"
+    return "no two lines in it are as far apart as the faces of a wall, with rooms between; is it an elevation or a detail?"
+
+
+def _near(drawn: Drawn, factor: float) -> tuple[Drawn, Point, list[str]]:
+    """The drawing in mm about its own place, less what lies far away from the rest."""
+    spots = np.array([p for s in drawn.strokes for p in (s.a, s.b)] + [(x, y) for held in drawn.areas for ring in held.rings for x, y, _ in ring]).reshape(-1, 2)
+    if not len(spots):
+        return moved(drawn, factor, (0.0, 0.0)), (0.0, 0.0), []
+    middle = np.median(spots, axis=0)
+    origin = (0.0, 0.0)
+    notes = []
+    if max(abs(middle)) * factor > FAR:
+        low = np.percentile(spots, 5, axis=0) * factor
+        origin = (math.floor(float(low[0]) / 1000) * 1000.0 / factor, math.floor(float(low[1]) / 1000) * 1000.0 / factor)
+        east, north = (value * factor / 1000 for value in origin)
+        notes.append(f"it is drawn {east:,.0f} m east and {north:,.0f} m north of the origin, and is placed near it")
+    at = moved(drawn, factor, origin)
+    centre = (float(middle[0]) - origin[0]) * factor, (float(middle[1]) - origin[1]) * factor
+    close = lambda point: abs(point[0] - centre[0]) < SPREAD and abs(point[1] - centre[1]) < SPREAD  # noqa: E731
+    lost = Counter(s.layer for s in at.strokes if not (close(s.a) and close(s.b)))
+    at.strokes = [s for s in at.strokes if close(s.a) and close(s.b)]
+    at.areas = [held for held in at.areas if all(close(spot[:2]) for spot in held.rings[0])]
+    at.words = [held for held in at.words if close(held.at)]
+    at.measures = [held for held in at.measures if close(held.a) and close(held.b)]
+    notes += [f"{count} lines on layer {layer} lie more than {SPREAD / 1000:.0f} m away from the rest" for layer, count in sorted(lost.items())]
+    return at, (origin[0] * factor, origin[1] * factor), notes
+
+
+def _read(
+    drawn: Drawn, unit: UnitFound, origin: Point, chosen: Mapping[str, Meaning], *, all_layers: bool
+) -> ReadPlan | None:
+    ready = prepared(drawn, chosen)
+    usable = ready.usable(all_layers=all_layers)
+    if sum(usable) < 4:
+        return None
+    lines = tracks(ready.strokes, usable)
+    strips, glass = strips_of(lines, _Quality(lines, ready))
+    runs = without_overlaps(runs_of(lines, strips), lines)
+    runs = [run for run in runs if _stands(run)]
+    if not runs:
+        return None
+    seen = Evidence(ready.strokes, swings_of(ready.strokes), drawn.blocks, ready.meanings)
+    held, runs = in_gaps(runs, Bands(runs), seen)
+    held += at_ends(runs, seen)
+    panes = {k: _panes(lines[k], faces) for k, faces in glass.items()}
+    held += over_walls(runs, seen, panes)
+    ends = joined(runs)
+    runs, ends, held = _kept(runs, ends, apart(held), ready)
+    if not runs:
+        return None
+    around = enclosed(runs, ends)
+    return _told(drawn, ready, unit, origin, runs, ends, held, around)
+
+
+class _Quality:
+    """How much speaks for a strip: names of layers, filling between its faces."""
+
+    def __init__(self, lines: Sequence[Track], ready: Prepared) -> None:
+        self.lines, self.meanings = lines, ready.meanings
+        self.filled = Filled(ready.filled)
+
+    def __call__(self, track: int, faces: Sequence[int], lo: float, hi: float, c0: float, c1: float) -> float:
+        held = self.lines[track]
+        worth = 1.0
+        for face in (faces[0], faces[-1]):
+            meaning = self.meanings[held.faces[face].layer]
+            worth *= 1.8 if meaning in ("wall", "hatch") else 1.0 if meaning == "unknown" else 0.35
+        if self.filled:
+            spots = [held.rail.at(lo + (hi - lo) * k / 4, (c0 + c1) / 2) for k in (1, 2, 3)]
+            worth *= 1.0 + 3.0 * self.filled.share(spots)
+        return worth
+
+
+def _stands(run: Run) -> bool:
+    """Whether a run is long enough beside its thickness to be a wall."""
+    return max(b - a for a, b in run.pieces) > 0.8 * run.t or run.drawn > 2.5 * run.t
+
+
+def _panes(track: Track, faces: set[int]) -> list[tuple[float, float, float, int]]:
+    held = (track.faces[k] for k in sorted(faces))
+    return [(face.c, face.s0, face.s1, face.strokes[0]) for face in held]
+
+
+def _kept(
+    runs: list[Run], ends: list[tuple[End, End]], held: list[Held], ready: Prepared
+) -> tuple[list[Run], list[tuple[End, End]], list[Held]]:
+    """Walls that hang together, or are like those that do; furniture that is drawn like a wall is none."""
+    groups = components(runs, ends)
+    sizes: Counter[int] = Counter()
+    for run, group in zip(runs, groups):
+        sizes[group] += int(run.length)
+    largest = max(sizes.values())
+    named = any(ready.meanings[stroke.layer] == "wall" for stroke in ready.strokes)
+
+    def sure(k: int) -> bool:
+        run = runs[k]
+        joined_ends = sum(end.kind != "free" for end in ends[k])
+        wall_named = named and _layer(run, ready) == "wall"
+        if sizes[groups[k]] < 0.25 * largest and joined_ends < 2 and not (run.common > 0.25 and run.length > 600):
+            return False
+        if joined_ends == 0:
+            opened = any(o.run == k for o in held)
+            return wall_named and run.length > 500 or (run.common > 0.3 and (opened or run.length > 2500))
+        if joined_ends == 1 and not wall_named:
+            return run.common > 0.12 or run.length > 2.5 * run.t + 800
+        return True
+
+    keep = [k for k in range(len(runs)) if sure(k)]
+    kept = [runs[k] for k in keep]
+    at = {k: n for n, k in enumerate(keep)}
+    left = [o for o in held if o.run in at]
+    for o in left:
+        o.run = at[o.run]
+    return kept, joined(kept), left
+
+
+def _layer(run: Run, ready: Prepared) -> Meaning:
+    return ready.meanings[_layer_name(run, ready)]
+
+
+def _layer_name(run: Run, ready: Prepared) -> str:
+    counts: Counter[str] = Counter()
+    for strip in run.strips:
+        counts[strip.layer] += int(strip.length) + 1
+    return counts.most_common(1)[0][0]
+
+
+def _told(
+    drawn: Drawn,
+    ready: Prepared,
+    unit: UnitFound,
+    origin: Point,
+    runs: list[Run],
+    ends: list[tuple[End, End]],
+    held: list[Held],
+    around: Enclosed,
+) -> ReadPlan:
+    """All of it in words and numbers that somebody can check."""
+    plan = ReadPlan(unit, origin)
+    plan.enclosed = len(around.rooms)
+    thick = _levelled([run.t for run in runs], [run.drawn for run in runs])
+    filled = Filled(ready.filled)
+    sides = outsides(runs, around)
+    for k, (run, (first, last)) in enumerate(zip(runs, ends)):
+        confidence, reason = _sure(run, (first, last), ready, filled)
+        s0, s1 = first.s, last.s
+        start, end = run.at(s0), run.at(s1)
+        sweep = (s1 - s0) / run.rail.radius if run.rail.radius else 0.0
+        plan.walls.append(
+            FoundWall(
+                start,
+                end,
+                math.tan(sweep / 4) if sweep else 0.0,
+                thick[k],
+                tuple(round(step, 1) for step in reversed(run.steps)),
+                confidence,
+                reason,
+                _layer_name(run, ready),
+                EndOn(first.kind, first.other),
+                EndOn(last.kind, last.other),
+                sides[k][0],
+                sides[k][1],  # type: ignore[arg-type]
+            )
+        )
+    used: set[int] = set()
+    for o in held:
+        plan.openings.append(_opening(o, runs[o.run], ends[o.run][0].s, drawn, unit))
+        used |= o.strokes
+    used |= {stroke for run in runs for strip in run.strips for stroke in strip.strokes}
+    plan.rooms, plan.grids = rooms_of(drawn, around), grids_of(drawn, ready.meanings)
+    plan.dimensions = dimensions_of(drawn)
+    plan.layers = {layer: ready.meanings[layer] for layer in drawn.layers}
+    _leave(plan, drawn, ready, used)
+    return plan
+
+
+def _opening(o: Held, run: Run, start: float, drawn: Drawn, unit: UnitFound) -> FoundOpening:
+    stretch = run.rail.stretch(run.c)
+    width = (o.hi - o.lo) * stretch
+    height = sill = None
+    name = ""
+    if o.block >= 0:
+        block = drawn.blocks[o.block]
+        said = stated(block, WIDTH_TAGS, unit.factor, 250.0, 7000.0)
+        width = said if said is not None and abs(said - width) < 0.35 * width else width
+        height = stated(block, HEIGHT_TAGS, unit.factor, 300.0, 4000.0)
+        sill = stated(block, SILL_TAGS, unit.factor, 0.0, 2500.0)
+        name = number(block)
+    hinge = "end" if o.hinge is not None and o.hinge > (o.lo + o.hi) / 2 else "start"
+    return FoundOpening(
+        o.run,
+        ((o.lo + o.hi) / 2 - start) * stretch,
+        width,
+        o.kind,
+        round(o.confidence, 2),
+        o.reason,
+        name,
+        height,
+        sill,
+        o.leaves,
+        hinge,  # type: ignore[arg-type]
+        "left" if o.side >= 0 else "right",
+    )
+
+
+def _levelled(values: Sequence[float], weights: Sequence[float]) -> list[float]:
+    """Thicknesses, those that were meant to be one made so, to a tenth of a millimetre."""
+    order = sorted(range(len(values)), key=values.__getitem__)
+    found = list(values)
+    run: list[int] = []
+    for k in [*order, -1]:
+        if run and (k < 0 or values[k] - values[run[0]] > 2.0):
+            total = sum(weights[n] for n in run) or 1.0
+            mean = round(sum(values[n] * weights[n] for n in run) / total * 10) / 10
+            for n in run:
+                found[n] = mean
+            run = []
+        run.append(k)
+    return found
+
+
+def _sure(run: Run, ends: tuple[End, End], ready: Prepared, filled: Filled) -> tuple[float, str]:
+    reasons = ["two faces" if not run.steps else f"{len(run.steps)} layers between two faces"]
+    sure = 0.55
+    if _layer(run, ready) == "wall":
+        sure += 0.14
+        reasons.append(f"on layer {_layer_name(run, ready)}")
+    spots = [run.at((a + b) / 2) for a, b in run.pieces]
+    if filled and filled.share(spots) > 0.5:
+        sure += 0.14
+        reasons.append("filled")
+    met = sum(end.kind != "free" for end in ends)
+    sure += 0.08 * met
+    reasons.append(("stands free", "meets a wall at one end", "meets walls at both ends")[met])
+    if run.common > 0.1:
+        sure += 0.1
+        reasons.append(f"{run.t:.0f} mm is common here")
+    return round(min(sure, 0.99), 2), ", ".join(reasons)
+
+
+def _leave(plan: ReadPlan, drawn: Drawn, ready: Prepared, used: set[int]) -> None:
+    """What nothing was made of, by layer and kind; entities of which any line was used are not left."""
+    taken = {ready.strokes[k].entity for k in used}
+    left: dict[tuple[str, str], set[int]] = {}
+    for stroke in drawn.strokes:
+        if stroke.entity in taken:
+            continue
+        what = "blocks" if stroke.block >= 0 else "arcs" if stroke.bulge else "lines"
+        left.setdefault((stroke.layer, what), set()).add(stroke.entity)
+        plan.spare.append((stroke.a, stroke.b, stroke.bulge, stroke.layer))
+    for area in drawn.areas:
+        if area.entity not in taken:
+            left.setdefault((area.layer, "hatchings"), set()).add(area.entity)
+    named = {room.at for room in plan.rooms}
+    for word in drawn.words:
+        if word.at not in named and word.block < 0:
+            left.setdefault((word.layer, "texts"), set()).add(word.entity)
+    plan.left = [Left(layer, what, len(held)) for (layer, what), held in sorted(left.items())]
+    plan.left += [Left(layer, kind.lower(), count) for (kind, layer), count in sorted(drawn.others.items())]
+    plan.notes += drawn.notes

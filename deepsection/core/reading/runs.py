@@ -1,0 +1,194 @@
+"""Runs of wall: strips of one axis and thickness put together, with the gaps between them."""
+
+from __future__ import annotations
+
+import math
+from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+from shapely import STRtree
+from shapely.geometry import Point as Spot
+from shapely.geometry import Polygon
+
+from deepsection.core.geometry import Point
+
+from .rails import Rail, Track
+from .strips import Strip
+
+SAME_AXIS, SAME_DEPTH = 5.0, 6.0
+"""Strips of one rail whose axes and thicknesses differ by no more (mm) are one wall."""
+WIDEST = 7000.0
+"""No opening is wider (mm)."""
+NARROWEST = 330.0
+TOUCH = 25.0
+"""Pieces of wall this close follow each other without a gap (mm)."""
+
+
+@dataclass(slots=True)
+class Gap:
+    """A gap of a run from lo to hi; `jambs` are those found at its ends, `open_face` whether one face goes on."""
+
+    lo: float
+    hi: float
+    jambs: tuple[bool, bool]
+    face_on: bool = False
+
+    @property
+    def width(self) -> float:
+        return self.hi - self.lo
+
+
+@dataclass(slots=True)
+class Run:
+    """A wall along a rail: axis at c, thickness, pieces of evidence in order, gaps between them."""
+
+    track: int
+    rail: Rail
+    c: float
+    t: float
+    pieces: list[tuple[float, float]]
+    strips: list[Strip]
+    steps: tuple[float, ...] = ()
+    gaps: list[Gap] = field(default_factory=list)
+    ends: list[float] = field(default_factory=list)
+
+    @property
+    def s0(self) -> float:
+        return self.ends[0]
+
+    @property
+    def s1(self) -> float:
+        return self.ends[1]
+
+    @property
+    def length(self) -> float:
+        return (self.s1 - self.s0) * self.rail.stretch(self.c)
+
+    @property
+    def drawn(self) -> float:
+        """How much of it is drawn as wall (mm)."""
+        return sum(b - a for a, b in self.pieces)
+
+    @property
+    def common(self) -> float:
+        return max(strip.common for strip in self.strips)
+
+    def at(self, s: float, left: float = 0.0) -> Point:
+        return self.rail.at(s, self.c + left)
+
+    def direction(self, s: float) -> float:
+        """Radians of the axis at s."""
+        return self.rail.angle if not self.rail.radius else self.rail.angle + s / self.rail.radius + math.pi / 2
+
+    def band(self, lo: float, hi: float, more: float = 0.0) -> Polygon:
+        """The plan of it between two places."""
+        deep = self.t / 2 + more
+        steps = 1 if not self.rail.radius else max(2, math.ceil((hi - lo) / self.rail.radius / 0.05))
+        along = [lo + (hi - lo) * k / steps for k in range(steps + 1)]
+        return Polygon([self.at(s, -deep) for s in along] + [self.at(s, deep) for s in reversed(along)])
+
+
+def runs_of(tracks: Sequence[Track], strips: Sequence[Strip]) -> list[Run]:
+    """Strips put together to runs, gaps not yet judged."""
+    found: dict[int, list[Run]] = defaultdict(list)
+    for strip in sorted(strips, key=lambda held: (-held.length, held.track, held.lo)):
+        middle = (strip.c0 + strip.c1) / 2
+        home = next(
+            (
+                run
+                for run in found[strip.track]
+                if abs(run.c - middle) < SAME_AXIS and abs(run.t - strip.thickness) < SAME_DEPTH
+            ),
+            None,
+        )
+        if home is None:
+            rail = tracks[strip.track].rail
+            found[strip.track].append(Run(strip.track, rail, middle, strip.thickness, [], [strip], strip.steps))
+        else:
+            home.strips.append(strip)
+            home.steps = home.steps or strip.steps
+    runs = [run for held in found.values() for run in held]
+    for run in runs:
+        settle(run, tracks[run.track])
+    return [run for run in runs if run.pieces]
+
+
+def settle(run: Run, track: Track) -> None:
+    """Its axis and thickness by the mean of its strips, its pieces from jamb to jamb, its gaps."""
+    weights = np.array([strip.length for strip in run.strips])
+    run.c = float(np.dot([(s.c0 + s.c1) / 2 for s in run.strips], weights) / weights.sum())
+    run.t = float(np.dot([s.thickness for s in run.strips], weights) / weights.sum())
+    low, high = run.c - run.t / 2, run.c + run.t / 2
+    pieces: list[tuple[float, float]] = []
+    for strip in sorted(run.strips, key=lambda held: held.lo):
+        lo, hi = strip.lo, strip.hi
+        if pieces and lo <= pieces[-1][1] + TOUCH:
+            pieces[-1] = pieces[-1][0], max(pieces[-1][1], hi)
+        else:
+            pieces.append((lo, hi))
+    edges = [(_jamb(track, lo, low, high), _jamb(track, hi, low, high)) for lo, hi in pieces]
+    run.pieces = [
+        (lo if a is None else a, hi if b is None else b) for (lo, hi), (a, b) in zip(pieces, edges)
+    ]
+    run.ends = [run.pieces[0][0], run.pieces[-1][1]]
+    on = [(f.s0, f.s1) for f in track.faces if abs(f.c - low) < 4.0 or abs(f.c - high) < 4.0]
+    run.gaps = []
+    for (one, other), (left, right) in zip(zip(run.pieces, run.pieces[1:]), zip(edges, edges[1:])):
+        face_on = any(a <= one[1] + TOUCH and b >= other[0] - TOUCH for a, b in on)
+        run.gaps.append(Gap(one[1], other[0], (left[1] is not None, right[0] is not None), face_on))
+
+
+def _jamb(track: Track, s: float, low: float, high: float) -> float | None:
+    return track.crossed(s, low, high)
+
+
+class Bands:
+    """The plans of all pieces of wall, to ask which wall covers a place."""
+
+    def __init__(self, runs: Sequence[Run]) -> None:
+        self._owners: list[int] = []
+        shapes = []
+        for k, run in enumerate(runs):
+            for lo, hi in run.pieces:
+                shapes.append(run.band(lo - 2.0, hi + 2.0))
+                self._owners.append(k)
+        self._shapes = shapes
+        self._tree = STRtree(shapes)
+
+    def near(self, point: Point, reach: float) -> set[int]:
+        """Runs a piece of which is this near to a place."""
+        spot = Spot(point)
+        found = self._tree.query(spot, predicate="dwithin", distance=reach)
+        return {self._owners[k] for k in found.tolist()}
+
+
+def without_overlaps(runs: list[Run], tracks: Sequence[Track]) -> list[Run]:
+    """Runs less the pieces that lie, for most of their area, in a better run of another direction."""
+    shapes, owners = [], []
+    for k, run in enumerate(runs):
+        for n, (lo, hi) in enumerate(run.pieces):
+            shapes.append(run.band(lo, hi))
+            owners.append((k, n))
+    tree = STRtree(shapes)
+    worth = [sum(strip.score for strip in run.strips) for run in runs]
+    gone: set[tuple[int, int]] = set()
+    one, other = tree.query(shapes, predicate="intersects")
+    for a, b in zip(one.tolist(), other.tolist()):
+        (i, m), (j, n) = owners[a], owners[b]
+        if i == j or worth[i] > worth[j] or (worth[i] == worth[j] and i < j):
+            continue
+        if (j, n) in gone or (i, m) in gone:
+            continue
+        common = shapes[a].intersection(shapes[b]).area
+        if common > 0.5 * shapes[a].area:
+            gone.add((i, m))
+    for k, run in enumerate(runs):
+        lost = [n for n in range(len(run.pieces)) if (k, n) in gone]
+        if lost:
+            spans = [run.pieces[n] for n in lost]
+            run.strips = [s for s in run.strips if not any(a - 30 <= (s.lo + s.hi) / 2 <= b + 30 for a, b in spans)]
+            if run.strips:
+                settle(run, tracks[run.track])
+    return [run for run in runs if run.strips]

@@ -1,0 +1,248 @@
+"""Evidence of walls: strips between two faces of one rail, plain or of several layers, the likeliest first."""
+
+from __future__ import annotations
+
+from collections import Counter, defaultdict
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from .rails import Face, Floats, Track
+
+THINNEST, THICKEST = 40.0, 640.0
+"""Walls are between these (mm)."""
+NEXT = 4.0
+"""Faces closer than this (mm) are one."""
+MOST_LAYERS = 9
+SAME_THICKNESS = 2.6
+"""Distances this close (mm) count as one when it is asked how common they are."""
+BUCKET = 1500.0
+FAMILY = 6
+"""As many lines at equal distances are treads, tiles or hatching."""
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """Two faces of a rail with nothing between them, from lo to hi."""
+
+    low: int
+    high: int
+    lo: float
+    hi: float
+    t: float
+
+
+@dataclass(slots=True)
+class Strip:
+    """What may be a piece of wall: its faces by position, low c first, along with those between; its score."""
+
+    track: int
+    faces: tuple[int, ...]
+    lo: float
+    hi: float
+    c0: float
+    c1: float
+    score: float
+    common: float
+    ends: tuple[bool, bool] = (False, False)
+    steps: tuple[float, ...] = ()
+    layer: str = ""
+    strokes: tuple[int, ...] = ()
+
+    @property
+    def thickness(self) -> float:
+        return self.c1 - self.c0
+
+    @property
+    def length(self) -> float:
+        return self.hi - self.lo
+
+
+def cells_of(faces: Sequence[Face], gone: set[int]) -> list[Cell]:
+    """Pairs of faces that see each other across a plausible distance. Faces in `gone` are not there."""
+    found = []
+    kept = [k for k in range(len(faces)) if k not in gone]
+    for at, i in enumerate(kept):
+        one = faces[i]
+        seen = [(one.s0, one.s1)]
+        for j in kept[at + 1 :]:
+            other = faces[j]
+            t = other.c - one.c
+            if t > THICKEST or not seen:
+                break
+            if t < NEXT:
+                continue
+            left = []
+            for a, b in seen:
+                lo, hi = max(a, other.s0), min(b, other.s1)
+                if hi - lo < 1.0:
+                    left.append((a, b))
+                    continue
+                found.append(Cell(i, j, lo, hi, t))
+                left += [(a, lo)] if lo - a > 1.0 else []
+                left += [(hi, b)] if b - hi > 1.0 else []
+            seen = left
+    return found
+
+
+def families(faces: Sequence[Face]) -> set[int]:
+    """Faces that stand at equal distances, many in a row: treads, tiles, boards, hatching."""
+    nexts: dict[int, Cell] = {}
+    for cell in cells_of(faces, set()):
+        length = min(faces[cell.low].length, faces[cell.high].length)
+        alike = max(faces[cell.low].length, faces[cell.high].length) < 1.35 * length + 30
+        if alike and cell.hi - cell.lo > 0.7 * length and cell.low not in nexts:
+            nexts[cell.low] = cell
+    gone: set[int] = set()
+    begun: set[int] = set()
+    for first in nexts:
+        if first in begun:
+            continue
+        chain, step = [first], nexts[first].t
+        while (cell := nexts.get(chain[-1])) and abs(cell.t - step) < 0.04 * step + 0.5:
+            chain.append(cell.high)
+            begun.add(cell.high)
+        if len(chain) >= FAMILY:
+            gone.update(chain)
+    return gone
+
+
+class Commonness:
+    """How much of a drawing is at which distance (mm)."""
+
+    def __init__(self, values: Floats, weights: Floats) -> None:
+        order = np.argsort(values, kind="stable")
+        self._values, self._sums = values[order], np.concatenate(([0.0], np.cumsum(weights[order])))
+
+    def of(self, t: float) -> float:
+        low, high = np.searchsorted(self._values, (t - SAME_THICKNESS, t + SAME_THICKNESS))
+        return float(self._sums[high] - self._sums[low])
+
+
+Quality = Callable[[int, Sequence[int], float, float, float, float], float]
+"""Of a strip: track, its faces, lo, hi, c0, c1; 1 is usual."""
+
+
+def strips_of(tracks: Sequence[Track], quality: Quality) -> tuple[list[Strip], dict[int, set[int]]]:
+    """The strips that may stand together, and by track the faces that are glass or the like: lines from jamb to jamb."""
+    gone = {k: families(track.faces) for k, track in enumerate(tracks)}
+    cells = {k: cells_of(track.faces, gone[k]) for k, track in enumerate(tracks)}
+    stacks = [stack for k, track in enumerate(tracks) for stack in _stacks(k, track, cells[k])]
+    sound = _sound(stacks)
+    glass = _glass(stacks, sound)
+    for k in glass:
+        between = {face for stack in sound if stack.track == k for face in stack.faces[1:-1]}
+        gone[k] |= glass[k] - between
+        if glass[k]:
+            cells[k] = cells_of(tracks[k].faces, gone[k])
+    flat = [(k, cell) for k, held in cells.items() for cell in held if THINNEST <= cell.t]
+    values, weights = np.array([c.t for _, c in flat]), np.array([c.hi - c.lo for _, c in flat])
+    common = Commonness(values, weights)
+    peak = max((common.of(t) for t in values[np.argsort(-weights)][:200]), default=1.0)
+    found = [_plain(k, tracks[k], cell, common.of(cell.t) / peak) for k, cell in flat]
+    found += sound
+    for strip in found:
+        worth = quality(strip.track, strip.faces, strip.lo, strip.hi, strip.c0, strip.c1)
+        size = 0.3 if strip.thickness > 460 else 0.6 if strip.thickness < 55 else 1.0
+        layers = 3.0 if len(strip.faces) > 2 else 1.0
+        strip.score = min(strip.length, 4000.0) * worth * size * layers * (0.15 + strip.common)
+    kept = _apart(found)
+    for strip in kept:
+        held = [tracks[strip.track].faces[face] for face in strip.faces]
+        strip.layer = max((face.length, face.layer) for face in held)[1]
+        strip.strokes = tuple(stroke for face in held for stroke in face.strokes)
+    return kept, glass
+
+
+def _plain(k: int, track: Track, cell: Cell, common: float) -> Strip:
+    low, high = track.faces[cell.low], track.faces[cell.high]
+    return Strip(k, (cell.low, cell.high), cell.lo, cell.hi, low.c, high.c, 0.0, common)
+
+
+def _stacks(k: int, track: Track, cells: Sequence[Cell]) -> list[Strip]:
+    """Chains of cells, of three faces or more, that go together over most of their length."""
+    over: dict[int, list[Cell]] = defaultdict(list)
+    for cell in cells:
+        over[cell.low].append(cell)
+    faces = track.faces
+    found = []
+    for first in cells:
+        chain, lo, hi = [first.low, first.high], first.lo, first.hi
+        while len(chain) <= MOST_LAYERS:
+            best = max(over.get(chain[-1], ()), key=lambda held: min(hi, held.hi) - max(lo, held.lo), default=None)
+            if best is None or faces[best.high].c - faces[chain[0]].c > THICKEST:
+                break
+            a, b = max(lo, best.lo), min(hi, best.hi)
+            if b - a < 0.8 * min(hi - lo, best.hi - best.lo) or b - a < 60.0:
+                break
+            lo, hi = a, b
+            chain.append(best.high)
+            c0, c1 = faces[chain[0]].c, faces[chain[-1]].c
+            if c1 - c0 >= THINNEST:
+                jambs = track.crossed(lo, c0, c1) is not None, track.crossed(hi, c0, c1) is not None
+                steps = tuple(faces[q].c - faces[p].c for p, q in zip(chain, chain[1:]))
+                found.append(Strip(k, tuple(chain), lo, hi, c0, c1, 0.0, 1.0, jambs, steps))
+    return found
+
+
+def _sound(stacks: list[Strip]) -> list[Strip]:
+    """The stacks that are walls of several layers: often drawn alike, and not from jamb to jamb wherever they are."""
+    totals: Counter[tuple[int, ...]] = Counter()
+    counts: Counter[tuple[int, ...]] = Counter()
+    free: Counter[tuple[int, ...]] = Counter()
+    keys = {id(held): _key(held) for held in stacks}
+    for held in stacks:
+        key = keys[id(held)]
+        totals[key] += int(held.length)
+        counts[key] += 1
+        free[key] += 2 - sum(held.ends)
+    return [
+        held
+        for held in stacks
+        if totals[keys[id(held)]] > 5000
+        and counts[keys[id(held)]] > 2
+        and free[keys[id(held)]] >= 3
+        and (len(held.faces) > 3 or free[keys[id(held)]] > 0.4 * counts[keys[id(held)]])
+    ]
+
+
+def _key(strip: Strip) -> tuple[int, ...]:
+    """Its layers, as often as they are drawn alike: rounded, the same from either side."""
+    steps = tuple(round(step / 4) for step in strip.steps)
+    return min(steps, steps[::-1])
+
+
+def _glass(stacks: list[Strip], sound: list[Strip]) -> dict[int, set[int]]:
+    """Lines between two faces that run from jamb to jamb and are no layer of a wall."""
+    layers = {id(held) for held in sound}
+    found: dict[int, set[int]] = defaultdict(set)
+    for held in stacks:
+        if all(held.ends) and id(held) not in layers:
+            found[held.track].update(held.faces[1:-1])
+    return found
+
+
+def _apart(strips: list[Strip]) -> list[Strip]:
+    """The best strips that do not lie in each other; a face has a wall on one of its sides only."""
+    taken: dict[tuple[int, int], list[Strip]] = defaultdict(list)
+    kept = []
+    for strip in sorted(strips, key=lambda held: (-held.score, held.track, held.lo, held.c0)):
+        places = [(strip.track, k) for k in range(int(strip.lo // BUCKET), int(strip.hi // BUCKET) + 1)]
+        if any(_clash(strip, held) for place in places for held in taken[place]):
+            continue
+        for place in places:
+            taken[place].append(strip)
+        kept.append(strip)
+    return kept
+
+
+def _clash(one: Strip, other: Strip) -> bool:
+    along = min(one.hi, other.hi) - max(one.lo, other.lo)
+    if along < 2.0:
+        return False
+    deep = min(one.c1, other.c1) - max(one.c0, other.c0)
+    if deep > 1.0:
+        return True
+    shared = {one.faces[0], one.faces[-1]} & {other.faces[0], other.faces[-1]}
+    return bool(shared) or abs(deep) < NEXT
