@@ -15,7 +15,7 @@ from ezdxf.math import OCS
 
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Point
-from deepsection.core.reading import Area, Drawn, Measure, Placed, Stroke, Words
+from deepsection.core.reading import Area, Drawn, Measure, Placed, Stroke, Words, meaning_of
 
 INSUNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 """Units by the code in the header. Source: DXF reference, $INSUNITS (from memory)."""
@@ -209,12 +209,17 @@ class _Walk:
         if depth >= DEEPEST:
             self._bad[f"block {name}, which lies more than {DEEPEST} blocks deep"] += 1
             return
-        if block < 0:
+        if block < 0 or not self._speaks(block):
             block = self._placed(entity, spread, name, layer)
         base = held.base_point
         for own in _places(entity, (float(base[0]), float(base[1]))):
             for part in held:
                 self._take(part, spread.after(own), layer, block, depth + 1)
+
+    def _speaks(self, block: int) -> bool:
+        """Whether a block is a unit of its own, to which those within it belong."""
+        held = self.drawn.blocks[block]
+        return bool(held.attributes) or meaning_of(held.name) != "unknown"
 
     def _placed(self, entity: DXFEntity, spread: Spread, name: str, layer: str) -> int:
         attributes = []

@@ -11,6 +11,7 @@ from typing import Any
 
 import ezdxf
 from shapely import LinearRing, Polygon
+from shapely import box as Box
 
 from .pen import Edge, draw_edge, draw_ring, edges
 from .truth import Spot, TrueHouse, TrueOpening, TrueWall, rings
@@ -101,7 +102,11 @@ def draw_furniture(sheet: Sheet) -> None:
     """A table with chairs, a bed, a wardrobe near a wall, a round table, a sofa, in the middle of rooms."""
     space, layer = sheet.space, {"layer": sheet.layers["furniture"]}
 
+    body = sheet.house.body(opened=False)
+
     def box(x: float, y: float, w: float, d: float) -> None:
+        if body.intersects(Box(x, y, x + w, y + d)):
+            return
         space.add_lwpolyline([(x, y), (x + w, y), (x + w, y + d), (x, y + d)], close=True, dxfattribs=layer)
 
     for k, (_, (x, y)) in enumerate(sheet.house.rooms):

@@ -19,8 +19,11 @@ from .found import OpeningKind
 from .layers import Meaning, meaning_of
 from .runs import NARROWEST, WIDEST, Bands, Gap, Run
 from .strips import THINNEST
+from .rails import Track
 from .swings import Swing
 
+DOORWAY = 1150.0
+"""An empty gap in an inner wall is a doorway for a leaf up to this width (mm). Common practice, no source."""
 OVER = 90.0
 """What belongs to an opening lies this near to its wall (mm)."""
 
@@ -185,7 +188,9 @@ def proved(run: Run, lo: float, hi: float, seen: Evidence, at: int) -> Held | No
     return None
 
 
-def over_walls(runs: Sequence[Run], seen: Evidence, glass: dict[int, list[tuple[float, float, float, int]]]) -> list[Held]:
+def over_walls(
+    runs: Sequence[Run], tracks: Sequence[Track], seen: Evidence, glass: dict[int, list[tuple[float, float, float, int]]]
+) -> list[Held]:
     """Openings where walls go on: swings that shut on them, blocks across them, glass between their faces."""
     found: list[Held] = []
     for n, swing in enumerate(seen.swings):
@@ -207,6 +212,8 @@ def over_walls(runs: Sequence[Run], seen: Evidence, glass: dict[int, list[tuple[
                 spans[round(lo / 40), round(hi / 40)].append((lo, hi, stroke))
         for held_spans in spans.values():
             lo, hi = (float(np.mean([span[i] for span in held_spans])) for i in (0, 1))
+            low, high = (tracks[run.track].crossed(s, run.c - run.t / 2, run.c + run.t / 2, 45.0) for s in (lo, hi))
+            lo, hi = lo if low is None else low, hi if high is None else high
             if NARROWEST <= hi - lo <= WIDEST:
                 strokes = {span[2] for span in held_spans}
                 found.append(Held(k, lo, hi, "window", 0.9, "lines from jamb to jamb between the faces", set(strokes)))
@@ -301,6 +308,19 @@ def stated(block: Placed, tags: set[str], scale: float, low: float, high: float)
 def number(block: Placed) -> str:
     """The number that a block carries, as it is written."""
     return next((value.strip()[:40] for tag, value in block.attributes if tag in NUMBER_TAGS and value.strip()), "")
+
+
+def guessed(found: list[Held], runs: Sequence[Run], outer: Sequence[bool]) -> None:
+    """What empty gaps are, in a plan that draws neither leaves nor glass anywhere: the usual, at the usual places."""
+    if not found or any(held.kind != "opening" for held in found):
+        return
+    for held in found:
+        width = (held.hi - held.lo) * runs[held.run].rail.stretch(runs[held.run].c)
+        kind: OpeningKind = "window" if outer[held.run] else "door" if width < DOORWAY else "opening"
+        if kind != "opening":
+            held.kind = kind
+            held.confidence = round(held.confidence * 0.7, 2)
+            held.reason += f"; a {kind} by where it is, as this plan draws no units"
 
 
 def apart(found: list[Held]) -> list[Held]:

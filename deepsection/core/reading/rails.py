@@ -91,7 +91,7 @@ class Face:
 
 @dataclass(slots=True)
 class Track:
-    """A rail with its faces in order of c, and the short lines across it: (s, low c, high c, stroke)."""
+    """A rail with its faces in order of c, and the short lines across it: (s, low c, high c)."""
 
     rail: Rail
     faces: list[Face]
@@ -226,14 +226,17 @@ def faces_of(c: Floats, low: Floats, high: Floats, layers: Sequence[str], names:
 
 
 def _across(rail: Rail, ends: Floats, bulges: Floats) -> Floats:
-    """Short straight lines square to a rail: (s, low c, high c, stroke), in order of s."""
+    """Short straight lines square to a rail, put together: (s, low c, high c), in order of s."""
     straight = np.flatnonzero(bulges == 0)
     first, last = rail.flat(ends[straight, :2]), rail.flat(ends[straight, 2:])
     along, over = np.abs(first[:, 0] - last[:, 0]), np.abs(first[:, 1] - last[:, 1])
-    fits = (over > 20.0) & (over < 800.0) & (along < np.maximum(3.0, 0.03 * over))
+    fits = (over > 5.0) & (along < np.maximum(3.0, 0.03 * over))
+    if not fits.any():
+        return np.zeros((0, 3))
     s, low, high = (first[fits, 0] + last[fits, 0]) / 2, np.minimum(first[fits, 1], last[fits, 1]), np.maximum(first[fits, 1], last[fits, 1])
-    held: Floats = np.column_stack((s, low, high, straight[fits].astype(float)))
-    return held[np.argsort(held[:, 0], kind="stable")]
+    joined = faces_of(s, low, high, [""] * len(s), list(range(len(s))))
+    held: Floats = np.array([(face.c, face.s0, face.s1) for face in joined if 20.0 < face.length < 800.0]).reshape(-1, 3)
+    return held
 
 
 def _centres(strokes: Sequence[Stroke], wanted: NDArray[np.bool_]) -> list[tuple[Rail, Ints]]:

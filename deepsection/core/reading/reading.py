@@ -16,7 +16,7 @@ from .found import EndOn, FoundOpening, FoundWall, Left, ReadPlan, UnitFound
 from .joints import End, joined
 from .layers import Meaning
 from .network import Enclosed, components, enclosed, outsides
-from .openings import HEIGHT_TAGS, SILL_TAGS, WIDTH_TAGS, Evidence, Held, apart, at_ends, in_gaps, number, over_walls, stated
+from .openings import HEIGHT_TAGS, SILL_TAGS, WIDTH_TAGS, Evidence, Held, apart, at_ends, guessed, in_gaps, number, over_walls, stated
 from .prepared import Filled, Prepared, prepared
 from .rails import Track, tracks
 from .rest import dimensions_of, grids_of, rooms_of
@@ -112,7 +112,7 @@ def _read(
     held, runs = in_gaps(runs, Bands(runs), seen)
     held += at_ends(runs, seen)
     panes = {k: _panes(lines[k], faces) for k, faces in glass.items()}
-    held += over_walls(runs, seen, panes)
+    held += over_walls(runs, lines, seen, panes)
     ends = joined(runs)
     runs, ends, held = _kept(runs, ends, apart(held), ready)
     if not runs:
@@ -165,13 +165,15 @@ def _kept(
         run = runs[k]
         joined_ends = sum(end.kind != "free" for end in ends[k])
         wall_named = named and _layer(run, ready) == "wall"
-        if sizes[groups[k]] < 0.25 * largest and joined_ends < 2 and not (run.common > 0.25 and run.length > 600):
+        if abs(ends[k][1].s - ends[k][0].s) * run.rail.stretch(run.c) < max(0.6 * run.t, 100.0):
+            return False
+        if sizes[groups[k]] < 0.25 * largest and not (run.common > 0.25 and run.length > 600):
             return False
         if joined_ends == 0:
             opened = any(o.run == k for o in held)
             return wall_named and run.length > 500 or (run.common > 0.3 and (opened or run.length > 2500))
         if joined_ends == 1 and not wall_named:
-            return run.common > 0.12 or run.length > 2.5 * run.t + 800
+            return any(o.run == k for o in held) or run.length > (600 if run.common > 0.12 else 2.5 * run.t + 800)
         return True
 
     keep = [k for k in range(len(runs)) if sure(k)]
@@ -210,6 +212,7 @@ def _told(
     thick = _levelled([run.t for run in runs], [run.drawn for run in runs])
     filled = Filled(ready.filled)
     sides = outsides(runs, around)
+    guessed(held, runs, [outer for outer, _ in sides])
     for k, (run, (first, last)) in enumerate(zip(runs, ends)):
         confidence, reason = _sure(run, (first, last), ready, filled)
         s0, s1 = first.s, last.s

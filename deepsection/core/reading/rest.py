@@ -11,13 +11,15 @@ from shapely.geometry import Point as Spot
 
 from .drawn import Drawn, Words
 from .found import Checked, FoundGrid, FoundRoom
-from .layers import Meaning
+from .layers import Meaning, meaning_of
 from .network import Enclosed
 from .rails import circle_of
 from .units import between, lengths_of
 
 _AREA = re.compile(r"(\d+(?:[.,]\d+)?)\s*(m²|m2|qm|sq\.?\s*m|sq\.?\s*ft|sf|ft²|ft2)", re.IGNORECASE)
 _LETTERS = re.compile(r"[^\W\d_]{2,}")
+UNITS_NAMED = ("door", "window", "sheet", "furniture")
+"""Texts in blocks that call themselves so name no room."""
 SQUARE_FOOT = 0.09290304
 
 
@@ -28,7 +30,7 @@ def rooms_of(drawn: Drawn, around: Enclosed) -> list[FoundRoom]:
     tree = STRtree(list(around.rooms))
     held: dict[int, list[Words]] = {}
     for word in drawn.words:
-        if word.block >= 0:
+        if word.block >= 0 and (drawn.blocks[word.block].attributes or meaning_of(drawn.blocks[word.block].name) in UNITS_NAMED):
             continue
         for k in tree.query(Spot(word.at), predicate="within").tolist():
             held.setdefault(k, []).append(word)

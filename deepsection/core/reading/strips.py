@@ -18,6 +18,8 @@ MOST_LAYERS = 9
 SAME_THICKNESS = 2.6
 """Distances this close (mm) count as one when it is asked how common they are."""
 BUCKET = 1500.0
+SILL = 40.0
+"""Glass ends this near to its jambs (mm)."""
 FAMILY = 6
 """As many lines at equal distances are treads, tiles or hatching."""
 
@@ -130,7 +132,7 @@ def strips_of(tracks: Sequence[Track], quality: Quality) -> tuple[list[Strip], d
     cells = {k: cells_of(track.faces, gone[k]) for k, track in enumerate(tracks)}
     stacks = [stack for k, track in enumerate(tracks) for stack in _stacks(k, track, cells[k])]
     sound = _sound(stacks)
-    glass = _glass(stacks, sound)
+    glass = _glass(stacks, sound, tracks)
     for k in glass:
         between = {face for stack in sound if stack.track == k for face in stack.faces[1:-1]}
         gone[k] |= glass[k] - between
@@ -145,7 +147,7 @@ def strips_of(tracks: Sequence[Track], quality: Quality) -> tuple[list[Strip], d
     for strip in found:
         worth = quality(strip.track, strip.faces, strip.lo, strip.hi, strip.c0, strip.c1)
         size = 0.3 if strip.thickness > 460 else 0.6 if strip.thickness < 55 else 1.0
-        layers = 3.0 if len(strip.faces) > 2 else 1.0
+        layers = 1.5 * (len(strip.faces) - 1) if len(strip.faces) > 2 else 1.0
         strip.score = min(strip.length, 4000.0) * worth * size * layers * (0.15 + strip.common)
     kept = _apart(found)
     for strip in kept:
@@ -197,14 +199,22 @@ def _sound(stacks: list[Strip]) -> list[Strip]:
         totals[key] += int(held.length)
         counts[key] += 1
         free[key] += 2 - sum(held.ends)
-    return [
-        held
-        for held in stacks
-        if totals[keys[id(held)]] > 5000
-        and counts[keys[id(held)]] > 2
-        and free[keys[id(held)]] >= 3
-        and (len(held.faces) > 3 or free[keys[id(held)]] > 0.4 * counts[keys[id(held)]])
-    ]
+    good = {
+        key
+        for key, total in totals.items()
+        if total > 5000 and counts[key] > 2 and free[key] >= 3 and (len(key) > 2 or free[key] > 0.4 * counts[key])
+    }
+    # Where the innermost face is broken by what stands against it, all but it goes on: that is the same wall.
+    less = {
+        key for key in good for more in good if len(more) > len(key) and _within(key, more) and 2 * totals[more] > totals[key]
+    }
+    return [held for held in stacks if keys[id(held)] in good - less]
+
+
+def _within(key: tuple[int, ...], more: tuple[int, ...]) -> bool:
+    size = len(key)
+    runs = [more[k : k + size] for k in range(len(more) - size + 1)]
+    return key in runs or key[::-1] in runs
 
 
 def _key(strip: Strip) -> tuple[int, ...]:
@@ -213,13 +223,16 @@ def _key(strip: Strip) -> tuple[int, ...]:
     return min(steps, steps[::-1])
 
 
-def _glass(stacks: list[Strip], sound: list[Strip]) -> dict[int, set[int]]:
+def _glass(stacks: list[Strip], sound: list[Strip], tracks: Sequence[Track]) -> dict[int, set[int]]:
     """Lines between two faces that run from jamb to jamb and are no layer of a wall."""
     layers = {id(held) for held in sound}
     found: dict[int, set[int]] = defaultdict(set)
     for held in stacks:
         if all(held.ends) and id(held) not in layers:
-            found[held.track].update(held.faces[1:-1])
+            for k in held.faces[1:-1]:
+                face = tracks[held.track].faces[k]
+                if face.s0 > held.lo - SILL and face.s1 < held.hi + SILL:
+                    found[held.track].add(k)
     return found
 
 
