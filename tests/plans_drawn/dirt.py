@@ -70,6 +70,5 @@ def moved(document: Any, *, scale: float = 1.0, degrees: float = 0.0, shift: tup
             if not entity.dxf.get("text"):
                 measured = float(entity.get_measurement())
                 entity.dxf.text = f"{measured:.0f}"
-            entity.dxf.geometry = ""
         entity.transform(turn)
     return document

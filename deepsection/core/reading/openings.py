@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import math
+import bisect
 import re
 from collections import defaultdict
 from collections.abc import Sequence
@@ -11,16 +11,14 @@ from dataclasses import dataclass, field
 import numpy as np
 from shapely import STRtree
 from shapely.geometry import LineString
-
-from deepsection.core.geometry import Point
+from shapely.geometry import Point as Spot
 
 from .drawn import Placed, Stroke
 from .found import OpeningKind
 from .layers import Meaning, meaning_of
-from .runs import NARROWEST, WIDEST, Bands, Gap, Run
-from .strips import THINNEST
+from .runs import NARROWEST, WIDEST, Bands, Gap, Near, Run
 from .rails import Track
-from .swings import Swing
+from .swings import RADII, Swing
 
 DOORWAY = 1150.0
 """An empty gap in an inner wall is a doorway for a leaf up to this width (mm). Common practice, no source."""
@@ -58,6 +56,7 @@ class Evidence:
             if stroke.block >= 0:
                 self.of_block[stroke.block].append(k)
         self.used_swings: set[int] = set()
+        self._hinges = STRtree([Spot(swing.hinge) for swing in swings])
 
     def along(self, run: Run, lo: float, hi: float) -> set[int]:
         """Strokes that run along a wall within a stretch of it, over most of that."""
@@ -77,8 +76,8 @@ class Evidence:
     def swung(self, run: Run, lo: float, hi: float) -> list[tuple[int, float, int]]:
         """Swings whose hinge and closing point lie in a stretch of a wall: (swing, s of the hinge, side it opens to)."""
         found = []
-        for n, swing in enumerate(self.swings):
-            placed = self.shut(run, swing)
+        for n in sorted(self._hinges.query(run.band(lo - 150.0, hi + 150.0, 150.0), predicate="intersects").tolist()):
+            placed = self.shut(run, self.swings[n])
             if placed is None:
                 continue
             hinge, other, side = placed
@@ -193,21 +192,25 @@ def over_walls(
 ) -> list[Held]:
     """Openings where walls go on: swings that shut on them, blocks across them, glass between their faces."""
     found: list[Held] = []
+    near = Near(runs)
     for n, swing in enumerate(seen.swings):
         if n in seen.used_swings:
             continue
-        held = _swing_over(runs, seen, n, swing)
+        held = _swing_over(runs, near, seen, swing)
         if held:
             found.append(held)
     taken = {held.block for held in found if held.block >= 0}
     for block, strokes in seen.of_block.items():
         if block not in taken and seen.block_name(block) in ("door", "window"):
-            held = _block_over(runs, seen, block, strokes)
+            held = _block_over(runs, near, seen, block, strokes)
             if held:
                 found.append(held)
+    by_c = {track: sorted(panes) for track, panes in glass.items()}
     for k, run in enumerate(runs):
         spans: dict[tuple[int, int], list[tuple[float, float, int]]] = defaultdict(list)
-        for c, lo, hi, stroke in glass.get(run.track, ()):
+        panes = by_c.get(run.track, [])
+        first = bisect.bisect_left(panes, (run.c - run.t,))
+        for c, lo, hi, stroke in panes[first : bisect.bisect_left(panes, (run.c + run.t,))]:
             if abs(c - run.c) < run.t / 2 + 2 and run.s0 - 5 < lo and hi < run.s1 + 5:
                 spans[round(lo / 40), round(hi / 40)].append((lo, hi, stroke))
         for held_spans in spans.values():
@@ -220,9 +223,10 @@ def over_walls(
     return found
 
 
-def _swing_over(runs: Sequence[Run], seen: Evidence, n: int, swing: Swing) -> Held | None:
+def _swing_over(runs: Sequence[Run], near: Near, seen: Evidence, swing: Swing) -> Held | None:
     best: tuple[float, Held] | None = None
-    for k, run in enumerate(runs):
+    for k in near.at(swing.hinge):
+        run = runs[k]
         placed = seen.shut(run, swing)
         if placed is None:
             continue
@@ -237,11 +241,14 @@ def _swing_over(runs: Sequence[Run], seen: Evidence, n: int, swing: Swing) -> He
     return best[1] if best else None
 
 
-def _block_over(runs: Sequence[Run], seen: Evidence, block: int, strokes: Sequence[int]) -> Held | None:
+def _block_over(
+    runs: Sequence[Run], near: Near, seen: Evidence, block: int, strokes: Sequence[int]
+) -> Held | None:
     points = np.array([p for k in strokes for p in (seen.strokes[k].a, seen.strokes[k].b)])
     middle = points.mean(axis=0)
     best: tuple[float, Held] | None = None
-    for k, run in enumerate(runs):
+    for k in near.at((float(middle[0]), float(middle[1]))):
+        run = runs[k]
         flat = run.rail.flat(points)
         lo, hi = float(flat[:, 0].min()), float(flat[:, 0].max())
         away = abs(run.rail.spot((float(middle[0]), float(middle[1])))[1] - run.c)
@@ -259,10 +266,12 @@ def _block_over(runs: Sequence[Run], seen: Evidence, block: int, strokes: Sequen
 def at_ends(runs: list[Run], seen: Evidence) -> list[Held]:
     """Doors between the end of a wall and another wall: the wall goes on over them. Runs are made longer."""
     found = []
+    near_ends = Near(runs, beyond=RADII[1] + 100.0)
     for n, swing in enumerate(seen.swings):
         if n in seen.used_swings:
             continue
-        for k, run in enumerate(runs):
+        for k in near_ends.at(swing.hinge):
+            run = runs[k]
             if run.rail.radius:
                 continue
             placed = seen.shut(run, swing)
@@ -325,16 +334,9 @@ def guessed(found: list[Held], runs: Sequence[Run], outer: Sequence[bool]) -> No
 
 def apart(found: list[Held]) -> list[Held]:
     """Openings that do not lie in each other, the surer ones first."""
-    kept: list[Held] = []
+    kept: dict[int, list[Held]] = defaultdict(list)
     for held in sorted(found, key=lambda one: (-one.confidence, one.run, one.lo)):
-        if all(o.run != held.run or min(o.hi, held.hi) - max(o.lo, held.lo) < 20.0 for o in kept):
-            kept.append(held)
-    return sorted(kept, key=lambda one: (one.run, one.lo))
-
-
-def usual_place(point: Point) -> Point:
-    """A place to the tenth of a millimetre."""
-    return round(point[0], 1), round(point[1], 1)
-
-
-__all__ = ["THINNEST", "Evidence", "Held", "apart", "at_ends", "in_gaps", "math", "number", "over_walls", "stated"]
+        beside = kept[held.run]
+        if all(min(o.hi, held.hi) - max(o.lo, held.lo) < 20.0 for o in beside):
+            beside.append(held)
+    return sorted((held for beside in kept.values() for held in beside), key=lambda one: (one.run, one.lo))

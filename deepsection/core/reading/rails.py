@@ -6,6 +6,7 @@ A *face* is what is left of lines that lie on each other or follow each other.
 
 from __future__ import annotations
 
+import bisect
 import math
 from collections import defaultdict
 from collections.abc import Sequence
@@ -57,8 +58,11 @@ class Rail:
 
     def spot(self, point: Point) -> Point:
         """One place as (s, c)."""
-        s, c = self.flat(np.array([point]))[0]
-        return float(s), float(c)
+        x, y = point[0] - self.centre[0], point[1] - self.centre[1]
+        if not self.radius:
+            cos, sin = math.cos(self.angle), math.sin(self.angle)
+            return x * cos + y * sin, y * cos - x * sin
+        return ((math.atan2(y, x) - self.angle) % math.tau) * self.radius, self.radius - math.hypot(x, y)
 
     def at(self, s: float, c: float) -> Point:
         """The place of (s, c)."""
@@ -96,6 +100,12 @@ class Track:
     rail: Rail
     faces: list[Face]
     across: Floats
+
+    def at(self, c: float, reach: float) -> list[Face]:
+        """The faces no farther than this from c."""
+        first = bisect.bisect_left(self.faces, c - reach, key=lambda face: face.c)
+        last = bisect.bisect_right(self.faces, c + reach, key=lambda face: face.c)
+        return self.faces[first:last]
 
     def crossed(self, s: float, low: float, high: float, reach: float = 18.0) -> float | None:
         """Where a line across ends what lies between two faces, near s."""

@@ -159,6 +159,7 @@ def _kept(
     for run, group in zip(runs, groups):
         sizes[group] += int(run.length)
     largest = max(sizes.values())
+    opened = {o.run for o in held}
     named = any(ready.meanings[stroke.layer] == "wall" for stroke in ready.strokes)
 
     def sure(k: int) -> bool:
@@ -170,10 +171,9 @@ def _kept(
         if sizes[groups[k]] < 0.25 * largest and not (run.common > 0.25 and run.length > 600):
             return False
         if joined_ends == 0:
-            opened = any(o.run == k for o in held)
-            return wall_named and run.length > 500 or (run.common > 0.3 and (opened or run.length > 2500))
+            return (wall_named and run.length > 500) or (run.common > 0.3 and (k in opened or run.length > 2500))
         if joined_ends == 1 and not wall_named:
-            return any(o.run == k for o in held) or run.length > (600 if run.common > 0.12 else 2.5 * run.t + 800)
+            return k in opened or run.length > (600 if run.common > 0.12 else 2.5 * run.t + 800)
         return True
 
     keep = [k for k in range(len(runs)) if sure(k)]

@@ -92,20 +92,18 @@ class Run:
 
 def runs_of(tracks: Sequence[Track], strips: Sequence[Strip]) -> list[Run]:
     """Strips put together to runs, gaps not yet judged."""
-    found: dict[int, list[Run]] = defaultdict(list)
+    found: dict[tuple[int, int], list[Run]] = defaultdict(list)
     for strip in sorted(strips, key=lambda held: (-held.length, held.track, held.lo)):
         middle = (strip.c0 + strip.c1) / 2
+        place = round(middle / 10.0)
+        near = (run for k in (place - 1, place, place + 1) for run in found[strip.track, k])
         home = next(
-            (
-                run
-                for run in found[strip.track]
-                if abs(run.c - middle) < SAME_AXIS and abs(run.t - strip.thickness) < SAME_DEPTH
-            ),
-            None,
+            (run for run in near if abs(run.c - middle) < SAME_AXIS and abs(run.t - strip.thickness) < SAME_DEPTH), None
         )
         if home is None:
             rail = tracks[strip.track].rail
-            found[strip.track].append(Run(strip.track, rail, middle, strip.thickness, [], [strip], strip.steps))
+            run = Run(strip.track, rail, middle, strip.thickness, [], [strip], strip.steps)
+            found[strip.track, place].append(run)
         else:
             home.strips.append(strip)
             home.steps = home.steps or strip.steps
@@ -133,7 +131,7 @@ def settle(run: Run, track: Track) -> None:
         (lo if a is None else a, hi if b is None else b) for (lo, hi), (a, b) in zip(pieces, edges)
     ]
     run.ends = [run.pieces[0][0], run.pieces[-1][1]]
-    on = [(f.s0, f.s1) for f in track.faces if abs(f.c - low) < 4.0 or abs(f.c - high) < 4.0]
+    on = [(face.s0, face.s1) for c in (low, high) for face in track.at(c, 4.0)] if len(pieces) > 1 else []
     run.gaps = []
     for (one, other), (left, right) in zip(zip(run.pieces, run.pieces[1:]), zip(edges, edges[1:])):
         face_on = any(a <= one[1] + TOUCH and b >= other[0] - TOUCH for a, b in on)
@@ -142,6 +140,18 @@ def settle(run: Run, track: Track) -> None:
 
 def _jamb(track: Track, s: float, low: float, high: float) -> float | None:
     return track.crossed(s, low, high)
+
+
+class Near:
+    """Walls as whole, to ask which of them a place may belong to."""
+
+    def __init__(self, runs: Sequence[Run], beyond: float = 0.0) -> None:
+        self._tree = STRtree([run.band(run.s0 - beyond, run.s1 + beyond, 320.0) for run in runs])
+
+    def at(self, point: Point) -> list[int]:
+        """Positions of walls that a place lies on or beside."""
+        found: list[int] = sorted(self._tree.query(Spot(point), predicate="intersects").tolist())
+        return found
 
 
 class Bands:

@@ -8,6 +8,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from deepsection.core.errors import BadInput
+
 from .rails import Face, Floats, Track
 
 THINNEST, THICKEST = 40.0, 640.0
@@ -17,9 +19,10 @@ NEXT = 4.0
 MOST_LAYERS = 9
 SAME_THICKNESS = 2.6
 """Distances this close (mm) count as one when it is asked how common they are."""
-BUCKET = 1500.0
+BUCKET = 800.0
 SILL = 40.0
 """Glass ends this near to its jambs (mm)."""
+MOST_PAIRS = 100_000
 FAMILY = 6
 """As many lines at equal distances are treads, tiles or hatching."""
 
@@ -63,35 +66,38 @@ class Strip:
 
 def cells_of(faces: Sequence[Face], gone: set[int]) -> list[Cell]:
     """Pairs of faces that see each other across a plausible distance. Faces in `gone` are not there."""
+    kept = np.array([k for k in range(len(faces)) if k not in gone], dtype=np.intp)
+    at = np.array([(faces[k].c, faces[k].s0, faces[k].s1) for k in kept]).reshape(-1, 3)
+    last = np.searchsorted(at[:, 0], at[:, 0] + THICKEST, side="right")
+    first = np.searchsorted(at[:, 0], at[:, 0] + NEXT, side="left")
     found = []
-    kept = [k for k in range(len(faces)) if k not in gone]
-    for at, i in enumerate(kept):
-        one = faces[i]
-        seen = [(one.s0, one.s1)]
-        for j in kept[at + 1 :]:
-            other = faces[j]
-            t = other.c - one.c
-            if t > THICKEST or not seen:
-                break
-            if t < NEXT:
-                continue
+    for n, (c, s0, s1) in enumerate(at.tolist()):
+        window = at[first[n] : last[n]]
+        beside = np.flatnonzero((window[:, 1] < s1 - 1.0) & (window[:, 2] > s0 + 1.0))
+        seen = [(s0, s1)]
+        for m in beside.tolist():
+            other, o0, o1 = window[m].tolist()
             left = []
             for a, b in seen:
-                lo, hi = max(a, other.s0), min(b, other.s1)
+                lo, hi = max(a, o0), min(b, o1)
                 if hi - lo < 1.0:
                     left.append((a, b))
                     continue
-                found.append(Cell(i, j, lo, hi, t))
-                left += [(a, lo)] if lo - a > 1.0 else []
-                left += [(hi, b)] if b - hi > 1.0 else []
+                found.append(Cell(int(kept[n]), int(kept[first[n] + m]), lo, hi, other - c))
+                if lo - a > 1.0:
+                    left.append((a, lo))
+                if b - hi > 1.0:
+                    left.append((hi, b))
             seen = left
+            if not seen:
+                break
     return found
 
 
-def families(faces: Sequence[Face]) -> set[int]:
+def families(faces: Sequence[Face], cells: Sequence[Cell]) -> set[int]:
     """Faces that stand at equal distances, many in a row: treads, tiles, boards, hatching."""
     nexts: dict[int, Cell] = {}
-    for cell in cells_of(faces, set()):
+    for cell in cells:
         length = min(faces[cell.low].length, faces[cell.high].length)
         alike = max(faces[cell.low].length, faces[cell.high].length) < 1.35 * length + 30
         if alike and cell.hi - cell.lo > 0.7 * length and cell.low not in nexts:
@@ -128,8 +134,16 @@ Quality = Callable[[int, Sequence[int], float, float, float, float], float]
 
 def strips_of(tracks: Sequence[Track], quality: Quality) -> tuple[list[Strip], dict[int, set[int]]]:
     """The strips that may stand together, and by track the faces that are glass or the like: lines from jamb to jamb."""
-    gone = {k: families(track.faces) for k, track in enumerate(tracks)}
-    cells = {k: cells_of(track.faces, gone[k]) for k, track in enumerate(tracks)}
+    cells = {k: cells_of(track.faces, set()) for k, track in enumerate(tracks)}
+    gone = {k: families(track.faces, cells[k]) for k, track in enumerate(tracks)}
+    cells |= {k: cells_of(tracks[k].faces, held) for k, held in gone.items() if held}
+    dense = sum(len(held) for held in cells.values())
+    if dense > MOST_PAIRS:
+        message = (
+            f"its lines lie too densely to tell walls among them: {dense:,} pairs of lines as far apart as the faces of "
+            f"walls, up to {MOST_PAIRS:,} are judged; leave layers out, or take the plan alone"
+        )
+        raise BadInput(message, field="file", value=dense, limit=MOST_PAIRS)
     stacks = [stack for k, track in enumerate(tracks) for stack in _stacks(k, track, cells[k])]
     sound = _sound(stacks)
     glass = _glass(stacks, sound, tracks)
@@ -238,10 +252,12 @@ def _glass(stacks: list[Strip], sound: list[Strip], tracks: Sequence[Track]) -> 
 
 def _apart(strips: list[Strip]) -> list[Strip]:
     """The best strips that do not lie in each other; a face has a wall on one of its sides only."""
-    taken: dict[tuple[int, int], list[Strip]] = defaultdict(list)
+    taken: dict[tuple[int, int, int], list[Strip]] = defaultdict(list)
     kept = []
     for strip in sorted(strips, key=lambda held: (-held.score, held.track, held.lo, held.c0)):
-        places = [(strip.track, k) for k in range(int(strip.lo // BUCKET), int(strip.hi // BUCKET) + 1)]
+        deep = range(int((strip.c0 - NEXT) // BUCKET), int((strip.c1 + NEXT) // BUCKET) + 1)
+        along = range(int(strip.lo // BUCKET), int(strip.hi // BUCKET) + 1)
+        places = [(strip.track, k, n) for k in along for n in deep]
         if any(_clash(strip, held) for place in places for held in taken[place]):
             continue
         for place in places:

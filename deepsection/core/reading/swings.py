@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -47,7 +48,7 @@ def swings_of(strokes: Sequence[Stroke]) -> list[Swing]:
     starts = np.array([p for k in lines for p in (strokes[k].a, strokes[k].b)]).reshape(-1, 2)
     tree = STRtree([Spot(p) for p in starts]) if len(starts) else None
     found: list[Swing] = []
-    seen: list[Swing] = []
+    seen: dict[tuple[int, int], list[Swing]] = defaultdict(list)
     for k, centre, radius in arcs:
         ends = strokes[k].a, strokes[k].b
         leaf = None
@@ -60,9 +61,11 @@ def swings_of(strokes: Sequence[Stroke]) -> list[Swing]:
                 near = [end for end in (0, 1) if math.dist(ends[end], far) < 0.15 * radius]
                 leaf = near[0] if near else leaf
         swing = Swing(centre, ends, radius, k, leaf, strokes[k].block)
-        if not any(_same(swing, other) for other in seen[-400:]):
+        x, y = round(centre[0] / 60.0), round(centre[1] / 60.0)
+        near = (other for dx in (-1, 0, 1) for dy in (-1, 0, 1) for other in seen[x + dx, y + dy])
+        if not any(_same(swing, other) for other in near):
             found.append(swing)
-            seen.append(swing)
+            seen[x, y].append(swing)
     return found
 
 

@@ -69,6 +69,9 @@ def unit_of(drawn: Drawn, stated: str | None = None) -> UnitFound:
     if drawn.unit:
         scores[drawn.unit] += 1.6
         reasons[drawn.unit].append("the header says so")
+        for name in PAPER:
+            if (drawn.unit == "mm" and "millimetres" in name) or (drawn.unit == "in" and "inches" in name):
+                scores[name] += 0.8
     for name in UNITS:
         scores[name] += 0.3
     _by_dimensions(drawn, candidates, scores, reasons)
