@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -34,7 +36,13 @@ class FoundWall:
     end_on: EndOn
     outer: bool = False
     outside: Literal["left", "right"] = "left"
-    plan: int = 0
+
+    @property
+    def length(self) -> float:
+        """Along its axis (mm)."""
+        chord = math.dist(self.start, self.end)
+        sweep = 4 * math.atan(abs(self.bulge))
+        return chord if not sweep else chord / 2 / math.sin(sweep / 2) * sweep
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,7 +61,6 @@ class FoundOpening:
     leaves: int = 1
     hinge: Literal["start", "end"] = "start"
     swing: Literal["left", "right"] = "left"
-    plan: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,7 +70,6 @@ class FoundRoom:
     name: str
     at: Point
     area: float | None = None
-    plan: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,6 +114,15 @@ class Left:
     count: int
 
 
+@dataclass(frozen=True, slots=True)
+class Storey:
+    """One of the plans of a drawing: its title, the shift that lays it over the lowest, its walls by position."""
+
+    title: str
+    shift: Point
+    walls: tuple[int, ...]
+
+
 @dataclass(slots=True)
 class ReadPlan:
     """All of it. `origin` is the place of the file, in mm, that became 0, 0; walls are measured from there."""
@@ -122,6 +137,6 @@ class ReadPlan:
     left: list[Left] = field(default_factory=list)
     notes: list[str] = field(default_factory=list)
     layers: dict[str, str] = field(default_factory=dict)
-    plans: list[str] = field(default_factory=list)
+    storeys: list[Storey] = field(default_factory=list)
     enclosed: int = 0
     spare: list[tuple[Point, Point, float, str]] = field(default_factory=list)

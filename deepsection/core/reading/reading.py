@@ -17,6 +17,7 @@ from .joints import End, joined
 from .layers import Meaning
 from .network import Enclosed, components, enclosed, outsides
 from .openings import HEIGHT_TAGS, SILL_TAGS, WIDTH_TAGS, Evidence, Held, apart, at_ends, guessed, in_gaps, number, over_walls, stated
+from .plans import groups_of, storeys_of
 from .prepared import Filled, Prepared, prepared
 from .rails import Track, tracks
 from .rest import dimensions_of, grids_of, rooms_of
@@ -239,7 +240,8 @@ def _told(
         plan.openings.append(_opening(o, runs[o.run], ends[o.run][0].s, drawn, unit))
         used |= o.strokes
     used |= {stroke for run in runs for strip in run.strips for stroke in strip.strokes}
-    plan.rooms, plan.grids = rooms_of(drawn, around), grids_of(drawn, ready.meanings)
+    plan.rooms, plan.grids = rooms_of(drawn, around), grids_of(drawn)
+    plan.storeys = storeys_of(plan.walls, groups_of(plan.walls), drawn.words, plan.grids)
     plan.dimensions = dimensions_of(drawn)
     plan.layers = {layer: ready.meanings[layer] for layer in drawn.layers}
     _leave(plan, drawn, ready, used)

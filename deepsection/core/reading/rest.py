@@ -4,14 +4,12 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Mapping
-
 from shapely import STRtree
 from shapely.geometry import Point as Spot
 
 from .drawn import Drawn, Words
 from .found import Checked, FoundGrid, FoundRoom
-from .layers import Meaning, meaning_of
+from .layers import meaning_of
 from .network import Enclosed
 from .rails import circle_of
 from .units import between, lengths_of
@@ -63,7 +61,7 @@ def dimensions_of(drawn: Drawn) -> list[Checked]:
     return found
 
 
-def grids_of(drawn: Drawn, meanings: Mapping[str, Meaning]) -> list[FoundGrid]:
+def grids_of(drawn: Drawn) -> list[FoundGrid]:
     """Lines that end at a circle with a short text in it."""
     bubbles = []
     for stroke in drawn.strokes:
@@ -72,12 +70,12 @@ def grids_of(drawn: Drawn, meanings: Mapping[str, Meaning]) -> list[FoundGrid]:
             inside = [word for word in drawn.words if math.dist(word.at, centre) < radius and len(word.text) <= 3]
             if inside and 50.0 < radius < 1500.0:
                 bubbles.append((centre, radius, inside[0].text))
-    found: dict[str, FoundGrid] = {}
+    found: list[FoundGrid] = []
     lines = [s for s in drawn.strokes if not s.bulge and math.dist(s.a, s.b) > 2500.0] if bubbles else []
     for centre, radius, label in bubbles:
         for line in lines:
             near = [abs(math.dist(end, centre) - radius) < 0.3 * radius for end in (line.a, line.b)]
-            if any(near) and label not in found:
+            if any(near) and not any(g.label == label and {g.start, g.end} == {line.a, line.b} for g in found):
                 start, end = (line.a, line.b) if near[0] else (line.b, line.a)
-                found[label] = FoundGrid(label, start, end)
-    return [found[label] for label in sorted(found)]
+                found.append(FoundGrid(label, start, end))
+    return sorted(found, key=lambda grid: (grid.label, grid.start))

@@ -1,0 +1,6 @@
+"""A plan that was read is taken over: make-ups for its thicknesses, joints, walls, openings, rooms, as edits."""
+
+from .edits import Adopted, Choices, adopted
+from .make_ups import AS_DRAWN, Group, groups_of, key_of, thickness_of
+
+__all__ = ["AS_DRAWN", "Adopted", "Choices", "Group", "adopted", "groups_of", "key_of", "thickness_of"]

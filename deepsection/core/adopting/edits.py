@@ -1,0 +1,232 @@
+"""A plan that was read becomes edits: make-ups, walls, openings, rooms, grid lines, storey by storey."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutRoom, PutWall
+from ..errors import BadInput
+from ..geometry import Point
+from ..model import GridLine, MakeUp, Opening, Project, Room
+from ..reading import FoundOpening, FoundWall, ReadPlan
+from ..trades.levels.place import storeys
+from .make_ups import AS_DRAWN, groups_of, key_of, made_to_measure
+from .walls import Heights, Stood, built
+
+DOOR_HEAD, WINDOW_HEAD, WINDOW_HEIGHT = 2100.0, 2100.0, 1200.0
+"""Heights that a plan does not tell (mm). Common practice, no source."""
+NO_NAME = 40
+
+
+@dataclass(frozen=True, slots=True)
+class Choices:
+    """What somebody chose of a plan: make-ups by the key of their group, walls and openings left out by position.
+
+    `storeys` names the level of each of its plans, by position; a plan without one is left out.
+    """
+
+    make_ups: Mapping[str, str] = field(default_factory=dict)
+    without_walls: frozenset[int] = frozenset()
+    without_openings: frozenset[int] = frozenset()
+    storeys: Mapping[int, str] = field(default_factory=dict)
+    rooms: bool = True
+    grids: bool = True
+
+
+@dataclass(slots=True)
+class Adopted:
+    """The edits, what they build, and what of the plan they leave out, in words. `walls` and `openings`: ids by position."""
+
+    edits: list[Any] = field(default_factory=list)
+    skipped: list[str] = field(default_factory=list)
+    walls: dict[int, str] = field(default_factory=dict)
+    openings: dict[int, str] = field(default_factory=dict)
+    counts: dict[str, int] = field(default_factory=dict)
+
+
+def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) -> Adopted:
+    """Edits that build a plan into a project; new ids begin with `prefix`. Raises: BadInput where it has no storey."""
+    out = Adopted()
+    kept = {k: wall for k, wall in enumerate(plan.walls) if k not in choices.without_walls}
+    ups = _make_ups(project, list(kept.values()), choices, prefix, out)
+    placed = _placed(project, plan, choices, out)
+    if not placed:
+        raise BadInput("no storey of this project is chosen for a plan of the file", field="storeys")
+    spots: dict[int, list[Stood]] = {}
+    numbers = _Numbers(project)
+    for place, (level, top) in placed.items():
+        storey = plan.storeys[place]
+        mine = {k: kept[k] for k in storey.walls if k in kept}
+        held = built(mine, {k: ups[key_of(wall)] for k, wall in mine.items()}, f"{prefix}{'' if place == 0 else f's{place}'}", Heights(level, top), storey.shift)
+        out.edits += [PutJoint(joint=joint) for joint in _free_first(held.joints)[0]]
+        out.edits += _in_order(held.joints, held.walls)
+        spots |= held.of
+        out.walls |= {k: pieces[0].id for k, pieces in held.of.items()}
+    out.counts["walls"] = sum(len(pieces) for pieces in spots.values())
+    for k, opening in enumerate(plan.openings):
+        if k in choices.without_openings or opening.wall in choices.without_walls:
+            continue
+        host = _host(opening, spots.get(opening.wall, ()))
+        if host is None:
+            if opening.wall in spots:
+                out.skipped.append(f"a {opening.kind} of {opening.width:.0f} mm that lies across a junction of walls")
+            continue
+        made = _opening(project, plan.walls[opening.wall], opening, host, f"{prefix}-opening{k + 1}", numbers)
+        out.openings[k] = made.id
+        out.edits.append(PutOpening(opening=made))
+    out.counts["openings"] = len(out.openings)
+    _rooms(project, plan, choices, placed, prefix, out)
+    return out
+
+
+def _make_ups(
+    project: Project, walls: Sequence[FoundWall], choices: Choices, prefix: str, out: Adopted
+) -> dict[str, MakeUp]:
+    """The make-up of each group of walls; those made to measure are put."""
+    known = {held.id: held for held in project.make_ups if held.use == "wall"}
+    found: dict[str, MakeUp] = {}
+    for number, group in enumerate(groups_of(project, walls), 1):
+        chosen = choices.make_ups.get(group.key, group.make_up)
+        if chosen == AS_DRAWN:
+            made = made_to_measure(project, group, f"{prefix}-makeup{number}")
+            out.edits.append(PutMakeUp(make_up=made))
+            found[group.key] = made
+        elif chosen in known:
+            found[group.key] = known[chosen]
+        else:
+            raise BadInput(f"no make-up for walls is called “{chosen}”", field="make_up", value=chosen)
+    return found
+
+
+def _placed(project: Project, plan: ReadPlan, choices: Choices, out: Adopted) -> dict[int, tuple[str, str]]:
+    """For each plan the level that its walls stand on, and that of their tops."""
+    known = storeys(project)
+    plates = {held.level: held.plate for held in known}
+    usual = {k: held.level for k, held in zip(range(len(plan.storeys)), known)}
+    found: dict[int, tuple[str, str]] = {}
+    for k, storey in enumerate(plan.storeys):
+        level = choices.storeys.get(k, "" if choices.storeys else usual.get(k, ""))
+        if not level:
+            if k not in choices.storeys:
+                out.skipped.append(f"{storey.title}: this project has no storey for it yet; add one, and take it over then")
+            continue
+        plate = plates.get(level)
+        if plate is None:
+            raise BadInput("this project has no floor and plate to set walls between", field="storeys", value=level)
+        found[k] = level, plate
+    return found
+
+
+def _free_first(joints: Sequence[Any]) -> tuple[list[Any], list[Any]]:
+    return [held for held in joints if held.kind == "free"], [held for held in joints if held.kind == "tee"]
+
+
+def _in_order(joints: Sequence[Any], walls: Sequence[Any]) -> list[Any]:
+    """Walls after their joints, tees after the walls that carry them."""
+    _, tees = _free_first(joints)
+    there = {held.id for held in joints if held.kind == "free"}
+    left_walls, left_tees = list(walls), list(tees)
+    edits: list[Any] = []
+    built_: set[str] = set()
+    while left_walls or left_tees:
+        ready = [wall for wall in left_walls if wall.start in there and wall.end in there]
+        edits += [PutWall(wall=wall) for wall in ready]
+        built_ |= {wall.id for wall in ready}
+        left_walls = [wall for wall in left_walls if wall.id not in built_]
+        now = [tee for tee in left_tees if tee.wall in built_]
+        edits += [PutJoint(joint=tee) for tee in now]
+        there |= {tee.id for tee in now}
+        left_tees = [tee for tee in left_tees if tee.id not in there]
+        if not ready and not now:
+            break
+    return edits
+
+
+def _host(opening: FoundOpening, pieces: Sequence[Stood]) -> tuple[str, float] | None:
+    """The wall that an opening lies in, and its distance along the set-out line of that."""
+    low, high = opening.distance - opening.width / 2, opening.distance + opening.width / 2
+    home = next((held for held in pieces if low > held.lo - 60.0 and high < held.hi + 60.0), None)
+    return (home.id, home.line.along(home.axis.at(opening.distance))) if home else None
+
+
+class _Numbers:
+    """Numbers of openings that are free: the one that was drawn, else the next."""
+
+    def __init__(self, project: Project) -> None:
+        self._taken = {held.number for held in project.openings} | {held.number for held in project.kinds}
+
+    def next(self, letter: str, drawn: str) -> str:
+        free = drawn[:NO_NAME] if drawn and drawn not in self._taken else ""
+        free = free or next(f"{letter}{n}" for n in range(1, len(self._taken) + 2) if f"{letter}{n}" not in self._taken)
+        self._taken.add(free)
+        return free
+
+
+def _opening(
+    project: Project, wall: FoundWall, found: FoundOpening, host: tuple[str, float], id: str, numbers: _Numbers
+) -> Opening:
+    window = found.kind == "window"
+    sill = found.sill if found.sill is not None else WINDOW_HEAD - WINDOW_HEIGHT if window else 0.0
+    height = found.height or (WINDOW_HEAD - sill if window and sill < WINDOW_HEAD - 300.0 else WINDOW_HEIGHT if window else DOOR_HEAD)
+    operation = None if window else "plain" if found.kind == "opening" else "double" if found.leaves > 1 else "hinged"
+    out = (found.swing == wall.outside) if wall.outer else found.swing == "left"
+    return Opening.model_validate(
+        {
+            "id": id,
+            "wall": host[0],
+            "end": "start",
+            "distance": host[1],
+            "width": round(found.width, 2),
+            "height": height,
+            "sill": sill if window else 0.0,
+            "unit": "window" if window else "door",
+            "operation": operation,
+            "number": numbers.next("W" if window else "D", found.number),
+            "hinge": found.hinge,
+            "swing": "out" if out else "in",
+            "trim": 88.9 if wall.outer and project.tradition == "timber" else 0.0,
+        }
+    )
+
+
+def _rooms(
+    project: Project,
+    plan: ReadPlan,
+    choices: Choices,
+    placed: Mapping[int, tuple[str, str]],
+    prefix: str,
+    out: Adopted,
+) -> None:
+    boxes = {k: _bounds(plan, plan.storeys[k].walls) for k in placed}
+    lowest = storeys(project)[0].level
+    if choices.rooms:
+        for number, room in enumerate(plan.rooms, 1):
+            home = next((k for k, box in boxes.items() if _within(room.at, box)), None)
+            if home is not None:
+                (x, y), level = room.at, placed[home][0]
+                shift = plan.storeys[home].shift
+                made = Room(id=f"{prefix}-room{number}", name=room.name, x=x + shift[0], y=y + shift[1], level=None if level == lowest else level)
+                out.edits.append(PutRoom(room=made))
+        out.counts["rooms"] = sum(isinstance(edit, PutRoom) for edit in out.edits)
+    if choices.grids and 0 in placed:
+        names = {held.name for held in project.grid}
+        for number, grid in enumerate(plan.grids, 1):
+            if grid.label in names:
+                continue
+            names.add(grid.label)
+            angle = math.degrees(math.atan2(grid.end[1] - grid.start[1], grid.end[0] - grid.start[0]))
+            made_grid = GridLine(id=f"{prefix}-grid{number}", name=grid.label, x=grid.start[0], y=grid.start[1], angle=angle)
+            out.edits.append(PutGrid(line=made_grid))
+
+
+def _bounds(plan: ReadPlan, walls: Sequence[int]) -> tuple[float, float, float, float]:
+    spots = [p for k in walls for p in (plan.walls[k].start, plan.walls[k].end)]
+    xs, ys = [p[0] for p in spots], [p[1] for p in spots]
+    return min(xs) - 500.0, min(ys) - 500.0, max(xs) + 500.0, max(ys) + 500.0
+
+
+def _within(at: Point, box: tuple[float, float, float, float]) -> bool:
+    return box[0] <= at[0] <= box[2] and box[1] <= at[1] <= box[3]
