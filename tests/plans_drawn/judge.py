@@ -22,10 +22,11 @@ class Verdict:
     kinds_right: int = 0
     built: int = 0
     false: int = 0
+    extra: int = 0
     wrong: list[str] = field(default_factory=list)
 
     def add(self, other: Verdict) -> None:
-        for name in ("walls", "walls_right", "openings", "openings_right", "kinds_right", "built", "false"):
+        for name in ("walls", "walls_right", "openings", "openings_right", "kinds_right", "built", "false", "extra"):
             setattr(self, name, getattr(self, name) + getattr(other, name))
         self.wrong += other.wrong
 
@@ -82,6 +83,11 @@ def judged(house: TrueHouse, walls: Sequence[Any], openings: Sequence[Any], *, a
         else:
             close = [(round(math.dist(spot, at)), round(o.width), o.kind) for spot, o in places if math.dist(spot, at) < 800]
             found.wrong.append(f"{house.name}: opening {n} {opening.kind} {opening.width:.0f} {close}")
+    trues = [house.walls[held.wall].at(held.distance) for held in house.openings]
+    for spot, o in places:
+        if all(math.dist(spot, at) > 400 for at in trues):
+            found.extra += 1
+            found.wrong.append(f"{house.name}: no opening is at {spot[0]:.0f}, {spot[1]:.0f}: {o.kind} {o.width:.0f}, {o.reason}")
     return found
 
 

@@ -75,6 +75,8 @@ def _from_outside(wall: FoundWall) -> tuple[float, ...]:
 
 def _proposed(project: Project, wall: FoundWall) -> str:
     """The project's make-up of that thickness: of several, one of the right place and of as many layers as drawn."""
+    if not wall.thickness:
+        return _usual(project, outer=wall.outer).id
     fits = [held for held in project.make_ups if held.use == "wall" and abs(thickness_of(held) - wall.thickness) <= SAME]
     usual = _usual(project, outer=wall.outer)
     if usual in fits:
@@ -97,7 +99,7 @@ def _usual(project: Project, *, outer: bool) -> MakeUp:
 
 def made_to_measure(project: Project, group: Group, id: str) -> MakeUp:
     """A make-up as thick as drawn: of the layers that were drawn, else the usual one with another frame or leaf."""
-    name = f"{group.thickness:g} {'outer' if group.outer else 'inner'} wall, as drawn"
+    name = f"{'Outer' if group.outer else 'Inner'} wall {group.thickness:g}, as drawn"
     taken = {held.name for held in project.make_ups}
     name = next(text for text in (name, *(f"{name} {n}" for n in range(2, len(taken) + 3))) if text not in taken)
     layers = _drawn_layers(project, group.layers) if len(group.layers) > 1 else _stretched(project, group)

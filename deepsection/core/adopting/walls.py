@@ -164,7 +164,12 @@ def _crossed(one: Piece, other: Piece) -> tuple[float, float] | None:
 
 
 def _set_out(found: FoundWall, make_up: MakeUp) -> float:
-    """How far to the left of its axis a wall's set-out line lies; the axis stays the middle, however thick it becomes."""
+    """How far to the left of its axis a wall's set-out line lies; the axis stays the middle, however thick it becomes.
+
+    A wall that was drawn as one line is set out on that.
+    """
+    if not found.thickness:
+        return 0.0
     outer = layer_bands(_wall("w", ("a", "b"), found, make_up, Heights("l", "t"), 0.0), make_up)[0].outer
     out = thickness_of(make_up) / 2 - outer
     return out if found.outside == "left" else -out

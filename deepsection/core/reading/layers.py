@@ -9,8 +9,9 @@ from pathlib import Path
 from typing import Literal, cast
 
 Meaning = Literal[
-    "wall", "door", "window", "furniture", "text", "dimension", "grid", "hatch", "stair", "sheet", "above", "unknown"
+    "wall", "door", "window", "furniture", "text", "dimension", "grid", "hatch", "stair", "sheet", "above", "unknown", "nothing"
 ]
+"""`above`: roofs, ceilings, services. `nothing`: left out by somebody's choice."""
 MEANINGS: tuple[Meaning, ...] = (
     "wall",
     "door",
@@ -24,6 +25,7 @@ MEANINGS: tuple[Meaning, ...] = (
     "sheet",
     "above",
     "unknown",
+    "nothing",
 )
 FIRST: tuple[Meaning, ...] = ("dimension", "text", "hatch", "grid", "sheet", "above", "stair", "furniture", "door", "window", "wall")
 """Of several words, the one of the narrowest meaning speaks: wall hatching is hatching, window tags are texts."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import bisect
+import math
 import re
 from collections import defaultdict
 from collections.abc import Sequence
@@ -12,6 +13,8 @@ import numpy as np
 from shapely import STRtree
 from shapely.geometry import LineString
 from shapely.geometry import Point as Spot
+
+from deepsection.core.geometry import Point
 
 from .drawn import Placed, Stroke
 from .found import OpeningKind
@@ -64,6 +67,8 @@ class Evidence:
         found = set()
         for k in self._tree.query(band, predicate="intersects").tolist():
             stroke = self.strokes[k]
+            if bool(stroke.bulge) != bool(run.rail.radius):
+                continue
             ends = run.rail.flat(np.array([stroke.a, stroke.b]))
             (s0, c0), (s1, c1) = ends.tolist()
             if abs(c0 - c1) > 12.0 or abs((c0 + c1) / 2 - run.c) > run.t / 2 + 30.0:
@@ -102,6 +107,26 @@ class Evidence:
         if abs(abs(ends[shut][0] - s) - swing.radius) > 0.2 * swing.radius:
             return None
         return s, ends[shut][0], 1 if ends[1 - shut][1] > run.c else -1
+
+    def within(self, runs: Sequence[Run]) -> set[int]:
+        """Strokes that lie in walls: jambs, ends, lines between layers, hatching."""
+        found: set[int] = set()
+        for run in runs:
+            band = run.band(run.s0 - run.t, run.s1 + run.t, 22.0)
+            found.update(self._tree.query(band, predicate="contains_properly").tolist())
+        return {k for k in found if self.meanings[self.strokes[k].layer] not in ("text", "dimension", "sheet")}
+
+    def leaves(self) -> set[int]:
+        """Strokes of the leaves of swings that were used: from the hinge, no longer than the leaf."""
+        found: set[int] = set()
+        for n in sorted(self.used_swings):
+            swing = self.swings[n]
+            round_hinge = Spot(swing.hinge).buffer(95.0)
+            for k in self._tree.query(round_hinge, predicate="intersects").tolist():
+                stroke = self.strokes[k]
+                if not stroke.bulge and math.dist(stroke.a, stroke.b) < 1.15 * swing.radius:
+                    found.add(k)
+        return found
 
     def block_name(self, block: int) -> Meaning:
         """What a block calls itself, or its layer calls it."""
@@ -145,7 +170,7 @@ def _judged(run: Run, gap: Gap, bands: Bands, seen: Evidence, at: int, runs: Seq
         return "wall"
     if gap.width < 120.0:
         return "wall"
-    if gap.face_on and gap.width < NARROWEST:
+    if gap.face_on and (gap.width < NARROWEST or (gap.both_on and not all(gap.jambs))):
         return "wall"
     if not NARROWEST <= gap.width <= WIDEST:
         return None
@@ -154,14 +179,21 @@ def _judged(run: Run, gap: Gap, bands: Bands, seen: Evidence, at: int, runs: Seq
         jambs = sum(gap.jambs)
         held.confidence = min(0.99, held.confidence + 0.04 * jambs)
         return held
-    crossing = [k for k in bands.near(run.at(gap.lo), run.t / 2 + 30.0) | bands.near(run.at(gap.hi), run.t / 2 + 30.0) if runs[k].track != run.track]
+    beside = [{k for k in bands.near(run.at(s), run.t / 2 + 30.0) if runs[k].track != run.track} for s in (gap.lo, gap.hi)]
+    if all(any(_ends_at(runs[k], run.at(s), run.t + 60.0) for k in held) for held, s in zip(beside, (gap.lo, gap.hi))):
+        return None
     if all(gap.jambs):
         return Held(at, gap.lo, gap.hi, "opening", 0.8, "a gap between two jambs, with nothing drawn in it")
     if gap.face_on and gap.width < 2500.0:
-        return Held(at, gap.lo, gap.hi, "opening", 0.5, "a break in one face")
-    if gap.width <= 1800.0 and not crossing:
+        return Held(at, gap.lo, gap.hi, "opening", 0.5, "a break in one face") if any(gap.jambs) else "wall"
+    if gap.width <= 1800.0 and not any(beside):
         return Held(at, gap.lo, gap.hi, "opening", 0.5, "a gap in a wall that goes on behind it")
     return None
+
+
+def _ends_at(run: Run, place: Point, reach: float) -> bool:
+    """Whether a wall ends there: with another one at the other end of a gap, the wall goes round it, as a bay does."""
+    return any(math.dist(run.at(s), place) < reach for s in (run.s0, run.s1))
 
 
 def proved(run: Run, lo: float, hi: float, seen: Evidence, at: int) -> Held | None:
@@ -198,6 +230,7 @@ def over_walls(
             continue
         held = _swing_over(runs, near, seen, swing)
         if held:
+            seen.used_swings.add(n)
             found.append(held)
     taken = {held.block for held in found if held.block >= 0}
     for block, strokes in seen.of_block.items():
@@ -319,11 +352,13 @@ def number(block: Placed) -> str:
     return next((value.strip()[:40] for tag, value in block.attributes if tag in NUMBER_TAGS and value.strip()), "")
 
 
-def guessed(found: list[Held], runs: Sequence[Run], outer: Sequence[bool]) -> None:
+def guessed(found: list[Held], runs: Sequence[Run], outer: Sequence[bool], *, always: bool) -> None:
     """What empty gaps are, in a plan that draws neither leaves nor glass anywhere: the usual, at the usual places."""
-    if not found or any(held.kind != "opening" for held in found):
+    if not always and any(held.kind != "opening" for held in found):
         return
     for held in found:
+        if held.kind != "opening":
+            continue
         width = (held.hi - held.lo) * runs[held.run].rail.stretch(runs[held.run].c)
         kind: OpeningKind = "window" if outer[held.run] else "door" if width < DOORWAY else "opening"
         if kind != "opening":

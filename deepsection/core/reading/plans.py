@@ -141,7 +141,7 @@ def _shift(base: Sequence[FoundWall], walls: Sequence[FoundWall], one: Box, othe
             if weight > best:
                 best, value = weight, sum(v[0] * v[1] for v in near) / weight
         moved.append(value)
-    return moved[0] * cos - moved[1] * sin, moved[0] * sin + moved[1] * cos
+    return float(moved[0] * cos - moved[1] * sin), float(moved[0] * sin + moved[1] * cos)
 
 
 def _across(wall: FoundWall, axis: Point) -> bool:

@@ -18,7 +18,7 @@ from .rails import circle_of
 from .strips import THICKEST, THINNEST
 
 NOT_WALLS: frozenset[Meaning] = frozenset(
-    ("door", "window", "furniture", "text", "dimension", "grid", "hatch", "stair", "sheet", "above")
+    ("door", "window", "furniture", "text", "dimension", "grid", "hatch", "stair", "sheet", "above", "nothing")
 )
 
 
@@ -34,6 +34,7 @@ class Prepared:
     meanings: dict[str, Meaning]
     filled: list[BaseGeometry]
     block_meanings: list[Meaning]
+    chosen: frozenset[str]
 
     def usable(self, *, all_layers: bool) -> list[bool]:
         """Which strokes may be faces of walls: by the names of their layers and blocks, or whatever these are."""
@@ -45,24 +46,26 @@ class Prepared:
             elif stroke.block >= 0 and self.block_meanings[stroke.block] in NOT_WALLS:
                 found.append(False)
             else:
-                found.append(all_layers or own not in NOT_WALLS)
+                found.append(own not in NOT_WALLS or (all_layers and stroke.layer not in self.chosen))
         return found
 
 
 def prepared(drawn: Drawn, chosen: Mapping[str, Meaning]) -> Prepared:
     """What a drawing (mm) gives to look for walls in; `chosen` are meanings of layers that somebody stated."""
     meanings: dict[str, Meaning] = {layer: chosen.get(layer, meaning_of(layer)) for layer in drawn.layers}
-    strokes = [stroke for stroke in drawn.strokes if stroke.width < THINNEST]
+    strokes = [s for s in drawn.strokes if s.width < THINNEST and meanings[s.layer] != "nothing"]
     first = len(strokes)
     filled: list[BaseGeometry] = []
     for stroke in drawn.strokes:
+        if meanings[stroke.layer] == "nothing":
+            continue
         if THINNEST <= stroke.width <= THICKEST:
             strokes += _wide(stroke)
         elif stroke.width > THICKEST:
             strokes.append(stroke)
     for area in drawn.areas:
         shape = _shape(area)
-        if shape is None or not _narrow(shape):
+        if shape is None or meanings[area.layer] == "nothing" or not _narrow(shape):
             continue
         filled.append(shape)
         for ring in area.rings:
@@ -70,7 +73,7 @@ def prepared(drawn: Drawn, chosen: Mapping[str, Meaning]) -> Prepared:
                 if math.dist(a[:2], b[:2]) > 1.0:
                     strokes.append(Stroke(a[:2], b[:2], a[2], area.layer, area.entity))
     named = [meaning_of(held.name) for held in drawn.blocks]
-    return Prepared(strokes, first, meanings, filled, named)
+    return Prepared(strokes, first, meanings, filled, named, frozenset(chosen))
 
 
 def _wide(stroke: Stroke) -> Iterator[Stroke]:

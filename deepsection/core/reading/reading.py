@@ -22,7 +22,7 @@ from .prepared import Filled, Prepared, prepared
 from .rails import Track, tracks
 from .rest import dimensions_of, grids_of, rooms_of
 from .runs import Bands, Run, runs_of, without_overlaps
-from .strips import strips_of
+from .strips import SINGLE, single_lines, strips_of
 from .swings import swings_of
 from .units import UNITS, unit_of
 
@@ -46,8 +46,8 @@ def read_plan(
     found = unit_of(drawn, unit) if factor is None else UnitFound("as measured", factor, 1.0, "as stated")
     near, origin, notes = _near(drawn, found.factor)
     best: ReadPlan | None = None
-    for all_layers in (False, True):
-        result = _read(near, found, origin, dict(meanings or {}), all_layers=all_layers)
+    for all_layers, single in ((False, False), (True, False), (False, True)):
+        result = _read(near, found, origin, dict(meanings or {}), all_layers=all_layers, single=single)
         if result is not None and (best is None or _worth(result) > 1.5 * _worth(best)):
             best = result
         if best is not None and len(best.walls) >= FEWEST and best.enclosed:
@@ -97,14 +97,14 @@ def _near(drawn: Drawn, factor: float) -> tuple[Drawn, Point, list[str]]:
 
 
 def _read(
-    drawn: Drawn, unit: UnitFound, origin: Point, chosen: Mapping[str, Meaning], *, all_layers: bool
+    drawn: Drawn, unit: UnitFound, origin: Point, chosen: Mapping[str, Meaning], *, all_layers: bool, single: bool
 ) -> ReadPlan | None:
     ready = prepared(drawn, chosen)
     usable = ready.usable(all_layers=all_layers)
     if sum(usable) < 4:
         return None
     lines = tracks(ready.strokes, usable)
-    strips, glass = strips_of(lines, _Quality(lines, ready))
+    strips, glass = (single_lines(lines), {}) if single else strips_of(lines, _Quality(lines, ready))
     runs = without_overlaps(runs_of(lines, strips), lines)
     runs = [run for run in runs if _stands(run)]
     if not runs:
@@ -119,7 +119,7 @@ def _read(
     if not runs:
         return None
     around = enclosed(runs, ends)
-    return _told(drawn, ready, unit, origin, runs, ends, held, around)
+    return _told(drawn, ready, seen, unit, origin, runs, ends, held, around, single=single)
 
 
 class _Quality:
@@ -200,31 +200,34 @@ def _layer_name(run: Run, ready: Prepared) -> str:
 def _told(
     drawn: Drawn,
     ready: Prepared,
+    seen: Evidence,
     unit: UnitFound,
     origin: Point,
     runs: list[Run],
     ends: list[tuple[End, End]],
     held: list[Held],
     around: Enclosed,
+    *,
+    single: bool,
 ) -> ReadPlan:
     """All of it in words and numbers that somebody can check."""
     plan = ReadPlan(unit, origin)
     plan.enclosed = len(around.rooms)
-    thick = _levelled([run.t for run in runs], [run.drawn for run in runs])
+    thick = [0.0] * len(runs) if single else _levelled([run.t for run in runs], [run.drawn for run in runs])
     filled = Filled(ready.filled)
     sides = outsides(runs, around)
-    guessed(held, runs, [outer for outer, _ in sides])
+    guessed(held, runs, [outer for outer, _ in sides], always=single)
     for k, (run, (first, last)) in enumerate(zip(runs, ends)):
         confidence, reason = _sure(run, (first, last), ready, filled)
         s0, s1 = first.s, last.s
-        start, end = run.at(s0), run.at(s1)
+        start, end = ((float(x), float(y)) for x, y in (run.at(s0), run.at(s1)))
         sweep = (s1 - s0) / run.rail.radius if run.rail.radius else 0.0
         plan.walls.append(
             FoundWall(
                 start,
                 end,
                 math.tan(sweep / 4) if sweep else 0.0,
-                thick[k],
+                float(thick[k]),
                 tuple(round(step, 1) for step in reversed(run.steps)),
                 confidence,
                 reason,
@@ -240,6 +243,7 @@ def _told(
         plan.openings.append(_opening(o, runs[o.run], ends[o.run][0].s, drawn, unit))
         used |= o.strokes
     used |= {stroke for run in runs for strip in run.strips for stroke in strip.strokes}
+    used |= seen.within(runs) | seen.leaves() | {k for o in held if o.block >= 0 for k in seen.of_block[o.block]}
     plan.rooms, plan.grids = rooms_of(drawn, around), grids_of(drawn)
     plan.storeys = storeys_of(plan.walls, groups_of(plan.walls), drawn.words, plan.grids)
     plan.dimensions = dimensions_of(drawn)
@@ -263,8 +267,8 @@ def _opening(o: Held, run: Run, start: float, drawn: Drawn, unit: UnitFound) -> 
     hinge = "end" if o.hinge is not None and o.hinge > (o.lo + o.hi) / 2 else "start"
     return FoundOpening(
         o.run,
-        ((o.lo + o.hi) / 2 - start) * stretch,
-        width,
+        float(((o.lo + o.hi) / 2 - start) * stretch),
+        float(width),
         o.kind,
         round(o.confidence, 2),
         o.reason,
@@ -294,6 +298,8 @@ def _levelled(values: Sequence[float], weights: Sequence[float]) -> list[float]:
 
 
 def _sure(run: Run, ends: tuple[End, End], ready: Prepared, filled: Filled) -> tuple[float, str]:
+    if run.t <= SINGLE:
+        return 0.4, "drawn as one line: how thick it is the drawing does not say"
     reasons = ["two faces" if not run.steps else f"{len(run.steps)} layers between two faces"]
     sure = 0.55
     if _layer(run, ready) == "wall":
@@ -326,8 +332,9 @@ def _leave(plan: ReadPlan, drawn: Drawn, ready: Prepared, used: set[int]) -> Non
         if area.entity not in taken:
             left.setdefault((area.layer, "hatchings"), set()).add(area.entity)
     named = {room.at for room in plan.rooms}
+    titles = {storey.title for storey in plan.storeys} | {grid.label for grid in plan.grids}
     for word in drawn.words:
-        if word.at not in named and word.block < 0:
+        if word.at not in named and word.text not in titles and word.block < 0:
             left.setdefault((word.layer, "texts"), set()).add(word.entity)
     plan.left = [Left(layer, what, len(held)) for (layer, what), held in sorted(left.items())]
     plan.left += [Left(layer, kind.lower(), count) for (kind, layer), count in sorted(drawn.others.items())]

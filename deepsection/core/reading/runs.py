@@ -28,12 +28,14 @@ TOUCH = 25.0
 
 @dataclass(slots=True)
 class Gap:
-    """A gap of a run from lo to hi; `jambs` are those found at its ends, `open_face` whether one face goes on."""
+    """A gap of a run from lo to hi; `jambs` are those found at its ends, `face_on` whether one face
+    goes on, `both_on` whether both do over most of it."""
 
     lo: float
     hi: float
     jambs: tuple[bool, bool]
     face_on: bool = False
+    both_on: bool = False
 
     @property
     def width(self) -> float:
@@ -131,11 +133,13 @@ def settle(run: Run, track: Track) -> None:
         (lo if a is None else a, hi if b is None else b) for (lo, hi), (a, b) in zip(pieces, edges)
     ]
     run.ends = [run.pieces[0][0], run.pieces[-1][1]]
-    on = [(face.s0, face.s1) for c in (low, high) for face in track.at(c, 4.0)] if len(pieces) > 1 else []
+    on = [[(face.s0, face.s1) for face in track.at(c, 4.0)] for c in (low, high)] if len(pieces) > 1 else []
     run.gaps = []
     for (one, other), (left, right) in zip(zip(run.pieces, run.pieces[1:]), zip(edges, edges[1:])):
-        face_on = any(a <= one[1] + TOUCH and b >= other[0] - TOUCH for a, b in on)
-        run.gaps.append(Gap(one[1], other[0], (left[1] is not None, right[0] is not None), face_on))
+        lo, hi = one[1], other[0]
+        face_on = any(a <= lo + TOUCH and b >= hi - TOUCH for spans in on for a, b in spans)
+        both = all(sum(max(min(b, hi) - max(a, lo), 0.0) for a, b in spans) > 0.8 * (hi - lo) for spans in on)
+        run.gaps.append(Gap(one[1], other[0], (left[1] is not None, right[0] is not None), face_on, both))
 
 
 def _jamb(track: Track, s: float, low: float, high: float) -> float | None:
@@ -181,6 +185,8 @@ def without_overlaps(runs: list[Run], tracks: Sequence[Track]) -> list[Run]:
         for n, (lo, hi) in enumerate(run.pieces):
             shapes.append(run.band(lo, hi))
             owners.append((k, n))
+    if not shapes:
+        return []
     tree = STRtree(shapes)
     worth = [sum(strip.score for strip in run.strips) for run in runs]
     gone: set[tuple[int, int]] = set()

@@ -23,6 +23,9 @@ BUCKET = 800.0
 SILL = 40.0
 """Glass ends this near to its jambs (mm)."""
 MOST_PAIRS = 100_000
+SINGLE = 1.0
+"""Walls that are drawn as one line count as so thick (mm) while they are joined."""
+SHORTEST_SINGLE = 400.0
 FAMILY = 6
 """As many lines at equal distances are treads, tiles or hatching."""
 
@@ -145,8 +148,8 @@ def strips_of(tracks: Sequence[Track], quality: Quality) -> tuple[list[Strip], d
         )
         raise BadInput(message, field="file", value=dense, limit=MOST_PAIRS)
     stacks = [stack for k, track in enumerate(tracks) for stack in _stacks(k, track, cells[k])]
-    sound = _sound(stacks)
-    glass = _glass(stacks, sound, tracks)
+    sound, layered = _sound(stacks)
+    glass = _glass(stacks, layered, tracks)
     for k in glass:
         between = {face for stack in sound if stack.track == k for face in stack.faces[1:-1]}
         gone[k] |= glass[k] - between
@@ -169,6 +172,19 @@ def strips_of(tracks: Sequence[Track], quality: Quality) -> tuple[list[Strip], d
         strip.layer = max((face.length, face.layer) for face in held)[1]
         strip.strokes = tuple(stroke for face in held for stroke in face.strokes)
     return kept, glass
+
+
+def single_lines(tracks: Sequence[Track]) -> list[Strip]:
+    """Faces taken as walls of no thickness, for plans that draw each wall as one line."""
+    found = []
+    for k, track in enumerate(tracks):
+        gone = families(track.faces, cells_of(track.faces, set()))
+        for n, face in enumerate(track.faces):
+            if n not in gone and face.length >= SHORTEST_SINGLE:
+                strip = Strip(k, (n,), face.s0, face.s1, face.c - SINGLE / 2, face.c + SINGLE / 2, face.length, 1.0)
+                strip.layer, strip.strokes = face.layer, tuple(face.strokes)
+                found.append(strip)
+    return found
 
 
 def _plain(k: int, track: Track, cell: Cell, common: float) -> Strip:
@@ -202,8 +218,11 @@ def _stacks(k: int, track: Track, cells: Sequence[Cell]) -> list[Strip]:
     return found
 
 
-def _sound(stacks: list[Strip]) -> list[Strip]:
-    """The stacks that are walls of several layers: often drawn alike, and not from jamb to jamb wherever they are."""
+def _sound(stacks: list[Strip]) -> tuple[list[Strip], list[Strip]]:
+    """The stacks that are walls of several layers: often drawn alike, and not from jamb to jamb wherever they are.
+
+    And all those that are parts of such.
+    """
     totals: Counter[tuple[int, ...]] = Counter()
     counts: Counter[tuple[int, ...]] = Counter()
     free: Counter[tuple[int, ...]] = Counter()
@@ -222,7 +241,8 @@ def _sound(stacks: list[Strip]) -> list[Strip]:
     less = {
         key for key in good for more in good if len(more) > len(key) and _within(key, more) and 2 * totals[more] > totals[key]
     }
-    return [held for held in stacks if keys[id(held)] in good - less]
+    layered = [held for held in stacks if keys[id(held)] in good]
+    return [held for held in layered if keys[id(held)] not in less], layered
 
 
 def _within(key: tuple[int, ...], more: tuple[int, ...]) -> bool:
@@ -237,9 +257,9 @@ def _key(strip: Strip) -> tuple[int, ...]:
     return min(steps, steps[::-1])
 
 
-def _glass(stacks: list[Strip], sound: list[Strip], tracks: Sequence[Track]) -> dict[int, set[int]]:
+def _glass(stacks: list[Strip], layered: list[Strip], tracks: Sequence[Track]) -> dict[int, set[int]]:
     """Lines between two faces that run from jamb to jamb and are no layer of a wall."""
-    layers = {id(held) for held in sound}
+    layers = {id(held) for held in layered}
     found: dict[int, set[int]] = defaultdict(set)
     for held in stacks:
         if all(held.ends) and id(held) not in layers:
