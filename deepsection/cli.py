@@ -18,7 +18,7 @@ from rich.console import Console
 from rich.progress import Progress
 
 from deepsection.calc import calc
-from deepsection.cli_tables import junction_rows, junction_table, line_rows, print_lines
+from deepsection.cli_tables import junction_rows, junction_table, line_rows, plan_tables, print_lines
 from deepsection.core.document.faults import why_unreadable
 from deepsection.core.edits import EDITS, describe, refusal
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
@@ -29,12 +29,11 @@ from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units, format_length
 from deepsection.core.view import list_views
 from deepsection.formats import WRITERS, LayerNames, write_dxf, write_ifc
-from deepsection.formats.dxf_plan import read_plan
 from deepsection.service import projects
 from deepsection.service.app import create_app, default_database, load_demos
 from deepsection.service.database import open_database
 from deepsection.service.details import all_lines, detailed, details_on_sheets, junction_groups, lines_of
-from deepsection.service.plans import layer_offers
+from deepsection.service.plans import built_words, plan_choices, plan_in, plan_rows
 from deepsection.service.store import Store, Stored
 from deepsection.service.work import (
     answered,
@@ -119,54 +118,47 @@ def start(
 
 
 @app.command()
-def layers(
-    file: Path,
-    unit: Annotated[
-        str | None, typer.Option(help="Unit of the file, where it does not say: mm, cm, m, in or ft.")
-    ] = None,
-) -> None:
-    """List the layers of a floor plan in a DXF file: what was found on each, for `plan --layer`."""
-    with _told():
-        found = read_plan(_read(file), unit)
-        for offer in layer_offers(projects.fresh("layers", "mm"), found):
-            typer.echo(f"{offer.name}\t{offer.outlines} outlines\t{offer.lines} lines\t{offer.units} windows and doors")
-        for line in found.skipped:
-            err.print(f"not read: {line}", markup=False)
-
-
-@app.command()
 def plan(
     file: Path,
-    name: Annotated[str, typer.Option(help="Name of the new project.")],
-    unit: Annotated[
-        str | None, typer.Option(help="Unit of the file, where it does not say: mm, cm, m, in or ft.")
-    ] = None,
+    name: Annotated[str | None, typer.Option(help="Name of the new project; not needed to --look.")] = None,
+    unit: Annotated[str | None, typer.Option(help="Unit of the file, when it is not the one found.")] = None,
     units: Annotated[str | None, typer.Option(help="ft-in or mm; the starter's own when none is given.")] = None,
     starter: Annotated[str, typer.Option(help="timber or masonry.")] = "timber",
     ground: Annotated[str, typer.Option(help="slab, or joists over a crawl space.")] = "slab",
     layer: Annotated[
-        list[str] | None, typer.Option(help="LAYER=MAKE-UP gives its walls a make-up; LAYER=- leaves it out.")
+        list[str] | None,
+        typer.Option(help="NAME=wall, door, window, furniture ... says what a layer is; NAME=- leaves it out."),
     ] = None,
+    make_up: Annotated[
+        list[str] | None, typer.Option(help="“300 outer=MAKE-UP” gives walls of a thickness a make-up, or “as drawn”.")
+    ] = None,
+    look: Annotated[bool, typer.Option("--look", help="Read it only; start no project.")] = False,
+    as_json: Annotated[bool, typer.Option("--json", help="All that was read, for other programs.")] = False,
 ) -> None:
-    """Start a project from a floor plan in a DXF file, and print its id; what was not read goes to standard error."""
+    """Read a floor plan from a DXF file, start a project from it, and print its id; what was read goes to standard error."""
     with _told():
-        empty = projects.fresh(name, *_starter(units, starter, ground))
+        empty = projects.fresh(name or file.stem, *_starter(units, starter, ground))
+        if not look and not name:
+            raise BadInput("a project needs a name; give --name, or --look to read the file only", field="name")
         store, data = _open(), _read(file)
-        projects.refuse_taken_name(store, name)
-        with Progress(console=err, transient=True) as bar:
-            task = bar.add_task(f"Building {file.name}", total=None)
-            stored, planned = projects.from_plan(
-                store,
-                empty,
-                data,
-                unit=unit,
-                layers=layer or (),
-                told=lambda done, total: bar.update(task, completed=done, total=total),
-            )
-        for line in planned.skipped:
-            err.print(f"not read: {line}", markup=False)
-        err.print("built: " + ", ".join(planned.built), markup=False)
-        typer.echo(stored.project.id)
+        if name and not look:
+            projects.refuse_taken_name(store, name)
+        choices = plan_choices(empty, unit, layer or (), make_up or ())
+        with err.status(f"Reading {file.name}"):
+            found = plan_in(data, choices)
+            stored, made = (None, None) if look else projects.from_plan(store, empty, found, choices)
+        rows = plan_rows(found)
+        if as_json:
+            built = {"project": stored.project.id, "skipped": made.skipped} if stored and made else {}
+            print(json.dumps(rows | built, ensure_ascii=False, indent=1))
+            return
+        for table in plan_tables(rows):
+            err.print(table)
+        for line in made.skipped if made else rows["notes"]:
+            err.print(f"not built: {line}", markup=False)
+        if stored and made:
+            err.print("built: " + ", ".join(built_words(made)), markup=False)
+            typer.echo(stored.project.id)
 
 
 def _starter(units: str | None, starter: str, ground: str) -> tuple[Units, Tradition, Ground]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter, defaultdict
 from collections.abc import Iterable, Sequence
 from typing import Any
 
@@ -94,4 +95,49 @@ def junction_table(states: Iterable[GroupState], units: Units) -> Table:
         built = state.built.build_up.name if state.built else ""
         said = str(len(_findings(state)) or "")
         table.add_row(f"{group.about.one} {group.number}", where, str(group.pieces), long, built, drawn, said)
+    return table
+
+
+def plan_tables(rows: dict[str, Any]) -> list[Table | str]:
+    """What was read of a plan: walls by thickness, openings by width, rooms, dimensions that differ, what is left over."""
+    unit = rows["unit"]
+    said = f"drawn in {unit['name']} ({unit['confidence']:.0%}): {unit['reason']}"
+    walls: dict[tuple[float, bool], list[float]] = defaultdict(list)
+    for wall in rows["walls"]:
+        walls[wall["thickness"], wall["outer"]].append(wall["length"])
+    by_thickness = _table("Walls", "thickness", "where", "walls", "length")
+    for (thickness, outer), lengths in sorted(walls.items(), key=lambda held: -sum(held[1])):
+        thick = f"{thickness:,.1f}" if thickness else "not drawn"
+        by_thickness.add_row(thick, "outer" if outer else "inner", str(len(lengths)), f"{sum(lengths) / 1000:,.2f} m")
+    openings: Counter[tuple[str, float]] = Counter((held["kind"], round(held["width"])) for held in rows["openings"])
+    by_width = _table("Openings", "kind", "width", "openings")
+    for (kind, width), count in sorted(openings.items()):
+        by_width.add_row(kind, f"{width:,}", str(count))
+    names = ", ".join(room["name"] for room in rows["rooms"])
+    off = [held for held in rows["dimensions"] if abs(held["difference"]) > 1.0]
+    checked = _table(
+        f"Dimensions: {len(rows['dimensions'])} read, {len(off)} off", "text", "says", "measured", "difference"
+    )
+    for held in off[:20]:
+        checked.add_row(
+            held["text"], f"{held['stated']:,.0f}", f"{held['measured']:,.0f}", f"{held['difference']:+,.0f}"
+        )
+    left = _table("Left over", "layer", "what", "count")
+    for held in rows["left_over"]:
+        left.add_row(held["layer"], held["what"], str(held["count"]))
+    found: list[Table | str] = [said, by_thickness, by_width]
+    found += [f"rooms: {names}"] if names else []
+    found += [checked] if rows["dimensions"] else []
+    return [*found, left] if rows["left_over"] else found
+
+
+def _table(title: str, *heads: str) -> Table:
+    table = Table(title=title, title_justify="left", title_style="bold", box=None, padding=(0, 2, 0, 0))
+    for head in heads:
+        table.add_column(
+            head,
+            justify="right"
+            if head in ("thickness", "walls", "length", "width", "openings", "count", "says", "measured", "difference")
+            else "left",
+        )
     return table

@@ -151,9 +151,9 @@ class _Walk:
             times = max(int(entity.dxf.get("row_count", 1)), 1) * max(int(entity.dxf.get("column_count", 1)), 1)
             return 1 + self._counts[name] * times
         if kind == "LWPOLYLINE":
-            return len(entity)  # type: ignore[arg-type]
+            return len(entity)
         if kind == "POLYLINE":
-            return len(entity.vertices)  # type: ignore[attr-defined]
+            return len(entity.vertices)
         return 24 if kind in ("ELLIPSE", "SPLINE") else 1
 
     def _take(self, entity: DXFEntity, spread: Spread, layer: str | None, block: int, depth: int) -> None:
@@ -175,7 +175,7 @@ class _Walk:
             elif kind == "DIMENSION":
                 self._measure(entity, spread, layer)
             elif kind == "MLINE":
-                for part in entity.virtual_entities():  # type: ignore[attr-defined]
+                for part in entity.virtual_entities():
                     self._take(part, spread, layer, block, depth)
             elif kind not in ("ATTDEF", "POINT", "VIEWPORT", "SEQEND"):
                 self._left[kind, layer] += 1
@@ -188,8 +188,8 @@ class _Walk:
     def _width(entity: DXFEntity) -> float:
         if entity.dxftype() == "LWPOLYLINE":
             width = float(entity.dxf.get("const_width", 0.0) or 0.0)
-            if not width and len(entity):  # type: ignore[arg-type]
-                widths = {(p[0], p[1]) for p in entity.get_points("se")}  # type: ignore[attr-defined]
+            if not width and len(entity):
+                widths = {(p[0], p[1]) for p in entity.get_points("se")}
                 first = next(iter(widths))
                 width = first[0] if len(widths) == 1 and first[0] == first[1] else 0.0
             return width
@@ -235,7 +235,7 @@ class _Walk:
 
     def _placed(self, entity: DXFEntity, spread: Spread, name: str, layer: str) -> int:
         attributes = []
-        for held in entity.attribs:  # type: ignore[attr-defined]
+        for held in entity.attribs:
             attributes.append((str(held.dxf.tag).upper(), str(held.dxf.text)))
         at = spread.of(_flat(entity, entity.dxf.insert))
         self.drawn.blocks.append(Placed(name, at, layer, tuple(attributes)))
@@ -249,7 +249,7 @@ class _Walk:
             solid = bool(entity.dxf.get("solid_fill", 0))
             found = [list(_finite(ring)) for ring in _hatch_rings(entity)]
         else:
-            corners = [_flat(entity, point) for point in entity.vertices()]  # type: ignore[attr-defined]
+            corners = [_flat(entity, point) for point in entity.vertices()]
             found = [[(a, b, 0.0) for a, b in zip(corners, [*corners[1:], corners[0]])]]
         for ring in found:
             spots: list[tuple[float, float, float]] = []
@@ -266,15 +266,18 @@ class _Walk:
     def _words(self, entity: DXFEntity, spread: Spread, layer: str, block: int) -> None:
         kind = entity.dxftype()
         if kind == "MTEXT":
-            text = entity.plain_text().replace("\n", " ")  # type: ignore[attr-defined]
-            height, angle = float(entity.dxf.char_height), float(entity.get_rotation())  # type: ignore[attr-defined]
+            text = entity.plain_text().replace("\n", " ")
+            height, angle = float(entity.dxf.char_height), float(entity.get_rotation())
             at = (float(entity.dxf.insert[0]), float(entity.dxf.insert[1]))
-            across, up = ((int(entity.dxf.get("attachment_point", 1)) - 1) % 3), (int(entity.dxf.get("attachment_point", 1)) - 1) // 3
+            across, up = (
+                ((int(entity.dxf.get("attachment_point", 1)) - 1) % 3),
+                (int(entity.dxf.get("attachment_point", 1)) - 1) // 3,
+            )
             shift = (0.5 - across / 2) * 0.6 * height * len(text), (up / 2 - 0.5) * height
         else:
-            text = entity.plain_text()  # type: ignore[attr-defined]
+            text = entity.plain_text()
             height, angle = float(entity.dxf.height), float(entity.dxf.get("rotation", 0.0))
-            _, spot, other = entity.get_placement()  # type: ignore[attr-defined]
+            _, spot, other = entity.get_placement()
             at = _flat(entity, spot)
             aligned = int(entity.dxf.get("halign", 0))
             shift = ((0.3 * height * len(text)) if aligned == 0 else 0.0, height / 2)
@@ -299,7 +302,7 @@ class _Walk:
             x, y = spread.of((math.cos(turn), math.sin(turn)))
             angle = math.degrees(math.atan2(y - spread.f, x - spread.e))
         text = str(entity.dxf.get("text", "") or "").strip()
-        style = entity.override()  # type: ignore[attr-defined]
+        style = entity.override()
         factor = float(style.get("dimlfac", 1.0) or 1.0)
         shown = text if text not in ("", "<>", " ") else ""
         if not shown:
@@ -311,7 +314,7 @@ class _Walk:
         block = self.document.blocks.get(str(entity.dxf.get("geometry", "")))
         for held in block or ():
             if held.dxftype() in ("MTEXT", "TEXT"):
-                return str(held.plain_text()).strip()  # type: ignore[attr-defined]
+                return str(held.plain_text()).strip()
         return ""
 
 
@@ -343,14 +346,14 @@ def _line(entity: DXFEntity) -> Iterator[Curve]:
 
 def _polyline(entity: DXFEntity) -> Iterator[Curve]:
     if entity.dxftype() == "LWPOLYLINE":
-        raw = [(float(x), float(y), float(bulge)) for x, y, bulge in entity.get_points("xyb")]  # type: ignore[attr-defined]
-        closed = bool(entity.closed)  # type: ignore[attr-defined]
+        raw = [(float(x), float(y), float(bulge)) for x, y, bulge in entity.get_points("xyb")]
+        closed = bool(entity.closed)
     else:
         raw = [
             (float(v.dxf.location[0]), float(v.dxf.location[1]), float(v.dxf.get("bulge", 0.0)))
-            for v in entity.vertices  # type: ignore[attr-defined]
+            for v in entity.vertices
         ]
-        closed = bool(entity.is_closed)  # type: ignore[attr-defined]
+        closed = bool(entity.is_closed)
     yield from _sides(entity, raw, closed)
 
 
@@ -386,11 +389,13 @@ def _curve(entity: DXFEntity) -> Iterator[Curve]:
     if entity.dxftype() == "ELLIPSE":
         size = float(entity.dxf.major_axis.magnitude)
     else:
-        points = [tuple(map(float, p)) for p in entity.control_points] or [tuple(map(float, p)) for p in entity.fit_points]  # type: ignore[attr-defined]
+        points = [tuple(map(float, p)) for p in entity.control_points] or [
+            tuple(map(float, p)) for p in entity.fit_points
+        ]
         size = max(math.dist(points[0], p) for p in points)
     if not 0 < size < GIANT:
         raise ValueError("it has no size")
-    spots = [(float(p[0]), float(p[1])) for p in entity.flattening(size * CHORD_SHARE, 4)][:400]  # type: ignore[attr-defined]
+    spots = [(float(p[0]), float(p[1])) for p in entity.flattening(size * CHORD_SHARE, 4)][:400]
     yield from ((a, b, 0.0) for a, b in zip(spots, spots[1:]) if a != b)
 
 
@@ -406,7 +411,7 @@ _CURVES = {
 
 
 def _hatch_rings(entity: DXFEntity) -> Iterator[Iterator[Curve]]:
-    for path in entity.paths:  # type: ignore[attr-defined]
+    for path in entity.paths:
         if hasattr(path, "vertices"):
             yield _sides(entity, [(float(x), float(y), float(bulge)) for x, y, bulge in path.vertices], True)
         else:
@@ -455,7 +460,10 @@ def _places(entity: DXFEntity, base: Point) -> Iterator[Spread]:
         raise ValueError("it lies nowhere")
     for row in range(rows):
         for column in range(columns):
-            dx, dy = column * float(entity.dxf.get("column_spacing", 0.0)), row * float(entity.dxf.get("row_spacing", 0.0))
+            dx, dy = (
+                column * float(entity.dxf.get("column_spacing", 0.0)),
+                row * float(entity.dxf.get("row_spacing", 0.0)),
+            )
             linear = Spread(cos * sx, sin * sx, -sin * sy, cos * sy, 0.0, 0.0)
             bx, by = linear.of(base)
             x, y = at[0] + cos * dx - sin * dy - bx, at[1] + sin * dx + cos * dy - by

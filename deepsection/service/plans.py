@@ -1,227 +1,326 @@
-"""From a plan that was read to edits: outlines become outer walls, lines inner ones, gaps and blocks openings."""
+"""Plans of files: read and told, and taken over as one step."""
 
 from __future__ import annotations
 
-import math
-from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass
-from functools import partial
-from typing import Any
+import hashlib
+from collections.abc import Sequence
+from typing import Annotated, Any
 
-from deepsection.core.edits import DrawWalls, PutOpening
+from pydantic import BaseModel, Field, ValidationError
+
+from deepsection.core.adopting import AS_DRAWN, Adopted, Choices, adopted, groups_of, key_of, thickness_of
 from deepsection.core.errors import BadInput, RefusedEdit
-from deepsection.core.geometry import Point, line_through
-from deepsection.core.model import FreeJoint, Joint, Opening, Project, TeeJoint, wall_length, wall_points
+from deepsection.core.geometry import Axis
+from deepsection.core.memo import LruCache
+from deepsection.core.model import Project
+from deepsection.core.reading import MEANINGS, Drawn, FoundOpening, FoundWall, Meaning, ReadPlan, read_plan
 from deepsection.core.resolve import storeys
-from deepsection.formats.dxf_plan import FoundOutline, FoundPlan, FoundUnit, FoundWall
+from deepsection.formats.dxf_drawn import read_drawn
 
 from .work import checked_edits
 
-ON_WALL = 250.0
-"""The end of an inner wall stands on a wall when it lies this close to its line; a block belongs to one (mm)."""
-DOOR_HEAD, WINDOW_HEAD, WINDOW_HEIGHT = 2100.0, 2100.0, 1200.0
-"""Heights that a plan does not tell. Common practice, no source."""
+MOST_DROPPED = 60
+"""So many walls and openings that the building refuses are left out one by one."""
+MOST_SPARE = 40_000
+DOUBT = 0.6
+"""A unit found with less confidence than this is asked for."""
 
 
-Progress = Callable[[int, int], None]
-LEFT_OUT = "-"
-"""Chosen for a layer of a file instead of a make-up: nothing on it is read."""
+class PlanChoices(BaseModel):
+    """What somebody chose of a plan. `factor`: mm per unit of the file; `layers`: what they speak of, by name.
+
+    `make_ups` by the key of a thickness: an id, or `as drawn`; `storeys` by position of a plan: a level, or nothing.
+    """
+
+    unit: Annotated[str | None, Field(max_length=4)] = None
+    factor: Annotated[float | None, Field(gt=1e-4, le=1e5)] = None
+    layers: dict[str, Meaning] = {}
+    make_ups: dict[str, str] = {}
+    without_walls: list[int] = []
+    without_openings: list[int] = []
+    storeys: dict[int, str] = {}
+    rooms: bool = True
+    grids: bool = True
+
+    @property
+    def kept(self) -> Choices:
+        """Those that concern what is built."""
+        return Choices(
+            self.make_ups,
+            frozenset(self.without_walls),
+            frozenset(self.without_openings),
+            self.storeys,
+            self.rooms,
+            self.grids,
+        )
 
 
-@dataclass(frozen=True, slots=True)
-class PlannedEdits:
-    """The edits that build a plan, and what of it could not be built, in words."""
-
-    edits: tuple[Any, ...]
-    built: tuple[str, ...]
-    skipped: tuple[str, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class LayerOffer:
-    """A layer of a file: what was found on it, and the make-up that its walls get unless another one is chosen."""
-
-    name: str
-    outlines: int
-    lines: int
-    units: int
-    make_up: str | None
+def choices_from(text: str) -> PlanChoices:
+    """Choices as they are sent: JSON. Raises: BadInput."""
+    try:
+        return PlanChoices.model_validate_json(text)
+    except ValidationError as error:
+        first = error.errors()[0]
+        place = ".".join(str(part) for part in first["loc"])
+        raise BadInput(f"these choices cannot be read: {first['msg']}", field=place or "choices") from error
 
 
-def layer_choices(project: Project, chosen: Iterable[str]) -> dict[str, str]:
-    """Make-up by layer, from texts such as `WALLS=wall-lap` (an id or a name) or `FURNITURE=-`. Raises: BadInput."""
+def plan_choices(project: Project, unit: str | None, layers: Sequence[str], make_ups: Sequence[str]) -> PlanChoices:
+    """Choices from texts such as `SITE=-`, `L4=wall` and `300 outer=wall-lap`. Raises: BadInput."""
     known = {held.id: held.id for held in project.make_ups if held.use == "wall"}
     known |= {held.name.casefold(): held.id for held in project.make_ups if held.use == "wall"}
-    choices = {}
-    for text in chosen:
-        layer, equals, name = (part.strip() for part in text.partition("="))
-        make_up = LEFT_OUT if name == LEFT_OUT else known.get(name, known.get(name.casefold()))
-        if not equals or not layer:
-            raise BadInput(
-                f"“{text}” is no choice for a layer; give LAYER=MAKE-UP, or LAYER=-", field="layer", value=text
-            )
-        if make_up is None:
+    known[AS_DRAWN] = AS_DRAWN
+    named: dict[str, Meaning] = {}
+    for text in layers:
+        name, meaning = _parted(text, "a layer", "give NAME=wall, or NAME=- to leave it out", "layer")
+        meaning = "nothing" if meaning == "-" else meaning.casefold()
+        if meaning not in MEANINGS:
+            raise BadInput(f"a layer is none of “{meaning}”; it is {', '.join(MEANINGS)}", field="layer", value=meaning)
+        named[name] = meaning
+    chosen: dict[str, str] = {}
+    for text in make_ups:
+        key, name = _parted(text, "a thickness", "give “300 outer=MAKE-UP”", "make_up")
+        made = known.get(name, known.get(name.casefold()))
+        if made is None:
             names = ", ".join(held.name for held in project.make_ups if held.use == "wall")
-            raise BadInput(f"no make-up for walls is called “{name}”; there is {names}", field="layer", value=text)
-        choices[layer] = make_up
-    return choices
+            raise BadInput(f"no make-up for walls is called “{name}”; there is {names}", field="make_up", value=name)
+        chosen[key] = made
+    return PlanChoices(unit=unit, layers=named, make_ups=chosen)
 
 
-def left_out(choices: Mapping[str, str]) -> set[str]:
-    """The layers that are not read."""
-    return {layer for layer, make_up in choices.items() if make_up == LEFT_OUT}
+def _parted(text: str, what: str, how: str, field: str) -> tuple[str, str]:
+    name, equals, chosen = (part.strip() for part in text.rpartition("="))
+    if not equals or not name or not chosen:
+        raise BadInput(f"“{text}” is no choice for {what}; {how}", field=field, value=text)
+    return name, chosen
 
 
-def layer_offers(project: Project, found: FoundPlan) -> list[LayerOffer]:
-    """The layers of a plan, for a choice of make-ups before it is built. Raises: BadInput."""
-    outer, inner = _usual(project)
-    offers = []
-    for name in found.layers:
-        groups = (found.outlines, found.walls, found.units)
-        outlines, lines, units = (sum(held.layer == name for held in group) for group in groups)
-        make_up = outer if outlines else inner if lines else None
-        offers.append(LayerOffer(name, outlines, lines, units, make_up))
-    return offers
+_drawn: LruCache[str, Drawn] = LruCache(size=3)
+_read: LruCache[tuple[str, str], ReadPlan] = LruCache(size=6)
 
 
-def plan_edits(
-    project: Project,
-    found: FoundPlan,
-    *,
-    prefix: str,
-    make_ups: Mapping[str, str] | None = None,
-    told: Progress | None = None,
-) -> PlannedEdits:
-    """Edits for a project. `prefix` begins every new id; `make_ups` names those of layers, by id.
+def plan_in(data: bytes, choices: PlanChoices) -> ReadPlan:
+    """The plan of a DXF file. Raises: BadInput."""
+    digest = hashlib.sha256(data).hexdigest()
+    key = digest, choices.model_dump_json(include={"unit", "factor", "layers"})
+    plan = _read.get(key)
+    if plan is None:
+        drawn = _drawn.get(digest)
+        if drawn is None:
+            drawn = read_drawn(data)
+            _drawn.put(digest, drawn)
+        plan = read_plan(drawn, unit=choices.unit, factor=choices.factor, meanings=choices.layers)
+        _read.put(key, plan)
+    return plan
 
-    What the building refuses is left out and listed; `told` hears how far it is, as (done, of all).
-    Raises: BadInput when nothing can be built.
+
+def taken_over(project: Project, plan: ReadPlan, choices: PlanChoices, *, prefix: str) -> tuple[Project, Adopted]:
+    """The project with the plan built, and what was built; what the building refuses is left out, and listed.
+
+    Raises: BadInput where nothing of it can be built.
     """
-    builder = _Builder(project, prefix, make_ups or {})
-    steps: list[Callable[[], None]] = [partial(builder.outline, held) for held in found.outlines]
-    steps += [partial(builder.wall, held) for held in found.walls]
-    steps += [partial(builder.unit, held) for held in found.units]
-    for done, step in enumerate(steps, 1):
-        step()
-        if told:
-            told(done, len(steps))
-    if not builder.edits:
-        raise BadInput("nothing of this plan could be built: " + "; ".join(builder.skipped[:3]), field="file")
-    walls = sum(len(edit.walls) for edit in builder.edits if isinstance(edit, DrawWalls))
-    openings = sum(isinstance(edit, PutOpening) for edit in builder.edits)
-    built = (f"{walls} walls", f"{openings} openings", f"read in {found.unit}")
-    return PlannedEdits(tuple(builder.edits), built, (*found.skipped, *builder.skipped))
-
-
-def _usual(project: Project) -> tuple[str, str]:
-    """The make-ups of outer and inner walls where none is chosen: the first and the last."""
-    walls = [held.id for held in project.make_ups if held.use == "wall"]
-    if not walls:
-        raise BadInput("this project has no make-up for walls", field="make_up")
-    return walls[0], walls[-1]
-
-
-class _Builder:
-    """Collects edits, each tried on the building that the ones before it make."""
-
-    def __init__(self, project: Project, prefix: str, make_ups: Mapping[str, str]) -> None:
-        self.project, self.prefix = project, prefix
-        self.edits: list[Any] = []
-        self.skipped: list[str] = []
-        self._count = 0
-        self._outer, self._inner = _usual(project)
-        self._chosen = make_ups
-        storey = storeys(project)[0]
-        if storey.plate is None:
-            raise BadInput("this project has no floor and plate to set walls between", field="rungs")
-        self._base, self._top = storey.level, storey.plate
-
-    def _id(self, kind: str) -> str:
-        self._count += 1
-        return f"{self.prefix}-{kind}{self._count}"
-
-    def _try(self, what: str, *edits: Any) -> bool:
+    chosen = choices.model_copy(deep=True)
+    refused: list[str] = []
+    for _ in range(MOST_DROPPED):
+        made = adopted(project, plan, chosen.kept, prefix=prefix)
+        if not made.walls:
+            break
         try:
-            self.project = checked_edits(self.project, edits)
+            built = checked_edits(project, made.edits)
         except RefusedEdit as error:
-            self.skipped.append(f"{what}: {error.message}")
-            return False
-        self.edits += edits
-        return True
+            if not _drop(chosen, made, error.element):
+                raise
+            refused.append(error.message)
+            continue
+        made.skipped = [*plan.notes, *made.skipped, *refused]
+        return built, made
+    raise BadInput("nothing of this plan could be built" + (": " + refused[0] if refused else ""), field="file")
 
-    def outline(self, outline: FoundOutline) -> None:
-        """Outer walls around a closed outline."""
-        joints = tuple(FreeJoint(id=self._id("joint"), x=x, y=y) for x, y in outline.corners)
-        ids = tuple(joint.id for joint in joints)
-        draw = DrawWalls(
-            joints=joints,
-            chain=(*ids, ids[0]),
-            walls=tuple(self._id("wall") for _ in ids),
-            make_up=self._chosen.get(outline.layer, self._outer),
-            base=self._base,
-            top=self._top,
-        )
-        self._try(f"an outline of {len(ids)} walls", draw)
 
-    def wall(self, wall: FoundWall) -> None:
-        """An inner wall along a line; its ends stand on the walls that they meet."""
-        start, end = self._joint(wall.start), self._joint(wall.end)
-        id = self._id("wall")
-        draw = DrawWalls(
-            joints=(start, end),
-            chain=(start.id, end.id),
-            walls=(id,),
-            make_up=self._chosen.get(wall.layer, self._inner),
-            status="inner",
-            base=self._base,
-            top=self._top,
-        )
-        if not self._try("a wall line", draw):
-            return
-        length = math.dist(wall.start, wall.end)
-        for low, high in wall.gaps:
-            share = (low + high) / 2 / length
-            x, y = (a + (b - a) * share for a, b in zip(wall.start, wall.end))
-            self.unit(FoundUnit("door", (x, y), high - low))
+def built_words(made: Adopted) -> list[str]:
+    """What was built, in words: `7 walls`."""
+    ones = {"walls": "wall", "openings": "opening", "rooms": "room"}
+    return [f"{count} {name if count != 1 else ones[name]}" for name, count in made.counts.items() if count]
 
-    def _joint(self, point: Point) -> Joint:
-        host = self._nearest(point)
-        if host is None:
-            return FreeJoint(id=self._id("joint"), x=point[0], y=point[1])
-        wall, along, _ = host
-        return TeeJoint(id=self._id("joint"), wall=wall, end="start", distance=along)
 
-    def _nearest(self, point: Point) -> tuple[str, float, float] | None:
-        """The wall whose line is nearest: id, distance along, length."""
-        best: tuple[float, tuple[str, float, float]] | None = None
-        for wall in self.project.walls:
-            line, length = line_through(*wall_points(self.project, wall)), wall_length(self.project, wall)
-            along, away = line.along(point), abs(line.left_of(point))
-            if away < ON_WALL and -ON_WALL < along < length + ON_WALL and (best is None or away < best[0]):
-                best = away, (wall.id, min(max(along, 0.0), length), length)
-        return best[1] if best else None
+def _drop(choices: PlanChoices, made: Adopted, element: str | None) -> bool:
+    """Leaves out the wall or opening that was refused. False when it is neither."""
+    for ids, out in ((made.openings, choices.without_openings), (made.walls, choices.without_walls)):
+        for place, id in ids.items():
+            if element is not None and (element == id or element.startswith(f"{id}-")):
+                out.append(place)
+                return True
+    return False
 
-    def unit(self, unit: FoundUnit) -> None:
-        """A window or door on the nearest wall."""
-        host = self._nearest(unit.at)
-        if host is None:
-            self.skipped.append(f"a {unit.kind} that stands on no wall")
-            return
-        letter = "W" if unit.kind == "window" else "D"
-        taken = {held.number for held in self.project.openings}
-        number = next(f"{letter}{n}" for n in range(1, len(taken) + 2) if f"{letter}{n}" not in taken)
-        inner = next(wall for wall in self.project.walls if wall.id == host[0]).status == "inner"
-        window = unit.kind == "window"
-        opening = Opening(
-            id=self._id(unit.kind),
-            wall=host[0],
-            end="start",
-            distance=host[1],
-            width=unit.width,
-            height=WINDOW_HEIGHT if window else DOOR_HEAD,
-            sill=WINDOW_HEAD - WINDOW_HEIGHT if window else 0.0,
-            unit="window" if window else "door",
-            number=number,
-            trim=0.0 if inner or self.project.tradition == "masonry" else 88.9,
-        )
-        self._try(f"{unit.kind} {number}", PutOpening(opening=opening))
+
+def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str, Any]:
+    """All that a screen shows of a plan before it is taken over."""
+    storey_of = {wall: place for place, storey in enumerate(plan.storeys) for wall in storey.walls}
+    known = storeys(project)
+    usual = {k: held.level for k, held in enumerate(known)}
+    layers = sorted(plan.layers)
+    position = {name: k for k, name in enumerate(layers)}
+    return {
+        "unit": {**_unit(plan), "doubtful": plan.unit.confidence < DOUBT},
+        "origin": plan.origin,
+        "walls": [_wall(wall, storey_of.get(k)) for k, wall in enumerate(plan.walls)],
+        "openings": [_opening(plan, held) for held in plan.openings],
+        "rooms": [{"name": room.name, "at": room.at, "area": room.area} for room in plan.rooms],
+        "grids": [{"label": held.label, "start": held.start, "end": held.end} for held in plan.grids],
+        "dimensions": dimension_rows(plan),
+        "left": left_rows(plan),
+        "layers": [{"name": name, "meaning": plan.layers[name]} for name in layers],
+        "groups": [_group(project, held) for held in groups_of(project, plan.walls)],
+        "make_ups": [
+            {"id": held.id, "name": held.name, "thickness": thickness_of(held)}
+            for held in project.make_ups
+            if held.use == "wall"
+        ],
+        "storeys": [
+            {"title": held.title, "walls": len(held.walls), "level": choices.storeys.get(k, usual.get(k, ""))}
+            for k, held in enumerate(plan.storeys)
+        ],
+        "levels": [{"level": held.level, "name": held.name} for held in known if held.plate],
+        "notes": plan.notes,
+        "drawn": [
+            [*_point(a), *_point(b), round(bulge, 4), position.get(layer, 0), left]
+            for a, b, bulge, layer, left in plan.lines[:MOST_SPARE]
+        ],
+    }
+
+
+def _point(point: Sequence[float]) -> tuple[float, float]:
+    return round(point[0], 1), round(point[1], 1)
+
+
+def _unit(plan: ReadPlan) -> dict[str, Any]:
+    held = plan.unit
+    return {"name": held.name, "factor": held.factor, "confidence": held.confidence, "reason": held.reason}
+
+
+def _axis(wall: FoundWall) -> Axis:
+    return Axis(wall.start, wall.end, wall.bulge)
+
+
+def _wall(wall: FoundWall, storey: int | None) -> dict[str, Any]:
+    axis, half = _axis(wall), max(wall.thickness, 40.0) / 2
+    outline = axis.points(left=half) + axis.points(left=-half)[::-1]
+    return {
+        "start": _point(wall.start),
+        "end": _point(wall.end),
+        "bulge": wall.bulge,
+        "thickness": wall.thickness,
+        "length": round(wall.length, 1),
+        "group": key_of(wall),
+        "outer": wall.outer,
+        "confidence": wall.confidence,
+        "reason": wall.reason,
+        "storey": storey,
+        "outline": [_point(point) for point in outline],
+    }
+
+
+def _opening(plan: ReadPlan, held: FoundOpening) -> dict[str, Any]:
+    wall = plan.walls[held.wall]
+    axis, half = _axis(wall), max(wall.thickness, 40.0) / 2
+    low, high = held.distance - held.width / 2, held.distance + held.width / 2
+    part = axis.part(max(low, 0.0), min(high, axis.length)) if wall.bulge else None
+    sides = (
+        part.points(left=half) + part.points(left=-half)[::-1]
+        if part
+        else [axis.at(s, left) for s, left in ((low, half), (high, half), (high, -half), (low, -half))]
+    )
+    return {
+        "wall": held.wall,
+        "distance": round(held.distance, 1),
+        "width": round(held.width, 1),
+        "kind": held.kind,
+        "number": held.number,
+        "confidence": held.confidence,
+        "reason": held.reason,
+        "outline": [_point(point) for point in sides],
+    }
+
+
+def _group(project: Project, held: Any) -> dict[str, Any]:
+    return {
+        "key": held.key,
+        "thickness": held.thickness,
+        "outer": held.outer,
+        "layers": held.layers,
+        "count": held.count,
+        "length": round(held.length, 1),
+        "make_up": held.make_up,
+    }
+
+
+def dimension_rows(plan: ReadPlan) -> list[dict[str, Any]]:
+    """Each dimension: its text, what that says, what is drawn, and the difference (mm); the largest first."""
+    rows = [
+        {
+            "text": held.text,
+            "stated": round(held.stated, 1),
+            "measured": held.measured,
+            "difference": round(held.difference, 1),
+            "at": _point(held.at),
+        }
+        for held in plan.dimensions
+    ]
+    return sorted(rows, key=lambda row: -abs(row["difference"]))
+
+
+def left_rows(plan: ReadPlan) -> list[dict[str, Any]]:
+    """What nothing was made of, by layer."""
+    return [{"layer": held.layer, "what": held.what, "count": held.count} for held in plan.left]
+
+
+def plan_rows(plan: ReadPlan) -> dict[str, Any]:
+    """All that was read, for other programs: mm, walls at the place where the file has them."""
+    east, north = plan.origin
+
+    def at(point: Sequence[float]) -> list[float]:
+        return [round(point[0] + east, 3), round(point[1] + north, 3)]
+
+    storey_of = {wall: place for place, storey in enumerate(plan.storeys) for wall in storey.walls}
+    return {
+        "unit": _unit(plan),
+        "origin": list(plan.origin),
+        "plans": [{"title": held.title, "shift": list(held.shift), "walls": len(held.walls)} for held in plan.storeys],
+        "walls": [
+            {
+                "id": k,
+                "start": at(wall.start),
+                "end": at(wall.end),
+                "bulge": round(wall.bulge, 9),
+                "thickness": wall.thickness,
+                "layers": list(wall.layers),
+                "length": round(wall.length, 3),
+                "outer": wall.outer,
+                "layer": wall.layer,
+                "plan": storey_of.get(k),
+                "confidence": wall.confidence,
+                "reason": wall.reason,
+            }
+            for k, wall in enumerate(plan.walls)
+        ],
+        "openings": [
+            {
+                "wall": held.wall,
+                "distance": round(held.distance, 3),
+                "width": round(held.width, 3),
+                "kind": held.kind,
+                "number": held.number,
+                "height": held.height,
+                "sill": held.sill,
+                "confidence": held.confidence,
+                "reason": held.reason,
+            }
+            for held in plan.openings
+        ],
+        "rooms": [{"name": room.name, "at": at(room.at), "area_m2": room.area} for room in plan.rooms],
+        "grid": [{"label": held.label, "start": at(held.start), "end": at(held.end)} for held in plan.grids],
+        "dimensions": dimension_rows(plan),
+        "layers": plan.layers,
+        "left_over": left_rows(plan),
+        "notes": plan.notes,
+    }

@@ -4,18 +4,18 @@ from __future__ import annotations
 
 import re
 import secrets
-from collections.abc import Iterable
 from typing import Any
 
-from deepsection.core.edits import PutMakeUp, PutSavedWall, apply_edits, changed
-from deepsection.core.errors import BadInput, UnknownElement
+from deepsection.core.adopting import Adopted
+from deepsection.core.edits import PutMakeUp, PutSavedWall, changed
+from deepsection.core.errors import UnknownElement
 from deepsection.core.model import MakeUp, Project, load_project
+from deepsection.core.reading import ReadPlan
 from deepsection.core.starters.projects import Ground, new_project
 from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units
-from deepsection.formats.dxf_plan import read_plan
 
-from .plans import LEFT_OUT, PlannedEdits, Progress, layer_choices, left_out, plan_edits
+from .plans import PlanChoices, taken_over
 from .store import Store, Stored, name_taken
 
 
@@ -29,42 +29,10 @@ def fresh(name: str, units: Units, tradition: Tradition = "timber", ground: Grou
     return new_project(new_id(name), name, units, tradition, ground)
 
 
-def from_plan(
-    store: Store,
-    empty: Project,
-    data: bytes,
-    *,
-    unit: str | None,
-    layers: Iterable[str] = (),
-    told: Progress | None = None,
-) -> tuple[Stored, PlannedEdits]:
-    """A new project with the floor plan of a DXF file built into it, or nothing at all. Raises: BadInput."""
-    planned = read_into(empty, data, unit=unit, layers=layers, prefix="read", told=told)
-    return store.create(apply_edits(empty, planned.edits), "read a plan", alone=True), planned
-
-
-def read_into(
-    project: Project,
-    data: bytes,
-    *,
-    unit: str | None,
-    layers: Iterable[str],
-    prefix: str,
-    told: Progress | None = None,
-) -> PlannedEdits:
-    """The edits that build the plan of a DXF file into a project; `layers` are choices such as `WALLS=wall-lap`.
-
-    Raises: BadInput.
-    """
-    choices = layer_choices(project, layers)
-    found = read_plan(data, unit, without=left_out(choices))
-    unknown = [layer for layer in choices if choices[layer] != LEFT_OUT and layer not in found.layers]
-    if unknown:
-        there = ", ".join(found.layers)
-        raise BadInput(
-            f"nothing to build lies on layer {unknown[0]}; there is {there}", field="layer", value=unknown[0]
-        )
-    return plan_edits(project, found, prefix=prefix, make_ups=choices, told=told)
+def from_plan(store: Store, empty: Project, plan: ReadPlan, choices: PlanChoices) -> tuple[Stored, Adopted]:
+    """A new project with a plan that was read built into it, or nothing at all. Raises: BadInput."""
+    project, made = taken_over(empty, plan, choices, prefix="read")
+    return store.create(project, "read a plan", alone=True), made
 
 
 def bring_in(store: Store, data: bytes) -> Stored:

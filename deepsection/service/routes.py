@@ -15,13 +15,13 @@ from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
 from deepsection.core.view import ComparedRow
-from deepsection.formats.dxf_plan import read_plan
 
 from . import projects
 from .asking import ERRORS, Projects, composed, sheet_called
 from .files import download
 from .keeping import after, as_json, at_base, keep, result_of, state_of
-from .plans import layer_offers
+from .plan_schemas import PlanLook, PlanOut
+from .plans import built_words, choices_from, look_at, plan_in, taken_over
 from .schemas import (
     AskIn,
     BackIn,
@@ -36,8 +36,6 @@ from .schemas import (
     NewProject,
     NoteIn,
     PlaceIn,
-    PlanLayers,
-    PlanOut,
     PreviewIn,
     ProjectChange,
     ProjectItem,
@@ -191,17 +189,16 @@ def copy_saved_wall(id: str, sent: SavedWallIn, store: Projects) -> Response:
     return keep(store, stored, edits, sent.views)
 
 
-@router.post("/projects/{id}/plan/layers", response_model=PlanLayers, operation_id="look_at_plan")
+@router.post("/projects/{id}/plan/look", response_model=PlanLook, operation_id="look_at_plan")
 async def look_at_floor_plan(
-    id: str, request: Request, store: Projects, unit: Annotated[str | None, Query(max_length=4)] = None
+    id: str, request: Request, store: Projects, choices: Annotated[str, Query(max_length=60_000)] = "{}"
 ) -> Response:
-    """The layers of a floor plan in a DXF file, with the make-ups offered for them; nothing is built."""
+    """What is found in a floor plan of a DXF file, before it is built. `choices` is JSON, as `PlanChoices`."""
     body = await request.body()
 
     def look() -> Response:
-        found = read_plan(body, unit)
-        offers = layer_offers(store.load(id).project, found)
-        return as_json({"unit": found.unit, "layers": offers, "skipped": found.skipped})
+        chosen = choices_from(choices)
+        return as_json(look_at(store.load(id).project, plan_in(body, chosen), chosen))
 
     return await run_in_threadpool(look)
 
@@ -212,23 +209,20 @@ async def read_floor_plan(
     request: Request,
     store: Projects,
     base_version: Version,
-    unit: Annotated[str | None, Query(max_length=4)] = None,
-    layer: Annotated[list[str], Query(max_length=500)] = [],  # noqa: B006
+    choices: Annotated[str, Query(max_length=60_000)] = "{}",
 ) -> Response:
-    """A floor plan in a DXF file, built into the project as one step; what could not be read or built is listed.
-
-    `layer` chooses make-ups by layer, as LAYER=MAKE-UP, or leaves a layer out, as LAYER=-.
-    """
+    """A floor plan in a DXF file, built into the project as one step; what could not be built is listed."""
     body = await request.body()
 
     def build() -> Response:
+        chosen = choices_from(choices)
         stored = at_base(store, id, base_version)
-        planned = projects.read_into(stored.project, body, unit=unit, layers=layer, prefix=f"read{stored.version}")
-        project = checked_edits(stored.project, planned.edits)
-        prove_parts(stored.project, project, planned.edits)
-        text = EDITS.dump_json(planned.edits).decode()
+        plan = plan_in(body, chosen)
+        project, made = taken_over(stored.project, plan, chosen, prefix=f"read{stored.version}")
+        prove_parts(stored.project, project, made.edits)
+        text = EDITS.dump_json(made.edits).decode()
         saved = store.append(stored.project.id, stored.version, project, "read a plan", text)
-        return as_json({"state": state_of(saved), "built": planned.built, "skipped": planned.skipped})
+        return as_json({"state": state_of(saved), "built": built_words(made), "skipped": made.skipped})
 
     return await run_in_threadpool(build)
 

@@ -375,29 +375,3 @@ class UsualPlace(BaseModel):
 
     wall_section: WallSection
     shows: str
-
-
-class PlanOut(BaseModel):
-    """What was built of a plan that was read from a file, and what was not."""
-
-    state: State
-    built: list[str]
-    skipped: list[str]
-
-
-class PlanLayer(BaseModel):
-    """A layer of a plan: how much was found on it, and the make-up that its walls would get."""
-
-    name: str
-    outlines: int
-    lines: int
-    units: int
-    make_up: str | None
-
-
-class PlanLayers(BaseModel):
-    """What a plan holds, before it is built."""
-
-    unit: str
-    layers: list[PlanLayer]
-    skipped: list[str]

@@ -20,21 +20,30 @@ def dirtied(document: Any, rng: random.Random, *, reach: float = 15.0) -> Any:
         ux, uy = (b[0] - a[0]) / length, (b[1] - a[1]) / length
         slack = min(reach, 0.08 * length)
         low, high = rng.uniform(-slack, slack), rng.uniform(-slack, slack)
-        p, q = (a[0] + ux * low, a[1] + uy * low, rng.choice((0.0, 0.0, 0.4))), (b[0] + ux * high, b[1] + uy * high, rng.uniform(0, 0.01))
+        p, q = (
+            (a[0] + ux * low, a[1] + uy * low, rng.choice((0.0, 0.0, 0.4))),
+            (b[0] + ux * high, b[1] + uy * high, rng.uniform(0, 0.01)),
+        )
         cuts = sorted([0.0, *(rng.uniform(0.1, 0.9) for _ in range(rng.choice((0, 0, 1, 3)))), 1.0])
         spots = [tuple(m + (n - m) * t for m, n in zip(p, q)) for t in cuts]
         for one, other in zip(spots, spots[1:]):
             space.add_line(one, other, dxfattribs={"layer": line.dxf.layer})
         if rng.random() < 0.15:
             off = rng.uniform(-0.8, 0.8)
-            space.add_line((p[0] - uy * off, p[1] + ux * off), (q[0] - uy * off, q[1] + ux * off), dxfattribs={"layer": line.dxf.layer})
+            space.add_line(
+                (p[0] - uy * off, p[1] + ux * off),
+                (q[0] - uy * off, q[1] + ux * off),
+                dxfattribs={"layer": line.dxf.layer},
+            )
         space.delete_entity(line)
     layers = sorted({held.dxf.layer for held in space})
     box = [tuple(held.dxf.start) for held in space.query("LINE")][:200] or [(0.0, 0.0, 0.0)]
     for _ in range(30):
         x, y = rng.choice(box)[:2]
         x, y = x + rng.uniform(-900, 900), y + rng.uniform(-900, 900)
-        space.add_line((x, y), (x + rng.uniform(-6, 6), y + rng.uniform(-6, 6)), dxfattribs={"layer": rng.choice(layers)})
+        space.add_line(
+            (x, y), (x + rng.uniform(-6, 6), y + rng.uniform(-6, 6)), dxfattribs={"layer": rng.choice(layers)}
+        )
     return document
 
 
@@ -64,7 +73,9 @@ def lost_reference(document: Any) -> Any:
 
 def moved(document: Any, *, scale: float = 1.0, degrees: float = 0.0, shift: tuple[float, float] = (0.0, 0.0)) -> Any:
     """Everything scaled, then turned, then shifted; dimensions keep the lengths that they stated."""
-    turn = Matrix44.chain(Matrix44.scale(scale, scale, scale), Matrix44.z_rotate(math.radians(degrees)), Matrix44.translate(*shift, 0))
+    turn = Matrix44.chain(
+        Matrix44.scale(scale, scale, scale), Matrix44.z_rotate(math.radians(degrees)), Matrix44.translate(*shift, 0)
+    )
     for entity in list(document.modelspace()):
         if entity.dxftype() == "DIMENSION":
             if not entity.dxf.get("text"):

@@ -45,7 +45,16 @@ def curve(start: Spot, end: Spot, bulge: float) -> LineString:
     return LineString(TrueWall(start, end, 1.0, bulge).axis())
 
 
-def judged(house: TrueHouse, walls: Sequence[Any], openings: Sequence[Any], *, axis: float = 2.0, thick: float = 1.0, place: float = 5.0, shift: Spot = (0.0, 0.0)) -> Verdict:
+def judged(
+    house: TrueHouse,
+    walls: Sequence[Any],
+    openings: Sequence[Any],
+    *,
+    axis: float = 2.0,
+    thick: float = 1.0,
+    place: float = 5.0,
+    shift: Spot = (0.0, 0.0),
+) -> Verdict:
     """`walls` have start, end, bulge, thickness; `openings` wall (position), distance, width, kind."""
     found = Verdict(walls=len(house.walls), openings=len(house.openings), built=len(walls))
     move = lambda p: (p[0] + shift[0], p[1] + shift[1])  # noqa: E731
@@ -55,7 +64,13 @@ def judged(house: TrueHouse, walls: Sequence[Any], openings: Sequence[Any], *, a
         spots = [line.interpolate(line.length * (k + 0.5) / 100) for k in range(100)]
         good = 0
         for spot in spots:
-            near = [w for shape, w in held if shape.distance(spot) <= axis and abs(w.thickness - true.thickness) <= thick and _along(shape, spot, line)]
+            near = [
+                w
+                for shape, w in held
+                if shape.distance(spot) <= axis
+                and abs(w.thickness - true.thickness) <= thick
+                and _along(shape, spot, line)
+            ]
             good += bool(near)
         if good >= 95:
             found.walls_right += 1
@@ -81,13 +96,17 @@ def judged(house: TrueHouse, walls: Sequence[Any], openings: Sequence[Any], *, a
             if near[0].kind != opening.kind:
                 found.wrong.append(f"{house.name}: opening {n} is {near[0].kind}, not {opening.kind}")
         else:
-            close = [(round(math.dist(spot, at)), round(o.width), o.kind) for spot, o in places if math.dist(spot, at) < 800]
+            close = [
+                (round(math.dist(spot, at)), round(o.width), o.kind) for spot, o in places if math.dist(spot, at) < 800
+            ]
             found.wrong.append(f"{house.name}: opening {n} {opening.kind} {opening.width:.0f} {close}")
     trues = [house.walls[held.wall].at(held.distance) for held in house.openings]
     for spot, o in places:
         if all(math.dist(spot, at) > 400 for at in trues):
             found.extra += 1
-            found.wrong.append(f"{house.name}: no opening is at {spot[0]:.0f}, {spot[1]:.0f}: {o.kind} {o.width:.0f}, {o.reason}")
+            found.wrong.append(
+                f"{house.name}: no opening is at {spot[0]:.0f}, {spot[1]:.0f}: {o.kind} {o.width:.0f}, {o.reason}"
+            )
     return found
 
 

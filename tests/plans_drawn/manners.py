@@ -30,8 +30,26 @@ class Sheet:
         return self.document.modelspace()
 
 
-LAYERS = {"wall": "A-WALL", "door": "A-DOOR", "window": "A-GLAZ", "furniture": "A-FURN", "text": "A-ANNO-TEXT", "dim": "A-ANNO-DIMS", "hatch": "A-WALL-PATT", "swing": "A-DOOR-SWINGS"}
-GERMAN = {"wall": "Wände tragend", "door": "Türen", "window": "Fenster", "furniture": "Möbel", "text": "Beschriftung", "dim": "Bemaßung", "hatch": "Schraffur", "swing": "Türflügel"}
+LAYERS = {
+    "wall": "A-WALL",
+    "door": "A-DOOR",
+    "window": "A-GLAZ",
+    "furniture": "A-FURN",
+    "text": "A-ANNO-TEXT",
+    "dim": "A-ANNO-DIMS",
+    "hatch": "A-WALL-PATT",
+    "swing": "A-DOOR-SWINGS",
+}
+GERMAN = {
+    "wall": "Wände tragend",
+    "door": "Türen",
+    "window": "Fenster",
+    "furniture": "Möbel",
+    "text": "Beschriftung",
+    "dim": "Bemaßung",
+    "hatch": "Schraffur",
+    "swing": "Türflügel",
+}
 NAMELESS = {key: f"L{n:02d}" for n, key in enumerate(LAYERS, 3)}
 ONE = dict.fromkeys(LAYERS, "0")
 
@@ -94,7 +112,9 @@ def draw_dims(sheet: Sheet) -> None:
         nx, ny = math.sin(math.radians(angle)), -math.cos(math.radians(angle))
         base = (wall.start[0] + nx * 1500, wall.start[1] + ny * 1500)
         override = {"dimtxt": 180, "dimasz": 120, "dimlfac": 1.0, "dimpost": "<>"}
-        dim = sheet.space.add_linear_dim(base, wall.start, wall.end, angle=angle, override=override, dxfattribs={"layer": sheet.layers["dim"]})
+        dim = sheet.space.add_linear_dim(
+            base, wall.start, wall.end, angle=angle, override=override, dxfattribs={"layer": sheet.layers["dim"]}
+        )
         dim.render()
 
 
@@ -152,12 +172,20 @@ def outlines(sheet: Sheet) -> None:
 def centres(sheet: Sheet) -> None:
     """Wide polylines along the axes, broken at openings."""
     for index, wall in enumerate(sheet.house.walls):
-        cuts = sorted((held.distance - held.width / 2, held.distance + held.width / 2) for held in sheet.house.openings if held.wall == index)
+        cuts = sorted(
+            (held.distance - held.width / 2, held.distance + held.width / 2)
+            for held in sheet.house.openings
+            if held.wall == index
+        )
         low = 0.0
         for a, b in [*cuts, (wall.length, wall.length)]:
             share = (a - low) / wall.length
             bulge = math.tan(math.atan(wall.bulge) * share) if wall.bulge else 0.0
-            sheet.space.add_lwpolyline([(*wall.at(low), bulge), (*wall.at(a), 0)], format="xyb", dxfattribs={"layer": sheet.layers["wall"], "const_width": wall.thickness})
+            sheet.space.add_lwpolyline(
+                [(*wall.at(low), bulge), (*wall.at(a), 0)],
+                format="xyb",
+                dxfattribs={"layer": sheet.layers["wall"], "const_width": wall.thickness},
+            )
             low = b
     draw_units(sheet)
 
@@ -193,15 +221,28 @@ def wall_blocks(sheet: Sheet) -> None:
     layer = {"layer": sheet.layers["wall"]}
     for index, wall in enumerate(sheet.house.walls):
         if wall.bulge:
-            only = TrueHouse("", (wall,), tuple(TrueOpening(0, o.distance, o.width, o.kind) for o in sheet.house.openings if o.wall == index), ())
+            only = TrueHouse(
+                "",
+                (wall,),
+                tuple(TrueOpening(0, o.distance, o.width, o.kind) for o in sheet.house.openings if o.wall == index),
+                (),
+            )
             for ring in rings(only.body(opened=True)):
                 draw_ring(sheet.space, edges(ring, only.circles()), sheet.layers["wall"])
             continue
         turn = wall.direction(0)
-        cuts = sorted((held.distance - held.width / 2, held.distance + held.width / 2) for held in sheet.house.openings if held.wall == index)
+        cuts = sorted(
+            (held.distance - held.width / 2, held.distance + held.width / 2)
+            for held in sheet.house.openings
+            if held.wall == index
+        )
         low = 0.0
         for a, b in [*cuts, (wall.length, wall.length)]:
-            sheet.space.add_blockref("WALL_UNIT", wall.at(low), dxfattribs={"xscale": a - low, "yscale": wall.thickness, "rotation": math.degrees(turn), **layer})
+            sheet.space.add_blockref(
+                "WALL_UNIT",
+                wall.at(low),
+                dxfattribs={"xscale": a - low, "yscale": wall.thickness, "rotation": math.degrees(turn), **layer},
+            )
             low = b
     assert area.area > 0
     draw_units(sheet)
@@ -225,8 +266,25 @@ def draw_blocks(sheet: Sheet) -> None:
         wall = sheet.house.walls[opening.wall]
         name, layer = ("T-DOOR 01", "door") if opening.kind == "door" else ("F-WINDOW 01", "window")
         flip = -1 if opening.kind == "door" and number % 2 else 1
-        ref = sheet.space.add_blockref(name, wall.at(opening.distance), dxfattribs={"xscale": opening.width, "yscale": opening.width * flip, "zscale": opening.width, "rotation": math.degrees(wall.direction(opening.distance)), "layer": sheet.layers[layer]})
-        ref.add_auto_attribs({"NUMBER": opening.number, "WIDTH": f"{opening.width:.0f}", "HEIGHT": "2100" if opening.kind == "door" else "1200", "SILL": "0" if opening.kind == "door" else "900"})
+        ref = sheet.space.add_blockref(
+            name,
+            wall.at(opening.distance),
+            dxfattribs={
+                "xscale": opening.width,
+                "yscale": opening.width * flip,
+                "zscale": opening.width,
+                "rotation": math.degrees(wall.direction(opening.distance)),
+                "layer": sheet.layers[layer],
+            },
+        )
+        ref.add_auto_attribs(
+            {
+                "NUMBER": opening.number,
+                "WIDTH": f"{opening.width:.0f}",
+                "HEIGHT": "2100" if opening.kind == "door" else "1200",
+                "SILL": "0" if opening.kind == "door" else "900",
+            }
+        )
 
 
 def over(sheet: Sheet) -> None:
@@ -252,7 +310,11 @@ def stairs(sheet: Sheet) -> None:
     """Twelve treads in the first room."""
     _, (x, y) = sheet.house.rooms[-1]
     for k in range(8):
-        sheet.space.add_line((x - 900 + 250 * k, y - 1900), (x - 900 + 250 * k, y - 1050), dxfattribs={"layer": sheet.layers["furniture"]})
+        sheet.space.add_line(
+            (x - 900 + 250 * k, y - 1900),
+            (x - 900 + 250 * k, y - 1050),
+            dxfattribs={"layer": sheet.layers["furniture"]},
+        )
 
 
 def layered(sheet: Sheet) -> None:

@@ -43,7 +43,9 @@ def edges(ring: Sequence[Spot], circles: Iterable[tuple[Spot, float]], *, closed
         while on[k] is not None and last + 1 < len(on) and on[last + 1] == on[k]:
             last += 1
         held = on[k]
-        found.append(Edge(spots[k], spots[k + 1]) if held is None else _arc(spots[k], spots[last + 1], held, spots[k + 1]))
+        found.append(
+            Edge(spots[k], spots[k + 1]) if held is None else _arc(spots[k], spots[last + 1], held, spots[k + 1])
+        )
         k = last + 1
     return found
 

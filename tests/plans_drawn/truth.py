@@ -96,11 +96,18 @@ class TrueHouse:
 
     def body(self, *, opened: bool) -> BaseGeometry:
         """The area that the walls cover, with or without their openings."""
-        pieces = [LineString(wall.axis()).buffer(wall.thickness / 2, cap_style="flat", join_style="mitre") for wall in self.walls]
+        pieces = [
+            LineString(wall.axis()).buffer(wall.thickness / 2, cap_style="flat", join_style="mitre")
+            for wall in self.walls
+        ]
         for i, one in enumerate(self.walls):
             for other in self.walls[i + 1 :]:
                 pieces += self._corner(one, other)
-        solid = unary_union([piece.buffer(0) for piece in pieces]).buffer(0.01, join_style="mitre").buffer(-0.01, join_style="mitre")
+        solid = (
+            unary_union([piece.buffer(0) for piece in pieces])
+            .buffer(0.01, join_style="mitre")
+            .buffer(-0.01, join_style="mitre")
+        )
         return solid.difference(unary_union([self.hole(held) for held in self.openings])) if opened else solid
 
     @staticmethod
@@ -151,7 +158,9 @@ def _on(spot: Spot, before: Spot, by: float) -> Spot:
     return tuple(a + (a - b) / length * by for a, b in zip(spot, before))  # type: ignore[return-value]
 
 
-def ring(corners: Sequence[Spot], thickness: float, bulges: dict[int, float] | None = None, layers: tuple[float, ...] = ()) -> list[TrueWall]:
+def ring(
+    corners: Sequence[Spot], thickness: float, bulges: dict[int, float] | None = None, layers: tuple[float, ...] = ()
+) -> list[TrueWall]:
     """Outer walls around corners of their axes."""
     pairs = zip(corners, [*corners[1:], corners[0]])
     return [TrueWall(a, b, thickness, (bulges or {}).get(k, 0.0), layers) for k, (a, b) in enumerate(pairs)]
@@ -170,42 +179,183 @@ def houses() -> list[TrueHouse]:
     """The six: a cottage, an L of stud walls, one with a bow, a cavity house, a skew one, a row of rooms in inches."""
     cottage = TrueHouse(
         "cottage",
-        (*ring([(0, 0), (9000, 0), (9000, 7000), (0, 7000)], 300), *inner(120, (5000, 0, 5000, 7000), (5000, 3600, 9000, 3600), (0, 4200, 5000, 4200))),
-        _openings((0, 2200, 1800, "window"), (0, 7000, 1500, "window"), (1, 1800, 1200, "window"), (1, 5300, 900, "window"), (2, 6500, 1010, "door"), (2, 2000, 1500, "window"), (3, 1500, 1200, "window"), (3, 5000, 1200, "window"), (4, 2600, 885, "door"), (4, 5200, 885, "door"), (6, 3400, 885, "door")),
+        (
+            *ring([(0, 0), (9000, 0), (9000, 7000), (0, 7000)], 300),
+            *inner(120, (5000, 0, 5000, 7000), (5000, 3600, 9000, 3600), (0, 4200, 5000, 4200)),
+        ),
+        _openings(
+            (0, 2200, 1800, "window"),
+            (0, 7000, 1500, "window"),
+            (1, 1800, 1200, "window"),
+            (1, 5300, 900, "window"),
+            (2, 6500, 1010, "door"),
+            (2, 2000, 1500, "window"),
+            (3, 1500, 1200, "window"),
+            (3, 5000, 1200, "window"),
+            (4, 2600, 885, "door"),
+            (4, 5200, 885, "door"),
+            (6, 3400, 885, "door"),
+        ),
         (("Kitchen", (2500, 2000)), ("Living", (2500, 5600)), ("Bath", (7000, 1800)), ("Bedroom", (7000, 5300))),
     )
     ell = TrueHouse(
         "ell",
-        (*ring([(0, 0), (14000, 0), (14000, 8000), (8500, 8000), (8500, 12000), (0, 12000)], 190), *inner(115, (4200, 0, 4200, 12000), (4200, 5000, 14000, 5000), (9500, 0, 9500, 5000), (0, 7000, 4200, 7000), (8500, 8000, 8500, 5000)), *inner(90, (0, 4000, 4200, 4000), (6800, 0, 6800, 5000))),
-        _openings((0, 2000, 1500, "window"), (0, 8200, 1800, "window"), (0, 12000, 1800, "window"), (1, 2500, 1200, "window"), (2, 2500, 2400, "window"), (3, 2000, 915, "door"), (4, 2200, 1500, "window"), (4, 6400, 1500, "window"), (5, 2500, 1200, "window"), (5, 6500, 600, "window"), (6, 5600, 815, "door"), (6, 9000, 815, "door"), (6, 2500, 815, "door"), (7, 1300, 1600, "opening"), (7, 7500, 815, "door"), (10, 1400, 815, "door"), (11, 2800, 760, "door"), (8, 2500, 760, "door")),
-        (("Kitchen", (2000, 2000)), ("Hall", (6000, 7000)), ("Study", (11500, 2500)), ("Store", (2000, 5500)), ("Living", (2000, 9500)), ("Dining", (11500, 6500))),
+        (
+            *ring([(0, 0), (14000, 0), (14000, 8000), (8500, 8000), (8500, 12000), (0, 12000)], 190),
+            *inner(
+                115,
+                (4200, 0, 4200, 12000),
+                (4200, 5000, 14000, 5000),
+                (9500, 0, 9500, 5000),
+                (0, 7000, 4200, 7000),
+                (8500, 8000, 8500, 5000),
+            ),
+            *inner(90, (0, 4000, 4200, 4000), (6800, 0, 6800, 5000)),
+        ),
+        _openings(
+            (0, 2000, 1500, "window"),
+            (0, 8200, 1800, "window"),
+            (0, 12000, 1800, "window"),
+            (1, 2500, 1200, "window"),
+            (2, 2500, 2400, "window"),
+            (3, 2000, 915, "door"),
+            (4, 2200, 1500, "window"),
+            (4, 6400, 1500, "window"),
+            (5, 2500, 1200, "window"),
+            (5, 6500, 600, "window"),
+            (6, 5600, 815, "door"),
+            (6, 9000, 815, "door"),
+            (6, 2500, 815, "door"),
+            (7, 1300, 1600, "opening"),
+            (7, 7500, 815, "door"),
+            (10, 1400, 815, "door"),
+            (11, 2800, 760, "door"),
+            (8, 2500, 760, "door"),
+        ),
+        (
+            ("Kitchen", (2000, 2000)),
+            ("Hall", (6000, 7000)),
+            ("Study", (11500, 2500)),
+            ("Store", (2000, 5500)),
+            ("Living", (2000, 9500)),
+            ("Dining", (11500, 6500)),
+        ),
     )
     bow = TrueHouse(
         "bow",
-        (*ring([(0, 0), (3500, 0), (7500, 0), (11000, 0), (11000, 9000), (0, 9000)], 365, {1: 0.45}), *inner(175, (0, 4500, 11000, 4500)), *inner(115, (5500, 4500, 5500, 9000), (8000, 4500, 8000, 9000))),
-        _openings((0, 1700, 1200, "window"), (1, 2350, 1600, "window"), (2, 1800, 1200, "window"), (3, 2500, 1500, "window"), (3, 6800, 1200, "window"), (4, 4200, 900, "window"), (4, 7800, 1100, "door"), (5, 2500, 1500, "window"), (5, 6800, 1500, "window"), (6, 2200, 1500, "opening"), (6, 6700, 885, "door"), (7, 2000, 885, "door"), (8, 1500, 760, "door")),
+        (
+            *ring([(0, 0), (3500, 0), (7500, 0), (11000, 0), (11000, 9000), (0, 9000)], 365, {1: 0.45}),
+            *inner(175, (0, 4500, 11000, 4500)),
+            *inner(115, (5500, 4500, 5500, 9000), (8000, 4500, 8000, 9000)),
+        ),
+        _openings(
+            (0, 1700, 1200, "window"),
+            (1, 2350, 1600, "window"),
+            (2, 1800, 1200, "window"),
+            (3, 2500, 1500, "window"),
+            (3, 6800, 1200, "window"),
+            (4, 4200, 900, "window"),
+            (4, 7800, 1100, "door"),
+            (5, 2500, 1500, "window"),
+            (5, 6800, 1500, "window"),
+            (6, 2200, 1500, "opening"),
+            (6, 6700, 885, "door"),
+            (7, 2000, 885, "door"),
+            (8, 1500, 760, "door"),
+        ),
         (("Living", (5500, 2200)), ("Hall", (2800, 6800)), ("Bath", (6700, 7000)), ("Bedroom", (9500, 7000))),
     )
     cavity = TrueHouse(
         "cavity",
-        (*ring([(0, 0), (10200, 0), (10200, 6200), (13200, 6200), (13200, 10400), (0, 10400)], 315, layers=(102.5, 100, 100, 12.5)), *inner(125, (4800, 0, 4800, 6200), (0, 6200, 10200, 6200), (7200, 6200, 7200, 10400))),
-        _openings((0, 2300, 1810, "window"), (0, 7600, 1810, "window"), (1, 3000, 1210, "window"), (2, 1500, 1010, "door"), (3, 2100, 1210, "window"), (4, 3000, 1810, "window"), (4, 9500, 1210, "window"), (5, 2000, 1210, "window"), (5, 7400, 1210, "window"), (6, 4900, 838, "door"), (7, 2500, 838, "door"), (7, 6500, 838, "door"), (8, 2000, 762, "door")),
+        (
+            *ring(
+                [(0, 0), (10200, 0), (10200, 6200), (13200, 6200), (13200, 10400), (0, 10400)],
+                315,
+                layers=(102.5, 100, 100, 12.5),
+            ),
+            *inner(125, (4800, 0, 4800, 6200), (0, 6200, 10200, 6200), (7200, 6200, 7200, 10400)),
+        ),
+        _openings(
+            (0, 2300, 1810, "window"),
+            (0, 7600, 1810, "window"),
+            (1, 3000, 1210, "window"),
+            (2, 1500, 1010, "door"),
+            (3, 2100, 1210, "window"),
+            (4, 3000, 1810, "window"),
+            (4, 9500, 1210, "window"),
+            (5, 2000, 1210, "window"),
+            (5, 7400, 1210, "window"),
+            (6, 4900, 838, "door"),
+            (7, 2500, 838, "door"),
+            (7, 6500, 838, "door"),
+            (8, 2000, 762, "door"),
+        ),
         (("Kitchen", (2400, 3000)), ("Dining", (7500, 3000)), ("Living", (3500, 8300)), ("Hall", (10000, 8300))),
         (102.5, 100, 100, 12.5),
     )
     skew = TrueHouse(
         "skew",
-        (*ring([(0, 0), (8000, 0), (11500, 3500), (11500, 9500), (4000, 9500), (0, 6500)], 240), *inner(100, (0, 4800, 11500, 4800), (6000, 4800, 6000, 9500), (4500, 0, 4500, 4800))),
-        _openings((0, 2200, 1500, "window"), (0, 6200, 1500, "window"), (1, 2600, 1800, "window"), (2, 3500, 1200, "window"), (3, 2500, 1500, "window"), (3, 5200, 1000, "door"), (4, 2500, 1200, "window"), (5, 3000, 1200, "window"), (6, 2500, 810, "door"), (6, 8000, 810, "door"), (7, 2200, 810, "door"), (8, 3500, 1400, "opening")),
+        (
+            *ring([(0, 0), (8000, 0), (11500, 3500), (11500, 9500), (4000, 9500), (0, 6500)], 240),
+            *inner(100, (0, 4800, 11500, 4800), (6000, 4800, 6000, 9500), (4500, 0, 4500, 4800)),
+        ),
+        _openings(
+            (0, 2200, 1500, "window"),
+            (0, 6200, 1500, "window"),
+            (1, 2600, 1800, "window"),
+            (2, 3500, 1200, "window"),
+            (3, 2500, 1500, "window"),
+            (3, 5200, 1000, "door"),
+            (4, 2500, 1200, "window"),
+            (5, 3000, 1200, "window"),
+            (6, 2500, 810, "door"),
+            (6, 8000, 810, "door"),
+            (7, 2200, 810, "door"),
+            (8, 3500, 1400, "opening"),
+        ),
         (("Kitchen", (2200, 2400)), ("Living", (7500, 2600)), ("Study", (3500, 7200)), ("Bedroom", (8700, 7200))),
     )
     inch = 25.4
     k = 12 * inch
     row = TrueHouse(
         "row",
-        (*ring([(0, 0), (40 * k, 0), (40 * k, 26 * k), (0, 26 * k)], 6.5 * inch), *inner(4.5 * inch, (0, 13 * k, 40 * k, 13 * k), (12 * k, 0, 12 * k, 13 * k), (26 * k, 0, 26 * k, 26 * k), (10 * k, 13 * k, 10 * k, 26 * k), (33 * k, 13 * k, 33 * k, 26 * k)), *inner(6.5 * inch, (18 * k, 0, 18 * k, 13 * k))),
-        _openings((0, 6 * k, 5 * k, "window"), (0, 15 * k, 3 * k, "window"), (0, 32 * k, 6 * k, "window"), (1, 6 * k, 3 * k, "window"), (1, 20 * k, 4 * k, "window"), (2, 4 * k, 3 * k, "window"), (2, 20 * k, 3 * k, "door"), (2, 34 * k, 5 * k, "window"), (3, 6 * k, 3 * k, "window"), (3, 20 * k, 3 * k, "window"), (4, 8 * k, 2.5 * k, "door"), (4, 15 * k, 2.5 * k, "door"), (4, 22 * k, 5 * k, "opening"), (4, 30 * k, 2.5 * k, "door"), (4, 37 * k, 2.5 * k, "door"), (6, 20 * k, 2.5 * k, "door"), (7, 10 * k, 2.5 * k, "door")),
-        (("Kitchen", (6 * k, 6 * k)), ("Bath", (15 * k, 6 * k)), ("Bedroom", (33 * k, 6 * k)), ("Living", (18 * k, 20 * k))),
+        (
+            *ring([(0, 0), (40 * k, 0), (40 * k, 26 * k), (0, 26 * k)], 6.5 * inch),
+            *inner(
+                4.5 * inch,
+                (0, 13 * k, 40 * k, 13 * k),
+                (12 * k, 0, 12 * k, 13 * k),
+                (26 * k, 0, 26 * k, 26 * k),
+                (10 * k, 13 * k, 10 * k, 26 * k),
+                (33 * k, 13 * k, 33 * k, 26 * k),
+            ),
+            *inner(6.5 * inch, (18 * k, 0, 18 * k, 13 * k)),
+        ),
+        _openings(
+            (0, 6 * k, 5 * k, "window"),
+            (0, 15 * k, 3 * k, "window"),
+            (0, 32 * k, 6 * k, "window"),
+            (1, 6 * k, 3 * k, "window"),
+            (1, 20 * k, 4 * k, "window"),
+            (2, 4 * k, 3 * k, "window"),
+            (2, 20 * k, 3 * k, "door"),
+            (2, 34 * k, 5 * k, "window"),
+            (3, 6 * k, 3 * k, "window"),
+            (3, 20 * k, 3 * k, "window"),
+            (4, 8 * k, 2.5 * k, "door"),
+            (4, 15 * k, 2.5 * k, "door"),
+            (4, 22 * k, 5 * k, "opening"),
+            (4, 30 * k, 2.5 * k, "door"),
+            (4, 37 * k, 2.5 * k, "door"),
+            (6, 20 * k, 2.5 * k, "door"),
+            (7, 10 * k, 2.5 * k, "door"),
+        ),
+        (
+            ("Kitchen", (6 * k, 6 * k)),
+            ("Bath", (15 * k, 6 * k)),
+            ("Bedroom", (33 * k, 6 * k)),
+            ("Living", (18 * k, 20 * k)),
+        ),
     )
     return [cottage, ell, bow, cavity, skew, row]
 

@@ -60,7 +60,13 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
     for place, (level, top) in placed.items():
         storey = plan.storeys[place]
         mine = {k: kept[k] for k in storey.walls if k in kept}
-        held = built(mine, {k: ups[key_of(wall)] for k, wall in mine.items()}, f"{prefix}{'' if place == 0 else f's{place}'}", Heights(level, top), storey.shift)
+        held = built(
+            mine,
+            {k: ups[key_of(wall)] for k, wall in mine.items()},
+            f"{prefix}{'' if place == 0 else f's{place}'}",
+            Heights(level, top),
+            storey.shift,
+        )
         out.edits += [PutJoint(joint=joint) for joint in _free_first(held.joints)[0]]
         out.edits += _in_order(held.joints, held.walls)
         spots |= held.of
@@ -111,7 +117,9 @@ def _placed(project: Project, plan: ReadPlan, choices: Choices, out: Adopted) ->
         level = choices.storeys.get(k, "" if choices.storeys else usual.get(k, ""))
         if not level:
             if k not in choices.storeys:
-                out.skipped.append(f"{storey.title}: this project has no storey for it yet; add one, and take it over then")
+                out.skipped.append(
+                    f"{storey.title}: this project has no storey for it yet; add one, and take it over then"
+                )
             continue
         plate = plates.get(level)
         if plate is None:
@@ -170,7 +178,9 @@ def _opening(
 ) -> Opening:
     window = found.kind == "window"
     sill = found.sill if found.sill is not None else WINDOW_HEAD - WINDOW_HEIGHT if window else 0.0
-    height = found.height or (WINDOW_HEAD - sill if window and sill < WINDOW_HEAD - 300.0 else WINDOW_HEIGHT if window else DOOR_HEAD)
+    height = found.height or (
+        WINDOW_HEAD - sill if window and sill < WINDOW_HEAD - 300.0 else WINDOW_HEIGHT if window else DOOR_HEAD
+    )
     operation = None if window else "plain" if found.kind == "opening" else "double" if found.leaves > 1 else "hinged"
     out = (found.swing == wall.outside) if wall.outer else found.swing == "left"
     return Opening.model_validate(
@@ -208,7 +218,13 @@ def _rooms(
             if home is not None:
                 (x, y), level = room.at, placed[home][0]
                 shift = plan.storeys[home].shift
-                made = Room(id=f"{prefix}-room{number}", name=room.name, x=x + shift[0], y=y + shift[1], level=None if level == lowest else level)
+                made = Room(
+                    id=f"{prefix}-room{number}",
+                    name=room.name,
+                    x=x + shift[0],
+                    y=y + shift[1],
+                    level=None if level == lowest else level,
+                )
                 out.edits.append(PutRoom(room=made))
         out.counts["rooms"] = sum(isinstance(edit, PutRoom) for edit in out.edits)
     if choices.grids and 0 in placed:
@@ -218,7 +234,9 @@ def _rooms(
                 continue
             names.add(grid.label)
             angle = math.degrees(math.atan2(grid.end[1] - grid.start[1], grid.end[0] - grid.start[0]))
-            made_grid = GridLine(id=f"{prefix}-grid{number}", name=grid.label, x=grid.start[0], y=grid.start[1], angle=angle)
+            made_grid = GridLine(
+                id=f"{prefix}-grid{number}", name=grid.label, x=grid.start[0], y=grid.start[1], angle=angle
+            )
             out.edits.append(PutGrid(line=made_grid))
 
 

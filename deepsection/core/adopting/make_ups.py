@@ -77,7 +77,9 @@ def _proposed(project: Project, wall: FoundWall) -> str:
     """The project's make-up of that thickness: of several, one of the right place and of as many layers as drawn."""
     if not wall.thickness:
         return _usual(project, outer=wall.outer).id
-    fits = [held for held in project.make_ups if held.use == "wall" and abs(thickness_of(held) - wall.thickness) <= SAME]
+    fits = [
+        held for held in project.make_ups if held.use == "wall" and abs(thickness_of(held) - wall.thickness) <= SAME
+    ]
     usual = _usual(project, outer=wall.outer)
     if usual in fits:
         return usual.id
@@ -86,7 +88,9 @@ def _proposed(project: Project, wall: FoundWall) -> str:
 
 
 def _is_outer(make_up: MakeUp) -> bool:
-    return any(layer.function in ("cladding", "cavity", "sheathing") or layer.material == "render" for layer in make_up.layers)
+    return any(
+        layer.function in ("cladding", "cavity", "sheathing") or layer.material == "render" for layer in make_up.layers
+    )
 
 
 def _usual(project: Project, *, outer: bool) -> MakeUp:
@@ -116,7 +120,8 @@ def _stretched(project: Project, group: Group) -> tuple[Layer, ...]:
     left = group.thickness - rest
     if STRUCTURE[0] <= left <= STRUCTURE[1]:
         return tuple(
-            _changed(layer, thickness=round(left, 4)) if k == carrying else layer for k, layer in enumerate(usual.layers)
+            _changed(layer, thickness=round(left, 4)) if k == carrying else layer
+            for k, layer in enumerate(usual.layers)
         )
     return (_changed(usual.layers[carrying], thickness=group.thickness),)
 
@@ -130,22 +135,51 @@ def _drawn_layers(project: Project, drawn: tuple[float, ...]) -> tuple[Layer, ..
     masonry = project.tradition == "masonry"
     last = len(drawn) - 1
     thick = [k for k, t in enumerate(drawn) if t >= LEAF]
-    inner = max((k for k in thick if k > 0 or len(thick) == 1), key=lambda k: (k, drawn[k]), default=max(range(len(drawn)), key=lambda k: drawn[k]))
+    inner = max(
+        (k for k in thick if k > 0 or len(thick) == 1),
+        key=lambda k: (k, drawn[k]),
+        default=max(range(len(drawn)), key=lambda k: drawn[k]),
+    )
     layers = []
     for k, t in enumerate(drawn):
         id = f"layer-{k + 1}"
         if k == inner:
             framing = None if masonry else Framing(spacing=400.0, thickness=38.0, infill="quilt")
             material = "block" if masonry else "softwood"
-            layers.append(Layer(id=id, name="inner leaf" if masonry else "frame", material=material, function="structure", thickness=t, framing=framing))
+            layers.append(
+                Layer(
+                    id=id,
+                    name="inner leaf" if masonry else "frame",
+                    material=material,
+                    function="structure",
+                    thickness=t,
+                    framing=framing,
+                )
+            )
         elif k == 0 and t >= LEAF:
-            layers.append(Layer(id=id, name="outer leaf", material="brick", function="structure" if masonry else "cladding", thickness=t))
+            layers.append(
+                Layer(
+                    id=id,
+                    name="outer leaf",
+                    material="brick",
+                    function="structure" if masonry else "cladding",
+                    thickness=t,
+                )
+            )
         elif k > inner or (k == last and t <= LINING):
             material = "plaster" if masonry else "gypsum"
             layers.append(Layer(id=id, name="lining", material=material, function="lining", thickness=t))
         elif k == 0:
             material = "render" if masonry else "lap_board"
-            layers.append(Layer(id=id, name="outer face", material=material, function="finish" if masonry else "cladding", thickness=t))
+            layers.append(
+                Layer(
+                    id=id,
+                    name="outer face",
+                    material=material,
+                    function="finish" if masonry else "cladding",
+                    thickness=t,
+                )
+            )
         elif t <= 60.0:
             layers.append(Layer(id=id, name="cavity", material="air", function="cavity", thickness=t))
         else:

@@ -97,12 +97,12 @@ def built(
                 line = [spots.get(names.get((hosts[k, end], at), "")) for at in (0, 1)]
                 joint(_tee(id, host, place, line), place, (k, end))
     for k, piece in enumerate(pieces):
-        start, end = names[k, 0], names[k, 1]
-        if start != end and math.dist(spots[start], spots[end]) > 1.0:
-            bulge = _bulge(piece, spots[start], spots[end])
-            out.walls.append(_wall(piece.id, (start, end), piece.found, piece.make_up, heights, bulge))
-            line = Axis(spots[start], spots[end], bulge)
-            out.of[piece.number].append(Stood(piece.id, piece.axis, piece.lo, piece.hi, line))
+        first, last = names[k, 0], names[k, 1]
+        if first != last and math.dist(spots[first], spots[last]) > 1.0:
+            bulge = _bulge(piece, spots[first], spots[last])
+            out.walls.append(_wall(piece.id, (first, last), piece.found, piece.make_up, heights, bulge))
+            set_out = Axis(spots[first], spots[last], bulge)
+            out.of[piece.number].append(Stood(piece.id, piece.axis, piece.lo, piece.hi, set_out))
     standing = {wall.id for wall in out.walls}
     out.joints = [
         FreeJoint(id=held.id, x=spots[held.id][0], y=spots[held.id][1])
@@ -115,16 +115,16 @@ def built(
     return out
 
 
-def _pieces(
-    walls: Mapping[int, FoundWall], make_ups: Mapping[int, MakeUp], prefix: str, shift: Point
-) -> list[Piece]:
+def _pieces(walls: Mapping[int, FoundWall], make_ups: Mapping[int, MakeUp], prefix: str, shift: Point) -> list[Piece]:
     whole = []
     for number, found in walls.items():
         start, end = ((p[0] + shift[0], p[1] + shift[1]) for p in (found.start, found.end))
         axis = Axis(start, end, found.bulge)
         tees = [on.wall if on.kind == "tee" and on.wall in walls else None for on in (found.start_on, found.end_on)]
         left = _set_out(found, make_ups[number])
-        whole.append(Piece(number, found, axis, make_ups[number], left, 0.0, axis.length, tees, f"{prefix}-wall{number + 1}"))
+        whole.append(
+            Piece(number, found, axis, make_ups[number], left, 0.0, axis.length, tees, f"{prefix}-wall{number + 1}")
+        )
     cuts: dict[int, list[tuple[float, int]]] = defaultdict(list)
     for k, one in enumerate(whole):
         for n in range(k + 1, len(whole)):
@@ -138,10 +138,14 @@ def _pieces(
         lo, first = 0.0, one.tees[0]
         for n, (along, through) in enumerate(sorted(cuts.get(k, ()))):
             id = one.id if n == 0 else f"{one.id}-{n + 1}"
-            pieces.append(Piece(one.number, one.found, one.axis, one.make_up, one.left, lo, along, [first, through], id))
+            pieces.append(
+                Piece(one.number, one.found, one.axis, one.make_up, one.left, lo, along, [first, through], id)
+            )
             lo, first = along, through
         id = one.id if k not in cuts else f"{one.id}-{len(cuts[k]) + 1}"
-        pieces.append(Piece(one.number, one.found, one.axis, one.make_up, one.left, lo, one.hi, [first, one.tees[1]], id))
+        pieces.append(
+            Piece(one.number, one.found, one.axis, one.make_up, one.left, lo, one.hi, [first, one.tees[1]], id)
+        )
     return pieces
 
 

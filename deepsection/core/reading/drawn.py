@@ -94,7 +94,7 @@ class Drawn:
     def layers(self) -> list[str]:
         """The names of the layers on which something is drawn, in order."""
         held = (self.strokes, self.areas, self.words, self.measures)
-        names = {item.layer for group in held for item in group}  # type: ignore[attr-defined]
+        names = {item.layer for group in held for item in group}
         return sorted(names | {layer for _, layer in self.others})
 
 
@@ -117,5 +117,7 @@ def moved(drawn: Drawn, factor: float, origin: Point) -> Drawn:
     )
 
 
-def _ring(ring: tuple[tuple[float, float, float], ...], place: Callable[[Point], Point]) -> tuple[tuple[float, float, float], ...]:
+def _ring(
+    ring: tuple[tuple[float, float, float], ...], place: Callable[[Point], Point]
+) -> tuple[tuple[float, float, float], ...]:
     return tuple((*place((x, y)), bulge) for x, y, bulge in ring)

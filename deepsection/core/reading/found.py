@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -125,7 +124,10 @@ class Storey:
 
 @dataclass(slots=True)
 class ReadPlan:
-    """All of it. `origin` is the place of the file, in mm, that became 0, 0; walls are measured from there."""
+    """All of it. `origin` is the place of the file, in mm, that became 0, 0; walls are measured from there.
+
+    `lines` are all that are drawn: ends, bulge, layer, whether nothing was made of them. `enclosed` counts the rooms.
+    """
 
     unit: UnitFound
     origin: Point
@@ -139,4 +141,4 @@ class ReadPlan:
     layers: dict[str, str] = field(default_factory=dict)
     storeys: list[Storey] = field(default_factory=list)
     enclosed: int = 0
-    spare: list[tuple[Point, Point, float, str]] = field(default_factory=list)
+    lines: list[tuple[Point, Point, float, str, bool]] = field(default_factory=list)

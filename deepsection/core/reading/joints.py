@@ -48,7 +48,9 @@ def meetings(one: Run, other: Run) -> Iterator[Meeting]:
         sine, cosine = abs(math.sin(turn)), abs(math.cos(turn))
         if sine < LEAST_SINE:
             continue
-        yield Meeting(s, r, (other.t + one.t * cosine) / 2 / sine + SLACK, (one.t + other.t * cosine) / 2 / sine + SLACK)
+        yield Meeting(
+            s, r, (other.t + one.t * cosine) / 2 / sine + SLACK, (one.t + other.t * cosine) / 2 / sine + SLACK
+        )
 
 
 def _crossings(one: Run, other: Run) -> list[Point]:
@@ -92,7 +94,7 @@ def joined(runs: Sequence[Run]) -> list[tuple[End, End]]:
     for k, n in pairs:
         one, other = runs[k], runs[n]
         for held in meetings(one, other):
-            for (a, b, s, r, reach_s, reach_r) in (
+            for a, b, s, r, reach_s, reach_r in (
                 (k, n, held.s, held.r, held.reach_s, held.reach_r),
                 (n, k, held.r, held.s, held.reach_r, held.reach_s),
             ):
@@ -110,8 +112,8 @@ def joined(runs: Sequence[Run]) -> list[tuple[End, End]]:
     for k, run in enumerate(runs):
         pair = []
         for end in (0, 1):
-            held = sorted(choices.get((k, end), ()), key=lambda choice: choice[0])
-            pair.append(held[0][1] if held else End("free", run.ends[end]))
+            ranked = sorted(choices.get((k, end), ()), key=lambda choice: choice[0])
+            pair.append(ranked[0][1] if ranked else End("free", run.ends[end]))
         ends.append((pair[0], pair[1]))
     return ends
 
@@ -127,7 +129,11 @@ def _close(runs: Sequence[Run]) -> list[tuple[int, int]]:
     for run in runs:
         spots = [run.at(s) for s in (run.s0, (run.s0 + run.s1) / 2, run.s1)]
         more = run.t + 400.0
-        bow = run.rail.radius - math.sqrt(max(run.rail.radius**2 - (run.length / 2) ** 2, 0.0)) if run.rail.radius else 0.0
+        bow = (
+            run.rail.radius - math.sqrt(max(run.rail.radius**2 - (run.length / 2) ** 2, 0.0))
+            if run.rail.radius
+            else 0.0
+        )
         xs, ys = [p[0] for p in spots], [p[1] for p in spots]
         boxes.append((min(xs) - more - bow, min(ys) - more - bow, max(xs) + more + bow, max(ys) + more + bow))
     order = sorted(range(len(runs)), key=lambda k: boxes[k][0])

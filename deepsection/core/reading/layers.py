@@ -6,10 +6,22 @@ import functools
 import re
 import tomllib
 from pathlib import Path
-from typing import Literal, cast
+from typing import Literal
 
 Meaning = Literal[
-    "wall", "door", "window", "furniture", "text", "dimension", "grid", "hatch", "stair", "sheet", "above", "unknown", "nothing"
+    "wall",
+    "door",
+    "window",
+    "furniture",
+    "text",
+    "dimension",
+    "grid",
+    "hatch",
+    "stair",
+    "sheet",
+    "above",
+    "unknown",
+    "nothing",
 ]
 """`above`: roofs, ceilings, services. `nothing`: left out by somebody's choice."""
 MEANINGS: tuple[Meaning, ...] = (
@@ -27,7 +39,19 @@ MEANINGS: tuple[Meaning, ...] = (
     "unknown",
     "nothing",
 )
-FIRST: tuple[Meaning, ...] = ("dimension", "text", "hatch", "grid", "sheet", "above", "stair", "furniture", "door", "window", "wall")
+FIRST: tuple[Meaning, ...] = (
+    "dimension",
+    "text",
+    "hatch",
+    "grid",
+    "sheet",
+    "above",
+    "stair",
+    "furniture",
+    "door",
+    "window",
+    "wall",
+)
 """Of several words, the one of the narrowest meaning speaks: wall hatching is hatching, window tags are texts."""
 
 _WORD = re.compile(r"[^\W\d_]+")
@@ -40,7 +64,7 @@ def _words() -> dict[str, Meaning]:
     found: dict[str, Meaning] = {}
     for meaning in reversed(FIRST):
         for word in data[meaning]:
-            found[word] = cast(Meaning, meaning)
+            found[word] = meaning
     return found
 
 

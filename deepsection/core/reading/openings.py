@@ -19,8 +19,8 @@ from deepsection.core.geometry import Point
 from .drawn import Placed, Stroke
 from .found import OpeningKind
 from .layers import Meaning, meaning_of
-from .runs import NARROWEST, WIDEST, Bands, Gap, Near, Run
 from .rails import Track
+from .runs import NARROWEST, WIDEST, Bands, Gap, Near, Run
 from .swings import RADII, Swing
 
 DOORWAY = 1150.0
@@ -132,7 +132,11 @@ class Evidence:
         """What a block calls itself, or its layer calls it."""
         held = self.blocks[block]
         own = meaning_of(held.name)
-        return own if own in ("door", "window", "wall", "furniture") else self.meanings.get(held.layer, meaning_of(held.layer))
+        return (
+            own
+            if own in ("door", "window", "wall", "furniture")
+            else self.meanings.get(held.layer, meaning_of(held.layer))
+        )
 
 
 def in_gaps(runs: list[Run], bands: Bands, seen: Evidence) -> tuple[list[Held], list[Run]]:
@@ -179,7 +183,9 @@ def _judged(run: Run, gap: Gap, bands: Bands, seen: Evidence, at: int, runs: Seq
         jambs = sum(gap.jambs)
         held.confidence = min(0.99, held.confidence + 0.04 * jambs)
         return held
-    beside = [{k for k in bands.near(run.at(s), run.t / 2 + 30.0) if runs[k].track != run.track} for s in (gap.lo, gap.hi)]
+    beside = [
+        {k for k in bands.near(run.at(s), run.t / 2 + 30.0) if runs[k].track != run.track} for s in (gap.lo, gap.hi)
+    ]
     if all(any(_ends_at(runs[k], run.at(s), run.t + 60.0) for k in held) for held, s in zip(beside, (gap.lo, gap.hi))):
         return None
     if all(gap.jambs):
@@ -220,7 +226,10 @@ def proved(run: Run, lo: float, hi: float, seen: Evidence, at: int) -> Held | No
 
 
 def over_walls(
-    runs: Sequence[Run], tracks: Sequence[Track], seen: Evidence, glass: dict[int, list[tuple[float, float, float, int]]]
+    runs: Sequence[Run],
+    tracks: Sequence[Track],
+    seen: Evidence,
+    glass: dict[int, list[tuple[float, float, float, int]]],
 ) -> list[Held]:
     """Openings where walls go on: swings that shut on them, blocks across them, glass between their faces."""
     found: list[Held] = []
@@ -251,8 +260,17 @@ def over_walls(
             low, high = (tracks[run.track].crossed(s, run.c - run.t / 2, run.c + run.t / 2, 45.0) for s in (lo, hi))
             lo, hi = lo if low is None else low, hi if high is None else high
             if NARROWEST <= hi - lo <= WIDEST:
-                strokes = {span[2] for span in held_spans}
-                found.append(Held(k, lo, hi, "window", 0.9, "lines from jamb to jamb between the faces", set(strokes)))
+                found.append(
+                    Held(
+                        k,
+                        lo,
+                        hi,
+                        "window",
+                        0.9,
+                        "lines from jamb to jamb between the faces",
+                        {span[2] for span in held_spans},
+                    )
+                )
     return found
 
 
@@ -268,15 +286,15 @@ def _swing_over(runs: Sequence[Run], near: Near, seen: Evidence, swing: Swing) -
         if lo < run.s0 - 60 or hi > run.s1 + 60:
             continue
         away = abs(run.rail.spot(swing.hinge)[1] - run.c)
-        held = Held(k, lo, hi, "door", 0.85, "a swing that shuts on a wall", {swing.stroke}, swing.block, 1, hinge, side)
+        held = Held(
+            k, lo, hi, "door", 0.85, "a swing that shuts on a wall", {swing.stroke}, swing.block, 1, hinge, side
+        )
         if best is None or away < best[0]:
             best = away, held
     return best[1] if best else None
 
 
-def _block_over(
-    runs: Sequence[Run], near: Near, seen: Evidence, block: int, strokes: Sequence[int]
-) -> Held | None:
+def _block_over(runs: Sequence[Run], near: Near, seen: Evidence, block: int, strokes: Sequence[int]) -> Held | None:
     points = np.array([p for k in strokes for p in (seen.strokes[k].a, seen.strokes[k].b)])
     middle = points.mean(axis=0)
     best: tuple[float, Held] | None = None
@@ -319,7 +337,21 @@ def at_ends(runs: list[Run], seen: Evidence) -> list[Held]:
                     near = run.ends[end]
                     run.ends[end] = far
                     lo, hi = min(near, far), max(near, far)
-                    found.append(Held(k, lo, hi, "door", 0.8, "a swing beside the end of a wall", {swing.stroke}, swing.block, 1, hinge, side))
+                    found.append(
+                        Held(
+                            k,
+                            lo,
+                            hi,
+                            "door",
+                            0.8,
+                            "a swing beside the end of a wall",
+                            {swing.stroke},
+                            swing.block,
+                            1,
+                            hinge,
+                            side,
+                        )
+                    )
                     break
             else:
                 continue

@@ -16,9 +16,15 @@ APART = 1500.0
 """Walls farther from each other than this (mm) belong to plans of their own, where each encloses rooms."""
 TITLE_REACH = 6000.0
 _RANKS: list[tuple[int, str]] = [
-    (-1, r"basement|cellar|lower ground|souterrain|untergeschoss|keller(?:geschoss)?|ug|kg|sous-sol|s[oó]tano|interrato|kelder"),
+    (
+        -1,
+        r"basement|cellar|lower ground|souterrain|untergeschoss|keller(?:geschoss)?|ug|kg|sous-sol|s[oó]tano|interrato|kelder",
+    ),
     (0, r"ground|erdgeschoss|eg|rez-de-chauss[eé]e|rdc|planta baja|piano terra|begane grond|main"),
-    (1, r"first|1st|1\.?\s*(?:og|floor|level|[eé]tage)|level 1|upper|obergeschoss|og|1er [eé]tage|primera|primo piano|verdieping"),
+    (
+        1,
+        r"first|1st|1\.?\s*(?:og|floor|level|[eé]tage)|level 1|upper|obergeschoss|og|1er [eé]tage|primera|primo piano|verdieping",
+    ),
     (2, r"second|2nd|2\.?\s*(?:og|floor|level|[eé]tage)|level 2|segunda|secondo piano"),
     (3, r"third|3rd|3\.?\s*(?:og|floor|level|[eé]tage)|level 3|attic|loft|dachgeschoss|dg|combles|mansarda|zolder"),
 ]
@@ -71,7 +77,10 @@ def groups_of(walls: Sequence[FoundWall]) -> list[list[int]]:
 
 def _near(one: Box, other: Box) -> bool:
     return (
-        one[0] - APART <= other[2] and other[0] - APART <= one[2] and one[1] - APART <= other[3] and other[1] - APART <= one[3]
+        one[0] - APART <= other[2]
+        and other[0] - APART <= one[2]
+        and one[1] - APART <= other[3]
+        and other[1] - APART <= one[3]
     )
 
 
@@ -84,18 +93,26 @@ def _all(boxes: Sequence[Box]) -> Box:
     return min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes)
 
 
-def storeys_of(walls: Sequence[FoundWall], groups: Sequence[Sequence[int]], words: Sequence[Words], grids: Sequence[FoundGrid]) -> list[Storey]:
+def storeys_of(
+    walls: Sequence[FoundWall], groups: Sequence[Sequence[int]], words: Sequence[Words], grids: Sequence[FoundGrid]
+) -> list[Storey]:
     """The plans, low storeys first, each with the shift that lays it over the first."""
     named = []
     for n, members in enumerate(groups):
         box = _all([_box([walls[k].start, walls[k].end]) for k in members])
-        title, rank = _title(box, words, [_all([_box([walls[k].start, walls[k].end]) for k in other]) for other in groups])
+        title, rank = _title(
+            box, words, [_all([_box([walls[k].start, walls[k].end]) for k in other]) for other in groups]
+        )
         named.append((rank if rank is not None else 100 + n, n, title, box))
     found: list[Storey] = []
     order = sorted(named)
     base = groups[order[0][1]]
     for place, (_, n, title, box) in enumerate(order):
-        shift = (0.0, 0.0) if place == 0 else _shift([walls[k] for k in base], [walls[k] for k in groups[n]], order[0][3], box, grids)
+        shift = (
+            (0.0, 0.0)
+            if place == 0
+            else _shift([walls[k] for k in base], [walls[k] for k in groups[n]], order[0][3], box, grids)
+        )
         found.append(Storey(title or f"Plan {place + 1}", shift, tuple(groups[n])))
     return found
 
@@ -121,7 +138,9 @@ def _away(box: Box, at: Point) -> float:
     return math.hypot(max(box[0] - at[0], 0.0, at[0] - box[2]), max(box[1] - at[1], 0.0, at[1] - box[3]))
 
 
-def _shift(base: Sequence[FoundWall], walls: Sequence[FoundWall], one: Box, other: Box, grids: Sequence[FoundGrid]) -> Point:
+def _shift(
+    base: Sequence[FoundWall], walls: Sequence[FoundWall], one: Box, other: Box, grids: Sequence[FoundGrid]
+) -> Point:
     """What moves a plan over the first one: by grid lines that both have, else by the walls that then coincide."""
     by_grid = _by_grids(grids, one, other)
     if by_grid is not None:
@@ -131,8 +150,16 @@ def _shift(base: Sequence[FoundWall], walls: Sequence[FoundWall], one: Box, othe
     cos, sin = math.cos(turn), math.sin(turn)
     moved = []
     for axis in ((cos, sin), (-sin, cos)):
-        at = [(wall.start[0] * axis[0] + wall.start[1] * axis[1], math.dist(wall.start, wall.end)) for wall in base if _across(wall, axis)]
-        to = [(wall.start[0] * axis[0] + wall.start[1] * axis[1], math.dist(wall.start, wall.end)) for wall in walls if _across(wall, axis)]
+        at = [
+            (wall.start[0] * axis[0] + wall.start[1] * axis[1], math.dist(wall.start, wall.end))
+            for wall in base
+            if _across(wall, axis)
+        ]
+        to = [
+            (wall.start[0] * axis[0] + wall.start[1] * axis[1], math.dist(wall.start, wall.end))
+            for wall in walls
+            if _across(wall, axis)
+        ]
         votes = sorted((a - b, min(m, n)) for a, m in at for b, n in to)
         best, value = 0.0, 0.0
         for k, (shift, _) in enumerate(votes):
@@ -150,7 +177,10 @@ def _across(wall: FoundWall, axis: Point) -> bool:
 
 
 def _by_grids(grids: Sequence[FoundGrid], one: Box, other: Box) -> Point | None:
-    held = [{g.label: g for g in grids if _away(box, ((g.start[0] + g.end[0]) / 2, (g.start[1] + g.end[1]) / 2)) < 3000.0} for box in (one, other)]
+    held = [
+        {g.label: g for g in grids if _away(box, ((g.start[0] + g.end[0]) / 2, (g.start[1] + g.end[1]) / 2)) < 3000.0}
+        for box in (one, other)
+    ]
     shifts = []
     for label in sorted(held[0].keys() & held[1].keys()):
         a, b = held[0][label], held[1][label]

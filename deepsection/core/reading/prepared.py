@@ -89,7 +89,10 @@ def _wide(stroke: Stroke) -> Iterator[Stroke]:
         centre, radius = circle_of(stroke)
         sides = [
             [
-                (centre[0] + (p[0] - centre[0]) * (radius + by) / radius, centre[1] + (p[1] - centre[1]) * (radius + by) / radius)
+                (
+                    centre[0] + (p[0] - centre[0]) * (radius + by) / radius,
+                    centre[1] + (p[1] - centre[1]) * (radius + by) / radius,
+                )
                 for p in (stroke.a, stroke.b)
             ]
             for by in (half, -half)

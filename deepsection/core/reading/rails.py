@@ -50,7 +50,9 @@ class Rail:
         moved = points - np.asarray(self.centre)
         if not self.radius:
             cos, sin = math.cos(self.angle), math.sin(self.angle)
-            along: Floats = np.column_stack((moved[:, 0] * cos + moved[:, 1] * sin, moved[:, 1] * cos - moved[:, 0] * sin))
+            along: Floats = np.column_stack(
+                (moved[:, 0] * cos + moved[:, 1] * sin, moved[:, 1] * cos - moved[:, 0] * sin)
+            )
             return along
         turn = np.mod(np.arctan2(moved[:, 1], moved[:, 0]) - self.angle, math.tau)
         round_: Floats = np.column_stack((turn * self.radius, self.radius - np.hypot(moved[:, 0], moved[:, 1])))
@@ -177,7 +179,7 @@ def _directions(ends: Floats, bulges: Floats, wanted: NDArray[np.bool_]) -> list
     for k, turn in enumerate(angles):
         lines = left[kept & (nearest == k)]
         if len(lines) > 1:
-            held.append((Rail(middle, turn), lines))  # type: ignore[arg-type]
+            held.append((Rail(middle, turn), lines))
     return held
 
 
@@ -206,7 +208,9 @@ def _straight(rail: Rail, held: Ints, strokes: Sequence[Stroke], ends: Floats, b
     first, last = rail.flat(ends[held, :2]), rail.flat(ends[held, 2:])
     c = (first[:, 1] + last[:, 1]) / 2
     low, high = np.minimum(first[:, 0], last[:, 0]), np.maximum(first[:, 0], last[:, 0])
-    return Track(rail, faces_of(c, low, high, [strokes[k].layer for k in held], held.tolist()), _across(rail, ends, bulges))
+    return Track(
+        rail, faces_of(c, low, high, [strokes[k].layer for k in held], held.tolist()), _across(rail, ends, bulges)
+    )
 
 
 def faces_of(c: Floats, low: Floats, high: Floats, layers: Sequence[str], names: Sequence[int]) -> list[Face]:
@@ -243,9 +247,15 @@ def _across(rail: Rail, ends: Floats, bulges: Floats) -> Floats:
     fits = (over > 5.0) & (along < np.maximum(3.0, 0.03 * over))
     if not fits.any():
         return np.zeros((0, 3))
-    s, low, high = (first[fits, 0] + last[fits, 0]) / 2, np.minimum(first[fits, 1], last[fits, 1]), np.maximum(first[fits, 1], last[fits, 1])
+    s, low, high = (
+        (first[fits, 0] + last[fits, 0]) / 2,
+        np.minimum(first[fits, 1], last[fits, 1]),
+        np.maximum(first[fits, 1], last[fits, 1]),
+    )
     joined = faces_of(s, low, high, [""] * len(s), list(range(len(s))))
-    held: Floats = np.array([(face.c, face.s0, face.s1) for face in joined if 20.0 < face.length < 800.0]).reshape(-1, 3)
+    held: Floats = np.array([(face.c, face.s0, face.s1) for face in joined if 20.0 < face.length < 800.0]).reshape(
+        -1, 3
+    )
     return held
 
 

@@ -16,7 +16,20 @@ from .found import EndOn, FoundOpening, FoundWall, Left, ReadPlan, UnitFound
 from .joints import End, joined
 from .layers import Meaning
 from .network import Enclosed, components, enclosed, outsides
-from .openings import HEIGHT_TAGS, SILL_TAGS, WIDTH_TAGS, Evidence, Held, apart, at_ends, guessed, in_gaps, number, over_walls, stated
+from .openings import (
+    HEIGHT_TAGS,
+    SILL_TAGS,
+    WIDTH_TAGS,
+    Evidence,
+    Held,
+    apart,
+    at_ends,
+    guessed,
+    in_gaps,
+    number,
+    over_walls,
+    stated,
+)
 from .plans import groups_of, storeys_of
 from .prepared import Filled, Prepared, prepared
 from .rails import Track, tracks
@@ -73,7 +86,10 @@ def _why(drawn: Drawn, plan: ReadPlan | None) -> str:
 
 def _near(drawn: Drawn, factor: float) -> tuple[Drawn, Point, list[str]]:
     """The drawing in mm about its own place, less what lies far away from the rest."""
-    spots = np.array([p for s in drawn.strokes for p in (s.a, s.b)] + [(x, y) for held in drawn.areas for ring in held.rings for x, y, _ in ring]).reshape(-1, 2)
+    spots = np.array(
+        [p for s in drawn.strokes for p in (s.a, s.b)]
+        + [(x, y) for held in drawn.areas for ring in held.rings for x, y, _ in ring]
+    ).reshape(-1, 2)
     if not len(spots):
         return moved(drawn, factor, (0.0, 0.0)), (0.0, 0.0), []
     middle = np.median(spots, axis=0)
@@ -81,18 +97,27 @@ def _near(drawn: Drawn, factor: float) -> tuple[Drawn, Point, list[str]]:
     notes = []
     if max(abs(middle)) * factor > FAR:
         low = np.percentile(spots, 5, axis=0) * factor
-        origin = (math.floor(float(low[0]) / 1000) * 1000.0 / factor, math.floor(float(low[1]) / 1000) * 1000.0 / factor)
+        origin = (
+            math.floor(float(low[0]) / 1000) * 1000.0 / factor,
+            math.floor(float(low[1]) / 1000) * 1000.0 / factor,
+        )
         east, north = (value * factor / 1000 for value in origin)
         notes.append(f"it is drawn {east:,.0f} m east and {north:,.0f} m north of the origin, and is placed near it")
     at = moved(drawn, factor, origin)
     centre = (float(middle[0]) - origin[0]) * factor, (float(middle[1]) - origin[1]) * factor
-    close = lambda point: abs(point[0] - centre[0]) < SPREAD and abs(point[1] - centre[1]) < SPREAD  # noqa: E731
+
+    def close(point: Sequence[float]) -> bool:
+        return abs(point[0] - centre[0]) < SPREAD and abs(point[1] - centre[1]) < SPREAD
+
     lost = Counter(s.layer for s in at.strokes if not (close(s.a) and close(s.b)))
     at.strokes = [s for s in at.strokes if close(s.a) and close(s.b)]
     at.areas = [held for held in at.areas if all(close(spot[:2]) for spot in held.rings[0])]
     at.words = [held for held in at.words if close(held.at)]
     at.measures = [held for held in at.measures if close(held.a) and close(held.b)]
-    notes += [f"{count} lines on layer {layer} lie more than {SPREAD / 1000:.0f} m away from the rest" for layer, count in sorted(lost.items())]
+    notes += [
+        f"{count} lines on layer {layer} lie more than {SPREAD / 1000:.0f} m away from the rest"
+        for layer, count in sorted(lost.items())
+    ]
     return at, (origin[0] * factor, origin[1] * factor), notes
 
 
@@ -323,12 +348,16 @@ def _leave(plan: ReadPlan, drawn: Drawn, ready: Prepared, used: set[int]) -> Non
     taken = {ready.strokes[k].entity for k in used}
     left: dict[tuple[str, str], set[int]] = {}
     for stroke in drawn.strokes:
+        plan.lines.append((stroke.a, stroke.b, stroke.bulge, stroke.layer, stroke.entity not in taken))
         if stroke.entity in taken:
             continue
         what = "blocks" if stroke.block >= 0 else "arcs" if stroke.bulge else "lines"
         left.setdefault((stroke.layer, what), set()).add(stroke.entity)
-        plan.spare.append((stroke.a, stroke.b, stroke.bulge, stroke.layer))
     for area in drawn.areas:
+        for ring in area.rings:
+            plan.lines += [
+                (a[:2], b[:2], a[2], area.layer, area.entity not in taken) for a, b in zip(ring, [*ring[1:], ring[0]])
+            ]
         if area.entity not in taken:
             left.setdefault((area.layer, "hatchings"), set()).add(area.entity)
     named = {room.at for room in plan.rooms}

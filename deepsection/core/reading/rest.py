@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import re
+
 from shapely import STRtree
 from shapely.geometry import Point as Spot
 
@@ -28,7 +29,9 @@ def rooms_of(drawn: Drawn, around: Enclosed) -> list[FoundRoom]:
     tree = STRtree(list(around.rooms))
     held: dict[int, list[Words]] = {}
     for word in drawn.words:
-        if word.block >= 0 and (drawn.blocks[word.block].attributes or meaning_of(drawn.blocks[word.block].name) in UNITS_NAMED):
+        if word.block >= 0 and (
+            drawn.blocks[word.block].attributes or meaning_of(drawn.blocks[word.block].name) in UNITS_NAMED
+        ):
             continue
         for k in tree.query(Spot(word.at), predicate="within").tolist():
             held.setdefault(k, []).append(word)

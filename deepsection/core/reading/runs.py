@@ -129,9 +129,7 @@ def settle(run: Run, track: Track) -> None:
         else:
             pieces.append((lo, hi))
     edges = [(_jamb(track, lo, low, high), _jamb(track, hi, low, high)) for lo, hi in pieces]
-    run.pieces = [
-        (lo if a is None else a, hi if b is None else b) for (lo, hi), (a, b) in zip(pieces, edges)
-    ]
+    run.pieces = [(lo if a is None else a, hi if b is None else b) for (lo, hi), (a, b) in zip(pieces, edges)]
     run.ends = [run.pieces[0][0], run.pieces[-1][1]]
     on = [[(face.s0, face.s1) for face in track.at(c, 4.0)] for c in (low, high)] if len(pieces) > 1 else []
     run.gaps = []

@@ -111,9 +111,9 @@ def families(faces: Sequence[Face], cells: Sequence[Cell]) -> set[int]:
         if first in begun:
             continue
         chain, step = [first], nexts[first].t
-        while (cell := nexts.get(chain[-1])) and abs(cell.t - step) < 0.04 * step + 0.5:
-            chain.append(cell.high)
-            begun.add(cell.high)
+        while (after := nexts.get(chain[-1])) and abs(after.t - step) < 0.04 * step + 0.5:
+            chain.append(after.high)
+            begun.add(after.high)
         if len(chain) >= FAMILY:
             gone.update(chain)
     return gone
@@ -155,7 +155,7 @@ def strips_of(tracks: Sequence[Track], quality: Quality) -> tuple[list[Strip], d
         gone[k] |= glass[k] - between
         if glass[k]:
             cells[k] = cells_of(tracks[k].faces, gone[k])
-    flat = [(k, cell) for k, held in cells.items() for cell in held if THINNEST <= cell.t]
+    flat = [(k, cell) for k, held in cells.items() for cell in held if cell.t >= THINNEST]
     values, weights = np.array([c.t for _, c in flat]), np.array([c.hi - c.lo for _, c in flat])
     common = Commonness(values, weights)
     peak = max((common.of(t) for t in values[np.argsort(-weights)][:200]), default=1.0)
@@ -239,7 +239,10 @@ def _sound(stacks: list[Strip]) -> tuple[list[Strip], list[Strip]]:
     }
     # Where the innermost face is broken by what stands against it, all but it goes on: that is the same wall.
     less = {
-        key for key in good for more in good if len(more) > len(key) and _within(key, more) and 2 * totals[more] > totals[key]
+        key
+        for key in good
+        for more in good
+        if len(more) > len(key) and _within(key, more) and 2 * totals[more] > totals[key]
     }
     layered = [held for held in stacks if keys[id(held)] in good]
     return [held for held in layered if keys[id(held)] not in less], layered

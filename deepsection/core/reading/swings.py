@@ -62,8 +62,8 @@ def swings_of(strokes: Sequence[Stroke]) -> list[Swing]:
                 leaf = near[0] if near else leaf
         swing = Swing(centre, ends, radius, k, leaf, strokes[k].block)
         x, y = round(centre[0] / 60.0), round(centre[1] / 60.0)
-        near = (other for dx in (-1, 0, 1) for dy in (-1, 0, 1) for other in seen[x + dx, y + dy])
-        if not any(_same(swing, other) for other in near):
+        beside = (other for dx in (-1, 0, 1) for dy in (-1, 0, 1) for other in seen[x + dx, y + dy])
+        if not any(_same(swing, other) for other in beside):
             found.append(swing)
             seen[x, y].append(swing)
     return found

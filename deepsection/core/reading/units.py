@@ -26,7 +26,9 @@ DOORS = (600.0, 1100.0)
 """Leaves of doors are this wide (mm). Common practice, no source."""
 WALLS = (70.0, 480.0)
 EXTENT = (3500.0, 90_000.0)
-_FEET = re.compile(r"""^\s*(?:(\d+(?:\.\d+)?)\s*(?:'|ft|′)\s*-?\s*)?(?:(\d+(?:\.\d+)?)?\s*(?:(\d+)\s*/\s*(\d+))?\s*(?:"|in|″|'')?)?\s*$""")
+_FEET = re.compile(
+    r"""^\s*(?:(\d+(?:\.\d+)?)\s*(?:'|ft|′)\s*-?\s*)?(?:(\d+(?:\.\d+)?)?\s*(?:(\d+)\s*/\s*(\d+))?\s*(?:"|in|″|'')?)?\s*$"""
+)
 _PLAIN = re.compile(r"^\s*[~≈±]?\s*(\d+(?:[ '.,]\d{3})*(?:[.,]\d+)?)\s*(mm|cm|m)?\s*$", re.IGNORECASE)
 
 
@@ -42,7 +44,9 @@ def lengths_of(text: str) -> list[tuple[float, str]]:
     if ("'" in text or '"' in text) and (match := _FEET.match(text)):
         feet, inches, top, under = match.groups()
         if feet or inches or top:
-            value = float(feet or 0) * 12 + float(inches or 0) + (float(top) / float(under) if top and float(under) else 0)
+            value = (
+                float(feet or 0) * 12 + float(inches or 0) + (float(top) / float(under) if top and float(under) else 0)
+            )
             return [(round(value * 25.4, 4), "ft-in")]
     match = _PLAIN.match(text)
     if not match:
@@ -82,10 +86,14 @@ def unit_of(drawn: Drawn, stated: str | None = None) -> UnitFound:
     best, second = order[0], order[1]
     sure = scores[best] - scores[second]
     confidence = max(0.2, min(0.99, 0.45 + 0.25 * sure))
-    return UnitFound(best, candidates[best], round(confidence, 2), ", ".join(reasons[best]) or "nothing speaks for another")
+    return UnitFound(
+        best, candidates[best], round(confidence, 2), ", ".join(reasons[best]) or "nothing speaks for another"
+    )
 
 
-def _by_dimensions(drawn: Drawn, candidates: dict[str, float], scores: dict[str, float], reasons: dict[str, list[str]]) -> None:
+def _by_dimensions(
+    drawn: Drawn, candidates: dict[str, float], scores: dict[str, float], reasons: dict[str, list[str]]
+) -> None:
     """Texts of dimensions against what lies between their points."""
     votes = {name: 0 for name in candidates}
     told = 0
@@ -108,7 +116,9 @@ def _by_dimensions(drawn: Drawn, candidates: dict[str, float], scores: dict[str,
             reasons[name].append(f"{count} of {told} dimensions agree")
 
 
-def _by_doors(drawn: Drawn, candidates: dict[str, float], scores: dict[str, float], reasons: dict[str, list[str]]) -> None:
+def _by_doors(
+    drawn: Drawn, candidates: dict[str, float], scores: dict[str, float], reasons: dict[str, list[str]]
+) -> None:
     radii = []
     for stroke in drawn.strokes:
         if stroke.bulge and math.radians(70) < 4 * abs(math.atan(stroke.bulge)) < math.radians(110):
@@ -136,7 +146,9 @@ def _in_range(
             reasons[name].append(f"{what} of {typical:,.0f} mm")
 
 
-def _by_walls(drawn: Drawn, candidates: dict[str, float], scores: dict[str, float], reasons: dict[str, list[str]]) -> None:
+def _by_walls(
+    drawn: Drawn, candidates: dict[str, float], scores: dict[str, float], reasons: dict[str, list[str]]
+) -> None:
     """The distance from each of the longest lines to the next parallel one, where it is small beside their length."""
     lines = [s for s in drawn.strokes if not s.bulge]
     lines.sort(key=lambda s: -math.dist(s.a, s.b))
@@ -155,13 +167,17 @@ def _by_walls(drawn: Drawn, candidates: dict[str, float], scores: dict[str, floa
             moved = middle - middle[k]
             off = np.abs(moved[:, 0] * unit[k, 1] - moved[:, 1] * unit[k, 0])
             along = np.abs(moved[:, 0] * unit[k, 0] + moved[:, 1] * unit[k, 1])
-            near = parallel & (along < (length + length[k]) * 0.4) & (off > length[k] * 0.002) & (off < length[k] * 0.25)
+            near = (
+                parallel & (along < (length + length[k]) * 0.4) & (off > length[k] * 0.002) & (off < length[k] * 0.25)
+            )
             if near.any():
                 widths.append(float(off[near].min()))
     _in_range(widths, WALLS, "walls", 1.2, candidates, scores, reasons)
 
 
-def _by_extent(drawn: Drawn, candidates: dict[str, float], scores: dict[str, float], reasons: dict[str, list[str]]) -> None:
+def _by_extent(
+    drawn: Drawn, candidates: dict[str, float], scores: dict[str, float], reasons: dict[str, list[str]]
+) -> None:
     spots = np.array([p for s in drawn.strokes for p in (s.a, s.b)]).reshape(-1, 2)
     if not len(spots):
         return

@@ -1,0 +1,156 @@
+"""Shapes of the API for plans that are read from files."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from deepsection.core.reading import Meaning
+
+from .schemas import State
+
+Spot = tuple[float, float]
+
+
+class PlanUnit(BaseModel):
+    """The unit of a file: mm per unit, how sure that is, why; doubtful ones are asked for."""
+
+    name: str
+    factor: float
+    confidence: float
+    reason: str
+    doubtful: bool
+
+
+class PlanWall(BaseModel):
+    """A wall that was found, with its outline to be shown (mm)."""
+
+    start: Spot
+    end: Spot
+    bulge: float
+    thickness: float
+    length: float
+    group: str
+    outer: bool
+    confidence: float
+    reason: str
+    storey: int | None
+    outline: list[Spot]
+
+
+class PlanOpening(BaseModel):
+    """An opening that was found in a wall."""
+
+    wall: int
+    distance: float
+    width: float
+    kind: Literal["window", "door", "opening"]
+    number: str
+    confidence: float
+    reason: str
+    outline: list[Spot]
+
+
+class PlanRoom(BaseModel):
+    """A name of a room, and the area stated beside it (m2)."""
+
+    name: str
+    at: Spot
+    area: float | None
+
+
+class PlanGrid(BaseModel):
+    """A grid line."""
+
+    label: str
+    start: Spot
+    end: Spot
+
+
+class PlanDimension(BaseModel):
+    """A dimension: what its text says beside what is drawn (mm)."""
+
+    text: str
+    stated: float
+    measured: float
+    difference: float
+    at: Spot
+
+
+class PlanLeft(BaseModel):
+    """What nothing was made of, by layer."""
+
+    layer: str
+    what: str
+    count: int
+
+
+class PlanLayer(BaseModel):
+    """A layer, and what it is taken to speak of."""
+
+    name: str
+    meaning: Meaning
+
+
+class PlanGroup(BaseModel):
+    """Walls of one thickness, and the make-up proposed: an id, or `as drawn`."""
+
+    key: str
+    thickness: float
+    outer: bool
+    layers: list[float]
+    count: int
+    length: float
+    make_up: str
+
+
+class PlanMakeUp(BaseModel):
+    """A make-up that walls of a plan may get."""
+
+    id: str
+    name: str
+    thickness: float
+
+
+class PlanStorey(BaseModel):
+    """One of the plans of a file, and the level that its walls will stand on; none where it is left out."""
+
+    title: str
+    walls: int
+    level: str
+
+
+class PlanLevel(BaseModel):
+    """A level that walls can stand on."""
+
+    level: str
+    name: str
+
+
+class PlanLook(BaseModel):
+    """What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, position of the layer, whether it is left over."""
+
+    unit: PlanUnit
+    origin: Spot
+    walls: list[PlanWall]
+    openings: list[PlanOpening]
+    rooms: list[PlanRoom]
+    grids: list[PlanGrid]
+    dimensions: list[PlanDimension]
+    left: list[PlanLeft]
+    layers: list[PlanLayer]
+    groups: list[PlanGroup]
+    make_ups: list[PlanMakeUp]
+    storeys: list[PlanStorey]
+    levels: list[PlanLevel]
+    notes: list[str]
+    drawn: list[tuple[float, float, float, float, float, int, bool]]
+
+
+class PlanOut(BaseModel):
+    """What was built of a plan that was read from a file, and what was not."""
+
+    state: State
+    built: list[str]
+    skipped: list[str]
