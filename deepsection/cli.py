@@ -145,7 +145,7 @@ def plan(
             projects.refuse_taken_name(store, name)
         choices = plan_choices(empty, unit, layer or (), make_up or ())
         with err.status(f"Reading {file.name}"):
-            found = plan_in(data, choices)
+            found = plan_in(data, choices, empty.units)
             stored, made = (None, None) if look else projects.from_plan(store, empty, found, choices)
         rows = plan_rows(found)
         if as_json:

@@ -15,6 +15,7 @@ from deepsection.core.memo import LruCache
 from deepsection.core.model import Project
 from deepsection.core.reading import MEANINGS, Drawn, FoundOpening, FoundWall, Meaning, ReadPlan, read_plan
 from deepsection.core.resolve import storeys
+from deepsection.core.units import Units, parse_length
 from deepsection.formats.dxf_drawn import read_drawn
 
 from .work import checked_edits
@@ -27,13 +28,15 @@ DOUBT = 0.6
 
 
 class PlanChoices(BaseModel):
-    """What somebody chose of a plan. `factor`: mm per unit of the file; `layers`: what they speak of, by name.
+    """What somebody chose of a plan. `measured`: a length in units of the file, of which somebody
+    `says` what it is; `layers`: what they speak of, by name.
 
     `make_ups` by the key of a thickness: an id, or `as drawn`; `storeys` by position of a plan: a level, or nothing.
     """
 
     unit: Annotated[str | None, Field(max_length=4)] = None
-    factor: Annotated[float | None, Field(gt=1e-4, le=1e5)] = None
+    measured: Annotated[float | None, Field(gt=0, le=1e9)] = None
+    says: Annotated[str, Field(max_length=40)] = ""
     layers: dict[str, Meaning] = {}
     make_ups: dict[str, str] = {}
     without_walls: list[int] = []
@@ -99,19 +102,30 @@ _drawn: LruCache[str, Drawn] = LruCache(size=3)
 _read: LruCache[tuple[str, str], ReadPlan] = LruCache(size=6)
 
 
-def plan_in(data: bytes, choices: PlanChoices) -> ReadPlan:
-    """The plan of a DXF file. Raises: BadInput."""
+def plan_in(data: bytes, choices: PlanChoices, units: Units) -> ReadPlan:
+    """The plan of a DXF file; `units` are those in which lengths are typed. Raises: BadInput."""
     digest = hashlib.sha256(data).hexdigest()
-    key = digest, choices.model_dump_json(include={"unit", "factor", "layers"})
+    key = digest, units + choices.model_dump_json(include={"unit", "measured", "says", "layers"})
     plan = _read.get(key)
     if plan is None:
         drawn = _drawn.get(digest)
         if drawn is None:
             drawn = read_drawn(data)
             _drawn.put(digest, drawn)
-        plan = read_plan(drawn, unit=choices.unit, factor=choices.factor, meanings=choices.layers)
+        factor = _factor(choices, units)
+        plan = read_plan(drawn, unit=choices.unit, factor=factor, meanings=choices.layers)
         _read.put(key, plan)
     return plan
+
+
+def _factor(choices: PlanChoices, units: Units) -> float | None:
+    """Mm per unit of the file, where a length in it is known. Raises: BadInput."""
+    if choices.measured is None or not choices.says:
+        return None
+    length = parse_length(choices.says, units)
+    if not 1e-4 <= length / choices.measured <= 1e5:
+        raise BadInput("no plan is drawn at such a scale; type how long that is in the house", field="says", value=choices.says)
+    return length / choices.measured
 
 
 def taken_over(project: Project, plan: ReadPlan, choices: PlanChoices, *, prefix: str) -> tuple[Project, Adopted]:
@@ -163,7 +177,7 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
     return {
         "unit": {**_unit(plan), "doubtful": plan.unit.confidence < DOUBT},
         "origin": plan.origin,
-        "walls": [_wall(wall, storey_of.get(k)) for k, wall in enumerate(plan.walls)],
+        "walls": [_wall(plan, wall, storey_of.get(k)) for k, wall in enumerate(plan.walls)],
         "openings": [_opening(plan, held) for held in plan.openings],
         "rooms": [{"name": room.name, "at": room.at, "area": room.area} for room in plan.rooms],
         "grids": [{"label": held.label, "start": held.start, "end": held.end} for held in plan.grids],
@@ -202,8 +216,8 @@ def _axis(wall: FoundWall) -> Axis:
     return Axis(wall.start, wall.end, wall.bulge)
 
 
-def _wall(wall: FoundWall, storey: int | None) -> dict[str, Any]:
-    axis, half = _axis(wall), max(wall.thickness, 40.0) / 2
+def _wall(plan: ReadPlan, wall: FoundWall, storey: int | None) -> dict[str, Any]:
+    axis, half = _cornered(plan, wall), max(wall.thickness, 40.0) / 2
     outline = axis.points(left=half) + axis.points(left=-half)[::-1]
     return {
         "start": _point(wall.start),
@@ -218,6 +232,15 @@ def _wall(wall: FoundWall, storey: int | None) -> dict[str, Any]:
         "storey": storey,
         "outline": [_point(point) for point in outline],
     }
+
+
+def _cornered(plan: ReadPlan, wall: FoundWall) -> Axis:
+    """The axis, on to the outside of the corners that it shares."""
+    if wall.bulge:
+        return _axis(wall)
+    axis = _axis(wall)
+    more = [plan.walls[on.wall].thickness / 2 if on.kind == "corner" else 0.0 for on in (wall.start_on, wall.end_on)]
+    return Axis(axis.at(-more[0]), axis.at(axis.length + more[1]))
 
 
 def _opening(plan: ReadPlan, held: FoundOpening) -> dict[str, Any]:

@@ -198,7 +198,8 @@ async def look_at_floor_plan(
 
     def look() -> Response:
         chosen = choices_from(choices)
-        return as_json(look_at(store.load(id).project, plan_in(body, chosen), chosen))
+        project = store.load(id).project
+        return as_json(look_at(project, plan_in(body, chosen, project.units), chosen))
 
     return await run_in_threadpool(look)
 
@@ -217,10 +218,10 @@ async def read_floor_plan(
     def build() -> Response:
         chosen = choices_from(choices)
         stored = at_base(store, id, base_version)
-        plan = plan_in(body, chosen)
+        plan = plan_in(body, chosen, stored.project.units)
         project, made = taken_over(stored.project, plan, chosen, prefix=f"read{stored.version}")
         prove_parts(stored.project, project, made.edits)
-        text = EDITS.dump_json(made.edits).decode()
+        text = EDITS.dump_json(tuple(made.edits)).decode()
         saved = store.append(stored.project.id, stored.version, project, "read a plan", text)
         return as_json({"state": state_of(saved), "built": built_words(made), "skipped": made.skipped})
 

@@ -143,6 +143,8 @@ export interface Client {
   /** What is lit up on the drawings beside the selection: what carries it. */
   lit: string[];
   message: { text: string; tone: "wrong" | "note" } | null;
+  /** The file that a plan is read from. */
+  planFile: File | null;
   panel: PanelName | null;
   hint: string;
   snapped: string;
@@ -193,6 +195,7 @@ export const useClient = create<Client>((set) => ({
   lit: [],
   message: null,
   panel: null,
+  planFile: null,
   hint: "",
   snapped: "",
   position: "",

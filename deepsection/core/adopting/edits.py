@@ -164,7 +164,7 @@ class _Numbers:
     """Numbers of openings that are free: the one that was drawn, else the next."""
 
     def __init__(self, project: Project) -> None:
-        self._taken = {held.number for held in project.openings} | {held.number for held in project.kinds}
+        self._taken = {held.number for held in project.openings}
 
     def next(self, letter: str, drawn: str) -> str:
         free = drawn[:NO_NAME] if drawn and drawn not in self._taken else ""

@@ -34,7 +34,7 @@ from .plans import groups_of, storeys_of
 from .prepared import Filled, Prepared, prepared
 from .rails import Track, tracks
 from .rest import dimensions_of, grids_of, rooms_of
-from .runs import Bands, Run, runs_of, without_overlaps
+from .runs import Bands, Run, runs_of, within_others, without_overlaps
 from .strips import SINGLE, single_lines, strips_of
 from .swings import swings_of
 from .units import UNITS, unit_of
@@ -180,6 +180,13 @@ def _kept(
     runs: list[Run], ends: list[tuple[End, End]], held: list[Held], ready: Prepared
 ) -> tuple[list[Run], list[tuple[End, End]], list[Held]]:
     """Walls that hang together, or are like those that do; furniture that is drawn like a wall is none."""
+    inside = within_others(runs)
+    if inside:
+        at = {k: n for n, k in enumerate(k for k in range(len(runs)) if k not in inside)}
+        runs, held = [runs[k] for k in at], [o for o in held if o.run in at]
+        for o in held:
+            o.run = at[o.run]
+        ends = joined(runs)
     groups = components(runs, ends)
     sizes: Counter[int] = Counter()
     for run, group in zip(runs, groups):

@@ -206,3 +206,20 @@ def without_overlaps(runs: list[Run], tracks: Sequence[Track]) -> list[Run]:
             if run.strips:
                 settle(run, tracks[run.track])
     return [run for run in runs if run.strips]
+
+
+def within_others(runs: Sequence[Run]) -> set[int]:
+    """Runs that lie in a thicker one for most of what is drawn of them: ends of walls and frames of windows in it."""
+    whole = [run.band(run.s0, run.s1, 2.0) for run in runs]
+    tree = STRtree(whole)
+    found = set()
+    for k, run in enumerate(runs):
+        pieces = [run.band(lo, hi) for lo, hi in run.pieces]
+        area = sum(piece.area for piece in pieces)
+        for n in tree.query(whole[k], predicate="intersects").tolist():
+            if n == k or runs[n].t <= run.t + 5.0:
+                continue
+            if sum(piece.intersection(whole[n]).area for piece in pieces) > 0.7 * area:
+                found.add(k)
+                break
+    return found

@@ -488,9 +488,7 @@ export interface paths {
         put?: never;
         /**
          * Read Floor Plan
-         * @description A floor plan in a DXF file, built into the project as one step; what could not be read or built is listed.
-         *
-         *     `layer` chooses make-ups by layer, as LAYER=MAKE-UP, or leaves a layer out, as LAYER=-.
+         * @description A floor plan in a DXF file, built into the project as one step; what could not be built is listed.
          */
         post: operations["read_plan"];
         delete?: never;
@@ -499,7 +497,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{id}/plan/layers": {
+    "/api/projects/{id}/plan/look": {
         parameters: {
             query?: never;
             header?: never;
@@ -510,7 +508,7 @@ export interface paths {
         put?: never;
         /**
          * Look At Floor Plan
-         * @description The layers of a floor plan in a DXF file, with the make-ups offered for them; nothing is built.
+         * @description What is found in a floor plan of a DXF file, before it is built. `choices` is JSON, as `PlanChoices`.
          */
         post: operations["look_at_plan"];
         delete?: never;
@@ -4170,32 +4168,182 @@ export interface components {
             y: number;
         };
         /**
-         * PlanLayer
-         * @description A layer of a plan: how much was found on it, and the make-up that its walls would get.
+         * PlanDimension
+         * @description A dimension: what its text says beside what is drawn (mm).
          */
-        PlanLayer: {
-            /** Lines */
-            lines: number;
-            /** Make Up */
-            make_up: string | null;
-            /** Name */
-            name: string;
-            /** Outlines */
-            outlines: number;
-            /** Units */
-            units: number;
+        PlanDimension: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Difference */
+            difference: number;
+            /** Measured */
+            measured: number;
+            /** Stated */
+            stated: number;
+            /** Text */
+            text: string;
         };
         /**
-         * PlanLayers
-         * @description What a plan holds, before it is built.
+         * PlanGrid
+         * @description A grid line.
          */
-        PlanLayers: {
+        PlanGrid: {
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Label */
+            label: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+        };
+        /**
+         * PlanGroup
+         * @description Walls of one thickness, and the make-up proposed: an id, or `as drawn`.
+         */
+        PlanGroup: {
+            /** Count */
+            count: number;
+            /** Key */
+            key: string;
+            /** Layers */
+            layers: number[];
+            /** Length */
+            length: number;
+            /** Make Up */
+            make_up: string;
+            /** Outer */
+            outer: boolean;
+            /** Thickness */
+            thickness: number;
+        };
+        /**
+         * PlanLayer
+         * @description A layer, and what it is taken to speak of.
+         */
+        PlanLayer: {
+            /**
+             * Meaning
+             * @enum {string}
+             */
+            meaning: "wall" | "door" | "window" | "furniture" | "text" | "dimension" | "grid" | "hatch" | "stair" | "sheet" | "above" | "unknown" | "nothing";
+            /** Name */
+            name: string;
+        };
+        /**
+         * PlanLeft
+         * @description What nothing was made of, by layer.
+         */
+        PlanLeft: {
+            /** Count */
+            count: number;
+            /** Layer */
+            layer: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * PlanLevel
+         * @description A level that walls can stand on.
+         */
+        PlanLevel: {
+            /** Level */
+            level: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PlanLook
+         * @description What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, position of the layer, whether it is left over.
+         */
+        PlanLook: {
+            /** Dimensions */
+            dimensions: components["schemas"]["PlanDimension"][];
+            /** Drawn */
+            drawn: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number,
+                boolean
+            ][];
+            /** Grids */
+            grids: components["schemas"]["PlanGrid"][];
+            /** Groups */
+            groups: components["schemas"]["PlanGroup"][];
             /** Layers */
             layers: components["schemas"]["PlanLayer"][];
-            /** Skipped */
-            skipped: string[];
-            /** Unit */
-            unit: string;
+            /** Left */
+            left: components["schemas"]["PlanLeft"][];
+            /** Levels */
+            levels: components["schemas"]["PlanLevel"][];
+            /** Make Ups */
+            make_ups: components["schemas"]["PlanMakeUp"][];
+            /** Notes */
+            notes: string[];
+            /** Openings */
+            openings: components["schemas"]["PlanOpening"][];
+            /** Origin */
+            origin: [
+                number,
+                number
+            ];
+            /** Rooms */
+            rooms: components["schemas"]["PlanRoom"][];
+            /** Storeys */
+            storeys: components["schemas"]["PlanStorey"][];
+            unit: components["schemas"]["PlanUnit"];
+            /** Walls */
+            walls: components["schemas"]["PlanWall"][];
+        };
+        /**
+         * PlanMakeUp
+         * @description A make-up that walls of a plan may get.
+         */
+        PlanMakeUp: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Thickness */
+            thickness: number;
+        };
+        /**
+         * PlanOpening
+         * @description An opening that was found in a wall.
+         */
+        PlanOpening: {
+            /** Confidence */
+            confidence: number;
+            /** Distance */
+            distance: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "window" | "door" | "opening";
+            /** Number */
+            number: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Reason */
+            reason: string;
+            /** Wall */
+            wall: number;
+            /** Width */
+            width: number;
         };
         /**
          * PlanOut
@@ -4219,6 +4367,21 @@ export interface components {
             y: number;
         };
         /**
+         * PlanRoom
+         * @description A name of a room, and the area stated beside it (m2).
+         */
+        PlanRoom: {
+            /** Area */
+            area: number | null;
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+        };
+        /**
          * PlanSpot
          * @description A corner of a free outline: distance along the set-out line from its start, and outward from it.
          */
@@ -4227,6 +4390,71 @@ export interface components {
             along: number;
             /** Out */
             out: number;
+        };
+        /**
+         * PlanStorey
+         * @description One of the plans of a file, and the level that its walls will stand on; none where it is left out.
+         */
+        PlanStorey: {
+            /** Level */
+            level: string;
+            /** Title */
+            title: string;
+            /** Walls */
+            walls: number;
+        };
+        /**
+         * PlanUnit
+         * @description The unit of a file: mm per unit, how sure that is, why; doubtful ones are asked for.
+         */
+        PlanUnit: {
+            /** Confidence */
+            confidence: number;
+            /** Doubtful */
+            doubtful: boolean;
+            /** Factor */
+            factor: number;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * PlanWall
+         * @description A wall that was found, with its outline to be shown (mm).
+         */
+        PlanWall: {
+            /** Bulge */
+            bulge: number;
+            /** Confidence */
+            confidence: number;
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Group */
+            group: string;
+            /** Length */
+            length: number;
+            /** Outer */
+            outer: boolean;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Reason */
+            reason: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** Storey */
+            storey: number | null;
+            /** Thickness */
+            thickness: number;
         };
         /**
          * PointAnchor
@@ -8754,8 +8982,7 @@ export interface operations {
         parameters: {
             query: {
                 base_version: number;
-                unit?: string | null;
-                layer?: string[];
+                choices?: string;
             };
             header?: never;
             path: {
@@ -8815,7 +9042,7 @@ export interface operations {
     look_at_plan: {
         parameters: {
             query?: {
-                unit?: string | null;
+                choices?: string;
             };
             header?: never;
             path: {
@@ -8831,7 +9058,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanLayers"];
+                    "application/json": components["schemas"]["PlanLook"];
                 };
             };
             /** @description Not Found */

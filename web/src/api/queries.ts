@@ -81,29 +81,35 @@ export function useImportProject() {
 
 const asIs = (held: unknown) => held as never;
 
-/** The layers of a floor plan in a DXF file, before anything is built. */
-export function useLookAtPlan(id: string) {
-  return useMutation({
-    mutationFn: async ({ file, unit }: { file: File; unit: string | null }) => {
+/** What is found in a floor plan of a DXF file, before it is built. */
+export function usePlanLook(id: string, file: File, choices: object) {
+  const asked = JSON.stringify(choices);
+  return useQuery({
+    queryKey: ["plan-look", id, file.name, file.size, file.lastModified, asked],
+    queryFn: async () => {
       const body = await file.arrayBuffer();
-      return unwrap<Schemas["PlanLayers"]>(
-        api.POST("/api/projects/{id}/plan/layers", {
-          params: { path: { id }, query: unit ? { unit } : {} },
+      return unwrap<Schemas["PlanLook"]>(
+        api.POST("/api/projects/{id}/plan/look", {
+          params: { path: { id }, query: { choices: asked } },
           body: body as never,
           bodySerializer: asIs,
         } as never),
       );
     },
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
   });
 }
 
-/** Builds the floor plan of a DXF file into the project; `layers` are choices such as `WALLS=wall-lap`. */
+/** Builds the floor plan of a DXF file into the project, as one step. */
 export function useReadPlan(id: string, version: number) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: async ({ file, unit, layers }: { file: File; unit: string | null; layers: string[] }) => {
+    mutationFn: async ({ file, choices }: { file: File; choices: object }) => {
       const body = await file.arrayBuffer();
-      const query = { base_version: version, layer: layers, ...(unit ? { unit } : {}) };
+      const query = { base_version: version, choices: JSON.stringify(choices) };
       return unwrap<Schemas["PlanOut"]>(
         api.POST("/api/projects/{id}/plan", {
           params: { path: { id }, query },

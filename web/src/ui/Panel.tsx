@@ -1,7 +1,8 @@
 import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
 import { X } from "lucide-react";
-import { type ReactNode, useEffect, useRef } from "react";
+import type { ReactNode } from "react";
 import { Button } from "./Button";
+import { useSearchLeft } from "./useSearchLeft";
 
 interface Props {
   title: string;
@@ -10,20 +11,9 @@ interface Props {
   children: ReactNode;
 }
 
-/** By then a closed dialog has given the focus back. */
-const RESTORED_MS = 60;
-
 /** A panel over the right side of the screen; Escape or a click beside it closes it. */
 export function Panel({ title, open, onClose, children }: Props) {
-  const was = useRef(open);
-  useEffect(() => {
-    // The dialog gives the focus back to the action search, whose list would open over the drawing.
-    const closed = was.current && !open;
-    was.current = open;
-    if (!closed) return;
-    const later = window.setTimeout(() => document.getElementById("action-search")?.blur(), RESTORED_MS);
-    return () => window.clearTimeout(later);
-  }, [open]);
+  useSearchLeft(open);
   return (
     <Dialog open={open} onClose={onClose} className="relative z-40">
       <div className="fixed inset-0 bg-ink/15" aria-hidden />

@@ -10,12 +10,12 @@ import { useActions } from "../../useActions";
 import { type Held, HeldContext } from "../../useProject";
 import { BenchScreen } from "../bench/BenchScreen";
 import { ParticularsPane } from "../particulars/ParticularsPane";
+import { ReadingScreen } from "../reading/ReadingScreen";
 import { SheetParts } from "../sheets/SheetParts";
 import { SheetsScreen } from "../sheets/SheetsScreen";
 import { HistoryPanel } from "./HistoryPanel";
 import { LeftOut } from "./LeftOut";
 import { MakeUpPanel } from "./MakeUpPanel";
-import { PlanPanel } from "./PlanPanel";
 import { Rail } from "./Rail";
 import { StatusLine } from "./StatusLine";
 import { TopStrip } from "./TopStrip";
@@ -192,7 +192,16 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
   return (
     <HeldContext.Provider value={held}>
       <Keys />
-      <div className="relative grid h-full grid-cols-[84px_minmax(0,1fr)_296px] grid-rows-[44px_minmax(0,1fr)_28px]">
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: plans are dropped anywhere; the action search opens them too */}
+      <div
+        className="relative grid h-full grid-cols-[84px_minmax(0,1fr)_296px] grid-rows-[44px_minmax(0,1fr)_28px]"
+        onDragOver={(event) => event.preventDefault()}
+        onDrop={(event) => {
+          event.preventDefault();
+          const file = event.dataTransfer.files[0];
+          if (file) set({ panel: "plan", planFile: file });
+        }}
+      >
         <TopStrip
           reach={unsaved instanceof Unreachable ? "unsaved" : result.isError ? "unread" : "reached"}
           onLeave={onLeave}
@@ -212,7 +221,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         <StatusLine />
         <HistoryPanel />
         <MakeUpPanel />
-        <PlanPanel />
+        <ReadingScreen />
       </div>
     </HeldContext.Provider>
   );

@@ -1,0 +1,276 @@
+import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
+import { X } from "lucide-react";
+import { type DragEvent, useRef, useState } from "react";
+import { useReadPlan } from "../../api/queries";
+import { usePick } from "../../store";
+import { Button } from "../../ui/Button";
+import { Note } from "../../ui/Note";
+import { useSearchLeft } from "../../ui/useSearchLeft";
+import { useHeld } from "../../useProject";
+import { PlanPreview, type Shown } from "./PlanPreview";
+import { Dimensions, Layers, LeftOver, Section, Storeys, Thicknesses, UnitChoice } from "./ReadingSide";
+import { type Look, type Reading, useReading } from "./useReading";
+
+/** A floor plan from a file: what is drawn and what was found in it, corrected, then taken over as one step. */
+export function ReadingScreen() {
+  const { panel, planFile, set } = usePick("panel", "planFile", "set");
+  const close = () => set({ panel: null, planFile: null });
+  useSearchLeft(panel === "plan");
+  return (
+    <Dialog open={panel === "plan"} onClose={close} className="relative z-40">
+      <div className="fixed inset-0 bg-ink/15" aria-hidden />
+      <div className="fixed inset-0 p-5">
+        <DialogPanel className="flex h-full flex-col overflow-hidden rounded-lg border border-rule bg-ground">
+          <header className="flex items-center justify-between border-b border-rule px-4 py-2.5">
+            <DialogTitle className="text-[15px] font-semibold">
+              Read a plan{planFile && <span className="ml-2 font-mono text-[12px] font-normal">{planFile.name}</span>}
+            </DialogTitle>
+            <div className="flex gap-2">
+              <FileButton onFile={(file) => set({ planFile: file })} again={planFile !== null} />
+              <Button aria-label="Close" onClick={close}>
+                <X size={14} aria-hidden />
+              </Button>
+            </div>
+          </header>
+          {planFile ? (
+            <Opened key={`${planFile.name} ${planFile.lastModified} ${planFile.size}`} file={planFile} onDone={close} />
+          ) : (
+            <Empty onFile={(file) => set({ planFile: file })} />
+          )}
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}
+
+function FileButton({ onFile, again }: { onFile: (file: File) => void; again: boolean }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <Button tone={again ? "plain" : "strong"} onClick={() => input.current?.click()}>
+        {again ? "Another file" : "Choose a DXF file"}
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        accept=".dxf"
+        aria-label="DXF file"
+        className="hidden"
+        onChange={(event) => {
+          const next = event.target.files?.[0];
+          if (next) onFile(next);
+          event.target.value = "";
+        }}
+      />
+    </>
+  );
+}
+
+function Empty({ onFile }: { onFile: (file: File) => void }) {
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    event.stopPropagation();
+    const file = event.dataTransfer.files[0];
+    if (file) onFile(file);
+  };
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: files are dropped here; the button does the same by keyboard
+    <div className="grid grow place-items-center" onDragOver={(event) => event.preventDefault()} onDrop={drop}>
+      <p className="max-w-[52ch] text-center text-quiet">
+        Drop a floor plan in DXF here. Walls are found by their faces, outlines, hatching or widths, whatever their
+        layers are called; nothing is built before you take it over.
+      </p>
+    </div>
+  );
+}
+
+function Opened({ file, onDone }: { file: File; onDone: () => void }) {
+  const reading = useReading(file);
+  const { look, error, busy } = reading;
+  if (!look)
+    return (
+      <div className="grid grow place-items-center p-6">
+        {error ? <Note>{error.message}</Note> : <Note tone="note">Reading {file.name}…</Note>}
+      </div>
+    );
+  return <Judged file={file} reading={reading} look={look} busy={busy} error={error} onDone={onDone} />;
+}
+
+const CHIPS: [Shown, string][] = [
+  ["drawing", "Drawing"],
+  ["found", "Found"],
+  ["left", "Left over"],
+];
+
+function Judged({
+  file,
+  reading,
+  look,
+  busy,
+  error,
+  onDone,
+}: {
+  file: File;
+  reading: Reading;
+  look: Look;
+  busy: boolean;
+  error: Error | null;
+  onDone: () => void;
+}) {
+  const { id, state } = useHeld();
+  const { set } = usePick("set");
+  const read = useReadPlan(id, state.version);
+  const [shown, setShown] = useState<Record<Shown, boolean>>({ drawing: true, found: true, left: false });
+  const [picked, setPicked] = useState<(readonly [number, number])[] | null>(null);
+  const [pointed, setPointed] = useState<string | null>(null);
+  const { choices } = reading;
+  const out = new Set(choices.without_walls);
+  const walls = look.walls.length - out.size;
+  const openings = look.openings.filter(
+    (held, place) => !out.has(held.wall) && !choices.without_openings.includes(place),
+  ).length;
+
+  function takeOver() {
+    reading.remember();
+    read.mutate(
+      { file, choices },
+      {
+        onSuccess: ({ built, skipped }) => {
+          const left = skipped.length > 0 ? ` Not built: ${skipped.join("; ")}.` : "";
+          set({ message: { text: `Built ${built.join(", ")}.${left}`, tone: skipped.length > 0 ? "wrong" : "note" } });
+          onDone();
+        },
+      },
+    );
+  }
+
+  return (
+    <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_340px]">
+      <div className="flex min-h-0 flex-col">
+        <div className="flex items-center gap-1.5 border-b border-rule px-3 py-1.5">
+          {CHIPS.map(([name, label]) => (
+            <Button
+              key={name}
+              tone={shown[name] ? "chosen" : "plain"}
+              aria-pressed={shown[name]}
+              onClick={() => setShown({ ...shown, [name]: !shown[name] })}
+            >
+              {label}
+            </Button>
+          ))}
+          <Scale reading={reading} look={look} picked={picked} onPicked={setPicked} />
+        </div>
+        <div className="relative min-h-0 grow">
+          <PlanPreview
+            reading={reading}
+            look={look}
+            shown={shown}
+            picking={picked !== null && picked.length < 2}
+            picked={picked ?? []}
+            onPick={(point) => setPicked([...(picked ?? []), point])}
+            onPoint={setPointed}
+          />
+        </div>
+        <p className="h-7 truncate border-t border-rule px-3 py-1.5 text-[12px] text-quiet" data-testid="pointed">
+          {pointed ?? "A click on a wall or an opening takes it out, another one takes it back in."}
+        </p>
+      </div>
+      <aside className="flex min-h-0 flex-col border-l border-rule" aria-label="What was found">
+        <div className="flex min-h-0 grow flex-col gap-3 overflow-y-auto px-4 py-3 text-[13px]" aria-busy={busy}>
+          {error && <Note>{error.message}</Note>}
+          <p className="font-semibold">
+            {walls} {walls === 1 ? "wall" : "walls"}, {openings} {openings === 1 ? "opening" : "openings"},{" "}
+            {look.rooms.length} {look.rooms.length === 1 ? "room" : "rooms"}
+          </p>
+          <UnitChoice reading={reading} look={look} />
+          <Storeys reading={reading} look={look} />
+          <Thicknesses reading={reading} look={look} />
+          <Dimensions look={look} />
+          <Layers reading={reading} look={look} />
+          <LeftOver look={look} />
+          <Section title="Taken over with the walls">
+            <Toggle label="Names of rooms" on={choices.rooms} onChange={(rooms) => reading.take({ rooms })} />
+            <Toggle label="Grid lines" on={choices.grids} onChange={(grids) => reading.take({ grids })} />
+          </Section>
+        </div>
+        <footer className="flex flex-col gap-2 border-t border-rule px-4 py-3">
+          {read.error && <Note>{read.error.message}</Note>}
+          <Button
+            tone="strong"
+            className="justify-center"
+            disabled={busy || read.isPending || walls === 0}
+            onClick={takeOver}
+          >
+            {read.isPending ? "Building…" : "Take over"}
+          </Button>
+        </footer>
+      </aside>
+    </div>
+  );
+}
+
+function Toggle({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <label className="flex items-center gap-2 text-[12.5px]">
+      <input type="checkbox" checked={on} onChange={(event) => onChange(event.target.checked)} />
+      {label}
+    </label>
+  );
+}
+
+/** The scale, set by two points whose distance is known. */
+function Scale({
+  reading,
+  look,
+  picked,
+  onPicked,
+}: {
+  reading: Reading;
+  look: Look;
+  picked: (readonly [number, number])[] | null;
+  onPicked: (points: (readonly [number, number])[] | null) => void;
+}) {
+  const [text, setText] = useState("");
+  if (picked === null)
+    return (
+      <Button className="ml-auto" onClick={() => onPicked([])}>
+        Scale by two points
+      </Button>
+    );
+  const [a, b] = picked;
+  const drawn = a && b ? Math.hypot(b[0] - a[0], b[1] - a[1]) : 0;
+  return (
+    <form
+      className="ml-auto flex items-center gap-1.5 text-[12px]"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!drawn || !text.trim()) return;
+        reading.readBy({ unit: null, measured: drawn / look.unit.factor, says: text.trim() });
+        onPicked(null);
+        setText("");
+      }}
+    >
+      {drawn ? (
+        <>
+          <label className="flex items-center gap-1.5">
+            {Math.round(drawn)} mm as read; in truth
+            <input
+              // biome-ignore lint/a11y/noAutofocus: the second point has just been picked to type this
+              autoFocus
+              aria-label="Length between the two points"
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              className="h-7 w-28 rounded-md border border-rule bg-field px-2 font-mono text-[12px]"
+            />
+          </label>
+          <Button type="submit" tone="strong">
+            Set
+          </Button>
+        </>
+      ) : (
+        <span className="text-quiet">Pick the {a ? "second" : "first"} of two points of known distance</span>
+      )}
+      <Button onClick={() => onPicked(null)}>Cancel</Button>
+    </form>
+  );
+}

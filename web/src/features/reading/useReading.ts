@@ -1,0 +1,82 @@
+import { useCallback, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { usePlanLook } from "../../api/queries";
+import { useHeld } from "../../useProject";
+
+export type Look = Schemas["PlanLook"];
+
+/** What somebody chose of a plan, as the service takes it. */
+export interface Choices {
+  unit: string | null;
+  measured: number | null;
+  says: string;
+  layers: Record<string, string>;
+  make_ups: Record<string, string>;
+  without_walls: number[];
+  without_openings: number[];
+  storeys: Record<string, string>;
+  rooms: boolean;
+  grids: boolean;
+}
+
+const NONE: Choices = {
+  unit: null,
+  measured: null,
+  says: "",
+  layers: {},
+  make_ups: {},
+  without_walls: [],
+  without_openings: [],
+  storeys: {},
+  rooms: true,
+  grids: true,
+};
+
+/** Under which what was chosen for a source is remembered: the names of its layers. */
+const remembered = (look: Look) => `plan-layers:${look.layers.map((layer) => layer.name).join("|")}`;
+
+export interface Reading {
+  look: Look | undefined;
+  error: Error | null;
+  busy: boolean;
+  choices: Choices;
+  /** Changes what the file is read by: found walls are numbered anew, and none is left out. */
+  readBy: (changes: Partial<Choices>) => void;
+  /** Changes what is taken over of what was found. */
+  take: (changes: Partial<Choices>) => void;
+  toggle: (what: "without_walls" | "without_openings", place: number) => void;
+  remember: () => void;
+}
+
+/** A file that is read, with choices; those made for a file of the same layers are made again. */
+export function useReading(file: File): Reading {
+  const { id } = useHeld();
+  const [choices, setChoices] = useState<Choices>(NONE);
+  const [recalled, setRecalled] = useState(false);
+  const { unit, measured, says, layers } = choices;
+  const query = usePlanLook(id, file, { unit, measured, says, layers });
+  const look = query.data;
+  if (look && !recalled) {
+    setRecalled(true);
+    const kept = window.localStorage.getItem(remembered(look));
+    if (kept) setChoices({ ...choices, ...(JSON.parse(kept) as Partial<Choices>) });
+  }
+  const readBy = useCallback(
+    (changes: Partial<Choices>) =>
+      setChoices((held) => ({ ...held, ...changes, without_walls: [], without_openings: [] })),
+    [],
+  );
+  const take = useCallback((changes: Partial<Choices>) => setChoices((held) => ({ ...held, ...changes })), []);
+  const toggle = useCallback<Reading["toggle"]>(
+    (what, place) =>
+      setChoices((held) => ({
+        ...held,
+        [what]: held[what].includes(place) ? held[what].filter((other) => other !== place) : [...held[what], place],
+      })),
+    [],
+  );
+  const remember = useCallback(() => {
+    if (look) window.localStorage.setItem(remembered(look), JSON.stringify({ layers, make_ups: choices.make_ups }));
+  }, [look, layers, choices.make_ups]);
+  return { look, error: query.error, busy: query.isFetching, choices, readBy, take, toggle, remember };
+}
