@@ -135,7 +135,7 @@ def plan(
     look: Annotated[bool, typer.Option("--look", help="Read it only; start no project.")] = False,
     as_json: Annotated[bool, typer.Option("--json", help="All that was read, for other programs.")] = False,
 ) -> None:
-    """Read a floor plan from a DXF file, start a project from it, and print its id; what was read goes to standard error."""
+    """Read a floor plan from a DXF file, start a project from it, print its id; the table goes to standard error."""
     with _told():
         empty = projects.fresh(name or file.stem, *_starter(units, starter, ground))
         if not look and not name:

@@ -99,7 +99,7 @@ def junction_table(states: Iterable[GroupState], units: Units) -> Table:
 
 
 def plan_tables(rows: dict[str, Any]) -> list[Table | str]:
-    """What was read of a plan: walls by thickness, openings by width, rooms, dimensions that differ, what is left over."""
+    """What was read of a plan: walls by thickness, openings by width, rooms, dimensions that differ, the rest."""
     unit = rows["unit"]
     said = f"drawn in {unit['name']} ({unit['confidence']:.0%}): {unit['reason']}"
     walls: dict[tuple[float, bool], list[float]] = defaultdict(list)

@@ -15,6 +15,7 @@ PACKAGE = ROOT / "deepsection"
 RANKS: list[set[str]] = [
     {"core.errors", "core.tolerance", "core.memo", "core.units", "core.version"},
     {"core.geometry"},
+    {"core.reading"},
     {"core.catalog"},
     {"core.drawing"},
     {"core.document"},
@@ -31,7 +32,7 @@ RANKS: list[set[str]] = [
     {"trades: kind"},
     {"core.kinds"},
     {"core.resolve"},
-    {"core.junctions"},
+    {"core.junctions", "core.adopting"},
     {"core.buildups"},
     {"core.view", "core.particulars"},
     {"core.sheets"},

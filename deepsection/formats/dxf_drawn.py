@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import itertools
 import math
 from collections import Counter
 from collections.abc import Iterable, Iterator
@@ -202,7 +203,7 @@ class _Walk:
     ) -> None:
         if bulge and even is None:
             spots = _chords(a, b, bulge, 16)
-            for p, q in zip(spots, spots[1:]):
+            for p, q in itertools.pairwise(spots):
                 self._stroke(p, q, 0.0, spread, even, layer, block, width)
             return
         p, q = spread.of(a), spread.of(b)
@@ -277,7 +278,7 @@ class _Walk:
         else:
             text = entity.plain_text()
             height, angle = float(entity.dxf.height), float(entity.dxf.get("rotation", 0.0))
-            _, spot, other = entity.get_placement()
+            _, spot, _other = entity.get_placement()
             at = _flat(entity, spot)
             aligned = int(entity.dxf.get("halign", 0))
             shift = ((0.3 * height * len(text)) if aligned == 0 else 0.0, height / 2)
@@ -360,7 +361,7 @@ def _polyline(entity: DXFEntity) -> Iterator[Curve]:
 def _sides(entity: DXFEntity, raw: list[tuple[float, float, float]], closed: bool) -> Iterator[Curve]:
     over = _behind(entity)
     spots = [_flat(entity, (x, y, 0.0)) for x, y, _ in raw]
-    pairs = list(zip(spots, spots[1:])) + ([(spots[-1], spots[0])] if closed and len(spots) > 1 else [])
+    pairs = list(itertools.pairwise(spots)) + ([(spots[-1], spots[0])] if closed and len(spots) > 1 else [])
     for (a, b), (_, _, bulge) in zip(pairs, raw):
         if a != b:
             yield a, b, -bulge if over else bulge
@@ -396,7 +397,7 @@ def _curve(entity: DXFEntity) -> Iterator[Curve]:
     if not 0 < size < GIANT:
         raise ValueError("it has no size")
     spots = [(float(p[0]), float(p[1])) for p in entity.flattening(size * CHORD_SHARE, 4)][:400]
-    yield from ((a, b, 0.0) for a, b in zip(spots, spots[1:]) if a != b)
+    yield from ((a, b, 0.0) for a, b in itertools.pairwise(spots) if a != b)
 
 
 _CURVES = {
@@ -445,7 +446,7 @@ def _edge_path(entity: DXFEntity, path: Any) -> Iterator[Curve]:
             yield from held if edge.ccw else ((b, a, -g) for a, b, g in reversed(held))
         else:
             spots = [_flat(entity, (*point[:2], 0.0)) for point in edge.construction_tool().flattening(1.0)]
-            yield from ((a, b, 0.0) for a, b in zip(spots, spots[1:]) if a != b)
+            yield from ((a, b, 0.0) for a, b in itertools.pairwise(spots) if a != b)
 
 
 def _places(entity: DXFEntity, base: Point) -> Iterator[Spread]:

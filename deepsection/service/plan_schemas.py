@@ -129,7 +129,7 @@ class PlanLevel(BaseModel):
 
 
 class PlanLook(BaseModel):
-    """What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, position of the layer, whether it is left over."""
+    """What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, layer by position, whether it is left over."""
 
     unit: PlanUnit
     origin: Spot

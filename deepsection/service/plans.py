@@ -124,7 +124,9 @@ def _factor(choices: PlanChoices, units: Units) -> float | None:
         return None
     length = parse_length(choices.says, units)
     if not 1e-4 <= length / choices.measured <= 1e5:
-        raise BadInput("no plan is drawn at such a scale; type how long that is in the house", field="says", value=choices.says)
+        raise BadInput(
+            "no plan is drawn at such a scale; type how long that is in the house", field="says", value=choices.says
+        )
     return length / choices.measured
 
 

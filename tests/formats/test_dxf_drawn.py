@@ -20,7 +20,9 @@ from tests.plans_drawn.manners import as_bytes, drawn
 from tests.plans_drawn.truth import houses
 
 
-@pytest.mark.parametrize(("code", "unit"), [(1, "in"), (2, "ft"), (4, "mm"), (5, "cm"), (6, "m"), (0, None), (99, None)])
+@pytest.mark.parametrize(
+    ("code", "unit"), [(1, "in"), (2, "ft"), (4, "mm"), (5, "cm"), (6, "m"), (0, None), (99, None)]
+)
 def test_units_come_from_the_header(code: int, unit: str | None) -> None:
     """$INSUNITS: 1 inches, 2 feet, 4 millimetres, 5 centimetres, 6 metres (published: DXF reference, from memory)."""
     assert read_drawn(plan_file(small_house, insunits=code)).unit == unit
@@ -38,7 +40,11 @@ def test_blocks_come_out_where_the_library_puts_them() -> None:
     space = document.modelspace()
     for _ in range(12):
         size = rng.uniform(0.3, 3)
-        attribs = {"xscale": size * rng.choice((1, -1)), "yscale": size * rng.choice((1, -1)), "rotation": rng.uniform(0, 360)}
+        attribs = {
+            "xscale": size * rng.choice((1, -1)),
+            "yscale": size * rng.choice((1, -1)),
+            "rotation": rng.uniform(0, 360),
+        }
         space.add_blockref("OUT", (rng.uniform(-1e4, 1e4), rng.uniform(-1e4, 1e4)), dxfattribs=attribs)
     expected = [part for held in space for part in _apart(held)]
     found = read_drawn(as_bytes(document)).strokes
@@ -85,7 +91,7 @@ def test_blocks_within_blocks_without_end_are_refused_at_once() -> None:
             block.add_blockref(f"B{level - 1}", (k, 0))
     document.modelspace().add_blockref("B12", (0, 0))
     start = time.monotonic()
-    with pytest.raises(BadInput, match="up to|hold each other"):
+    with pytest.raises(BadInput, match=r"up to|hold each other"):
         read_drawn(as_bytes(document))
     assert time.monotonic() - start < 10, "counted, not drawn"
     own = ezdxf.new("R2010")

@@ -1,7 +1,8 @@
-"""What happens to drawings on their way: lines doubled, parted, too short or too long, blocks in blocks, wrong units."""
+"""What happens to drawings on their way: lines doubled, parted, too short or long, blocks in blocks, wrong units."""
 
 from __future__ import annotations
 
+import itertools
 import math
 import random
 from typing import Any
@@ -26,7 +27,7 @@ def dirtied(document: Any, rng: random.Random, *, reach: float = 15.0) -> Any:
         )
         cuts = sorted([0.0, *(rng.uniform(0.1, 0.9) for _ in range(rng.choice((0, 0, 1, 3)))), 1.0])
         spots = [tuple(m + (n - m) * t for m, n in zip(p, q)) for t in cuts]
-        for one, other in zip(spots, spots[1:]):
+        for one, other in itertools.pairwise(spots):
             space.add_line(one, other, dxfattribs={"layer": line.dxf.layer})
         if rng.random() < 0.15:
             off = rng.uniform(-0.8, 0.8)
@@ -77,9 +78,8 @@ def moved(document: Any, *, scale: float = 1.0, degrees: float = 0.0, shift: tup
         Matrix44.scale(scale, scale, scale), Matrix44.z_rotate(math.radians(degrees)), Matrix44.translate(*shift, 0)
     )
     for entity in list(document.modelspace()):
-        if entity.dxftype() == "DIMENSION":
-            if not entity.dxf.get("text"):
-                measured = float(entity.get_measurement())
-                entity.dxf.text = f"{measured:.0f}"
+        if entity.dxftype() == "DIMENSION" and not entity.dxf.get("text"):
+            measured = float(entity.get_measurement())
+            entity.dxf.text = f"{measured:.0f}"
         entity.transform(turn)
     return document

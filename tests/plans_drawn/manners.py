@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import itertools
 import math
 import random
 from collections.abc import Callable
@@ -337,7 +338,7 @@ def layered(sheet: Sheet) -> None:
             cut = cut.difference(hole)
         for piece in getattr(cut, "geoms", [cut]):
             spots = list(piece.coords)
-            for a, b in zip(spots, spots[1:]):
+            for a, b in itertools.pairwise(spots):
                 sheet.space.add_line(a, b, dxfattribs={"layer": sheet.layers["wall"]})
     assert inward
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
@@ -30,7 +31,7 @@ class Edge:
 def edges(ring: Sequence[Spot], circles: Iterable[tuple[Spot, float]], *, closed: bool = True) -> list[Edge]:
     """The edges of a ring; chords of one circle that follow each other are one arc."""
     spots = [*ring, ring[0]] if closed else list(ring)
-    on = [_circle(a, b, circles) for a, b in zip(spots, spots[1:])]
+    on = [_circle(a, b, circles) for a, b in itertools.pairwise(spots)]
     if closed and on[0] is not None and all(held == on[0] for held in on):
         return [_arc(spots[k], spots[k + 1], on[k]) for k in range(len(on))]  # type: ignore[arg-type]
     if closed and on[0] is not None and on[-1] == on[0]:

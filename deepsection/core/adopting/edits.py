@@ -38,7 +38,7 @@ class Choices:
 
 @dataclass(slots=True)
 class Adopted:
-    """The edits, what they build, and what of the plan they leave out, in words. `walls` and `openings`: ids by position."""
+    """The edits, what they build, what of the plan they leave out, in words. `walls`, `openings`: ids by position."""
 
     edits: list[Any] = field(default_factory=list)
     skipped: list[str] = field(default_factory=list)

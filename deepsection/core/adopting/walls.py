@@ -1,4 +1,4 @@
-"""Walls that were read, as walls that stand: joints on their set-out lines, one for each corner, tees on their hosts."""
+"""Walls that were read, as walls that stand: joints on set-out lines, one for each corner, tees on their hosts."""
 
 from __future__ import annotations
 
@@ -240,7 +240,7 @@ def _on(piece: Piece, host: Piece, near: Point) -> Point:
 
 
 def _tee(id: str, host: Piece, place: Point, line: Sequence[Point | None]) -> Joint:
-    """A tee as far along the set-out line of its host as it stands; a joint of its own where that is not between its ends."""
+    """A tee as far along the set-out line of its host as it stands; a free joint where that is not between its ends."""
     start, end = line
     if start is not None and end is not None and start != end:
         axis = Axis(start, end, _bulge(host, start, end))

@@ -140,7 +140,7 @@ def _close(runs: Sequence[Run]) -> list[tuple[int, int]]:
     found = []
     open_: list[int] = []
     for k in order:
-        x0, y0, x1, y1 = boxes[k]
+        x0, y0, _x1, y1 = boxes[k]
         open_ = [n for n in open_ if boxes[n][2] >= x0]
         for n in open_:
             if boxes[n][1] <= y1 and boxes[n][3] >= y0 and runs[n].track != runs[k].track:

@@ -79,7 +79,7 @@ class Evidence:
         return found
 
     def swung(self, run: Run, lo: float, hi: float) -> list[tuple[int, float, int]]:
-        """Swings whose hinge and closing point lie in a stretch of a wall: (swing, s of the hinge, side it opens to)."""
+        """Swings whose hinge and lock lie in a stretch of a wall: (swing, s of the hinge, side it opens to)."""
         found = []
         for n in sorted(self._hinges.query(run.band(lo - 150.0, hi + 150.0, 150.0), predicate="intersects").tolist()):
             placed = self.shut(run, self.swings[n])

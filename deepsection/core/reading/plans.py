@@ -18,12 +18,14 @@ TITLE_REACH = 6000.0
 _RANKS: list[tuple[int, str]] = [
     (
         -1,
-        r"basement|cellar|lower ground|souterrain|untergeschoss|keller(?:geschoss)?|ug|kg|sous-sol|s[oó]tano|interrato|kelder",
+        r"basement|cellar|lower ground|souterrain|"
+        r"untergeschoss|keller(?:geschoss)?|ug|kg|sous-sol|s[oó]tano|interrato|kelder",
     ),
     (0, r"ground|erdgeschoss|eg|rez-de-chauss[eé]e|rdc|planta baja|piano terra|begane grond|main"),
     (
         1,
-        r"first|1st|1\.?\s*(?:og|floor|level|[eé]tage)|level 1|upper|obergeschoss|og|1er [eé]tage|primera|primo piano|verdieping",
+        r"first|1st|1\.?\s*(?:og|floor|level|[eé]tage)|level 1|upper|obergeschoss|og|1er [eé]tage|primera|"
+        r"primo piano|verdieping",
     ),
     (2, r"second|2nd|2\.?\s*(?:og|floor|level|[eé]tage)|level 2|segunda|secondo piano"),
     (3, r"third|3rd|3\.?\s*(?:og|floor|level|[eé]tage)|level 3|attic|loft|dachgeschoss|dg|combles|mansarda|zolder"),
@@ -39,7 +41,7 @@ Box = tuple[float, float, float, float]
 
 
 def groups_of(walls: Sequence[FoundWall]) -> list[list[int]]:
-    """Walls by the plan that they belong to: those whose plans come near each other are one; small ones join the nearest."""
+    """Walls by the plan that they belong to: those that come near each other are of one."""
     boxes = [_box([wall.start, wall.end], wall.thickness) for wall in walls]
     group = list(range(len(walls)))
 

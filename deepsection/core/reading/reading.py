@@ -81,7 +81,7 @@ def _why(drawn: Drawn, plan: ReadPlan | None) -> str:
     walls = len(plan.walls) if plan else 0
     if walls:
         return f"{walls} pieces of wall are drawn in it, but they enclose no room; is it an elevation or a detail?"
-    return "no two lines in it are as far apart as the faces of a wall, with rooms between; is it an elevation or a detail?"
+    return "no lines in it are as far apart as the faces of a wall, with rooms between; is it an elevation or a detail?"
 
 
 def _near(drawn: Drawn, factor: float) -> tuple[Drawn, Point, list[str]]:
@@ -140,7 +140,11 @@ def _read(
     panes = {k: _panes(lines[k], faces) for k, faces in glass.items()}
     held += over_walls(runs, lines, seen, panes)
     ends = joined(runs)
-    runs, ends, held = _kept(runs, ends, apart(held), ready)
+    held = apart(held)
+    count = len(runs) + 1
+    while runs and len(runs) < count:  # A wall that met one that was none may be none itself.
+        count = len(runs)
+        runs, ends, held = _kept(runs, ends, held, ready)
     if not runs:
         return None
     around = enclosed(runs, ends)

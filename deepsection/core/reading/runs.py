@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections import defaultdict
 from collections.abc import Sequence
@@ -133,7 +134,7 @@ def settle(run: Run, track: Track) -> None:
     run.ends = [run.pieces[0][0], run.pieces[-1][1]]
     on = [[(face.s0, face.s1) for face in track.at(c, 4.0)] for c in (low, high)] if len(pieces) > 1 else []
     run.gaps = []
-    for (one, other), (left, right) in zip(zip(run.pieces, run.pieces[1:]), zip(edges, edges[1:])):
+    for (one, other), (left, right) in zip(zip(run.pieces, run.pieces[1:]), itertools.pairwise(edges)):
         lo, hi = one[1], other[0]
         face_on = any(a <= lo + TOUCH and b >= hi - TOUCH for spans in on for a, b in spans)
         both = all(sum(max(min(b, hi) - max(a, lo), 0.0) for a, b in spans) > 0.8 * (hi - lo) for spans in on)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections import Counter, defaultdict
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -107,10 +108,10 @@ def families(faces: Sequence[Face], cells: Sequence[Cell]) -> set[int]:
             nexts[cell.low] = cell
     gone: set[int] = set()
     begun: set[int] = set()
-    for first in nexts:
+    for first, cell in nexts.items():
         if first in begun:
             continue
-        chain, step = [first], nexts[first].t
+        chain, step = [first], cell.t
         while (after := nexts.get(chain[-1])) and abs(after.t - step) < 0.04 * step + 0.5:
             chain.append(after.high)
             begun.add(after.high)
@@ -136,15 +137,15 @@ Quality = Callable[[int, Sequence[int], float, float, float, float], float]
 
 
 def strips_of(tracks: Sequence[Track], quality: Quality) -> tuple[list[Strip], dict[int, set[int]]]:
-    """The strips that may stand together, and by track the faces that are glass or the like: lines from jamb to jamb."""
+    """The strips that may stand together, and by track the faces that are glass: lines from jamb to jamb."""
     cells = {k: cells_of(track.faces, set()) for k, track in enumerate(tracks)}
     gone = {k: families(track.faces, cells[k]) for k, track in enumerate(tracks)}
     cells |= {k: cells_of(tracks[k].faces, held) for k, held in gone.items() if held}
     dense = sum(len(held) for held in cells.values())
     if dense > MOST_PAIRS:
         message = (
-            f"its lines lie too densely to tell walls among them: {dense:,} pairs of lines as far apart as the faces of "
-            f"walls, up to {MOST_PAIRS:,} are judged; leave layers out, or take the plan alone"
+            f"its lines lie too densely to tell walls among them: {dense:,} pairs as far apart as the faces of walls, "
+            f"up to {MOST_PAIRS:,} are judged; leave layers out, or take the plan alone"
         )
         raise BadInput(message, field="file", value=dense, limit=MOST_PAIRS)
     stacks = [stack for k, track in enumerate(tracks) for stack in _stacks(k, track, cells[k])]
@@ -213,7 +214,7 @@ def _stacks(k: int, track: Track, cells: Sequence[Cell]) -> list[Strip]:
             c0, c1 = faces[chain[0]].c, faces[chain[-1]].c
             if c1 - c0 >= THINNEST:
                 jambs = track.crossed(lo, c0, c1) is not None, track.crossed(hi, c0, c1) is not None
-                steps = tuple(faces[q].c - faces[p].c for p, q in zip(chain, chain[1:]))
+                steps = tuple(faces[q].c - faces[p].c for p, q in itertools.pairwise(chain))
                 found.append(Strip(k, tuple(chain), lo, hi, c0, c1, 0.0, 1.0, jambs, steps))
     return found
 

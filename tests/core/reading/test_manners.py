@@ -1,7 +1,7 @@
-"""Six houses in twelve manners, clean and dirty, drawn by code that knows nothing of the reader: how much comes out right.
+"""Six houses in twelve manners, clean and dirty, drawn by code that knows nothing of the reader.
 
-The shares asked for: of walls 95 % (axis within 2 mm, thickness within 1 mm, over 95 % of their length), of openings 90 %
-(centre and width within 5 mm), of their kinds 90 %; of dirty ones 90 and 80 % (12, 8, 15 mm); false walls 2 %.
+The shares asked for: of walls 95 % (axis within 2 mm, thickness within 1 mm, over 95 % of their length), of openings
+90 % (centre and width within 5 mm), of their kinds 90 %; of dirty ones 90 and 80 % (12, 8, 15 mm); false walls 2 %.
 """
 
 from __future__ import annotations

@@ -40,7 +40,7 @@ def test_names_are_judged_by_whole_words(name: str, meaning: str) -> None:
 
 @pytest.mark.parametrize(
     ("text", "mm"),
-    [("3'-6\"", 1066.8), ("12'", 3657.6), ("7 1/2\"", 190.5), ("3.50 m", 3500.0), ("350 cm", 3500.0), ("1,200", 1200.0)],
+    [("3'-6\"", 1066.8), ("12'", 3657.6), ('7 1/2"', 190.5), ("3.50 m", 3500.0), ("350 cm", 3500.0), ("1,200", 1200.0)],
 )
 def test_dimension_texts_say_lengths(text: str, mm: float) -> None:
     """A foot is 304.8 mm, an inch 25.4 (published: international yard and pound, 1959)."""
