@@ -257,7 +257,7 @@ def over_walls(
                 spans[round(lo / 40), round(hi / 40)].append((lo, hi, stroke))
         for held_spans in spans.values():
             lo, hi = (float(np.mean([span[i] for span in held_spans])) for i in (0, 1))
-            low, high = (tracks[run.track].crossed(s, run.c - run.t / 2, run.c + run.t / 2, 45.0) for s in (lo, hi))
+            low, high = (tracks[run.track].crossed(s, run.c - run.t / 2, run.c + run.t / 2, 90.0) for s in (lo, hi))
             lo, hi = lo if low is None else low, hi if high is None else high
             if NARROWEST <= hi - lo <= WIDEST:
                 found.append(

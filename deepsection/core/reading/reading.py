@@ -7,6 +7,7 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 
 import numpy as np
+from shapely.geometry import Point as Spot
 
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Point
@@ -44,6 +45,8 @@ FAR = 1e5
 SPREAD = 2e5
 """What lies farther than this from the middle of the rest (mm) belongs to no house."""
 FEWEST = 3
+HOUSE = 4e6
+"""Walls that hang together enclose at least this (mm2), or are none."""
 
 
 def read_plan(
@@ -61,7 +64,7 @@ def read_plan(
     best: ReadPlan | None = None
     for all_layers, single in ((False, False), (True, False), (False, True)):
         result = _read(near, found, origin, dict(meanings or {}), all_layers=all_layers, single=single)
-        if result is not None and (best is None or _worth(result) > 1.5 * _worth(best)):
+        if result is not None and (best is None or _worth(result) > (4.0 if single else 1.5) * _worth(best)):
             best = result
         if best is not None and len(best.walls) >= FEWEST and best.enclosed:
             break
@@ -125,7 +128,11 @@ def _read(
     drawn: Drawn, unit: UnitFound, origin: Point, chosen: Mapping[str, Meaning], *, all_layers: bool, single: bool
 ) -> ReadPlan | None:
     ready = prepared(drawn, chosen)
+    swings = swings_of(ready.strokes)
     usable = ready.usable(all_layers=all_layers)
+    for swing in swings:
+        for k in swing.leaf_strokes:
+            usable[k] = False
     if sum(usable) < 4:
         return None
     lines = tracks(ready.strokes, usable)
@@ -134,7 +141,7 @@ def _read(
     runs = [run for run in runs if _stands(run)]
     if not runs:
         return None
-    seen = Evidence(ready.strokes, swings_of(ready.strokes), drawn.blocks, ready.meanings)
+    seen = Evidence(ready.strokes, swings, drawn.blocks, ready.meanings)
     held, runs = in_gaps(runs, Bands(runs), seen)
     held += at_ends(runs, seen)
     panes = {k: _panes(lines[k], faces) for k, faces in glass.items()}
@@ -164,6 +171,8 @@ class _Quality:
         for face in (faces[0], faces[-1]):
             meaning = self.meanings[held.faces[face].layer]
             worth *= 1.8 if meaning in ("wall", "hatch") else 1.0 if meaning == "unknown" else 0.35
+        if held.faces[faces[0]].layer != held.faces[faces[-1]].layer:
+            worth *= 0.4
         if self.filled:
             spots = [held.rail.at(lo + (hi - lo) * k / 4, (c0 + c1) / 2) for k in (1, 2, 3)]
             worth *= 1.0 + 3.0 * self.filled.share(spots)
@@ -195,7 +204,10 @@ def _kept(
     sizes: Counter[int] = Counter()
     for run, group in zip(runs, groups):
         sizes[group] += int(run.length)
-    largest = max(sizes.values())
+    main = _main(runs, ends, groups, sizes)
+    usual = {run.t for run, group in zip(runs, groups) if group in main and run.length > 2000}
+    held_together = [k for k in range(len(runs)) if groups[k] in main]
+    around = enclosed([runs[k] for k in held_together], [ends[k] for k in held_together])
     opened = {o.run for o in held}
     named = any(ready.meanings[stroke.layer] == "wall" for stroke in ready.strokes)
 
@@ -205,8 +217,11 @@ def _kept(
         wall_named = named and _layer(run, ready) == "wall"
         if abs(ends[k][1].s - ends[k][0].s) * run.rail.stretch(run.c) < max(0.6 * run.t, 100.0):
             return False
-        if sizes[groups[k]] < 0.25 * largest and not (run.common > 0.25 and run.length > 600):
-            return False
+        if groups[k] not in main and not (wall_named and run.length > 500):
+            alike = any(abs(run.t - other) < 2.0 for other in usual)
+            middle = Spot(run.at((run.s0 + run.s1) / 2))
+            if not (alike and run.length > 600 and around.outline.contains(middle)):
+                return False
         if joined_ends == 0:
             return (wall_named and run.length > 500) or (run.common > 0.3 and (k in opened or run.length > 2500))
         if joined_ends == 1 and not wall_named:
@@ -220,6 +235,20 @@ def _kept(
     for o in left:
         o.run = at[o.run]
     return kept, joined(kept), left
+
+
+def _main(
+    runs: Sequence[Run], ends: Sequence[tuple[End, End]], groups: Sequence[int], sizes: Mapping[int, int]
+) -> set[int]:
+    """The groups of walls that are houses: they enclose rooms, or are the largest."""
+    found = {max(sizes, key=lambda group: (sizes[group], -group))}
+    for group in sizes:
+        members = [k for k in range(len(runs)) if groups[k] == group]
+        if len(members) >= FEWEST and group not in found:
+            own = enclosed([runs[k] for k in members], [ends[k] for k in members])
+            if sum(room.area for room in own.rooms) > HOUSE:
+                found.add(group)
+    return found
 
 
 def _layer(run: Run, ready: Prepared) -> Meaning:

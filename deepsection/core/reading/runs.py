@@ -211,7 +211,7 @@ def without_overlaps(runs: list[Run], tracks: Sequence[Track]) -> list[Run]:
 
 def within_others(runs: Sequence[Run]) -> set[int]:
     """Runs that lie in a thicker one for most of what is drawn of them: ends of walls and frames of windows in it."""
-    whole = [run.band(run.s0, run.s1, 2.0) for run in runs]
+    whole = [run.band(run.s0 - run.t, run.s1 + run.t, 2.0) for run in runs]
     tree = STRtree(whole)
     found = set()
     for k, run in enumerate(runs):

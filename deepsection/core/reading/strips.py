@@ -24,6 +24,8 @@ BUCKET = 800.0
 SILL = 40.0
 """Glass ends this near to its jambs (mm)."""
 MOST_PAIRS = 100_000
+HATCHED = 25
+"""As many short lines at one distance are hatching."""
 SINGLE = 1.0
 """Walls that are drawn as one line count as so thick (mm) while they are joined."""
 SHORTEST_SINGLE = 400.0
@@ -117,7 +119,19 @@ def families(faces: Sequence[Face], cells: Sequence[Cell]) -> set[int]:
             begun.add(after.high)
         if len(chain) >= FAMILY:
             gone.update(chain)
-    return gone
+    return gone | _hatching(faces, cells)
+
+
+def _hatching(faces: Sequence[Face], cells: Sequence[Cell]) -> set[int]:
+    """Faces at the one distance at which very many short ones lie: hatching that was taken apart, long lines of it too."""
+    near = [cell for cell in cells if cell.t < 200.0 and max(faces[cell.low].length, faces[cell.high].length) < 900.0]
+    short = Counter(round(cell.t) for cell in near)
+    steps = [t for t, count in short.items() if count + short[t - 1] + short[t + 1] >= HATCHED]
+    found: set[int] = set()
+    for cell in cells:
+        if any(abs(cell.t - t) < 1.2 for t in steps):
+            found |= {cell.low, cell.high}
+    return found
 
 
 class Commonness:
@@ -236,7 +250,7 @@ def _sound(stacks: list[Strip]) -> tuple[list[Strip], list[Strip]]:
     good = {
         key
         for key, total in totals.items()
-        if total > 5000 and counts[key] > 2 and free[key] >= 3 and (len(key) > 2 or free[key] > 0.4 * counts[key])
+        if total > 5000 and counts[key] > 2 and free[key] >= 3 and (len(key) > 2 or _parted(free[key], counts[key]))
     }
     # Where the innermost face is broken by what stands against it, all but it goes on: that is the same wall.
     less = {
@@ -247,6 +261,11 @@ def _sound(stacks: list[Strip]) -> tuple[list[Strip], list[Strip]]:
     }
     layered = [held for held in stacks if keys[id(held)] in good]
     return [held for held in layered if keys[id(held)] not in less], layered
+
+
+def _parted(free: int, count: int) -> bool:
+    """Whether walls of two layers end at jambs as well as elsewhere: a line of dimensions along a wall has no jambs."""
+    return 0.4 * count < free <= 2 * count - 2
 
 
 def _within(key: tuple[int, ...], more: tuple[int, ...]) -> bool:

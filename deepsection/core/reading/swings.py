@@ -30,6 +30,7 @@ class Swing:
     stroke: int
     leaf: int | None
     block: int
+    leaf_strokes: tuple[int, ...] = ()
 
 
 def swings_of(strokes: Sequence[Stroke]) -> list[Swing]:
@@ -52,6 +53,7 @@ def swings_of(strokes: Sequence[Stroke]) -> list[Swing]:
     for k, centre, radius in arcs:
         ends = strokes[k].a, strokes[k].b
         leaf = None
+        boards = []
         if tree is not None:
             for n in tree.query(Spot(centre), predicate="dwithin", distance=90.0).tolist():
                 line = strokes[lines[n // 2]]
@@ -59,8 +61,10 @@ def swings_of(strokes: Sequence[Stroke]) -> list[Swing]:
                 if abs(math.dist(line.a, line.b) - radius) > 0.15 * radius:
                     continue
                 near = [end for end in (0, 1) if math.dist(ends[end], far) < 0.15 * radius]
-                leaf = near[0] if near else leaf
-        swing = Swing(centre, ends, radius, k, leaf, strokes[k].block)
+                if near:
+                    leaf = near[0]
+                    boards.append(lines[n // 2])
+        swing = Swing(centre, ends, radius, k, leaf, strokes[k].block, tuple(boards))
         x, y = round(centre[0] / 60.0), round(centre[1] / 60.0)
         beside = (other for dx in (-1, 0, 1) for dy in (-1, 0, 1) for other in seen[x + dx, y + dy])
         if not any(_same(swing, other) for other in beside):
