@@ -11,6 +11,8 @@ from typer.testing import CliRunner, Result
 
 from deepsection.cli import app
 from tests.plan_files import plan_file, small_house
+from tests.plans_drawn.manners import as_bytes, drawn
+from tests.plans_drawn.truth import houses
 
 
 @pytest.fixture(autouse=True)
@@ -159,22 +161,40 @@ def test_a_plan_becomes_a_printed_sheet_by_the_shell_alone(tmp_path: Path) -> No
     file, pdf = tmp_path / "plan.dxf", tmp_path / "south.pdf"
     file.write_bytes(plan_file(small_house))
     done = run("plan", str(file), "--name", "From a file", "--units", "mm")
-    assert done.exit_code == 0 and "not read: 1 x CIRCLE on layer FURNITURE" in done.stderr and "6 walls" in done.stderr
+    assert done.exit_code == 0 and "FURNITURE" in done.stderr and "6 walls" in done.stderr
     made = done.stdout.strip()
     assert run("draw", made, "--view", "elevation:south", "--scale", "100", "-o", str(pdf)).exit_code == 0
     assert pdf.read_bytes().startswith(b"%PDF")
-    assert "WALL-INNER\t0 outlines\t2 lines\t0 windows and doors" in run("layers", str(file)).stdout
-    chosen = ("--layer", "WALL-OUTER=wall-batten", "--layer", "WALL-INNER=-", "--ground", "joists", "--units", "mm")
+    chosen = ("--make-up", "0 outer=wall-batten", "--layer", "WALL-INNER=-", "--ground", "joists", "--units", "mm")
     other = run("plan", str(file), "--name", "Chosen", *chosen)
-    assert "4 walls" in other.stderr and "layer WALL-INNER, left out" in other.stderr
-    assert "Crawl space" in run("heights", other.stdout.strip()).stdout
-    assert "called “straw”" in refused("plan", str(file), "--name", "Other", "--layer", "WALL-OUTER=straw")
+    assert "4 walls" in other.stderr and "Crawl space" in run("heights", other.stdout.strip()).stdout
+    assert "called “straw”" in refused("plan", str(file), "--name", "Other", "--make-up", "0 outer=straw")
+    assert "none of “straw”" in refused("plan", str(file), "--name", "Other", "--layer", "WALL-OUTER=straw")
+    assert "no choice for a layer" in refused("plan", str(file), "--name", "Other", "--layer", "WALL-OUTER")
+    assert "needs a name" in refused("plan", str(file))
     assert "no lowest floor" in refused("start", "Other", "--ground", "water")
-    file.write_bytes(plan_file(small_house, insunits=0))
-    assert "does not say its unit" in refused("plan", str(file), "--name", "Other")
     file.write_bytes(b"broken")
     assert "not a DXF file" in refused("plan", str(file), "--name", "Other", "--unit", "mm")
     assert "Other" not in run("projects").stdout, "nothing half applied"
+
+
+def test_a_plan_is_told_to_other_programs(tmp_path: Path) -> None:
+    """The cottage: 32 m of outer walls 300 thick, eleven openings, where the file has them; nothing is built."""
+    file = tmp_path / "cottage.dxf"
+    file.write_bytes(as_bytes(drawn(houses()[0], "everything")))
+    before = run("projects").stdout
+    told = json.loads(run("plan", str(file), "--look", "--json").stdout)
+    outer = [wall for wall in told["walls"] if wall["outer"]]
+    assert {wall["thickness"] for wall in outer} == {300.0}
+    assert sum(wall["length"] for wall in outer) == pytest.approx(32000.0, abs=2.0)
+    assert len(told["openings"]) == 11 and {held["kind"] for held in told["openings"]} == {"window", "door"}
+    assert told["unit"]["name"] == "mm" and told["dimensions"] and told["left_over"]
+    assert all(0.0 < held["confidence"] <= 1.0 and held["reason"] for held in [*told["walls"], *told["openings"]])
+    table = run("plan", str(file), "--look").stderr
+    assert "300.0" in table and "32.00 m" in table and "Kitchen" in table
+    assert run("projects").stdout == before
+    built = json.loads(run("plan", str(file), "--name", "Cottage", "--units", "mm", "--json").stdout)
+    assert built["project"] in run("projects").stdout
 
 
 def test_the_building_is_written_as_a_model(tmp_path: Path) -> None:

@@ -1,4 +1,4 @@
-"""What stands beside walls in real drawings, on whatever layer: fittings along walls, exploded dimensions and hatching."""
+"""What stands beside walls in real drawings: fittings along them, dimensions and hatching taken apart, frames."""
 
 from __future__ import annotations
 
@@ -61,11 +61,12 @@ def exploded_dimensions(sheet: Sheet) -> None:
     house, layer = sheet.house, sheet.layers["dim"]
     x0, y0, x1, y1 = house.body(opened=False).bounds
     for off in (400.0, 900.0):
-        for a, b in (
+        strings = (
             ((x0, y0 - off), (x1, y0 - off)),
             ((x0, y1 + off), (x1, y1 + off)),
             ((x0 - off, y0), (x0 - off, y1)),
-        ):
+        )
+        for a, b in strings:
             sheet.space.add_line(a, b, dxfattribs={"layer": layer})
             for x, y in (a, b):
                 sheet.space.add_line((x - 60, y - 60), (x + 60, y + 60), dxfattribs={"layer": layer})
@@ -100,7 +101,7 @@ def exploded_hatching(sheet: Sheet) -> None:
 
 
 def framed_units(sheet: Sheet) -> None:
-    """Windows as frame, two panes and a sill that stands out; doors with a frame in each jamb, a leaf 40 thick, half open."""
+    """Windows as frame, two panes and a sill that stands out; doors with a frame in each jamb, a leaf 40 thick."""
     house, space = sheet.house, sheet.space
     for n, opening in enumerate(house.openings):
         wall = house.walls[opening.wall]

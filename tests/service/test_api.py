@@ -10,6 +10,8 @@ from fastapi.testclient import TestClient
 
 from deepsection.service import app as application
 from tests.plan_files import plan_file, small_house
+from tests.plans_drawn.manners import as_bytes, drawn
+from tests.plans_drawn.truth import houses
 from tests.service.conftest import VIEWS, edit, move, state
 
 
@@ -331,10 +333,42 @@ def test_a_plan_is_read_as_one_step(client: TestClient) -> None:
     answer = client.post(url, params={"base_version": 1}, content=plan_file(small_house)).json()
     assert answer["state"]["version"] == 2 and answer["state"]["undo"] == "read a plan"
     assert len(answer["state"]["project"]["walls"]) == 6 and answer["built"][0] == "6 walls"
-    asked = client.post(url, params={"base_version": 2}, content=plan_file(small_house, insunits=0))
-    assert asked.status_code == 422 and asked.json()["field"] == "unit"
+    refused = client.post(url, params={"base_version": 2, "choices": '{"unit": "rod"}'}, content=plan_file(small_house))
+    assert refused.status_code == 422 and refused.json()["field"] == "unit"
+    refused = client.post(url, params={"base_version": 2, "choices": '{"layers": 4}'}, content=plan_file(small_house))
+    assert refused.status_code == 422 and refused.json()["field"] == "layers"
     assert client.post(url, params={"base_version": 1}, content=plan_file(small_house)).status_code == 409
     assert state(client, made)["version"] == 2
+
+
+def test_a_plan_is_looked_at_before_it_is_built(client: TestClient) -> None:
+    """What was chosen counts: a wall and an opening left out, a make-up for a thickness, a scale by a known length."""
+    made = client.post("/api/projects", json={"name": "Look", "units": "mm"}).json()["id"]
+    url, data = f"/api/projects/{made}/plan", as_bytes(drawn(houses()[0], "pairs"))
+    look = client.post(f"{url}/look", content=data).json()
+    assert [held["key"] for held in look["groups"]] == ["300 outer", "120 inner"]
+    assert {held["make_up"] for held in look["groups"]} == {"as drawn"} and len(look["drawn"]) > 80
+    assert len(look["walls"]) == 7 and all(len(wall["outline"]) == 4 for wall in look["walls"])
+    assert state(client, made)["version"] == 1
+    inner = next(k for k, wall in enumerate(look["walls"]) if not wall["outer"])
+    first = next(k for k, held in enumerate(look["openings"]) if held["wall"] != inner)
+    choices = {
+        "make_ups": {"120 inner": "wall-inner"},
+        "without_walls": [inner],
+        "without_openings": [first],
+        "rooms": False,
+    }
+    sent = {"base_version": 1, "choices": json.dumps(choices)}
+    project = client.post(url, params=sent, content=data).json()["state"]["project"]
+    lost = 1 + sum(held["wall"] == inner for held in look["openings"])
+    assert len(project["walls"]) == 6 and len(project["openings"]) == 11 - lost and project["rooms"] == []
+    assert "wall-inner" in {wall["make_up"] for wall in project["walls"]}
+    known = json.dumps({"measured": 9000.0, "says": "18 m"})
+    twice = client.post(f"{url}/look", params={"choices": known}, content=data).json()
+    assert twice["unit"]["factor"] == 2.0 and max(wall["thickness"] for wall in twice["walls"]) == 600.0
+    wrong = client.post(f"{url}/look", params={"choices": json.dumps({"measured": 1, "says": "far"})}, content=data)
+    assert wrong.status_code == 422
+    assert client.post(f"{url}/look", content=b"0").status_code == 422
 
 
 def test_a_version_that_no_database_can_count_is_refused(client: TestClient) -> None:

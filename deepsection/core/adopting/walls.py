@@ -47,6 +47,8 @@ class Piece:
     hi: float
     tees: list[int | None]
     id: str
+    moved: float = 0.0
+    """How far to the left its line lies from where its make-up would have it; what is built stays in its place."""
 
 
 @dataclass(slots=True)
@@ -87,7 +89,12 @@ def built(
     ends = {(k, end): piece.axis.at((piece.lo, piece.hi)[end]) for k, piece in enumerate(pieces) for end in (0, 1)}
     for members in _corners([key for key in ends if key not in hosts], ends):
         place = _corner([pieces[k] for k, _ in members], ends[members[0]])
-        joint(FreeJoint(id=f"{prefix}-joint{len(out.joints) + 1}", x=place[0], y=place[1]), place, *members)
+        stays = [key for key in members if _drawn_to(pieces[key[0]], place, alone=(key[0], 1 - key[1]) in hosts)]
+        joint(FreeJoint(id=f"{prefix}-joint{len(out.joints) + 1}", x=place[0], y=place[1]), place, *stays)
+        for k, end in members:
+            if (k, end) not in stays:
+                own = pieces[k].axis.at((pieces[k].lo, pieces[k].hi)[end], pieces[k].left)
+                joint(FreeJoint(id=f"{prefix}-joint{len(out.joints) + 1}", x=own[0], y=own[1]), own, (k, end))
     for k in _hosts_first(len(pieces), hosts):
         for end in (0, 1):
             if (k, end) in hosts:
@@ -100,7 +107,9 @@ def built(
         first, last = names[k, 0], names[k, 1]
         if first != last and math.dist(spots[first], spots[last]) > 1.0:
             bulge = _bulge(piece, spots[first], spots[last])
-            out.walls.append(_wall(piece.id, (first, last), piece.found, piece.make_up, heights, bulge))
+            wall = _wall(piece.id, (first, last), piece.found, piece.make_up, heights, bulge)
+            off = -piece.moved if piece.found.outside == "left" else piece.moved
+            out.walls.append(wall.model_copy(update={"offset": round(off, 6)}) if piece.moved else wall)
             set_out = Axis(spots[first], spots[last], bulge)
             out.of[piece.number].append(Stood(piece.id, piece.axis, piece.lo, piece.hi, set_out))
     standing = {wall.id for wall in out.walls}
@@ -283,6 +292,20 @@ def _corner(walls: Sequence[Piece], near: Point) -> Point:
             return place
     first = max(walls, key=lambda wall: wall.found.outer)
     return first.axis.at(first.axis.along(near), first.left)
+
+
+def _drawn_to(piece: Piece, place: Point, *, alone: bool) -> bool:
+    """Whether a wall can end at the joint of a corner: its set-out line does, or is moved beside itself until it does.
+
+    It can be moved when nothing but a tee, which moves with it, is at its other end.
+    """
+    off = piece.axis.left_of(place) - piece.left
+    if abs(off) < 0.5:
+        return True
+    if piece.found.bulge or not alone or piece.moved:
+        return False
+    piece.moved, piece.left = off, piece.left + off
+    return True
 
 
 def _hosts_first(count: int, hosts: Mapping[tuple[int, int], int]) -> list[int]:

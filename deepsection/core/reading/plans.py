@@ -65,13 +65,16 @@ def groups_of(walls: Sequence[FoundWall]) -> list[list[int]]:
     merged = sorted(held.values(), key=len, reverse=True)
     # What lies within the bounds of a plan belongs to it, however far from its walls.
     plans: list[list[int]] = []
+    bounds: list[Box] = []
     for members in merged:
         box = _all([boxes[k] for k in members])
-        home = next((plan for plan in plans if _near(_all([boxes[k] for k in plan]), box)), None)
+        home = next((n for n, held_box in enumerate(bounds) if _near(held_box, box)), None)
         if home is not None:
-            home += members
+            plans[home] += members
+            bounds[home] = _all([bounds[home], box])
         else:
             plans.append(members)
+            bounds.append(box)
     largest = len(plans[0]) if plans else 0
     main = [sorted(plan) for plan in plans if len(plan) >= max(4, 0.2 * largest)]
     return sorted(main, key=lambda plan: (min(boxes[k][0] for k in plan), min(boxes[k][1] for k in plan))) or plans[:1]
@@ -100,11 +103,9 @@ def storeys_of(
 ) -> list[Storey]:
     """The plans, low storeys first, each with the shift that lays it over the first."""
     named = []
-    for n, members in enumerate(groups):
-        box = _all([_box([walls[k].start, walls[k].end]) for k in members])
-        title, rank = _title(
-            box, words, [_all([_box([walls[k].start, walls[k].end]) for k in other]) for other in groups]
-        )
+    boxes = [_all([_box([walls[k].start, walls[k].end]) for k in members]) for members in groups]
+    for n, box in enumerate(boxes):
+        title, rank = _title(box, words, boxes)
         named.append((rank if rank is not None else 100 + n, n, title, box))
     found: list[Storey] = []
     order = sorted(named)

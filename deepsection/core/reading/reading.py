@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Mapping, Sequence
 
 import numpy as np
@@ -242,8 +242,10 @@ def _main(
 ) -> set[int]:
     """The groups of walls that are houses: they enclose rooms, or are the largest."""
     found = {max(sizes, key=lambda group: (sizes[group], -group))}
-    for group in sizes:
-        members = [k for k in range(len(runs)) if groups[k] == group]
+    held: dict[int, list[int]] = defaultdict(list)
+    for k, group in enumerate(groups):
+        held[group].append(k)
+    for group, members in held.items():
         if len(members) >= FEWEST and group not in found:
             own = enclosed([runs[k] for k in members], [ends[k] for k in members])
             if sum(room.area for room in own.rooms) > HOUSE:

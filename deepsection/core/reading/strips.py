@@ -123,13 +123,33 @@ def families(faces: Sequence[Face], cells: Sequence[Cell]) -> set[int]:
 
 
 def _hatching(faces: Sequence[Face], cells: Sequence[Cell]) -> set[int]:
-    """Faces at the one distance at which very many short ones lie: hatching that was taken apart, long lines of it too."""
-    near = [cell for cell in cells if cell.t < 200.0 and max(faces[cell.low].length, faces[cell.high].length) < 900.0]
-    short = Counter(round(cell.t) for cell in near)
-    steps = [t for t, count in short.items() if count + short[t - 1] + short[t + 1] >= HATCHED]
-    found: set[int] = set()
+    """Faces in rows at the one distance at which very many short ones lie: hatching that was taken apart."""
+    below: dict[int, list[float]] = defaultdict(list)
+    above: dict[int, list[float]] = defaultdict(list)
     for cell in cells:
-        if any(abs(cell.t - t) < 1.2 for t in steps):
+        if cell.t < 200.0:
+            above[cell.low].append(cell.t)
+            below[cell.high].append(cell.t)
+    # Faces of walls are two, with glass between them three; lines of hatching follow each other at one distance.
+    rows = {
+        (k, round(t))
+        for k, steps in above.items()
+        for t in steps
+        if any(abs(t - other) < 1.2 for other in below.get(k, ()))
+    }
+    near = [(cell, round(cell.t)) for cell in cells if cell.t < 200.0]
+    chained = {
+        (k, t)
+        for cell, t in near
+        for k, other in ((cell.low, cell.high), (cell.high, cell.low))
+        if (k, t) in rows and any((other, t + off) in rows for off in (-1, 0, 1))
+    }
+    short = Counter(t for k, t in chained if faces[k].length < 900.0)
+    steps = [t for t, count in short.items() if count + short[t - 1] + short[t + 1] >= HATCHED]
+    inner = {k for k, t in chained if any(abs(t - step) < 1.2 for step in steps)}
+    found = set(inner)
+    for cell in cells:
+        if (cell.low in inner or cell.high in inner) and any(abs(cell.t - step) < 1.2 for step in steps):
             found |= {cell.low, cell.high}
     return found
 
