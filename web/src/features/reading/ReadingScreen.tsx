@@ -198,7 +198,7 @@ function Judged({
           <Button
             tone="strong"
             className="justify-center"
-            disabled={busy || read.isPending || walls === 0}
+            disabled={busy || error !== null || read.isPending || walls === 0}
             onClick={takeOver}
           >
             {read.isPending ? "Building…" : "Take over"}

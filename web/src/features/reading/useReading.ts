@@ -1,4 +1,4 @@
-import { useCallback, useState } from "react";
+import { useCallback, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { usePlanLook } from "../../api/queries";
 import { useHeld } from "../../useProject";
@@ -55,7 +55,10 @@ export function useReading(file: File): Reading {
   const [recalled, setRecalled] = useState(false);
   const { unit, measured, says, layers } = choices;
   const query = usePlanLook(id, file, { unit, measured, says, layers });
-  const look = query.data;
+  // What was found last stays while a choice that cannot be is mended.
+  const last = useRef<Look | undefined>(undefined);
+  if (query.data) last.current = query.data;
+  const look = last.current;
   if (look && !recalled) {
     setRecalled(true);
     const kept = window.localStorage.getItem(remembered(look));
