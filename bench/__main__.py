@@ -40,6 +40,7 @@ from .floors import floor_seconds, stair_seconds
 from .hidden_lines import areas_by_material, as_one, available, hidden_line_seconds, solids_of
 from .lettering import drag_seconds, lettering_seconds
 from .many import peak_mib, shifted
+from .plans import plan_runs
 from .recorded import FILE, WORSE, Figures
 from .row import move_door, move_partition, row_of_rooms
 from .sections import section_drags, section_runs, six_on_a_sheet
@@ -87,6 +88,7 @@ def main() -> None:
     lettering()
     sections()
     details()
+    plans()
     growth()
     hidden_lines()
     compare(record="--record" in sys.argv)
@@ -160,6 +162,15 @@ def floors() -> None:
     runs = list(stair_seconds(5))
     table.add_row("a stair edited, plan and section drawn", *_ends(runs))
     figures.note("larkmoor, edit the stair", statistics.median(runs), pace())
+    out.print(table)
+
+
+def plans() -> None:
+    """What reading plans of files takes."""
+    table = _table("plans of files", "what", "entities", "opened s", "read s", "found")
+    for run in plan_runs():
+        table.add_row(run.name, f"{run.entities:,}", f"{run.opened:.2f}", f"{run.read:.2f}", run.found)
+        figures.note(f"plan of {run.entities} entities, {run.name}", (run.opened + run.read) * 1000, pace())
     out.print(table)
 
 

@@ -18,7 +18,8 @@ from playwright.sync_api import Page, sync_playwright
 ROOT = Path(__file__).resolve().parent.parent
 sys.path.insert(0, str(ROOT))
 from tests.e2e.conftest import pick  # noqa: E402
-from tests.plan_files import plan_file, small_house  # noqa: E402
+from tests.plans_drawn.manners import as_bytes, drawn  # noqa: E402
+from tests.plans_drawn.truth import houses  # noqa: E402
 
 TARGET = ROOT / "docs" / "screenshots"
 QUIET = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
@@ -160,7 +161,11 @@ def shoot(page: Page, address: str) -> None:
     page.wait_for_timeout(2500)
     page.evaluate("document.activeElement.blur()")
     search(page, "Read a plan from a DXF file")
-    upload = {"name": "gate-lodge.dxf", "mimeType": "image/vnd.dxf", "buffer": plan_file(small_house)}
+    upload = {
+        "name": "gate-lodge.dxf",
+        "mimeType": "image/vnd.dxf",
+        "buffer": as_bytes(drawn(houses()[2], "everything")),
+    }
     page.get_by_label("DXF file").set_input_files(upload)  # type: ignore[arg-type]
     page.wait_for_timeout(1200)
     picture("read-plan")

@@ -1,5 +1,7 @@
 import { memo, type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
+import { lengthText } from "../../actions/lengthText";
 import { pathData } from "../../drawing/path";
+import { useHeld } from "../../useProject";
 import { fillOf, inkOf } from "./colours";
 import { around, type Frame, placeOf, type Size, snapped, zoomed } from "./frame";
 import type { Look, Reading } from "./useReading";
@@ -178,13 +180,14 @@ const Found = memo(function Found({
   onPoint: (words: string | null) => void;
 }) {
   const { without_walls, without_openings } = reading.choices;
+  const { units } = useHeld().state.project;
   const sure = (confidence: number) => `${Math.round(confidence * 100)} % sure`;
   return (
     <g>
       {look.walls.map((wall, place) => {
         const out = without_walls.includes(place);
         const colour = fillOf(look.groups, wall.group);
-        const thick = wall.thickness ? `${wall.thickness} mm` : "no thickness drawn";
+        const thick = wall.thickness ? lengthText(wall.thickness, units) : "no thickness drawn";
         return (
           <path
             // biome-ignore lint/suspicious/noArrayIndexKey: what was found is named by its place
@@ -202,7 +205,9 @@ const Found = memo(function Found({
             strokeDasharray={out || wall.confidence < 0.6 ? "5 4" : undefined}
             vectorEffect="non-scaling-stroke"
             onPointerEnter={() =>
-              onPoint(`Wall, ${thick}, ${Math.round(wall.length)} mm long: ${sure(wall.confidence)}, ${wall.reason}`)
+              onPoint(
+                `Wall, ${thick}, ${lengthText(wall.length, units)} long: ${sure(wall.confidence)}, ${wall.reason}`,
+              )
             }
           />
         );
@@ -226,7 +231,7 @@ const Found = memo(function Found({
             vectorEffect="non-scaling-stroke"
             onPointerEnter={() =>
               onPoint(
-                `${opening.kind}${opening.number && ` ${opening.number}`}, ${Math.round(opening.width)} mm wide: ${sure(opening.confidence)}, ${opening.reason}`,
+                `${opening.kind}${opening.number && ` ${opening.number}`}, ${lengthText(opening.width, units)} wide: ${sure(opening.confidence)}, ${opening.reason}`,
               )
             }
           />

@@ -1,6 +1,7 @@
 import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
 import { X } from "lucide-react";
 import { type DragEvent, useRef, useState } from "react";
+import { lengthText } from "../../actions/lengthText";
 import { useReadPlan } from "../../api/queries";
 import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
@@ -230,6 +231,7 @@ function Scale({
   picked: (readonly [number, number])[] | null;
   onPicked: (points: (readonly [number, number])[] | null) => void;
 }) {
+  const { units } = useHeld().state.project;
   const [text, setText] = useState("");
   if (picked === null)
     return (
@@ -253,7 +255,7 @@ function Scale({
       {drawn ? (
         <>
           <label className="flex items-center gap-1.5">
-            {Math.round(drawn)} mm as read; in truth
+            {lengthText(drawn, units)} as read; in truth
             <input
               // biome-ignore lint/a11y/noAutofocus: the second point has just been picked to type this
               autoFocus

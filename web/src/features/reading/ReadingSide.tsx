@@ -1,6 +1,8 @@
 import type { ReactNode } from "react";
+import { lengthText } from "../../actions/lengthText";
 import { Note } from "../../ui/Note";
 import { Select } from "../../ui/Select";
+import { useHeld } from "../../useProject";
 import { fillOf, inkOf } from "./colours";
 import type { Look, Reading } from "./useReading";
 
@@ -71,16 +73,19 @@ export function UnitChoice({ reading, look }: { reading: Reading; look: Look }) 
 /** Each thickness with the make-up that its walls get. */
 export function Thicknesses({ reading, look }: { reading: Reading; look: Look }) {
   const { choices, take } = reading;
+  const { units } = useHeld().state.project;
   return (
     <Section title="Walls">
       {look.groups.map((group) => (
         <div key={group.key} className="flex flex-col gap-1">
           <span className="flex items-center gap-2">
             <span className="size-3 shrink-0 rounded-sm" style={{ background: fillOf(look.groups, group.key) }} />
-            <span className="font-mono text-[12px]">{group.thickness ? group.thickness : "one line"}</span>
+            <span className="font-mono text-[12px]">
+              {group.thickness ? lengthText(group.thickness, units) : "one line"}
+            </span>
             <span className="text-[12px] text-quiet">
               {group.outer ? "outer" : "inner"}, {group.count} {group.count === 1 ? "wall" : "walls"},{" "}
-              {(group.length / 1000).toFixed(1)} m
+              {lengthText(group.length, units)} in all
               {group.layers.length > 1 && `, drawn in ${group.layers.length} layers`}
             </span>
           </span>
@@ -90,10 +95,12 @@ export function Thicknesses({ reading, look }: { reading: Reading; look: Look })
             onChange={(value) => take({ make_ups: { ...choices.make_ups, [group.key]: value } })}
             className="w-full"
           >
-            {group.thickness > 0 && <option value={AS_DRAWN}>as drawn, {group.thickness} thick</option>}
+            {group.thickness > 0 && (
+              <option value={AS_DRAWN}>as drawn, {lengthText(group.thickness, units)} thick</option>
+            )}
             {look.make_ups.map((made) => (
               <option key={made.id} value={made.id}>
-                {made.name}, {Math.round(made.thickness)} thick
+                {made.name}, {lengthText(made.thickness, units)} thick
               </option>
             ))}
           </Select>
@@ -162,6 +169,7 @@ export function Layers({ reading, look }: { reading: Reading; look: Look }) {
 
 /** Texts of dimensions beside what is drawn. */
 export function Dimensions({ look }: { look: Look }) {
+  const { units } = useHeld().state.project;
   if (look.dimensions.length === 0) return null;
   const off = look.dimensions.filter((held) => Math.abs(held.difference) > AGREES);
   return (
@@ -182,10 +190,10 @@ export function Dimensions({ look }: { look: Look }) {
             {off.slice(0, 30).map((held) => (
               <tr key={`${held.text} ${held.at}`}>
                 <td>{held.text}</td>
-                <td className="text-right">{Math.round(held.measured)}</td>
+                <td className="text-right">{lengthText(held.measured, units)}</td>
                 <td className="text-right text-check">
                   {held.difference > 0 ? "+" : ""}
-                  {Math.round(held.difference)}
+                  {lengthText(held.difference, units)}
                 </td>
               </tr>
             ))}
