@@ -7,6 +7,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from shapely import STRtree, box
+
 from deepsection.core.geometry import Point
 
 from .runs import Run
@@ -15,6 +17,7 @@ SLACK = 45.0
 """Walls that miss each other by no more (mm) were meant to meet."""
 TEE = 30.0
 """A wall that goes on this far beyond another (mm) carries it; a shorter one shares a corner with it."""
+BEYOND = 500.0
 LEAST_SINE = 0.17
 """Walls at a flatter angle than this do not meet."""
 
@@ -125,25 +128,31 @@ def _worth(end: End, off: float, reach: float) -> float:
 
 def _close(runs: Sequence[Run]) -> list[tuple[int, int]]:
     """Pairs of walls of different rails that come near each other."""
-    boxes = []
+    if not runs:
+        return []
+    shapes = []
     for run in runs:
         spots = [run.at(s) for s in (run.s0, (run.s0 + run.s1) / 2, run.s1)]
-        more = run.t + 400.0
-        bow = (
-            run.rail.radius - math.sqrt(max(run.rail.radius**2 - (run.length / 2) ** 2, 0.0))
-            if run.rail.radius
-            else 0.0
-        )
+        if run.rail.radius:
+            steps = [run.s0 + (run.s1 - run.s0) * k / 16 for k in range(17)]
+            spots = [run.at(s) for s in steps]
+        more = run.t + 200.0
         xs, ys = [p[0] for p in spots], [p[1] for p in spots]
-        boxes.append((min(xs) - more - bow, min(ys) - more - bow, max(xs) + more + bow, max(ys) + more + bow))
-    order = sorted(range(len(runs)), key=lambda k: boxes[k][0])
-    found = []
-    open_: list[int] = []
-    for k in order:
-        x0, y0, _x1, y1 = boxes[k]
-        open_ = [n for n in open_ if boxes[n][2] >= x0]
-        for n in open_:
-            if boxes[n][1] <= y1 and boxes[n][3] >= y0 and runs[n].track != runs[k].track:
-                found.append((min(k, n), max(k, n)))
-        open_.append(k)
+        shapes.append(box(min(xs) - more, min(ys) - more, max(xs) + more, max(ys) + more))
+    one, other = STRtree(shapes).query(shapes, predicate="intersects")
+    pairs = zip(one.tolist(), other.tolist())
+    return sorted((k, n) for k, n in pairs if k < n and runs[k].track != runs[n].track)
+
+
+def crossings(runs: Sequence[Run]) -> int:
+    """How many pairs of walls cross and go on, both of them, well beyond each other."""
+    found = 0
+    for k, n in _close(runs):
+        one, other = runs[k], runs[n]
+        for held in meetings(one, other):
+            beyond = (
+                min(held.s - one.s0, one.s1 - held.s),
+                min(held.r - other.s0, other.s1 - held.r),
+            )
+            found += min(beyond) > BEYOND
     return found

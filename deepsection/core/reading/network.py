@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from shapely import Polygon, unary_union
-from shapely.geometry import Point as Spot
+import numpy as np
+from shapely import Polygon, contains_xy, prepare, unary_union
 from shapely.geometry.base import BaseGeometry
-from shapely.prepared import prep
 
 from .joints import End
 from .runs import Run
@@ -62,13 +61,13 @@ def enclosed(runs: Sequence[Run], ends: Sequence[tuple[End, End]]) -> Enclosed:
 
 def outsides(runs: Sequence[Run], around: Enclosed) -> list[tuple[bool, str]]:
     """For each wall whether it faces the outside, and on which side it does."""
-    inside = prep(around.outline)
+    prepare(around.outline)
     found = []
     for run in runs:
         shares = []
         for side in (1, -1):
             spots = [run.at(run.s0 + (run.s1 - run.s0) * k / 10, side * (run.t / 2 + 60.0)) for k in range(1, 10)]
-            shares.append(sum(not inside.contains(Spot(spot)) for spot in spots) / len(spots))
+            shares.append(float((~contains_xy(around.outline, np.array(spots))).mean()))
         outer = max(shares) > 0.5
         found.append((outer, "left" if shares[0] >= shares[1] else "right"))
     return found

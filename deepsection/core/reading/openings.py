@@ -10,8 +10,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
-from shapely import STRtree
-from shapely.geometry import LineString
+from shapely import STRtree, linestrings, points
 from shapely.geometry import Point as Spot
 
 from deepsection.core.geometry import Point
@@ -53,13 +52,13 @@ class Evidence:
         self, strokes: Sequence[Stroke], swings: Sequence[Swing], blocks: Sequence[Placed], meanings: dict[str, Meaning]
     ) -> None:
         self.strokes, self.swings, self.blocks, self.meanings = strokes, swings, blocks, meanings
-        self._tree = STRtree([LineString([s.a, s.b]) for s in strokes])
+        self._tree = STRtree(linestrings(np.array([(s.a, s.b) for s in strokes]).reshape(-1, 2, 2)))
         self.of_block: dict[int, list[int]] = defaultdict(list)
         for k, stroke in enumerate(strokes):
             if stroke.block >= 0:
                 self.of_block[stroke.block].append(k)
         self.used_swings: set[int] = set()
-        self._hinges = STRtree([Spot(swing.hinge) for swing in swings])
+        self._hinges = STRtree(points(np.array([swing.hinge for swing in swings]).reshape(-1, 2)))
 
     def along(self, run: Run, lo: float, hi: float) -> set[int]:
         """Strokes that run along a wall within a stretch of it, over most of that."""
@@ -295,12 +294,12 @@ def _swing_over(runs: Sequence[Run], near: Near, seen: Evidence, swing: Swing) -
 
 
 def _block_over(runs: Sequence[Run], near: Near, seen: Evidence, block: int, strokes: Sequence[int]) -> Held | None:
-    points = np.array([p for k in strokes for p in (seen.strokes[k].a, seen.strokes[k].b)])
-    middle = points.mean(axis=0)
+    spots = np.array([p for k in strokes for p in (seen.strokes[k].a, seen.strokes[k].b)])
+    middle = spots.mean(axis=0)
     best: tuple[float, Held] | None = None
     for k in near.at((float(middle[0]), float(middle[1]))):
         run = runs[k]
-        flat = run.rail.flat(points)
+        flat = run.rail.flat(spots)
         lo, hi = float(flat[:, 0].min()), float(flat[:, 0].max())
         away = abs(run.rail.spot((float(middle[0]), float(middle[1])))[1] - run.c)
         if away > run.t / 2 + 200 or lo < run.s0 - 60 or hi > run.s1 + 60 or not 250 <= hi - lo <= WIDEST:

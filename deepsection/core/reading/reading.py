@@ -14,7 +14,7 @@ from deepsection.core.geometry import Point
 
 from .drawn import Drawn, moved
 from .found import EndOn, FoundOpening, FoundWall, Left, ReadPlan, UnitFound
-from .joints import End, joined
+from .joints import End, crossings, joined
 from .layers import Meaning
 from .network import Enclosed, components, enclosed, outsides
 from .openings import (
@@ -44,6 +44,11 @@ FAR = 1e5
 """A plan drawn farther than this from the origin (mm) is read as if it were drawn there."""
 SPREAD = 2e5
 """What lies farther than this from the middle of the rest (mm) belongs to no house."""
+MOST_RUNS = 5_000
+"""More walls than this in one file are not judged: it takes too long."""
+MOST_ROUNDS = 3
+MANY_CROSSINGS, CROSSING_SHARE = 5, 0.28
+"""Walls of one plan mostly meet at corners and tees; where more cross and go on, there may be two."""
 FEWEST = 3
 HOUSE = 4e6
 """Walls that hang together enclose at least this (mm2), or are none."""
@@ -62,12 +67,19 @@ def read_plan(
     found = unit_of(drawn, unit) if factor is None else UnitFound("as measured", factor, 1.0, "as stated")
     near, origin, notes = _near(drawn, found.factor)
     best: ReadPlan | None = None
+    refused: BadInput | None = None
     for all_layers, single in ((False, False), (True, False), (False, True)):
-        result = _read(near, found, origin, dict(meanings or {}), all_layers=all_layers, single=single)
+        try:
+            result = _read(near, found, origin, dict(meanings or {}), all_layers=all_layers, single=single)
+        except BadInput as error:
+            refused = refused or error
+            continue
         if result is not None and (best is None or _worth(result) > (4.0 if single else 1.5) * _worth(best)):
             best = result
         if best is not None and len(best.walls) >= FEWEST and best.enclosed:
             break
+    if refused is not None and (best is None or not best.enclosed):
+        raise refused
     if best is None or len(best.walls) < FEWEST or not best.enclosed:
         raise BadInput("no plan was found in this file: " + _why(near, best), field="file")
     best.notes = [*notes, *best.notes]
@@ -141,6 +153,9 @@ def _read(
     runs = [run for run in runs if _stands(run)]
     if not runs:
         return None
+    if len(runs) > MOST_RUNS:
+        message = f"{len(runs):,} pieces in it look like walls, up to {MOST_RUNS:,} are judged; leave layers out"
+        raise BadInput(message, field="file", value=len(runs), limit=MOST_RUNS)
     seen = Evidence(ready.strokes, swings, drawn.blocks, ready.meanings)
     held, runs = in_gaps(runs, Bands(runs), seen)
     held += at_ends(runs, seen)
@@ -148,14 +163,21 @@ def _read(
     held += over_walls(runs, lines, seen, panes)
     ends = joined(runs)
     held = apart(held)
-    count = len(runs) + 1
-    while runs and len(runs) < count:  # A wall that met one that was none may be none itself.
+    for _ in range(MOST_ROUNDS):  # A wall that met one that was none may be none itself.
         count = len(runs)
         runs, ends, held = _kept(runs, ends, held, ready)
+        if not runs or len(runs) == count:
+            break
     if not runs:
         return None
     around = enclosed(runs, ends)
-    return _told(drawn, ready, seen, unit, origin, runs, ends, held, around, single=single)
+    plan = _told(drawn, ready, seen, unit, origin, runs, ends, held, around, single=single)
+    over = crossings(runs)
+    if over > max(MANY_CROSSINGS, CROSSING_SHARE * len(runs)):
+        plan.notes.append(
+            f"{over} of its {len(runs)} walls cross others: if two plans lie over each other, leave out one"
+        )
+    return plan
 
 
 class _Quality:

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
-from shapely import STRtree
+from shapely import STRtree, polygons
 from shapely.geometry import Point as Spot
 from shapely.geometry import Polygon
 
@@ -88,6 +88,11 @@ class Run:
     def band(self, lo: float, hi: float, more: float = 0.0) -> Polygon:
         """The plan of it between two places."""
         deep = self.t / 2 + more
+        if not self.rail.radius:
+            (x, y), cos, sin = self.rail.centre, math.cos(self.rail.angle), math.sin(self.rail.angle)
+            corners = ((lo, self.c - deep), (hi, self.c - deep), (hi, self.c + deep), (lo, self.c + deep))
+            found: Polygon = polygons([(x + s * cos - c * sin, y + s * sin + c * cos) for s, c in corners])
+            return found
         steps = 1 if not self.rail.radius else max(2, math.ceil((hi - lo) / self.rail.radius / 0.05))
         along = [lo + (hi - lo) * k / steps for k in range(steps + 1)]
         return Polygon([self.at(s, -deep) for s in along] + [self.at(s, deep) for s in reversed(along)])

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from shapely import STRtree
+from shapely import STRtree, points
 from shapely.geometry import Point as Spot
 
 from deepsection.core.geometry import Point
@@ -47,7 +47,7 @@ def swings_of(strokes: Sequence[Stroke]) -> list[Swing]:
         return []
     lines = [k for k, s in enumerate(strokes) if not s.bulge and 300.0 < math.dist(s.a, s.b) < 1600.0]
     starts = np.array([p for k in lines for p in (strokes[k].a, strokes[k].b)]).reshape(-1, 2)
-    tree = STRtree([Spot(p) for p in starts]) if len(starts) else None
+    tree = STRtree(points(starts)) if len(starts) else None
     found: list[Swing] = []
     seen: dict[tuple[int, int], list[Swing]] = defaultdict(list)
     for k, centre, radius in arcs:

@@ -166,6 +166,20 @@ def test_what_is_no_plan_is_refused_in_words(draw: Any) -> None:
         read_plan(read_drawn(plan_file(draw)))
 
 
+def test_two_plans_over_each_other_are_pointed_out() -> None:
+    """Two houses drawn over each other, askew, are said to be so; each of them alone is not."""
+
+    def over(*held: int) -> bool:
+        document = ezdxf.new("R2010", setup=True)
+        document.header["$INSUNITS"] = 4
+        for k, number in enumerate(held):
+            pairs(Sheet(houses()[number].turned(20.0 * k, (2500.0 * k, 1300.0 * k)), document, LAYERS))
+        return any("lie over each other" in note for note in read_plan(read_drawn(as_bytes(document))).notes)
+
+    assert over(1, 5) and over(0, 1)
+    assert not any(over(number) for number in range(6))
+
+
 def test_dense_lines_are_refused_in_words() -> None:
     drawn = Drawn(unit="mm")
     for k in range(700):

@@ -16,7 +16,7 @@ const UNITS = [
 ] as const;
 
 const MEANINGS = [
-  ["unknown", "judge by what is drawn"],
+  ["unknown", "by what is drawn"],
   ["wall", "walls"],
   ["door", "doors"],
   ["window", "windows"],
