@@ -6,7 +6,7 @@ import functools
 import re
 import tomllib
 from pathlib import Path
-from typing import Literal
+from typing import Literal, get_args
 
 Meaning = Literal[
     "wall",
@@ -24,21 +24,7 @@ Meaning = Literal[
     "nothing",
 ]
 """`above`: roofs, ceilings, services. `nothing`: left out by somebody's choice."""
-MEANINGS: tuple[Meaning, ...] = (
-    "wall",
-    "door",
-    "window",
-    "furniture",
-    "text",
-    "dimension",
-    "grid",
-    "hatch",
-    "stair",
-    "sheet",
-    "above",
-    "unknown",
-    "nothing",
-)
+MEANINGS: tuple[Meaning, ...] = get_args(Meaning)
 FIRST: tuple[Meaning, ...] = (
     "dimension",
     "text",
