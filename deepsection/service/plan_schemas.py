@@ -37,6 +37,7 @@ class PlanWall(BaseModel):
     reason: str
     storey: int | None
     outline: list[Spot]
+    stands: bool
 
 
 class PlanOpening(BaseModel):
@@ -50,6 +51,7 @@ class PlanOpening(BaseModel):
     confidence: float
     reason: str
     outline: list[Spot]
+    stands: bool
 
 
 class PlanRoom(BaseModel):
@@ -129,11 +131,15 @@ class PlanLevel(BaseModel):
 
 
 class PlanLook(BaseModel):
-    """What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, layer by position, whether it is left over."""
+    """What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, layer by position, whether it is left over.
+
+    `gone` are the middles of walls of the project that the file does not have.
+    """
 
     unit: PlanUnit
     origin: Spot
     walls: list[PlanWall]
+    gone: list[list[Spot]]
     openings: list[PlanOpening]
     rooms: list[PlanRoom]
     grids: list[PlanGrid]

@@ -8,7 +8,7 @@ from typing import Annotated, Any
 
 from pydantic import BaseModel, Field, ValidationError
 
-from deepsection.core.adopting import AS_DRAWN, Adopted, Choices, adopted, groups_of, key_of, thickness_of
+from deepsection.core.adopting import AS_DRAWN, Adopted, Choices, adopted, groups_of, key_of, standing_in, thickness_of
 from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.geometry import Axis
 from deepsection.core.memo import LruCache
@@ -139,7 +139,7 @@ def taken_over(project: Project, plan: ReadPlan, choices: PlanChoices, *, prefix
     refused: list[str] = []
     for _ in range(MOST_DROPPED):
         made = adopted(project, plan, chosen.kept, prefix=prefix)
-        if not made.walls:
+        if not made.walls and not made.openings:
             break
         try:
             built = checked_edits(project, made.edits)
@@ -150,6 +150,8 @@ def taken_over(project: Project, plan: ReadPlan, choices: PlanChoices, *, prefix
             continue
         made.skipped = [*plan.notes, *made.skipped, *refused]
         return built, made
+    if not refused and len(chosen.without_walls) < len(plan.walls):
+        raise BadInput("all of this plan stands already", field="file")
     raise BadInput("nothing of this plan could be built" + (": " + refused[0] if refused else ""), field="file")
 
 
@@ -174,13 +176,26 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
     storey_of = {wall: place for place, storey in enumerate(plan.storeys) for wall in storey.walls}
     known = storeys(project)
     usual = {k: held.level for k, held in enumerate(known)}
+    levels = {k: choices.storeys.get(k, usual.get(k, "")) for k in range(len(plan.storeys))}
+    known_walls = standing_in(project, plan, {k: level for k, level in levels.items() if level})
+    try:
+        fresh = adopted(project, plan, choices.kept, prefix="look").openings
+    except BadInput:  # It is said when the plan is taken over; here it is only looked at.
+        fresh = {}
     layers = sorted(plan.layers)
     position = {name: k for k, name in enumerate(layers)}
     return {
         "unit": {**_unit(plan), "doubtful": plan.unit.confidence < DOUBT},
         "origin": plan.origin,
-        "walls": [_wall(plan, wall, storey_of.get(k)) for k, wall in enumerate(plan.walls)],
-        "openings": [_opening(plan, held) for held in plan.openings],
+        "walls": [
+            {**_wall(plan, wall, storey_of.get(k)), "stands": k in known_walls.walls}
+            for k, wall in enumerate(plan.walls)
+        ],
+        "gone": [[_point(point) for point in held.axis.points()] for held in known_walls.gone],
+        "openings": [
+            {**_opening(plan, held), "stands": held.wall in known_walls.walls and k not in fresh}
+            for k, held in enumerate(plan.openings)
+        ],
         "rooms": [{"name": room.name, "at": room.at, "area": room.area} for room in plan.rooms],
         "grids": [{"label": held.label, "start": held.start, "end": held.end} for held in plan.grids],
         "dimensions": dimension_rows(plan),
@@ -193,8 +208,7 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
             if held.use == "wall"
         ],
         "storeys": [
-            {"title": held.title, "walls": len(held.walls), "level": choices.storeys.get(k, usual.get(k, ""))}
-            for k, held in enumerate(plan.storeys)
+            {"title": held.title, "walls": len(held.walls), "level": levels[k]} for k, held in enumerate(plan.storeys)
         ],
         "levels": [{"level": held.level, "name": held.name} for held in known if held.plate],
         "notes": plan.notes,

@@ -380,6 +380,9 @@ def test_a_dropped_plan_is_scaled_by_two_points_and_its_layers_are_remembered(be
     bench.saved()
     drop(page, "attic.dxf", data)
     expect(page.get_by_label("What layer L04 is")).to_have_attribute("data-value", "nothing")
+    expect(found).to_contain_text("0 walls, 0 openings")
+    expect(found.get_by_label("Read again")).to_contain_text("7 of its walls stand already")
+    expect(bench.button("Take over")).to_be_disabled()
     page.keyboard.press("Escape")
     expect(page.get_by_label("What was found")).to_have_count(0)
 

@@ -363,6 +363,12 @@ def test_a_plan_is_looked_at_before_it_is_built(client: TestClient) -> None:
     lost = 1 + sum(held["wall"] == inner for held in look["openings"])
     assert len(project["walls"]) == 6 and len(project["openings"]) == 11 - lost and project["rooms"] == []
     assert "wall-inner" in {wall["make_up"] for wall in project["walls"]}
+    once_more = client.post(f"{url}/look", content=data).json()
+    assert sum(wall["stands"] for wall in once_more["walls"]) == 6 and once_more["gone"] == []
+    again = client.post(url, params={"base_version": 2}, content=data).json()["state"]["project"]
+    assert len(again["walls"]) == 7 and len(again["openings"]) == 11, "what was left out before comes now"
+    nothing = client.post(url, params={"base_version": 3}, content=data)
+    assert nothing.status_code == 422 and "stands already" in nothing.json()["detail"]
     known = json.dumps({"measured": 9000.0, "says": "18 m"})
     twice = client.post(f"{url}/look", params={"choices": known}, content=data).json()
     assert twice["unit"]["factor"] == 2.0 and max(wall["thickness"] for wall in twice["walls"]) == 600.0

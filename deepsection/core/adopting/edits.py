@@ -9,11 +9,12 @@ from typing import Any
 
 from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutRoom, PutWall
 from ..errors import BadInput
-from ..geometry import Point
-from ..model import GridLine, MakeUp, Opening, Project, Room
+from ..geometry import Axis, Point
+from ..model import GridLine, MakeUp, Opening, Project, Room, wall_length
 from ..reading import FoundOpening, FoundWall, ReadPlan
 from ..trades.levels.place import storeys
 from .make_ups import AS_DRAWN, groups_of, key_of, made_to_measure
+from .there import SAME_OPENING, Stands, standing_in
 from .walls import Heights, Stood, built
 
 DOOR_HEAD, WINDOW_HEAD, WINDOW_HEIGHT = 2100.0, 2100.0, 1200.0
@@ -50,28 +51,32 @@ class Adopted:
 def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) -> Adopted:
     """Edits that build a plan into a project; new ids begin with `prefix`. Raises: BadInput where it has no storey."""
     out = Adopted()
-    kept = {k: wall for k, wall in enumerate(plan.walls) if k not in choices.without_walls}
-    ups = _make_ups(project, list(kept.values()), choices, prefix, out)
     placed = _placed(project, plan, choices, out)
     if not placed:
         raise BadInput("no storey of this project is chosen for a plan of the file", field="storeys")
+    known = standing_in(project, plan, {place: level for place, (level, _) in placed.items()})
+    new = {k: wall for k, wall in enumerate(plan.walls) if k not in choices.without_walls and k not in known.walls}
+    ups = _make_ups(project, list(new.values()), choices, prefix, out)
     spots: dict[int, list[Stood]] = {}
     numbers = _Numbers(project)
     for place, (level, top) in placed.items():
         storey = plan.storeys[place]
-        mine = {k: kept[k] for k in storey.walls if k in kept}
+        mine = {k: new[k] for k in storey.walls if k in new}
+        stands = {k: known.walls[k] for k in storey.walls if k in known.walls}
+        spots |= {k: _stood(plan.walls[k], on, storey.shift) for k, on in stands.items()}
         held = built(
             mine,
             {k: ups[key_of(wall)] for k, wall in mine.items()},
             f"{prefix}{'' if place == 0 else f's{place}'}",
             Heights(level, top),
             storey.shift,
+            stands,
         )
         out.edits += [PutJoint(joint=joint) for joint in _free_first(held.joints)[0]]
         out.edits += _in_order(held.joints, held.walls)
         spots |= held.of
         out.walls |= {k: pieces[0].id for k, pieces in held.of.items()}
-    out.counts["walls"] = sum(len(pieces) for pieces in spots.values())
+    out.counts["walls"] = sum(isinstance(edit, PutWall) for edit in out.edits)
     for k, opening in enumerate(plan.openings):
         if k in choices.without_openings or opening.wall in choices.without_walls:
             continue
@@ -80,12 +85,37 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
             if opening.wall in spots:
                 out.skipped.append(f"a {opening.kind} of {opening.width:.0f} mm that lies across a junction of walls")
             continue
+        if _has_opening(project, host):
+            continue
         made = _opening(project, plan.walls[opening.wall], opening, host, f"{prefix}-opening{k + 1}", numbers)
         out.openings[k] = made.id
         out.edits.append(PutOpening(opening=made))
     out.counts["openings"] = len(out.openings)
     _rooms(project, plan, choices, placed, prefix, out)
     return out
+
+
+def _stood(wall: FoundWall, on: Sequence[Stands], shift: Point) -> list[Stood]:
+    """The walls that stand for one of the plan, along its axis as it was drawn."""
+    start, end = ((p[0] + shift[0], p[1] + shift[1]) for p in (wall.start, wall.end))
+    drawn = Axis(start, end, wall.bulge)
+    found = []
+    for held in on:
+        low, high = sorted((drawn.along(held.axis.start), drawn.along(held.axis.end)))
+        found.append(Stood(held.id, drawn, low, high, held.line))
+    return found
+
+
+def _has_opening(project: Project, host: tuple[str, float]) -> bool:
+    """Whether a wall of the project has an opening there already."""
+    id, along = host
+    for held in project.openings:
+        if held.wall == id:
+            wall = next(one for one in project.walls if one.id == id)
+            place = held.distance if held.end == "start" else wall_length(project, wall) - held.distance
+            if abs(place - along) < SAME_OPENING:
+                return True
+    return False
 
 
 def _make_ups(
@@ -136,6 +166,9 @@ def _in_order(joints: Sequence[Any], walls: Sequence[Any]) -> list[Any]:
     """Walls after their joints, tees after the walls that carry them."""
     _, tees = _free_first(joints)
     there = {held.id for held in joints if held.kind == "free"}
+    # Joints and walls that are not among these are the project's own.
+    there |= {id for wall in walls for id in (wall.start, wall.end)} - {held.id for held in joints}
+    hosts = {tee.wall for tee in tees} - {wall.id for wall in walls}
     left_walls, left_tees = list(walls), list(tees)
     edits: list[Any] = []
     built_: set[str] = set()
@@ -144,7 +177,7 @@ def _in_order(joints: Sequence[Any], walls: Sequence[Any]) -> list[Any]:
         edits += [PutWall(wall=wall) for wall in ready]
         built_ |= {wall.id for wall in ready}
         left_walls = [wall for wall in left_walls if wall.id not in built_]
-        now = [tee for tee in left_tees if tee.wall in built_]
+        now = [tee for tee in left_tees if tee.wall in built_ or tee.wall in hosts]
         edits += [PutJoint(joint=tee) for tee in now]
         there |= {tee.id for tee in now}
         left_tees = [tee for tee in left_tees if tee.id not in there]
@@ -217,6 +250,8 @@ def _rooms(
             home = next((k for k, box in boxes.items() if _within(room.at, box)), None)
             if home is not None:
                 (x, y), level = room.at, placed[home][0]
+                if any(held.name == room.name and (held.level or lowest) == level for held in project.rooms):
+                    continue
                 shift = plan.storeys[home].shift
                 made = Room(
                     id=f"{prefix}-room{number}",

@@ -16,9 +16,12 @@ from ..trades.walls.bands import layer_bands
 from ..trades.walls.edits.walls import default_set_out
 from ..trades.walls.model import TopRule, Wall
 from .make_ups import thickness_of
+from .there import Stands
 
 ONE = 4.0
 """Ends of walls this close together (mm) share a joint."""
+SHARED = 40.0
+"""A new wall ends at a joint of the project that lies this near to where it meets a wall (mm)."""
 LEVEL = 0.35
 """The sine of the angle below which two walls run on in one direction."""
 
@@ -72,9 +75,17 @@ class Stood:
 
 
 def built(
-    walls: Mapping[int, FoundWall], make_ups: Mapping[int, MakeUp], prefix: str, heights: Heights, shift: Point
+    walls: Mapping[int, FoundWall],
+    make_ups: Mapping[int, MakeUp],
+    prefix: str,
+    heights: Heights,
+    shift: Point,
+    stands: Mapping[int, Sequence[Stands]],
 ) -> Built:
-    """The walls of one storey by number; what each meets is told by `FoundWall.start_on`, where that is here."""
+    """The walls of one storey by number; what each meets is told by `FoundWall.start_on`, where that is here.
+
+    `stands` are walls of the project that stand for others of the plan: new ones may end on them.
+    """
     pieces = _pieces(walls, make_ups, prefix, shift)
     hosts = _hosts(pieces)
     out = Built([], [], defaultdict(list))
@@ -87,7 +98,17 @@ def built(
         names.update(dict.fromkeys(members, joint.id))
 
     ends = {(k, end): piece.axis.at((piece.lo, piece.hi)[end]) for k, piece in enumerate(pieces) for end in (0, 1)}
-    for members in _corners([key for key in ends if key not in hosts], ends):
+    for (k, end), at in ends.items():
+        on = _on_standing(pieces[k], end, at, stands) if (k, end) not in hosts else None
+        if on is None:
+            continue
+        place, held, shared = on
+        if shared:
+            names[k, end], spots[shared] = shared, place
+        else:
+            id = f"{prefix}-joint{len(out.joints) + 1}"
+            joint(TeeJoint(id=id, wall=held.id, end="start", distance=held.line.along(place)), place, (k, end))
+    for members in _corners([key for key in ends if key not in hosts and key not in names], ends):
         place = _corner([pieces[k] for k, _ in members], ends[members[0]])
         stays = [key for key in members if _drawn_to(pieces[key[0]], place, alone=(key[0], 1 - key[1]) in hosts)]
         joint(FreeJoint(id=f"{prefix}-joint{len(out.joints) + 1}", x=place[0], y=place[1]), place, *stays)
@@ -112,7 +133,7 @@ def built(
             out.walls.append(wall.model_copy(update={"offset": round(off, 6)}) if piece.moved else wall)
             set_out = Axis(spots[first], spots[last], bulge)
             out.of[piece.number].append(Stood(piece.id, piece.axis, piece.lo, piece.hi, set_out))
-    standing = {wall.id for wall in out.walls}
+    standing = {wall.id for wall in out.walls} | {held.id for on in stands.values() for held in on}
     out.joints = [
         FreeJoint(id=held.id, x=spots[held.id][0], y=spots[held.id][1])
         if isinstance(held, TeeJoint) and held.wall not in standing
@@ -240,6 +261,23 @@ def _hosts(pieces: Sequence[Piece]) -> dict[tuple[int, int], int]:
                 break
             left += [found[here, end] for end in (0, 1) if (here, end) in found]
     return found
+
+
+def _on_standing(
+    piece: Piece, end: int, at: Point, stands: Mapping[int, Sequence[Stands]]
+) -> tuple[Point, Stands, str] | None:
+    """The wall of the project on which a new wall ends, and where; the joint, where that is an end of both."""
+    met = (piece.found.start_on, piece.found.end_on)[end]
+    for held in stands.get(met.wall, ()) if met.kind != "free" else ():
+        place = crossing(piece.axis.face(piece.left), held.line.face(0.0), at)
+        if place is None or math.dist(place, at) > 1500.0:
+            continue
+        for own, id in zip((held.line.start, held.line.end), held.joints):
+            if math.dist(own, place) < SHARED:
+                return own, held, id
+        if 0.0 < held.line.along(place) < held.line.length:
+            return place, held, ""
+    return None
 
 
 def _on(piece: Piece, host: Piece, near: Point) -> Point:

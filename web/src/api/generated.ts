@@ -4261,7 +4261,9 @@ export interface components {
         };
         /**
          * PlanLook
-         * @description What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, position of the layer, whether it is left over.
+         * @description What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, layer by position, whether it is left over.
+         *
+         *     `gone` are the middles of walls of the project that the file does not have.
          */
         PlanLook: {
             /** Dimensions */
@@ -4276,6 +4278,11 @@ export interface components {
                 number,
                 boolean
             ][];
+            /** Gone */
+            gone: [
+                number,
+                number
+            ][][];
             /** Grids */
             grids: components["schemas"]["PlanGrid"][];
             /** Groups */
@@ -4340,6 +4347,8 @@ export interface components {
             ][];
             /** Reason */
             reason: string;
+            /** Stands */
+            stands: boolean;
             /** Wall */
             wall: number;
             /** Width */
@@ -4446,6 +4455,8 @@ export interface components {
             ][];
             /** Reason */
             reason: string;
+            /** Stands */
+            stands: boolean;
             /** Start */
             start: [
                 number,

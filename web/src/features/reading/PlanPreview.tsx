@@ -168,6 +168,9 @@ const Drawn = memo(function Drawn({ look, left }: { look: Look; left: boolean })
   );
 });
 
+/** Walls of the project: those that the file has too, and those that it has not. */
+const STANDS = "#8d8778";
+const GONE = "#a8402f";
 const OPENINGS = { window: "#cfe3ea", door: "#f6efe0", opening: "#ffffff" } as const;
 
 const Found = memo(function Found({
@@ -186,7 +189,7 @@ const Found = memo(function Found({
     <g>
       {look.walls.map((wall, place) => {
         const out = without_walls.includes(place);
-        const colour = fillOf(look.groups, wall.group);
+        const colour = wall.stands ? STANDS : fillOf(look.groups, wall.group);
         const thick = wall.thickness ? lengthText(wall.thickness, units) : "no thickness drawn";
         return (
           <path
@@ -206,12 +209,27 @@ const Found = memo(function Found({
             vectorEffect="non-scaling-stroke"
             onPointerEnter={() =>
               onPoint(
-                `Wall, ${thick}, ${lengthText(wall.length, units)} long: ${sure(wall.confidence)}, ${wall.reason}`,
+                `${wall.stands ? "Stands already: wall" : "Wall"}, ${thick}, ${lengthText(wall.length, units)} long: ${sure(wall.confidence)}, ${wall.reason}`,
               )
             }
           />
         );
       })}
+      {look.gone.map((line) => (
+        <path
+          key={line.join()}
+          d={pathData(
+            line.map(([x, y]) => [x, y, 0]),
+            false,
+          )}
+          fill="none"
+          stroke={GONE}
+          strokeWidth={2.5}
+          strokeDasharray="9 5"
+          vectorEffect="non-scaling-stroke"
+          data-testid="gone"
+        />
+      ))}
       {look.openings.map((opening, place) => {
         const out = without_openings.includes(place) || without_walls.includes(opening.wall);
         return (
@@ -225,7 +243,7 @@ const Found = memo(function Found({
               true,
             )}
             fill={out ? "transparent" : OPENINGS[opening.kind]}
-            stroke={out ? "#8d8778" : "#23272b"}
+            stroke={out || opening.stands ? STANDS : "#23272b"}
             strokeWidth={1.2}
             strokeDasharray={out || opening.confidence < 0.6 ? "4 3" : undefined}
             vectorEffect="non-scaling-stroke"

@@ -126,9 +126,10 @@ function Judged({
   const [pointed, setPointed] = useState<string | null>(null);
   const { choices } = reading;
   const out = new Set(choices.without_walls);
-  const walls = look.walls.length - out.size;
+  const standing = look.walls.filter((wall) => wall.stands).length;
+  const walls = look.walls.filter((wall, place) => !wall.stands && !out.has(place)).length;
   const openings = look.openings.filter(
-    (held, place) => !out.has(held.wall) && !choices.without_openings.includes(place),
+    (held, place) => !held.stands && !out.has(held.wall) && !choices.without_openings.includes(place),
   ).length;
 
   function takeOver() {
@@ -183,6 +184,7 @@ function Judged({
             {walls} {walls === 1 ? "wall" : "walls"}, {openings} {openings === 1 ? "opening" : "openings"},{" "}
             {look.rooms.length} {look.rooms.length === 1 ? "room" : "rooms"}
           </p>
+          {(standing > 0 || look.gone.length > 0) && <Again standing={standing} gone={look.gone.length} />}
           <UnitChoice reading={reading} look={look} />
           <Storeys reading={reading} look={look} />
           <Thicknesses reading={reading} look={look} />
@@ -199,7 +201,7 @@ function Judged({
           <Button
             tone="strong"
             className="justify-center"
-            disabled={busy || error !== null || read.isPending || walls === 0}
+            disabled={busy || error !== null || read.isPending || walls + openings === 0}
             onClick={takeOver}
           >
             {read.isPending ? "Building…" : "Take over"}
@@ -207,6 +209,23 @@ function Judged({
         </footer>
       </aside>
     </div>
+  );
+}
+
+/** What of the file stands already, and what of the project it does not have. */
+function Again({ standing, gone }: { standing: number; gone: number }) {
+  return (
+    <Section title="Read again">
+      <p className="text-[12px]">
+        {standing} of its walls stand already, and stay as they are; openings that are new are put into them.
+      </p>
+      {gone > 0 && (
+        <p className="text-[12px] text-cut">
+          {gone === 1 ? "1 wall of the project is" : `${gone} walls of the project are`} not in the file, and shown
+          dashed. Remove on the plan what is to go.
+        </p>
+      )}
+    </Section>
   );
 }
 

@@ -1,0 +1,100 @@
+"""What of a plan stands already: walls of the project that lie where the file has them, when it is read again."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from ..geometry import Axis, Point
+from ..model import Project, joint_point
+from ..reading import FoundWall, ReadPlan
+from ..trades.walls.bands import layer_bands
+
+BESIDE = 15.0
+"""A wall stands where one was drawn when their middles lie no farther apart than this (mm)."""
+SHARE = 0.8
+"""And when it covers this share of it."""
+TURNED = math.sin(math.radians(0.5))
+SAME_OPENING = 150.0
+"""An opening whose middle lies this near to one that stands is that one (mm)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Stands:
+    """A wall of the project: its joints, its set-out line, and the middle of its body as an axis."""
+
+    id: str
+    joints: tuple[str, str]
+    line: Axis
+    axis: Axis
+
+
+def standing_walls(project: Project, level: str) -> list[Stands]:
+    """The walls of a storey as they stand."""
+    make_ups = {held.id: held for held in project.make_ups}
+    found = []
+    for wall in project.walls:
+        if wall.base.level != level or wall.base.on_roof:
+            continue
+        line = Axis(joint_point(project, wall.start), joint_point(project, wall.end), wall.bulge)
+        bands = layer_bands(wall, make_ups[wall.make_up])
+        out = (bands[0].outer + bands[-1].inner) / 2
+        left = out if wall.outside == "left" else -out
+        found.append(
+            Stands(
+                wall.id, (wall.start, wall.end), line, Axis(line.at(0.0, left), line.at(line.length, left), wall.bulge)
+            )
+        )
+    return found
+
+
+def there(standing: list[Stands], walls: Mapping[int, FoundWall], shift: Point) -> dict[int, list[Stands]]:
+    """For each wall of a plan, by number, the walls that stand for it already; those of which none do are left out."""
+    found: dict[int, list[Stands]] = {}
+    for number, wall in walls.items():
+        start, end = ((p[0] + shift[0], p[1] + shift[1]) for p in (wall.start, wall.end))
+        drawn = Axis(start, end, wall.bulge)
+        on = [held for held in standing if _lies_on(held.axis, drawn)]
+        covered = sum(_covered(held.axis, drawn) for held in on)
+        if covered >= SHARE * drawn.length:
+            found[number] = on
+    return found
+
+
+def _lies_on(axis: Axis, drawn: Axis) -> bool:
+    if axis.is_arc != drawn.is_arc or _covered(axis, drawn) < min(300.0, 0.5 * axis.length):
+        return False
+    middle = axis.at(axis.length / 2)
+    if abs(drawn.left_of(middle)) > BESIDE:
+        return False
+    a, b = axis.direction(axis.length / 2), drawn.direction(drawn.along(middle))
+    return abs(a[0] * b[1] - a[1] * b[0]) < TURNED
+
+
+def _covered(axis: Axis, drawn: Axis) -> float:
+    """How much of a drawn wall lies beside one that stands (mm)."""
+    low, high = sorted((drawn.along(axis.start), drawn.along(axis.end)))
+    return max(min(high, drawn.length) - max(low, 0.0), 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """For walls of a plan by number what stands for them; and the walls of its storeys that the plan does not have."""
+
+    walls: dict[int, list[Stands]]
+    gone: tuple[Stands, ...]
+
+
+def standing_in(project: Project, plan: ReadPlan, levels: Mapping[int, str]) -> Standing:
+    """What of a plan stands already, on the levels of its storeys by position."""
+    walls: dict[int, list[Stands]] = {}
+    gone: list[Stands] = []
+    for place, level in levels.items():
+        storey = plan.storeys[place]
+        held = standing_walls(project, level)
+        found = there(held, {k: plan.walls[k] for k in storey.walls}, storey.shift)
+        walls |= found
+        used = {one.id for on in found.values() for one in on}
+        gone += [one for one in held if one.id not in used]
+    return Standing(walls, tuple(gone))
