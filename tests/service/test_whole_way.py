@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import json
 import math
 from typing import Any
 
@@ -132,29 +133,26 @@ def test_the_section_cuts_what_the_plan_says(client: TestClient, house: str) -> 
 def test_layers_are_offered_chosen_and_refused_in_words(client: TestClient) -> None:
     id = client.post("/api/projects", json={"name": "Layers", "units": "mm"}).json()["id"]
     data = plan_file(small_house)
-    seen = client.post(f"/api/projects/{id}/plan/layers", content=data).json()
-    offered = {
-        held["name"]: (held["outlines"], held["lines"], held["units"], held["make_up"]) for held in seen["layers"]
-    }
-    assert offered == {
-        "WALL-OUTER": (1, 0, 0, "wall-lap"),
-        "WALL-INNER": (0, 2, 0, "wall-inner"),
-        "0": (0, 0, 2, None),
+    address = f"/api/projects/{id}/plan"
+    seen = client.post(f"{address}/look", content=data).json()
+    assert {held["name"]: held["meaning"] for held in seen["layers"]} == {
+        "0": "unknown",
+        "FURNITURE": "furniture",
+        "NOTES": "text",
+        "WALL-INNER": "wall",
+        "WALL-OUTER": "wall",
     }
     assert client.get(f"/api/projects/{id}").json()["version"] == 1, "looking builds nothing"
-    address = f"/api/projects/{id}/plan"
-    for layer, words in (
-        ("WALL-OUTER=straw", "no make-up for walls is called “straw”"),
-        ("WALL-OUTER", "give LAYER=MAKE-UP"),
-        ("ATTIC=wall-lap", "nothing to build lies on layer ATTIC"),
+    for wrong, words, field in (
+        ({"make_ups": {"0 outer": "straw"}}, "no make-up for walls is called “straw”", "make_up"),
+        ({"layers": {"WALL-OUTER": "straw"}}, "these choices cannot be read", "layers.WALL-OUTER"),
     ):
-        refused = client.post(address, params={"base_version": 1, "layer": layer}, content=data)
-        assert refused.status_code == 422 and words in refused.json()["detail"] and refused.json()["field"] == "layer"
-    chosen = {"base_version": 1, "layer": ["WALL-OUTER=140 frame, board and batten", "WALL-INNER=-"]}
-    built = client.post(address, params=chosen, content=data).json()
+        refused = client.post(address, params={"base_version": 1, "choices": json.dumps(wrong)}, content=data)
+        assert refused.status_code == 422 and words in refused.json()["detail"] and refused.json()["field"] == field
+    chosen = json.dumps({"make_ups": {"0 outer": "wall-batten"}, "layers": {"WALL-INNER": "nothing"}})
+    built = client.post(address, params={"base_version": 1, "choices": chosen}, content=data).json()
     walls = built["state"]["project"]["walls"]
     assert {wall["make_up"] for wall in walls} == {"wall-batten"} and len(walls) == 4
-    assert "layer WALL-INNER, left out" in built["skipped"]
 
 
 def test_a_storey_is_added_seen_and_undone(client: TestClient) -> None:
