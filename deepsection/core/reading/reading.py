@@ -12,7 +12,7 @@ from shapely.geometry import Point as Spot
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Point
 
-from .drawn import Drawn, moved
+from .drawn import Drawn, Stroke, moved
 from .found import EndOn, FoundOpening, FoundWall, Left, ReadPlan, UnitFound
 from .joints import End, crossings, joined
 from .layers import Meaning
@@ -36,7 +36,7 @@ from .prepared import Filled, Prepared, prepared
 from .rails import Track, tracks
 from .rest import dimensions_of, grids_of, rooms_of
 from .runs import Bands, Run, runs_of, within_others, without_overlaps
-from .strips import SINGLE, single_lines, strips_of
+from .strips import SINGLE, THINNEST, single_lines, strips_of
 from .swings import swings_of
 from .units import UNITS, unit_of
 
@@ -217,10 +217,7 @@ def _kept(
     """Walls that hang together, or are like those that do; furniture that is drawn like a wall is none."""
     inside = within_others(runs)
     if inside:
-        at = {k: n for n, k in enumerate(k for k in range(len(runs)) if k not in inside)}
-        runs, held = [runs[k] for k in at], [o for o in held if o.run in at]
-        for o in held:
-            o.run = at[o.run]
+        runs, held = _only(runs, held, [k for k in range(len(runs)) if k not in inside])
         ends = joined(runs)
     groups = components(runs, ends)
     sizes: Counter[int] = Counter()
@@ -250,13 +247,17 @@ def _kept(
             return k in opened or run.length > (600 if run.common > 0.12 else 2.5 * run.t + 800)
         return True
 
-    keep = [k for k in range(len(runs)) if sure(k)]
-    kept = [runs[k] for k in keep]
+    kept, left = _only(runs, held, [k for k in range(len(runs)) if sure(k)])
+    return kept, joined(kept), left
+
+
+def _only(runs: Sequence[Run], held: Sequence[Held], keep: Sequence[int]) -> tuple[list[Run], list[Held]]:
+    """Some of the runs, with the openings in them."""
     at = {k: n for n, k in enumerate(keep)}
     left = [o for o in held if o.run in at]
     for o in left:
         o.run = at[o.run]
-    return kept, joined(kept), left
+    return [runs[k] for k in keep], left
 
 
 def _main(
@@ -332,7 +333,8 @@ def _told(
         plan.openings.append(_opening(o, runs[o.run], ends[o.run][0].s, drawn, unit))
         used |= o.strokes
     used |= {stroke for run in runs for strip in run.strips for stroke in strip.strokes}
-    used |= seen.within(runs) | seen.leaves() | {k for o in held if o.block >= 0 for k in seen.of_block[o.block]}
+    units = {o.block for o in held if o.block >= 0 and seen.block_name(o.block) in ("door", "window")}
+    used |= seen.within(runs) | seen.leaves() | {k for block in units for k in seen.of_block[block]}
     plan.rooms, plan.grids = rooms_of(drawn, around), grids_of(drawn)
     plan.storeys = storeys_of(plan.walls, groups_of(plan.walls), drawn.words, plan.grids)
     plan.dimensions = dimensions_of(drawn)
@@ -408,15 +410,24 @@ def _sure(run: Run, ends: tuple[End, End], ready: Prepared, filled: Filled) -> t
 
 
 def _leave(plan: ReadPlan, drawn: Drawn, ready: Prepared, used: set[int]) -> None:
-    """What nothing was made of, by layer and kind; entities of which any line was used are not left."""
+    """What nothing was made of, by layer and kind.
+
+    Entities of which any line was used are not left; a block may hold a whole plan: of that each line counts.
+    """
     taken = {ready.strokes[k].entity for k in used}
+    used_ids = {id(ready.strokes[k]) for k in used}
+
+    def is_left(stroke: Stroke) -> bool:
+        whole = stroke.block < 0 or stroke.width >= THINNEST
+        return stroke.entity not in taken if whole else id(stroke) not in used_ids
+
     left: dict[tuple[str, str], set[int]] = {}
     for stroke in drawn.strokes:
-        plan.lines.append((stroke.a, stroke.b, stroke.bulge, stroke.layer, stroke.entity not in taken))
-        if stroke.entity in taken:
+        plan.lines.append((stroke.a, stroke.b, stroke.bulge, stroke.layer, is_left(stroke)))
+        if not is_left(stroke):
             continue
-        what = "blocks" if stroke.block >= 0 else "arcs" if stroke.bulge else "lines"
-        left.setdefault((stroke.layer, what), set()).add(stroke.entity)
+        what = "lines in blocks" if stroke.block >= 0 else "arcs" if stroke.bulge else "lines"
+        left.setdefault((stroke.layer, what), set()).add(stroke.entity if stroke.block < 0 else id(stroke))
     for area in drawn.areas:
         for ring in area.rings:
             plan.lines += [

@@ -93,7 +93,7 @@ class Run:
             corners = ((lo, self.c - deep), (hi, self.c - deep), (hi, self.c + deep), (lo, self.c + deep))
             found: Polygon = polygons([(x + s * cos - c * sin, y + s * sin + c * cos) for s, c in corners])
             return found
-        steps = 1 if not self.rail.radius else max(2, math.ceil((hi - lo) / self.rail.radius / 0.05))
+        steps = max(2, math.ceil((hi - lo) / self.rail.radius / 0.05))
         along = [lo + (hi - lo) * k / steps for k in range(steps + 1)]
         return Polygon([self.at(s, -deep) for s in along] + [self.at(s, deep) for s in reversed(along)])
 
@@ -134,7 +134,7 @@ def settle(run: Run, track: Track) -> None:
             pieces[-1] = pieces[-1][0], max(pieces[-1][1], hi)
         else:
             pieces.append((lo, hi))
-    edges = [(_jamb(track, lo, low, high), _jamb(track, hi, low, high)) for lo, hi in pieces]
+    edges = [(track.crossed(lo, low, high), track.crossed(hi, low, high)) for lo, hi in pieces]
     run.pieces = [(lo if a is None else a, hi if b is None else b) for (lo, hi), (a, b) in zip(pieces, edges)]
     run.ends = [run.pieces[0][0], run.pieces[-1][1]]
     on = [[(face.s0, face.s1) for face in track.at(c, 4.0)] for c in (low, high)] if len(pieces) > 1 else []
@@ -144,10 +144,6 @@ def settle(run: Run, track: Track) -> None:
         face_on = any(a <= lo + TOUCH and b >= hi - TOUCH for spans in on for a, b in spans)
         both = all(sum(max(min(b, hi) - max(a, lo), 0.0) for a, b in spans) > 0.8 * (hi - lo) for spans in on)
         run.gaps.append(Gap(one[1], other[0], (left[1] is not None, right[0] is not None), face_on, both))
-
-
-def _jamb(track: Track, s: float, low: float, high: float) -> float | None:
-    return track.crossed(s, low, high)
 
 
 class Near:
@@ -172,7 +168,6 @@ class Bands:
             for lo, hi in run.pieces:
                 shapes.append(run.band(lo - 2.0, hi + 2.0))
                 self._owners.append(k)
-        self._shapes = shapes
         self._tree = STRtree(shapes)
 
     def near(self, point: Point, reach: float) -> set[int]:

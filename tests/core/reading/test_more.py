@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 import math
+import random
 from typing import Any
 
 import ezdxf
@@ -14,6 +15,7 @@ from deepsection.core.reading import MEANINGS, Drawn, Stroke, meaning_of, read_p
 from deepsection.core.reading.units import lengths_of
 from deepsection.formats.dxf_drawn import read_drawn
 from tests.plan_files import plan_file, small_house
+from tests.plans_drawn import dirt
 from tests.plans_drawn.manners import LAYERS, Sheet, as_bytes, draw_texts, drawn, pairs
 from tests.plans_drawn.truth import houses
 
@@ -113,6 +115,15 @@ def test_what_is_left_over_is_listed_and_shown() -> None:
     assert sum(line[4] for line in plan.lines) >= left["lines"]
     clean = read_plan(read_drawn(as_bytes(drawn(houses()[0], "pairs"))))
     assert all(held.layer not in ("A-WALL", "A-GLAZ") for held in clean.left)
+
+
+def test_what_is_left_over_within_a_block_is_listed_too() -> None:
+    """A whole plan in one block: its table and chairs are no less left over than outside of it."""
+    document = dirt.nested(drawn(houses()[0], "everything"), random.Random(2))
+    plan = read_plan(read_drawn(as_bytes(document)))
+    left = {held.what: held.count for held in plan.left}
+    assert len(plan.walls) == 7 and left["lines in blocks"] >= 10
+    assert sum(line[4] for line in plan.lines) >= left["lines in blocks"]
 
 
 def test_a_misnamed_layer_is_read_by_what_it_shows() -> None:
