@@ -10,7 +10,12 @@ from typing import Any
 
 from deepsection.core.errors import BadInput
 from deepsection.core.reading import read_plan
+from deepsection.core.reading.modelled import read_model
+from deepsection.core.resolve import resolve
+from deepsection.demo import larkmoor_house
+from deepsection.formats import write_ifc
 from deepsection.formats.dxf_drawn import read_drawn
+from deepsection.formats.ifc_model import read_ifc
 from tests.plans_drawn.manners import as_bytes, drawn
 from tests.plans_drawn.truth import houses
 
@@ -36,6 +41,19 @@ def plan_runs() -> Iterator[PlanRun]:
     for count in (5_000, 50_000):
         yield _run("a house among stray lines", _strewn(count, arcs=False))
     yield _run("a house among stray arcs", _strewn(50_000, arcs=True))
+    yield _model()
+
+
+def _model() -> PlanRun:
+    """The largest demo as a model in IFC, opened and read."""
+    house = larkmoor_house()
+    data = write_ifc(house, resolve(house))
+    start = perf_counter()
+    held = read_ifc(data)
+    middle = perf_counter()
+    plan = read_model(held)
+    found = f"{len(plan.walls)} walls, {len(plan.openings)} openings"
+    return PlanRun("a house as a model in IFC", data.count(b"\n"), middle - start, perf_counter() - middle, found)
 
 
 def _run(name: str, document: Any) -> PlanRun:

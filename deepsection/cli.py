@@ -22,7 +22,7 @@ from deepsection.cli_tables import junction_rows, junction_table, line_rows, pla
 from deepsection.core.document.faults import why_unreadable
 from deepsection.core.edits import EDITS, describe, refusal
 from deepsection.core.errors import BadInput, DeepSectionError, UnknownElement
-from deepsection.core.model import Project, Sheet, dump_file
+from deepsection.core.model import Project, Sheet
 from deepsection.core.sheets import SheetDrawing, unplaced_details
 from deepsection.core.starters.projects import Ground
 from deepsection.core.trades.makeups.model import Tradition
@@ -31,6 +31,7 @@ from deepsection.core.view import list_views
 from deepsection.formats import WRITERS, LayerNames, write_dxf, write_ifc
 from deepsection.service import projects
 from deepsection.service.app import create_app, default_database, load_demos
+from deepsection.service.backgrounds import with_pictures
 from deepsection.service.database import open_database
 from deepsection.service.details import all_lines, detailed, details_on_sheets, junction_groups, lines_of
 from deepsection.service.plans import built_words, plan_choices, plan_in, plan_rows
@@ -135,7 +136,7 @@ def plan(
     look: Annotated[bool, typer.Option("--look", help="Read it only; start no project.")] = False,
     as_json: Annotated[bool, typer.Option("--json", help="All that was read, for other programs.")] = False,
 ) -> None:
-    """Read a floor plan from a DXF file, start a project from it, print its id; the table goes to standard error."""
+    """Start a project from a floor plan in DXF or a model in IFC; prints its id, and a table to standard error."""
     with _told():
         empty = projects.fresh(name or file.stem, *_starter(units, starter, ground))
         if not look and not name:
@@ -198,7 +199,8 @@ def export_project(
 ) -> None:
     """Write a project as a project file."""
     with _told():
-        _write(output, dump_file(_open().load(project).project))
+        store = _open()
+        _write(output, projects.as_file(store, store.load(project).project))
 
 
 @app.command()
@@ -262,9 +264,10 @@ def draw(
             raise BadInput("give one of --view and --sheet", field="view")
         if output is None and chosen != "json":
             raise BadInput("give a file with --output", field="output")
-        stored = _open().load(project)
+        store = _open()
+        stored = store.load(project)
         with err.status(f"Drawing {view or sheet}…"):
-            drawn = _drawn(stored, view, sheet, scale)
+            drawn = with_pictures(store, _drawn(stored, view, sheet, scale))
             named = cast(LayerNames, layers)
             data = write_dxf(drawn, named) if chosen == "dxf" else WRITERS[chosen](drawn)
         if output is None:

@@ -147,11 +147,6 @@ def shoot(page: Page, address: str) -> None:
     page.goto(f"{address}/project/tansy")
     page.wait_for_timeout(2500)
     step(page, "Plan")
-    search(page, "Select window W2")
-    page.wait_for_timeout(900)
-    page.get_by_label("Particulars").get_by_role("button", name="Edit this kind").click()
-    page.wait_for_timeout(900)
-    picture("kinds")
     page.goto(f"{address}/project/hollin")
     page.wait_for_timeout(2500)
     step(page, "Heights")
@@ -160,15 +155,26 @@ def shoot(page: Page, address: str) -> None:
     page.goto(f"{address}/project/tansy")
     page.wait_for_timeout(2500)
     page.evaluate("document.activeElement.blur()")
-    search(page, "Read a plan from a DXF file")
+    search(page, "Read a plan from a file: DXF or IFC")
     upload = {
         "name": "gate-lodge.dxf",
         "mimeType": "image/vnd.dxf",
         "buffer": as_bytes(drawn(houses()[2], "everything")),
     }
-    page.get_by_label("DXF file").set_input_files(upload)  # type: ignore[arg-type]
+    page.get_by_label("Plan file").set_input_files(upload)  # type: ignore[arg-type]
     page.wait_for_timeout(1200)
     picture("read-plan")
+    old = page.request.get(f"{address}/api/projects/hollin/views/elevation:south/file?format=pdf&scale=100").body()
+    page.goto(f"{address}/project/fernacre")
+    page.wait_for_timeout(2500)
+    page.evaluate("document.activeElement.blur()")
+    search(page, "Backgrounds: a file under South elevation")
+    scan = {"name": "lodge as measured.pdf", "mimeType": "application/pdf", "buffer": old}
+    page.get_by_label("Background file").set_input_files(scan)  # type: ignore[arg-type]
+    page.wait_for_timeout(1500)
+    page.get_by_role("button", name="Lay it on points of the house").click()
+    page.wait_for_timeout(300)
+    picture("background")
 
 
 def main() -> None:

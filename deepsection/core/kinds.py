@@ -7,6 +7,7 @@ from typing import Any
 
 from .building.kind import ElementKind
 from .building.placed import Stage
+from .trades.backgrounds.kind import BACKGROUND
 from .trades.buildups.kind import BUILD_UP_SETTING
 from .trades.ceilings.kind import CEILING, CEILING_STAGE, VAULT_STAGE
 from .trades.comments.kind import COMMENT
@@ -96,6 +97,7 @@ KINDS: tuple[ElementKind, ...] = (
     DETAIL,
     BUILD_UP_SETTING,
     SHOW,
+    BACKGROUND,
     NOTE,
     COMMENT,
     SHEET,

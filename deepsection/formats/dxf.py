@@ -15,11 +15,25 @@ from typing import Any
 import ezdxf
 from ezdxf import units as dxf_units
 
-from deepsection.core.drawing import PENS, Dimension, Drawing, Mark, Region, Ring, Stroke, Text, explode, extent
+from deepsection.core.drawing import (
+    PENS,
+    Backdrop,
+    Dimension,
+    Drawing,
+    Mark,
+    Region,
+    Ring,
+    Stroke,
+    Text,
+    explode,
+    extent,
+)
 from deepsection.core.drawing.explode import leader_of
+from deepsection.core.drawing.pictures import Picture
 from deepsection.core.sheets import PlacedDrawing, SheetDrawing
 from deepsection.core.units import INCH
 
+from ._backdrops import backdrop_marks, frame_marks
 from .layers import LayerNames, layer_name
 
 SOLID = {"ink": 7, "poche": 8, "section": 7, "existing": 9}
@@ -44,7 +58,10 @@ def write_dxf(sheet: SheetDrawing, layers: LayerNames = "plain") -> bytes:
     for held in sheet.placed:
         # The first view keeps the coordinates of the house: what comes back about it finds its place.
         shift = 0.0 if left is None else left - held.drawing.bounds[0]
-        _Space(document, model, factor, held.scale, shift, 0.0).draw(_keep_dimensions(held.drawing))
+        space = _Space(document, model, factor, held.scale, shift, 0.0)
+        space.draw(_keep_dimensions(held.drawing))
+        for under in held.drawing.backdrops:
+            space.lay(under, sheet.picture(under))
         _viewport(layout, held, shift, factor)
         left = shift + held.drawing.bounds[2] + GAP
     _Space(document, layout, 1.0, 1.0, 0.0, 0.0).draw(explode(sheet.own))
@@ -129,6 +146,14 @@ class _Space:
                 self._mark(mark, drawing)
         for id, marks in units.items():
             self._block(id, marks, drawing)
+
+    def lay(self, held: Backdrop, picture: Picture) -> None:
+        """A page of a file, by its lines; of one that has none, its edge."""
+        marks = [*backdrop_marks(held, picture, self._scale)]
+        if picture.image is not None:
+            words = f"{held.name}: lines alone" if marks else f"{held.name}: an image, which a DXF cannot hold"
+            marks += frame_marks(held, words, self._scale)
+        self.draw(Drawing(held.id, held.name, "plan", self._scale, tuple(marks)))
 
     def _mark(self, mark: Mark, drawing: Drawing) -> None:
         if isinstance(mark, Region):

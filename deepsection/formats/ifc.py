@@ -5,6 +5,7 @@ Lengths in millimetres. Global ids follow from the keys of parts, so that writin
 
 from __future__ import annotations
 
+import math
 import uuid
 from collections import defaultdict
 from collections.abc import Sequence
@@ -12,6 +13,7 @@ from typing import Any
 
 import ifcopenshell
 import ifcopenshell.guid
+import shapely
 
 from deepsection.core.catalog import material
 from deepsection.core.geometry import Solid
@@ -19,6 +21,8 @@ from deepsection.core.model import Project
 from deepsection.core.resolve import ROLES, Building, Part, storeys
 from deepsection.core.trades.walls.whole import hole_in, wall_bodies
 
+PAST, ALONG = 2000.0, 0.1
+"""Lines of the grid run so far past the house (mm); those whose directions differ by less (sine) run alike."""
 SPACE = uuid.UUID("6f0a6c52-5f4b-4f0e-9b1d-0f9f5a6f7c11")
 """Names of global ids are made in this space."""
 IN_WALLS = {"window": "IfcWindow", "door": "IfcDoor"}
@@ -67,6 +71,9 @@ class _Writer:
             contained[level].append(self._wall(id))
         for level, product in self._others({*self.walls, *(opening.id for opening in self.project.openings)}):
             contained[level].append(product)
+        self._rooms()
+        if grid := self._grid():
+            contained[self.lowest].append(grid)
         for level, products in contained.items():
             self._relate(
                 "IfcRelContainedInSpatialStructure",
@@ -128,24 +135,100 @@ class _Writer:
     def _relate(self, kind: str, key: str, **ends: Any) -> Any:
         return self.make(kind, GlobalId=self._id(f"{kind}/{key}"), **ends)
 
+    # --- rooms and grid -------------------------------------------------------------------------
+
+    def _rooms(self) -> None:
+        """The space of each room, from its floor up to the plate."""
+        plates = {held.level: held.plate for held in storeys(self.project)}
+        spaces: dict[str, list[Any]] = defaultdict(list)
+        for held in self.building.rooms:
+            plate = plates.get(held.level)
+            if held.space is None or plate is None or held.level not in self.building.levels:
+                continue
+            low, high = self.building.levels[held.level].z, self.building.levels[plate].z
+            edge, *holes = (
+                self._line(shapely.get_coordinates(ring).tolist())
+                for ring in (held.space.exterior, *held.space.interiors)
+            )
+            kind = "IfcArbitraryProfileDefWithVoids" if holes else "IfcArbitraryClosedProfileDef"
+            profile = self.make(kind, ProfileType="AREA", OuterCurve=edge)
+            if holes:
+                profile.InnerCurves = holes
+            floor = self.make("IfcAxis2Placement3D", Location=self._point(0.0, 0.0, low))
+            up = self.make("IfcDirection", DirectionRatios=(0.0, 0.0, 1.0))
+            solid = self.make(
+                "IfcExtrudedAreaSolid", SweptArea=profile, Position=floor, ExtrudedDirection=up, Depth=high - low
+            )
+            made = self.make(
+                "IfcSpace",
+                GlobalId=self._id(held.room.id),
+                Name=held.room.id,
+                LongName=held.room.name,
+                ObjectPlacement=self._placement(),
+                Representation=self._shape("Body", "SweptSolid", [solid]),
+                CompositionType="ELEMENT",
+                PredefinedType="INTERNAL",
+            )
+            spaces[held.level].append(made)
+        for level, rooms in spaces.items():
+            whole = self._storey[level]
+            self._relate("IfcRelAggregates", f"rooms of {level}", RelatingObject=whole, RelatedObjects=rooms)
+
+    def _grid(self) -> Any:
+        """The lines of the grid, those that run along the first and the others; none where all run alike."""
+        lines = self.project.grid
+        if not lines or not self.walls:
+            return None
+        x0, y0, x1, y1 = shapely.total_bounds([wall.footprint for wall in self.walls.values()]).tolist()
+        half = math.hypot(x1 - x0, y1 - y0) / 2 + PAST
+        middle = (x0 + x1) / 2, (y0 + y1) / 2
+        axes: tuple[list[Any], list[Any]] = ([], [])
+        for line in lines:
+            way = math.radians(line.angle)
+            dx, dy = math.cos(way), math.sin(way)
+            foot = (middle[0] - line.x) * dx + (middle[1] - line.y) * dy
+            ends = [(line.x + (foot + s) * dx, line.y + (foot + s) * dy) for s in (-half, half)]
+            across = abs(math.sin(way - math.radians(lines[0].angle))) > ALONG
+            axes[across].append(self.make("IfcGridAxis", AxisTag=line.name, AxisCurve=self._line(ends), SameSense=True))
+        if not axes[1]:
+            return None
+        curves = [axis.AxisCurve for held in axes for axis in held]
+        drawn = self.make("IfcGeometricCurveSet", Elements=curves)
+        return self.make(
+            "IfcGrid",
+            GlobalId=self._id("grid"),
+            Name="Grid",
+            ObjectPlacement=self._placement(),
+            Representation=self._shape("FootPrint", "GeometricCurveSet", [drawn]),
+            UAxes=axes[0],
+            VAxes=axes[1],
+        )
+
+    def _line(self, points: Sequence[Sequence[float]]) -> Any:
+        """A line in plan."""
+        corners = [self.make("IfcCartesianPoint", Coordinates=(float(x), float(y))) for x, y in points]
+        return self.make("IfcPolyline", Points=corners)
+
+    def _shape(self, name: str, kind: str, items: list[Any]) -> Any:
+        shape = self.make(
+            "IfcShapeRepresentation",
+            ContextOfItems=self.context,
+            RepresentationIdentifier=name,
+            RepresentationType=kind,
+            Items=items,
+        )
+        return self.make("IfcProductDefinitionShape", Representations=[shape])
+
     # --- products -------------------------------------------------------------------------------
 
     def _product(self, kind: str, key: str, name: str, solids: list[tuple[str, Solid]]) -> Any:
         """A product of bodies, each with its material."""
-        items = [self._faces(solid) for _, solid in solids]
-        shape = self.make(
-            "IfcShapeRepresentation",
-            ContextOfItems=self.context,
-            RepresentationIdentifier="Body",
-            RepresentationType="Tessellation",
-            Items=items,
-        )
         return self.make(
             kind,
             GlobalId=self._id(key),
             Name=name,
             ObjectPlacement=self._placement(),
-            Representation=self.make("IfcProductDefinitionShape", Representations=[shape]),
+            Representation=self._shape("Body", "Tessellation", [self._faces(solid) for _, solid in solids]),
         )
 
     def _faces(self, solid: Solid) -> Any:

@@ -35,6 +35,7 @@ _NAMES: dict[str, tuple[str, str]] = {
     "WALLS-ABOVE": ("A-WALABVE-", "S-WALL-ABOV"),
     "BEAMS": ("A-BEAMS-E-", "S-BEAM"),
     "SPANS": ("A-SPANS-A-", "S-ANNO-SPAN"),
+    "BACKGROUND": ("A-BACKGRX-", "A-ANNO-REFR"),
     "SHEET-FRAME": ("A-FRAME-B-", "A-ANNO-TTLB"),
     "SHEET-TITLE": ("A-TITLE-B-", "A-ANNO-TTLB-TEXT"),
     "VIEWPORTS": ("A-VIEWPT--", "A-ANNO-NPLT"),

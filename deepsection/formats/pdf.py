@@ -9,16 +9,19 @@ from importlib.resources import files
 from typing import Any
 
 from reportlab import rl_config
-from reportlab.lib.colors import HexColor
+from reportlab.lib.colors import Color, HexColor
 from reportlab.lib.units import mm
+from reportlab.lib.utils import ImageReader
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
-from deepsection.core.drawing import PENS, Drawing, Region, Ring, Stroke, Text, explode
+from deepsection.core.drawing import PENS, Backdrop, Drawing, Region, Ring, Stroke, Text, explode, path
+from deepsection.core.drawing.pictures import Picture
 from deepsection.core.geometry import arc_of
 from deepsection.core.sheets import SheetDrawing
 
+from ._backdrops import backdrop_marks
 from ._ink import fill_colour, grey
 from ._lines import family_lines
 
@@ -46,7 +49,10 @@ def write_pdf(sheet: SheetDrawing) -> bytes:
     canvas.setLineCap(1)
     canvas.setLineJoin(1)
     for held in sheet.placed:
-        _Page(canvas, held.scale, held.at_x, held.at_y).draw(explode(held.drawing))
+        page = _Page(canvas, held.scale, held.at_x, held.at_y)
+        page.draw(explode(held.drawing))
+        for under in held.drawing.backdrops:
+            page.lay(under, sheet.picture(under))
     _Page(canvas, 1.0, 0.0, 0.0).draw(explode(sheet.own))
     canvas.showPage()
     canvas.save()
@@ -58,6 +64,13 @@ class _Page:
 
     def __init__(self, canvas: Canvas, scale: float, at_x: float, at_y: float) -> None:
         self._canvas, self._scale, self._at = canvas, scale, (at_x, at_y)
+        self._strength = 1.0
+
+    def _colour(self, name: str) -> Any:
+        """A colour, as strong as what is drawn with it."""
+        full = HexColor(name)
+        red, green, blue = (1.0 - (1.0 - value) * self._strength for value in (full.red, full.green, full.blue))
+        return Color(red, green, blue)
 
     def _point(self, x: float, y: float) -> tuple[float, float]:
         return (self._at[0] + x / self._scale) * mm, (self._at[1] + y / self._scale) * mm
@@ -71,9 +84,26 @@ class _Page:
             elif isinstance(mark, Text):
                 self._text(mark)
 
+    def lay(self, held: Backdrop, picture: Picture) -> None:
+        """A page of a file: its ink darkens what is there, as if it lay under it."""
+        canvas = self._canvas
+        canvas.saveState()
+        if picture.image is None:
+            marks = tuple(backdrop_marks(held, picture, self._scale))
+            self._strength = held.strength
+            self.draw(Drawing(held.id, held.name, "plan", self._scale, marks))
+            self._strength = 1.0
+        else:
+            canvas.clipPath(self._path((path(*held.corners),), True), stroke=0, fill=0)
+            canvas.setFillAlpha(held.strength)
+            (ox, oy), (ax, ay), (bx, by) = (self._point(*held.at(x, y)) for x, y in ((0, 0), (1, 0), (0, 1)))
+            canvas.transform(ax - ox, ay - oy, bx - ox, by - oy, ox, oy)
+            canvas.drawImage(ImageReader(io.BytesIO(picture.image)), 0, 0, picture.width, picture.height, mask="auto")
+        canvas.restoreState()
+
     def _pen(self, name: str) -> None:
         pen = PENS[name]
-        self._canvas.setStrokeColor(HexColor(grey(pen.grey)))
+        self._canvas.setStrokeColor(self._colour(grey(pen.grey)))
         self._canvas.setLineWidth(pen.width * mm)
         self._canvas.setDash([dash * mm for dash in pen.dashes] if pen.dashes else [])
 
@@ -107,7 +137,7 @@ class _Page:
         canvas = self._canvas
         path = self._path(mark.rings, True)
         if mark.fill:
-            canvas.setFillColor(HexColor(fill_colour(mark.fill)))
+            canvas.setFillColor(self._colour(fill_colour(mark.fill)))
             canvas.drawPath(path, stroke=0, fill=1, fillMode=0)
         if mark.hatch is not None:
             canvas.saveState()
@@ -142,7 +172,7 @@ class _Page:
         canvas.saveState()
         canvas.translate(*self._point(mark.x, mark.y))
         canvas.rotate(mark.angle)
-        canvas.setFillColor(HexColor("#000000"))
+        canvas.setFillColor(self._colour("#000000"))
         canvas.setFont(font, size)
         canvas.drawString(x, y, mark.text)
         canvas.restoreState()

@@ -14,10 +14,12 @@ from fontTools.subset import Options, Subsetter
 from fontTools.ttLib import TTFont
 
 from deepsection.core.catalog import HatchFamily
-from deepsection.core.drawing import PENS, Drawing, PlacedHatch, Region, Ring, Stroke, Text, explode
+from deepsection.core.drawing import PENS, Backdrop, Drawing, PlacedHatch, Region, Ring, Stroke, Text, explode, path
+from deepsection.core.drawing.pictures import Picture
 from deepsection.core.geometry import arc_of
 from deepsection.core.sheets import SheetDrawing
 
+from ._backdrops import backdrop_marks
 from ._ink import fill_colour, grey
 from .pdf import CAP_HEIGHT
 
@@ -37,6 +39,8 @@ def write_svg(sheet: SheetDrawing) -> bytes:
         place = _Place(held.scale, held.at_x, height - held.at_y, f"v{index}")
         body.append(f'<g id="{escape(held.id)}">')
         body += place.draw(explode(held.drawing))
+        for number, under in enumerate(held.drawing.backdrops):
+            body += place.lay(under, sheet.picture(under), f"b{index}-{number}")
         body.append("</g>")
     body += _Place(1.0, 0.0, height, "s").draw(explode(sheet.own))
     head = (
@@ -55,6 +59,8 @@ def _faces(sheet: SheetDrawing) -> str:
         for mark in explode(drawing).marks:
             if isinstance(mark, Text):
                 used.setdefault(mark.face, set()).update(mark.text)
+    for _, picture in sheet.pictures:
+        used.setdefault("sans", set()).update(*(word.text for word in picture.words))
     return "".join(embedded_face(face, "".join(sorted(glyphs))) for face, glyphs in sorted(used.items()))
 
 
@@ -86,8 +92,12 @@ class _Place:
     def __init__(self, scale: float, x: float, y: float, prefix: str) -> None:
         self._scale, self._x, self._y, self._prefix = scale, x, y, prefix
 
+    def _xy(self, x: float, y: float) -> tuple[float, float]:
+        return self._x + x / self._scale, self._y - y / self._scale
+
     def _p(self, x: float, y: float) -> str:
-        return f"{_n(self._x + x / self._scale)} {_n(self._y - y / self._scale)}"
+        right, down = self._xy(x, y)
+        return f"{_n(right)} {_n(down)}"
 
     def draw(self, drawing: Drawing) -> Iterator[str]:
         used = {mark.hatch for mark in drawing.marks if isinstance(mark, Region) and mark.hatch is not None}
@@ -103,6 +113,24 @@ class _Place:
                 yield f'<path d="{self._d((mark.path,), mark.closed)}" fill="none" {self._pen(mark.pen)}/>'
             elif isinstance(mark, Text) and mark.text:
                 yield self._text(mark)
+
+    def lay(self, held: Backdrop, picture: Picture, name: str) -> Iterator[str]:
+        """A page of a file: its ink darkens what is there, as if it lay under it."""
+        yield f'<g opacity="{_n(held.strength)}">'
+        if picture.image is None:
+            marks = tuple(backdrop_marks(held, picture, self._scale))
+            yield from self.draw(Drawing(held.id, held.name, "plan", self._scale, marks))
+        else:
+            yield f'<clipPath id="{name}"><path d="{self._d((path(*held.corners),), True)}"/></clipPath>'
+            (ox, oy), (ax, ay), (bx, by) = (self._xy(*held.at(x, y)) for x, y in ((0, 0), (1, 0), (0, -1)))
+            tall, data = picture.height, base64.b64encode(picture.image).decode()
+            turned = " ".join(f"{value:.8g}" for value in (ax - ox, ay - oy, bx - ox, by - oy, ox, oy))
+            yield (
+                f'<g clip-path="url(#{name})"><image transform="matrix({turned})" y="{_n(-tall)}" '
+                f'width="{_n(picture.width)}" height="{_n(tall)}" preserveAspectRatio="none" '
+                f'href="data:image/png;base64,{data}"/></g>'
+            )
+        yield "</g>"
 
     def _d(self, rings: tuple[Ring, ...], closed: bool) -> str:
         pieces = []

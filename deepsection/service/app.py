@@ -21,6 +21,7 @@ from deepsection.core.version import VERSION
 from deepsection.demo import DEMOS
 
 from . import problems
+from .background_routes import router as background_routes
 from .database import open_database
 from .detail_routes import router as detail_routes
 from .files import router as files
@@ -30,6 +31,10 @@ from .store import Store
 
 LARGEST_BODY = 6 * 1024 * 1024
 """Largest request body in bytes."""
+LARGEST_FILE = 60 * 1024 * 1024
+"""Largest file that is brought in, in bytes."""
+BRINGS_FILES = ("/plan", "/plan/look", "/backgrounds", "/import")
+"""Ends of the addresses that files are brought to."""
 WEB = Path(__file__).resolve().parents[2] / "web" / "dist"
 
 
@@ -94,16 +99,17 @@ def create_app(database: str | None = None, *, demos: bool = False, hosts: Itera
             return problems.problem(403, "not from here", fault)
         length = request.headers.get("content-length", "0")
         chunked = "chunked" in request.headers.get("transfer-encoding", "")
-        if chunked or not length.isdigit() or int(length) > LARGEST_BODY:
+        largest = LARGEST_FILE if request.url.path.endswith(BRINGS_FILES) else LARGEST_BODY
+        if chunked or not length.isdigit() or int(length) > largest:
             return problems.problem(
-                413, "too large", f"this is larger than {LARGEST_BODY // 1024 // 1024} MB or of unknown size"
+                413, "too large", f"this is larger than {largest // 1024 // 1024} MB or of unknown size"
             )
         response: Response = await call_next(request)
         response.headers.update(HEADERS)
         return response
 
     app.add_middleware(GZipMiddleware, minimum_size=2000, compresslevel=1)
-    for part in (router, detail_routes, files):
+    for part in (router, detail_routes, background_routes, files):
         app.include_router(part, prefix="/api")
     if WEB.is_dir():
         app.mount("/assets", StaticFiles(directory=WEB / "assets"), name="assets")

@@ -13,6 +13,7 @@ from deepsection.formats import MEDIA_TYPES, WRITERS, LayerNames, write_dxf, wri
 from deepsection.formats.tables import MEDIA, write_csv, write_xlsx
 
 from .asking import ERRORS, Projects, composed
+from .backgrounds import with_pictures
 from .work import building_of, picture_of, schedule_of, view_sheet_of
 
 Format = Literal["pdf", "dxf", "svg", "png", "json"]
@@ -31,6 +32,7 @@ def sheet_file(id: str, sheet: str, format: Format, store: Projects, layers: Lay
     """A sheet as PDF, DXF, SVG, PNG or JSON; the layers of a DXF named by a standard."""
     stored = store.load(id)
     held, drawn = composed(stored, sheet)
+    drawn = with_pictures(store, drawn)
     data = write_dxf(drawn, layers) if format == "dxf" else WRITERS[format](drawn)
     return download(data, MEDIA_TYPES[format], f"{stored.project.name} {held.number}.{format}")
 
@@ -40,7 +42,9 @@ def sheet_picture(id: str, sheet: str, store: Projects, dpi: Annotated[float, Qu
     """A sheet as it prints, for the screen."""
     _, drawn = composed(store.load(id), sheet)
     return Response(
-        write_png(drawn, dpi=dpi), media_type="image/png", headers={"Cache-Control": "private, max-age=3600"}
+        write_png(with_pictures(store, drawn), dpi=dpi),
+        media_type="image/png",
+        headers={"Cache-Control": "private, max-age=3600"},
     )
 
 
@@ -57,7 +61,7 @@ def view_file(
 ) -> Response:
     """One view as a file, on paper of its own size."""
     project = store.load(id).project
-    drawn = view_sheet_of(project, view, scale)
+    drawn = with_pictures(store, view_sheet_of(project, view, scale))
     return download(WRITERS[format](drawn), MEDIA_TYPES[format], f"{project.name} {drawn.name}.{format}")
 
 

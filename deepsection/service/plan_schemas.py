@@ -130,16 +130,28 @@ class PlanLevel(BaseModel):
     name: str
 
 
+class PlanChange(BaseModel):
+    """A wall or an opening of the project that the file has elsewhere, or not at all; the points along where it is."""
+
+    id: str
+    kind: Literal["wall", "opening"]
+    words: str
+    line: list[Spot]
+
+
 class PlanLook(BaseModel):
     """What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, layer by position, whether it is left over.
 
-    `gone` are the middles of walls of the project that the file does not have.
+    A `model` says itself in what it counts. `moved` is what of the project lies elsewhere in the file, `gone` what
+    the file does not have.
     """
 
     unit: PlanUnit
     origin: Spot
     walls: list[PlanWall]
-    gone: list[list[Spot]]
+    model: bool
+    moved: list[PlanChange]
+    gone: list[PlanChange]
     openings: list[PlanOpening]
     rooms: list[PlanRoom]
     grids: list[PlanGrid]

@@ -8,15 +8,28 @@ from typing import Annotated, Any
 
 from pydantic import BaseModel, Field, ValidationError
 
-from deepsection.core.adopting import AS_DRAWN, Adopted, Choices, adopted, groups_of, key_of, standing_in, thickness_of
+from deepsection.core.adopting import (
+    AS_DRAWN,
+    NEW,
+    Adopted,
+    Choices,
+    Gone,
+    Moved,
+    adopted,
+    groups_of,
+    key_of,
+    thickness_of,
+)
 from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.geometry import Axis
 from deepsection.core.memo import LruCache
-from deepsection.core.model import Project
+from deepsection.core.model import Project, wall_length
 from deepsection.core.reading import MEANINGS, Drawn, FoundOpening, FoundWall, Meaning, ReadPlan, read_plan
+from deepsection.core.reading.modelled import read_model
 from deepsection.core.resolve import storeys
-from deepsection.core.units import Units, parse_length
+from deepsection.core.units import Units, format_length, parse_length
 from deepsection.formats.dxf_drawn import read_drawn
+from deepsection.formats.ifc_model import is_ifc, read_ifc
 
 from .work import checked_edits
 
@@ -32,6 +45,8 @@ class PlanChoices(BaseModel):
     `says` what it is; `layers`: what they speak of, by name.
 
     `make_ups` by the key of a thickness: an id, or `as drawn`; `storeys` by position of a plan: a level, or nothing.
+    `under`: the name of the file, where it is to lie under the plan too. `unmoved`, `removed`: elements that stay where
+    they are though the file has them elsewhere, and that go since it has them no more.
     """
 
     unit: Annotated[str | None, Field(max_length=4)] = None
@@ -44,6 +59,9 @@ class PlanChoices(BaseModel):
     storeys: dict[int, str] = {}
     rooms: bool = True
     grids: bool = True
+    under: Annotated[str, Field(max_length=200)] = ""
+    unmoved: list[str] = []
+    removed: list[str] = []
 
     @property
     def kept(self) -> Choices:
@@ -55,6 +73,8 @@ class PlanChoices(BaseModel):
             self.storeys,
             self.rooms,
             self.grids,
+            frozenset(self.unmoved),
+            frozenset(self.removed),
         )
 
 
@@ -103,7 +123,9 @@ _read: LruCache[tuple[str, str], ReadPlan] = LruCache(size=6)
 
 
 def plan_in(data: bytes, choices: PlanChoices, units: Units) -> ReadPlan:
-    """The plan of a DXF file; `units` are those in which lengths are typed. Raises: BadInput."""
+    """The plan of a DXF file, or the storeys of a model; lengths are typed in `units`. Raises: BadInput."""
+    if is_ifc(data):
+        return _model_in(data)
     digest = hashlib.sha256(data).hexdigest()
     key = digest, units + choices.model_dump_json(include={"unit", "measured", "says", "layers"})
     plan = _read.get(key)
@@ -115,6 +137,19 @@ def plan_in(data: bytes, choices: PlanChoices, units: Units) -> ReadPlan:
         factor = _factor(choices, units)
         plan = read_plan(drawn, unit=choices.unit, factor=factor, meanings=choices.layers)
         _read.put(key, plan)
+    return plan
+
+
+_models: LruCache[str, ReadPlan] = LruCache(size=2)
+
+
+def _model_in(data: bytes) -> ReadPlan:
+    """The storeys of a model; nothing about how it is read is chosen. Raises: BadInput."""
+    digest = hashlib.sha256(data).hexdigest()
+    plan = _models.get(digest)
+    if plan is None:
+        plan = read_model(read_ifc(data))
+        _models.put(digest, plan)
     return plan
 
 
@@ -139,12 +174,12 @@ def taken_over(project: Project, plan: ReadPlan, choices: PlanChoices, *, prefix
     refused: list[str] = []
     for _ in range(MOST_DROPPED):
         made = adopted(project, plan, chosen.kept, prefix=prefix)
-        if not made.walls and not made.openings:
+        if not made.walls and not made.openings and not made.counts["moved"] and not made.counts["removed"]:
             break
         try:
             built = checked_edits(project, made.edits)
         except RefusedEdit as error:
-            if not _drop(chosen, made, error.element):
+            if not _drop(chosen, made, error.element) and not _leave(project, chosen, made):
                 raise
             refused.append(error.message)
             continue
@@ -158,7 +193,7 @@ def taken_over(project: Project, plan: ReadPlan, choices: PlanChoices, *, prefix
 def built_words(made: Adopted) -> list[str]:
     """What was built, in words: `7 walls`."""
     ones = {"walls": "wall", "openings": "opening", "rooms": "room"}
-    return [f"{count} {name if count != 1 else ones[name]}" for name, count in made.counts.items() if count]
+    return [f"{count} {ones.get(name, name) if count == 1 else name}" for name, count in made.counts.items() if count]
 
 
 def _drop(choices: PlanChoices, made: Adopted, element: str | None) -> bool:
@@ -171,30 +206,51 @@ def _drop(choices: PlanChoices, made: Adopted, element: str | None) -> bool:
     return False
 
 
+def _leave(project: Project, choices: PlanChoices, made: Adopted) -> bool:
+    """Leaves one of those where they are that were to be moved: the first that the building refuses by itself, else
+    any; then those that were to be removed. False where there are none."""
+    moved = [held.id for held in made.moved if held.id not in choices.unmoved]
+    if not moved and not choices.removed:
+        return False
+    if not moved:
+        choices.removed.clear()
+        return True
+    for edit in made.edits:
+        id = getattr(edit, "wall", None) or getattr(getattr(edit, "opening", None), "id", None)
+        if id in moved:
+            try:
+                checked_edits(project, [edit])
+            except RefusedEdit:
+                choices.unmoved.append(str(id))
+                return True
+    choices.unmoved.append(moved[0])
+    return True
+
+
 def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str, Any]:
     """All that a screen shows of a plan before it is taken over."""
     storey_of = {wall: place for place, storey in enumerate(plan.storeys) for wall in storey.walls}
     known = storeys(project)
     usual = {k: held.level for k, held in enumerate(known)}
-    levels = {k: choices.storeys.get(k, usual.get(k, "")) for k in range(len(plan.storeys))}
-    known_walls = standing_in(project, plan, {k: level for k, level in levels.items() if level})
+    more = NEW if not project.walls and all(held.height for held in plan.storeys) else ""
+    levels = {k: choices.storeys.get(k, usual.get(k, more)) for k in range(len(plan.storeys))}
     try:
-        fresh = adopted(project, plan, choices.kept, prefix="look").openings
+        made = adopted(project, plan, choices.kept, prefix="look")
     except BadInput:  # It is said when the plan is taken over; here it is only looked at.
-        fresh = {}
+        made = Adopted()
     layers = sorted(plan.layers)
     position = {name: k for k, name in enumerate(layers)}
     return {
         "unit": {**_unit(plan), "doubtful": plan.unit.confidence < DOUBT},
+        "model": any(held.height is not None for held in plan.storeys),
         "origin": plan.origin,
         "walls": [
-            {**_wall(plan, wall, storey_of.get(k)), "stands": k in known_walls.walls}
-            for k, wall in enumerate(plan.walls)
+            {**_wall(plan, wall, storey_of.get(k)), "stands": k in made.stands} for k, wall in enumerate(plan.walls)
         ],
-        "gone": [[_point(point) for point in held.axis.points()] for held in known_walls.gone],
+        "moved": [_moved(project, held) for held in made.moved],
+        "gone": [_gone(project, held) for held in made.gone],
         "openings": [
-            {**_opening(plan, held), "stands": held.wall in known_walls.walls and k not in fresh}
-            for k, held in enumerate(plan.openings)
+            {**_opening(plan, held), "stands": k in made.standing_openings} for k, held in enumerate(plan.openings)
         ],
         "rooms": [{"name": room.name, "at": room.at, "area": room.area} for room in plan.rooms],
         "grids": [{"label": held.label, "start": held.start, "end": held.end} for held in plan.grids],
@@ -210,12 +266,42 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
         "storeys": [
             {"title": held.title, "walls": len(held.walls), "level": levels[k]} for k, held in enumerate(plan.storeys)
         ],
-        "levels": [{"level": held.level, "name": held.name} for held in known if held.plate],
+        "levels": [
+            *({"level": held.level, "name": held.name} for held in known if held.plate),
+            *([{"level": NEW, "name": "a new storey"}] if more else []),
+        ],
         "notes": plan.notes,
         "drawn": [
             [*_point(a), *_point(b), round(bulge, 4), position.get(layer, 0), left]
             for a, b, bulge, layer, left in plan.lines[:MOST_SPARE]
         ],
+    }
+
+
+def _called(project: Project, id: str) -> str:
+    """What a wall or an opening is called in a list."""
+    opening = next((held for held in project.openings if held.id == id), None)
+    if opening is not None:
+        return f"{opening.unit.capitalize()} {project.number_of(opening)}"
+    wall = project.walls_by_id[id]
+    return f"{wall.status.capitalize()} wall, {format_length(wall_length(project, wall), project.units)} long"
+
+
+def _moved(project: Project, held: Moved) -> dict[str, Any]:
+    said = [f"moved by {format_length(held.by, project.units)}"] if held.by > 1.0 else []
+    if held.wider:
+        more = "wider" if held.wider > 0 else "narrower"
+        said.append(f"{format_length(abs(held.wider), project.units)} {more}")
+    words = f"{_called(project, held.id)}: {', '.join(said)}"
+    return {"id": held.id, "kind": held.kind, "words": words, "line": [_point(point) for point in held.line]}
+
+
+def _gone(project: Project, held: Gone) -> dict[str, Any]:
+    return {
+        "id": held.id,
+        "kind": held.kind,
+        "words": _called(project, held.id),
+        "line": [_point(point) for point in held.points],
     }
 
 

@@ -9,7 +9,7 @@ from typing import Any
 from deepsection.core.adopting import Adopted
 from deepsection.core.edits import PutMakeUp, PutSavedWall, changed
 from deepsection.core.errors import UnknownElement
-from deepsection.core.model import MakeUp, Project, load_project
+from deepsection.core.model import MakeUp, Project, dump_file, load_file
 from deepsection.core.reading import ReadPlan
 from deepsection.core.starters.projects import Ground, new_project
 from deepsection.core.trades.makeups.model import Tradition
@@ -37,8 +37,15 @@ def from_plan(store: Store, empty: Project, plan: ReadPlan, choices: PlanChoices
 
 def bring_in(store: Store, data: bytes) -> Stored:
     """A project from a project file, with an id and, where it is taken, a name of its own. Raises: BadInput."""
-    project = load_project(data)
+    project, files = load_file(data)
+    for held in files.values():
+        store.put_file(held)
     return store.create(_renewed(store, project, project.name), "bring in the project")
+
+
+def as_file(store: Store, project: Project) -> bytes:
+    """A project as a file, with what lies under its views."""
+    return dump_file(project, store.files(project))
 
 
 def copy(store: Store, id: str) -> Stored:

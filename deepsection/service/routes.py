@@ -10,14 +10,15 @@ from starlette.responses import Response
 
 from deepsection.core.edits import EDITS, PutMakeUp, PutSection, SetProject
 from deepsection.core.errors import BadLength
-from deepsection.core.model import dump_file
 from deepsection.core.particulars import Particulars, enter_all
 from deepsection.core.sheets import PAPERS, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
-from deepsection.core.view import ComparedRow
+from deepsection.core.view import ComparedRow, plan_name
+from deepsection.formats.ifc_model import is_ifc
 
 from . import projects
 from .asking import ERRORS, Projects, composed, sheet_called
+from .backgrounds import under_plan
 from .files import download
 from .keeping import after, as_json, at_base, keep, result_of, state_of
 from .plan_schemas import PlanLook, PlanOut
@@ -120,7 +121,7 @@ def get_project(id: str, store: Projects) -> Response:
 def project_file(id: str, store: Projects) -> Response:
     """The project as a file."""
     project = store.load(id).project
-    return download(dump_file(project), "application/json", f"{project.name}.deepsection.json")
+    return download(projects.as_file(store, project), "application/json", f"{project.name}.deepsection.json")
 
 
 # --- edits --------------------------------------------------------------------------------------
@@ -193,7 +194,7 @@ def copy_saved_wall(id: str, sent: SavedWallIn, store: Projects) -> Response:
 async def look_at_floor_plan(
     id: str, request: Request, store: Projects, choices: Annotated[str, Query(max_length=60_000)] = "{}"
 ) -> Response:
-    """What is found in a floor plan of a DXF file, before it is built. `choices` is JSON, as `PlanChoices`."""
+    """What is found in a floor plan in DXF or a model in IFC, before it is built. `choices`: JSON, as `PlanChoices`."""
     body = await request.body()
 
     def look() -> Response:
@@ -212,7 +213,7 @@ async def read_floor_plan(
     base_version: Version,
     choices: Annotated[str, Query(max_length=60_000)] = "{}",
 ) -> Response:
-    """A floor plan in a DXF file, built into the project as one step; what could not be built is listed."""
+    """A floor plan in DXF or a model in IFC, built into the project as one step; what could not be built is listed."""
     body = await request.body()
 
     def build() -> Response:
@@ -220,6 +221,10 @@ async def read_floor_plan(
         stored = at_base(store, id, base_version)
         plan = plan_in(body, chosen, stored.project.units)
         project, made = taken_over(stored.project, plan, chosen, prefix=f"read{stored.version}")
+        if chosen.under and not is_ifc(body):
+            laid = under_plan(store, plan, plan_name(project, made.level), chosen.under, body)
+            project = checked_edits(project, [laid])
+            made.edits.append(laid)
         prove_parts(stored.project, project, made.edits)
         text = EDITS.dump_json(tuple(made.edits)).decode()
         saved = store.append(stored.project.id, stored.version, project, "read a plan", text)

@@ -228,11 +228,12 @@ class Finding(BaseModel):
 
 
 class ViewItem(BaseModel):
-    """A view that a project has."""
+    """A view that a project has; `over_files`: backgrounds may lie under it."""
 
     name: str
     title: str
     look_deg: float
+    over_files: bool
 
 
 class ElementItem(BaseModel):

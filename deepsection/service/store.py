@@ -22,7 +22,7 @@ from deepsection.core.memo import LruCache
 from deepsection.core.model import Project, dump_project, load_project
 from deepsection.core.version import VERSION
 
-from .tables import DocumentRow, ProjectRow, VersionRow
+from .tables import DocumentRow, FileRow, ProjectRow, VersionRow
 
 
 @dataclass(frozen=True, slots=True)
@@ -188,6 +188,30 @@ class Store:
         with Session(self._engine) as session:
             self._row(session, id).archived = archived
             session.commit()
+
+    def put_file(self, data: bytes) -> str:
+        """Keep a file that is to lie under a view. Returns its digest."""
+        digest = hashlib.sha256(data).hexdigest()
+        with Session(self._engine) as session:
+            if session.get(FileRow, digest) is None:
+                session.execute(_insert_of(session)(FileRow).values(digest=digest, data=data).on_conflict_do_nothing())
+                session.commit()
+        return digest
+
+    def file(self, digest: str) -> bytes:
+        """A file by its digest. Raises: UnknownElement."""
+        with Session(self._engine) as session:
+            row = session.get(FileRow, digest)
+            if row is None:
+                raise UnknownElement("the file of this background is not here; lay it under the view again")
+            return row.data
+
+    def files(self, project: Project) -> dict[str, bytes]:
+        """The files that lie under the views of a project, those that are here, by their digests."""
+        wanted = {held.file for held in project.backgrounds}
+        with Session(self._engine) as session:
+            rows = session.scalars(select(FileRow).where(FileRow.digest.in_(wanted))) if wanted else ()
+            return {row.digest: row.data for row in rows}
 
     def _add(self, session: Session, row: ProjectRow, version: VersionRow, name: str) -> None:
         session.add(version)

@@ -36,6 +36,14 @@ class DocumentRow(Base):
     writer: Mapped[str | None] = mapped_column(String(40))
 
 
+class FileRow(Base):
+    """A file that lies under views, as it came, named by its SHA-256: kept once, however many versions show it."""
+
+    __tablename__ = "files"
+    digest: Mapped[str] = mapped_column(String(64), primary_key=True)
+    data: Mapped[bytes] = mapped_column(LargeBinary)
+
+
 class VersionRow(Base):
     """One version of a project: what was done, the document after it, and where undo and redo lead.
 

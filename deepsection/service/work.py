@@ -39,6 +39,7 @@ from deepsection.core.view import (
     draw_view,
     drawn,
     figure_edits,
+    lies_over_files,
     list_views,
     look_of,
     opened,
@@ -316,7 +317,12 @@ def element_items(project: Project) -> list[dict[str, Any]]:
 def view_items(project: Project) -> list[dict[str, Any]]:
     """The views of a project with their look directions."""
     return [
-        {"name": view.name, "title": view.title, "look_deg": math.fmod(look_of(project, view.name) + 360.0, 360.0)}
+        {
+            "name": view.name,
+            "title": view.title,
+            "look_deg": math.fmod(look_of(project, view.name) + 360.0, 360.0),
+            "over_files": lies_over_files(project, view.name),
+        }
         for view in list_views(project)
     ]
 

@@ -9,11 +9,9 @@ from typing import Any
 import ezdxf
 import ezdxf.recover
 import pdfplumber
-from playwright.sync_api import Page, expect
+from playwright.sync_api import expect
 
 from tests.e2e.conftest import pick
-from tests.plans_drawn.manners import as_bytes, drawn
-from tests.plans_drawn.truth import houses
 
 from .conftest import Bench
 
@@ -316,92 +314,6 @@ def test_a_masonry_house_from_its_starter(bench: Bench) -> None:
     bench.click(3000, 8300)
     for part in ("wall_plate", "lintel"):
         expect(bench.marks("view", f"{document['walls'][0]['id']}/{part}").first).to_be_attached()
-
-
-def test_a_plan_from_a_file_stands_in_all_views(bench: Bench) -> None:
-    """Chosen, judged, corrected by clicks, taken over as one step; looked at from all sides; undone."""
-    bench.new("From a file", "mm")
-    bench.search("Read a plan from a DXF file")
-    page = bench.page
-    house = houses()[0]
-    page.get_by_label("DXF file").set_input_files(upload("broken.dxf", b"0"))  # type: ignore[arg-type]
-    expect(page.get_by_role("alert")).to_contain_text("not a DXF file")
-    page.get_by_label("DXF file").set_input_files(upload("cottage.dxf", as_bytes(drawn(house, "everything"))))  # type: ignore[arg-type]
-    found = page.get_by_label("What was found")
-    expect(found).to_contain_text("7 walls, 11 openings, 4 rooms")
-    expect(found.get_by_label("Unit", exact=True)).to_contain_text("mm, 99 % sure")
-    expect(found.get_by_label("Left over")).to_contain_text("lines")
-    picture = page.get_by_label("Plan in the file")
-    inner = picture.locator('[data-found^="wall:"]').last
-    inner.hover()
-    expect(page.get_by_test_id("pointed")).to_contain_text("meets walls at both ends")
-    picture.locator('[data-found="opening:0"]').click()
-    expect(found).to_contain_text("7 walls, 10 openings")
-    picture.locator('[data-found="opening:0"]').click()
-    expect(found).to_contain_text("7 walls, 11 openings")
-    pick(page.get_by_label("Make-up of walls 120 inner"), "wall-inner")
-    bench.button("Take over").click()
-    expect(page.get_by_text("Built 7 walls, 11 openings, 4 rooms.")).to_be_visible()
-    bench.saved()
-    document = bench.document()
-    assert len(document["walls"]) == 7 and len(document["openings"]) == 11
-    assert sum(wall["make_up"] == "wall-inner" for wall in document["walls"]) == 3
-    for side in ("north", "west", "south", "east"):
-        page.get_by_role("button", name=f"{side} side").click()
-        bench.shows(f"{side.capitalize()} elevation")
-    expect(page.get_by_test_id("view").locator('[data-part$="/frame//"]').first).to_be_attached()
-    bench.button("Undo").click()
-    bench.saved()
-    assert bench.document()["walls"] == []
-
-
-def test_a_dropped_plan_is_scaled_by_two_points_and_its_layers_are_remembered(bench: Bench) -> None:
-    bench.new("Dropped", "mm")
-    page = bench.page
-    data = as_bytes(drawn(houses()[0], "layered"))
-    drop(page, "attic.dxf", data)
-    found = page.get_by_label("What was found")
-    expect(found).to_contain_text("7 walls")
-    picture = page.get_by_label("Plan in the file")
-    bench.button("Scale by two points").click()
-    walls = picture.locator('[data-found^="wall:"]')
-    box = picture.bounding_box()
-    assert box is not None
-    for x in (0.2, 0.8):
-        page.mouse.click(box["x"] + box["width"] * x, box["y"] + box["height"] * 0.5)
-    page.get_by_label("Length between the two points").fill("far")
-    bench.button("Set").click()
-    expect(page.get_by_role("alert")).to_contain_text("far")
-    pick(page.get_by_label("Unit of the file"), "mm")
-    expect(walls).to_have_count(7)
-    pick(page.get_by_label("What layer L04 is"), "nothing")
-    expect(found).to_contain_text("11 openings")
-    bench.button("Take over").click()
-    bench.saved()
-    drop(page, "attic.dxf", data)
-    expect(page.get_by_label("What layer L04 is")).to_have_attribute("data-value", "nothing")
-    expect(found).to_contain_text("0 walls, 0 openings")
-    expect(found.get_by_label("Read again")).to_contain_text("7 of its walls stand already")
-    expect(bench.button("Take over")).to_be_disabled()
-    page.keyboard.press("Escape")
-    expect(page.get_by_label("What was found")).to_have_count(0)
-
-
-def upload(name: str, data: bytes) -> dict[str, Any]:
-    return {"name": name, "mimeType": "image/vnd.dxf", "buffer": data}
-
-
-def drop(page: Page, name: str, data: bytes) -> None:
-    """Drops a file on the bench."""
-    page.evaluate(
-        """([name, text]) => {
-            const held = new DataTransfer();
-            held.items.add(new File([text], name));
-            const bench = document.querySelector('[data-testid="view"]');
-            bench.dispatchEvent(new DragEvent('drop', {dataTransfer: held, bubbles: true, cancelable: true}));
-        }""",
-        [name, data.decode()],
-    )
 
 
 def test_a_wall_is_dragged_and_the_house_follows(bench: Bench) -> None:

@@ -164,7 +164,7 @@ def test_an_unknown_view_is_named(client: TestClient) -> None:
 
 
 def test_bodies_are_limited(client: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(application, "LARGEST_BODY", 1000)
+    monkeypatch.setattr(application, "LARGEST_FILE", 1000)
     big = client.post("/api/projects/import", content=b"x" * 1001)
     assert big.status_code == 413 and big.json()["title"] == "too large"
 

@@ -60,7 +60,7 @@ export interface Trial {
   text: string;
 }
 export type Fill = "both" | "plan" | "view";
-export type PanelName = "history" | "make-ups" | "plan";
+export type PanelName = "history" | "make-ups" | "plan" | "backgrounds";
 
 export const LOOK: Record<Side, number> = { south: 90, east: 180, north: 270, west: 0 };
 
@@ -145,6 +145,9 @@ export interface Client {
   message: { text: string; tone: "wrong" | "note" } | null;
   /** The file that a plan is read from. */
   planFile: File | null;
+  /** The view whose backgrounds are looked at, and a file that is brought to be laid under it. */
+  under: string | null;
+  underFile: File | null;
   panel: PanelName | null;
   hint: string;
   snapped: string;
@@ -196,6 +199,8 @@ export const useClient = create<Client>((set) => ({
   message: null,
   panel: null,
   planFile: null,
+  under: null,
+  underFile: null,
   hint: "",
   snapped: "",
   position: "",

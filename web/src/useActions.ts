@@ -76,7 +76,7 @@ function repeated(last: Last, selection: string | null, movable: string[]): Chan
 
 /** Everything that can be done, by name: for the search, for keys, for buttons. */
 export function useActions(): Action[] {
-  const { state, viewName, change, commit } = useHeld();
+  const { state, views, viewName, change, commit } = useHeld();
   const { selection, also, lettering, setOut, allLines, solid, roofAlone, framing, last, set } = usePick(
     "selection",
     "also",
@@ -388,7 +388,14 @@ export function useActions(): Action[] {
         label: "Clear the construction lines",
         run: () => commit([{ kind: "clear_construction" }]),
       });
-    actions.push({ id: "plan", label: "Read a plan from a DXF file", run: () => set({ panel: "plan" }) });
+    actions.push({ id: "plan", label: "Read a plan from a file: DXF or IFC", run: () => set({ panel: "plan" }) });
+    for (const { name, title, over_files } of state.views)
+      if (over_files && [views[0].name, viewName].includes(name))
+        actions.push({
+          id: `backgrounds-${name}`,
+          label: `Backgrounds: a file under ${title}`,
+          run: () => set({ panel: "backgrounds", under: name }),
+        });
     actions.push({ id: "history", label: "History: what was done", run: () => set({ panel: "history" }) });
     actions.push({
       id: "make-ups",
@@ -420,6 +427,7 @@ export function useActions(): Action[] {
     return actions;
   }, [
     state,
+    views,
     viewName,
     selection,
     also,

@@ -7,19 +7,23 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutRoom, PutWall
+from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutRoom, PutWall, Remove
 from ..errors import BadInput
-from ..geometry import Axis, Point
-from ..model import GridLine, MakeUp, Opening, Project, Room, wall_length
+from ..geometry import Point
+from ..model import GridLine, MakeUp, Opening, Project, Room
 from ..reading import FoundOpening, FoundWall, ReadPlan
 from ..trades.levels.place import storeys
+from .changed import Gone, Moved, reread
 from .make_ups import AS_DRAWN, groups_of, key_of, made_to_measure
-from .there import SAME_OPENING, Stands, standing_in
+from .storeys import with_storeys
+from .there import Stands, drawn_axis
 from .walls import Heights, Stood, built
 
 DOOR_HEAD, WINDOW_HEAD, WINDOW_HEIGHT = 2100.0, 2100.0, 1200.0
 """Heights that a plan does not tell (mm). Common practice, no source."""
 NO_NAME = 40
+NEW = "+"
+"""Chosen as the level of a plan: the storey that is made for it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +39,10 @@ class Choices:
     storeys: Mapping[int, str] = field(default_factory=dict)
     rooms: bool = True
     grids: bool = True
+    unmoved: frozenset[str] = frozenset()
+    """Walls and openings of the project that stay where they are, wherever the file has them."""
+    removed: frozenset[str] = frozenset()
+    """Those that go, since the file does not have them."""
 
 
 @dataclass(slots=True)
@@ -46,16 +54,32 @@ class Adopted:
     walls: dict[int, str] = field(default_factory=dict)
     openings: dict[int, str] = field(default_factory=dict)
     counts: dict[str, int] = field(default_factory=dict)
+    level: str = ""
+    """That of the lowest of its plans."""
+    stands: dict[int, list[Stands]] = field(default_factory=dict)
+    """For walls of the plan by number, what stands for them."""
+    standing_openings: set[int] = field(default_factory=set)
+    moved: list[Moved] = field(default_factory=list)
+    gone: list[Gone] = field(default_factory=list)
 
 
 def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) -> Adopted:
     """Edits that build a plan into a project; new ids begin with `prefix`. Raises: BadInput where it has no storey."""
     out = Adopted()
+    project, levels, said = with_storeys(project, plan)
+    out.edits += levels
+    out.skipped += said
     placed = _placed(project, plan, choices, out)
     if not placed:
         raise BadInput("no storey of this project is chosen for a plan of the file", field="storeys")
-    known = standing_in(project, plan, {place: level for place, (level, _) in placed.items()})
-    new = {k: wall for k, wall in enumerate(plan.walls) if k not in choices.without_walls and k not in known.walls}
+    out.level = next(iter(placed.values()))[0]
+    known = reread(project, plan, {place: level for place, (level, _) in placed.items()}, choices.unmoved)
+    project = known.project
+    out.edits += known.edits
+    out.skipped += known.refused
+    out.stands, out.standing_openings, out.moved, out.gone = known.walls, known.openings, known.moved, known.gone
+    away = choices.without_walls | known.walls.keys() | known.stay
+    new = {k: wall for k, wall in enumerate(plan.walls) if k not in away}
     ups = _make_ups(project, list(new.values()), choices, prefix, out)
     spots: dict[int, list[Stood]] = {}
     numbers = _Numbers(project)
@@ -78,44 +102,34 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
         out.walls |= {k: pieces[0].id for k, pieces in held.of.items()}
     out.counts["walls"] = sum(isinstance(edit, PutWall) for edit in out.edits)
     for k, opening in enumerate(plan.openings):
-        if k in choices.without_openings or opening.wall in choices.without_walls:
+        if k in choices.without_openings or opening.wall in choices.without_walls or k in known.openings:
             continue
         host = _host(opening, spots.get(opening.wall, ()))
         if host is None:
             if opening.wall in spots:
                 out.skipped.append(f"a {opening.kind} of {opening.width:.0f} mm that lies across a junction of walls")
             continue
-        if _has_opening(project, host):
-            continue
         made = _opening(project, plan.walls[opening.wall], opening, host, f"{prefix}-opening{k + 1}", numbers)
         out.openings[k] = made.id
         out.edits.append(PutOpening(opening=made))
     out.counts["openings"] = len(out.openings)
     _rooms(project, plan, choices, placed, prefix, out)
+    went = [held.id for held in known.gone if held.id in choices.removed]
+    if went:
+        out.edits.append(Remove(elements=tuple(went)))
+    out.counts["moved"] = sum(held.id not in choices.unmoved for held in known.moved)
+    out.counts["removed"] = len(went)
     return out
 
 
 def _stood(wall: FoundWall, on: Sequence[Stands], shift: Point) -> list[Stood]:
     """The walls that stand for one of the plan, along its axis as it was drawn."""
-    start, end = ((p[0] + shift[0], p[1] + shift[1]) for p in (wall.start, wall.end))
-    drawn = Axis(start, end, wall.bulge)
+    drawn = drawn_axis(wall, shift)
     found = []
     for held in on:
         low, high = sorted((drawn.along(held.axis.start), drawn.along(held.axis.end)))
         found.append(Stood(held.id, drawn, low, high, held.line))
     return found
-
-
-def _has_opening(project: Project, host: tuple[str, float]) -> bool:
-    """Whether a wall of the project has an opening there already."""
-    id, along = host
-    for held in project.openings:
-        if held.wall == id:
-            wall = next(one for one in project.walls if one.id == id)
-            place = held.distance if held.end == "start" else wall_length(project, wall) - held.distance
-            if abs(place - along) < SAME_OPENING:
-                return True
-    return False
 
 
 def _make_ups(
@@ -142,9 +156,11 @@ def _placed(project: Project, plan: ReadPlan, choices: Choices, out: Adopted) ->
     known = storeys(project)
     plates = {held.level: held.plate for held in known}
     usual = {k: held.level for k, held in zip(range(len(plan.storeys)), known)}
+    added = {place for place in usual if choices.storeys.get(place) == NEW}
     found: dict[int, tuple[str, str]] = {}
     for k, storey in enumerate(plan.storeys):
         level = choices.storeys.get(k, "" if choices.storeys else usual.get(k, ""))
+        level = usual[k] if k in added else level
         if not level:
             if k not in choices.storeys:
                 out.skipped.append(

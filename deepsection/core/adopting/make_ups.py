@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import get_args
 
+from ..catalog import materials
 from ..errors import BadInput
 from ..model import Layer, MakeUp, Project
-from ..reading import FoundWall
-from ..trades.makeups.model import Framing
+from ..reading import FoundLayer, FoundWall
+from ..trades.makeups.model import Framing, Function
 
 AS_DRAWN = "as drawn"
 """Chosen instead of a make-up of the project: one to measure."""
@@ -35,6 +38,7 @@ class Group:
     count: int
     length: float
     make_up: str
+    stack: tuple[FoundLayer, ...] = ()
 
 
 def thickness_of(make_up: MakeUp) -> float:
@@ -54,7 +58,7 @@ def groups_of(project: Project, walls: Sequence[FoundWall]) -> list[Group]:
         held.setdefault(key_of(wall), []).append(wall)
     found = []
     for key, members in held.items():
-        first = max(members, key=lambda wall: (len(wall.layers), wall.length))
+        first = max(members, key=lambda wall: (len(wall.stack), len(wall.layers), wall.length))
         found.append(
             Group(
                 key,
@@ -64,6 +68,7 @@ def groups_of(project: Project, walls: Sequence[FoundWall]) -> list[Group]:
                 len(members),
                 sum(wall.length for wall in members),
                 _proposed(project, first),
+                first.stack,
             )
         )
     return sorted(found, key=lambda group: (-group.length, group.key))
@@ -80,11 +85,20 @@ def _proposed(project: Project, wall: FoundWall) -> str:
     fits = [
         held for held in project.make_ups if held.use == "wall" and abs(thickness_of(held) - wall.thickness) <= SAME
     ]
+    if wall.stack:
+        fits = [held for held in fits if _layered_alike(held, wall.stack)]
     usual = _usual(project, outer=wall.outer)
     if usual in fits:
         return usual.id
     placed = [held for held in fits if _is_outer(held) == wall.outer]
     return placed[0].id if placed else AS_DRAWN
+
+
+def _layered_alike(make_up: MakeUp, stack: Sequence[FoundLayer]) -> bool:
+    """Whether a make-up has the layers that a file names, as thick as it has them."""
+    return len(make_up.layers) == len(stack) and all(
+        abs(layer.thickness - held.thickness) <= SAME for layer, held in zip(make_up.layers, stack)
+    )
 
 
 def _is_outer(make_up: MakeUp) -> bool:
@@ -107,7 +121,33 @@ def made_to_measure(project: Project, group: Group, id: str) -> MakeUp:
     taken = {held.name for held in project.make_ups}
     name = next(text for text in (name, *(f"{name} {n}" for n in range(2, len(taken) + 3))) if text not in taken)
     layers = _drawn_layers(project, group.layers) if len(group.layers) > 1 else _stretched(project, group)
+    if len(group.stack) == len(layers):
+        layers = tuple(_named(layer, held) for layer, held in zip(layers, group.stack))
     return MakeUp(id=id, name=name, use="wall", layers=layers)
+
+
+WORDS = {
+    "brick": ("brick",), "block": ("block", "masonry"), "concrete": ("concrete",), "render": ("render", "stucco"),
+    "plaster": ("plaster",), "gypsum": ("gypsum", "drywall", "plasterboard"), "plywood": ("plywood", "osb"),
+    "softwood": ("timber", "wood", "stud", "frame", "softwood"),
+    "quilt": ("wool", "quilt", "batt"), "rigid": ("insulation", "foam", "eps", "xps", "rigid"),
+    "membrane": ("membrane", "barrier", "foil"), "air": ("air", "cavity"),
+}  # fmt: skip
+"""Words in the names of materials, for those of the catalogue. Common practice, no source."""
+
+
+def _named(layer: Layer, held: FoundLayer) -> Layer:
+    """A layer of the material that a file names, where the catalogue has it; what it does where that is one of ours."""
+    known = materials()
+    said = held.material.casefold()
+    exact = next((id for id, own in known.items() if own.name.casefold() == said), None)
+    words = set(re.findall(r"[a-z]+", said))
+    material = exact or next((id for id, of in WORDS.items() if id in known and words & set(of)), layer.material)
+    function = held.function if held.function in get_args(Function) else layer.function
+    changes: dict[str, object] = {"name": held.name, "material": material, "function": function}
+    if function != "structure" or material != layer.material:
+        changes["framing"] = None
+    return _changed(layer, **changes)
 
 
 def _stretched(project: Project, group: Group) -> tuple[Layer, ...]:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ..geometry import Axis, Point
 from ..model import Project, joint_point
-from ..reading import FoundWall, ReadPlan
+from ..reading import FoundWall
 from ..trades.walls.bands import layer_bands
 
 BESIDE = 15.0
@@ -17,7 +17,7 @@ SHARE = 0.8
 """And when it covers this share of it."""
 TURNED = math.sin(math.radians(0.5))
 SAME_OPENING = 150.0
-"""An opening whose middle lies this near to one that stands is that one (mm)."""
+"""An opening whose middle lies this near to where the file has it (mm) stays, in a wall that does."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,21 +49,26 @@ def standing_walls(project: Project, level: str) -> list[Stands]:
     return found
 
 
+def drawn_axis(wall: FoundWall, shift: Point) -> Axis:
+    """The middle of a wall of a plan, laid over the lowest one by its shift."""
+    (x0, y0), (x1, y1) = wall.start, wall.end
+    return Axis((x0 + shift[0], y0 + shift[1]), (x1 + shift[0], y1 + shift[1]), wall.bulge)
+
+
 def there(standing: list[Stands], walls: Mapping[int, FoundWall], shift: Point) -> dict[int, list[Stands]]:
     """For each wall of a plan, by number, the walls that stand for it already; those of which none do are left out."""
     found: dict[int, list[Stands]] = {}
     for number, wall in walls.items():
-        start, end = ((p[0] + shift[0], p[1] + shift[1]) for p in (wall.start, wall.end))
-        drawn = Axis(start, end, wall.bulge)
+        drawn = drawn_axis(wall, shift)
         on = [held for held in standing if _lies_on(held.axis, drawn)]
-        covered = sum(_covered(held.axis, drawn) for held in on)
-        if covered >= SHARE * drawn.length:
+        share = sum(covered(held.axis, drawn) for held in on) / max(drawn.length, 1.0)
+        if share >= SHARE:
             found[number] = on
     return found
 
 
 def _lies_on(axis: Axis, drawn: Axis) -> bool:
-    if axis.is_arc != drawn.is_arc or _covered(axis, drawn) < min(300.0, 0.5 * axis.length):
+    if axis.is_arc != drawn.is_arc or covered(axis, drawn) < min(300.0, 0.5 * axis.length):
         return False
     middle = axis.at(axis.length / 2)
     if abs(drawn.left_of(middle)) > BESIDE:
@@ -72,29 +77,7 @@ def _lies_on(axis: Axis, drawn: Axis) -> bool:
     return abs(a[0] * b[1] - a[1] * b[0]) < TURNED
 
 
-def _covered(axis: Axis, drawn: Axis) -> float:
+def covered(axis: Axis, drawn: Axis) -> float:
     """How much of a drawn wall lies beside one that stands (mm)."""
     low, high = sorted((drawn.along(axis.start), drawn.along(axis.end)))
     return max(min(high, drawn.length) - max(low, 0.0), 0.0)
-
-
-@dataclass(frozen=True, slots=True)
-class Standing:
-    """For walls of a plan by number what stands for them; and the walls of its storeys that the plan does not have."""
-
-    walls: dict[int, list[Stands]]
-    gone: tuple[Stands, ...]
-
-
-def standing_in(project: Project, plan: ReadPlan, levels: Mapping[int, str]) -> Standing:
-    """What of a plan stands already, on the levels of its storeys by position."""
-    walls: dict[int, list[Stands]] = {}
-    gone: list[Stands] = []
-    for place, level in levels.items():
-        storey = plan.storeys[place]
-        held = standing_walls(project, level)
-        found = there(held, {k: plan.walls[k] for k in storey.walls}, storey.shift)
-        walls |= found
-        used = {one.id for on in found.values() for one in on}
-        gone += [one for one in held if one.id not in used]
-    return Standing(walls, tuple(gone))

@@ -16,7 +16,7 @@ from ..trades.walls.bands import layer_bands
 from ..trades.walls.edits.walls import default_set_out
 from ..trades.walls.model import TopRule, Wall
 from .make_ups import thickness_of
-from .there import Stands
+from .there import Stands, drawn_axis
 
 ONE = 4.0
 """Ends of walls this close together (mm) share a joint."""
@@ -148,8 +148,7 @@ def built(
 def _pieces(walls: Mapping[int, FoundWall], make_ups: Mapping[int, MakeUp], prefix: str, shift: Point) -> list[Piece]:
     whole = []
     for number, found in walls.items():
-        start, end = ((p[0] + shift[0], p[1] + shift[1]) for p in (found.start, found.end))
-        axis = Axis(start, end, found.bulge)
+        axis = drawn_axis(found, shift)
         tees = [on.wall if on.kind == "tee" and on.wall in walls else None for on in (found.start_on, found.end_on)]
         left = _set_out(found, make_ups[number])
         whole.append(

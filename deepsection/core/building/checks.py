@@ -235,6 +235,7 @@ OUTDOORS = (
     Check("slab-falls-in", "a porch slab falls away from the house", source=PRACTICE),
 )
 COMMENTS = (Check("comment-open", "comments from outside are settled"),)
+BACKGROUNDS = (Check("background-lost", "a background lies under a view that is there"),)
 DRAWING = (Check("left-out", "an element, and a view, can be drawn", "blocking"),)
 OPENED = (Check("unchecked", "all checks of a house can be worked out"),)
 
@@ -251,6 +252,7 @@ CHECKS = {
         ON_ROOFS,
         OUTDOORS,
         COMMENTS,
+        BACKGROUNDS,
         DRAWING,
         OPENED,
     )

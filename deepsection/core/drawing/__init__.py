@@ -7,6 +7,7 @@ from .labels import FIGURE, FIRM, FIRST, HERE, LAST, LESSER, NAME, NUMBER, Label
 from .marks import (
     PITCH_RUN,
     Align,
+    Backdrop,
     Dimension,
     Drawing,
     Handle,
@@ -41,6 +42,7 @@ __all__ = [
     "PENS",
     "PITCH_RUN",
     "Align",
+    "Backdrop",
     "Dimension",
     "Drawing",
     "Handle",

@@ -136,6 +136,37 @@ Mark = Stroke | Region | Text | Dimension | Symbol
 
 
 @dataclass(frozen=True, slots=True)
+class Backdrop:
+    """A page of a file under a drawing: which one, and where it lies.
+
+    A point (x, y) of the page, from its lower left corner in the unit of the file, lies at (a x + c y + e,
+    b x + d y + f) in the view (real mm), with `place` = (a, b, c, d, e, f). What is shown of it is the `box`: left,
+    bottom, right, top on the page. `strength`: how dark it is, from 0 to 1.
+    """
+
+    id: str
+    name: str
+    file: str
+    page: int
+    place: tuple[float, float, float, float, float, float]
+    box: tuple[float, float, float, float]
+    strength: float
+    printed: bool
+    snapped: bool
+
+    def at(self, x: float, y: float) -> tuple[float, float]:
+        """Where a point of the page lies in the view (real mm)."""
+        a, b, c, d, e, f = self.place
+        return a * x + c * y + e, b * x + d * y + f
+
+    @property
+    def corners(self) -> tuple[tuple[float, float], ...]:
+        """The corners of what is shown of it, around, in the view (real mm)."""
+        x0, y0, x1, y1 = self.box
+        return self.at(x0, y0), self.at(x1, y0), self.at(x1, y1), self.at(x0, y1)
+
+
+@dataclass(frozen=True, slots=True)
 class Drawing:
     """A view as marks. `bounds` is x0, y0, x1, y1 of everything drawn, in real mm."""
 
@@ -155,6 +186,8 @@ class Drawing:
     """(key, right, up) of lettering that stands away from its first place, paper mm."""
     strings: tuple[tuple[str, bool], ...] = ()
     """(name, whether it is shown) of every string of dimensions that the view may have: `side:row`."""
+    backdrops: tuple[Backdrop, ...] = ()
+    """What lies under it: pages of files."""
 
 
 def path(*points: tuple[float, float]) -> Ring:

@@ -46,6 +46,7 @@ PENS: dict[str, Pen] = {
         Pen("wall_above", 0.13, "WALLS-ABOVE"),
         Pen("beam", 0.35, "BEAMS", dashes=(5.0, 1.5)),
         Pen("span", 0.18, "SPANS"),
+        Pen("background", 0.13, "BACKGROUND"),
         Pen("frame", 0.70, "SHEET-FRAME"),
         Pen("title", 0.25, "SHEET-TITLE"),
     )

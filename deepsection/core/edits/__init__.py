@@ -19,6 +19,14 @@ from ..document.motion import Motion
 from ..document.rebuilding import changed, put, rebuild, refusal
 from ..errors import DeepSectionError
 from ..model.project import Project
+from ..trades.backgrounds.edits import (
+    CropBackground,
+    LayBackground,
+    PutBackground,
+    ScaleBackground,
+    Spot,
+    StraightenBackground,
+)
 from ..trades.buildups.edits import PutBuildUpSetting
 from ..trades.ceilings.edits import PutCeiling
 from ..trades.comments.edits import PutComment, Said, TakeComments
@@ -80,7 +88,9 @@ from ..trades.walls.edits.splitting import ReverseWall, SplitWall, split_at
 from ..trades.walls.edits.walls import (
     DrawWalls,
     FlipWall,
+    JointAt,
     MoveJoint,
+    MoveJoints,
     MoveWall,
     PutJoint,
     PutWall,
@@ -158,6 +168,7 @@ __all__ = [
     "Copied",
     "CopyOpening",
     "CopyShow",
+    "CropBackground",
     "DrawDeck",
     "DrawLoftHatch",
     "DrawOutline",
@@ -169,12 +180,15 @@ __all__ = [
     "Edit",
     "FlipWall",
     "FollowKind",
+    "JointAt",
+    "LayBackground",
     "LayFloor",
     "LineUpOpenings",
     "MakeKind",
     "MirrorOpening",
     "Motion",
     "MoveJoint",
+    "MoveJoints",
     "MoveOpening",
     "MoveRidge",
     "MoveRoofEdge",
@@ -182,6 +196,7 @@ __all__ = [
     "OffsetWall",
     "PartCorners",
     "ProposeRoof",
+    "PutBackground",
     "PutBeam",
     "PutBuildUpSetting",
     "PutCeiling",
@@ -230,6 +245,7 @@ __all__ = [
     "RoundCorner",
     "Said",
     "SaveWall",
+    "ScaleBackground",
     "SetAnnotation",
     "SetProject",
     "SetRoofEdge",
@@ -240,8 +256,10 @@ __all__ = [
     "SetWallLength",
     "SpaceOpenings",
     "SplitWall",
+    "Spot",
     "SpreadOpenings",
     "SteepenRoof",
+    "StraightenBackground",
     "StraightenWall",
     "TakeComments",
     "TidyLettering",

@@ -3,6 +3,7 @@
 from ..document.anchors import Anchor, GridAnchor, JointAnchor, LevelAnchor, PartAnchor, PointAnchor
 from ..document.declaring import PartGroup
 from ..document.values import Element
+from ..trades.backgrounds.model import Background
 from ..trades.buildups.model import BuildUpSetting, ParameterValue, PieceSwitch
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
@@ -55,7 +56,7 @@ from ..trades.walls.model import (
     Wall,
 )
 from ..trades.walls.saved_model import SavedWall
-from .documents import dump_file, dump_project, load_project
+from .documents import dump_file, dump_project, load_file, load_project
 from .places import (
     OnWall,
     along_from_start,
@@ -77,6 +78,7 @@ __all__ = [
     "SLOPING",
     "Anchor",
     "Annotation",
+    "Background",
     "Band",
     "Bands",
     "BaseRule",
@@ -172,6 +174,7 @@ __all__ = [
     "dump_project",
     "joint_point",
     "layer_bands",
+    "load_file",
     "load_project",
     "outline_reach",
     "outward_of",

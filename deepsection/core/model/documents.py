@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import base64
+import hashlib
 import json
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from pydantic import ValidationError
@@ -120,6 +122,11 @@ def _to_10(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, "schema_version": 10}
 
 
+def _to_11(document: dict[str, Any]) -> dict[str, Any]:
+    """Backgrounds: an older document has none."""
+    return {**document, "schema_version": 11}
+
+
 MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _to_2,
     2: _to_3,
@@ -130,10 +137,13 @@ MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     7: _to_8,
     8: _to_9,
     9: _to_10,
+    10: _to_11,
 }
 """From a schema version to the next one."""
 
 
+FILES = "files"
+"""The field of a file that holds what lies under its views."""
 WRITER = "written_by"
 """The field of a file, beside those of the document, that says which version of the program wrote it."""
 
@@ -143,9 +153,30 @@ def dump_project(project: Project) -> bytes:
     return project.model_dump_json().encode()
 
 
-def dump_file(project: Project) -> bytes:
-    """The document as a file: with the version of the program that wrote it."""
-    return json.dumps({WRITER: VERSION} | json.loads(dump_project(project)), ensure_ascii=False).encode()
+def dump_file(project: Project, files: Mapping[str, bytes] | None = None) -> bytes:
+    """The document as a file: with the version of the program that wrote it, and the files that lie under its views,
+    by their digests."""
+    held = {digest: base64.b64encode(data).decode() for digest, data in (files or {}).items()}
+    document = {WRITER: VERSION} | json.loads(dump_project(project)) | ({FILES: held} if held else {})
+    return json.dumps(document, ensure_ascii=False).encode()
+
+
+def load_file(data: bytes | str) -> tuple[Project, dict[str, bytes]]:
+    """The project of a file, and the files that lie under its views, by their digests.
+
+    Raises: BadInput when it is cut short, damaged or not a project, UnknownVersion when it is from the future.
+    """
+    document = _parsed(data)
+    held = document.pop(FILES, {})
+    files = {}
+    for digest, text in held.items() if isinstance(held, dict) else ():
+        try:
+            files[digest] = base64.b64decode(str(text), validate=True)
+        except ValueError:
+            files[digest] = b""
+        if hashlib.sha256(files[digest]).hexdigest() != digest:
+            raise BadInput("a background in this project file is damaged", field="file", value=digest)
+    return _project_of(document, None), files
 
 
 def load_project(data: bytes | str, writer: str | None = None) -> Project:
@@ -153,12 +184,22 @@ def load_project(data: bytes | str, writer: str | None = None) -> Project:
 
     Raises: BadInput when it is cut short or not a project, UnknownVersion when it is from the future.
     """
+    document = _parsed(data)
+    document.pop(FILES, None)
+    return _project_of(document, writer)
+
+
+def _parsed(data: bytes | str) -> dict[str, Any]:
     try:
         document = json.loads(data)
     except (ValueError, RecursionError) as error:
         raise BadInput(f"this is not a whole project file: it {why_unreadable(data)}", field="file") from error
     if not isinstance(document, dict):
         raise BadInput("this is not a project file")
+    return document
+
+
+def _project_of(document: dict[str, Any], writer: str | None) -> Project:
     writer = str(document.pop(WRITER, writer or "another version"))
     version = document.get("schema_version")
     if not isinstance(version, int) or isinstance(version, bool) or version < 1 or version > SCHEMA_VERSION:

@@ -11,6 +11,7 @@ from pydantic import model_validator
 from ..document.declaring import collections_of
 from ..document.values import Element, Id, Name
 from ..errors import UnknownElement
+from ..trades.backgrounds.model import Background
 from ..trades.buildups.model import BuildUpSetting
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
@@ -35,14 +36,14 @@ from ..trades.walls.model import Joint, TeeJoint, Wall
 from ..trades.walls.saved_model import SavedWall
 from ..units import Units
 
-SCHEMA_VERSION = 10
+SCHEMA_VERSION = 11
 """Rises with every change of what is stored: `documents.MIGRATIONS` has the step, `tests/frozen` a file of each."""
 
 
 class Project(Element):
     """Everything that is saved. Building it validates it: ids are unique and references resolve."""
 
-    schema_version: Literal[10] = 10
+    schema_version: Literal[11] = 11
     id: Id
     name: Name
     place: str = ""
@@ -87,6 +88,7 @@ class Project(Element):
     details: tuple[Detail, ...] = ()
     build_ups: tuple[BuildUpSetting, ...] = ()
     shows: tuple[ViewShow, ...] = ()
+    backgrounds: tuple[Background, ...] = ()
     notes: tuple[Note, ...] = ()
     comments: tuple[Comment, ...] = ()
     sheets: tuple[Sheet, ...] = ()

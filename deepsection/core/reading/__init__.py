@@ -3,10 +3,12 @@
 Knows no file and no house of ours. `Drawn` is what stands on the paper; `read_plan` says what it shows.
 """
 
-from .drawn import Area, Drawn, Measure, Placed, Stroke, Words
-from .found import Checked, FoundGrid, FoundOpening, FoundRoom, FoundWall, Left, ReadPlan, UnitFound
+from .drawn import Area, Drawn, Measure, Placed, Stroke, Words, moved
+from .found import Checked, FoundGrid, FoundLayer, FoundOpening, FoundRoom, FoundWall, Left, ReadPlan, UnitFound
 from .layers import MEANINGS, Meaning, meaning_of
+from .near import near
 from .reading import read_plan
+from .units import unit_of
 
 __all__ = [
     "MEANINGS",
@@ -14,6 +16,7 @@ __all__ = [
     "Checked",
     "Drawn",
     "FoundGrid",
+    "FoundLayer",
     "FoundOpening",
     "FoundRoom",
     "FoundWall",
@@ -26,5 +29,8 @@ __all__ = [
     "UnitFound",
     "Words",
     "meaning_of",
+    "moved",
+    "near",
     "read_plan",
+    "unit_of",
 ]

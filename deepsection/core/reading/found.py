@@ -20,8 +20,19 @@ class EndOn:
 
 
 @dataclass(frozen=True, slots=True)
+class FoundLayer:
+    """A layer of which a file says more than its thickness: its name, material and what it does, in its own words."""
+
+    name: str
+    material: str
+    function: str
+    thickness: float
+
+
+@dataclass(frozen=True, slots=True)
 class FoundWall:
-    """A wall by its axis. `layers` are thicknesses from its left to its right where it was drawn in several."""
+    """A wall by its axis. `layers` are thicknesses from its left to its right where it was drawn in several; `stack`
+    what is known of them, from the outside in."""
 
     start: Point
     end: Point
@@ -35,6 +46,7 @@ class FoundWall:
     end_on: EndOn
     outer: bool = False
     outside: Literal["left", "right"] = "left"
+    stack: tuple[FoundLayer, ...] = ()
 
     @property
     def length(self) -> float:
@@ -115,11 +127,16 @@ class Left:
 
 @dataclass(frozen=True, slots=True)
 class Storey:
-    """One of the plans of a drawing: its title, the shift that lays it over the lowest, its walls by position."""
+    """One of the plans of a drawing: its title, the shift that lays it over the lowest, its walls by position.
+
+    Of a model it is known how far it lies above the lowest, and how high its walls are (mm).
+    """
 
     title: str
     shift: Point
     walls: tuple[int, ...]
+    above: float = 0.0
+    height: float | None = None
 
 
 @dataclass(slots=True)

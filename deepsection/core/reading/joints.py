@@ -90,27 +90,34 @@ def _circles(a: Point, r: float, b: Point, q: float) -> list[Point]:
     return [(a[0] + ux * along - uy * half * side, a[1] + uy * along + ux * half * side) for side in (-1, 1)]
 
 
-def joined(runs: Sequence[Run]) -> list[tuple[End, End]]:
-    """How each wall starts and ends; nothing of the runs is changed."""
+def joined(runs: Sequence[Run], *, whole: bool = False) -> list[tuple[End, End]]:
+    """How each wall starts and ends; nothing of the runs is changed.
+
+    `whole`: they are as long as the bodies of the walls, which go on past where axes cross at a corner.
+    """
     pairs = _close(runs)
     choices: dict[tuple[int, int], list[tuple[float, End]]] = {}
     for k, n in pairs:
         one, other = runs[k], runs[n]
         for held in meetings(one, other):
+            # A body goes on past a corner as far as it may end before it.
             for a, b, s, r, reach_s, reach_r in (
                 (k, n, held.s, held.r, held.reach_s, held.reach_r),
                 (n, k, held.r, held.s, held.reach_r, held.reach_s),
             ):
                 mine, host = runs[a], runs[b]
+                tee = reach_r if whole else TEE
                 for end in (0, 1):
                     off = s - mine.ends[end] if end else mine.ends[end] - s
                     if abs(off) > reach_s or not host.s0 - reach_r <= r <= host.s1 + reach_r:
                         continue
-                    if host.s0 + TEE < r < host.s1 - TEE:
+                    if host.s0 + tee < r < host.s1 - tee:
                         found = End("tee", s, b, r)
                     else:
                         found = End("corner", s, b, r, 0 if abs(r - host.s0) < abs(r - host.s1) else 1)
-                    choices.setdefault((a, end), []).append((_worth(found, off, reach_s), found))
+                    # Bodies overlap at corners: those that are alike were drawn to meet.
+                    unlike = abs(mine.t - host.t) if whole else 0.0
+                    choices.setdefault((a, end), []).append((_worth(found, off, reach_s) + unlike, found))
     ends = []
     for k, run in enumerate(runs):
         pair = []

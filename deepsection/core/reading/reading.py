@@ -6,16 +6,16 @@ import math
 from collections import Counter, defaultdict
 from collections.abc import Mapping, Sequence
 
-import numpy as np
 from shapely.geometry import Point as Spot
 
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Point
 
-from .drawn import Drawn, Stroke, moved
+from .drawn import Drawn, Stroke
 from .found import EndOn, FoundOpening, FoundWall, Left, ReadPlan, UnitFound
 from .joints import End, crossings, joined
 from .layers import Meaning
+from .near import near
 from .network import Enclosed, components, enclosed, outsides
 from .openings import (
     HEIGHT_TAGS,
@@ -40,10 +40,6 @@ from .strips import SINGLE, THINNEST, single_lines, strips_of
 from .swings import swings_of
 from .units import UNITS, unit_of
 
-FAR = 1e5
-"""A plan drawn farther than this from the origin (mm) is read as if it were drawn there."""
-SPREAD = 2e5
-"""What lies farther than this from the middle of the rest (mm) belongs to no house."""
 MOST_RUNS = 5_000
 """More walls than this in one file are not judged: it takes too long."""
 MOST_ROUNDS = 3
@@ -65,12 +61,12 @@ def read_plan(
     if unit is not None and unit not in UNITS:
         raise BadInput(f"“{unit}” is no unit; give mm, cm, m, in or ft", field="unit", value=unit)
     found = unit_of(drawn, unit) if factor is None else UnitFound("as measured", factor, 1.0, "as stated")
-    near, origin, notes = _near(drawn, found.factor)
+    held, origin, notes = near(drawn, found.factor)
     best: ReadPlan | None = None
     refused: BadInput | None = None
     for all_layers, single in ((False, False), (True, False), (False, True)):
         try:
-            result = _read(near, found, origin, dict(meanings or {}), all_layers=all_layers, single=single)
+            result = _read(held, found, origin, dict(meanings or {}), all_layers=all_layers, single=single)
         except BadInput as error:
             refused = refused or error
             continue
@@ -81,7 +77,7 @@ def read_plan(
     if refused is not None and (best is None or not best.enclosed):
         raise refused
     if best is None or len(best.walls) < FEWEST or not best.enclosed:
-        raise BadInput("no plan was found in this file: " + _why(near, best), field="file")
+        raise BadInput("no plan was found in this file: " + _why(held, best), field="file")
     best.notes = [*notes, *best.notes]
     return best
 
@@ -97,43 +93,6 @@ def _why(drawn: Drawn, plan: ReadPlan | None) -> str:
     if walls:
         return f"{walls} pieces of wall are drawn in it, but they enclose no room; is it an elevation or a detail?"
     return "no lines in it are as far apart as the faces of a wall, with rooms between; is it an elevation or a detail?"
-
-
-def _near(drawn: Drawn, factor: float) -> tuple[Drawn, Point, list[str]]:
-    """The drawing in mm about its own place, less what lies far away from the rest."""
-    spots = np.array(
-        [p for s in drawn.strokes for p in (s.a, s.b)]
-        + [(x, y) for held in drawn.areas for ring in held.rings for x, y, _ in ring]
-    ).reshape(-1, 2)
-    if not len(spots):
-        return moved(drawn, factor, (0.0, 0.0)), (0.0, 0.0), []
-    middle = np.median(spots, axis=0)
-    origin = (0.0, 0.0)
-    notes = []
-    if max(abs(middle)) * factor > FAR:
-        low = np.percentile(spots, 5, axis=0) * factor
-        origin = (
-            math.floor(float(low[0]) / 1000) * 1000.0 / factor,
-            math.floor(float(low[1]) / 1000) * 1000.0 / factor,
-        )
-        east, north = (value * factor / 1000 for value in origin)
-        notes.append(f"it is drawn {east:,.0f} m east and {north:,.0f} m north of the origin, and is placed near it")
-    at = moved(drawn, factor, origin)
-    centre = (float(middle[0]) - origin[0]) * factor, (float(middle[1]) - origin[1]) * factor
-
-    def close(point: Sequence[float]) -> bool:
-        return abs(point[0] - centre[0]) < SPREAD and abs(point[1] - centre[1]) < SPREAD
-
-    lost = Counter(s.layer for s in at.strokes if not (close(s.a) and close(s.b)))
-    at.strokes = [s for s in at.strokes if close(s.a) and close(s.b)]
-    at.areas = [held for held in at.areas if all(close(spot[:2]) for spot in held.rings[0])]
-    at.words = [held for held in at.words if close(held.at)]
-    at.measures = [held for held in at.measures if close(held.a) and close(held.b)]
-    notes += [
-        f"{count} lines on layer {layer} lie more than {SPREAD / 1000:.0f} m away from the rest"
-        for layer, count in sorted(lost.items())
-    ]
-    return at, (origin[0] * factor, origin[1] * factor), notes
 
 
 def _read(

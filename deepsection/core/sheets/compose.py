@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from ..drawing import Drawing, Mark, Region, Stroke, Symbol, Text, path, text_width
+from ..drawing import Backdrop, Drawing, Mark, Region, Stroke, Symbol, Text, path, text_width
+from ..drawing.pictures import Picture
 from ..model import PlacedView, Project, Sheet
 from ..resolve import Building
 from ..units import FOOT, Units
@@ -56,6 +57,17 @@ class SheetDrawing:
     placed: tuple[PlacedDrawing, ...]
     own: Drawing
     messages: tuple[tuple[str, str], ...] = ()
+    pictures: tuple[tuple[tuple[str, int], Picture], ...] = ()
+    """What the pages of files under its views show, by file and page."""
+
+    @property
+    def pages(self) -> frozenset[tuple[str, int]]:
+        """The pages of files that lie under its views."""
+        return frozenset((held.file, held.page) for view in self.placed for held in view.drawing.backdrops)
+
+    def picture(self, held: Backdrop) -> Picture:
+        """What the page shows that lies under a view. Raises: KeyError where nobody has brought it."""
+        return dict(self.pictures)[held.file, held.page]
 
 
 def compose(project: Project, building: Building, sheet: Sheet, *, date: str) -> SheetDrawing:
@@ -122,7 +134,7 @@ def compose_picture(project: Project, building: Building, name: str) -> SheetDra
     width, height = PICTURE
     scale = max((u1 - u0) / (width - 4.0), (v1 - v0) / (height - 4.0), 1.0)
     at = width / 2 - (u0 + u1) / 2 / scale, height / 2 - (v0 + v1) / 2 / scale
-    held = PlacedDrawing("picture", replace(drawing, marks=built), scale, *at)
+    held = PlacedDrawing("picture", replace(drawing, marks=built, backdrops=()), scale, *at)
     size = Paper("picture", width, height)
     return SheetDrawing(project.name, size, project.units, (held,), _on_paper([], size))
 

@@ -14,7 +14,7 @@ from .section_panels import section_frame
 from .setting import Setting
 from .snaps import Snaps, plan_snaps
 from .triangles import SlopeTriangle, slope_triangles
-from .views import anchor_in, draw_view, list_views, look_of, plan_level, standing_name
+from .views import anchor_in, draw_view, lies_over_files, list_views, look_of, plan_level, standing_name
 
 __all__ = [
     "SCHEDULE",
@@ -38,6 +38,7 @@ __all__ = [
     "figure_edits",
     "framing_name",
     "heads_of",
+    "lies_over_files",
     "list_views",
     "look_of",
     "opened",

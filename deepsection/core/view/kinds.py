@@ -47,7 +47,8 @@ class View:
 @dataclass(frozen=True, slots=True)
 class ViewKind:
     """A kind of view. `look` is a direction in degrees counter-clockwise from east; a view that `turns` may be drawn
-    along another one. `sights`: how it sees points in space; none where it is a drawing of its own."""
+    along another one. `sights`: how it sees points in space; none where it is a drawing of its own. `over_files`: pages
+    of files may lie under it."""
 
     views: Callable[[Project], Iterable[View]]
     look: Callable[[View], float]
@@ -56,6 +57,7 @@ class ViewKind:
     sights: Callable[[Building, View, float], Sequence[Sight]] = lambda building, view, look: (
         Sight(Frame.looking(look)),
     )
+    over_files: bool = False
 
 
 def _from_above(building: Building, view: View, look: float) -> tuple[Sight]:
@@ -170,6 +172,7 @@ PLAN = ViewKind(
     draw=lambda building, view, look, setting: draw_plan(building, view.subject, view.name, look, setting),
     turns=True,
     sights=lambda building, view, look: (plan_sight(building, view.subject, look),),
+    over_files=True,
 )
 ROOF_PLAN_VIEW = ViewKind(
     _roof_plan,
@@ -177,6 +180,7 @@ ROOF_PLAN_VIEW = ViewKind(
     draw=lambda building, view, look, setting: draw_roof_plan(building, view.name, look, setting),
     turns=True,
     sights=_from_above,
+    over_files=True,
 )
 
 
@@ -189,8 +193,10 @@ STRUCTURAL_PLAN = ViewKind(
     _structural_plans, look=_south, draw=_floor_drawing("structure"), turns=True, sights=_from_above
 )
 SHEET_PLAN = ViewKind(_sheet_plans, look=_south, draw=_floor_drawing("sheets"), turns=True, sights=_from_above)
-ELEVATION = ViewKind(_sides, look=lambda view: side_direction(view.subject), draw=_drawn_elevation)
-OWN_ELEVATION = ViewKind(_own("outside"), look=lambda view: float(view.subject.look), draw=_drawn_elevation)
+ELEVATION = ViewKind(_sides, look=lambda view: side_direction(view.subject), draw=_drawn_elevation, over_files=True)
+OWN_ELEVATION = ViewKind(
+    _own("outside"), look=lambda view: float(view.subject.look), draw=_drawn_elevation, over_files=True
+)
 INTERIOR = ViewKind(
     _own("room"),
     look=lambda view: float(view.subject.look),

@@ -14,6 +14,7 @@ from ..resolve import Building, resolve, storeys
 from ._kinds import kind_of_part, part_kinds
 from ._notes import anchor_at, note_lettering
 from ._states import shown_by_state, states_of
+from .backdrops import over_files
 from .kinds import ROOF, SIDES, VIEW_KINDS, View, ViewKind, plan_name
 from .setting import Setting
 
@@ -111,10 +112,15 @@ def draw_view(
 
     states = states_of(project) if works == "shown" else {}
     drawing = drawn(_before(project) if works == "before" else building)
-    if not states:
-        return drawing
-    before = drawn(_before(project), lettering=False) if "removed" in states.values() else None
-    return shown_by_state(drawing, before, states)
+    if states:
+        before = drawn(_before(project), lettering=False) if "removed" in states.values() else None
+        drawing = shown_by_state(drawing, before, states)
+    return over_files(drawing, project, look if kind.turns else None, on_paper) if kind.over_files else drawing
+
+
+def lies_over_files(project: Project, name: str) -> bool:
+    """Whether pages of files may lie under a view. Raises: UnknownElement."""
+    return _find(project, name)[0].over_files
 
 
 def anchor_in(

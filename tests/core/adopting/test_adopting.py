@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import dataclasses
 import math
 
 import pytest
 
-from deepsection.core.adopting import AS_DRAWN, Choices, adopted, groups_of, standing_in, thickness_of
-from deepsection.core.edits import apply_edits, changed, put
+from deepsection.core.adopting import AS_DRAWN, Choices, adopted, groups_of, thickness_of
+from deepsection.core.edits import apply_edits
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Axis
 from deepsection.core.model import Project, joint_point
@@ -18,7 +17,7 @@ from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.walls.bands import layer_bands
 from deepsection.formats.dxf_drawn import read_drawn
 from tests.plans_drawn.manners import as_bytes, drawn
-from tests.plans_drawn.truth import TrueHouse, TrueOpening, TrueWall, houses, inner, ring
+from tests.plans_drawn.truth import TrueHouse, TrueWall, houses, inner, ring
 
 
 def read(house: TrueHouse, manner: str = "pairs") -> ReadPlan:
@@ -121,38 +120,3 @@ def test_a_plan_without_its_storey_is_said() -> None:
         adopted(project, plan, Choices(storeys={0: ""}), prefix="read")
     with pytest.raises(BadInput, match="no make-up"):
         adopted(project, plan, Choices(make_ups={"300 outer": "straw"}), prefix="read")
-
-
-def again(project: Project, house: TrueHouse, prefix: str = "again") -> tuple[Project, ReadPlan]:
-    plan = read(house)
-    return apply_edits(project, adopted(project, plan, Choices(), prefix=prefix).edits), plan
-
-
-@pytest.mark.parametrize("house", houses(), ids=lambda house: house.name)
-def test_what_stands_already_is_not_built_again(house: TrueHouse) -> None:
-    """The same file once more: no wall, no opening, no room, and nothing that the file does not have."""
-    built, plan = again(new_project("p", "Read", "mm"), house)
-    known = standing_in(built, plan, {0: built.walls[0].base.level})
-    assert set(known.walls) == set(range(len(plan.walls))) and known.gone == ()
-    assert adopted(built, plan, Choices(), prefix="twice").edits == []
-
-
-def test_a_file_that_changed_brings_what_came_and_tells_what_went() -> None:
-    """A wall across the living room and a window more; the wall to the bath is gone. Heights that were set stay."""
-    house = houses()[0]
-    built, _ = again(new_project("p", "Read", "mm"), house, "first")
-    raised = put(built, changed(built.openings[0], height=1777.0))
-    walls = (*house.walls[:5], *house.walls[6:], TrueWall((2600, 4200), (2600, 7000), 120.0))
-    moved = {k: k - (k > 5) for k in range(7) if k != 5}
-    kept = tuple(dataclasses.replace(o, wall=moved[o.wall]) for o in house.openings if o.wall != 5)
-    changed_house = dataclasses.replace(house, walls=walls, openings=(*kept, TrueOpening(0, 4300, 600, "window")))
-    plan = read(changed_house)
-    known = standing_in(raised, plan, {0: raised.walls[0].base.level})
-    assert len(known.walls) == 6 and len(known.gone) == 1
-    after = apply_edits(raised, adopted(raised, plan, Choices(), prefix="again").edits)
-    assert len(after.walls) == 8 and len(after.openings) == len(built.openings) + 1
-    assert after.openings[0].height == 1777.0
-    new = next(wall for wall in after.walls if wall.id.startswith("again"))
-    joints = {joint.id: joint for joint in after.joints}
-    assert joints[new.start].kind == joints[new.end].kind == "tee"
-    assert sum(len(outline.spaces) for outline in resolve(after).plan.outlines) == 5

@@ -1,5 +1,6 @@
 import { footOn, lengthOf } from "./arc";
 import type { Place, Snaps } from "./types";
+import type { UnderLines } from "./underLines";
 
 interface Options {
   /** Real mm per px: snapping reaches so many px. */
@@ -10,6 +11,8 @@ interface Options {
   from?: { u: number; w: number } | null;
   /** Points of the action itself, such as the first corner of a chain. */
   own?: Place[];
+  /** Lines of what lies under the plan. */
+  under?: UnderLines | null;
   /** Only right angles from `from` count, whatever lies near. */
   square?: boolean;
 }
@@ -33,6 +36,8 @@ export function snapPlace(u: number, w: number, snaps: Snaps, options: Options):
         ? { u: point.u, w: point.w, label: point.label, joint: point.joint ?? undefined }
         : { ...onLine(point.u, point.w, point.wall ?? "", snaps), label: point.label };
   }
+  const below = options.under?.end(u, w, POINT_PX * mmPerPx);
+  if (below) return { u: below[0], w: below[1], label: "end of a line below" };
   const guides = snaps.guides;
   const crossed = crossingGuide(u, w, guides, POINT_PX * mmPerPx);
   if (crossed) return crossed;
@@ -43,6 +48,8 @@ export function snapPlace(u: number, w: number, snaps: Snaps, options: Options):
   const guide = nearestGuide(u, w, guides, LINE_PX * mmPerPx);
   if (guide && straight && from) return guideAtRightAngle(guide, straight, from, guides) ?? guide;
   if (guide) return guide;
+  const lying = straight ? null : options.under?.foot(u, w, LINE_PX * mmPerPx);
+  if (lying) return { u: lying[0], w: lying[1], label: "on a line below" };
   return straight ?? { u: step(u, grid), w: step(w, grid), label: "free" };
 }
 

@@ -4,6 +4,46 @@
  */
 
 export interface paths {
+    "/api/files/{digest}/pages/{page}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Page
+         * @description What a page of a file shows: its lines, areas and words, and whether there is an image of it.
+         */
+        get: operations["get_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/{digest}/pages/{page}/image": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Page Image
+         * @description A page of a file as an image. 404 for one that is drawn by its lines.
+         */
+        get: operations["get_page_image"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lengths": {
         parameters: {
             query?: never;
@@ -106,6 +146,26 @@ export interface paths {
          * @description Back to any point, as a new version: nothing in between is lost. Without one, to the last that draws.
          */
         post: operations["go_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/backgrounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay Background
+         * @description A file (DXF, PDF, SVG, PNG, JPEG) laid under a plan or an elevation, kept as one version.
+         */
+        post: operations["lay_background"];
         delete?: never;
         options?: never;
         head?: never;
@@ -488,7 +548,7 @@ export interface paths {
         put?: never;
         /**
          * Read Floor Plan
-         * @description A floor plan in a DXF file, built into the project as one step; what could not be built is listed.
+         * @description A floor plan in DXF or a model in IFC, built into the project as one step; what could not be built is listed.
          */
         post: operations["read_plan"];
         delete?: never;
@@ -508,7 +568,7 @@ export interface paths {
         put?: never;
         /**
          * Look At Floor Plan
-         * @description What is found in a floor plan of a DXF file, before it is built. `choices` is JSON, as `PlanChoices`.
+         * @description What is found in a floor plan in DXF or a model in IFC, before it is built. `choices`: JSON, as `PlanChoices`.
          */
         post: operations["look_at_plan"];
         delete?: never;
@@ -1112,6 +1172,129 @@ export interface components {
             views: components["schemas"]["ViewWanted"][];
         };
         /**
+         * Backdrop
+         * @description A page of a file under a drawing: which one, and where it lies.
+         *
+         *     A point (x, y) of the page, from its lower left corner in the unit of the file, lies at (a x + c y + e,
+         *     b x + d y + f) in the view (real mm), with `place` = (a, b, c, d, e, f). What is shown of it is the `box`: left,
+         *     bottom, right, top on the page. `strength`: how dark it is, from 0 to 1.
+         */
+        Backdrop: {
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** File */
+            file: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Page */
+            page: number;
+            /** Place */
+            place: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Printed */
+            printed: boolean;
+            /** Snapped */
+            snapped: boolean;
+            /** Strength */
+            strength: number;
+        };
+        /**
+         * Background
+         * @description A page of a file under a view.
+         *
+         *     Its lower left corner lies at (x, y): east and north in a plan, along and up in an elevation (mm). One unit of the
+         *     file is `scale` mm there: a unit is a mm of paper, or what a drawing counts in (`counts`). `turn`: degrees
+         *     counter-clockwise about that corner. `strength`: how dark it is, from 0 to 1.
+         */
+        Background: {
+            /**
+             * Counts
+             * @default paper
+             * @enum {string}
+             */
+            counts: "paper" | "drawing";
+            crop?: components["schemas"]["Crop"] | null;
+            /** File */
+            file: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Page
+             * @default 0
+             */
+            page: number;
+            /** Pages */
+            pages: components["schemas"]["PageSize"][];
+            /**
+             * Printed
+             * @default false
+             */
+            printed: boolean;
+            /**
+             * Scale
+             * @default 1
+             */
+            scale: number;
+            /**
+             * Shown
+             * @default true
+             */
+            shown: boolean;
+            /**
+             * Snapped
+             * @default true
+             */
+            snapped: boolean;
+            /**
+             * Strength
+             * @default 0.5
+             */
+            strength: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /** View */
+            view: string;
+            /**
+             * X
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+        };
+        /**
+         * BackgroundOut
+         * @description The version in which a file lies under a view, its element, and what tells how large it is.
+         */
+        BackgroundOut: {
+            /** Background */
+            background: string;
+            /** Reason */
+            reason: string;
+            state: components["schemas"]["State"];
+        };
+        /**
          * BaseRule
          * @description The foot of a wall. A wall `on_roof` stands on the roof that it meets above its level.
          */
@@ -1662,6 +1845,38 @@ export interface components {
              * @default 0
              */
             y: number;
+        };
+        /**
+         * Crop
+         * @description What is shown of a page: a box from its lower left corner, in the unit of the file.
+         */
+        Crop: {
+            /** Bottom */
+            bottom: number;
+            /** Left */
+            left: number;
+            /** Right */
+            right: number;
+            /** Top */
+            top: number;
+        };
+        /**
+         * CropBackground
+         * @description Shown of it is what lies between two opposite corners; all of it where none are named.
+         */
+        CropBackground: {
+            /** Background */
+            background: string;
+            /** Corners */
+            corners?: [
+                components["schemas"]["Spot"],
+                components["schemas"]["Spot"]
+            ] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crop_background";
         };
         /**
          * Deck
@@ -2247,6 +2462,11 @@ export interface components {
          */
         DrawingOut: {
             /**
+             * Backdrops
+             * @default []
+             */
+            backdrops: components["schemas"]["Backdrop"][];
+            /**
              * Bounds
              * @default [
              *       0,
@@ -2340,7 +2560,7 @@ export interface components {
             /** Base Version */
             base_version: number;
             /** Edits */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CarryDeck"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawDeck"] | components["schemas"]["DrawLoftHatch"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawSetDown"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LayFloor"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutBuildUpSetting"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutComment"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDeck"] | components["schemas"]["PutDetail"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutLoftHatch"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSetDown"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["PutWallSection"] | components["schemas"]["RailDeck"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetString"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["TakeComments"] | components["schemas"]["TidyLettering"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CarryDeck"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["CropBackground"] | components["schemas"]["DrawDeck"] | components["schemas"]["DrawLoftHatch"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawSetDown"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LayBackground"] | components["schemas"]["LayFloor"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveJoints"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBackground"] | components["schemas"]["PutBeam"] | components["schemas"]["PutBuildUpSetting"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutComment"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDeck"] | components["schemas"]["PutDetail"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutLoftHatch"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSetDown"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["PutWallSection"] | components["schemas"]["RailDeck"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["ScaleBackground"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetString"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenBackground"] | components["schemas"]["StraightenWall"] | components["schemas"]["TakeComments"] | components["schemas"]["TidyLettering"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             /**
              * Views
              * @default []
@@ -3013,6 +3233,18 @@ export interface components {
             kind: "joint";
         };
         /**
+         * JointAt
+         * @description A joint, and the point that it goes to.
+         */
+        JointAt: {
+            /** Joint */
+            joint: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * JunctionGroupOut
          * @description Junctions that are built alike, with the ids of the details that there are of them.
          *
@@ -3135,6 +3367,28 @@ export interface components {
             label: string;
             /** Text */
             text: string;
+        };
+        /**
+         * LayBackground
+         * @description Points of it on points of the view: one moves it; two turn and, unless its scale is `kept`, size it too.
+         */
+        LayBackground: {
+            /** Background */
+            background: string;
+            /**
+             * Kept
+             * @default false
+             */
+            kept: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lay_background";
+            /** Onto */
+            onto: components["schemas"]["Spot"][];
+            /** Points */
+            points: components["schemas"]["Spot"][];
         };
         /**
          * LayFloor
@@ -3533,6 +3787,19 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * MoveJoints
+         * @description Several joints moved to their points at once, as when a plan was drawn anew.
+         */
+        MoveJoints: {
+            /** Joints */
+            joints: components["schemas"]["JointAt"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_joints";
         };
         /**
          * MoveOpening
@@ -3941,6 +4208,62 @@ export interface components {
             width: number;
         };
         /**
+         * PageOut
+         * @description What a page of a file shows, from its lower left corner, in the unit of the file: paths of (x, y, bulge).
+         *
+         *     Where there is an `image` of it, the lines are there to be snapped to alone.
+         */
+        PageOut: {
+            /** Areas */
+            areas: [
+                number,
+                number,
+                number
+            ][][][];
+            /** Height */
+            height: number;
+            /** Image */
+            image: boolean;
+            /** Lines */
+            lines: [
+                number,
+                number,
+                number
+            ][][];
+            /** Notes */
+            notes: string[];
+            /** Width */
+            width: number;
+            /** Words */
+            words: components["schemas"]["PageWords"][];
+        };
+        /**
+         * PageSize
+         * @description Width and height of a page, in the unit of its file.
+         */
+        PageSize: {
+            /** Height */
+            height: number;
+            /** Width */
+            width: number;
+        };
+        /**
+         * PageWords
+         * @description Lettering of a page: where its middle lies, how high it is, how it is turned (degrees).
+         */
+        PageWords: {
+            /** Angle */
+            angle: number;
+            /** Height */
+            height: number;
+            /** Text */
+            text: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * ParameterOut
          * @description A parameter of a build-up: its value and the usual one as text, its limits, where they come from.
          *
@@ -4168,6 +4491,26 @@ export interface components {
             y: number;
         };
         /**
+         * PlanChange
+         * @description A wall or an opening of the project that the file has elsewhere, or not at all; the points along where it is.
+         */
+        PlanChange: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wall" | "opening";
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /** Words */
+            words: string;
+        };
+        /**
          * PlanDimension
          * @description A dimension: what its text says beside what is drawn (mm).
          */
@@ -4263,7 +4606,8 @@ export interface components {
          * PlanLook
          * @description What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, layer by position, whether it is left over.
          *
-         *     `gone` are the middles of walls of the project that the file does not have.
+         *     A `model` says itself in what it counts. `moved` is what of the project lies elsewhere in the file, `gone` what
+         *     the file does not have.
          */
         PlanLook: {
             /** Dimensions */
@@ -4279,10 +4623,7 @@ export interface components {
                 boolean
             ][];
             /** Gone */
-            gone: [
-                number,
-                number
-            ][][];
+            gone: components["schemas"]["PlanChange"][];
             /** Grids */
             grids: components["schemas"]["PlanGrid"][];
             /** Groups */
@@ -4295,6 +4636,10 @@ export interface components {
             levels: components["schemas"]["PlanLevel"][];
             /** Make Ups */
             make_ups: components["schemas"]["PlanMakeUp"][];
+            /** Model */
+            model: boolean;
+            /** Moved */
+            moved: components["schemas"]["PlanChange"][];
             /** Notes */
             notes: string[];
             /** Openings */
@@ -4609,7 +4954,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CarryDeck"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["DrawDeck"] | components["schemas"]["DrawLoftHatch"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawSetDown"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LayFloor"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBeam"] | components["schemas"]["PutBuildUpSetting"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutComment"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDeck"] | components["schemas"]["PutDetail"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutLoftHatch"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSetDown"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["PutWallSection"] | components["schemas"]["RailDeck"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetString"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenWall"] | components["schemas"]["TakeComments"] | components["schemas"]["TidyLettering"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
+            edits: (components["schemas"]["AddBay"] | components["schemas"]["AddDormer"] | components["schemas"]["AddOnRoof"] | components["schemas"]["AddRail"] | components["schemas"]["AddRung"] | components["schemas"]["AddSteps"] | components["schemas"]["AddStorey"] | components["schemas"]["AlignWall"] | components["schemas"]["BendWall"] | components["schemas"]["CarryDeck"] | components["schemas"]["CentreOpening"] | components["schemas"]["CentreUnderGable"] | components["schemas"]["ClearConstruction"] | components["schemas"]["ClearExceptions"] | components["schemas"]["CopyOpening"] | components["schemas"]["CopyShow"] | components["schemas"]["CropBackground"] | components["schemas"]["DrawDeck"] | components["schemas"]["DrawLoftHatch"] | components["schemas"]["DrawOutline"] | components["schemas"]["DrawPorchSlab"] | components["schemas"]["DrawRoof"] | components["schemas"]["DrawSetDown"] | components["schemas"]["DrawStair"] | components["schemas"]["DrawWalls"] | components["schemas"]["FlipWall"] | components["schemas"]["FollowKind"] | components["schemas"]["LayBackground"] | components["schemas"]["LayFloor"] | components["schemas"]["LineUpOpenings"] | components["schemas"]["MakeKind"] | components["schemas"]["MirrorOpening"] | components["schemas"]["MoveJoint"] | components["schemas"]["MoveJoints"] | components["schemas"]["MoveOpening"] | components["schemas"]["MoveRidge"] | components["schemas"]["MoveRoofEdge"] | components["schemas"]["MoveWall"] | components["schemas"]["OffsetWall"] | components["schemas"]["PartCorners"] | components["schemas"]["ProposeRoof"] | components["schemas"]["PutBackground"] | components["schemas"]["PutBeam"] | components["schemas"]["PutBuildUpSetting"] | components["schemas"]["PutCeiling"] | components["schemas"]["PutChimney"] | components["schemas"]["PutComment"] | components["schemas"]["PutConstruction"] | components["schemas"]["PutDeck"] | components["schemas"]["PutDetail"] | components["schemas"]["PutDownpipe"] | components["schemas"]["PutElevation"] | components["schemas"]["PutFitting"] | components["schemas"]["PutFloor"] | components["schemas"]["PutFloorHole"] | components["schemas"]["PutFoundation"] | components["schemas"]["PutFoundationStep"] | components["schemas"]["PutGrid"] | components["schemas"]["PutGroundSpot"] | components["schemas"]["PutGroundStep"] | components["schemas"]["PutJoint"] | components["schemas"]["PutKind"] | components["schemas"]["PutLoftHatch"] | components["schemas"]["PutMakeUp"] | components["schemas"]["PutNote"] | components["schemas"]["PutOpening"] | components["schemas"]["PutOutsideSteps"] | components["schemas"]["PutPorchSlab"] | components["schemas"]["PutPost"] | components["schemas"]["PutRail"] | components["schemas"]["PutRoof"] | components["schemas"]["PutRoom"] | components["schemas"]["PutRung"] | components["schemas"]["PutSavedWall"] | components["schemas"]["PutSection"] | components["schemas"]["PutSetDown"] | components["schemas"]["PutSheet"] | components["schemas"]["PutShow"] | components["schemas"]["PutStair"] | components["schemas"]["PutWall"] | components["schemas"]["PutWallSection"] | components["schemas"]["RailDeck"] | components["schemas"]["Remove"] | components["schemas"]["RemoveStorey"] | components["schemas"]["RepeatOpening"] | components["schemas"]["ResizeOpening"] | components["schemas"]["ReverseWall"] | components["schemas"]["RoundCorner"] | components["schemas"]["SaveWall"] | components["schemas"]["ScaleBackground"] | components["schemas"]["SetAnnotation"] | components["schemas"]["SetProject"] | components["schemas"]["SetRoofEdge"] | components["schemas"]["SetState"] | components["schemas"]["SetString"] | components["schemas"]["SetTerm"] | components["schemas"]["SetTotal"] | components["schemas"]["SetWallLength"] | components["schemas"]["SpaceOpenings"] | components["schemas"]["SplitWall"] | components["schemas"]["SpreadOpenings"] | components["schemas"]["SteepenRoof"] | components["schemas"]["StraightenBackground"] | components["schemas"]["StraightenWall"] | components["schemas"]["TakeComments"] | components["schemas"]["TidyLettering"] | components["schemas"]["Transform"] | components["schemas"]["TurnJoists"] | components["schemas"]["UseMakeUp"] | components["schemas"]["UseSavedWall"])[];
             entry?: components["schemas"]["Typed"] | null;
             /** Sequence */
             sequence: number;
@@ -4648,6 +4993,11 @@ export interface components {
              * @default
              */
             author: string;
+            /**
+             * Backgrounds
+             * @default []
+             */
+            backgrounds: components["schemas"]["Background"][];
             /**
              * Beams
              * @default []
@@ -4826,10 +5176,10 @@ export interface components {
             scale: number;
             /**
              * Schema Version
-             * @default 10
+             * @default 11
              * @constant
              */
-            schema_version: 10;
+            schema_version: 11;
             /**
              * Sections
              * @default []
@@ -4957,6 +5307,15 @@ export interface components {
              * @default 0
              */
             y: number;
+        };
+        /** PutBackground */
+        PutBackground: {
+            background: components["schemas"]["Background"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_background";
         };
         /** PutBeam */
         PutBeam: {
@@ -5861,6 +6220,26 @@ export interface components {
             views: components["schemas"]["ViewWanted"][];
         };
         /**
+         * ScaleBackground
+         * @description So large that two of its points are as far apart as they are known to be; the first stays where it is.
+         */
+        ScaleBackground: {
+            /** Background */
+            background: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scale_background";
+            /** Length */
+            length: number;
+            /** Points */
+            points: [
+                components["schemas"]["Spot"],
+                components["schemas"]["Spot"]
+            ];
+        };
+        /**
          * ScaleItem
          * @description A drawing scale to choose.
          */
@@ -6413,6 +6792,16 @@ export interface components {
             wall: string;
         };
         /**
+         * Spot
+         * @description A point of a view (mm).
+         */
+        Spot: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * SpreadOpenings
          * @description An opening and copies of it over its whole wall, with one clear distance between them and to the ends.
          */
@@ -6660,6 +7049,24 @@ export interface components {
             plan: string;
             /** Plate */
             plate: string | null;
+        };
+        /**
+         * StraightenBackground
+         * @description Turned by the least angle that brings two of its points level, or one over the other; the first stays.
+         */
+        StraightenBackground: {
+            /** Background */
+            background: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "straighten_background";
+            /** Points */
+            points: [
+                components["schemas"]["Spot"],
+                components["schemas"]["Spot"]
+            ];
         };
         /**
          * StraightenWall
@@ -7142,13 +7549,15 @@ export interface components {
         };
         /**
          * ViewItem
-         * @description A view that a project has.
+         * @description A view that a project has; `over_files`: backgrounds may lie under it.
          */
         ViewItem: {
             /** Look Deg */
             look_deg: number;
             /** Name */
             name: string;
+            /** Over Files */
+            over_files: boolean;
             /** Title */
             title: string;
         };
@@ -7427,6 +7836,124 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    get_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                digest: string;
+                page: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_page_image: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                digest: string;
+                page: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_length: {
         parameters: {
             query: {
@@ -7800,6 +8327,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Result"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lay_background: {
+        parameters: {
+            query: {
+                base_version: number;
+                view: string;
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackgroundOut"];
                 };
             };
             /** @description Not Found */

@@ -1,4 +1,11 @@
-import { keepPreviousData, type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  type QueryClient,
+  useMutation,
+  useQueries,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import {
   api,
   type Bench,
@@ -81,7 +88,7 @@ export function useImportProject() {
 
 const asIs = (held: unknown) => held as never;
 
-/** What is found in a floor plan of a DXF file, before it is built. */
+/** What is found in a floor plan or a model in a file, before it is built. */
 export function usePlanLook(id: string, file: File, choices: object) {
   const asked = JSON.stringify(choices);
   return useQuery({
@@ -103,7 +110,47 @@ export function usePlanLook(id: string, file: File, choices: object) {
   });
 }
 
-/** Builds the floor plan of a DXF file into the project, as one step. */
+const page = (file: string, number: number) => ({
+  queryKey: ["page", file, number],
+  queryFn: () =>
+    unwrap<Schemas["PageOut"]>(
+      api.GET("/api/files/{digest}/pages/{page}", { params: { path: { digest: file, page: number } } }),
+    ),
+  // What is named by its content never changes.
+  staleTime: Number.POSITIVE_INFINITY,
+  retry: false,
+});
+
+/** What a page of a file shows that lies under a view. */
+export function usePage(file: string, number: number) {
+  return useQuery(page(file, number));
+}
+
+/** The same, of several. */
+export function usePages(held: readonly { file: string; page: number }[]) {
+  return useQueries({ queries: held.map((one) => page(one.file, one.page)) });
+}
+
+/** Lays a file under a view, as one step. */
+export function useLayBackground(id: string, version: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ file, view }: { file: File; view: string }) => {
+      const body = await file.arrayBuffer();
+      const query = { base_version: version, view, name: file.name };
+      return unwrap<Schemas["BackgroundOut"]>(
+        api.POST("/api/projects/{id}/backgrounds", {
+          params: { path: { id }, query },
+          body: body as never,
+          bodySerializer: asIs,
+        } as never),
+      );
+    },
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.project(id) }),
+  });
+}
+
+/** Builds the floor plan or the model of a file into the project, as one step. */
 export function useReadPlan(id: string, version: number) {
   const client = useQueryClient();
   return useMutation({

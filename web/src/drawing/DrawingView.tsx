@@ -1,5 +1,6 @@
 import { memo } from "react";
 import type { Drawing, Mark, Region, Stroke, TextMark } from "../api/client";
+import { Backdrops } from "./Backdrops";
 import { hatchTile, pathData } from "./path";
 import { screenFill, screenPen } from "./pens";
 
@@ -19,6 +20,7 @@ export const DrawingView = memo(function DrawingView({ drawing, id, k, without =
     <g className="drawing">
       <Patterns drawing={drawing} id={id} k={k} />
       <Marks drawing={drawing} id={id} without={without} />
+      <Backdrops drawing={drawing} id={id} />
     </g>
   );
 });

@@ -114,6 +114,7 @@ export function BenchScreen() {
         ref={box}
         className="relative select-none overflow-hidden bg-paper"
         aria-label="Bench"
+        data-bench={panes.planBottom}
         aria-busy={busy || rescaling}
         {...pointer.events}
         style={{ cursor: pointer.cursor, touchAction: "none" }}
@@ -362,7 +363,7 @@ function useFitted(
 ): [Viewport, (next: Viewport) => void] {
   const [viewport, setViewport] = useState<Viewport>({ k: 0.03, u: 200, w: 300, v: 600 });
   const arrived = view ? `${key} ${view.name} ${plan?.look?.join()}` : "";
-  const empty = (plan?.marks.length ?? 0) === 0;
+  const empty = plan?.marks.length ? "" : `empty over ${plan?.backdrops?.length ?? 0}`;
   const byHand = useRef(false);
   const latest = useRef({ plan, view, beside });
   latest.current = { plan, view, beside };

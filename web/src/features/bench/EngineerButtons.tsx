@@ -1,12 +1,12 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Button } from "../../ui/Button";
+import { FileButton } from "../../ui/FileButton";
 import { useHeld } from "../../useProject";
 
 /** Sends the structural plan that is shown to the engineer, a simulated one, or reads an answer that came as a file. */
 export function EngineerButtons({ view }: { view: string }) {
   const { state, change, saving } = useHeld();
   const [said, setSaid] = useState("");
-  const file = useRef<HTMLInputElement>(null);
   const open = (state.project.comments ?? []).filter((held) => held.view === view && held.status === "open").length;
   const ask = (answer?: string) =>
     change(
@@ -18,20 +18,12 @@ export function EngineerButtons({ view }: { view: string }) {
       <Button disabled={saving} onClick={() => ask()}>
         Send to the engineer
       </Button>
-      <Button disabled={saving} onClick={() => file.current?.click()}>
-        Read an answer
-      </Button>
-      <input
-        ref={file}
-        type="file"
+      <FileButton
+        label="Read an answer"
+        name="Answer of the engineer"
         accept=".json"
-        aria-label="Answer of the engineer"
-        className="hidden"
-        onChange={async (event) => {
-          const next = event.target.files?.[0];
-          event.target.value = "";
-          if (next) ask(await next.text());
-        }}
+        disabled={saving}
+        onFile={async (file) => ask(await file.text())}
       />
       <span role="status" aria-label="comments" className="text-[11px] text-quiet">
         {said === "answered" ? (open ? `${open} open` : "no comments are open") : said || (open ? `${open} open` : "")}

@@ -47,6 +47,13 @@ export function ViewPanel({ drawing }: { drawing: Drawing | undefined }) {
           <Kinds title="Lettering" kinds={onPlan ? PLAN_WORD_KINDS : WORD_KINDS} show={show} onChange={change} />
         </div>
         {drawing && <Strings drawing={drawing} show={show} />}
+        {state.views.some(({ name, over_files }) => over_files && name === viewName) && (
+          <div className="mt-2 border-t border-rule pt-2">
+            <Button onClick={() => set({ panel: "backgrounds", under: viewName })}>
+              Backgrounds: files under this view…
+            </Button>
+          </div>
+        )}
         {(onPlan ? !/^plan:.*:|^plan:roof/.test(viewName) : isSection) && (
           <div className="mt-2 border-t border-rule pt-2">
             <Tick

@@ -24,6 +24,7 @@ import { type Grip, gripsOf } from "./grips";
 import { nextUnder, toggled, under, within } from "./picking";
 import { SELECT_HINT, usePlanAction } from "./usePlanAction";
 import type { usePreview } from "./usePreview";
+import { useUnderLines } from "./useUnderLines";
 import { elementOf, type Panes, zoom } from "./viewport";
 
 interface Props {
@@ -94,6 +95,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
   const units = state.project.units;
   const grid = units === "ft-in" ? 25.4 : 10;
   const turn = useMemo(() => ({ dx: plan?.look?.[0] ?? 0, dy: plan?.look?.[1] ?? 1 }), [plan?.look]);
+  const below = useUnderLines(plan);
   const runner = usePlanAction(turn, snaps, preview);
   const [hover, setHover] = useState<{ pane: "plan" | "view"; index: number } | null>(null);
   const [entry, setEntry] = useState<Entry | null>(null);
@@ -119,7 +121,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
       return place.along === undefined ? place : stepped(place, grid);
     }
     if (tool === "room" || tool === "align") return { u, w, label: "" };
-    return snapPlace(u, w, snaps, { mmPerPx, grid, from: action?.from, own: action?.own, square });
+    return snapPlace(u, w, snaps, { mmPerPx, grid, from: action?.from, own: action?.own, square, under: below });
   }
 
   /** The place on the wall that is seen at u of a view, or in which an opening that is seen there stands. */
@@ -231,7 +233,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
 
   function follow(held: Exclude<Gesture, { kind: "box" }>, x: number, y: number) {
     if (held.kind === "joint") {
-      const place = snapPlace(toPane(x, y).u, toPane(x, y).w, snaps, { mmPerPx: 1 / viewport.k, grid });
+      const place = snapPlace(toPane(x, y).u, toPane(x, y).w, snaps, { mmPerPx: 1 / viewport.k, grid, under: below });
       const plan = { x: place.u * turn.dy + place.w * turn.dx, y: -place.u * turn.dx + place.w * turn.dy };
       held.edits = [{ kind: "move_joint", joint: held.joint, ...plan }];
       setDragging(true);

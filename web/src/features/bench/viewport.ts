@@ -50,6 +50,7 @@ function builtOf(drawing: Drawing | undefined): Extent | null {
 /** The box to fit: what is built, without the marks around it; of a plan that is worked on, with its dimensions. */
 function boundsOf(drawing: Drawing | undefined, kind: "plan" | "view", dimensioned = false): Bounds {
   const built = builtOf(drawing);
+  if (!built && drawing?.backdrops?.length) return lettered(drawing);
   if (!built) return kind === "plan" ? EMPTY_PLAN : EMPTY_VIEW;
   if (dimensioned)
     for (const mark of drawing?.marks ?? [])

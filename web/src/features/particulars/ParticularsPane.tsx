@@ -5,12 +5,12 @@ import type { Schemas } from "../../api/client";
 import { useParticulars } from "../../api/queries";
 import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
+import { FieldRow } from "../../ui/FieldRow";
 import { Note } from "../../ui/Note";
 import { SumRows } from "../../ui/SumCard";
 import { useHeld } from "../../useProject";
 import { BuildUpPart } from "./BuildUpPart";
 import { Compared } from "./Compared";
-import { FieldRow } from "./FieldRow";
 import { MakeUpStrip } from "./MakeUpStrip";
 
 type Facts = Schemas["Particulars"];

@@ -1,6 +1,7 @@
-import { type FormEvent, useRef, useState } from "react";
+import { type FormEvent, useState } from "react";
 import { useCreateProject, useImportProject, useProjects } from "../../api/queries";
 import { Button } from "../../ui/Button";
+import { FileButton } from "../../ui/FileButton";
 import { Note } from "../../ui/Note";
 import { ProjectRow } from "./ProjectRow";
 
@@ -13,7 +14,6 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
   const [tradition, setTradition] = useState<"timber" | "masonry">("timber");
   const [ground, setGround] = useState<"slab" | "joists">("slab");
   const [archived, setArchived] = useState(false);
-  const file = useRef<HTMLInputElement>(null);
   const all = projects.data ?? [];
   const away = all.filter((project) => project.archived).length;
   const shown = all.filter((project) => archived || !project.archived);
@@ -114,18 +114,11 @@ export function ProjectList({ onOpen }: { onOpen: (id: string) => void }) {
           <h2 id="held" className="text-[15px] font-semibold">
             Projects here
           </h2>
-          <Button onClick={() => file.current?.click()}>Import a project file</Button>
-          <input
-            ref={file}
-            type="file"
+          <FileButton
+            label="Import a project file"
+            name="Project file"
             accept=".json,application/json"
-            aria-label="Project file"
-            className="hidden"
-            onChange={(event) => {
-              const chosen = event.target.files?.[0];
-              if (chosen) bring.mutate(chosen, { onSuccess: (state) => onOpen(state.id) });
-              event.target.value = "";
-            }}
+            onFile={(file) => bring.mutate(file, { onSuccess: (state) => onOpen(state.id) })}
           />
         </div>
         {bring.error && <Note className="mb-2">{bring.error.message}</Note>}

@@ -1,9 +1,10 @@
-import { memo, type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
+import { memo, useMemo } from "react";
 import { lengthText } from "../../actions/lengthText";
+import { snapped } from "../../drawing/frame";
 import { pathData } from "../../drawing/path";
+import { usePane } from "../../drawing/usePane";
 import { useHeld } from "../../useProject";
 import { fillOf, inkOf } from "./colours";
-import { around, type Frame, placeOf, type Size, snapped, zoomed } from "./frame";
 import type { Look, Reading } from "./useReading";
 
 export type Shown = "drawing" | "found" | "left";
@@ -22,19 +23,6 @@ interface Props {
 
 /** The drawing as it came, and what was found in it: a click on a wall or an opening takes it out, or back in. */
 export function PlanPreview({ reading, look, shown, picking, picked, onPick, onPoint }: Props) {
-  const pane = useRef<SVGSVGElement>(null);
-  const [size, setSize] = useState<Size>({ width: 800, height: 600 });
-  const [frame, setFrame] = useState<Frame | null>(null);
-  const drag = useRef<{ x: number; y: number; frame: Frame; moved: boolean } | null>(null);
-
-  useEffect(() => {
-    const held = pane.current;
-    if (!held) return;
-    const watch = new ResizeObserver(() => setSize({ width: held.clientWidth, height: held.clientHeight }));
-    watch.observe(held);
-    return () => watch.disconnect();
-  }, []);
-
   const ends = useMemo(
     () =>
       look.drawn.flatMap(([x0, y0, x1, y1]): Point[] => [
@@ -43,52 +31,16 @@ export function PlanPreview({ reading, look, shown, picking, picked, onPick, onP
       ]),
     [look],
   );
-  const fitted = useMemo(
-    () => around(look.walls.length ? look.walls.flatMap((wall) => wall.outline) : ends, size),
-    [look, ends, size],
-  );
-  const at = frame ?? fitted;
-
-  // React listens to wheels passively; the page must not scroll with the drawing.
-  useEffect(() => {
-    const held = pane.current;
-    if (!held) return;
-    const turn = (event: WheelEvent) => {
-      event.preventDefault();
-      const box = held.getBoundingClientRect();
-      const by = Math.exp(-event.deltaY * 0.0015);
-      setFrame((now) => zoomed(now ?? fitted, size, event.clientX - box.left, event.clientY - box.top, by));
-    };
-    held.addEventListener("wheel", turn, { passive: false });
-    return () => held.removeEventListener("wheel", turn);
-  }, [fitted, size]);
-
-  function down(event: PointerEvent<SVGSVGElement>) {
-    drag.current = { x: event.clientX, y: event.clientY, frame: at, moved: false };
-  }
-  function move(event: PointerEvent<SVGSVGElement>) {
-    const from = drag.current;
-    if (!from) return;
-    const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
-    if (!from.moved && Math.hypot(dx, dy) < 4) return;
-    from.moved = true;
-    setFrame({ ...from.frame, x: from.frame.x - dx / from.frame.k, y: from.frame.y + dy / from.frame.k });
-  }
-  function up(event: PointerEvent<SVGSVGElement>) {
-    const from = drag.current;
-    drag.current = null;
-    if (!from || from.moved) return;
-    const box = event.currentTarget.getBoundingClientRect();
+  const all = useMemo(() => (look.walls.length ? look.walls.flatMap((wall) => wall.outline) : ends), [look, ends]);
+  const { pane, events, transform, toPane } = usePane(all, (place, reach, target) => {
     if (picking) {
-      const place = placeOf(at, size, event.clientX - box.left, event.clientY - box.top);
-      onPick(snapped(ends, place, 12 / at.k));
+      onPick(snapped(ends, place, reach));
       return;
     }
-    const mark = (event.target as Element).closest("[data-found]");
-    const [what, place] = mark?.getAttribute("data-found")?.split(":") ?? [];
-    if (what === "wall") reading.toggle("without_walls", Number(place));
-    if (what === "opening") reading.toggle("without_openings", Number(place));
-  }
+    const [what, found] = target.closest("[data-found]")?.getAttribute("data-found")?.split(":") ?? [];
+    if (what === "wall") reading.toggle("without_walls", Number(found));
+    if (what === "opening") reading.toggle("without_openings", Number(found));
+  });
 
   return (
     <svg
@@ -96,14 +48,10 @@ export function PlanPreview({ reading, look, shown, picking, picked, onPick, onP
       role="img"
       aria-label="Plan in the file"
       className={`h-full w-full touch-none bg-paper ${picking ? "cursor-crosshair" : "cursor-default"}`}
-      onPointerDown={down}
-      onPointerMove={move}
-      onPointerUp={up}
+      {...events}
       onPointerLeave={() => onPoint(null)}
     >
-      <g
-        transform={`translate(${size.width / 2 - at.x * at.k} ${size.height / 2 + at.y * at.k}) scale(${at.k} ${-at.k})`}
-      >
+      <g transform={transform}>
         {shown.drawing && <Drawn look={look} left={false} />}
         {shown.left && <Drawn look={look} left />}
         {shown.found && <Found reading={reading} look={look} onPoint={onPoint} />}
@@ -112,20 +60,20 @@ export function PlanPreview({ reading, look, shown, picking, picked, onPick, onP
         look.rooms.map((room) => (
           <text
             key={`${room.name} ${room.at}`}
-            x={(room.at[0] - at.x) * at.k + size.width / 2}
-            y={size.height / 2 - (room.at[1] - at.y) * at.k}
+            x={toPane(room.at)[0]}
+            y={toPane(room.at)[1]}
             textAnchor="middle"
             className="pointer-events-none fill-ink text-[12px]"
           >
             {room.name}
           </text>
         ))}
-      {picked.map(([x, y], k) => (
+      {picked.map(toPane).map(([x, y], k) => (
         <circle
           // biome-ignore lint/suspicious/noArrayIndexKey: two points, told apart by their order
           key={k}
-          cx={(x - at.x) * at.k + size.width / 2}
-          cy={size.height / 2 - (y - at.y) * at.k}
+          cx={x}
+          cy={y}
           r={5}
           className="fill-none stroke-cut"
           strokeWidth={2}
@@ -215,19 +163,20 @@ const Found = memo(function Found({
           />
         );
       })}
-      {look.gone.map((line) => (
+      {[...look.gone, ...look.moved].map((held) => (
         <path
-          key={line.join()}
+          key={held.id}
           d={pathData(
-            line.map(([x, y]) => [x, y, 0]),
+            held.line.map(([x, y]) => [x, y, 0]),
             false,
           )}
           fill="none"
-          stroke={GONE}
-          strokeWidth={2.5}
+          stroke={look.gone.includes(held) ? GONE : STANDS}
+          strokeWidth={held.kind === "wall" ? 2.5 : 5}
+          strokeOpacity={held.kind === "wall" ? 1 : 0.55}
           strokeDasharray="9 5"
           vectorEffect="non-scaling-stroke"
-          data-testid="gone"
+          data-testid={look.gone.includes(held) ? "gone" : "moved"}
         />
       ))}
       {look.openings.map((opening, place) => {

@@ -1,10 +1,11 @@
 import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
 import { X } from "lucide-react";
-import { type DragEvent, useRef, useState } from "react";
+import { type DragEvent, useState } from "react";
 import { lengthText } from "../../actions/lengthText";
 import { useReadPlan } from "../../api/queries";
 import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
+import { FileButton } from "../../ui/FileButton";
 import { Note } from "../../ui/Note";
 import { useSearchLeft } from "../../ui/useSearchLeft";
 import { useHeld } from "../../useProject";
@@ -15,6 +16,7 @@ import { type Look, type Reading, useReading } from "./useReading";
 /** A floor plan from a file: what is drawn and what was found in it, corrected, then taken over as one step. */
 export function ReadingScreen() {
   const { panel, planFile, set } = usePick("panel", "planFile", "set");
+  const { storey } = useHeld();
   const close = () => set({ panel: null, planFile: null });
   useSearchLeft(panel === "plan");
   return (
@@ -27,7 +29,21 @@ export function ReadingScreen() {
               Read a plan{planFile && <span className="ml-2 font-mono text-[12px] font-normal">{planFile.name}</span>}
             </DialogTitle>
             <div className="flex gap-2">
-              <FileButton onFile={(file) => set({ planFile: file })} again={planFile !== null} />
+              {planFile && !/\.ifc$/i.test(planFile.name) && (
+                <Button
+                  title="Nothing is built: the drawing lies under the plan, to be drawn over"
+                  onClick={() => set({ panel: "backgrounds", under: storey.plan, underFile: planFile, planFile: null })}
+                >
+                  Only lay it under the plan
+                </Button>
+              )}
+              <FileButton
+                label={planFile ? "Another file" : "Choose a DXF or IFC file"}
+                name="Plan file"
+                accept=".dxf,.ifc"
+                tone={planFile ? "plain" : "strong"}
+                onFile={(file) => set({ planFile: file })}
+              />
               <Button aria-label="Close" onClick={close}>
                 <X size={14} aria-hidden />
               </Button>
@@ -44,29 +60,6 @@ export function ReadingScreen() {
   );
 }
 
-function FileButton({ onFile, again }: { onFile: (file: File) => void; again: boolean }) {
-  const input = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <Button tone={again ? "plain" : "strong"} onClick={() => input.current?.click()}>
-        {again ? "Another file" : "Choose a DXF file"}
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        accept=".dxf"
-        aria-label="DXF file"
-        className="hidden"
-        onChange={(event) => {
-          const next = event.target.files?.[0];
-          if (next) onFile(next);
-          event.target.value = "";
-        }}
-      />
-    </>
-  );
-}
-
 function Empty({ onFile }: { onFile: (file: File) => void }) {
   const drop = (event: DragEvent) => {
     event.preventDefault();
@@ -78,8 +71,8 @@ function Empty({ onFile }: { onFile: (file: File) => void }) {
     // biome-ignore lint/a11y/noStaticElementInteractions: files are dropped here; the button does the same by keyboard
     <div className="grid grow place-items-center" onDragOver={(event) => event.preventDefault()} onDrop={drop}>
       <p className="max-w-[52ch] text-center text-quiet">
-        Drop a floor plan in DXF here. Walls are found by their faces, outlines, hatching or widths, whatever their
-        layers are called; nothing is built before you take it over.
+        Drop a floor plan in DXF here, or a model in IFC. Walls are found by their faces, outlines, hatching or widths,
+        whatever their layers are called; nothing is built before you take it over.
       </p>
     </div>
   );
@@ -131,6 +124,7 @@ function Judged({
   const openings = look.openings.filter(
     (held, place) => !held.stands && !out.has(held.wall) && !choices.without_openings.includes(place),
   ).length;
+  const follows = look.moved.filter(({ id }) => !choices.unmoved.includes(id)).length + choices.removed.length;
 
   function takeOver() {
     reading.remember();
@@ -160,7 +154,7 @@ function Judged({
               {label}
             </Button>
           ))}
-          <Scale reading={reading} look={look} picked={picked} onPicked={setPicked} />
+          {!look.model && <Scale reading={reading} look={look} picked={picked} onPicked={setPicked} />}
         </div>
         <div className="relative min-h-0 grow">
           <PlanPreview
@@ -184,16 +178,25 @@ function Judged({
             {walls} {walls === 1 ? "wall" : "walls"}, {openings} {openings === 1 ? "opening" : "openings"},{" "}
             {look.rooms.length} {look.rooms.length === 1 ? "room" : "rooms"}
           </p>
-          {(standing > 0 || look.gone.length > 0) && <Again standing={standing} gone={look.gone.length} />}
+          {(standing > 0 || look.gone.length + look.moved.length > 0) && (
+            <Again reading={reading} look={look} standing={standing} />
+          )}
           <UnitChoice reading={reading} look={look} />
           <Storeys reading={reading} look={look} />
           <Thicknesses reading={reading} look={look} />
           <Dimensions look={look} />
-          <Layers reading={reading} look={look} />
+          {!look.model && <Layers reading={reading} look={look} />}
           <LeftOver look={look} />
           <Section title="Taken over with the walls">
             <Toggle label="Names of rooms" on={choices.rooms} onChange={(rooms) => reading.take({ rooms })} />
             <Toggle label="Grid lines" on={choices.grids} onChange={(grids) => reading.take({ grids })} />
+            {!look.model && (
+              <Toggle
+                label="The drawing, under the plan: what was not found is drawn over it"
+                on={choices.under !== ""}
+                onChange={(on) => reading.take({ under: on ? file.name : "" })}
+              />
+            )}
           </Section>
         </div>
         <footer className="flex flex-col gap-2 border-t border-rule px-4 py-3">
@@ -201,7 +204,7 @@ function Judged({
           <Button
             tone="strong"
             className="justify-center"
-            disabled={busy || error !== null || read.isPending || walls + openings === 0}
+            disabled={busy || error !== null || read.isPending || walls + openings + follows === 0}
             onClick={takeOver}
           >
             {read.isPending ? "Building…" : "Take over"}
@@ -212,19 +215,37 @@ function Judged({
   );
 }
 
-/** What of the file stands already, and what of the project it does not have. */
-function Again({ standing, gone }: { standing: number; gone: number }) {
+/** What of the file stands already, what lies elsewhere in it, and what it no longer has: each followed or not. */
+function Again({ reading, look, standing }: { reading: Reading; look: Look; standing: number }) {
+  const { unmoved, removed } = reading.choices;
+  const flipped = (held: string[], id: string) =>
+    held.includes(id) ? held.filter((other) => other !== id) : [...held, id];
   return (
     <Section title="Read again">
       <p className="text-[12px]">
-        {standing} of its walls stand already, and stay as they are; openings that are new are put into them.
+        {standing} of its walls stand already, and keep their heights and make-ups; openings that are new are put into
+        them.
       </p>
-      {gone > 0 && (
-        <p className="text-[12px] text-cut">
-          {gone === 1 ? "1 wall of the project is" : `${gone} walls of the project are`} not in the file, and shown
-          dashed. Remove on the plan what is to go.
-        </p>
+      {look.moved.length > 0 && <p className="text-[12px] text-quiet">It has elsewhere, and they follow:</p>}
+      {look.moved.map(({ id, words }) => (
+        <Toggle
+          key={id}
+          label={words}
+          on={!unmoved.includes(id)}
+          onChange={() => reading.take({ unmoved: flipped(unmoved, id) })}
+        />
+      ))}
+      {look.gone.length > 0 && (
+        <p className="text-[12px] text-cut">It no longer has these, shown dashed. Ticked, they are removed:</p>
       )}
+      {look.gone.map(({ id, words }) => (
+        <Toggle
+          key={id}
+          label={words}
+          on={removed.includes(id)}
+          onChange={() => reading.take({ removed: flipped(removed, id) })}
+        />
+      ))}
     </Section>
   );
 }

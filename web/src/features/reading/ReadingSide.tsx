@@ -54,18 +54,20 @@ export function UnitChoice({ reading, look }: { reading: Reading; look: Look }) 
         {unit.name}, {Math.round(unit.confidence * 100)} % sure
       </p>
       <p className="text-[12px] text-quiet">{unit.reason}</p>
-      <Select
-        aria-label="Unit of the file"
-        value={reading.choices.unit ?? ""}
-        onChange={(value) => reading.readBy({ unit: value || null, measured: null, says: "" })}
-        className="w-full"
-      >
-        {UNITS.map(([value, label]) => (
-          <option key={value} value={value}>
-            {label}
-          </option>
-        ))}
-      </Select>
+      {!look.model && (
+        <Select
+          aria-label="Unit of the file"
+          value={reading.choices.unit ?? ""}
+          onChange={(value) => reading.readBy({ unit: value || null, measured: null, says: "" })}
+          className="w-full"
+        >
+          {UNITS.map(([value, label]) => (
+            <option key={value} value={value}>
+              {label}
+            </option>
+          ))}
+        </Select>
+      )}
     </Section>
   );
 }

@@ -17,6 +17,11 @@ export interface Choices {
   storeys: Record<string, string>;
   rooms: boolean;
   grids: boolean;
+  /** The name of the file, where it stays under the plan. */
+  under: string;
+  /** Walls and openings of the project, by id: those that stay where they are, and those that go. */
+  unmoved: string[];
+  removed: string[];
 }
 
 const NONE: Choices = {
@@ -30,6 +35,9 @@ const NONE: Choices = {
   storeys: {},
   rooms: true,
   grids: true,
+  under: "",
+  unmoved: [],
+  removed: [],
 };
 
 /** Under which what was chosen for a source is remembered: the names of its layers. */
@@ -54,7 +62,7 @@ export function useReading(file: File): Reading {
   const [choices, setChoices] = useState<Choices>(NONE);
   const [recalled, setRecalled] = useState(false);
   const { unit, measured, says, layers } = choices;
-  const query = usePlanLook(id, file, { unit, measured, says, layers });
+  const query = usePlanLook(id, file, { unit, measured, says, layers, unmoved: choices.unmoved });
   // What was found last stays while a choice that cannot be is mended.
   const last = useRef<Look | undefined>(undefined);
   if (query.data) last.current = query.data;

@@ -8,6 +8,7 @@ import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { useActions } from "../../useActions";
 import { type Held, HeldContext } from "../../useProject";
+import { BackgroundScreen } from "../backgrounds/BackgroundScreen";
 import { BenchScreen } from "../bench/BenchScreen";
 import { ParticularsPane } from "../particulars/ParticularsPane";
 import { ReadingScreen } from "../reading/ReadingScreen";
@@ -199,7 +200,16 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         onDrop={(event) => {
           event.preventDefault();
           const file = event.dataTransfer.files[0];
-          if (file) set({ panel: "plan", planFile: file });
+          if (!file) return;
+          // Where it is dropped says what it lies under; a plan in DXF may be read into walls first.
+          const over = event.target instanceof Element ? event.target.closest("[data-bench]") : null;
+          const box = over?.getBoundingClientRect();
+          const onView = over && box && event.clientY - box.top > Number(over.getAttribute("data-bench"));
+          const view = onView ? viewName : planName;
+          const found = state.views.find(({ name }) => name === view);
+          if (/\.ifc$/i.test(file.name) || (/\.dxf$/i.test(file.name) && !onView))
+            set({ panel: "plan", planFile: file });
+          else set({ panel: "backgrounds", under: found?.over_files ? view : planName, underFile: file });
         }}
       >
         <TopStrip
@@ -222,6 +232,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
         <HistoryPanel />
         <MakeUpPanel />
         <ReadingScreen />
+        <BackgroundScreen />
       </div>
     </HeldContext.Provider>
   );

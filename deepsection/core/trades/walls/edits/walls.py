@@ -12,7 +12,7 @@ from pydantic import Field
 from ....document.command import Command
 from ....document.putting import PutElement
 from ....document.rebuilding import changed, get_element, put
-from ....document.values import Id, Mm, Positive
+from ....document.values import Element, Id, Mm, Positive
 from ....errors import RefusedEdit
 from ....geometry import Axis, Point
 from ....model.places import joint_point, wall_axis, wall_points
@@ -127,6 +127,29 @@ class MoveJoint(Command):
         if project.collection_of(self.joint) != "joints":
             raise RefusedEdit("only a joint can be moved to a point", element=self.joint)
         return with_joints_at(project, {self.joint: (self.x, self.y)})
+
+
+class JointAt(Element):
+    """A joint, and the point that it goes to."""
+
+    joint: Id
+    x: Mm
+    y: Mm
+
+
+class MoveJoints(Command):
+    """Several joints moved to their points at once, as when a plan was drawn anew."""
+
+    kind: Literal["move_joints"] = "move_joints"
+    phrase: ClassVar[str] = "move corners"
+    joints: Annotated[tuple[JointAt, ...], Field(min_length=1)]
+
+    def apply(self, project: Project) -> Project:
+        """The project with the joints moved. Raises: RefusedEdit, UnknownElement."""
+        for held in self.joints:
+            if project.collection_of(held.joint) != "joints":
+                raise RefusedEdit("only a joint can be moved to a point", element=held.joint)
+        return with_joints_at(project, {held.joint: (held.x, held.y) for held in self.joints})
 
 
 class MoveWall(Command):

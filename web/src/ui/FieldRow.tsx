@@ -1,9 +1,9 @@
 import { useEffect, useId, useRef, useState } from "react";
-import type { Schemas } from "../../api/client";
-import { useClient, usePick } from "../../store";
-import { Button } from "../../ui/Button";
-import { Select } from "../../ui/Select";
-import { useHeld } from "../../useProject";
+import type { Schemas } from "../api/client";
+import { useClient, usePick } from "../store";
+import { useHeld } from "../useProject";
+import { Button } from "./Button";
+import { Select } from "./Select";
 
 type Field = Schemas["Field"];
 

@@ -1,0 +1,34 @@
+"""Backgrounds: what they are called, and that the view is there that they lie under."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import get_args
+
+from ...building.diagnostics import Diagnostic
+from ...building.kind import ElementKind
+from ...building.placed import Placed
+from ...geometry import Side
+from ...model import Background, Project
+from ..levels.place import storeys
+from .fields import background_fields
+
+
+def _title(project: Project, held: Background) -> tuple[str, str]:
+    return held.name, "a file under a view, to be drawn over"
+
+
+def _lost(placed: Placed) -> Iterator[Diagnostic]:
+    project = placed.project
+    if not project.backgrounds:
+        return
+    levels = {"", "roof", *(storey.level for storey in storeys(project))}
+    elevations = {*get_args(Side), *(held.id for held in project.elevations)}
+    for held in project.backgrounds:
+        sort, _, which = held.view.partition(":")
+        if which not in (levels if sort == "plan" else elevations):
+            message = f"{held.name} lies under a view that is no longer there; remove it, or lay the file anew"
+            yield Diagnostic("background-lost", message, held.id, "view")
+
+
+BACKGROUND = ElementKind(Background, on_paper=True, title=_title, fields=background_fields, checks=_lost)

@@ -1,0 +1,143 @@
+"""Files that lie under views: laid there, looked at, and brought to the sheets that print them."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import PurePath
+
+from pydantic import BaseModel
+
+from deepsection.core.drawing.pictures import Picture, PictureWords
+from deepsection.core.edits import PutBackground
+from deepsection.core.errors import BadInput, DeepSectionError
+from deepsection.core.geometry import Frame
+from deepsection.core.model import Background, Project
+from deepsection.core.reading import ReadPlan
+from deepsection.core.sheets import SheetDrawing
+from deepsection.core.trades.backgrounds.model import PageSize
+from deepsection.core.view import drawn, lies_over_files, look_of, opened
+from deepsection.formats.pictures import About, about_file, picture_of
+
+from .projects import new_id
+from .schemas import State
+from .store import Store
+from .work import in_turn
+
+Vertex = tuple[float, float, float]
+
+
+class BackgroundOut(BaseModel):
+    """The version in which a file lies under a view, its element, and what tells how large it is."""
+
+    state: State
+    background: str
+    reason: str
+
+
+class PageWords(BaseModel):
+    """Lettering of a page: where its middle lies, how high it is, how it is turned (degrees)."""
+
+    text: str
+    x: float
+    y: float
+    height: float
+    angle: float
+
+
+class PageOut(BaseModel):
+    """What a page of a file shows, from its lower left corner, in the unit of the file: paths of (x, y, bulge).
+
+    Where there is an `image` of it, the lines are there to be snapped to alone.
+    """
+
+    width: float
+    height: float
+    image: bool
+    lines: list[list[Vertex]]
+    areas: list[list[list[Vertex]]]
+    words: list[PageWords]
+    notes: list[str]
+
+
+def page_of(store: Store, digest: str, page: int) -> Picture:
+    """What a page of a file shows. Raises: UnknownElement, BadInput."""
+    return picture_of(store.file(digest), page)
+
+
+@in_turn
+def laid_under(store: Store, project: Project, view: str, name: str, data: bytes) -> tuple[PutBackground, About]:
+    """The edit that lays a file under a view: a drawing where it lies itself, paper at the scale of the project, about
+    the middle of the house.
+
+    Raises: UnknownElement for a view that is not there, BadInput for what cannot lie under it.
+    """
+    if not lies_over_files(project, view):
+        raise BadInput("a file can lie under plans of storeys, the roof plan and elevations", field="view", value=view)
+    about = about_file(data)
+    # What cannot be shown is refused now, not when it is printed.
+    picture_of(data, 0)
+    scale = about.scale or project.scale
+    wide, high = (size * scale for size in about.pages[0])
+    plan = view.startswith("plan")
+    if about.at is not None and plan:
+        x, y = about.at
+    else:
+        x, y = _middle(project, view, plan)
+        x, y = x - wide / 2, y - high / 2
+    return _laid(store, data, about, view, name, scale, (x, y)), about
+
+
+def under_plan(store: Store, plan: ReadPlan, view: str, name: str, data: bytes) -> PutBackground:
+    """The edit that lays the drawing of a plan under what was read of it, to be drawn over. Raises: BadInput."""
+    about, factor = about_file(data), plan.unit.factor
+    place = about.corner[0] * factor - plan.origin[0], about.corner[1] * factor - plan.origin[1]
+    return _laid(store, data, about, view, name, factor, place)
+
+
+def _laid(
+    store: Store, data: bytes, about: About, view: str, name: str, scale: float, at: tuple[float, float]
+) -> PutBackground:
+    """The edit that lays the first page of a file, which is kept, at a scale with its lower left corner at a place."""
+    laid = Background(
+        id=new_id("background", "background"),
+        name=PurePath(name).stem.strip()[:120] or "background",
+        view=view,
+        file=store.put_file(data),
+        pages=tuple(PageSize(width=width, height=height) for width, height in about.pages),
+        counts=about.counts,
+        x=at[0],
+        y=at[1],
+        scale=scale,
+    )
+    return PutBackground(background=laid)
+
+
+def _middle(project: Project, view: str, plan: bool) -> tuple[float, float]:
+    """The middle of what a view shows, where a background counts: in a plan east and north, else along and up (mm)."""
+    drawing, _ = drawn(opened(project), view, project.scale)
+    if not drawing.marks:
+        return 0.0, 0.0
+    u0, v0, u1, v1 = drawing.bounds
+    middle = (u0 + u1) / 2, (v0 + v1) / 2
+    return Frame.looking(look_of(project, view)).turned_to_plan(*middle) if plan else middle
+
+
+def with_pictures(store: Store, sheet: SheetDrawing) -> SheetDrawing:
+    """A sheet with what lies under its views; of a file that is not here, or broken, its edge says so."""
+    if not sheet.pages:
+        return sheet
+    sizes = {(held.file, held.page): held.box for view in sheet.placed for held in view.drawing.backdrops}
+    return replace(sheet, pictures=tuple((page, _picture(store, page, sizes[page])) for page in sorted(sheet.pages)))
+
+
+def _picture(store: Store, page: tuple[str, int], box: tuple[float, float, float, float]) -> Picture:
+    try:
+        return page_of(store, *page)
+    except DeepSectionError:
+        x0, y0, x1, y1 = box
+        ring = ((x0, y0, 0.0), (x1, y0, 0.0), (x1, y1, 0.0), (x0, y1, 0.0), (x0, y0, 0.0))
+        cross = ((x0, y0, 0.0), (x1, y1, 0.0)), ((x0, y1, 0.0), (x1, y0, 0.0))
+        words = PictureWords(
+            "this background is not here", (x0 + x1) / 2, (y0 + y1) / 2, max((y1 - y0) / 30, (x1 - x0) / 40), 0.0
+        )
+        return Picture(x1, y1, (ring, *cross), words=(words,))

@@ -1,0 +1,144 @@
+"""Plans from files on screen: judged, corrected, taken over, read again."""
+
+from __future__ import annotations
+
+import dataclasses
+import re
+
+from playwright.sync_api import expect
+
+from tests.core.adopting.test_changed import EAST, stretched
+from tests.e2e.conftest import Bench, pick
+from tests.e2e.files import drop, upload
+from tests.formats.test_ifc_model import two_storeys
+from tests.plans_drawn.manners import as_bytes, drawn
+from tests.plans_drawn.truth import houses
+
+
+def test_a_plan_from_a_file_stands_in_all_views(bench: Bench) -> None:
+    """Chosen, judged, corrected by clicks, taken over as one step; looked at from all sides; undone."""
+    bench.new("From a file", "mm")
+    bench.search("Read a plan from a file: DXF or IFC")
+    page = bench.page
+    house = houses()[0]
+    page.get_by_label("Plan file").set_input_files(upload("broken.dxf", b"0"))  # type: ignore[arg-type]
+    expect(page.get_by_role("alert")).to_contain_text("not a DXF file")
+    page.get_by_label("Plan file").set_input_files(upload("cottage.dxf", as_bytes(drawn(house, "everything"))))  # type: ignore[arg-type]
+    found = page.get_by_label("What was found")
+    expect(found).to_contain_text("7 walls, 11 openings, 4 rooms")
+    expect(found.get_by_label("Unit", exact=True)).to_contain_text("mm, 99 % sure")
+    expect(found.get_by_label("Left over")).to_contain_text("lines")
+    picture = page.get_by_label("Plan in the file")
+    inner = picture.locator('[data-found^="wall:"]').last
+    inner.hover()
+    expect(page.get_by_test_id("pointed")).to_contain_text("meets walls at both ends")
+    picture.locator('[data-found="opening:0"]').click()
+    expect(found).to_contain_text("7 walls, 10 openings")
+    picture.locator('[data-found="opening:0"]').click()
+    expect(found).to_contain_text("7 walls, 11 openings")
+    pick(page.get_by_label("Make-up of walls 120 inner"), "wall-inner")
+    found.get_by_label("The drawing, under the plan").check()
+    bench.button("Take over").click()
+    expect(page.get_by_text("Built 7 walls, 11 openings, 4 rooms.")).to_be_visible()
+    bench.saved()
+    document = bench.document()
+    assert len(document["walls"]) == 7 and len(document["openings"]) == 11
+    assert sum(wall["make_up"] == "wall-inner" for wall in document["walls"]) == 3
+    assert [held["name"] for held in document["backgrounds"]] == ["cottage"]
+    expect(page.get_by_test_id("plan").locator("[data-backdrop]")).to_be_attached()
+    for side in ("north", "west", "south", "east"):
+        page.get_by_role("button", name=f"{side} side").click()
+        bench.shows(f"{side.capitalize()} elevation")
+    expect(page.get_by_test_id("view").locator('[data-part$="/frame//"]').first).to_be_attached()
+    bench.button("Undo").click()
+    bench.saved()
+    assert bench.document()["walls"] == bench.document()["backgrounds"] == []
+
+
+def test_a_dropped_plan_is_scaled_by_two_points_and_its_layers_are_remembered(bench: Bench) -> None:
+    bench.new("Dropped", "mm")
+    page = bench.page
+    data = as_bytes(drawn(houses()[0], "layered"))
+    drop(page, "attic.dxf", data)
+    found = page.get_by_label("What was found")
+    expect(found).to_contain_text("7 walls")
+    picture = page.get_by_label("Plan in the file")
+    bench.button("Scale by two points").click()
+    walls = picture.locator('[data-found^="wall:"]')
+    box = picture.bounding_box()
+    assert box is not None
+    for x in (0.2, 0.8):
+        page.mouse.click(box["x"] + box["width"] * x, box["y"] + box["height"] * 0.5)
+    page.get_by_label("Length between the two points").fill("far")
+    bench.button("Set").click()
+    expect(page.get_by_role("alert")).to_contain_text("far")
+    pick(page.get_by_label("Unit of the file"), "mm")
+    expect(walls).to_have_count(7)
+    pick(page.get_by_label("What layer L04 is"), "nothing")
+    expect(found).to_contain_text("11 openings")
+    bench.button("Take over").click()
+    bench.saved()
+    drop(page, "attic.dxf", data)
+    expect(page.get_by_label("What layer L04 is")).to_have_attribute("data-value", "nothing")
+    expect(found).to_contain_text("0 walls, 0 openings")
+    expect(found.get_by_label("Read again")).to_contain_text("7 of its walls stand already")
+    expect(bench.button("Take over")).to_be_disabled()
+    page.keyboard.press("Escape")
+    expect(page.get_by_label("What was found")).to_have_count(0)
+
+
+def test_a_changed_plan_is_followed(bench: Bench) -> None:
+    """The east side lies farther out in the file now, and a window is gone from it: each is told, chosen, done."""
+    bench.new("Changed", "mm")
+    page, house = bench.page, houses()[0]
+    drop(page, "first.dxf", as_bytes(drawn(house, "pairs")))
+    found = page.get_by_label("What was found")
+    expect(found).to_contain_text("7 walls, 11 openings")
+    bench.button("Take over").click()
+    bench.saved()
+    before = bench.document()
+    wider = stretched(house, EAST, 900.0)
+    drop(page, "second.dxf", as_bytes(drawn(dataclasses.replace(wider, openings=wider.openings[1:]), "pairs")))
+    again = found.get_by_label("Read again")
+    expect(again).to_contain_text("Outer wall")
+    moved = again.get_by_label("moved by 900")
+    expect(moved).to_be_checked()
+    expect(page.get_by_test_id("moved")).to_have_count(1)
+    expect(page.get_by_test_id("gone")).to_have_count(1)
+    gone = again.get_by_role("checkbox", name=re.compile("^(Window|Door) "))
+    expect(gone).not_to_be_checked()
+    gone.check()
+    bench.button("Take over").click()
+    bench.saved()
+    expect(page.get_by_text("Built 1 moved, 1 removed.")).to_be_visible()
+    after = bench.document()
+    assert {wall["id"] for wall in after["walls"]} == {wall["id"] for wall in before["walls"]}  # type: ignore[attr-defined]
+    assert len(after["openings"]) == len(before["openings"]) - 1  # type: ignore[arg-type]
+    wide = [max(joint["x"] for joint in held["joints"] if joint["kind"] == "free") for held in (before, after)]  # type: ignore[attr-defined]
+    assert abs(wide[1] - wide[0] - 900.0) < 1.0
+    bench.button("Undo").click()
+    bench.saved()
+    assert bench.document() == before
+
+
+def test_a_model_stands_with_its_storeys(bench: Bench) -> None:
+    """Two storeys of another hand, dropped into an empty project: taken over, with a storey made for the upper one."""
+    bench.new("Model", "mm")
+    page = bench.page
+    drop(page, "house.ifc", two_storeys("IFC2X3", 1000.0))
+    found = page.get_by_label("What was found")
+    expect(found).to_contain_text("10 walls, 10 openings, 2 rooms")
+    expect(found.get_by_label("Unit", exact=True)).to_contain_text("the model says so (IFC2X3)")
+    expect(found.get_by_label("Left over")).to_contain_text("slabs")
+    expect(found.get_by_label("Unit of the file")).to_have_count(0)
+    expect(bench.button("Only lay it under the plan")).to_have_count(0)
+    bench.button("Take over").click()
+    expect(page.get_by_text("Built 10 walls, 10 openings, 2 rooms.")).to_be_visible()
+    bench.saved()
+    document = bench.document()
+    assert len(document["walls"]) == 10 and len(document["floors"]) == 1  # type: ignore[arg-type]
+    bench.step("Elevations")
+    expect(page.get_by_test_id("view").locator('[data-part$="/frame//"]').first).to_be_attached()
+    bench.button("Undo").click()
+    bench.saved()
+    assert bench.document()["walls"] == [] and bench.document()["floors"] == []
