@@ -18,7 +18,18 @@ import { Triangles } from "./Triangles";
 import { BenchContext } from "./useBench";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
-import { besideBy, fitted, LADDER, outgrown, type Panes, panesOf, type Size, SPLITTER, type Whole } from "./viewport";
+import {
+  besideBy,
+  fitted,
+  LADDER,
+  outgrown,
+  type Panes,
+  PX_PER_PAPER_MM,
+  panesOf,
+  type Size,
+  SPLITTER,
+  type Whole,
+} from "./viewport";
 import { WalkedLines, WalkKnob } from "./Walk";
 
 /** The ladder shows levels in its own way. */
@@ -68,7 +79,8 @@ export function BenchScreen() {
   // The setting out of a stair has no place on the plan: it fills the bench.
   const filled = step === "Sections" && section?.startsWith("setting:") ? "view" : fill;
   const panes = useMemo(() => panesOf(size, split, filled), [size, split, filled]);
-  const drawing = tool === "section" || tool === "wall-section" || (step === "Sections" && !section);
+  const drawing =
+    tool === "section" || (tool === "wall-section" && step !== "Elevations") || (step === "Sections" && !section);
   const isStrip = step === "Sections" && state.project.wall_sections?.some((held) => held.id === section);
   const isDetail = step === "Details" && viewName.startsWith("detail:");
   const whole =
@@ -318,8 +330,6 @@ function Splitter({
   );
 }
 
-/** A mm of paper is drawn about so many px wide. */
-const PX_PER_PAPER_MM = 3.8;
 /** The zoom has to rest for so long (ms) before the views are asked for at its scale. */
 const REST = 160;
 

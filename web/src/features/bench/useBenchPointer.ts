@@ -124,10 +124,10 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     return snapPlace(u, w, snaps, { mmPerPx, grid, from: action?.from, own: action?.own, square, under: below });
   }
 
-  /** The place on the wall that is seen at u of a view, or in which an opening that is seen there stands. */
-  function placeInView(element: string | null, u: number): Place {
-    const opening = state.project.openings?.find((held) => held.id === element);
-    const line = snaps.axes.find((held) => held.wall === (opening?.wall ?? element));
+  /** The place on the first wall of what lies under a place of a view, at its u; or on that of an opening. */
+  function placeInView(stack: string[], u: number): Place {
+    const walls = stack.map((id) => state.project.openings?.find((held) => held.id === id)?.wall ?? id);
+    const line = walls.map((wall) => snaps.axes.find((held) => held.wall === wall)).find((held) => held);
     const wide = line ? line.u2 - line.u1 : 0;
     if (line?.bulge) return { u, w: 0, label: "a bent wall", elsewhere: "Pick a place on a bent wall on the plan." };
     if (!line || Math.abs(wide) < 1) return { u, w: 0, label: "no wall here" };
@@ -281,7 +281,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
       if (held.moved) return;
       if (tool === "note") return askNote(held.pane, held.of, x, y);
       if (tool === "wall-section" && held.pane === "view")
-        return runner.click(placeInView(held.element, toPane(x, y).u));
+        return runner.click(placeInView(under(event.clientX, event.clientY, plan, view), toPane(x, y).u));
       pick(event, held.element);
       runner.setWrong(null);
       return;

@@ -47,22 +47,53 @@ function builtOf(drawing: Drawing | undefined): Extent | null {
   });
 }
 
-/** The box to fit: what is built, without the marks around it; of a plan that is worked on, with its dimensions. */
-function boundsOf(drawing: Drawing | undefined, kind: "plan" | "view", dimensioned = false): Bounds {
+/** The box to fit: what is built, without the marks around it. */
+function boundsOf(drawing: Drawing | undefined, kind: "plan" | "view"): Bounds {
   const built = builtOf(drawing);
   if (!built && drawing?.backdrops?.length) return lettered(drawing);
   if (!built) return kind === "plan" ? EMPTY_PLAN : EMPTY_VIEW;
-  if (dimensioned)
-    for (const mark of drawing?.marks ?? [])
-      if ("path" in mark && mark.pen === "dimension")
-        for (const [u, w] of mark.path) {
-          built.u0 = Math.min(built.u0, u);
-          built.u1 = Math.max(built.u1, u);
-          built.y0 = Math.min(built.y0, w);
-          built.y1 = Math.max(built.y1, w);
-        }
-  const margin = dimensioned ? 0.01 * (built.u1 - built.u0) : kind === "plan" ? 0.06 * (built.u1 - built.u0) : 0;
+  const margin = kind === "plan" ? 0.06 * (built.u1 - built.u0) : 0;
   return [built.u0 - margin, built.y0 - margin * 1.6, built.u1 + margin, built.y1 + margin];
+}
+
+/** A mm of paper is drawn about so many px wide. */
+export const PX_PER_PAPER_MM = 3.8;
+
+/** The box around a drawing and the marks beside it, in a room of so many px. Marks keep their distance on paper, so
+ * they are taken as they will stand once it is drawn at the scale of its zoom, whatever it is drawn at now. */
+function withMarks(drawing: Drawing, built: Extent, marks: Bounds, room: number, tall: number): Bounds {
+  const px = (over: number) => (Math.max(over, 0) / drawing.scale) * PX_PER_PAPER_MM;
+  const [left, low] = [px(built.u0 - marks[0]), px(built.y0 - marks[1])];
+  const [right, high] = [px(marks[2] - built.u1), px(marks[3] - built.y1)];
+  const k = Math.min(
+    Math.max(room - left - right, room / 3) / Math.max(built.u1 - built.u0, 1),
+    Math.max(tall - low - high, tall / 3) / Math.max(built.y1 - built.y0, 1),
+  );
+  return [built.u0 - left / k, built.y0 - low / k, built.u1 + right / k, built.y1 + high / k];
+}
+
+/** The box to fit of a plan that is worked on: with its dimensions. */
+function dimensionedBounds(plan: Drawing | undefined, room: number, tall: number): Bounds {
+  const built = builtOf(plan);
+  if (!plan || !built) return boundsOf(plan, "plan");
+  const marks = { ...built };
+  for (const mark of plan.marks)
+    if ("path" in mark && mark.pen === "dimension")
+      for (const [u, w] of mark.path) {
+        marks.u0 = Math.min(marks.u0, u);
+        marks.u1 = Math.max(marks.u1, u);
+        marks.y0 = Math.min(marks.y0, w);
+        marks.y1 = Math.max(marks.y1, w);
+      }
+  const [u0, y0, u1, y1] = withMarks(plan, built, [marks.u0, marks.y0, marks.u1, marks.y1], room, tall);
+  const margin = 0.01 * (u1 - u0);
+  return [u0 - margin, y0 - margin * 1.6, u1 + margin, y1 + margin];
+}
+
+/** The box to fit of a view that fills the bench: with all its lettering. */
+function letteredBounds(view: Drawing, room: number, tall: number): Bounds {
+  const built = builtOf(view);
+  return built ? withMarks(view, built, lettered(view), room, tall) : lettered(view);
 }
 
 function lettered(drawing: Drawing): Bounds {
@@ -147,16 +178,19 @@ export function fitted(
 ): Viewport {
   if (whole === "strip" && viewDrawing?.marks.length) return stripFitted(panes, planDrawing, viewDrawing, beside);
   if (whole === "detail" && viewDrawing?.marks.length) return detailFitted(panes, viewDrawing);
-  const plan = boundsOf(planDrawing, "plan", whole === "plan");
   const planHeight = panes.planBottom - panes.planTop;
-  // A view that fills the bench is seen with all its lettering.
-  const own = planHeight > 40 || !viewDrawing?.marks.length ? boundsOf(viewDrawing, "view") : lettered(viewDrawing);
-  const view = beside ? joined(own, viewDrawing, beside) : own;
+  const room = panes.width - LADDER - 2 * EDGE;
+  const plan =
+    whole === "plan" ? dimensionedBounds(planDrawing, room, planHeight - 1.6 * EDGE) : boundsOf(planDrawing, "plan");
   const viewHeight = panes.viewBottom - panes.viewTop;
+  const own =
+    planHeight > 40 || !viewDrawing?.marks.length
+      ? boundsOf(viewDrawing, "view")
+      : letteredBounds(viewDrawing, room, viewHeight - 2 * EDGE);
+  const view = beside ? joined(own, viewDrawing, beside) : own;
   const shown = [planHeight > 40 ? plan : null, viewHeight > 40 ? view : null].filter((b): b is Bounds => b !== null);
   const u0 = Math.min(...shown.map((b) => b[0]));
   const u1 = Math.max(...shown.map((b) => b[2]));
-  const room = panes.width - LADDER - 2 * EDGE;
   const byView = Math.min(
     room / (u1 - u0),
     viewHeight > 40 ? (viewHeight - 2 * EDGE) / (view[3] - view[1]) : Number.POSITIVE_INFINITY,
