@@ -34,7 +34,9 @@ from deepsection.service.app import create_app, default_database, load_demos
 from deepsection.service.backgrounds import with_pictures
 from deepsection.service.database import open_database
 from deepsection.service.details import all_lines, detailed, details_on_sheets, junction_groups, lines_of
-from deepsection.service.plans import built_words, plan_choices, plan_in, plan_rows
+from deepsection.service.plan_choices import plan_choices
+from deepsection.service.plan_looks import plan_rows
+from deepsection.service.plans import built_words, plan_in
 from deepsection.service.store import Store, Stored
 from deepsection.service.work import (
     answered,

@@ -127,8 +127,21 @@ def plan_tables(rows: dict[str, Any]) -> list[Table | str]:
         left.add_row(held["layer"], held["what"], str(held["count"]))
     found: list[Table | str] = [said, by_thickness, by_width]
     found += [f"rooms: {names}"] if names else []
+    found += [_stair_words(held) for held in rows["stairs"]]
+    heights = ", ".join(dict.fromkeys(held["text"] for held in rows["heights"]))
+    found += [f"heights written in it: {heights}"] if heights else []
+    if rows["north"]:
+        found.append(f"north lies {rows['north']['clockwise_from_up']:g} degrees clockwise from up")
     found += [checked] if rows["dimensions"] else []
     return [*found, left] if rows["left_over"] else found
+
+
+def _stair_words(held: dict[str, Any]) -> str:
+    flights = " and ".join(str(flight["risers"]) for flight in held["flights"])
+    turn = next((flight["then"] for flight in held["flights"] if flight["then"]), "")
+    between = f" with a {turn} between" if turn.endswith("landing") else f" with {turn} between" if turn else ""
+    sizes = f"{held['width']:,.0f} wide, treads {held['going']:,.0f}"
+    return f"stair of {flights} risers{between}, {sizes}: {held['reason']}"
 
 
 def _table(title: str, *heads: str) -> Table:

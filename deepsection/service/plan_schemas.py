@@ -70,6 +70,34 @@ class PlanGrid(BaseModel):
     end: Spot
 
 
+class PlanStair(BaseModel):
+    """A stair that was found: its flights by their outlines, the middle of its first riser, the way up (degrees)."""
+
+    outlines: list[list[Spot]]
+    foot: Spot
+    turn: float
+    risers: int
+    width: float
+    going: float
+    confidence: float
+    reason: str
+    built: bool
+
+
+class PlanHeight(BaseModel):
+    """A height that is written in a plan."""
+
+    text: str
+    at: Spot
+
+
+class PlanNorth(BaseModel):
+    """Where north is: degrees clockwise from up, and where that is drawn."""
+
+    angle: float
+    at: Spot
+
+
 class PlanDimension(BaseModel):
     """A dimension: what its text says beside what is drawn (mm)."""
 
@@ -155,6 +183,9 @@ class PlanLook(BaseModel):
     openings: list[PlanOpening]
     rooms: list[PlanRoom]
     grids: list[PlanGrid]
+    stairs: list[PlanStair]
+    levels_written: list[PlanHeight]
+    north: PlanNorth | None
     dimensions: list[PlanDimension]
     left: list[PlanLeft]
     layers: list[PlanLayer]

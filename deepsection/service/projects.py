@@ -15,7 +15,8 @@ from deepsection.core.starters.projects import Ground, new_project
 from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units
 
-from .plans import PlanChoices, taken_over
+from .plan_choices import PlanChoices
+from .plans import taken_over
 from .store import Store, Stored, name_taken
 
 

@@ -21,8 +21,10 @@ from .asking import ERRORS, Projects, composed, sheet_called
 from .backgrounds import under_plan
 from .files import download
 from .keeping import after, as_json, at_base, keep, result_of, state_of
+from .plan_choices import choices_from
+from .plan_looks import look_at
 from .plan_schemas import PlanLook, PlanOut
-from .plans import built_words, choices_from, look_at, plan_in, taken_over
+from .plans import built_words, plan_in, taken_over
 from .schemas import (
     AskIn,
     BackIn,

@@ -3,6 +3,7 @@
 from .changed import Gone, Moved
 from .edits import NEW, Adopted, Choices, adopted
 from .make_ups import AS_DRAWN, Group, groups_of, key_of, thickness_of
+from .storeys import tells_heights
 
 __all__ = [
     "AS_DRAWN",
@@ -15,5 +16,6 @@ __all__ = [
     "adopted",
     "groups_of",
     "key_of",
+    "tells_heights",
     "thickness_of",
 ]

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutRoom, PutWall, Remove
+from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutRoom, PutStair, PutWall, Remove
 from ..errors import BadInput
 from ..geometry import Point
 from ..model import GridLine, MakeUp, Opening, Project, Room
@@ -15,6 +15,7 @@ from ..reading import FoundOpening, FoundWall, ReadPlan
 from ..trades.levels.place import storeys
 from .changed import Gone, Moved, reread
 from .make_ups import AS_DRAWN, groups_of, key_of, made_to_measure
+from .stairs import stairs_built
 from .storeys import with_storeys
 from .there import Stands, drawn_axis
 from .walls import Heights, Stood, built
@@ -36,6 +37,7 @@ class Choices:
     make_ups: Mapping[str, str] = field(default_factory=dict)
     without_walls: frozenset[int] = frozenset()
     without_openings: frozenset[int] = frozenset()
+    without_stairs: frozenset[int] = frozenset()
     storeys: Mapping[int, str] = field(default_factory=dict)
     rooms: bool = True
     grids: bool = True
@@ -47,12 +49,13 @@ class Choices:
 
 @dataclass(slots=True)
 class Adopted:
-    """The edits, what they build, what of the plan they leave out, in words. `walls`, `openings`: ids by position."""
+    """The edits, what they build, what of the plan they leave out, in words. `walls` ...: ids by position."""
 
     edits: list[Any] = field(default_factory=list)
     skipped: list[str] = field(default_factory=list)
     walls: dict[int, str] = field(default_factory=dict)
     openings: dict[int, str] = field(default_factory=dict)
+    stairs: dict[int, str] = field(default_factory=dict)
     counts: dict[str, int] = field(default_factory=dict)
     level: str = ""
     """That of the lowest of its plans."""
@@ -114,6 +117,7 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
         out.edits.append(PutOpening(opening=made))
     out.counts["openings"] = len(out.openings)
     _rooms(project, plan, choices, placed, prefix, out)
+    _stairs(project, plan, choices, placed, prefix, out)
     went = [held.id for held in known.gone if held.id in choices.removed]
     if went:
         out.edits.append(Remove(elements=tuple(went)))
@@ -289,6 +293,29 @@ def _rooms(
                 id=f"{prefix}-grid{number}", name=grid.label, x=grid.start[0], y=grid.start[1], angle=angle
             )
             out.edits.append(PutGrid(line=made_grid))
+
+
+def _stairs(
+    project: Project,
+    plan: ReadPlan,
+    choices: Choices,
+    placed: Mapping[int, tuple[str, str]],
+    prefix: str,
+    out: Adopted,
+) -> None:
+    boxes = {k: _bounds(plan, plan.storeys[k].walls) for k in placed}
+    homes = {
+        number: home
+        for number, stair in enumerate(plan.stairs)
+        if (home := next((k for k, box in boxes.items() if _within(stair.foot, box)), None)) is not None
+    }
+    levels = [held.level for held in storeys(project)]
+    at = {k: levels.index(level) for k, (level, _) in placed.items()}
+    made, said = stairs_built(project, plan, homes, at, choices.without_stairs, prefix)
+    out.skipped += said
+    out.edits += [PutStair(stair=stair) for stair in made.values()]
+    out.stairs = {number: stair.id for number, stair in made.items()}
+    out.counts["stairs"] = len(made)
 
 
 def _bounds(plan: ReadPlan, walls: Sequence[int]) -> tuple[float, float, float, float]:

@@ -1,4 +1,4 @@
-"""Storeys of a model in an empty project: as many as it has, as far apart as it has them."""
+"""Storeys of a file in an empty project: as many as it has, as far apart as it has them."""
 
 from __future__ import annotations
 
@@ -15,14 +15,22 @@ LEAST, MOST = 1500.0, 8000.0
 """Walls of a storey are so high (mm); what a model says beyond that is not taken over."""
 
 
-def with_storeys(project: Project, plan: ReadPlan) -> tuple[Project, list[Any], list[str]]:
-    """The project with the storeys of a model, the edits that make them, and what could not be made, in words.
+def tells_heights(plan: ReadPlan) -> bool:
+    """Whether a file says how far its storeys lie above each other: a model, or plans with levels written in them."""
+    return all(
+        held.height is not None or (len(plan.storeys) > 1 and (held.above > 0.0 or k == 0))
+        for k, held in enumerate(plan.storeys)
+    )
 
-    A project that has walls keeps its storeys and heights; plans that were drawn tell none.
+
+def with_storeys(project: Project, plan: ReadPlan) -> tuple[Project, list[Any], list[str]]:
+    """The project with the storeys of a file, the edits that make them, and what could not be made, in words.
+
+    A project that has walls keeps its storeys and heights; so it does where a plan tells none (`tells_heights`).
     """
     edits: list[Any] = []
     said: list[str] = []
-    if project.walls or any(storey.height is None for storey in plan.storeys):
+    if project.walls or not tells_heights(plan):
         return project, edits, said
 
     def take(edit: Any) -> bool:
@@ -45,13 +53,15 @@ def with_storeys(project: Project, plan: ReadPlan) -> tuple[Project, list[Any], 
             break
     known = storeys(project)
     for place, (storey, held) in enumerate(zip(plan.storeys, known)):
-        if held.plate is None or storey.height is None:
+        if held.plate is None:
             continue
         height = storey.height
         if place + 1 < min(len(known), len(plan.storeys)):
             # What lies between the plate and the next floor is what that floor is made of.
             level = next(rung for rung in project.rungs if rung.id == known[place + 1].level)
             height = plan.storeys[place + 1].above - storey.above - rise(level, project.make_ups)
+        if height is None:
+            continue
         if LEAST <= height <= MOST:
             take(SetTotal(rung=held.plate, total=round(height, 2)))
         else:

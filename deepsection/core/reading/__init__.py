@@ -3,8 +3,22 @@
 Knows no file and no house of ours. `Drawn` is what stands on the paper; `read_plan` says what it shows.
 """
 
+from .added import Marked, with_openings
 from .drawn import Area, Drawn, Measure, Placed, Stroke, Words, moved
-from .found import Checked, FoundGrid, FoundLayer, FoundOpening, FoundRoom, FoundWall, Left, ReadPlan, UnitFound
+from .found import (
+    Checked,
+    FoundGrid,
+    FoundLayer,
+    FoundLevel,
+    FoundNorth,
+    FoundOpening,
+    FoundRoom,
+    FoundStair,
+    FoundWall,
+    Left,
+    ReadPlan,
+    UnitFound,
+)
 from .layers import MEANINGS, Meaning, meaning_of
 from .near import near
 from .reading import read_plan
@@ -17,10 +31,14 @@ __all__ = [
     "Drawn",
     "FoundGrid",
     "FoundLayer",
+    "FoundLevel",
+    "FoundNorth",
     "FoundOpening",
     "FoundRoom",
+    "FoundStair",
     "FoundWall",
     "Left",
+    "Marked",
     "Meaning",
     "Measure",
     "Placed",
@@ -33,4 +51,5 @@ __all__ = [
     "near",
     "read_plan",
     "unit_of",
+    "with_openings",
 ]

@@ -93,6 +93,57 @@ class FoundGrid:
 
 
 @dataclass(frozen=True, slots=True)
+class FoundFlight:
+    """A flight of so many risers with its outline, and the turn after it: to a side, over a well or by winders."""
+
+    risers: int
+    outline: tuple[Point, ...]
+    turn: Literal["", "landing", "half landing", "winders"] = ""
+    side: Literal["left", "right"] = "left"
+    well: float = 0.0
+    winders: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class FoundStair:
+    """A stair: the middle of its first riser, the way up from there (degrees), its flights in the order they are
+    walked up. `down`: it is drawn from above, as the one that leads down from there."""
+
+    foot: Point
+    turn: float
+    width: float
+    going: float
+    flights: tuple[FoundFlight, ...]
+    confidence: float
+    reason: str
+    down: bool = False
+
+    @property
+    def risers(self) -> int:
+        """As many as are drawn, with those of its winders."""
+        return sum(held.risers + max(held.winders - 1, 0) for held in self.flights)
+
+
+@dataclass(frozen=True, slots=True)
+class FoundLevel:
+    """A height that is written: of the floor above the datum, or of the ceiling above the floor (mm)."""
+
+    text: str
+    at: Point
+    value: float
+    of: Literal["floor", "ceiling"]
+
+
+@dataclass(frozen=True, slots=True)
+class FoundNorth:
+    """Where north is: degrees clockwise from up on the sheet."""
+
+    angle: float
+    at: Point
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
 class Checked:
     """A dimension: its text, what that says and what is drawn between its points (mm)."""
 
@@ -152,6 +203,9 @@ class ReadPlan:
     openings: list[FoundOpening] = field(default_factory=list)
     rooms: list[FoundRoom] = field(default_factory=list)
     grids: list[FoundGrid] = field(default_factory=list)
+    stairs: list[FoundStair] = field(default_factory=list)
+    levels: list[FoundLevel] = field(default_factory=list)
+    north: FoundNorth | None = None
     dimensions: list[Checked] = field(default_factory=list)
     left: list[Left] = field(default_factory=list)
     notes: list[str] = field(default_factory=list)

@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 import re
 from collections import defaultdict
 from collections.abc import Sequence
+from dataclasses import replace
 
 from deepsection.core.geometry import Point
 
 from .drawn import Words
-from .found import FoundGrid, FoundWall, Storey
+from .found import FoundGrid, FoundLevel, FoundWall, Storey
+from .written import floor_of
 
 APART = 1500.0
 """Walls farther from each other than this (mm) belong to plans of their own, where each encloses rooms."""
 TITLE_REACH = 6000.0
+LEAST_RISE = 1500.0
+"""A storey lies at least so far (mm) above the one below it."""
 _RANKS: list[tuple[int, str]] = [
     (
         -1,
@@ -135,6 +140,19 @@ def _title(box: Box, words: Sequence[Words], others: Sequence[Box]) -> tuple[str
         return "", None
     rank = next((rank for rank, pattern in _RANKS if re.search(rf"\b(?:{pattern})\b", best[1], re.IGNORECASE)), None)
     return best[1][:80], rank
+
+
+def above_each_other(
+    storeys: Sequence[Storey], walls: Sequence[FoundWall], levels: Sequence[FoundLevel]
+) -> list[Storey]:
+    """The plans, each as far above the lowest as the levels in them say, where each says one and they rise."""
+    floors = [
+        floor_of(levels, _box([p for k in held.walls for p in (walls[k].start, walls[k].end)], 0.0)) for held in storeys
+    ]
+    known = [floor for floor in floors if floor is not None]
+    if len(known) < len(storeys) or any(high - low < LEAST_RISE for low, high in itertools.pairwise(known)):
+        return list(storeys)
+    return [replace(held, above=round(floor - known[0], 3)) for held, floor in zip(storeys, known)]
 
 
 def _away(box: Box, at: Point) -> float:

@@ -8,9 +8,11 @@ from dataclasses import dataclass
 
 import numpy as np
 from shapely import STRtree
+from shapely.geometry import LineString, Polygon
 from shapely.geometry import Point as Spot
-from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
+
+from deepsection.core.geometry import Point
 
 from .drawn import Area, Drawn, Stroke
 from .layers import Meaning, meaning_of
@@ -36,8 +38,9 @@ class Prepared:
     block_meanings: list[Meaning]
     chosen: frozenset[str]
 
-    def usable(self, *, all_layers: bool) -> list[bool]:
-        """Which strokes may be faces of walls: by the names of their layers and blocks, or whatever these are."""
+    def usable(self, *, all_layers: bool, beside: Sequence[Point] = ()) -> list[bool]:
+        """Which strokes may be faces of walls: by the names of their layers and blocks, or whatever these are; those
+        beside the places that are given always."""
         found = []
         for k, stroke in enumerate(self.strokes):
             own = self.meanings[stroke.layer]
@@ -47,6 +50,10 @@ class Prepared:
                 found.append(False)
             else:
                 found.append(own not in NOT_WALLS or (all_layers and stroke.layer not in self.chosen))
+        if beside:
+            lines = STRtree([LineString((stroke.a, stroke.b)) for stroke in self.strokes])
+            for k in lines.query([Spot(at) for at in beside], predicate="dwithin", distance=THICKEST)[1].tolist():
+                found[k] = True
         return found
 
 

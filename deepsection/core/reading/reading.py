@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections import Counter, defaultdict
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
 from shapely.geometry import Point as Spot
 
@@ -31,14 +32,16 @@ from .openings import (
     over_walls,
     stated,
 )
-from .plans import groups_of, storeys_of
+from .plans import above_each_other, groups_of, storeys_of
 from .prepared import Filled, Prepared, prepared
 from .rails import Track, tracks
 from .rest import dimensions_of, grids_of, rooms_of
 from .runs import Bands, Run, runs_of, within_others, without_overlaps
+from .stairs import stairs_of
 from .strips import SINGLE, THINNEST, single_lines, strips_of
 from .swings import swings_of
 from .units import UNITS, unit_of
+from .written import levels_of, north_of
 
 MOST_RUNS = 5_000
 """More walls than this in one file are not judged: it takes too long."""
@@ -46,15 +49,22 @@ MOST_ROUNDS = 3
 MANY_CROSSINGS, CROSSING_SHARE = 5, 0.28
 """Walls of one plan mostly meet at corners and tees; where more cross and go on, there may be two."""
 FEWEST = 3
+SAID = 1000.0
+"""What somebody says to be a wall is worth so many times what else is."""
 HOUSE = 4e6
 """Walls that hang together enclose at least this (mm2), or are none."""
 
 
 def read_plan(
-    drawn: Drawn, *, unit: str | None = None, factor: float | None = None, meanings: Mapping[str, Meaning] | None = None
+    drawn: Drawn,
+    *,
+    unit: str | None = None,
+    factor: float | None = None,
+    meanings: Mapping[str, Meaning] | None = None,
+    pointed: Sequence[Point] = (),
 ) -> ReadPlan:
     """The plan in a drawing. `unit` or `factor` (mm per unit of the file) overrule what would be found, `meanings` what
-    layers speak of.
+    layers speak of. `pointed`: places (mm, as the plan tells them) between two faces of a wall, whatever else they are.
 
     Raises: BadInput for a unit that is none, and where no plan is found.
     """
@@ -66,7 +76,8 @@ def read_plan(
     refused: BadInput | None = None
     for all_layers, single in ((False, False), (True, False), (False, True)):
         try:
-            result = _read(held, found, origin, dict(meanings or {}), all_layers=all_layers, single=single)
+            chosen = _Chosen(dict(meanings or {}), tuple(pointed))
+            result = _read(held, found, origin, chosen, all_layers=all_layers, single=single)
         except BadInput as error:
             refused = refused or error
             continue
@@ -95,21 +106,35 @@ def _why(drawn: Drawn, plan: ReadPlan | None) -> str:
     return "no lines in it are as far apart as the faces of a wall, with rooms between; is it an elevation or a detail?"
 
 
+@dataclass(frozen=True, slots=True)
+class _Chosen:
+    """What somebody said: meanings of layers, and places that lie in walls."""
+
+    meanings: Mapping[str, Meaning]
+    pointed: tuple[Point, ...] = ()
+
+    def within(self, run: Run) -> bool:
+        """Whether a place that somebody pointed at lies in a run of wall."""
+        return bool(self.pointed) and any(
+            run.band(lo, hi).covers(Spot(spot)) for spot in self.pointed for lo, hi in run.pieces
+        )
+
+
 def _read(
-    drawn: Drawn, unit: UnitFound, origin: Point, chosen: Mapping[str, Meaning], *, all_layers: bool, single: bool
+    drawn: Drawn, unit: UnitFound, origin: Point, chosen: _Chosen, *, all_layers: bool, single: bool
 ) -> ReadPlan | None:
-    ready = prepared(drawn, chosen)
+    ready = prepared(drawn, chosen.meanings)
     swings = swings_of(ready.strokes)
-    usable = ready.usable(all_layers=all_layers)
+    usable = ready.usable(all_layers=all_layers, beside=chosen.pointed)
     for swing in swings:
         for k in swing.leaf_strokes:
             usable[k] = False
     if sum(usable) < 4:
         return None
     lines = tracks(ready.strokes, usable)
-    strips, glass = (single_lines(lines), {}) if single else strips_of(lines, _Quality(lines, ready))
+    strips, glass = (single_lines(lines), {}) if single else strips_of(lines, _Quality(lines, ready, chosen.pointed))
     runs = without_overlaps(runs_of(lines, strips), lines)
-    runs = [run for run in runs if _stands(run)]
+    runs = [run for run in runs if _stands(run) or chosen.within(run)]
     if not runs:
         return None
     if len(runs) > MOST_RUNS:
@@ -124,13 +149,14 @@ def _read(
     held = apart(held)
     for _ in range(MOST_ROUNDS):  # A wall that met one that was none may be none itself.
         count = len(runs)
-        runs, ends, held = _kept(runs, ends, held, ready)
+        runs, ends, held = _kept(runs, ends, held, ready, chosen)
         if not runs or len(runs) == count:
             break
     if not runs:
         return None
     around = enclosed(runs, ends)
     plan = _told(drawn, ready, seen, unit, origin, runs, ends, held, around, single=single)
+    _point_out(plan, runs, chosen)
     over = crossings(runs)
     if over > max(MANY_CROSSINGS, CROSSING_SHARE * len(runs)):
         plan.notes.append(
@@ -142,8 +168,8 @@ def _read(
 class _Quality:
     """How much speaks for a strip: names of layers, filling between its faces."""
 
-    def __init__(self, lines: Sequence[Track], ready: Prepared) -> None:
-        self.lines, self.meanings = lines, ready.meanings
+    def __init__(self, lines: Sequence[Track], ready: Prepared, pointed: Sequence[Point]) -> None:
+        self.lines, self.meanings, self.pointed = lines, ready.meanings, pointed
         self.filled = Filled(ready.filled)
 
     def __call__(self, track: int, faces: Sequence[int], lo: float, hi: float, c0: float, c1: float) -> float:
@@ -157,7 +183,20 @@ class _Quality:
         if self.filled:
             spots = [held.rail.at(lo + (hi - lo) * k / 4, (c0 + c1) / 2) for k in (1, 2, 3)]
             worth *= 1.0 + 3.0 * self.filled.share(spots)
-        return worth
+        places = (held.rail.spot(spot) for spot in self.pointed)
+        return worth * (SAID if any(lo <= s <= hi and c0 <= c <= c1 for s, c in places) else 1.0)
+
+
+def _point_out(plan: ReadPlan, runs: Sequence[Run], chosen: _Chosen) -> None:
+    """Walls that somebody pointed at are sure; where there is none, that is said."""
+    for k, run in enumerate(runs):
+        if chosen.within(run):
+            plan.walls[k] = replace(plan.walls[k], confidence=1.0, reason="said to be a wall")
+    for spot in chosen.pointed:
+        if not any(run.band(lo, hi).covers(Spot(spot)) for run in runs for lo, hi in run.pieces):
+            plan.notes.append(
+                "one of the places that were said to lie in a wall has no two lines beside each other about it"
+            )
 
 
 def _stands(run: Run) -> bool:
@@ -171,10 +210,11 @@ def _panes(track: Track, faces: set[int]) -> list[tuple[float, float, float, int
 
 
 def _kept(
-    runs: list[Run], ends: list[tuple[End, End]], held: list[Held], ready: Prepared
+    runs: list[Run], ends: list[tuple[End, End]], held: list[Held], ready: Prepared, chosen: _Chosen
 ) -> tuple[list[Run], list[tuple[End, End]], list[Held]]:
     """Walls that hang together, or are like those that do; furniture that is drawn like a wall is none."""
-    inside = within_others(runs)
+    said = {id(run) for run in runs if chosen.within(run)}
+    inside = {k for k in within_others(runs) if id(runs[k]) not in said}
     if inside:
         runs, held = _only(runs, held, [k for k in range(len(runs)) if k not in inside])
         ends = joined(runs)
@@ -191,6 +231,8 @@ def _kept(
 
     def sure(k: int) -> bool:
         run = runs[k]
+        if id(run) in said:
+            return True
         joined_ends = sum(end.kind != "free" for end in ends[k])
         wall_named = named and _layer(run, ready) == "wall"
         if abs(ends[k][1].s - ends[k][0].s) * run.rail.stretch(run.c) < max(0.6 * run.t, 100.0):
@@ -294,8 +336,15 @@ def _told(
     used |= {stroke for run in runs for strip in run.strips for stroke in strip.strokes}
     units = {o.block for o in held if o.block >= 0 and seen.block_name(o.block) in ("door", "window")}
     used |= seen.within(runs) | seen.leaves() | {k for block in units for k in seen.of_block[block]}
+    plan.stairs, steps = stairs_of(ready.strokes[: ready.first_made], used, ready.meanings, drawn.words)
+    used |= steps
     plan.rooms, plan.grids = rooms_of(drawn, around), grids_of(drawn)
-    plan.storeys = storeys_of(plan.walls, groups_of(plan.walls), drawn.words, plan.grids)
+    plan.levels = levels_of(drawn.words, around.rooms)
+    plan.north, arrow = north_of(drawn.words, ready.strokes[: ready.first_made], plan.grids)
+    used |= arrow
+    plan.storeys = above_each_other(
+        storeys_of(plan.walls, groups_of(plan.walls), drawn.words, plan.grids), plan.walls, plan.levels
+    )
     plan.dimensions = dimensions_of(drawn)
     plan.layers = {layer: ready.meanings[layer] for layer in drawn.layers}
     _leave(plan, drawn, ready, used)
@@ -394,7 +443,8 @@ def _leave(plan: ReadPlan, drawn: Drawn, ready: Prepared, used: set[int]) -> Non
             ]
         if area.entity not in taken:
             left.setdefault((area.layer, "hatchings"), set()).add(area.entity)
-    named = {room.at for room in plan.rooms}
+    named = {room.at for room in plan.rooms} | {level.at for level in plan.levels}
+    named |= {plan.north.at} if plan.north else set()
     titles = {storey.title for storey in plan.storeys} | {grid.label for grid in plan.grids}
     for word in drawn.words:
         if word.at not in named and word.text not in titles and word.block < 0:

@@ -4568,6 +4568,19 @@ export interface components {
             thickness: number;
         };
         /**
+         * PlanHeight
+         * @description A height that is written in a plan.
+         */
+        PlanHeight: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Text */
+            text: string;
+        };
+        /**
          * PlanLayer
          * @description A layer, and what it is taken to speak of.
          */
@@ -4634,12 +4647,15 @@ export interface components {
             left: components["schemas"]["PlanLeft"][];
             /** Levels */
             levels: components["schemas"]["PlanLevel"][];
+            /** Levels Written */
+            levels_written: components["schemas"]["PlanHeight"][];
             /** Make Ups */
             make_ups: components["schemas"]["PlanMakeUp"][];
             /** Model */
             model: boolean;
             /** Moved */
             moved: components["schemas"]["PlanChange"][];
+            north: components["schemas"]["PlanNorth"] | null;
             /** Notes */
             notes: string[];
             /** Openings */
@@ -4651,6 +4667,8 @@ export interface components {
             ];
             /** Rooms */
             rooms: components["schemas"]["PlanRoom"][];
+            /** Stairs */
+            stairs: components["schemas"]["PlanStair"][];
             /** Storeys */
             storeys: components["schemas"]["PlanStorey"][];
             unit: components["schemas"]["PlanUnit"];
@@ -4668,6 +4686,19 @@ export interface components {
             name: string;
             /** Thickness */
             thickness: number;
+        };
+        /**
+         * PlanNorth
+         * @description Where north is: degrees clockwise from up, and where that is drawn.
+         */
+        PlanNorth: {
+            /** Angle */
+            angle: number;
+            /** At */
+            at: [
+                number,
+                number
+            ];
         };
         /**
          * PlanOpening
@@ -4744,6 +4775,36 @@ export interface components {
             along: number;
             /** Out */
             out: number;
+        };
+        /**
+         * PlanStair
+         * @description A stair that was found: its flights by their outlines, the middle of its first riser, the way up (degrees).
+         */
+        PlanStair: {
+            /** Built */
+            built: boolean;
+            /** Confidence */
+            confidence: number;
+            /** Foot */
+            foot: [
+                number,
+                number
+            ];
+            /** Going */
+            going: number;
+            /** Outlines */
+            outlines: [
+                number,
+                number
+            ][][];
+            /** Reason */
+            reason: string;
+            /** Risers */
+            risers: number;
+            /** Turn */
+            turn: number;
+            /** Width */
+            width: number;
         };
         /**
          * PlanStorey

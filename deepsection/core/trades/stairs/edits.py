@@ -18,6 +18,7 @@ from ..levels.rises import height_of
 from ..walls.model import Wall
 from .model import Stair, StairTurn
 from .rules import choose, riser_set, rule_for, stair_rules, usual_going
+from .usual import usual_stair
 
 
 class PutStair(PutElement):
@@ -60,22 +61,14 @@ class DrawStair(Command):
         chosen = choose(rule, rise, None, units)
         going = usual_going(rule, riser_set(rule, rise, chosen.risers, units))
         turn = _along_walls(project, math.degrees(math.atan2(self.y2 - self.y1, self.x2 - self.x1)))
-        width = usual("stair_width", units)
-        stair = Stair(
-            id=self.id,
-            level=low.id,
-            upper=upper,
-            x=self.x1,
-            y=self.y1,
-            turn=turn,
-            width=width,
-            rule=rule_id,
-            turns=self._turns(width, going, chosen.treads),
-            nosing=usual("stair_nosing", units),
-            tread=usual("stair_tread", units),
-            string=usual("member_thickness", units),
-            depth=usual("stair_string", units),
-            build="cut" if project.tradition == "timber" else "housed",
+        stair = usual_stair(
+            project,
+            self.id,
+            low.id,
+            upper,
+            (self.x1, self.y1),
+            turn,
+            turns=self._turns(usual("stair_width", units), going, chosen.treads),
         )
         return put(project, stair)
 

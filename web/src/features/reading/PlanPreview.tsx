@@ -14,10 +14,11 @@ interface Props {
   reading: Reading;
   look: Look;
   shown: Record<Shown, boolean>;
-  /** Two points are being picked for the scale. */
+  /** Points are being picked: for the scale, or for what was not found. */
   picking: boolean;
   picked: readonly Point[];
-  onPick: (point: Point) => void;
+  /** The point itself, and the end of a line that is near to it. */
+  onPick: (point: Point, end: Point) => void;
   onPoint: (words: string | null) => void;
 }
 
@@ -34,12 +35,13 @@ export function PlanPreview({ reading, look, shown, picking, picked, onPick, onP
   const all = useMemo(() => (look.walls.length ? look.walls.flatMap((wall) => wall.outline) : ends), [look, ends]);
   const { pane, events, transform, toPane } = usePane(all, (place, reach, target) => {
     if (picking) {
-      onPick(snapped(ends, place, reach));
+      onPick(place, snapped(ends, place, reach));
       return;
     }
     const [what, found] = target.closest("[data-found]")?.getAttribute("data-found")?.split(":") ?? [];
     if (what === "wall") reading.toggle("without_walls", Number(found));
     if (what === "opening") reading.toggle("without_openings", Number(found));
+    if (what === "stair") reading.toggle("without_stairs", Number(found));
   });
 
   return (
@@ -68,6 +70,7 @@ export function PlanPreview({ reading, look, shown, picking, picked, onPick, onP
             {room.name}
           </text>
         ))}
+      {shown.found && look.north && <North angle={look.north.angle} at={toPane(look.north.at)} />}
       {picked.map(toPane).map(([x, y], k) => (
         <circle
           // biome-ignore lint/suspicious/noArrayIndexKey: two points, told apart by their order
@@ -80,6 +83,20 @@ export function PlanPreview({ reading, look, shown, picking, picked, onPick, onP
         />
       ))}
     </svg>
+  );
+}
+
+/** Where north was read to be. */
+function North({ angle, at: [x, y] }: { angle: number; at: Point }) {
+  return (
+    <path
+      d="M0 26V-26M-7 -12L0 -26L7 -12"
+      transform={`translate(${x} ${y}) rotate(${angle})`}
+      fill="none"
+      className="pointer-events-none stroke-line"
+      strokeWidth={2}
+      data-testid="north"
+    />
   );
 }
 
@@ -119,6 +136,7 @@ const Drawn = memo(function Drawn({ look, left }: { look: Look; left: boolean })
 /** Walls of the project: those that the file has too, and those that it has not. */
 const STANDS = "#8d8778";
 const GONE = "#a8402f";
+const STAIR = "#7a6a9c";
 const OPENINGS = { window: "#cfe3ea", door: "#f6efe0", opening: "#ffffff" } as const;
 
 const Found = memo(function Found({
@@ -130,11 +148,41 @@ const Found = memo(function Found({
   look: Look;
   onPoint: (words: string | null) => void;
 }) {
-  const { without_walls, without_openings } = reading.choices;
+  const { without_walls, without_openings, without_stairs } = reading.choices;
   const { units } = useHeld().state.project;
   const sure = (confidence: number) => `${Math.round(confidence * 100)} % sure`;
   return (
     <g>
+      {look.stairs.map((stair, place) => {
+        const out = without_stairs.includes(place);
+        return (
+          <path
+            // biome-ignore lint/suspicious/noArrayIndexKey: what was found is named by its place
+            key={place}
+            data-found={`stair:${place}`}
+            data-out={out}
+            d={stair.outlines
+              .map((outline) =>
+                pathData(
+                  outline.map(([x, y]) => [x, y, 0]),
+                  true,
+                ),
+              )
+              .join("")}
+            fill={STAIR}
+            fillOpacity={out ? 0.04 : 0.4}
+            stroke={STAIR}
+            strokeWidth={1.2}
+            strokeDasharray={out || !stair.built ? "5 4" : undefined}
+            vectorEffect="non-scaling-stroke"
+            onPointerEnter={() =>
+              onPoint(
+                `Stair, ${stair.risers} risers, ${lengthText(stair.width, units)} wide, treads ${lengthText(stair.going, units)}: ${sure(stair.confidence)}, ${stair.reason}`,
+              )
+            }
+          />
+        );
+      })}
       {look.walls.map((wall, place) => {
         const out = without_walls.includes(place);
         const colour = wall.stands ? STANDS : fillOf(look.groups, wall.group);

@@ -10,8 +10,8 @@ import { Note } from "../../ui/Note";
 import { useSearchLeft } from "../../ui/useSearchLeft";
 import { useHeld } from "../../useProject";
 import { PlanPreview, type Shown } from "./PlanPreview";
-import { Dimensions, Layers, LeftOver, Section, Storeys, Thicknesses, UnitChoice } from "./ReadingSide";
-import { type Look, type Reading, useReading } from "./useReading";
+import { Dimensions, Layers, LeftOver, Section, Storeys, Thicknesses, UnitChoice, Written } from "./ReadingSide";
+import { type Look, type Reading, type Spot, useReading } from "./useReading";
 
 /** A floor plan from a file: what is drawn and what was found in it, corrected, then taken over as one step. */
 export function ReadingScreen() {
@@ -90,6 +90,15 @@ function Opened({ file, onDone }: { file: File; onDone: () => void }) {
   return <Judged file={file} reading={reading} look={look} busy={busy} error={error} onDone={onDone} />;
 }
 
+type Added = "wall" | "window" | "door" | "opening";
+
+const ADDED: [Added, string][] = [
+  ["wall", "Wall"],
+  ["window", "Window"],
+  ["door", "Door"],
+  ["opening", "Opening"],
+];
+
 const CHIPS: [Shown, string][] = [
   ["drawing", "Drawing"],
   ["found", "Found"],
@@ -116,6 +125,8 @@ function Judged({
   const read = useReadPlan(id, state.version);
   const [shown, setShown] = useState<Record<Shown, boolean>>({ drawing: true, found: true, left: false });
   const [picked, setPicked] = useState<(readonly [number, number])[] | null>(null);
+  const [adding, setAdding] = useState<Added | null>(null);
+  const [first, setFirst] = useState<Spot | null>(null);
   const [pointed, setPointed] = useState<string | null>(null);
   const { choices } = reading;
   const out = new Set(choices.without_walls);
@@ -124,7 +135,18 @@ function Judged({
   const openings = look.openings.filter(
     (held, place) => !held.stands && !out.has(held.wall) && !choices.without_openings.includes(place),
   ).length;
+  const stairs = look.stairs.filter((held, place) => held.built && !choices.without_stairs.includes(place)).length;
   const follows = look.moved.filter(({ id }) => !choices.unmoved.includes(id)).length + choices.removed.length;
+
+  /** A click for what was not found: between the faces of a wall, or on both ends of an opening. */
+  function add(point: readonly [number, number], end: readonly [number, number]) {
+    if (adding === "wall") {
+      reading.readBy({ pointed: [...choices.pointed, [point[0], point[1]]] });
+    } else if (adding && first) {
+      reading.take({ marked: [...choices.marked, { start: first, end: [end[0], end[1]], kind: adding }] });
+      setFirst(null);
+    } else setFirst([end[0], end[1]]);
+  }
 
   function takeOver() {
     reading.remember();
@@ -154,21 +176,45 @@ function Judged({
               {label}
             </Button>
           ))}
-          {!look.model && <Scale reading={reading} look={look} picked={picked} onPicked={setPicked} />}
+          {!look.model && picked === null && (
+            <span className="ml-3 flex items-center gap-1.5 text-[12px] text-quiet">
+              Not found:
+              {ADDED.map(([name, label]) => (
+                <Button
+                  key={name}
+                  tone={adding === name ? "chosen" : "plain"}
+                  aria-pressed={adding === name}
+                  onClick={() => {
+                    setAdding(adding === name ? null : name);
+                    setFirst(null);
+                  }}
+                >
+                  {label}
+                </Button>
+              ))}
+            </span>
+          )}
+          {!look.model && adding === null && (
+            <Scale reading={reading} look={look} picked={picked} onPicked={setPicked} />
+          )}
         </div>
         <div className="relative min-h-0 grow">
           <PlanPreview
             reading={reading}
             look={look}
             shown={shown}
-            picking={picked !== null && picked.length < 2}
-            picked={picked ?? []}
-            onPick={(point) => setPicked([...(picked ?? []), point])}
+            picking={adding !== null || (picked !== null && picked.length < 2)}
+            picked={adding ? (first ? [first] : []) : (picked ?? [])}
+            onPick={(point, end) => (adding ? add(point, end) : setPicked([...(picked ?? []), end]))}
             onPoint={setPointed}
           />
         </div>
         <p className="h-7 truncate border-t border-rule px-3 py-1.5 text-[12px] text-quiet" data-testid="pointed">
-          {pointed ?? "A click on a wall or an opening takes it out, another one takes it back in."}
+          {adding === "wall"
+            ? "Click between the two faces of a wall that was not found."
+            : adding
+              ? `Click ${first ? "the other end" : "one end"} of the ${adding} in its wall.`
+              : (pointed ?? "A click on a wall, an opening or a stair takes it out, another one takes it back in.")}
         </p>
       </div>
       <aside className="flex min-h-0 flex-col border-l border-rule" aria-label="What was found">
@@ -177,6 +223,7 @@ function Judged({
           <p className="font-semibold">
             {walls} {walls === 1 ? "wall" : "walls"}, {openings} {openings === 1 ? "opening" : "openings"},{" "}
             {look.rooms.length} {look.rooms.length === 1 ? "room" : "rooms"}
+            {stairs > 0 && `, ${stairs} ${stairs === 1 ? "stair" : "stairs"}`}
           </p>
           {(standing > 0 || look.gone.length + look.moved.length > 0) && (
             <Again reading={reading} look={look} standing={standing} />
@@ -184,6 +231,7 @@ function Judged({
           <UnitChoice reading={reading} look={look} />
           <Storeys reading={reading} look={look} />
           <Thicknesses reading={reading} look={look} />
+          <Written look={look} />
           <Dimensions look={look} />
           {!look.model && <Layers reading={reading} look={look} />}
           <LeftOver look={look} />
@@ -204,7 +252,7 @@ function Judged({
           <Button
             tone="strong"
             className="justify-center"
-            disabled={busy || error !== null || read.isPending || walls + openings + follows === 0}
+            disabled={busy || error !== null || read.isPending || walls + openings + stairs + follows === 0}
             onClick={takeOver}
           >
             {read.isPending ? "Building…" : "Take over"}

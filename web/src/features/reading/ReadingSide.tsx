@@ -169,6 +169,29 @@ export function Layers({ reading, look }: { reading: Reading; look: Look }) {
   );
 }
 
+/** Heights that are written in the plan, and where north is. */
+export function Written({ look }: { look: Look }) {
+  if (look.levels_written.length === 0 && !look.north) return null;
+  const texts = [...new Set(look.levels_written.map((held) => held.text))];
+  const turned = look.north ? Math.round(look.north.angle * 10) / 10 : 0;
+  return (
+    <Section title="Written in it">
+      {texts.length > 0 && (
+        <p className="text-[12px]">
+          Heights: <span className="font-mono text-[11.5px]">{texts.join(", ")}</span>
+        </p>
+      )}
+      {look.north && (
+        <p className="text-[12px]">
+          {turned === 0
+            ? "North is up."
+            : `North lies ${Math.abs(turned)}° to the ${turned > 0 ? "right" : "left"} of up; sides are named with up as north.`}
+        </p>
+      )}
+    </Section>
+  );
+}
+
 /** Texts of dimensions beside what is drawn. */
 export function Dimensions({ look }: { look: Look }) {
   const { units } = useHeld().state.project;

@@ -5,6 +5,8 @@ import { useHeld } from "../../useProject";
 
 export type Look = Schemas["PlanLook"];
 
+export type Spot = [number, number];
+
 /** What somebody chose of a plan, as the service takes it. */
 export interface Choices {
   unit: string | null;
@@ -14,6 +16,11 @@ export interface Choices {
   make_ups: Record<string, string>;
   without_walls: number[];
   without_openings: number[];
+  without_stairs: number[];
+  /** Places between the faces of walls that were not found. */
+  pointed: Spot[];
+  /** Openings that were not found, by both ends. */
+  marked: { start: Spot; end: Spot; kind: "window" | "door" | "opening" }[];
   storeys: Record<string, string>;
   rooms: boolean;
   grids: boolean;
@@ -32,6 +39,9 @@ const NONE: Choices = {
   make_ups: {},
   without_walls: [],
   without_openings: [],
+  without_stairs: [],
+  pointed: [],
+  marked: [],
   storeys: {},
   rooms: true,
   grids: true,
@@ -52,7 +62,7 @@ export interface Reading {
   readBy: (changes: Partial<Choices>) => void;
   /** Changes what is taken over of what was found. */
   take: (changes: Partial<Choices>) => void;
-  toggle: (what: "without_walls" | "without_openings", place: number) => void;
+  toggle: (what: "without_walls" | "without_openings" | "without_stairs", place: number) => void;
   remember: () => void;
 }
 
@@ -61,8 +71,8 @@ export function useReading(file: File): Reading {
   const { id } = useHeld();
   const [choices, setChoices] = useState<Choices>(NONE);
   const [recalled, setRecalled] = useState(false);
-  const { unit, measured, says, layers } = choices;
-  const query = usePlanLook(id, file, { unit, measured, says, layers, unmoved: choices.unmoved });
+  const { unit, measured, says, layers, pointed, marked, unmoved } = choices;
+  const query = usePlanLook(id, file, { unit, measured, says, layers, pointed, marked, unmoved });
   // What was found last stays while a choice that cannot be is mended.
   const last = useRef<Look | undefined>(undefined);
   if (query.data) last.current = query.data;
@@ -74,7 +84,7 @@ export function useReading(file: File): Reading {
   }
   const readBy = useCallback(
     (changes: Partial<Choices>) =>
-      setChoices((held) => ({ ...held, ...changes, without_walls: [], without_openings: [] })),
+      setChoices((held) => ({ ...held, ...changes, without_walls: [], without_openings: [], without_stairs: [] })),
     [],
   );
   const take = useCallback((changes: Partial<Choices>) => setChoices((held) => ({ ...held, ...changes })), []);
