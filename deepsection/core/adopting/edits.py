@@ -7,11 +7,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
+from shapely.geometry import Point as Spot
+
 from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutRoom, PutStair, PutWall, Remove
 from ..errors import BadInput
 from ..geometry import Point
 from ..model import GridLine, MakeUp, Opening, Project, Room
-from ..reading import FoundOpening, FoundWall, ReadPlan
+from ..reading import FoundOpening, FoundWall, ReadPlan, hull_of
 from ..trades.levels.place import storeys
 from .changed import Gone, Moved, reread
 from .make_ups import AS_DRAWN, groups_of, key_of, made_to_measure
@@ -23,6 +25,8 @@ from .walls import Heights, Stood, built
 DOOR_HEAD, WINDOW_HEAD, WINDOW_HEIGHT = 2100.0, 2100.0, 1200.0
 """Heights that a plan does not tell (mm). Common practice, no source."""
 NO_NAME = 40
+AROUND = 500.0
+"""What lies so near to the walls of a plan (mm) is of it."""
 NEW = "+"
 """Chosen as the level of a plan: the storey that is made for it."""
 
@@ -263,11 +267,11 @@ def _rooms(
     prefix: str,
     out: Adopted,
 ) -> None:
-    boxes = {k: _bounds(plan, plan.storeys[k].walls) for k in placed}
+    grounds = {k: hull_of(plan.walls, plan.storeys[k].walls, AROUND) for k in placed}
     lowest = storeys(project)[0].level
     if choices.rooms:
         for number, room in enumerate(plan.rooms, 1):
-            home = next((k for k, box in boxes.items() if _within(room.at, box)), None)
+            home = next((k for k, ground in grounds.items() if ground.covers(Spot(room.at))), None)
             if home is not None:
                 (x, y), level = room.at, placed[home][0]
                 if any(held.name == room.name and (held.level or lowest) == level for held in project.rooms):
@@ -303,11 +307,11 @@ def _stairs(
     prefix: str,
     out: Adopted,
 ) -> None:
-    boxes = {k: _bounds(plan, plan.storeys[k].walls) for k in placed}
+    grounds = {k: hull_of(plan.walls, plan.storeys[k].walls, AROUND) for k in placed}
     homes = {
         number: home
         for number, stair in enumerate(plan.stairs)
-        if (home := next((k for k, box in boxes.items() if _within(stair.foot, box)), None)) is not None
+        if (home := next((k for k, ground in grounds.items() if ground.covers(Spot(stair.foot))), None)) is not None
     }
     levels = [held.level for held in storeys(project)]
     at = {k: levels.index(level) for k, (level, _) in placed.items()}
@@ -316,13 +320,3 @@ def _stairs(
     out.edits += [PutStair(stair=stair) for stair in made.values()]
     out.stairs = {number: stair.id for number, stair in made.items()}
     out.counts["stairs"] = len(made)
-
-
-def _bounds(plan: ReadPlan, walls: Sequence[int]) -> tuple[float, float, float, float]:
-    spots = [p for k in walls for p in (plan.walls[k].start, plan.walls[k].end)]
-    xs, ys = [p[0] for p in spots], [p[1] for p in spots]
-    return min(xs) - 500.0, min(ys) - 500.0, max(xs) + 500.0, max(ys) + 500.0
-
-
-def _within(at: Point, box: tuple[float, float, float, float]) -> bool:
-    return box[0] <= at[0] <= box[2] and box[1] <= at[1] <= box[3]

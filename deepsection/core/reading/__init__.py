@@ -21,6 +21,7 @@ from .found import (
 )
 from .layers import MEANINGS, Meaning, meaning_of
 from .near import near
+from .plans import hull_of
 from .reading import read_plan
 from .units import unit_of
 
@@ -46,6 +47,7 @@ __all__ = [
     "Stroke",
     "UnitFound",
     "Words",
+    "hull_of",
     "meaning_of",
     "moved",
     "near",

@@ -125,7 +125,17 @@ def joined(runs: Sequence[Run], *, whole: bool = False) -> list[tuple[End, End]]
             ranked = sorted(choices.get((k, end), ()), key=lambda choice: choice[0])
             pair.append(ranked[0][1] if ranked else End("free", run.ends[end]))
         ends.append((pair[0], pair[1]))
-    return ends
+    return [(_both(ends, k, pair[0]), _both(ends, k, pair[1])) for k, pair in enumerate(ends)]
+
+
+def _both(ends: Sequence[tuple[End, End]], k: int, end: End) -> End:
+    """The end of wall k; a corner where it butts on the end of a wall that turns there, however far that goes on."""
+    if end.kind != "tee":
+        return end
+    for which, held in enumerate(ends[end.other]):
+        if held.kind != "free" and held.other == k and abs(held.s - end.other_s) < 1.0:
+            return End("corner", end.s, end.other, end.other_s, which)
+    return end
 
 
 def _worth(end: End, off: float, reach: float) -> float:

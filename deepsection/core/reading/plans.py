@@ -6,8 +6,11 @@ import itertools
 import math
 import re
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
+
+from shapely.geometry import MultiPoint
+from shapely.geometry.base import BaseGeometry
 
 from deepsection.core.geometry import Point
 
@@ -45,9 +48,33 @@ _TITLE = re.compile(
 Box = tuple[float, float, float, float]
 
 
+class _Squared:
+    """Places as they are where the longest wall lies along an axis: plans beside each other then have boxes apart."""
+
+    def __init__(self, walls: Sequence[FoundWall]) -> None:
+        longest = max(walls, key=lambda wall: math.dist(wall.start, wall.end))
+        turn = math.atan2(longest.end[1] - longest.start[1], longest.end[0] - longest.start[0])
+        turn = math.remainder(turn, math.pi / 2)
+        self._cos, self._sin = math.cos(turn), math.sin(turn)
+
+    def at(self, point: Point) -> Point:
+        return self._cos * point[0] + self._sin * point[1], self._cos * point[1] - self._sin * point[0]
+
+    def box(self, wall: FoundWall, more: float = 0.0) -> Box:
+        return _box([self.at(wall.start), self.at(wall.end)], more)
+
+
+def hull_of(walls: Sequence[FoundWall], members: Iterable[int], more: float = 0.0) -> BaseGeometry:
+    """The ground that walls enclose at most, and so much more around (mm)."""
+    return MultiPoint([p for k in members for p in (walls[k].start, walls[k].end)]).convex_hull.buffer(more)
+
+
 def groups_of(walls: Sequence[FoundWall]) -> list[list[int]]:
     """Walls by the plan that they belong to: those that come near each other are of one."""
-    boxes = [_box([wall.start, wall.end], wall.thickness) for wall in walls]
+    if not walls:
+        return []
+    squared = _Squared(walls)
+    boxes = [squared.box(wall, wall.thickness) for wall in walls]
     group = list(range(len(walls)))
 
     def root(k: int) -> int:
@@ -108,7 +135,9 @@ def storeys_of(
 ) -> list[Storey]:
     """The plans, low storeys first, each with the shift that lays it over the first."""
     named = []
-    boxes = [_all([_box([walls[k].start, walls[k].end]) for k in members]) for members in groups]
+    squared = _Squared(walls)
+    boxes = [_all([squared.box(walls[k]) for k in members]) for members in groups]
+    words = [replace(word, at=squared.at(word.at)) for word in words if _TITLE.search(word.text)]
     for n, box in enumerate(boxes):
         title, rank = _title(box, words, boxes)
         named.append((rank if rank is not None else 100 + n, n, title, box))
@@ -119,7 +148,8 @@ def storeys_of(
         shift = (
             (0.0, 0.0)
             if place == 0
-            else _shift([walls[k] for k in base], [walls[k] for k in groups[n]], order[0][3], box, grids)
+            else _by_grids(grids, squared, order[0][3], box)
+            or _shift([walls[k] for k in base], [walls[k] for k in groups[n]])
         )
         found.append(Storey(title or f"Plan {place + 1}", shift, tuple(groups[n])))
     return found
@@ -129,8 +159,6 @@ def _title(box: Box, words: Sequence[Words], others: Sequence[Box]) -> tuple[str
     """The title of a plan: the largest text about storeys that lies in it or nearer to it than to any other."""
     best: tuple[float, str] | None = None
     for word in words:
-        if not _TITLE.search(word.text):
-            continue
         away = _away(box, word.at)
         if away > TITLE_REACH or any(_away(other, word.at) < away for other in others if other != box):
             continue
@@ -146,9 +174,7 @@ def above_each_other(
     storeys: Sequence[Storey], walls: Sequence[FoundWall], levels: Sequence[FoundLevel]
 ) -> list[Storey]:
     """The plans, each as far above the lowest as the levels in them say, where each says one and they rise."""
-    floors = [
-        floor_of(levels, _box([p for k in held.walls for p in (walls[k].start, walls[k].end)], 0.0)) for held in storeys
-    ]
+    floors = [floor_of(levels, hull_of(walls, held.walls)) for held in storeys]
     known = [floor for floor in floors if floor is not None]
     if len(known) < len(storeys) or any(high - low < LEAST_RISE for low, high in itertools.pairwise(known)):
         return list(storeys)
@@ -159,13 +185,8 @@ def _away(box: Box, at: Point) -> float:
     return math.hypot(max(box[0] - at[0], 0.0, at[0] - box[2]), max(box[1] - at[1], 0.0, at[1] - box[3]))
 
 
-def _shift(
-    base: Sequence[FoundWall], walls: Sequence[FoundWall], one: Box, other: Box, grids: Sequence[FoundGrid]
-) -> Point:
-    """What moves a plan over the first one: by grid lines that both have, else by the walls that then coincide."""
-    by_grid = _by_grids(grids, one, other)
-    if by_grid is not None:
-        return by_grid
+def _shift(base: Sequence[FoundWall], walls: Sequence[FoundWall]) -> Point:
+    """What moves a plan over the first one, by the walls that then coincide."""
     longest = max(base, key=lambda wall: math.dist(wall.start, wall.end))
     turn = math.atan2(longest.end[1] - longest.start[1], longest.end[0] - longest.start[0])
     cos, sin = math.cos(turn), math.sin(turn)
@@ -197,9 +218,11 @@ def _across(wall: FoundWall, axis: Point) -> bool:
     return not wall.bulge and abs(dx * axis[0] + dy * axis[1]) < 0.01 * math.hypot(dx, dy)
 
 
-def _by_grids(grids: Sequence[FoundGrid], one: Box, other: Box) -> Point | None:
+def _by_grids(grids: Sequence[FoundGrid], squared: _Squared, one: Box, other: Box) -> Point | None:
+    """What moves a plan over the first one, by grid lines that both have; none where they do not tell both ways."""
+    at = [(squared.at(g.start), squared.at(g.end)) for g in grids]
     held = [
-        {g.label: g for g in grids if _away(box, ((g.start[0] + g.end[0]) / 2, (g.start[1] + g.end[1]) / 2)) < 3000.0}
+        {g.label: g for g, (a, b) in zip(grids, at) if _away(box, ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)) < 3000.0}
         for box in (one, other)
     ]
     shifts = []

@@ -83,13 +83,9 @@ def _mm(text: str) -> float | None:
     return round(plain * 1000.0, 3) if fraction else plain
 
 
-def floor_of(levels: Sequence[FoundLevel], outline: tuple[float, float, float, float]) -> float | None:
-    """The level of most floors within a box; of as many, the highest."""
-    inside = [
-        held.value
-        for held in levels
-        if held.of == "floor" and outline[0] <= held.at[0] <= outline[2] and outline[1] <= held.at[1] <= outline[3]
-    ]
+def floor_of(levels: Sequence[FoundLevel], ground: BaseGeometry) -> float | None:
+    """The level of most floors within a plan; of as many, the highest."""
+    inside = [held.value for held in levels if held.of == "floor" and ground.covers(Spot(held.at))]
     return max(inside, key=lambda value: (inside.count(value), value)) if inside else None
 
 
