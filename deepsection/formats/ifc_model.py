@@ -27,7 +27,7 @@ from shapely.geometry.base import BaseGeometry
 
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Axis, Point, polygons_of
-from deepsection.core.reading import FoundGrid, FoundLayer, FoundRoom, Left, UnitFound
+from deepsection.core.reading import FoundGrid, FoundLayer, FoundRoof, FoundRoom, Left, UnitFound
 from deepsection.core.reading.modelled import (
     WALLS,
     Model,
@@ -37,6 +37,7 @@ from deepsection.core.reading.modelled import (
     arc_wall,
     straight_wall,
 )
+from deepsection.core.reading.roofed import roofs_of, slopes_of
 
 log = logging.getLogger("deepsection")
 
@@ -48,6 +49,9 @@ SHOWN = ("slabs", "roofs", "stairs", "columns", "chimneys", "curtain walls", "fu
 """What a plan is told by; members and coverings are many, and only counted."""
 SCHEMAS = ("IFC2X3", "IFC4")
 """Schemas begin with one of these."""
+ROOFING = {"IfcSlab": ("ROOF",), "IfcRoof": (), "IfcCovering": ("ROOFING",)}
+"""What is seen of a roof from above, by class and types: none where all are."""
+MOST_ROOFING = 2_000
 LEAST_WALL = 40.0
 """Lower or shorter walls are none (mm)."""
 ABOVE = 700.0
@@ -138,7 +142,8 @@ class _Reader:
         for lost in on.values():
             self.left["walls", "on no storey"] += len(lost)
         model.grids = list(self._grids())
-        model.lines += self._others()
+        model.roofs, roofing = self._roofs()
+        model.lines += self._others(roofing)
         model.left = [Left(kind, what, count) for (kind, what), count in sorted(self.left.items())]
         model.notes = [f"{count} {kind} {what}" for (kind, what), count in sorted(self.left.items()) if kind == "walls"]
         return model
@@ -321,14 +326,30 @@ class _Reader:
                 (x0, y0), (x1, y1) = ([float(value) for value in end] for end in ends)
                 yield FoundGrid(str(axis.AxisTag)[:6], (x0, y0), (x1, y1))
 
-    def _others(self) -> list[tuple[Point, Point, str]]:
+    def _roofs(self) -> tuple[list[FoundRoof], set[int]]:
+        """The roofs by what is seen of them from above, and what they are made of."""
+        found: list[tuple[Any, tuple[Corners, NDArray[np.int64]]]] = []
+        for kind, types in ROOFING.items():
+            for product in self.file.by_type(kind):
+                if len(found) >= MOST_ROOFING:
+                    self.left["parts of roofs", f"beyond {MOST_ROOFING:,}"] += 1
+                elif not types or str(getattr(product, "PredefinedType", None)) in types:
+                    body = self._corners(product)
+                    if body is not None:
+                        found.append((product, body))
+        roofs, said = roofs_of(slopes_of(body for _, body in found))
+        for words in said:
+            self.left[words, "not taken over"] += 1
+        return roofs, {product.id() for product, _ in found} if roofs else set()
+
+    def _others(self, taken_over: set[int]) -> list[tuple[Point, Point, str]]:
         """Outlines of what is not taken over, seen from above; all of it is counted."""
         lines: list[tuple[Point, Point, str]] = []
         taken = {"IfcWall", "IfcWallStandardCase", "IfcWindow", "IfcDoor", "IfcOpeningElement"}
         shown = 0
         for product in self.file.by_type("IfcElement"):
             kind = product.is_a()
-            if kind in taken or kind.startswith("IfcVirtual"):
+            if kind in taken or kind.startswith("IfcVirtual") or product.id() in taken_over:
                 continue
             name = NAMES.get(kind, kind.removeprefix("Ifc").lower())
             self.left[name, "not taken over"] += 1

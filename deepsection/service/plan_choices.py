@@ -46,6 +46,7 @@ class PlanChoices(BaseModel):
     storeys: dict[int, str] = {}
     rooms: bool = True
     grids: bool = True
+    roofs: bool = True
     under: Annotated[str, Field(max_length=200)] = ""
     unmoved: list[str] = []
     removed: list[str] = []

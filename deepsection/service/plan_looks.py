@@ -50,6 +50,9 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
         "grids": [{"label": held.label, "start": held.start, "end": held.end} for held in plan.grids],
         "stairs": [_stair(held, built=k in made.stairs) for k, held in enumerate(plan.stairs)],
         "levels_written": [{"text": held.text, "at": _point(held.at)} for held in plan.levels],
+        "roofs": [
+            {"outline": [_point(point) for point in roof.outline], "slopes": len(roof.slopes)} for roof in plan.roofs
+        ],
         "north": {"angle": plan.north.angle, "at": _point(plan.north.at)} if plan.north else None,
         "dimensions": dimension_rows(plan),
         "left": left_rows(plan),

@@ -84,6 +84,13 @@ class PlanStair(BaseModel):
     built: bool
 
 
+class PlanRoof(BaseModel):
+    """A roof of a model, seen from above."""
+
+    outline: list[Spot]
+    slopes: int
+
+
 class PlanHeight(BaseModel):
     """A height that is written in a plan."""
 
@@ -186,6 +193,7 @@ class PlanLook(BaseModel):
     stairs: list[PlanStair]
     levels_written: list[PlanHeight]
     north: PlanNorth | None
+    roofs: list[PlanRoof]
     dimensions: list[PlanDimension]
     left: list[PlanLeft]
     layers: list[PlanLayer]

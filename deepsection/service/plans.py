@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import hashlib
 
-from deepsection.core.adopting import Adopted, adopted
+from deepsection.core.adopting import Adopted, adopted, roofs_built
 from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.memo import LruCache
 from deepsection.core.model import Project
 from deepsection.core.reading import Drawn, Marked, ReadPlan, read_plan, with_openings
 from deepsection.core.reading.modelled import read_model
+from deepsection.core.resolve import resolve
 from deepsection.core.units import Units, parse_length
 from deepsection.formats.dxf_drawn import read_drawn
 from deepsection.formats.ifc_model import is_ifc, read_ifc
@@ -88,15 +89,34 @@ def taken_over(project: Project, plan: ReadPlan, choices: PlanChoices, *, prefix
             refused.append(error.message)
             continue
         made.skipped = [*plan.notes, *made.skipped, *refused]
-        return built, made
+        return (_roofed(built, plan, made, prefix) if chosen.roofs else built), made
     if not refused and len(chosen.without_walls) < len(plan.walls):
         raise BadInput("all of this plan stands already", field="file")
     raise BadInput("nothing of this plan could be built" + (": " + refused[0] if refused else ""), field="file")
 
 
+def _roofed(project: Project, plan: ReadPlan, made: Adopted, prefix: str) -> Project:
+    """The project with the roofs of a model over its walls; those that cannot be are listed."""
+    if not plan.roofs:
+        return project
+    up = resolve(project).levels[made.level].z - plan.base - plan.storeys[made.lowest].above
+    _, edits, said = roofs_built(project, [roof.lifted(up) for roof in plan.roofs], prefix)
+    made.skipped += said
+    made.counts["roofs"] = 0
+    for edit in edits:
+        try:
+            project = checked_edits(project, [edit])
+        except RefusedEdit as error:
+            made.skipped.append(error.message)
+            continue
+        made.edits.append(edit)
+        made.counts["roofs"] += 1
+    return project
+
+
 def built_words(made: Adopted) -> list[str]:
     """What was built, in words: `7 walls`."""
-    ones = {"walls": "wall", "openings": "opening", "rooms": "room", "stairs": "stair"}
+    ones = {"walls": "wall", "openings": "opening", "rooms": "room", "stairs": "stair", "roofs": "roof"}
     return [f"{count} {ones.get(name, name) if count == 1 else name}" for name, count in made.counts.items() if count]
 
 

@@ -2,17 +2,55 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
+from ..catalog import usual
 from ..edits import SetTotal, storey_above
 from ..errors import RefusedEdit
-from ..model import Project
+from ..geometry import line_through
+from ..model import MakeUp, Project
 from ..reading import ReadPlan
+from ..reading.found import Storey
 from ..trades.levels.place import storeys
 from ..trades.levels.rises import rise
 
+OVERHANG = 1600.0
+"""A roof overhangs the middle of a wall by no more than this (mm)."""
 LEAST, MOST = 1500.0, 8000.0
 """Walls of a storey are so high (mm); what a model says beyond that is not taken over."""
+
+
+def _to_eaves(project: Project, plan: ReadPlan, storey: Storey) -> float | None:
+    """How high the plate of a storey lies whose walls go on up to a roof: below where its slopes cross the walls."""
+    make_up = next((held for held in project.make_ups if held.use == "roof"), None)
+    if make_up is None or storey.height is None:
+        return None
+    floor = plan.base + storey.above
+    found = []
+    for roof in plan.roofs:
+        for (start, end), edge in zip(zip(roof.outline, (*roof.outline[1:], roof.outline[0])), roof.edges):
+            if edge.pitch is None or edge.z < floor + LEAST:
+                continue
+            line = line_through(start, end)
+            for k in storey.walls:
+                wall = plan.walls[k]
+                away = line.left_of(wall.start), line.left_of(wall.end)
+                on = sorted((line.along(wall.start), line.along(wall.end)))
+                beside = min(on[1], math.dist(start, end)) - max(on[0], 0.0)
+                over = edge.z + edge.pitch * away[0] - floor
+                below = abs(away[0] - away[1]) < 20.0 and 0.0 < away[0] < OVERHANG and beside > 1000.0
+                if wall.outer and below and over < storey.height:
+                    found.append(over - _over_plate(project, make_up, edge.pitch))
+    return min(found, default=None)
+
+
+def _over_plate(project: Project, make_up: MakeUp, pitch: float) -> float:
+    """How far a roof of usual sizes rises over its plate, at the line that it bears on."""
+    seat = usual("masonry_seat" if project.tradition == "masonry" else "birdsmouth_seat", project.units)
+    structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[-1])
+    thick = sum(layer.thickness for layer in make_up.layers[: make_up.layers.index(structure) + 1])
+    return thick * math.hypot(1.0, pitch) - seat * pitch
 
 
 def tells_heights(plan: ReadPlan) -> bool:
@@ -55,7 +93,7 @@ def with_storeys(project: Project, plan: ReadPlan) -> tuple[Project, list[Any], 
     for place, (storey, held) in enumerate(zip(plan.storeys, known)):
         if held.plate is None:
             continue
-        height = storey.height
+        height = _to_eaves(project, plan, storey) or storey.height
         if place + 1 < min(len(known), len(plan.storeys)):
             # What lies between the plate and the next floor is what that floor is made of.
             level = next(rung for rung in project.rungs if rung.id == known[place + 1].level)

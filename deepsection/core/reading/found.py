@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
+
+from shapely.geometry import Point as Spot
+from shapely.geometry import Polygon
 
 from deepsection.core.geometry import Point
 
@@ -125,6 +128,57 @@ class FoundStair:
 
 
 @dataclass(frozen=True, slots=True)
+class Slope:
+    """A plane of a roof in one piece: its area in plan, and z = a x + b y + c (mm)."""
+
+    area: Polygon
+    a: float
+    b: float
+    c: float
+
+    @property
+    def pitch(self) -> float:
+        """How much it rises per unit of length."""
+        return math.hypot(self.a, self.b)
+
+    def z(self, spot: Spot) -> float:
+        """Its height over a place."""
+        return self.a * float(spot.x) + self.b * float(spot.y) + self.c
+
+
+@dataclass(frozen=True, slots=True)
+class FoundRoofEdge:
+    """An eave with the pitch of its slope, a gable, or an end that runs into a bigger roof; how high its middle is."""
+
+    kind: Literal["eave", "gable", "joined"]
+    pitch: float | None
+    z: float
+
+
+@dataclass(frozen=True, slots=True)
+class FoundRoof:
+    """A roof as it is seen from above: its outline counter-clockwise, an edge from each corner, its slopes.
+
+    `wings`: the gabled roofs that it consists of, the biggest first, those after it running into others. A roof whose
+    outline is no plain one has no edges of its own.
+    """
+
+    outline: tuple[Point, ...]
+    edges: tuple[FoundRoofEdge, ...]
+    slopes: tuple[Slope, ...]
+    wings: tuple[FoundRoof, ...] = ()
+
+    def lifted(self, by: float) -> FoundRoof:
+        """It, so much higher (mm)."""
+        return FoundRoof(
+            self.outline,
+            tuple(replace(edge, z=edge.z + by) for edge in self.edges),
+            tuple(replace(slope, c=slope.c + by) for slope in self.slopes),
+            tuple(wing.lifted(by) for wing in self.wings),
+        )
+
+
+@dataclass(frozen=True, slots=True)
 class FoundLevel:
     """A height that is written: of the floor above the datum, or of the ceiling above the floor (mm)."""
 
@@ -192,7 +246,8 @@ class Storey:
 
 @dataclass(slots=True)
 class ReadPlan:
-    """All of it. `origin` is the place of the file, in mm, that became 0, 0; walls are measured from there.
+    """All of it. `origin` is the place of the file, in mm, that became 0, 0; walls are measured from there. `base`: how
+    high the lowest storey of a model lies, from where the heights of its roofs are measured.
 
     `lines` are all that are drawn: ends, bulge, layer, whether nothing was made of them. `enclosed` counts the rooms.
     """
@@ -204,6 +259,7 @@ class ReadPlan:
     rooms: list[FoundRoom] = field(default_factory=list)
     grids: list[FoundGrid] = field(default_factory=list)
     stairs: list[FoundStair] = field(default_factory=list)
+    roofs: list[FoundRoof] = field(default_factory=list)
     levels: list[FoundLevel] = field(default_factory=list)
     north: FoundNorth | None = None
     dimensions: list[Checked] = field(default_factory=list)
@@ -212,4 +268,5 @@ class ReadPlan:
     layers: dict[str, str] = field(default_factory=dict)
     storeys: list[Storey] = field(default_factory=list)
     enclosed: int = 0
+    base: float = 0.0
     lines: list[tuple[Point, Point, float, str, bool]] = field(default_factory=list)

@@ -21,6 +21,7 @@ from .found import (
     FoundGrid,
     FoundLayer,
     FoundOpening,
+    FoundRoof,
     FoundRoom,
     FoundWall,
     Left,
@@ -101,6 +102,7 @@ class Model:
 
     unit: UnitFound
     storeys: list[ModelStorey] = field(default_factory=list)
+    roofs: list[FoundRoof] = field(default_factory=list)
     grids: list[FoundGrid] = field(default_factory=list)
     left: list[Left] = field(default_factory=list)
     notes: list[str] = field(default_factory=list)
@@ -113,7 +115,7 @@ def read_model(model: Model) -> ReadPlan:
     held = [storey for storey in model.storeys if storey.walls]
     if not held:
         raise BadInput("no walls that can be taken over stand in this model", field="file")
-    lowest = held[0].elevation
+    lowest = plan.base = held[0].elevation
     for storey in held:
         first = len(plan.walls)
         walls, rooms = _storey(storey, first)
@@ -133,6 +135,7 @@ def read_model(model: Model) -> ReadPlan:
             )
         )
     plan.grids, plan.left, plan.notes = model.grids, list(model.left), model.notes
+    plan.roofs = model.roofs
     if lost := sum(len(storey.rooms) for storey in model.storeys if not storey.walls):
         plan.left.append(Left("spaces", "on storeys without walls", lost))
     plan.layers = {name: "nothing" if name != WALLS else "wall" for name in {name for *_, name in model.lines}}

@@ -69,21 +69,7 @@ class ProposeRoof(Command):
         return DrawRoof(roof=roof).apply(project)
 
     def _block(self, project: Project, make_up: str, id: str, rings: RINGS, edges: list[RoofEdge]) -> RoofBlock:
-        """A block with usual sizes."""
-        units, number = project.units, len(project.roofs) + 1
-        return RoofBlock(
-            id=id,
-            name="Main roof" if number == 1 else f"Roof {number}",
-            outline=tuple(rings[0]),
-            courts=tuple(tuple(ring) for ring in rings[1:]),
-            edges=tuple(edges),
-            pitch=0.5 if self.form != "single" else 0.25,
-            plate=self.plate,
-            seat=usual("masonry_seat" if project.tradition == "masonry" else "birdsmouth_seat", units),
-            make_up=make_up,
-            fascia_depth=usual("fascia_depth", units),
-            fascia_thickness=usual("fascia_thickness", units),
-        )
+        return usual_block(project, make_up, id, rings, edges, self.plate, 0.5 if self.form != "single" else 0.25)
 
     def _by_wings(
         self, project: Project, make_up: str, wings: tuple[Wing, ...], ring: list[Corner], points: list[Point]
@@ -103,6 +89,26 @@ class ProposeRoof(Command):
             corners = [corner or Corner(x=at[0], y=at[1]) for corner, at in zip(tied, wing.corners)]
             project = DrawRoof(roof=self._block(project, make_up, id, [corners], edges)).apply(project)
         return project
+
+
+def usual_block(
+    project: Project, make_up: str, id: str, rings: RINGS, edges: list[RoofEdge], plate: str, pitch: float
+) -> RoofBlock:
+    """A block with the usual sizes of a project's tradition."""
+    units, number = project.units, len(project.roofs) + 1
+    return RoofBlock(
+        id=id,
+        name="Main roof" if number == 1 else f"Roof {number}",
+        outline=tuple(rings[0]),
+        courts=tuple(tuple(ring) for ring in rings[1:]),
+        edges=tuple(edges),
+        pitch=pitch,
+        plate=plate,
+        seat=usual("masonry_seat" if project.tradition == "masonry" else "birdsmouth_seat", units),
+        make_up=make_up,
+        fascia_depth=usual("fascia_depth", units),
+        fascia_thickness=usual("fascia_thickness", units),
+    )
 
 
 def _usual(units: Units) -> tuple[RoofEdge, RoofEdge]:
