@@ -4665,6 +4665,8 @@ export interface components {
                 number,
                 number
             ];
+            /** Roofs */
+            roofs: components["schemas"]["PlanRoof"][];
             /** Rooms */
             rooms: components["schemas"]["PlanRoom"][];
             /** Stairs */
@@ -4750,6 +4752,19 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PlanRoof
+         * @description A roof of a model, seen from above.
+         */
+        PlanRoof: {
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Slopes */
+            slopes: number;
         };
         /**
          * PlanRoom

@@ -136,6 +136,7 @@ const Drawn = memo(function Drawn({ look, left }: { look: Look; left: boolean })
 /** Walls of the project: those that the file has too, and those that it has not. */
 const STANDS = "#8d8778";
 const GONE = "#a8402f";
+const ROOF = "#8a5a2b";
 const STAIR = "#7a6a9c";
 const OPENINGS = { window: "#cfe3ea", door: "#f6efe0", opening: "#ffffff" } as const;
 
@@ -153,6 +154,23 @@ const Found = memo(function Found({
   const sure = (confidence: number) => `${Math.round(confidence * 100)} % sure`;
   return (
     <g>
+      {reading.choices.roofs &&
+        look.roofs.map((roof) => (
+          <path
+            key={roof.outline.join()}
+            d={pathData(
+              roof.outline.map(([x, y]) => [x, y, 0]),
+              true,
+            )}
+            fill="none"
+            stroke={ROOF}
+            strokeWidth={1.4}
+            strokeDasharray="10 4"
+            vectorEffect="non-scaling-stroke"
+            className="pointer-events-none"
+            data-testid="roof"
+          />
+        ))}
       {look.stairs.map((stair, place) => {
         const out = without_stairs.includes(place);
         return (

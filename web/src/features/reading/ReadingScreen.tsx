@@ -238,6 +238,13 @@ function Judged({
           <Section title="Taken over with the walls">
             <Toggle label="Names of rooms" on={choices.rooms} onChange={(rooms) => reading.take({ rooms })} />
             <Toggle label="Grid lines" on={choices.grids} onChange={(grids) => reading.take({ grids })} />
+            {look.roofs.length > 0 && (
+              <Toggle
+                label="Roofs, those that can be built as the model has them"
+                on={choices.roofs}
+                onChange={(roofs) => reading.take({ roofs })}
+              />
+            )}
             {!look.model && (
               <Toggle
                 label="The drawing, under the plan: what was not found is drawn over it"

@@ -24,6 +24,7 @@ export interface Choices {
   storeys: Record<string, string>;
   rooms: boolean;
   grids: boolean;
+  roofs: boolean;
   /** The name of the file, where it stays under the plan. */
   under: string;
   /** Walls and openings of the project, by id: those that stay where they are, and those that go. */
@@ -45,6 +46,7 @@ const NONE: Choices = {
   storeys: {},
   rooms: true,
   grids: true,
+  roofs: true,
   under: "",
   unmoved: [],
   removed: [],
