@@ -12,6 +12,7 @@ import math
 import re
 from collections import Counter, defaultdict
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Any, Literal
 
 import ifcopenshell
@@ -27,7 +28,7 @@ from shapely.geometry.base import BaseGeometry
 
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Axis, Point, polygons_of
-from deepsection.core.reading import FoundGrid, FoundLayer, FoundRoof, FoundRoom, Left, UnitFound
+from deepsection.core.reading import FoundGrid, FoundLayer, FoundRoof, FoundRoom, FoundSlab, Left, UnitFound
 from deepsection.core.reading.modelled import (
     WALLS,
     Model,
@@ -52,6 +53,10 @@ SCHEMAS = ("IFC2X3", "IFC4")
 ROOFING = {"IfcSlab": ("ROOF",), "IfcRoof": (), "IfcCovering": ("ROOFING",)}
 """What is seen of a roof from above, by class and types: none where all are."""
 MOST_ROOFING = 2_000
+FLOORS = ("FLOOR", "NOTDEFINED", "USERDEFINED", "None")
+"""Types of slabs that are floors."""
+SLABS = (10.0, 900.0)
+"""Floors are so thick (mm)."""
 LEAST_WALL = 40.0
 """Lower or shorter walls are none (mm)."""
 ABOVE = 700.0
@@ -112,6 +117,7 @@ class _Reader:
         self.settings.set("use-world-coords", True)
         self.settings.set("disable-opening-subtractions", True)
         self.left: Counter[tuple[str, str]] = Counter()
+        self.floors: set[int] = set()
 
     def model(self) -> Model:
         unit = self.file.by_type("IfcProject")
@@ -132,18 +138,24 @@ class _Reader:
                 self.left["walls", "that stand on roofs or on other walls"] += 1
             elif made is not None:
                 on[storey].append(made)
-        rooms = self._rooms()
+        rooms, slabs = self._rooms(), self._slabs()
         floors = sorted(self.file.by_type("IfcBuildingStorey"), key=self._elevation)
         for number, storey in enumerate(floors, 1):
             title = str(storey.LongName or storey.Name or f"Storey {number}").strip()[:60]
             model.storeys.append(
-                ModelStorey(title, self._elevation(storey), tuple(on.pop(storey, ())), tuple(rooms.pop(storey, ())))
+                ModelStorey(
+                    title,
+                    self._elevation(storey),
+                    tuple(on.pop(storey, ())),
+                    tuple(rooms.pop(storey, ())),
+                    slabs.get(storey),
+                )
             )
         for lost in on.values():
             self.left["walls", "on no storey"] += len(lost)
         model.grids = list(self._grids())
         model.roofs, roofing = self._roofs()
-        model.lines += self._others(roofing)
+        model.lines += self._others(roofing | self.floors)
         model.left = [Left(kind, what, count) for (kind, what), count in sorted(self.left.items())]
         model.notes = [f"{count} {kind} {what}" for (kind, what), count in sorted(self.left.items()) if kind == "walls"]
         return model
@@ -325,6 +337,40 @@ class _Reader:
                 ]
                 (x0, y0), (x1, y1) = ([float(value) for value in end] for end in ends)
                 yield FoundGrid(str(axis.AxisTag)[:6], (x0, y0), (x1, y1))
+
+    def _slabs(self) -> dict[Any, FoundSlab]:
+        """Of each storey the floor: the slabs that are as thick as its largest one."""
+        held: dict[Any, list[tuple[FoundSlab, int]]] = defaultdict(list)
+        for product in self.file.by_type("IfcSlab")[:MOST_WALLS]:
+            if str(getattr(product, "PredefinedType", None)) not in FLOORS:
+                continue
+            body = self._corners(product)
+            area = self._footprint(*body) if body else None
+            if body is None or area is None:
+                continue
+            thickness = float(np.ptp(body[0][:, 2]))
+            # A plain slab has as much area below as above, and nothing between.
+            flat = np.isclose(body[0][:, 2], body[0][:, 2].min(), atol=1.0) | np.isclose(
+                body[0][:, 2], body[0][:, 2].max(), atol=1.0
+            )
+            if not flat.all() or not SLABS[0] <= thickness <= SLABS[1]:
+                self.left["slabs", "that are of no plain form"] += 1
+                continue
+            layers, usage = self._layers(product)
+            from_above = layers[::-1] if usage is None or usage.DirectionSense == "POSITIVE" else layers
+            held[self._storey_of(product)].append((FoundSlab(area, thickness, from_above), product.id()))
+        found = {}
+        lowest = min((self._elevation(storey) for storey in self.file.by_type("IfcBuildingStorey")), default=0.0)
+        for storey, slabs in held.items():
+            if storey is None or self._elevation(storey) <= lowest:
+                continue  # What lies on the ground is the foundation of the project.
+            main = max((slab for slab, _ in slabs), key=lambda slab: float(slab.area.area))
+            alike = [(slab.area, id) for slab, id in slabs if abs(slab.thickness - main.thickness) < 1.0]
+            self.floors |= {id for _, id in alike}
+            found[storey] = replace(main, area=shapely.union_all([area for area, _ in alike], grid_size=1e-3))
+            if len(alike) < len(slabs):
+                self.left["slabs", "of another thickness than the floor they are in"] += len(slabs) - len(alike)
+        return found
 
     def _roofs(self) -> tuple[list[FoundRoof], set[int]]:
         """The roofs by what is seen of them from above, and what they are made of."""

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Sequence
+from typing import Any
 
-from deepsection.core.adopting import Adopted, adopted, roofs_built
+from deepsection.core.adopting import Adopted, adopted, holes_in, roofs_built
 from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.memo import LruCache
 from deepsection.core.model import Project
@@ -89,20 +91,27 @@ def taken_over(project: Project, plan: ReadPlan, choices: PlanChoices, *, prefix
             refused.append(error.message)
             continue
         made.skipped = [*plan.notes, *made.skipped, *refused]
-        return (_roofed(built, plan, made, prefix) if chosen.roofs else built), made
+        return _completed(built, plan, made, prefix, roofs=chosen.roofs), made
     if not refused and len(chosen.without_walls) < len(plan.walls):
         raise BadInput("all of this plan stands already", field="file")
     raise BadInput("nothing of this plan could be built" + (": " + refused[0] if refused else ""), field="file")
 
 
-def _roofed(project: Project, plan: ReadPlan, made: Adopted, prefix: str) -> Project:
-    """The project with the roofs of a model over its walls; those that cannot be are listed."""
-    if not plan.roofs:
-        return project
-    up = resolve(project).levels[made.level].z - plan.base - plan.storeys[made.lowest].above
-    _, edits, said = roofs_built(project, [roof.lifted(up) for roof in plan.roofs], prefix)
-    made.skipped += said
-    made.counts["roofs"] = 0
+def _completed(project: Project, plan: ReadPlan, made: Adopted, prefix: str, *, roofs: bool) -> Project:
+    """The project with the holes in floors of a model, and its roofs over its walls; what cannot be is listed."""
+    slabs = [(made.placed[k], held.slab) for k, held in enumerate(plan.storeys) if held.slab and k in made.placed]
+    project = _each(project, holes_in(project, slabs, prefix), made, "holes")
+    if plan.roofs and roofs:
+        first = min(made.placed)
+        up = resolve(project).levels[made.level].z - plan.base - plan.storeys[first].above
+        _, edits, said = roofs_built(project, [roof.lifted(up) for roof in plan.roofs], prefix)
+        made.skipped += said
+        project = _each(project, edits, made, "roofs")
+    return project
+
+
+def _each(project: Project, edits: Sequence[Any], made: Adopted, what: str) -> Project:
+    """The project after edits, those that it refuses listed."""
     for edit in edits:
         try:
             project = checked_edits(project, [edit])
@@ -110,14 +119,13 @@ def _roofed(project: Project, plan: ReadPlan, made: Adopted, prefix: str) -> Pro
             made.skipped.append(error.message)
             continue
         made.edits.append(edit)
-        made.counts["roofs"] += 1
+        made.counts[what] = made.counts.get(what, 0) + 1
     return project
 
 
 def built_words(made: Adopted) -> list[str]:
     """What was built, in words: `7 walls`."""
-    ones = {"walls": "wall", "openings": "opening", "rooms": "room", "stairs": "stair", "roofs": "roof"}
-    return [f"{count} {ones.get(name, name) if count == 1 else name}" for name, count in made.counts.items() if count]
+    return [f"{count} {name.removesuffix('s') if count == 1 else name}" for name, count in made.counts.items() if count]
 
 
 def _drop(choices: PlanChoices, made: Adopted, element: str | None) -> bool:

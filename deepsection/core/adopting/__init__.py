@@ -4,6 +4,7 @@ from .changed import Gone, Moved
 from .edits import NEW, Adopted, Choices, adopted
 from .make_ups import AS_DRAWN, Group, groups_of, key_of, thickness_of
 from .roofs import roofs_built
+from .slabs import holes_in
 from .storeys import tells_heights
 
 __all__ = [
@@ -16,6 +17,7 @@ __all__ = [
     "Moved",
     "adopted",
     "groups_of",
+    "holes_in",
     "key_of",
     "roofs_built",
     "tells_heights",

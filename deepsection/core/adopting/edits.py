@@ -63,8 +63,8 @@ class Adopted:
     counts: dict[str, int] = field(default_factory=dict)
     level: str = ""
     """That of the lowest of its plans."""
-    lowest: int = 0
-    """Which of its plans that is."""
+    placed: dict[int, str] = field(default_factory=dict)
+    """The level of each of its plans that is taken over."""
     stands: dict[int, list[Stands]] = field(default_factory=dict)
     """For walls of the plan by number, what stands for them."""
     standing_openings: set[int] = field(default_factory=set)
@@ -81,8 +81,8 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
     placed = _placed(project, plan, choices, out)
     if not placed:
         raise BadInput("no storey of this project is chosen for a plan of the file", field="storeys")
-    out.lowest = next(iter(placed))
-    out.level = placed[out.lowest][0]
+    out.placed = {k: level for k, (level, _) in placed.items()}
+    out.level = next(iter(out.placed.values()))
     known = reread(project, plan, {place: level for place, (level, _) in placed.items()}, choices.unmoved)
     project = known.project
     out.edits += known.edits

@@ -122,7 +122,7 @@ def made_to_measure(project: Project, group: Group, id: str) -> MakeUp:
     name = next(text for text in (name, *(f"{name} {n}" for n in range(2, len(taken) + 3))) if text not in taken)
     layers = _drawn_layers(project, group.layers) if len(group.layers) > 1 else _stretched(project, group)
     if len(group.stack) == len(layers):
-        layers = tuple(_named(layer, held) for layer, held in zip(layers, group.stack))
+        layers = tuple(named_layer(layer, held) for layer, held in zip(layers, group.stack))
     return MakeUp(id=id, name=name, use="wall", layers=layers)
 
 
@@ -136,14 +136,15 @@ WORDS = {
 """Words in the names of materials, for those of the catalogue. Common practice, no source."""
 
 
-def _named(layer: Layer, held: FoundLayer) -> Layer:
-    """A layer of the material that a file names, where the catalogue has it; what it does where that is one of ours."""
+def named_layer(layer: Layer, held: FoundLayer, *, keep: bool = False) -> Layer:
+    """A layer of the material that a file names, where the catalogue has it; what it does where that is one of ours
+    (unless what it does is to be kept)."""
     known = materials()
     said = held.material.casefold()
     exact = next((id for id, own in known.items() if own.name.casefold() == said), None)
     words = set(re.findall(r"[a-z]+", said))
     material = exact or next((id for id, of in WORDS.items() if id in known and words & set(of)), layer.material)
-    function = held.function if held.function in get_args(Function) else layer.function
+    function = held.function if held.function in get_args(Function) and not keep else layer.function
     changes: dict[str, object] = {"name": held.name, "material": material, "function": function}
     if function != "structure" or material != layer.material:
         changes["framing"] = None

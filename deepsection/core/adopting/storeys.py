@@ -6,7 +6,7 @@ import math
 from typing import Any
 
 from ..catalog import usual
-from ..edits import SetTotal, storey_above
+from ..edits import PutMakeUp, SetTotal, storey_above
 from ..errors import RefusedEdit
 from ..geometry import line_through
 from ..model import MakeUp, Project
@@ -14,6 +14,7 @@ from ..reading import ReadPlan
 from ..reading.found import Storey
 from ..trades.levels.place import storeys
 from ..trades.levels.rises import rise
+from .slabs import floor_make_up
 
 OVERHANG = 1600.0
 """A roof overhangs the middle of a wall by no more than this (mm)."""
@@ -87,6 +88,12 @@ def with_storeys(project: Project, plan: ReadPlan) -> tuple[Project, list[Any], 
         except RefusedEdit as error:
             said.append(error.message)
             break
+        slab = plan.storeys[len(storeys(project))].slab
+        if slab is not None:
+            made, new = floor_make_up(project, slab, f"{more.level}-slab")
+            if new and not take(PutMakeUp(make_up=made)):
+                break
+            more = more.model_copy(update={"make_up": made.id})
         if not take(more):
             break
     known = storeys(project)

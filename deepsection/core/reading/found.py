@@ -8,6 +8,7 @@ from typing import Literal
 
 from shapely.geometry import Point as Spot
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from deepsection.core.geometry import Point
 
@@ -231,6 +232,15 @@ class Left:
 
 
 @dataclass(frozen=True, slots=True)
+class FoundSlab:
+    """The floor of a storey in a model: its area in plan with its holes, how thick it is, its layers from above."""
+
+    area: BaseGeometry
+    thickness: float
+    stack: tuple[FoundLayer, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class Storey:
     """One of the plans of a drawing: its title, the shift that lays it over the lowest, its walls by position.
 
@@ -242,6 +252,7 @@ class Storey:
     walls: tuple[int, ...]
     above: float = 0.0
     height: float | None = None
+    slab: FoundSlab | None = None
 
 
 @dataclass(slots=True)

@@ -23,6 +23,7 @@ from .found import (
     FoundOpening,
     FoundRoof,
     FoundRoom,
+    FoundSlab,
     FoundWall,
     Left,
     OpeningKind,
@@ -94,6 +95,7 @@ class ModelStorey:
     elevation: float
     walls: tuple[ModelWall, ...]
     rooms: tuple[FoundRoom, ...] = ()
+    slab: FoundSlab | None = None
 
 
 @dataclass(slots=True)
@@ -132,6 +134,7 @@ def read_model(model: Model) -> ReadPlan:
                 tuple(range(first, len(plan.walls))),
                 storey.elevation - lowest,
                 tall[len(tall) // 2],
+                storey.slab,
             )
         )
     plan.grids, plan.left, plan.notes = model.grids, list(model.left), model.notes
