@@ -47,7 +47,7 @@ RANKS: list[set[str]] = [
 
 STEPS = {
     "model": {"model", "bands", "rises"},
-    "edits": {"edits", "corners", "kinds", "rules"},
+    "edits": {"edits", "corners", "kinds", "rules", "usual"},
     "kind": {"kind"},
     "plan": {"plan", "fields", "outcome", "whole"},
     "parts": {"parts"},

@@ -7,7 +7,7 @@ from typing import Any
 
 from .building.kind import ElementKind
 from .building.placed import Stage
-from .trades.backgrounds.kind import BACKGROUND
+from .trades.backgrounds.kind import BACKGROUND, MODEL_BODY
 from .trades.buildups.kind import BUILD_UP_SETTING
 from .trades.ceilings.kind import CEILING, CEILING_STAGE, VAULT_STAGE
 from .trades.comments.kind import COMMENT
@@ -98,6 +98,7 @@ KINDS: tuple[ElementKind, ...] = (
     BUILD_UP_SETTING,
     SHOW,
     BACKGROUND,
+    MODEL_BODY,
     NOTE,
     COMMENT,
     SHEET,

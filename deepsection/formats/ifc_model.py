@@ -11,7 +11,7 @@ import logging
 import math
 import re
 from collections import Counter, defaultdict
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import replace
 from typing import Any, Literal
 
@@ -46,6 +46,9 @@ MOST_BYTES = 60_000_000
 MOST_WALLS = 3_000
 MOST_SHOWN = 300
 """So many other things are shown by their outlines."""
+MOST_TRIANGLES = 150_000
+"""So many of what is not taken over are shown."""
+IN_WALLS = {"IfcWall", "IfcWallStandardCase", "IfcWindow", "IfcDoor", "IfcOpeningElement"}
 SHOWN = ("slabs", "roofs", "stairs", "columns", "chimneys", "curtain walls", "furniture", "railings", "other parts")
 """What a plan is told by; members and coverings are many, and only counted."""
 SCHEMAS = ("IFC2X3", "IFC4")
@@ -106,6 +109,31 @@ def _opened(data: bytes) -> Any:
         raise BadInput("this is not a model that can be read", field="file") from error
 
 
+def rest_of(data: bytes, without: Collection[str]) -> tuple[Corners, NDArray[np.int64]]:
+    """What of a model is no wall and stands in none, as one body (mm): points and triangles.
+
+    `without`: `roofs` and `floors` are left out too. Raises: BadInput as `read_ifc`.
+    """
+    reader = _Reader(_opened(data))
+    taken = {product.id() for product in reader.roofing()} if "roofs" in without else set()
+    if "floors" in without:
+        reader.slabs()
+        taken |= reader.floors
+    points: list[Corners] = []
+    triangles: list[NDArray[np.int64]] = []
+    corners = count = 0
+    for product in reader.rest(taken):
+        body = reader.corners(product)
+        if body is None or count + len(body[1]) > MOST_TRIANGLES:
+            continue
+        points.append(body[0])
+        triangles.append(body[1] + corners)
+        corners, count = corners + len(body[0]), count + len(body[1])
+    if not points:
+        return np.zeros((0, 3)), np.zeros((0, 3), dtype=np.int64)
+    return np.concatenate(points), np.concatenate(triangles)
+
+
 class _Reader:
     def __init__(self, file: Any) -> None:
         self.file = file
@@ -138,7 +166,7 @@ class _Reader:
                 self.left["walls", "that stand on roofs or on other walls"] += 1
             elif made is not None:
                 on[storey].append(made)
-        rooms, slabs = self._rooms(), self._slabs()
+        rooms, slabs = self._rooms(), self.slabs()
         floors = sorted(self.file.by_type("IfcBuildingStorey"), key=self._elevation)
         for number, storey in enumerate(floors, 1):
             title = str(storey.LongName or storey.Name or f"Storey {number}").strip()[:60]
@@ -162,7 +190,7 @@ class _Reader:
 
     # --- bodies ---------------------------------------------------------------------------------
 
-    def _corners(self, product: Any) -> tuple[Corners, NDArray[np.int64]] | None:
+    def corners(self, product: Any) -> tuple[Corners, NDArray[np.int64]] | None:
         """The points (mm) and triangles of the body of a product; None where it has none."""
         if not getattr(product, "Representation", None):
             return None
@@ -189,7 +217,7 @@ class _Reader:
     # --- walls ----------------------------------------------------------------------------------
 
     def _wall(self, wall: Any) -> tuple[ModelWall | None, list[tuple[Point, Point, str]]]:
-        body = self._corners(wall)
+        body = self.corners(wall)
         footprint = self._footprint(*body) if body else None
         if body is None or footprint is None:
             self.left["walls", "without a body"] += 1
@@ -257,7 +285,7 @@ class _Reader:
         """What stands in a wall: of an arc in straight frames, across the middle of each."""
         for relation in wall.HasOpenings or ():
             hole = relation.RelatedOpeningElement
-            body = self._corners(hole)
+            body = self.corners(hole)
             if body is None:
                 self.left["openings", "without a body"] += 1
                 continue
@@ -312,7 +340,7 @@ class _Reader:
     def _rooms(self) -> dict[Any, list[FoundRoom]]:
         found: dict[Any, list[FoundRoom]] = defaultdict(list)
         for space in self.file.by_type("IfcSpace"):
-            body = self._corners(space)
+            body = self.corners(space)
             footprint = self._footprint(*body) if body else None
             storey: Any = ifcopenshell.util.element.get_aggregate(space)
             name = str(space.LongName or space.Name or "").strip()[:60]
@@ -338,13 +366,13 @@ class _Reader:
                 (x0, y0), (x1, y1) = ([float(value) for value in end] for end in ends)
                 yield FoundGrid(str(axis.AxisTag)[:6], (x0, y0), (x1, y1))
 
-    def _slabs(self) -> dict[Any, FoundSlab]:
+    def slabs(self) -> dict[Any, FoundSlab]:
         """Of each storey the floor: the slabs that are as thick as its largest one."""
         held: dict[Any, list[tuple[FoundSlab, int]]] = defaultdict(list)
         for product in self.file.by_type("IfcSlab")[:MOST_WALLS]:
             if str(getattr(product, "PredefinedType", None)) not in FLOORS:
                 continue
-            body = self._corners(product)
+            body = self.corners(product)
             area = self._footprint(*body) if body else None
             if body is None or area is None:
                 continue
@@ -375,32 +403,41 @@ class _Reader:
     def _roofs(self) -> tuple[list[FoundRoof], set[int]]:
         """The roofs by what is seen of them from above, and what they are made of."""
         found: list[tuple[Any, tuple[Corners, NDArray[np.int64]]]] = []
-        for kind, types in ROOFING.items():
-            for product in self.file.by_type(kind):
-                if len(found) >= MOST_ROOFING:
-                    self.left["parts of roofs", f"beyond {MOST_ROOFING:,}"] += 1
-                elif not types or str(getattr(product, "PredefinedType", None)) in types:
-                    body = self._corners(product)
-                    if body is not None:
-                        found.append((product, body))
+        for product in self.roofing():
+            body = self.corners(product) if len(found) < MOST_ROOFING else None
+            if body is not None:
+                found.append((product, body))
+            elif len(found) >= MOST_ROOFING:
+                self.left["parts of roofs", f"beyond {MOST_ROOFING:,}"] += 1
         roofs, said = roofs_of(slopes_of(body for _, body in found))
         for words in said:
             self.left[words, "not taken over"] += 1
         return roofs, {product.id() for product, _ in found} if roofs else set()
 
+    def roofing(self) -> Iterator[Any]:
+        """What is seen of roofs from above."""
+        for kind, types in ROOFING.items():
+            for product in self.file.by_type(kind):
+                if not types or str(getattr(product, "PredefinedType", None)) in types:
+                    yield product
+
+    def rest(self, taken_over: Collection[int]) -> Iterator[Any]:
+        """What is no wall, stands in none, and is not taken over (by its ids)."""
+        for product in self.file.by_type("IfcElement"):
+            kind = product.is_a()
+            if kind not in IN_WALLS and not kind.startswith("IfcVirtual") and product.id() not in taken_over:
+                yield product
+
     def _others(self, taken_over: set[int]) -> list[tuple[Point, Point, str]]:
         """Outlines of what is not taken over, seen from above; all of it is counted."""
         lines: list[tuple[Point, Point, str]] = []
-        taken = {"IfcWall", "IfcWallStandardCase", "IfcWindow", "IfcDoor", "IfcOpeningElement"}
         shown = 0
-        for product in self.file.by_type("IfcElement"):
+        for product in self.rest(taken_over):
             kind = product.is_a()
-            if kind in taken or kind.startswith("IfcVirtual") or product.id() in taken_over:
-                continue
             name = NAMES.get(kind, kind.removeprefix("Ifc").lower())
             self.left[name, "not taken over"] += 1
             if name in SHOWN and shown < MOST_SHOWN:
-                body = self._corners(product)
+                body = self.corners(product)
                 hull = shapely.convex_hull(shapely.multipoints(body[0][:, :2])) if body else None
                 if isinstance(hull, Polygon):
                     shown += 1

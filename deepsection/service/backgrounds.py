@@ -4,18 +4,22 @@ from __future__ import annotations
 
 from dataclasses import replace
 from pathlib import PurePath
+from typing import Any, Literal
 
 from pydantic import BaseModel
 
+from deepsection.core.adopting import Adopted
 from deepsection.core.drawing.pictures import Picture, PictureWords
-from deepsection.core.edits import PutBackground
+from deepsection.core.edits import PutBackground, PutModelBody
 from deepsection.core.errors import BadInput, DeepSectionError
 from deepsection.core.geometry import Frame
-from deepsection.core.model import Background, Project
+from deepsection.core.memo import LruCache
+from deepsection.core.model import Background, ModelBody, Project
 from deepsection.core.reading import ReadPlan
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.trades.backgrounds.model import PageSize
 from deepsection.core.view import drawn, lies_over_files, look_of, opened
+from deepsection.formats.ifc_model import rest_of
 from deepsection.formats.pictures import About, about_file, picture_of
 
 from .projects import new_id
@@ -92,6 +96,52 @@ def under_plan(store: Store, plan: ReadPlan, view: str, name: str, data: bytes) 
     about, factor = about_file(data), plan.unit.factor
     place = about.corner[0] * factor - plan.origin[0], about.corner[1] * factor - plan.origin[1]
     return _laid(store, data, about, view, name, factor, place)
+
+
+def grey_body(store: Store, plan: ReadPlan, made: Adopted, project: Project, name: str, data: bytes) -> PutModelBody:
+    """The edit that shows what of a model was not taken over, where its lowest storey has come to lie."""
+    first = min(made.placed)
+    up = opened(project).building.levels[made.level].z - plan.base - plan.storeys[first].above
+    without: list[Literal["roofs", "floors"]] = []
+    if plan.roofs and made.counts.get("roofs") and not any("roof" in words for words in made.skipped):
+        without.append("roofs")
+    if any(held.slab and k in made.placed for k, held in enumerate(plan.storeys)):
+        without.append("floors")
+    return PutModelBody(
+        body=ModelBody(
+            id=new_id("body", "body"),
+            name=PurePath(name).stem.strip()[:120] or "model",
+            file=store.put_file(data),
+            z=up,
+            without=tuple(without),
+        )
+    )
+
+
+_bodies: LruCache[tuple[str, tuple[str, ...]], tuple[list[float], list[int]]] = LruCache(size=4)
+
+
+def bodies_beside(store: Store, project: Project) -> list[dict[str, Any]]:
+    """The grey bodies of a project as groups of triangles for the solid view; a file that is gone has none."""
+    groups = []
+    for held in project.model_bodies:
+        if not held.shown:
+            continue
+        known = _bodies.get((held.file, held.without))
+        if known is None:
+            try:
+                rest = in_turn(rest_of)(store.file(held.file), held.without)
+            except DeepSectionError:
+                continue
+            known = rest[0].round(1).ravel().tolist(), rest[1].ravel().tolist()
+            _bodies.put((held.file, held.without), known)
+        points, triangles = known
+        shift = (held.x, held.y, held.z)
+        moved = [value + shift[k % 3] for k, value in enumerate(points)]
+        groups.append(
+            {"element": held.id, "role": "background", "material": "", "points": moved, "triangles": triangles}
+        )
+    return groups
 
 
 def _laid(

@@ -29,6 +29,7 @@ class PlanChoices(BaseModel):
 
     `pointed`: places between the faces of walls that were not found; `marked`: openings that were not (mm, as found).
     `make_ups` by the key of a thickness: an id, or `as drawn`; `storeys` by position of a plan: a level, or nothing.
+    `rest`: the name of a model of which what is not taken over is to be shown as a grey body.
     `under`: the name of the file, where it is to lie under the plan too. `unmoved`, `removed`: elements that stay where
     they are though the file has them elsewhere, and that go since it has them no more.
     """
@@ -48,6 +49,7 @@ class PlanChoices(BaseModel):
     grids: bool = True
     roofs: bool = True
     under: Annotated[str, Field(max_length=200)] = ""
+    rest: Annotated[str, Field(max_length=200)] = ""
     unmoved: list[str] = []
     removed: list[str] = []
 

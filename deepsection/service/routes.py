@@ -18,7 +18,7 @@ from deepsection.formats.ifc_model import is_ifc
 
 from . import projects
 from .asking import ERRORS, Projects, composed, sheet_called
-from .backgrounds import under_plan
+from .backgrounds import bodies_beside, grey_body, under_plan
 from .files import download
 from .keeping import after, as_json, at_base, keep, result_of, state_of
 from .plan_choices import choices_from
@@ -227,6 +227,10 @@ async def read_floor_plan(
             laid = under_plan(store, plan, plan_name(project, made.level), chosen.under, body)
             project = checked_edits(project, [laid])
             made.edits.append(laid)
+        if chosen.rest and is_ifc(body):
+            beside = grey_body(store, plan, made, project, chosen.rest, body)
+            project = checked_edits(project, [beside])
+            made.edits.append(beside)
         prove_parts(stored.project, project, made.edits)
         text = EDITS.dump_json(tuple(made.edits)).decode()
         saved = store.append(stored.project.id, stored.version, project, "read a plan", text)
@@ -298,7 +302,9 @@ def read_length(text: Annotated[str, Query(max_length=200)], units: Units) -> An
 def get_solids(id: str, store: Projects) -> Response:
     """The house as triangles, for the solid view."""
     stored = store.load(id)
-    return as_json(solids_of(stored.project, stored.version))
+    solids = solids_of(stored.project, stored.version)
+    solids["groups"] += bodies_beside(store, stored.project)
+    return as_json(solids)
 
 
 @router.get("/projects/{id}/sheets/{sheet}", response_model=SheetOut, operation_id="get_sheet")

@@ -203,12 +203,12 @@ class Store:
         with Session(self._engine) as session:
             row = session.get(FileRow, digest)
             if row is None:
-                raise UnknownElement("the file of this background is not here; lay it under the view again")
+                raise UnknownElement("this file is not here; bring it again")
             return row.data
 
     def files(self, project: Project) -> dict[str, bytes]:
-        """The files that lie under the views of a project, those that are here, by their digests."""
-        wanted = {held.file for held in project.backgrounds}
+        """The files that a project shows under its views and beside its house, those that are here, by digest."""
+        wanted = {held.file for held in project.backgrounds} | {held.file for held in project.model_bodies}
         with Session(self._engine) as session:
             rows = session.scalars(select(FileRow).where(FileRow.digest.in_(wanted))) if wanted else ()
             return {row.digest: row.data for row in rows}

@@ -3,7 +3,7 @@
 from ..document.anchors import Anchor, GridAnchor, JointAnchor, LevelAnchor, PartAnchor, PointAnchor
 from ..document.declaring import PartGroup
 from ..document.values import Element
-from ..trades.backgrounds.model import Background
+from ..trades.backgrounds.model import Background, ModelBody
 from ..trades.buildups.model import BuildUpSetting, ParameterValue, PieceSwitch
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
@@ -120,6 +120,7 @@ __all__ = [
     "LevelRule",
     "LoftHatch",
     "MakeUp",
+    "ModelBody",
     "Moulding",
     "Note",
     "OnWall",

@@ -11,7 +11,7 @@ from pydantic import model_validator
 from ..document.declaring import collections_of
 from ..document.values import Element, Id, Name
 from ..errors import UnknownElement
-from ..trades.backgrounds.model import Background
+from ..trades.backgrounds.model import Background, ModelBody
 from ..trades.buildups.model import BuildUpSetting
 from ..trades.ceilings.model import Ceiling
 from ..trades.comments.model import Comment
@@ -89,6 +89,7 @@ class Project(Element):
     build_ups: tuple[BuildUpSetting, ...] = ()
     shows: tuple[ViewShow, ...] = ()
     backgrounds: tuple[Background, ...] = ()
+    model_bodies: tuple[ModelBody, ...] = ()
     notes: tuple[Note, ...] = ()
     comments: tuple[Comment, ...] = ()
     sheets: tuple[Sheet, ...] = ()

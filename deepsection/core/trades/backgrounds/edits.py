@@ -13,7 +13,7 @@ from ...document.rebuilding import changed, put
 from ...document.values import Element, Id, Mm, Positive
 from ...errors import RefusedEdit
 from ...model.project import Project
-from .model import Background, Crop
+from .model import Background, Crop, ModelBody
 
 APART = 1.0
 """Two points of a background that say something lie at least so far apart (mm in the view)."""
@@ -26,6 +26,13 @@ class PutBackground(PutElement):
     phrase: ClassVar[str] = "change background {name}"
     adding: ClassVar[str] = "lay {name} under a view"
     background: Background
+
+
+class PutModelBody(PutElement):
+    kind: Literal["put_model_body"] = "put_model_body"
+    phrase: ClassVar[str] = "change grey body {name}"
+    adding: ClassVar[str] = "show {name} as a grey body"
+    body: ModelBody
 
 
 class Spot(Element):

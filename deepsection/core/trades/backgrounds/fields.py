@@ -7,9 +7,9 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from ...document.rebuilding import changed
-from ...edits import CropBackground, PutBackground
+from ...edits import CropBackground, PutBackground, PutModelBody
 from ...errors import BadInput
-from ...model import Background, Project
+from ...model import Background, ModelBody, Project
 from ...rows.rows import Field, Row, action_row, choice_row, degrees_row, length_row, number_row, text_row
 from ...units import format_length
 
@@ -29,6 +29,23 @@ def _decimal_row(
         return make(value)
 
     return Row(Field(id, label, "text", text), edits)
+
+
+def body_fields(project: Project, held: ModelBody) -> list[Row]:
+    """What it is called, where it stands, and whether it is shown."""
+
+    def put(**changes: Any) -> Sequence[Any]:
+        return [PutModelBody(body=changed(held, **changes))]
+
+    units = project.units
+    shown = "yes" if held.shown else "no"
+    return [
+        text_row("name", "Name", held.name, lambda t: put(name=t)),
+        choice_row("shown", "Shown in the solid view", shown, YES_NO, lambda t: put(shown=t == "yes")),
+        length_row("x", "From its place, east", held.x, units, lambda v: put(x=v)),
+        length_row("y", "From its place, north", held.y, units, lambda v: put(y=v)),
+        length_row("z", "From its place, up", held.z, units, lambda v: put(z=v)),
+    ]
 
 
 def background_fields(project: Project, held: Background) -> list[Row]:

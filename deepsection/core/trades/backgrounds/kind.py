@@ -9,9 +9,9 @@ from ...building.diagnostics import Diagnostic
 from ...building.kind import ElementKind
 from ...building.placed import Placed
 from ...geometry import Side
-from ...model import Background, Project
+from ...model import Background, ModelBody, Project
 from ..levels.place import storeys
-from .fields import background_fields
+from .fields import background_fields, body_fields
 
 
 def _title(project: Project, held: Background) -> tuple[str, str]:
@@ -31,4 +31,9 @@ def _lost(placed: Placed) -> Iterator[Diagnostic]:
             yield Diagnostic("background-lost", message, held.id, "view")
 
 
+def _body_title(project: Project, held: ModelBody) -> tuple[str, str]:
+    return held.name, "what of a model was not taken over, in the solid view"
+
+
+MODEL_BODY = ElementKind(ModelBody, on_paper=True, title=_body_title, fields=body_fields)
 BACKGROUND = ElementKind(Background, on_paper=True, title=_title, fields=background_fields, checks=_lost)

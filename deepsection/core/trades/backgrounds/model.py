@@ -32,6 +32,21 @@ class Crop(Element):
     top: float
 
 
+class ModelBody(Declared):
+    """What of a model was not taken over, as a grey body in the solid view: so far from where it stands in the model
+    (mm), without what was taken over."""
+
+    about: ClassVar[About] = About("grey body", "model_bodies", removable=True)
+    id: Id
+    name: Name
+    file: Digest
+    x: Mm = 0.0
+    y: Mm = 0.0
+    z: Mm = 0.0
+    without: tuple[Literal["roofs", "floors"], ...] = ()
+    shown: bool = True
+
+
 class Background(Declared):
     """A page of a file under a view.
 

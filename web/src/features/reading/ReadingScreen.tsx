@@ -245,6 +245,13 @@ function Judged({
                 onChange={(roofs) => reading.take({ roofs })}
               />
             )}
+            {look.model && (
+              <Toggle
+                label="The rest of the model, grey in the solid view"
+                on={choices.rest !== ""}
+                onChange={(on) => reading.take({ rest: on ? file.name : "" })}
+              />
+            )}
             {!look.model && (
               <Toggle
                 label="The drawing, under the plan: what was not found is drawn over it"

@@ -27,6 +27,8 @@ export interface Choices {
   roofs: boolean;
   /** The name of the file, where it stays under the plan. */
   under: string;
+  /** The name of a model of which the rest is shown in the solid view. */
+  rest: string;
   /** Walls and openings of the project, by id: those that stay where they are, and those that go. */
   unmoved: string[];
   removed: string[];
@@ -48,6 +50,7 @@ const NONE: Choices = {
   grids: true,
   roofs: true,
   under: "",
+  rest: "",
   unmoved: [],
   removed: [],
 };

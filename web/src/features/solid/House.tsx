@@ -15,6 +15,7 @@ const TONES: Record<string, number> = {
   glass: 0xa9bcc0,
   stem: 0xb8b1a3,
   footing: 0xb8b1a3,
+  background: 0xc3c4c4,
 };
 const PLAIN = 0xded5c2;
 const CHOSEN = new THREE.Color(0x1f6f78);
