@@ -112,13 +112,10 @@ def _opened(data: bytes) -> Any:
 def rest_of(data: bytes, without: Collection[str]) -> tuple[Corners, NDArray[np.int64]]:
     """What of a model is no wall and stands in none, as one body (mm): points and triangles.
 
-    `without`: `roofs` and `floors` are left out too. Raises: BadInput as `read_ifc`.
+    `without`: the global ids of what is left out too. Raises: BadInput as `read_ifc`.
     """
     reader = _Reader(_opened(data))
-    taken = {product.id() for product in reader.roofing()} if "roofs" in without else set()
-    if "floors" in without:
-        reader.slabs()
-        taken |= reader.floors
+    taken = frozenset(without)
     points: list[Corners] = []
     triangles: list[NDArray[np.int64]] = []
     corners = count = 0
@@ -145,7 +142,7 @@ class _Reader:
         self.settings.set("use-world-coords", True)
         self.settings.set("disable-opening-subtractions", True)
         self.left: Counter[tuple[str, str]] = Counter()
-        self.floors: set[int] = set()
+        self.notes: list[str] = []
 
     def model(self) -> Model:
         unit = self.file.by_type("IfcProject")
@@ -183,9 +180,10 @@ class _Reader:
             self.left["walls", "on no storey"] += len(lost)
         model.grids = list(self._grids())
         model.roofs, roofing = self._roofs()
-        model.lines += self._others(roofing | self.floors)
+        model.lines += self._others(roofing | {name for slab in slabs.values() for name in slab.of})
         model.left = [Left(kind, what, count) for (kind, what), count in sorted(self.left.items())]
-        model.notes = [f"{count} {kind} {what}" for (kind, what), count in sorted(self.left.items()) if kind == "walls"]
+        walls = [f"{count} {kind} {what}" for (kind, what), count in sorted(self.left.items()) if kind == "walls"]
+        model.notes = walls + self.notes
         return model
 
     # --- bodies ---------------------------------------------------------------------------------
@@ -368,7 +366,7 @@ class _Reader:
 
     def slabs(self) -> dict[Any, FoundSlab]:
         """Of each storey the floor: the slabs that are as thick as its largest one."""
-        held: dict[Any, list[tuple[FoundSlab, int]]] = defaultdict(list)
+        held: dict[Any, list[FoundSlab]] = defaultdict(list)
         for product in self.file.by_type("IfcSlab")[:MOST_WALLS]:
             if str(getattr(product, "PredefinedType", None)) not in FLOORS:
                 continue
@@ -386,21 +384,23 @@ class _Reader:
                 continue
             layers, usage = self._layers(product)
             from_above = layers[::-1] if usage is None or usage.DirectionSense == "POSITIVE" else layers
-            held[self._storey_of(product)].append((FoundSlab(area, thickness, from_above), product.id()))
+            one = FoundSlab(area, thickness, from_above, frozenset((product.GlobalId,)))
+            held[self._storey_of(product)].append(one)
         found = {}
         lowest = min((self._elevation(storey) for storey in self.file.by_type("IfcBuildingStorey")), default=0.0)
         for storey, slabs in held.items():
             if storey is None or self._elevation(storey) <= lowest:
                 continue  # What lies on the ground is the foundation of the project.
-            main = max((slab for slab, _ in slabs), key=lambda slab: float(slab.area.area))
-            alike = [(slab.area, id) for slab, id in slabs if abs(slab.thickness - main.thickness) < 1.0]
-            self.floors |= {id for _, id in alike}
-            found[storey] = replace(main, area=shapely.union_all([area for area, _ in alike], grid_size=1e-3))
+            main = max(slabs, key=lambda slab: float(slab.area.area))
+            alike = [slab for slab in slabs if abs(slab.thickness - main.thickness) < 1.0]
+            of = frozenset(name for slab in alike for name in slab.of)
+            area = shapely.union_all([slab.area for slab in alike], grid_size=1e-3)
+            found[storey] = replace(main, area=area, of=of)
             if len(alike) < len(slabs):
                 self.left["slabs", "of another thickness than the floor they are in"] += len(slabs) - len(alike)
         return found
 
-    def _roofs(self) -> tuple[list[FoundRoof], set[int]]:
+    def _roofs(self) -> tuple[list[FoundRoof], set[str]]:
         """The roofs by what is seen of them from above, and what they are made of."""
         found: list[tuple[Any, tuple[Corners, NDArray[np.int64]]]] = []
         for product in self.roofing():
@@ -409,10 +409,9 @@ class _Reader:
                 found.append((product, body))
             elif len(found) >= MOST_ROOFING:
                 self.left["parts of roofs", f"beyond {MOST_ROOFING:,}"] += 1
-        roofs, said = roofs_of(slopes_of(body for _, body in found))
-        for words in said:
-            self.left[words, "not taken over"] += 1
-        return roofs, {product.id() for product, _ in found} if roofs else set()
+        roofs, said = roofs_of(slopes_of((product.GlobalId, *body) for product, body in found))
+        self.notes += said
+        return roofs, {product.GlobalId for product, _ in found} if roofs else set()
 
     def roofing(self) -> Iterator[Any]:
         """What is seen of roofs from above."""
@@ -421,14 +420,14 @@ class _Reader:
                 if not types or str(getattr(product, "PredefinedType", None)) in types:
                     yield product
 
-    def rest(self, taken_over: Collection[int]) -> Iterator[Any]:
-        """What is no wall, stands in none, and is not taken over (by its ids)."""
+    def rest(self, taken_over: Collection[str]) -> Iterator[Any]:
+        """What is no wall, stands in none, and is not taken over (by global ids)."""
         for product in self.file.by_type("IfcElement"):
             kind = product.is_a()
-            if kind not in IN_WALLS and not kind.startswith("IfcVirtual") and product.id() not in taken_over:
+            if kind not in IN_WALLS and not kind.startswith("IfcVirtual") and product.GlobalId not in taken_over:
                 yield product
 
-    def _others(self, taken_over: set[int]) -> list[tuple[Point, Point, str]]:
+    def _others(self, taken_over: set[str]) -> list[tuple[Point, Point, str]]:
         """Outlines of what is not taken over, seen from above; all of it is counted."""
         lines: list[tuple[Point, Point, str]] = []
         shown = 0

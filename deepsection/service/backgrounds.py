@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from pathlib import PurePath
-from typing import Any, Literal
+from typing import Any
 
 from pydantic import BaseModel
 
@@ -102,18 +102,13 @@ def grey_body(store: Store, plan: ReadPlan, made: Adopted, project: Project, nam
     """The edit that shows what of a model was not taken over, where its lowest storey has come to lie."""
     first = min(made.placed)
     up = opened(project).building.levels[made.level].z - plan.base - plan.storeys[first].above
-    without: list[Literal["roofs", "floors"]] = []
-    if plan.roofs and made.counts.get("roofs") and not any("roof" in words for words in made.skipped):
-        without.append("roofs")
-    if any(held.slab and k in made.placed for k, held in enumerate(plan.storeys)):
-        without.append("floors")
     return PutModelBody(
         body=ModelBody(
             id=new_id("body", "body"),
             name=PurePath(name).stem.strip()[:120] or "model",
             file=store.put_file(data),
             z=up,
-            without=tuple(without),
+            without=tuple(sorted(made.model_parts)),
         )
     )
 

@@ -101,12 +101,16 @@ def _completed(project: Project, plan: ReadPlan, made: Adopted, prefix: str, *, 
     """The project with the holes in floors of a model, and its roofs over its walls; what cannot be is listed."""
     slabs = [(made.placed[k], held.slab) for k, held in enumerate(plan.storeys) if held.slab and k in made.placed]
     project = _each(project, holes_in(project, slabs, prefix), made, "holes")
+    made.model_parts |= {name for _, slab in slabs for name in slab.of}
     if plan.roofs and roofs:
         first = min(made.placed)
         up = resolve(project).levels[made.level].z - plan.base - plan.storeys[first].above
-        _, edits, said = roofs_built(project, [roof.lifted(up) for roof in plan.roofs], prefix)
-        made.skipped += said
-        project = _each(project, edits, made, "roofs")
+        roofed = roofs_built(project, [roof.lifted(up) for roof in plan.roofs], prefix)
+        made.skipped += roofed.said
+        for edit, parts in roofed.edits:
+            before = made.counts.get("roofs", 0)
+            project = _each(project, [edit], made, "roofs")
+            made.model_parts |= parts if made.counts.get("roofs", 0) > before else frozenset()
     return project
 
 

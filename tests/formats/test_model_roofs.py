@@ -71,9 +71,7 @@ def test_slopes_that_are_no_roof_are_listed() -> None:
     one, other = gable_slopes(0.7, 5650.0)
     skew = [one[0], (one[1][0] + 1500.0, *one[1][1:]), *one[2:]]
     project, skipped, _ = read(roofed([skew, other]))
-    assert project.roofs == () and skipped == []
-    left = plan_in(roofed([skew, other]), PlanChoices(), "mm").left
-    assert any("neither an eave nor a gable" in held.layer for held in left)
+    assert project.roofs == () and any("neither an eave nor a gable" in words for words in skipped)
 
 
 def test_the_slab_between_storeys_with_its_hole() -> None:

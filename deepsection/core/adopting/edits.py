@@ -63,6 +63,8 @@ class Adopted:
     counts: dict[str, int] = field(default_factory=dict)
     level: str = ""
     """That of the lowest of its plans."""
+    model_parts: set[str] = field(default_factory=set)
+    """The names of what of a model, besides its walls, is built."""
     placed: dict[int, str] = field(default_factory=dict)
     """The level of each of its plans that is taken over."""
     stands: dict[int, list[Stands]] = field(default_factory=dict)

@@ -6,7 +6,6 @@ import math
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 import shapely
 from shapely.geometry import LineString, Polygon
@@ -29,8 +28,6 @@ REACH, BEHIND = 1600.0, 60.0
 NO_WALL = 300.0
 """Where no wall stands below an edge, it hangs over so much (mm)."""
 ROUNDS = 3
-LEAST_ROOF = 10e6
-"""Smaller roofs (mm2) are of dormers and porches; they are drawn by hand."""
 TIED = 3.0
 OVER_PLATE = 1500.0
 """Slopes lie so far (mm) above the plate that they bear on, at most."""
@@ -45,15 +42,24 @@ class _Off:
     most: float
 
 
-def roofs_built(project: Project, found: Sequence[FoundRoof], prefix: str) -> tuple[Project, list[Any], list[str]]:
-    """The project with the roofs of a model, the edits that put them on, and why the others are not, in words."""
-    edits: list[Any] = []
+@dataclass(slots=True)
+class Roofed:
+    """The edits that put roofs on, each with the names of what they stand for in the model; why others are not put on,
+    in words."""
+
+    edits: list[tuple[PutRoof, frozenset[str]]]
+    said: list[str]
+
+
+def roofs_built(project: Project, found: Sequence[FoundRoof], prefix: str) -> Roofed:
+    """The roofs of a model that come to lie over the walls of a project where the model has them."""
+    edits: list[tuple[PutRoof, frozenset[str]]] = []
     said: list[str] = []
     make_up = next((held.id for held in project.make_ups if held.use == "roof"), None)
     for number, roof in enumerate(found, 1):
         size = f"a roof of {Polygon(roof.outline).area / 1e6:,.0f} m² in plan"
-        if make_up is None or Polygon(roof.outline).area < LEAST_ROOF:
-            said.append(f"{size}: draw it by hand")
+        if make_up is None:
+            said.append(f"{size}: this project has no make-up of a roof")
             continue
         if any(_covers(project, held, roof) for held in project.roofs):
             continue
@@ -66,13 +72,13 @@ def roofs_built(project: Project, found: Sequence[FoundRoof], prefix: str) -> tu
             except (RefusedEdit, BadInput, GeometryError, ValueError) as error:
                 why = str(error)
                 continue
-            edits += made
-            for edit in made:
+            for edit, part in zip(made, parts):
+                edits.append((edit, frozenset().union(*(slope.of for slope in part.slopes))))
                 project = edit.apply(project)
             break
         else:
             said.append(f"{size}: {why}")
-    return project, edits, said
+    return Roofed(edits, said)
 
 
 def _together(project: Project, roofs: Sequence[FoundRoof], make_up: str, prefix: str) -> list[PutRoof]:
@@ -222,7 +228,7 @@ def _first_eave(block: RoofBlock) -> int:
 def _measured(roof: FoundRoof, building: Building, block: RoofBlock) -> _Off:
     """How far the block lies from where the model has the roof. Raises: RefusedEdit where they have other slopes."""
     made = slopes_of(
-        part.solid.mesh()
+        (part.key, *part.solid.mesh())
         for part in building.parts
         if part.element == block.id and part.role == "roofing" and not part.solid.is_empty
     )

@@ -130,12 +130,13 @@ class FoundStair:
 
 @dataclass(frozen=True, slots=True)
 class Slope:
-    """A plane of a roof in one piece: its area in plan, and z = a x + b y + c (mm)."""
+    """A plane of a roof in one piece: its area in plan, and z = a x + b y + c (mm); the names of what it is made of."""
 
     area: Polygon
     a: float
     b: float
     c: float
+    of: frozenset[str] = frozenset()
 
     @property
     def pitch(self) -> float:
@@ -233,11 +234,13 @@ class Left:
 
 @dataclass(frozen=True, slots=True)
 class FoundSlab:
-    """The floor of a storey in a model: its area in plan with its holes, how thick it is, its layers from above."""
+    """The floor of a storey in a model: its area in plan with its holes, how thick it is, its layers from above; the
+    names of what it is made of."""
 
     area: BaseGeometry
     thickness: float
     stack: tuple[FoundLayer, ...] = ()
+    of: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)

@@ -33,14 +33,16 @@ STEP = 40.0
 """And their heights differ there by no more (mm)."""
 HOLE = 4e6
 """Holes of no more (mm2) are of chimneys and windows."""
+SMALL = 10e6
+"""Smaller roofs (mm2) are those of dormers and porches."""
 STRAIGHT = 2.0
 DOWN, ALONG = math.cos(math.radians(3)), math.sin(math.radians(3))
 
 
-def slopes_of(bodies: Iterable[tuple[NDArray[np.float64], NDArray[np.int64]]]) -> list[Slope]:
-    """The slopes among the upper sides of bodies (points, triangles), each in one piece."""
-    held: list[tuple[float, float, float, list[BaseGeometry]]] = []
-    for points, triangles in bodies:
+def slopes_of(bodies: Iterable[tuple[str, NDArray[np.float64], NDArray[np.int64]]]) -> list[Slope]:
+    """The slopes among the upper sides of bodies (name, points, triangles), each in one piece."""
+    held: list[tuple[float, float, float, list[tuple[str, BaseGeometry]]]] = []
+    for name, points, triangles in bodies:
         corners = points[triangles]
         normals = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
         up = normals[:, 2] > 0.1 * np.linalg.norm(normals, axis=1)
@@ -61,13 +63,16 @@ def slopes_of(bodies: Iterable[tuple[NDArray[np.float64], NDArray[np.int64]]]) -
             if home is None:
                 home = a, b, z - a * x - b * y, []
                 held.append(home)
-            home[3].append(Polygon(triangle[:, :2]))
-    found = []
+            home[3].append((name, Polygon(triangle[:, :2])))
+    found: list[Slope] = []
     for a, b, c, shapes in held:
-        whole = shapely.union_all([shape.buffer(0) for shape in shapes], grid_size=0.01)
+        whole = shapely.union_all([shape.buffer(0) for _, shape in shapes], grid_size=0.01)
         # Boards and tiles beside each other are one slope.
         closed = whole.buffer(CRACK / 2, join_style="mitre").buffer(-CRACK / 2, join_style="mitre")
-        found += [Slope(piece, a, b, c) for piece in polygons_of(closed) if piece.area > LEAST]
+        for piece in polygons_of(closed):
+            if piece.area > LEAST:
+                of = frozenset(name for name, shape in shapes if shape.intersects(piece))
+                found.append(Slope(piece, a, b, c, of))
     return _uppermost(found)
 
 
@@ -101,13 +106,19 @@ def roofs_of(slopes: Sequence[Slope]) -> tuple[list[FoundRoof], list[str]]:
                 group[root(n)] = root(k)
     found: list[FoundRoof] = []
     said: list[str] = []
+    small = 0
     for first in sorted({root(k) for k in range(len(slopes))}):
         members = [slopes[k] for k in range(len(slopes)) if root(k) == first]
         roof = _roof(members, slopes)
-        if isinstance(roof, FoundRoof):
+        if isinstance(roof, FoundRoof) and Polygon(roof.outline).area >= SMALL:
             found.append(roof)
-        else:
+        elif isinstance(roof, str) and sum(slope.area.area for slope in members) >= SMALL:
             said.append(roof)
+        else:
+            small += 1
+    if small:
+        what = "a small roof, such as of a dormer" if small == 1 else f"{small} small roofs, such as of dormers"
+        said.append(f"{what}: not taken over, draw {'it' if small == 1 else 'them'} by hand")
     return sorted(found, key=lambda roof: -Polygon(roof.outline).area), said
 
 

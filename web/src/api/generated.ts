@@ -3702,7 +3702,7 @@ export interface components {
         /**
          * ModelBody
          * @description What of a model was not taken over, as a grey body in the solid view: so far from where it stands in the model
-         *     (mm), without what was taken over.
+         *     (mm), without its walls, what stands in them, and those of its parts that were taken over (by their global ids).
          */
         ModelBody: {
             /** File */
@@ -3720,7 +3720,7 @@ export interface components {
              * Without
              * @default []
              */
-            without: ("roofs" | "floors")[];
+            without: string[];
             /**
              * X
              * @default 0

@@ -34,7 +34,7 @@ class Crop(Element):
 
 class ModelBody(Declared):
     """What of a model was not taken over, as a grey body in the solid view: so far from where it stands in the model
-    (mm), without what was taken over."""
+    (mm), without its walls, what stands in them, and those of its parts that were taken over (by their global ids)."""
 
     about: ClassVar[About] = About("grey body", "model_bodies", removable=True)
     id: Id
@@ -43,7 +43,7 @@ class ModelBody(Declared):
     x: Mm = 0.0
     y: Mm = 0.0
     z: Mm = 0.0
-    without: tuple[Literal["roofs", "floors"], ...] = ()
+    without: Annotated[tuple[Annotated[str, StringConstraints(max_length=40)], ...], Field(max_length=5000)] = ()
     shown: bool = True
 
 

@@ -78,6 +78,8 @@ function Body({ group, chosen, onPick }: { group: Group; chosen: boolean; onPick
     },
     [body, edges],
   );
+  // What lies where the house has the same is behind it.
+  const behind = group.role === "background" ? 6 : 1;
   const color = new THREE.Color(TONES[group.role] ?? PLAIN);
   if (chosen) color.lerp(CHOSEN, 0.55);
   const pick = (event: ThreeEvent<MouseEvent>) => {
@@ -88,7 +90,7 @@ function Body({ group, chosen, onPick }: { group: Group; chosen: boolean; onPick
     <>
       {/* biome-ignore lint/a11y/noStaticElementInteractions: a body in a scene is no element of the page */}
       <mesh geometry={body} onClick={pick}>
-        <meshLambertMaterial color={color} polygonOffset polygonOffsetFactor={1} polygonOffsetUnits={1} />
+        <meshLambertMaterial color={color} polygonOffset polygonOffsetFactor={behind} polygonOffsetUnits={behind} />
       </mesh>
       <lineSegments geometry={edges} raycast={() => null}>
         <lineBasicMaterial color={LINE} />
