@@ -112,7 +112,7 @@ def _all_of(flights: Sequence[_Flight], strokes: Sequence[Stroke], used: set[int
     """The treads, and what else lies within the stair on their layers: strings, the line that is walked, its head."""
     treads = {n for flight in flights for n in flight.strokes}
     layers = {strokes[n].layer for n in treads}
-    within = prep(unary_union([flight.around(SPREAD) for flight in flights]).convex_hull)
+    within = prep(unary_union([flight.around(SPREAD) for flight in flights]).convex_hull.buffer(SAME))
     more = {
         k
         for k, s in enumerate(strokes)
