@@ -10,9 +10,11 @@ from playwright.sync_api import expect
 from tests.core.adopting.test_changed import EAST, stretched
 from tests.e2e.conftest import Bench, pick
 from tests.e2e.files import drop, upload
-from tests.formats.test_ifc_model import two_storeys
+from tests.models_by_hand import gable_slopes, roofed, two_storeys
 from tests.plans_drawn.manners import as_bytes, drawn
 from tests.plans_drawn.truth import houses
+from tests.plans_drawn.two_storeys import SCREEN
+from tests.plans_drawn.two_storeys import two_storeys as plans_of_two
 
 
 def test_a_plan_from_a_file_stands_in_all_views(bench: Bench) -> None:
@@ -142,3 +144,66 @@ def test_a_model_stands_with_its_storeys(bench: Bench) -> None:
     bench.button("Undo").click()
     bench.saved()
     assert bench.document()["walls"] == [] and bench.document()["floors"] == []
+
+
+def test_what_was_not_found_is_pointed_at_and_two_plans_are_a_house(bench: Bench) -> None:
+    """A screen on the layer of furniture is said to be a wall, an opening marked in it; then two storeys stand."""
+    bench.new("Two storeys", "mm")
+    page = bench.page
+    drop(page, "house.dxf", plans_of_two())
+    found = page.get_by_label("What was found")
+    expect(found).to_contain_text("12 walls, 17 openings, 6 rooms, 1 stair")
+    expect(found.get_by_label("Written in it")).to_contain_text("FFL +0.00, FFL +2.90")
+    picture = page.get_by_label("Plan in the file")
+    box = picture.bounding_box()
+    assert box
+
+    def click(x: float, y: float) -> None:
+        """On a place of the drawing, which is that of the plan: its lower left corner is the origin."""
+        numbers = re.findall(r"-?[\d.]+(?:e-?\d+)?", picture.locator("g").first.get_attribute("transform") or "")
+        tx, ty, k = (float(held) for held in numbers[:3])
+        page.mouse.click(box["x"] + tx + k * x, box["y"] + ty - k * y)
+
+    bench.button("Wall").click()
+    expect(page.get_by_test_id("pointed")).to_contain_text("between the two faces")
+    click(*SCREEN)
+    expect(found).to_contain_text("13 walls")
+    bench.button("Door").click()
+    click(SCREEN[0], SCREEN[1] - 500)
+    expect(page.get_by_test_id("pointed")).to_contain_text("the other end")
+    click(SCREEN[0], SCREEN[1] + 400)
+    expect(found).to_contain_text("13 walls, 18 openings")
+    bench.button("Door").click()
+    picture.locator('[data-found="stair:0"]').hover(position={"x": 8, "y": 20})
+    expect(page.get_by_test_id("pointed")).to_contain_text("Stair, 17 risers")
+    bench.button("Take over").click()
+    expect(page.get_by_text("Built 13 walls, 18 openings, 6 rooms, 1 stair.")).to_be_visible()
+    bench.saved()
+    document = bench.document()
+    (stair,) = document["stairs"]
+    assert (stair["risers"], stair["upper"]) == (17, "s2-floor")
+    doors = [held for held in document["openings"] if held["unit"] == "door" and abs(held["width"] - 900) < 40]
+    assert doors and bench.errors == []
+
+
+def test_a_model_stands_with_its_roof_and_the_rest_beside_it(bench: Bench) -> None:
+    bench.new("Roofed model", "mm")
+    page = bench.page
+    drop(page, "house.ifc", roofed(gable_slopes(0.7, 5650.0)))
+    found = page.get_by_label("What was found")
+    expect(found).to_contain_text("8 walls")
+    expect(page.get_by_test_id("roof")).to_have_count(1)
+    expect(found.get_by_label("Roofs, those that can be built as the model has them")).to_be_checked()
+    found.get_by_label("The rest of the model, grey in the solid view").check()
+    bench.button("Take over").click()
+    expect(page.get_by_text("Built 8 walls, 1 roof.")).to_be_visible()
+    bench.saved()
+    document = bench.document()
+    assert len(document["roofs"]) == 1 and [held["name"] for held in document["model_bodies"]] == ["house"]
+    bench.shows("South elevation")
+    expect(bench.marks("view", "read1-roof1/roofing").first).to_be_attached()
+    bench.search("Solid view")
+    expect(page.get_by_role("main", name="Solid view")).to_have_attribute("data-groups", re.compile(r"[1-9]\d*"))
+    bench.button("Undo").click()
+    expect(page.get_by_role("main", name="Solid view")).to_have_attribute("data-groups", "0")
+    assert bench.document()["roofs"] == bench.document()["model_bodies"] == []
