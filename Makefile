@@ -4,6 +4,8 @@
 PYTHON ?= $(firstword $(wildcard /usr/bin/python3.13 /usr/bin/python3.12 /usr/bin/python3.11) python3)
 BIN := .venv/bin
 NPM := npm --prefix web
+# One more than there are cores: browser tests wait much of their time.
+TESTERS ?= $(shell expr $$(nproc) + 1)
 CHROMIUM ?= /usr/bin/chromium
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts web/tsconfig.json
 
@@ -17,7 +19,7 @@ dev: .venv/runtime web/node_modules/.ready deepsection/fonts/sans.ttf ## Service
 
 test: lint web/dist/index.html $(CHROMIUM) ## Everything: lint, types, front end, core, formats, service, browser
 	$(NPM) test
-	$(BIN)/python -m pytest -n auto --dist loadfile
+	$(BIN)/python -m pytest -n $(TESTERS) --dist loadfile
 
 soak: .venv/test deepsection/fonts/sans.ttf ## Long campaigns: random edits of every kind, every roof outline at 40 angles
 	DEEPSECTION_LONG=1 $(BIN)/python -m pytest -n auto tests/service/test_kept.py tests/core/geometry/test_turned_roofs.py
