@@ -8,8 +8,9 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
+import shapely
 from shapely import STRtree
-from shapely.geometry import LineString, Polygon, box
+from shapely.geometry import LineString, Polygon
 from shapely.geometry import Point as Spot
 from shapely.ops import unary_union
 from shapely.prepared import prep
@@ -193,23 +194,27 @@ def _even(members: list[int], off: np.ndarray) -> Iterable[list[tuple[int, float
 
 def _not_tiles(flights: list[_Flight]) -> list[_Flight]:
     """Those that no other run of even lines crosses: tiles and paving are drawn in two directions."""
-    return [
-        held
-        for k, held in enumerate(flights)
-        if not any(
-            n != k
-            and abs(float(held.along @ other.along)) < 0.1
-            and held.outline.intersection(other.outline).area > 0.3 * min(held.outline.area, other.outline.area)
-            for n, other in enumerate(flights)
-        )
-    ]
+    outlines = [flight.outline for flight in flights]
+    tree = STRtree(outlines)
+
+    def crossed(k: int) -> bool:
+        for n in tree.query(outlines[k], predicate="intersects").tolist():
+            across = n != k and abs(float(flights[k].along @ flights[n].along)) < 0.1
+            least = 0.3 * min(outlines[k].area, outlines[n].area)
+            if across and outlines[k].intersection(outlines[n]).area > least:
+                return True
+        return False
+
+    return [held for k, held in enumerate(flights) if not crossed(k)]
 
 
 def _ways(flights: list[_Flight], strokes: Sequence[Stroke], words: Sequence[Words]) -> None:
     """Which way each flight goes up: by the head of the line that is walked along, by what is written at its ends."""
     own = {n for flight in flights for n in flight.strokes}
     others = [k for k, s in enumerate(strokes) if k not in own and not s.bulge and math.dist(s.a, s.b) > 15.0]
-    tree = STRtree([box(*_box(strokes[k])) for k in others])
+    ends = np.array([(*strokes[k].a, *strokes[k].b) for k in others]).reshape(-1, 4)
+    xs, ys = ends[:, 0::2], ends[:, 1::2]
+    tree = STRtree(shapely.box(xs.min(axis=1), ys.min(axis=1), xs.max(axis=1) + 0.01, ys.max(axis=1) + 0.01))
     said = STRtree([Spot(word.at) for word in words])
     for flight in flights:
         around = flight.around(BEYOND)
@@ -230,11 +235,6 @@ def _ways(flights: list[_Flight], strokes: Sequence[Stroke], words: Sequence[Wor
                 flight.down, flight.begins, flight.ends = not flight.up, up, not up
                 flight.reasons = (f"“{word.text.strip()}” stands at its {'foot' if up else 'head'}",)
                 break
-
-
-def _box(stroke: Stroke) -> tuple[float, float, float, float]:
-    (x1, y1), (x2, y2) = stroke.a, stroke.b
-    return min(x1, x2), min(y1, y2), max(x1, x2) + 0.01, max(y1, y2) + 0.01
 
 
 def _head(flight: _Flight, strokes: Sequence[Stroke], near: Sequence[int]) -> int:
@@ -268,10 +268,12 @@ def _barbs(end: np.ndarray, back: np.ndarray, strokes: Sequence[Stroke], near: S
 def _chains(flights: list[_Flight], strokes: Sequence[Stroke]) -> list[tuple[list[tuple[int, bool]], list[_Turn]]]:
     """Flights that follow each other over a landing: each by position, and whether it is walked the other way."""
     links: dict[tuple[int, bool], list[tuple[float, int, bool, _Turn]]] = {}
+    tree = STRtree([flight.outline for flight in flights])
     for k, first in enumerate(flights):
-        for n, second in enumerate(flights):
+        for n in sorted(tree.query(first.outline, predicate="dwithin", distance=NEXT_FLIGHT).tolist()):
             if n == k:
                 continue
+            second = flights[n]
             for back in (False, True):
                 for on in (False, True):
                     lower = first.turned() if back else first
@@ -317,6 +319,8 @@ class _Turn:
     winders: int = 0
 
 
+NEXT_FLIGHT = 3200.0
+"""Flights that follow each other lie no farther from each other (mm)."""
 REACH = 250.0
 """A flight begins so near (mm) to where the landing of the one below it lets it."""
 
