@@ -23,6 +23,8 @@ INSUNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 MOST_BYTES = 60_000_000
 MOST_STROKES = 200_000
 """A drawing of more lines than this, blocks taken apart, is not read."""
+MOST_HELD = 400_000
+"""A file that holds more things than this, drawn or not, is not opened: it takes too long."""
 DEEPEST = 12
 """Blocks within blocks are followed so far."""
 CHORD_SHARE = 0.002
@@ -76,7 +78,9 @@ def read_drawn(data: bytes) -> Drawn:
     space = list(document.modelspace())
     if not space:
         raise BadInput("there is nothing in the model space of this file", field="file")
-    drawn = Drawn(unit=INSUNITS.get(int(document.header.get("$INSUNITS", 0) or 0)), entities=len(space))
+    # A file that says nothing gets a unit from the library.
+    stated = int(document.header.get("$INSUNITS", 0) or 0) if b"$INSUNITS" in data else 0
+    drawn = Drawn(unit=INSUNITS.get(stated), entities=len(space))
     _Walk(document, drawn).all(space)
     return drawn
 
@@ -92,6 +96,10 @@ def _opened(data: bytes) -> Any:
     if b"EOF" not in data[-200:]:
         message = f"this DXF file is cut short at byte {len(data)}: its end is missing; save or send it again"
         raise BadInput(message, field="file", value=len(data))
+    held = _held(data)
+    if held > MOST_HELD:
+        message = f"this file holds about {held:,} things; files of up to {MOST_HELD:,} are opened"
+        raise BadInput(message, field="file", value=held, limit=MOST_HELD)
     try:
         return _plain(data)
     except Exception:  # What a broken file can do to a reader has no end; the slow one mends much of it.
@@ -103,6 +111,15 @@ def _opened(data: bytes) -> Any:
     if auditor.has_errors:
         raise BadInput("this DXF file is broken: " + str(auditor.errors[0].message), field="file")
     return document
+
+
+def _held(data: bytes) -> int:
+    """About how many things a file holds: groups that begin with the code 0, which may be set in. Layers are called 0
+    too."""
+    set_in = data.count(b"\n  0\n") + data.count(b"\n  0\r\n")
+    plain = data.count(b"\n0\n") + data.count(b"\n0\r\n")
+    layers = data.count(b"\n8\n0\n") + data.count(b"\n8\r\n0\r\n")
+    return set_in or plain - layers
 
 
 def _plain(data: bytes) -> Any:

@@ -185,3 +185,32 @@ def test_binary_and_old_code_pages_are_read() -> None:
     document.write(out)
     found = read_drawn(out.getvalue().encode("cp1252"))
     assert found.layers == ["WÄNDE"]
+
+
+def bare(count: int, set_in: bool) -> bytes:
+    """A file of entities alone, as small programs write it: no header, no tables; codes set in or not."""
+    house = houses()[0]
+    ring = [(x, y) for wall in house.walls for x, y in (wall.start, wall.end)]
+    groups: list[tuple[int, object]] = [(0, "SECTION"), (2, "ENTITIES")]
+    for k in range(count):
+        (x0, y0), (x1, y1) = ring[k % len(ring)], ring[(k + 1) % len(ring)]
+        groups += [(0, "LINE"), (8, "0"), (10, x0), (20, y0), (11, x1), (21, y1)]
+    groups += [(0, "ENDSEC"), (0, "EOF")]
+    return "".join(f"{code:>3}\n{value}\n" if set_in else f"{code}\n{value}\n" for code, value in groups).encode()
+
+
+@pytest.mark.parametrize("set_in", [True, False])
+def test_a_file_without_a_header_states_no_unit(set_in: bool) -> None:
+    found = read_drawn(bare(20, set_in))
+    assert found.unit is None and len(found.strokes) == 20
+
+
+@pytest.mark.parametrize("set_in", [True, False])
+def test_a_file_of_very_many_things_is_refused_before_it_is_opened(set_in: bool) -> None:
+    data = bare(dxf_drawn.MOST_HELD + 10, set_in)
+    start = time.monotonic()
+    with pytest.raises(BadInput, match=f"up to {dxf_drawn.MOST_HELD:,} are opened"):
+        read_drawn(data)
+    assert time.monotonic() - start < 5
+    # Twice as many on the layer 0 are not taken for so many more.
+    assert len(read_drawn(bare(1000, set_in)).strokes) == 1000

@@ -88,7 +88,8 @@ def read_plan(
     if refused is not None and (best is None or not best.enclosed):
         raise refused
     if best is None or len(best.walls) < FEWEST or not best.enclosed:
-        raise BadInput("no plan was found in this file: " + _why(held, best), field="file")
+        why = _why(held, best) if held.strokes or not drawn.strokes else f"in {found.name} it is too wide for a house"
+        raise BadInput("no plan was found in this file: " + why, field="file")
     best.notes = [*notes, *best.notes]
     return best
 
