@@ -13,7 +13,7 @@ ROOT = Path(__file__).resolve().parents[1]
 PACKAGE = ROOT / "deepsection"
 
 RANKS: list[set[str]] = [
-    {"core.errors", "core.tolerance", "core.memo", "core.units", "core.version"},
+    {"core.errors", "core.tolerance", "core.memo", "core.progress", "core.units", "core.version"},
     {"core.geometry"},
     {"core.reading"},
     {"core.catalog"},

@@ -2,29 +2,26 @@
 
 from __future__ import annotations
 
-import io
 import itertools
 import math
 from collections import Counter
 from collections.abc import Iterable, Iterator
 from typing import Any, NamedTuple
 
-import ezdxf
-import ezdxf.recover
 from ezdxf.entities import DXFEntity
 from ezdxf.math import OCS
 
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Point
+from deepsection.core.progress import Told, silent
 from deepsection.core.reading import Area, Drawn, Measure, Placed, Stroke, Words, meaning_of
+
+from ._dxf_opened import opened
 
 INSUNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 """Units by the code in the header. Source: DXF reference, $INSUNITS (from memory)."""
-MOST_BYTES = 60_000_000
 MOST_STROKES = 200_000
 """A drawing of more lines than this, blocks taken apart, is not read."""
-MOST_HELD = 400_000
-"""A file that holds more things than this, drawn or not, is not opened: it takes too long."""
 DEEPEST = 12
 """Blocks within blocks are followed so far."""
 CHORD_SHARE = 0.002
@@ -72,62 +69,19 @@ class Spread(NamedTuple):
 STILL = Spread(1, 0, 0, 1, 0, 0)
 
 
-def read_drawn(data: bytes) -> Drawn:
+def read_drawn(data: bytes, told: Told = silent) -> Drawn:
     """What the model space of a DXF file shows. Raises: BadInput for what is no DXF, holds nothing or too much."""
-    document = _opened(data)
+    told(f"opening {len(data) / 1e6:,.1f} MB", 0.0)
+    document = opened(data)
     space = list(document.modelspace())
     if not space:
         raise BadInput("there is nothing in the model space of this file", field="file")
     # A file that says nothing gets a unit from the library.
     stated = int(document.header.get("$INSUNITS", 0) or 0) if b"$INSUNITS" in data else 0
     drawn = Drawn(unit=INSUNITS.get(stated), entities=len(space))
+    told(f"taking {len(space):,} things apart", 0.7)
     _Walk(document, drawn).all(space)
     return drawn
-
-
-def _opened(data: bytes) -> Any:
-    if not data.strip():
-        raise BadInput("this file is empty", field="file")
-    if len(data) > MOST_BYTES:
-        message = f"this file has {len(data) / 1e6:,.0f} MB; plans of up to {MOST_BYTES / 1e6:,.0f} MB are read"
-        raise BadInput(message, field="file", value=len(data), limit=MOST_BYTES)
-    if b"SECTION" not in data[:100_000]:
-        raise BadInput("this is not a DXF file that can be read: it holds no sections", field="file")
-    if b"EOF" not in data[-200:]:
-        message = f"this DXF file is cut short at byte {len(data)}: its end is missing; save or send it again"
-        raise BadInput(message, field="file", value=len(data))
-    held = _held(data)
-    if held > MOST_HELD:
-        message = f"this file holds about {held:,} things; files of up to {MOST_HELD:,} are opened"
-        raise BadInput(message, field="file", value=held, limit=MOST_HELD)
-    try:
-        return _plain(data)
-    except Exception:  # What a broken file can do to a reader has no end; the slow one mends much of it.
-        pass
-    try:
-        document, auditor = ezdxf.recover.read(io.BytesIO(data))
-    except Exception as error:
-        raise BadInput("this is not a DXF file that can be read", field="file") from error
-    if auditor.has_errors:
-        raise BadInput("this DXF file is broken: " + str(auditor.errors[0].message), field="file")
-    return document
-
-
-def _held(data: bytes) -> int:
-    """About how many things a file holds: groups that begin with the code 0, which may be set in. Layers are called 0
-    too."""
-    set_in = data.count(b"\n  0\n") + data.count(b"\n  0\r\n")
-    plain = data.count(b"\n0\n") + data.count(b"\n0\r\n")
-    layers = data.count(b"\n8\n0\n") + data.count(b"\n8\r\n0\r\n")
-    return set_in or plain - layers
-
-
-def _plain(data: bytes) -> Any:
-    """A sound file, read the quick way. Raises whatever the library does."""
-    document = ezdxf.read(io.StringIO(data.decode("utf-8").replace("\r\n", "\n")))
-    if document.dxfversion < "AC1021" and document.encoding != "utf8" and not data.isascii():
-        raise ValueError("its letters are of another code page")
-    return document
 
 
 class _Walk:

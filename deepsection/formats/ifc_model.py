@@ -28,6 +28,7 @@ from shapely.geometry.base import BaseGeometry
 
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Axis, Point, polygons_of
+from deepsection.core.progress import Told, silent
 from deepsection.core.reading import FoundGrid, FoundLayer, FoundRoof, FoundRoom, FoundSlab, Left, UnitFound
 from deepsection.core.reading.modelled import (
     WALLS,
@@ -80,11 +81,12 @@ def is_ifc(data: bytes) -> bool:
     return data.lstrip()[:13] == b"ISO-10303-21;"
 
 
-def read_ifc(data: bytes) -> Model:
+def read_ifc(data: bytes, told: Told = silent) -> Model:
     """What stands in a model. Raises: BadInput for what is none, cut short, too much or of another schema."""
+    told(f"opening {len(data) / 1e6:,.1f} MB", 0.0)
     file = _opened(data)
     try:
-        return _Reader(file).model()
+        return _Reader(file).model(told)
     except BadInput:
         raise
     except Exception as error:  # What a model that breaks its own rules can do to a reader has no end.
@@ -144,7 +146,7 @@ class _Reader:
         self.left: Counter[tuple[str, str]] = Counter()
         self.notes: list[str] = []
 
-    def model(self) -> Model:
+    def model(self, told: Told) -> Model:
         unit = self.file.by_type("IfcProject")
         if not unit:
             raise BadInput("there is no project in this model", field="file")
@@ -155,7 +157,8 @@ class _Reader:
             message = f"this model has {len(walls):,} walls; up to {MOST_WALLS:,} are read"
             raise BadInput(message, field="file", value=len(walls), limit=MOST_WALLS)
         on: dict[Any, list[ModelWall]] = defaultdict(list)
-        for wall in walls:
+        for number, wall in enumerate(walls):
+            told(f"{number:,} of {len(walls):,} walls", 0.2 + 0.5 * number / len(walls))
             made, lines = self._wall(wall)
             model.lines += lines
             storey = self._storey_of(wall)
@@ -163,6 +166,7 @@ class _Reader:
                 self.left["walls", "that stand on roofs or on other walls"] += 1
             elif made is not None:
                 on[storey].append(made)
+        told("rooms, floors and roofs", 0.7)
         rooms, slabs = self._rooms(), self.slabs()
         floors = sorted(self.file.by_type("IfcBuildingStorey"), key=self._elevation)
         for number, storey in enumerate(floors, 1):
@@ -180,6 +184,7 @@ class _Reader:
             self.left["walls", "on no storey"] += len(lost)
         model.grids = list(self._grids())
         model.roofs, roofing = self._roofs()
+        told("what is left", 0.9)
         model.lines += self._others(roofing | {name for slab in slabs.values() for name in slab.of})
         model.left = [Left(kind, what, count) for (kind, what), count in sorted(self.left.items())]
         walls = [f"{count} {kind} {what}" for (kind, what), count in sorted(self.left.items()) if kind == "walls"]

@@ -205,6 +205,13 @@ class PlanLook(BaseModel):
     drawn: list[tuple[float, float, float, float, float, int, bool]]
 
 
+class PlanProgress(BaseModel):
+    """How far the reading of a file is: what is being done, and how much of all is done; nothing while it waits."""
+
+    step: str = ""
+    share: float = 0.0
+
+
 class PlanOut(BaseModel):
     """What was built of a plan that was read from a file, and what was not."""
 

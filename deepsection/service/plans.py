@@ -10,6 +10,7 @@ from deepsection.core.adopting import Adopted, adopted, holes_in, roofs_built
 from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.memo import LruCache
 from deepsection.core.model import Project
+from deepsection.core.progress import Told, silent, within
 from deepsection.core.reading import Drawn, Marked, ReadPlan, read_plan, with_openings
 from deepsection.core.reading.modelled import read_model
 from deepsection.core.resolve import resolve
@@ -29,20 +30,27 @@ _drawn: LruCache[str, Drawn] = LruCache(size=3)
 _read: LruCache[tuple[str, str], ReadPlan] = LruCache(size=6)
 
 
-def plan_in(data: bytes, choices: PlanChoices, units: Units) -> ReadPlan:
+def plan_in(data: bytes, choices: PlanChoices, units: Units, told: Told = silent) -> ReadPlan:
     """The plan of a DXF file, or the storeys of a model; lengths are typed in `units`. Raises: BadInput."""
     if is_ifc(data):
-        return _model_in(data)
+        return _model_in(data, told)
     digest = hashlib.sha256(data).hexdigest()
     key = digest, units + choices.model_dump_json(include=READ_BY)
     plan = _read.get(key)
     if plan is None:
         drawn = _drawn.get(digest)
         if drawn is None:
-            drawn = read_drawn(data)
+            drawn = read_drawn(data, within(told, 0.0, 0.35))
             _drawn.put(digest, drawn)
         factor = _factor(choices, units)
-        plan = read_plan(drawn, unit=choices.unit, factor=factor, meanings=choices.layers, pointed=choices.pointed)
+        plan = read_plan(
+            drawn,
+            unit=choices.unit,
+            factor=factor,
+            meanings=choices.layers,
+            pointed=choices.pointed,
+            told=within(told, 0.35, 1.0),
+        )
         _read.put(key, plan)
     return with_openings(plan, [Marked(held.start, held.end, held.kind) for held in choices.marked])
 
@@ -50,12 +58,12 @@ def plan_in(data: bytes, choices: PlanChoices, units: Units) -> ReadPlan:
 _models: LruCache[str, ReadPlan] = LruCache(size=2)
 
 
-def _model_in(data: bytes) -> ReadPlan:
+def _model_in(data: bytes, told: Told) -> ReadPlan:
     """The storeys of a model; nothing about how it is read is chosen. Raises: BadInput."""
     digest = hashlib.sha256(data).hexdigest()
     plan = _models.get(digest)
     if plan is None:
-        plan = read_model(read_ifc(data))
+        plan = read_model(read_ifc(data, told))
         _models.put(digest, plan)
     return plan
 

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Query, Request
+from fastapi import APIRouter, Path, Query, Request
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 
 from deepsection.core.edits import EDITS, PutMakeUp, PutSection, SetProject
 from deepsection.core.errors import BadLength
+from deepsection.core.memo import LruCache
 from deepsection.core.particulars import Particulars, enter_all
+from deepsection.core.progress import silent
 from deepsection.core.sheets import PAPERS, scale_name, standard_scales
 from deepsection.core.units import Units, format_length, parse_length
 from deepsection.core.view import ComparedRow, plan_name
@@ -23,7 +25,7 @@ from .files import download
 from .keeping import after, as_json, at_base, keep, result_of, state_of
 from .plan_choices import choices_from
 from .plan_looks import look_at
-from .plan_schemas import PlanLook, PlanOut
+from .plan_schemas import PlanLook, PlanOut, PlanProgress
 from .plans import built_words, plan_in, taken_over
 from .schemas import (
     AskIn,
@@ -194,17 +196,34 @@ def copy_saved_wall(id: str, sent: SavedWallIn, store: Projects) -> Response:
 
 @router.post("/projects/{id}/plan/look", response_model=PlanLook, operation_id="look_at_plan")
 async def look_at_floor_plan(
-    id: str, request: Request, store: Projects, choices: Annotated[str, Query(max_length=60_000)] = "{}"
+    id: str,
+    request: Request,
+    store: Projects,
+    choices: Annotated[str, Query(max_length=60_000)] = "{}",
+    asked: Annotated[str, Query(max_length=40)] = "",
 ) -> Response:
-    """What is found in a floor plan in DXF or a model in IFC, before it is built. `choices`: JSON, as `PlanChoices`."""
+    """What is found in a floor plan in DXF or a model in IFC, before it is built. `choices`: JSON, as `PlanChoices`.
+    `asked`: any name under which its progress can be asked for."""
     body = await request.body()
+
+    def told(step: str, share: float) -> None:
+        _progress.put(asked, PlanProgress(step=step, share=round(share, 3)))
 
     def look() -> Response:
         chosen = choices_from(choices)
         project = store.load(id).project
-        return as_json(look_at(project, plan_in(body, chosen, project.units), chosen))
+        return as_json(look_at(project, plan_in(body, chosen, project.units, told if asked else silent), chosen))
 
     return await run_in_threadpool(look)
+
+
+_progress: LruCache[str, PlanProgress] = LruCache(size=64)
+
+
+@router.get("/plan-progress/{asked}", response_model=PlanProgress, operation_id="get_plan_progress")
+async def get_plan_progress(asked: Annotated[str, Path(max_length=40)]) -> PlanProgress:
+    """How far the reading of a file is that was asked for under a name."""
+    return _progress.get(asked) or PlanProgress()
 
 
 @router.post("/projects/{id}/plan", response_model=PlanOut, operation_id="read_plan")

@@ -11,6 +11,7 @@ from shapely.geometry import Point as Spot
 
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Point
+from deepsection.core.progress import Told, silent
 
 from .drawn import Drawn, Stroke
 from .found import EndOn, FoundOpening, FoundWall, Left, ReadPlan, UnitFound
@@ -62,9 +63,11 @@ def read_plan(
     factor: float | None = None,
     meanings: Mapping[str, Meaning] | None = None,
     pointed: Sequence[Point] = (),
+    told: Told = silent,
 ) -> ReadPlan:
     """The plan in a drawing. `unit` or `factor` (mm per unit of the file) overrule what would be found, `meanings` what
     layers speak of. `pointed`: places (mm, as the plan tells them) between two faces of a wall, whatever else they are.
+    `told` hears how far it is.
 
     Raises: BadInput for a unit that is none, and where no plan is found.
     """
@@ -76,7 +79,7 @@ def read_plan(
     refused: BadInput | None = None
     for all_layers, single in ((False, False), (True, False), (False, True)):
         try:
-            chosen = _Chosen(dict(meanings or {}), tuple(pointed))
+            chosen = _Chosen(dict(meanings or {}), tuple(pointed), told)
             result = _read(held, found, origin, chosen, all_layers=all_layers, single=single)
         except BadInput as error:
             refused = refused or error
@@ -109,10 +112,11 @@ def _why(drawn: Drawn, plan: ReadPlan | None) -> str:
 
 @dataclass(frozen=True, slots=True)
 class _Chosen:
-    """What somebody said: meanings of layers, and places that lie in walls."""
+    """What somebody said: meanings of layers, and places that lie in walls; and who hears how far it is."""
 
     meanings: Mapping[str, Meaning]
     pointed: tuple[Point, ...] = ()
+    told: Told = silent
 
     def within(self, run: Run) -> bool:
         """Whether a place that somebody pointed at lies in a run of wall."""
@@ -132,7 +136,9 @@ def _read(
             usable[k] = False
     if sum(usable) < 4:
         return None
+    chosen.told(f"sorting {len(ready.strokes):,} lines", 0.1)
     lines = tracks(ready.strokes, usable)
+    chosen.told("looking for walls", 0.25)
     strips, glass = (single_lines(lines), {}) if single else strips_of(lines, _Quality(lines, ready, chosen.pointed))
     runs = without_overlaps(runs_of(lines, strips), lines)
     runs = [run for run in runs if _stands(run) or chosen.within(run)]
@@ -141,11 +147,13 @@ def _read(
     if len(runs) > MOST_RUNS:
         message = f"{len(runs):,} pieces in it look like walls, up to {MOST_RUNS:,} are judged; leave layers out"
         raise BadInput(message, field="file", value=len(runs), limit=MOST_RUNS)
+    chosen.told(f"looking for openings in {len(runs):,} walls", 0.5)
     seen = Evidence(ready.strokes, swings, drawn.blocks, ready.meanings)
     held, runs = in_gaps(runs, Bands(runs), seen)
     held += at_ends(runs, seen)
     panes = {k: _panes(lines[k], faces) for k, faces in glass.items()}
     held += over_walls(runs, lines, seen, panes)
+    chosen.told("joining walls", 0.7)
     ends = joined(runs)
     held = apart(held)
     for _ in range(MOST_ROUNDS):  # A wall that met one that was none may be none itself.
@@ -155,6 +163,7 @@ def _read(
             break
     if not runs:
         return None
+    chosen.told("rooms, stairs and what is left", 0.85)
     around = enclosed(runs, ends)
     plan = _told(drawn, ready, seen, unit, origin, runs, ends, held, around, single=single)
     _point_out(plan, runs, chosen)

@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plan-progress/{asked}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Plan Progress
+         * @description How far the reading of a file is that was asked for under a name.
+         */
+        get: operations["get_plan_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -569,6 +589,7 @@ export interface paths {
         /**
          * Look At Floor Plan
          * @description What is found in a floor plan in DXF or a model in IFC, before it is built. `choices`: JSON, as `PlanChoices`.
+         *     `asked`: any name under which its progress can be asked for.
          */
         post: operations["look_at_plan"];
         delete?: never;
@@ -4792,6 +4813,22 @@ export interface components {
             y: number;
         };
         /**
+         * PlanProgress
+         * @description How far the reading of a file is: what is being done, and how much of all is done; nothing while it waits.
+         */
+        PlanProgress: {
+            /**
+             * Share
+             * @default 0
+             */
+            share: number;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+        };
+        /**
          * PlanRoof
          * @description A roof of a model, seen from above.
          */
@@ -8141,6 +8178,64 @@ export interface operations {
             };
         };
     };
+    get_plan_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                asked: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanProgress"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_projects: {
         parameters: {
             query?: never;
@@ -9771,6 +9866,7 @@ export interface operations {
         parameters: {
             query?: {
                 choices?: string;
+                asked?: string;
             };
             header?: never;
             path: {

@@ -88,8 +88,20 @@ export function useImportProject() {
 
 const asIs = (held: unknown) => held as never;
 
-/** What is found in a floor plan or a model in a file, before it is built. */
-export function usePlanLook(id: string, file: File, choices: object) {
+/** How far the reading of a file is that was asked for under a name, while it is not done. */
+export function usePlanProgress(name: string, reading: boolean) {
+  return useQuery({
+    queryKey: ["plan-progress", name],
+    queryFn: () =>
+      unwrap<Schemas["PlanProgress"]>(api.GET("/api/plan-progress/{asked}", { params: { path: { asked: name } } })),
+    enabled: reading,
+    refetchInterval: 400,
+    gcTime: 0,
+  });
+}
+
+/** What is found in a floor plan or a model in a file, before it is built; `name`: its progress is told under it. */
+export function usePlanLook(id: string, file: File, choices: object, name: string) {
   const asked = JSON.stringify(choices);
   return useQuery({
     queryKey: ["plan-look", id, file.name, file.size, file.lastModified, asked],
@@ -97,7 +109,7 @@ export function usePlanLook(id: string, file: File, choices: object) {
       const body = await file.arrayBuffer();
       return unwrap<Schemas["PlanLook"]>(
         api.POST("/api/projects/{id}/plan/look", {
-          params: { path: { id }, query: { choices: asked } },
+          params: { path: { id }, query: { choices: asked, asked: name } },
           body: body as never,
           bodySerializer: asIs,
         } as never),

@@ -84,7 +84,7 @@ function Opened({ file, onDone }: { file: File; onDone: () => void }) {
   if (!look)
     return (
       <div className="grid grow place-items-center p-6">
-        {error ? <Note>{error.message}</Note> : <Note tone="note">Reading {file.name}…</Note>}
+        {error ? <Note>{error.message}</Note> : <Progress name={file.name} reading={reading} />}
       </div>
     );
   return <Judged file={file} reading={reading} look={look} busy={busy} error={error} onDone={onDone} />;
@@ -98,6 +98,21 @@ const ADDED: [Added, string][] = [
   ["door", "Door"],
   ["opening", "Opening"],
 ];
+
+/** How far the reading is: in words, in numbers, and as a bar. */
+function Progress({ name, reading }: { name: string; reading: Reading }) {
+  const { step, share } = reading.progress ?? { step: "", share: 0 };
+  const percent = Math.round(share * 100);
+  return (
+    <div className="flex w-80 flex-col gap-2" role="status">
+      <p className="truncate">Reading {name}</p>
+      <div className="h-1.5 overflow-hidden rounded bg-strip" role="progressbar" aria-valuenow={percent}>
+        <div className="h-full bg-line transition-[width]" style={{ width: `${Math.max(percent, 2)}%` }} />
+      </div>
+      <p className="text-[12px] text-quiet">{step ? `${step}, ${percent} %` : "on its way"}</p>
+    </div>
+  );
+}
 
 const CHIPS: [Shown, string][] = [
   ["drawing", "Drawing"],

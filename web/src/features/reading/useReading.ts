@@ -1,6 +1,6 @@
 import { useCallback, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { usePlanLook } from "../../api/queries";
+import { usePlanLook, usePlanProgress } from "../../api/queries";
 import { useHeld } from "../../useProject";
 
 export type Look = Schemas["PlanLook"];
@@ -62,6 +62,8 @@ export interface Reading {
   look: Look | undefined;
   error: Error | null;
   busy: boolean;
+  /** What is being done while a file is read, and how much of all is done. */
+  progress: Schemas["PlanProgress"] | undefined;
   choices: Choices;
   /** Changes what the file is read by: found walls are numbered anew, and none is left out. */
   readBy: (changes: Partial<Choices>) => void;
@@ -77,7 +79,9 @@ export function useReading(file: File): Reading {
   const [choices, setChoices] = useState<Choices>(NONE);
   const [recalled, setRecalled] = useState(false);
   const { unit, measured, says, layers, pointed, marked, unmoved } = choices;
-  const query = usePlanLook(id, file, { unit, measured, says, layers, pointed, marked, unmoved });
+  const [name] = useState(() => crypto.randomUUID?.() ?? `${Math.random()}`);
+  const query = usePlanLook(id, file, { unit, measured, says, layers, pointed, marked, unmoved }, name);
+  const progress = usePlanProgress(name, query.isFetching);
   // What was found last stays while a choice that cannot be is mended.
   const last = useRef<Look | undefined>(undefined);
   if (query.data) last.current = query.data;
@@ -104,5 +108,6 @@ export function useReading(file: File): Reading {
   const remember = useCallback(() => {
     if (look) window.localStorage.setItem(remembered(look), JSON.stringify({ layers, make_ups: choices.make_ups }));
   }, [look, layers, choices.make_ups]);
-  return { look, error: query.error, busy: query.isFetching, choices, readBy, take, toggle, remember };
+  const busy = query.isFetching;
+  return { look, error: query.error, busy, progress: progress.data, choices, readBy, take, toggle, remember };
 }
