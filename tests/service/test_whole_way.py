@@ -13,12 +13,7 @@ import ezdxf.recover
 import pytest
 from fastapi.testclient import TestClient
 
-from deepsection.core.progress import within
-from deepsection.core.reading import read_plan
-from deepsection.formats.dxf_drawn import read_drawn
 from tests.plan_files import plan_file, small_house
-from tests.plans_drawn.manners import as_bytes, drawn
-from tests.plans_drawn.truth import houses
 
 FLOOR, PLATE_RISE = 300.0, 38.0 + 2386.0 + 2 * 38.0
 """The metric timber starter: floor 300 above grade; one plate, a stud of 2386 and two plates."""
@@ -179,22 +174,3 @@ def test_a_storey_is_added_seen_and_undone(client: TestClient) -> None:
         "/api/projects", json={"name": "M", "units": "mm", "tradition": "masonry", "ground": "joists"}
     )
     assert refused.status_code == 422 and refused.json()["field"] == "ground"
-
-
-def test_the_progress_of_reading_is_told(client: TestClient) -> None:
-    """While a plan is read its steps are told under the name that was asked for; under others nothing is."""
-    assert client.get("/api/plan-progress/nobody").json() == {"step": "", "share": 0.0}
-    made = client.post("/api/projects", json={"name": "Told", "units": "mm"}).json()
-    data = as_bytes(drawn(houses()[0], "pairs"))
-    assert client.post(f"/api/projects/{made['id']}/plan/look?asked=mine", content=data).status_code == 200
-    last = client.get("/api/plan-progress/mine").json()
-    assert last["step"] == "rooms, stairs and what is left" and 0.8 < last["share"] <= 1.0
-
-
-def test_steps_follow_each_other() -> None:
-    """Shares rise, from the opening of the file to the end."""
-    heard: list[tuple[str, float]] = []
-    drawing = read_drawn(as_bytes(drawn(houses()[1], "gaps")), lambda *step: heard.append(step))
-    read_plan(drawing, told=within(lambda *step: heard.append(step), 1.0, 2.0))
-    shares = [share for _, share in heard]
-    assert len(heard) >= 6 and shares == sorted(shares) and heard[0][0].startswith("opening")
