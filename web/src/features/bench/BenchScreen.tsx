@@ -361,14 +361,8 @@ function useSize(): [React.RefObject<HTMLElement | null>, Size] {
   return [box, size];
 }
 
-/** A plan that comes at another scale has its dimensions elsewhere: it is fitted so often anew at most. */
-const ROUNDS = 3;
-/** A fit that differs by less stays. */
-const NEARLY = 0.06;
-
-/** A viewport that fits anew when the view, the panes or the emptiness of the drawing changes, when what was fitted
- * comes at the scale of its zoom, and when the building has outgrown it, unless the drafter has set it; otherwise never
- * on an edit. */
+/** A viewport that fits anew when the view, the panes or the emptiness of the drawing changes, and when the building
+ * has outgrown it, unless the drafter has set it; otherwise never on an edit. */
 function useFitted(
   panes: Panes,
   plan: Drawing | undefined,
@@ -381,24 +375,14 @@ function useFitted(
   const arrived = view ? `${key} ${view.name} ${plan?.look?.join()}` : "";
   const empty = plan?.marks.length ? "" : `empty over ${plan?.backdrops?.length ?? 0}`;
   const byHand = useRef(false);
-  const rounds = useRef(0);
   const latest = useRef({ plan, view, beside });
   latest.current = { plan, view, beside };
   // biome-ignore lint/correctness/useExhaustiveDependencies: edits must not move the picture under the pointer
   useEffect(() => {
     const { plan, view, beside } = latest.current;
     byHand.current = false;
-    rounds.current = ROUNDS;
     setViewport(fitted(panes, plan, view, whole, beside));
   }, [arrived, panes, empty, whole, beside?.name]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another scale alone, not an edit
-  useEffect(() => {
-    const { plan, view, beside } = latest.current;
-    if (byHand.current || rounds.current <= 0) return;
-    rounds.current -= 1;
-    const next = fitted(panes, plan, view, whole, beside);
-    setViewport((held) => (Math.abs(next.k / held.k - 1) > NEARLY ? next : held));
-  }, [plan?.scale]);
   useEffect(() => {
     if (!byHand.current)
       setViewport((held) => (outgrown(held, panes, view) ? fitted(panes, plan, view, whole, beside) : held));

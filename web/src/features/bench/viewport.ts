@@ -61,16 +61,30 @@ export const PX_PER_PAPER_MM = 3.8;
 
 /** The box around a drawing and the marks beside it, in a room of so many px. Marks keep their distance on paper, so
  * they are taken as they will stand once it is drawn at the scale of its zoom, whatever it is drawn at now. */
-function withMarks(drawing: Drawing, built: Extent, marks: Bounds, room: number, tall: number): Bounds {
-  const px = (over: number) => (Math.max(over, 0) / drawing.scale) * PX_PER_PAPER_MM;
+function withMarks(
+  drawing: Drawing,
+  built: Extent,
+  marks: Bounds,
+  room: number,
+  tall: number,
+  most = Number.POSITIVE_INFINITY,
+): Bounds {
+  const px = (over: number) => Math.min((Math.max(over, 0) / drawing.scale) * PX_PER_PAPER_MM, most);
   const [left, low] = [px(built.u0 - marks[0]), px(built.y0 - marks[1])];
   const [right, high] = [px(marks[2] - built.u1), px(marks[3] - built.y1)];
+  // Half of the room at least is for what is built.
+  const across = Math.min(1, room / 2 / Math.max(left + right, 1));
+  const up = Math.min(1, tall / 2 / Math.max(low + high, 1));
   const k = Math.min(
-    Math.max(room - left - right, room / 3) / Math.max(built.u1 - built.u0, 1),
-    Math.max(tall - low - high, tall / 3) / Math.max(built.y1 - built.y0, 1),
+    (room - across * (left + right)) / Math.max(built.u1 - built.u0, 1),
+    (tall - up * (low + high)) / Math.max(built.y1 - built.y0, 1),
   );
-  return [built.u0 - left / k, built.y0 - low / k, built.u1 + right / k, built.y1 + high / k];
+  const [beside, above] = [across / k, up / k];
+  return [built.u0 - left * beside, built.y0 - low * above, built.u1 + right * beside, built.y1 + high * above];
 }
+
+/** What the dimensions of a plan take at each side (px); of more of them those farthest out may lie outside. */
+const STRINGS_BESIDE = 72;
 
 /** The box to fit of a plan that is worked on: with its dimensions. */
 function dimensionedBounds(plan: Drawing | undefined, room: number, tall: number): Bounds {
@@ -85,7 +99,7 @@ function dimensionedBounds(plan: Drawing | undefined, room: number, tall: number
         marks.y0 = Math.min(marks.y0, w);
         marks.y1 = Math.max(marks.y1, w);
       }
-  const [u0, y0, u1, y1] = withMarks(plan, built, [marks.u0, marks.y0, marks.u1, marks.y1], room, tall);
+  const [u0, y0, u1, y1] = withMarks(plan, built, [marks.u0, marks.y0, marks.u1, marks.y1], room, tall, STRINGS_BESIDE);
   const margin = 0.01 * (u1 - u0);
   return [u0 - margin, y0 - margin * 1.6, u1 + margin, y1 + margin];
 }
