@@ -11,7 +11,7 @@ from deepsection.core.sheets import compose, detail_sheets
 from deepsection.core.view import draw_view
 from deepsection.core.view.details.making import missing_details
 from deepsection.demo import larkmoor_house
-from deepsection.formats import write_pdf
+from deepsection.formats.writers import write_pdf
 
 
 def detail_runs(rounds: int) -> dict[str, list[float]]:

@@ -13,9 +13,9 @@ from deepsection.core.reading import read_plan
 from deepsection.core.reading.modelled import read_model
 from deepsection.core.resolve import resolve
 from deepsection.demo import larkmoor_house
-from deepsection.formats import write_ifc
 from deepsection.formats.dxf_drawn import read_drawn
 from deepsection.formats.ifc_model import read_ifc
+from deepsection.formats.writers import write_ifc
 from tests.plans_drawn.manners import as_bytes, drawn
 from tests.plans_drawn.truth import houses
 

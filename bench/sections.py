@@ -16,7 +16,7 @@ from deepsection.core.view.cut import cut_parts
 from deepsection.core.view.section_panels import section_frame, section_window
 from deepsection.core.view.strips.proposals import usual_places
 from deepsection.demo import larkmoor_house
-from deepsection.formats import write_pdf
+from deepsection.formats.writers import write_pdf
 from deepsection.service.schemas import ViewWanted
 from deepsection.service.work import bench_of, checked_edits
 

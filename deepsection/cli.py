@@ -28,7 +28,7 @@ from deepsection.core.starters.projects import Ground
 from deepsection.core.trades.makeups.model import Tradition
 from deepsection.core.units import Units, format_length
 from deepsection.core.view import list_views
-from deepsection.formats import WRITERS, LayerNames, write_dxf, write_ifc
+from deepsection.formats.writers import WRITERS, LayerNames, write_dxf, write_ifc
 from deepsection.service import projects
 from deepsection.service.app import create_app, default_database, load_demos
 from deepsection.service.backgrounds import with_pictures

@@ -19,7 +19,7 @@ from deepsection.core.reading import ReadPlan
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.trades.backgrounds.model import PageSize
 from deepsection.core.view import drawn, lies_over_files, look_of, opened
-from deepsection.formats.ifc_model import rest_of
+from deepsection.formats.ifc_apart import rest_in
 from deepsection.formats.pictures import About, about_file, picture_of
 
 from .projects import new_id
@@ -125,7 +125,7 @@ def bodies_beside(store: Store, project: Project) -> list[dict[str, Any]]:
         known = _bodies.get((held.file, held.without))
         if known is None:
             try:
-                rest = in_turn(rest_of)(store.file(held.file), held.without)
+                rest = rest_in(store.file(held.file), held.without)
             except DeepSectionError:
                 continue
             known = rest[0].round(1).ravel().tolist(), rest[1].ravel().tolist()

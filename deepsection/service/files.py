@@ -9,8 +9,8 @@ from fastapi import APIRouter, Query
 from starlette.responses import Response
 
 from deepsection.core.view import SCHEDULE_TITLE
-from deepsection.formats import MEDIA_TYPES, WRITERS, LayerNames, write_dxf, write_ifc, write_png
 from deepsection.formats.tables import MEDIA, write_csv, write_xlsx
+from deepsection.formats.writers import MEDIA_TYPES, WRITERS, LayerNames, write_dxf, write_ifc, write_png
 
 from .asking import ERRORS, Projects, composed
 from .backgrounds import with_pictures

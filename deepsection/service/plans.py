@@ -16,7 +16,8 @@ from deepsection.core.reading.modelled import read_model
 from deepsection.core.resolve import resolve
 from deepsection.core.units import Units, parse_length
 from deepsection.formats.dxf_drawn import read_drawn
-from deepsection.formats.ifc_model import is_ifc, read_ifc
+from deepsection.formats.ifc_apart import model_in
+from deepsection.formats.ifc_model import is_ifc
 
 from .plan_choices import PlanChoices
 from .work import checked_edits
@@ -63,7 +64,7 @@ def _model_in(data: bytes, told: Told) -> ReadPlan:
     digest = hashlib.sha256(data).hexdigest()
     plan = _models.get(digest)
     if plan is None:
-        plan = read_model(read_ifc(data, told))
+        plan = read_model(model_in(data, told))
         _models.put(digest, plan)
     return plan
 

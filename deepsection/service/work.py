@@ -53,8 +53,8 @@ from deepsection.core.view import (
     without_faults,
 )
 from deepsection.core.view.strips.proposals import Proposal, usual_places
-from deepsection.formats import write_dxf, write_png
 from deepsection.formats.plan_comments import read_answer
+from deepsection.formats.writers import write_dxf, write_png
 from deepsection.standins.engineer import review
 
 from .answers import answer, lettering_of

@@ -7,7 +7,7 @@ import pytest
 from deepsection.core.model import Project
 from deepsection.core.resolve import Building
 from deepsection.core.sheets import SheetDrawing, compose
-from deepsection.formats import WRITERS
+from deepsection.formats.writers import WRITERS
 
 
 @pytest.fixture(scope="session")

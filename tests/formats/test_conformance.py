@@ -16,7 +16,7 @@ from deepsection.core.drawing import Drawing, Text, explode
 from deepsection.core.model import Project, Sheet
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.sheets import PAPERS, SheetDrawing, compose
-from deepsection.formats import MEDIA_TYPES, WRITERS
+from deepsection.formats.writers import MEDIA_TYPES, WRITERS
 from tests.builders import box_house
 
 ODD = 'Ø 1/2" <b>&amp; “roof” ½ é – 中'

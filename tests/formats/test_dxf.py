@@ -17,7 +17,7 @@ from deepsection.core.edits import rebuild
 from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.sheets import SheetDrawing, compose, compose_view
-from deepsection.formats import write_dxf
+from deepsection.formats.writers import write_dxf
 
 
 def read(data: bytes) -> Document:

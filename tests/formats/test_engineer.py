@@ -22,8 +22,8 @@ from deepsection.core.trades.loads.beams import beam_spans
 from deepsection.core.trades.loads.placed import LOADS
 from deepsection.core.view import draw_view
 from deepsection.demo import DEMOS, otterfold_house
-from deepsection.formats import write_dxf
 from deepsection.formats.plan_comments import read_answer
+from deepsection.formats.writers import write_dxf
 from deepsection.standins.engineer import PSF, Size, review, used
 from tests.builders import block_house
 

@@ -15,7 +15,7 @@ from deepsection.core.edits import BendWall, PutOpening, PutPost, PutWall, SetSt
 from deepsection.core.model import Project
 from deepsection.core.resolve import ROLES, resolve
 from deepsection.demo import DEMOS, otterfold_house
-from deepsection.formats import write_ifc
+from deepsection.formats.writers import write_ifc
 from tests.builders import box_house, window
 from tests.core.resolve.test_openings import unit
 from tests.core.resolve.test_posts import post

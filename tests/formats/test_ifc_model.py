@@ -25,8 +25,8 @@ from deepsection.core.resolve import Building, resolve, storeys
 from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.walls.planned import WALLS
 from deepsection.demo import DEMOS
-from deepsection.formats import write_ifc
 from deepsection.formats.ifc_model import is_ifc, read_ifc
+from deepsection.formats.writers import write_ifc
 from tests.builders import box_house, window
 from tests.models_by_hand import DEEP, OUTSIDE, RISE, Hand, two_storeys
 

@@ -12,7 +12,7 @@ from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve, storeys
 from deepsection.core.starters.projects import new_project
 from deepsection.demo import DEMOS
-from deepsection.formats import write_ifc
+from deepsection.formats.writers import write_ifc
 from deepsection.service.plan_choices import PlanChoices
 from deepsection.service.plans import plan_in, taken_over
 from tests.models_by_hand import Corner, gable_slopes, hip_slopes, roofed

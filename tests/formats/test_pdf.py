@@ -14,7 +14,7 @@ from deepsection.core.drawing import PENS, Stroke
 from deepsection.core.model import Project
 from deepsection.core.resolve import Building
 from deepsection.core.sheets import SheetDrawing, compose_view
-from deepsection.formats import write_pdf, write_png
+from deepsection.formats.writers import write_pdf, write_png
 
 MM = 25.4 / 72
 

@@ -26,8 +26,8 @@ from deepsection.core.drawing import Backdrop, Drawing
 from deepsection.core.drawing.pictures import Picture
 from deepsection.core.errors import BadInput
 from deepsection.core.sheets import Paper, PlacedDrawing, SheetDrawing
-from deepsection.formats import write_dxf, write_pdf, write_png, write_svg
 from deepsection.formats.pictures import about_file, media_of, picture_of
+from deepsection.formats.writers import write_dxf, write_pdf, write_png, write_svg
 
 LINES = (((20.0, 30.0), (120.0, 30.0)), ((120.0, 30.0), (120.0, 90.0)), ((20.0, 30.0), (120.0, 90.0)))
 """Lines on a page of 200 by 150 mm."""

@@ -14,7 +14,7 @@ from deepsection.core.sheets import SheetDrawing, compose_view
 from deepsection.core.trades.makeups.wording import layer_words
 from deepsection.core.units import parse_length
 from deepsection.demo import fernacre_bungalow
-from deepsection.formats import write_dxf, write_pdf
+from deepsection.formats.writers import write_dxf, write_pdf
 
 VIEW, SCALE = "section:wall-section-1", 10.0
 

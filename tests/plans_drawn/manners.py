@@ -308,7 +308,7 @@ def everything(sheet: Sheet) -> None:
 
 
 def stairs(sheet: Sheet) -> None:
-    """Twelve treads in the first room."""
+    """Eight treads in the last room."""
     _, (x, y) = sheet.house.rooms[-1]
     for k in range(8):
         sheet.space.add_line(

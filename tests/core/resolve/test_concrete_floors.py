@@ -18,7 +18,7 @@ from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.floors.members import floor_members, hangers
 from deepsection.core.trades.floors.place import FLOORS
 from deepsection.core.view import draw_view, list_views
-from deepsection.formats import write_ifc
+from deepsection.formats.writers import write_ifc
 from tests.builders import block_house, engineered
 from tests.overlaps import overlapping
 from tests.turning import turned

@@ -25,7 +25,7 @@ from deepsection.core.trades.floors.structure_plan import off_bearing
 from deepsection.core.units import format_length
 from deepsection.core.view import draw_view, list_views
 from deepsection.demo import larkmoor_house, otterfold_house
-from deepsection.formats import write_dxf
+from deepsection.formats.writers import write_dxf
 from tests.builders import two_storeys
 from tests.turning import turned
 

@@ -1,0 +1,157 @@
+"""Models read in a process of their own: what a damaged one does to the geometry library ends that process, not ours.
+
+A helper is started when it is first needed, and stays; for each question it forks a child that works within bounds of
+time and memory. What is asked comes pickled by its standard input, progress and answer go by its standard output, each
+behind its length. Run as a module this is that helper.
+"""
+
+from __future__ import annotations
+
+import atexit
+import os
+import pickle
+import resource
+import struct
+import subprocess
+import sys
+import threading
+from collections.abc import Collection
+from typing import Any, BinaryIO
+
+import numpy as np
+from numpy.typing import NDArray
+
+from deepsection.core.errors import BadInput
+from deepsection.core.progress import Told, silent
+from deepsection.core.reading.modelled import Model
+
+from .ifc_model import read_ifc, rest_of
+
+SECONDS = 90
+"""A model is read within so much time of a processor."""
+BYTES = 4 * 2**30
+"""And within so much memory, libraries counted."""
+DAMAGED = (
+    f"this model is damaged: it broke off what reads it, or took more than {SECONDS} s or {BYTES / 2**30:.0f} GiB; "
+    "export it anew, without what is not needed"
+)
+_LENGTH = struct.Struct("<Q")
+
+
+def model_in(data: bytes, told: Told = silent) -> Model:
+    """What stands in a model, as `read_ifc` has it. Raises: BadInput, for what breaks the reader too."""
+    model: Model = _HELPER.asked(("model", data, ()), told)
+    return model
+
+
+def rest_in(data: bytes, without: Collection[str]) -> tuple[NDArray[np.float64], NDArray[np.int64]]:
+    """What of a model is not taken over, as `rest_of` has it. Raises: BadInput, for what breaks the reader too."""
+    rest: tuple[NDArray[np.float64], NDArray[np.int64]] = _HELPER.asked(("rest", data, tuple(without)), silent)
+    return rest
+
+
+class _Helper:
+    """The process beside ours, one question at a time."""
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._process: subprocess.Popen[bytes] | None = None
+
+    def asked(self, question: tuple[str, bytes, tuple[str, ...]], told: Told) -> Any:
+        with self._lock:
+            process = self._running()
+            assert process.stdin and process.stdout
+            try:
+                _send(process.stdin, question)
+                while True:
+                    kind, said = _received(process.stdout)
+                    if kind == "told":
+                        told(*said)
+                    elif kind == "done":
+                        return said
+                    else:
+                        raise said if kind == "refused" else BadInput(DAMAGED, field="file")
+            except (EOFError, BrokenPipeError) as error:
+                self.end()
+                raise BadInput(DAMAGED, field="file") from error
+
+    def _running(self) -> subprocess.Popen[bytes]:
+        if self._process is None or self._process.poll() is not None:
+            paths = os.pathsep.join(path for path in sys.path if path)
+            self._process = subprocess.Popen(
+                [sys.executable, "-m", __name__],
+                stdin=subprocess.PIPE,
+                stdout=subprocess.PIPE,
+                stderr=subprocess.DEVNULL,
+                env={**os.environ, "PYTHONPATH": paths},
+            )
+        return self._process
+
+    def end(self) -> None:
+        """Ends the process, if there is one."""
+        if self._process is not None:
+            self._process.kill()
+            self._process.wait()
+            self._process = None
+
+
+_HELPER = _Helper()
+atexit.register(_HELPER.end)
+
+
+def _send(stream: BinaryIO | Any, message: Any) -> None:
+    body = pickle.dumps(message)
+    stream.write(_LENGTH.pack(len(body)) + body)
+    stream.flush()
+
+
+def _received(stream: BinaryIO | Any) -> Any:
+    """The next message. Raises: EOFError where the stream ends before it."""
+    head = stream.read(_LENGTH.size)
+    if len(head) < _LENGTH.size:
+        raise EOFError
+    (length,) = _LENGTH.unpack(head)
+    body = stream.read(length)
+    if len(body) < length:
+        raise EOFError
+    return pickle.loads(body)
+
+
+def _answered(question: tuple[str, bytes, tuple[str, ...]], out: BinaryIO) -> None:
+    """In the child: the answer to one question, within bounds."""
+    resource.setrlimit(resource.RLIMIT_CPU, (SECONDS, SECONDS))
+    resource.setrlimit(resource.RLIMIT_AS, (BYTES, BYTES))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+    what, data, without = question
+    try:
+        if what == "model":
+            answer: Any = read_ifc(data, lambda *step: _send(out, ("told", step)))
+        else:
+            answer = rest_of(data, without)
+    except BadInput as error:
+        _send(out, ("refused", error))
+    else:
+        _send(out, ("done", answer))
+
+
+def _help() -> None:
+    out = sys.stdout.buffer
+    while True:
+        try:
+            question = _received(sys.stdin.buffer)
+        except EOFError:
+            return
+        child = os.fork()
+        if not child:
+            try:
+                _answered(question, out)
+            except BaseException:
+                os._exit(1)
+            os._exit(0)
+        _, status = os.waitpid(child, 0)
+        if status:
+            _send(out, ("broken", None))
+
+
+if __name__ == "__main__":
+    _help()
