@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -264,6 +264,12 @@ def _opening(
     )
 
 
+def _homes(plan: ReadPlan, placed: Iterable[int], spots: Sequence[Point]) -> list[int | None]:
+    """For each place, which of the plans that are taken over it lies in."""
+    grounds = {k: hull_of(plan.walls, plan.storeys[k].walls, AROUND) for k in placed}
+    return [next((k for k, ground in grounds.items() if ground.covers(Spot(at))), None) for at in spots]
+
+
 def _rooms(
     project: Project,
     plan: ReadPlan,
@@ -272,11 +278,9 @@ def _rooms(
     prefix: str,
     out: Adopted,
 ) -> None:
-    grounds = {k: hull_of(plan.walls, plan.storeys[k].walls, AROUND) for k in placed}
     lowest = storeys(project)[0].level
     if choices.rooms:
-        for number, room in enumerate(plan.rooms, 1):
-            home = next((k for k, ground in grounds.items() if ground.covers(Spot(room.at))), None)
+        for number, (room, home) in enumerate(zip(plan.rooms, _homes(plan, placed, [r.at for r in plan.rooms])), 1):
             if home is not None:
                 (x, y), level = room.at, placed[home][0]
                 if any(held.name == room.name and (held.level or lowest) == level for held in project.rooms):
@@ -312,12 +316,8 @@ def _stairs(
     prefix: str,
     out: Adopted,
 ) -> None:
-    grounds = {k: hull_of(plan.walls, plan.storeys[k].walls, AROUND) for k in placed}
-    homes = {
-        number: home
-        for number, stair in enumerate(plan.stairs)
-        if (home := next((k for k, ground in grounds.items() if ground.covers(Spot(stair.foot))), None)) is not None
-    }
+    found = enumerate(_homes(plan, placed, [stair.foot for stair in plan.stairs]))
+    homes = {number: home for number, home in found if home is not None}
     levels = [held.level for held in storeys(project)]
     at = {k: levels.index(level) for k, (level, _) in placed.items()}
     made, said = stairs_built(project, plan, homes, at, choices.without_stairs, prefix)

@@ -14,7 +14,7 @@ from shapely.geometry import Point as Spot
 from ..document.rebuilding import changed
 from ..edits import PutRoof
 from ..errors import BadInput, GeometryError, RefusedEdit
-from ..geometry import Point, line_through
+from ..geometry import Point, line_through, meet, offset_line
 from ..model import Corner, Project, RoofBlock, RoofEdge, joint_point, wall_axis
 from ..reading import FoundRoof
 from ..reading.roofed import slopes_of
@@ -107,9 +107,11 @@ def _block(project: Project, roof: FoundRoof, make_up: str, id: str) -> RoofBloc
     ring = roof.outline
     sides = list(zip(ring, (*ring[1:], ring[0])))
     backs = [_back(project, side, plate) for side in sides]
+    lines = [offset_line(line_through(*side), back) for side, back in zip(sides, backs)]
     corners = []
     for k in range(len(ring)):
-        at = _crossing(_inward(sides[k - 1], backs[k - 1]), _inward(sides[k], backs[k]))
+        # Where two edges follow each other in one line, the corner is where it was.
+        at = meet(lines[k - 1], lines[k]) or lines[k].at(0.0)
         tied = next((j.id for j in project.joints if math.dist(joint_point(project, j.id), at) < TIED), None)
         corners.append(Corner(joint=tied) if tied else Corner(x=round(at[0], 2), y=round(at[1], 2)))
     pitches = Counter(round(edge.pitch, 5) for edge in roof.edges if edge.pitch)
@@ -167,23 +169,6 @@ def _back(project: Project, side: tuple[Point, Point], plate: str) -> float:
         if -BEHIND < away[0] < REACH and (best is None or away[0] < best):
             best = away[0]
     return best if best is not None else NO_WALL
-
-
-def _inward(side: tuple[Point, Point], by: float) -> tuple[Point, Point]:
-    (x0, y0), (x1, y1) = side
-    long = math.dist(*side)
-    nx, ny = -(y1 - y0) / long * by, (x1 - x0) / long * by
-    return (x0 + nx, y0 + ny), (x1 + nx, y1 + ny)
-
-
-def _crossing(one: tuple[Point, Point], other: tuple[Point, Point]) -> Point:
-    (x1, y1), (x2, y2) = one
-    (x3, y3), (x4, y4) = other
-    cross = (x2 - x1) * (y4 - y3) - (y2 - y1) * (x4 - x3)
-    if abs(cross) < 1e-6 * math.dist(*one) * math.dist(*other):
-        return x3, y3
-    t = ((x3 - x1) * (y4 - y3) - (y3 - y1) * (x4 - x3)) / cross
-    return x1 + t * (x2 - x1), y1 + t * (y2 - y1)
 
 
 def _fitted(project: Project, roof: FoundRoof, block: RoofBlock) -> tuple[RoofBlock, float]:

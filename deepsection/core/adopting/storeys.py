@@ -5,19 +5,19 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from ..catalog import usual
 from ..edits import PutMakeUp, SetTotal, storey_above
 from ..errors import RefusedEdit
 from ..geometry import line_through
-from ..model import MakeUp, Project
+from ..model import Project
 from ..reading import ReadPlan
 from ..reading.found import Storey
 from ..trades.levels.place import storeys
 from ..trades.levels.rises import rise
+from ..trades.roofs.blocks import over_plate
+from ..trades.roofs.edits.proposing import usual_seat
+from .roofs import REACH
 from .slabs import floor_make_up
 
-OVERHANG = 1600.0
-"""A roof overhangs the middle of a wall by no more than this (mm)."""
 LEAST, MOST = 1500.0, 8000.0
 """Walls of a storey are so high (mm); what a model says beyond that is not taken over."""
 
@@ -40,18 +40,10 @@ def _to_eaves(project: Project, plan: ReadPlan, storey: Storey) -> float | None:
                 on = sorted((line.along(wall.start), line.along(wall.end)))
                 beside = min(on[1], math.dist(start, end)) - max(on[0], 0.0)
                 over = edge.z + edge.pitch * away[0] - floor
-                below = abs(away[0] - away[1]) < 20.0 and 0.0 < away[0] < OVERHANG and beside > 1000.0
+                below = abs(away[0] - away[1]) < 20.0 and 0.0 < away[0] < REACH and beside > 1000.0
                 if wall.outer and below and over < storey.height:
-                    found.append(over - _over_plate(project, make_up, edge.pitch))
+                    found.append(over - over_plate(make_up, edge.pitch, usual_seat(project)))
     return min(found, default=None)
-
-
-def _over_plate(project: Project, make_up: MakeUp, pitch: float) -> float:
-    """How far a roof of usual sizes rises over its plate, at the line that it bears on."""
-    seat = usual("masonry_seat" if project.tradition == "masonry" else "birdsmouth_seat", project.units)
-    structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[-1])
-    thick = sum(layer.thickness for layer in make_up.layers[: make_up.layers.index(structure) + 1])
-    return thick * math.hypot(1.0, pitch) - seat * pitch
 
 
 def tells_heights(plan: ReadPlan) -> bool:

@@ -9,6 +9,7 @@ import numpy as np
 from shapely import Polygon, contains_xy, prepare, unary_union
 from shapely.geometry.base import BaseGeometry
 
+from .groups import Groups
 from .joints import End
 from .runs import Run
 
@@ -26,19 +27,12 @@ class Enclosed:
 
 def components(runs: Sequence[Run], ends: Sequence[tuple[End, End]]) -> list[int]:
     """For each wall the number of the group of walls that it hangs together with."""
-    group = list(range(len(runs)))
-
-    def root(k: int) -> int:
-        while group[k] != k:
-            group[k] = group[group[k]]
-            k = group[k]
-        return k
-
+    groups = Groups(len(runs))
     for k, pair in enumerate(ends):
         for end in pair:
             if end.kind != "free":
-                group[root(k)] = root(end.other)
-    return [root(k) for k in range(len(runs))]
+                groups.join(k, end.other)
+    return [groups.of(k) for k in range(len(runs))]
 
 
 def enclosed(runs: Sequence[Run], ends: Sequence[tuple[End, End]]) -> Enclosed:

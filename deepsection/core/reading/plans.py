@@ -16,6 +16,7 @@ from deepsection.core.geometry import Point
 
 from .drawn import Words
 from .found import FoundGrid, FoundLevel, FoundWall, Storey
+from .groups import Groups
 from .written import floor_of
 
 APART = 1500.0
@@ -75,25 +76,18 @@ def groups_of(walls: Sequence[FoundWall]) -> list[list[int]]:
         return []
     squared = _Squared(walls)
     boxes = [squared.box(wall, wall.thickness) for wall in walls]
-    group = list(range(len(walls)))
-
-    def root(k: int) -> int:
-        while group[k] != k:
-            group[k] = group[group[k]]
-            k = group[k]
-        return k
-
+    groups = Groups(len(walls))
     order = sorted(range(len(walls)), key=lambda k: boxes[k][0])
     open_: list[int] = []
     for k in order:
         open_ = [n for n in open_ if boxes[n][2] >= boxes[k][0] - APART]
         for n in open_:
             if _near(boxes[k], boxes[n]):
-                group[root(k)] = root(n)
+                groups.join(k, n)
         open_.append(k)
     held: dict[int, list[int]] = defaultdict(list)
     for k in range(len(walls)):
-        held[root(k)].append(k)
+        held[groups.of(k)].append(k)
     merged = sorted(held.values(), key=len, reverse=True)
     # What lies within the bounds of a plan belongs to it, however far from its walls.
     plans: list[list[int]] = []

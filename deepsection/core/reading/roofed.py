@@ -20,6 +20,7 @@ from shapely.geometry.polygon import orient
 from deepsection.core.geometry import Point, polygons_of
 
 from .found import FoundRoof, FoundRoofEdge, Slope
+from .groups import Groups
 
 STEEPEST, FLATTEST = 6.0, 0.02
 """Slopes rise so much per unit of length; what is steeper is a wall, what is flatter no slope."""
@@ -93,22 +94,16 @@ def _uppermost(slopes: Sequence[Slope]) -> list[Slope]:
 def roofs_of(slopes: Sequence[Slope]) -> tuple[list[FoundRoof], list[str]]:
     """Slopes that meet at one height, as roofs; and for the others why they are none, in words."""
     tree = STRtree([slope.area for slope in slopes])
-    group = list(range(len(slopes)))
-
-    def root(k: int) -> int:
-        while group[k] != k:
-            k = group[k]
-        return k
-
+    groups = Groups(len(slopes))
     for k, slope in enumerate(slopes):
         for n in tree.query(slope.area, predicate="dwithin", distance=CRACK).tolist():
             if n > k and _meet(slope, slopes[n]):
-                group[root(n)] = root(k)
+                groups.join(n, k)
     found: list[FoundRoof] = []
     said: list[str] = []
     small = 0
-    for first in sorted({root(k) for k in range(len(slopes))}):
-        members = [slopes[k] for k in range(len(slopes)) if root(k) == first]
+    for first in sorted({groups.of(k) for k in range(len(slopes))}):
+        members = [slopes[k] for k in range(len(slopes)) if groups.of(k) == first]
         roof = _roof(members, slopes)
         if isinstance(roof, FoundRoof) and Polygon(roof.outline).area >= SMALL:
             found.append(roof)

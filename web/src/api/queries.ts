@@ -86,7 +86,11 @@ export function useImportProject() {
   });
 }
 
-const asIs = (held: unknown) => held as never;
+/** What a request that sends a file as its body is asked with. */
+async function withFile(file: File, params: object) {
+  const body = await file.arrayBuffer();
+  return { params, body: body as never, bodySerializer: (held: unknown) => held as never } as never;
+}
 
 /** How far the reading of a file is that was asked for under a name, while it is not done. */
 export function usePlanProgress(name: string, reading: boolean) {
@@ -106,14 +110,8 @@ export function usePlanLook(id: string, file: File, choices: object, name: strin
   return useQuery({
     queryKey: ["plan-look", id, file.name, file.size, file.lastModified, asked],
     queryFn: async () => {
-      const body = await file.arrayBuffer();
-      return unwrap<Schemas["PlanLook"]>(
-        api.POST("/api/projects/{id}/plan/look", {
-          params: { path: { id }, query: { choices: asked, asked: name } },
-          body: body as never,
-          bodySerializer: asIs,
-        } as never),
-      );
+      const sent = await withFile(file, { path: { id }, query: { choices: asked, asked: name } });
+      return unwrap<Schemas["PlanLook"]>(api.POST("/api/projects/{id}/plan/look", sent));
     },
     placeholderData: keepPreviousData,
     retry: false,
@@ -148,15 +146,9 @@ export function useLayBackground(id: string, version: number) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: async ({ file, view }: { file: File; view: string }) => {
-      const body = await file.arrayBuffer();
       const query = { base_version: version, view, name: file.name };
-      return unwrap<Schemas["BackgroundOut"]>(
-        api.POST("/api/projects/{id}/backgrounds", {
-          params: { path: { id }, query },
-          body: body as never,
-          bodySerializer: asIs,
-        } as never),
-      );
+      const sent = await withFile(file, { path: { id }, query });
+      return unwrap<Schemas["BackgroundOut"]>(api.POST("/api/projects/{id}/backgrounds", sent));
     },
     onSuccess: () => client.invalidateQueries({ queryKey: keys.project(id) }),
   });
@@ -167,15 +159,9 @@ export function useReadPlan(id: string, version: number) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: async ({ file, choices }: { file: File; choices: object }) => {
-      const body = await file.arrayBuffer();
       const query = { base_version: version, choices: JSON.stringify(choices) };
-      return unwrap<Schemas["PlanOut"]>(
-        api.POST("/api/projects/{id}/plan", {
-          params: { path: { id }, query },
-          body: body as never,
-          bodySerializer: asIs,
-        } as never),
-      );
+      const sent = await withFile(file, { path: { id }, query });
+      return unwrap<Schemas["PlanOut"]>(api.POST("/api/projects/{id}/plan", sent));
     },
     onSuccess: () => client.invalidateQueries({ queryKey: keys.project(id) }),
   });

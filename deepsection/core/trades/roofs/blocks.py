@@ -16,7 +16,7 @@ from shapely.geometry import Polygon
 from ...building.diagnostics import Diagnostic
 from ...errors import GeometryError
 from ...geometry import Plane, Plane3, Point, RoofShape, Slope, Turn, compass, line_through, moved_out, roof_shape
-from ...model import SLOPING, MakeUp, RoofBlock
+from ...model import SLOPING, Layer, MakeUp, RoofBlock
 from ...units import HeightSum, SumTerm, Units, format_length, format_pitch
 from ..levels.placed import Level
 from .placed import ResolvedRoof, RoofPlane, RoofSeam, shape_of
@@ -27,6 +27,19 @@ MEETING = 1.0
 """Fascias meet at a corner when their heights differ by less than this (mm)."""
 
 Rings = tuple[tuple[Point, ...], ...]
+
+
+def carried(make_up: MakeUp) -> tuple[Layer, float]:
+    """Of a roof the layer that carries, and how thick what lies on it is (mm, square to the slope)."""
+    structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[-1])
+    return structure, sum(layer.thickness for layer in make_up.layers[: make_up.layers.index(structure)])
+
+
+def over_plate(make_up: MakeUp, pitch: float, seat: float) -> float:
+    """How far the top of a roof lies over its plate at the bearing line (mm, plumb): rafter, less its birdsmouth, and
+    what lies on it."""
+    structure, above = carried(make_up)
+    return (structure.thickness + above) * math.hypot(1.0, pitch) - seat * pitch
 
 
 @lru_cache(maxsize=256)
@@ -52,8 +65,7 @@ def resolve_roof(
         lines = tuple(tuple(ring) for ring in moved_out(rings, bearing))
     except GeometryError as error:
         return None, (_no_roof(block, rings, str(error)),)
-    structure = next((layer for layer in make_up.layers if layer.function == "structure"), make_up.layers[-1])
-    above = sum(layer.thickness for layer in make_up.layers[: make_up.layers.index(structure)])
+    structure, above = carried(make_up)
     sheathing = sum(layer.thickness for layer in make_up.layers if layer.function == "sheathing")
     plumb = structure.thickness * math.hypot(1.0, block.pitch)
     bears = plate.sum

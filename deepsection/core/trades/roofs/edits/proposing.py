@@ -91,6 +91,11 @@ class ProposeRoof(Command):
         return project
 
 
+def usual_seat(project: Project) -> float:
+    """The level cut of the birdsmouth on the plate that is usual in a project's tradition (mm)."""
+    return usual("masonry_seat" if project.tradition == "masonry" else "birdsmouth_seat", project.units)
+
+
 def usual_block(
     project: Project, make_up: str, id: str, rings: RINGS, edges: list[RoofEdge], plate: str, pitch: float
 ) -> RoofBlock:
@@ -104,7 +109,7 @@ def usual_block(
         edges=tuple(edges),
         pitch=pitch,
         plate=plate,
-        seat=usual("masonry_seat" if project.tradition == "masonry" else "birdsmouth_seat", units),
+        seat=usual_seat(project),
         make_up=make_up,
         fascia_depth=usual("fascia_depth", units),
         fascia_thickness=usual("fascia_thickness", units),
