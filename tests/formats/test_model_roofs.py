@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import random
 from collections.abc import Callable
 
 import numpy as np
@@ -54,6 +55,22 @@ def test_a_roof_of_slabs_is_built_where_it_is(
         assert np.linalg.norm(corners - np.array(turned(corner, turn)), axis=1).min() < 20.0, corner
     assert abs(corners[:, 2].max() - max(z for slope in truth for *_, z in slope)) < 20.0
     assert [edge.kind for edge in project.roofs[0].edges].count("gable") == (2 if slopes is gable_slopes else 0)
+
+
+@pytest.mark.parametrize("slopes", [gable_slopes, hip_slopes])
+@pytest.mark.parametrize("noise", [0.5, 2.0, 5.0])
+def test_slopes_drawn_a_little_off_are_a_roof(
+    slopes: Callable[[float, float], list[list[Corner]]], noise: float
+) -> None:
+    """Each corner of each slope by itself up to so much off in all directions (mm)."""
+    dice = random.Random(noise)
+    truth = slopes(0.7, 5650.0)
+    off = [[tuple(v + dice.uniform(-noise, noise) for v in corner) for corner in slope] for slope in truth]
+    project, skipped, counts = read(roofed(off))  # type: ignore[arg-type]
+    assert (counts["roofs"], skipped) == (1, [])
+    corners = tops(resolve(project))
+    for corner in {corner for slope in truth for corner in slope}:
+        assert np.linalg.norm(corners - np.array(corner), axis=1).min() < 20.0 + 2 * noise, corner
 
 
 def test_a_roof_that_is_not_wanted_is_not_built() -> None:

@@ -36,7 +36,8 @@ HOLE = 4e6
 """Holes of no more (mm2) are of chimneys and windows."""
 SMALL = 10e6
 """Smaller roofs (mm2) are those of dormers and porches."""
-STRAIGHT = 2.0
+STRAIGHT = 15.0
+"""A corner that lies so near (mm) to the line between its neighbours is none: slopes are drawn a little off."""
 DOWN, ALONG = math.cos(math.radians(3)), math.sin(math.radians(3))
 
 

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import io
 import math
 
+import ezdxf
 import pytest
+from ezdxf.math import Matrix44
 
 from deepsection.core.adopting import NEW, Adopted, Choices, adopted
 from deepsection.core.edits import apply_edits, storey_above
@@ -45,6 +48,19 @@ def test_a_house_of_two_storeys_stands_with_its_stair(turn: float) -> None:
     # Pieces that butt share their corners: rooms are enclosed.
     assert sum(len(outline.spaces) for outline in building.plan.outlines) == 6
     assert not [found for found in building.diagnostics if "enclosed" in found.message]
+
+
+@pytest.mark.parametrize(("x", "y"), [(-1.0, 1.0), (1.0, -1.0)])
+def test_in_a_mirror_the_stair_turns_the_other_way(x: float, y: float) -> None:
+    document = ezdxf.read(io.StringIO(two_storeys().decode()))
+    for entity in document.modelspace():
+        entity.transform(Matrix44.scale(x, y, 1.0))
+    out = io.StringIO()
+    document.write(out)
+    project, _, made = taken(out.getvalue().encode())
+    (stair,) = project.stairs
+    assert made.skipped == [] and stair.risers == 17 and stair.turns[0].side == "left"
+    assert sum(len(outline.spaces) for outline in resolve(project).plan.outlines) == 6
 
 
 def test_levels_that_do_not_rise_are_no_heights() -> None:
