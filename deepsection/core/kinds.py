@@ -25,6 +25,7 @@ from .trades.onroofs.kind import CHIMNEY, DOWNPIPE, FITTING, ON_ROOF_STAGE
 from .trades.openings.kind import KIND, OPENING, OPENING_STAGE
 from .trades.outdoors.kind import OUTSIDE_STEPS, RAIL, RAIL_STAGE, STEPS_STAGE
 from .trades.posts.kind import BEAM, BEAM_STAGE, POST, POST_STAGE
+from .trades.readings.kind import PLAN_READ
 from .trades.roofs.kind import ROOF, ROOF_STAGE
 from .trades.rooms.kind import ROOM, ROOM_STAGE
 from .trades.slabs.kind import PORCH_SLAB, SLAB_STAGE
@@ -98,6 +99,7 @@ KINDS: tuple[ElementKind, ...] = (
     BUILD_UP_SETTING,
     SHOW,
     BACKGROUND,
+    PLAN_READ,
     MODEL_BODY,
     NOTE,
     COMMENT,

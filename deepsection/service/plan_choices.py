@@ -31,7 +31,8 @@ class PlanChoices(BaseModel):
     `make_ups` by the key of a thickness: an id, or `as drawn`; `storeys` by position of a plan: a level, or nothing.
     `rest`: the name of a model of which what is not taken over is to be shown as a grey body.
     `under`: the name of the file, where it is to lie under the plan too. `unmoved`, `removed`: elements that stay where
-    they are though the file has them elsewhere, and that go since it has them no more.
+    they are though the file has them elsewhere, and that go since it has them no more; `back_walls`,
+    `back_openings`: those that are as the file has them, although it had them so and the project has not.
     """
 
     unit: Annotated[str | None, Field(max_length=4)] = None
@@ -52,6 +53,8 @@ class PlanChoices(BaseModel):
     rest: Annotated[str, Field(max_length=200)] = ""
     unmoved: list[str] = []
     removed: list[str] = []
+    back_walls: list[int] = []
+    back_openings: list[int] = []
 
     @property
     def kept(self) -> Choices:
@@ -66,6 +69,8 @@ class PlanChoices(BaseModel):
             grids=self.grids,
             unmoved=frozenset(self.unmoved),
             removed=frozenset(self.removed),
+            back_walls=frozenset(self.back_walls),
+            back_openings=frozenset(self.back_openings),
         )
 
 

@@ -5,7 +5,18 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from deepsection.core.adopting import NEW, Adopted, Gone, Moved, adopted, groups_of, key_of, tells_heights, thickness_of
+from deepsection.core.adopting import (
+    NEW,
+    Adopted,
+    Gone,
+    Moved,
+    Own,
+    adopted,
+    groups_of,
+    key_of,
+    tells_heights,
+    thickness_of,
+)
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Axis
 from deepsection.core.model import Project, wall_length
@@ -39,10 +50,12 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
         "model": any(held.height is not None for held in plan.storeys),
         "origin": plan.origin,
         "walls": [
-            {**_wall(plan, wall, storey_of.get(k)), "stands": k in made.stands} for k, wall in enumerate(plan.walls)
+            {**_wall(plan, wall, storey_of.get(k)), "stands": k in made.stands or k in made.away}
+            for k, wall in enumerate(plan.walls)
         ],
         "moved": [_moved(project, held) for held in made.moved],
         "gone": [_gone(project, held) for held in made.gone],
+        "own": [_own(project, plan, held) for held in made.own],
         "openings": [
             {**_opening(plan, held), "stands": k in made.standing_openings} for k, held in enumerate(plan.openings)
         ],
@@ -87,13 +100,37 @@ def _called(project: Project, id: str) -> str:
     return f"{wall.status.capitalize()} wall, {format_length(wall_length(project, wall), project.units)} long"
 
 
-def _moved(project: Project, held: Moved) -> dict[str, Any]:
+def _how(project: Project, held: Moved | Own) -> str:
+    """By how much something was moved, and is wider."""
     said = [f"moved by {format_length(held.by, project.units)}"] if held.by > 1.0 else []
     if held.wider:
         more = "wider" if held.wider > 0 else "narrower"
         said.append(f"{format_length(abs(held.wider), project.units)} {more}")
-    words = f"{_called(project, held.id)}: {', '.join(said)}"
+    return ", ".join(said) or "elsewhere"
+
+
+def _moved(project: Project, held: Moved) -> dict[str, Any]:
+    words = f"{_called(project, held.id)}: {_how(project, held)}"
     return {"id": held.id, "kind": held.kind, "words": words, "line": [_point(point) for point in held.line]}
+
+
+def _own(project: Project, plan: ReadPlan, held: Own) -> dict[str, Any]:
+    """What of the plan is as it was, and otherwise in the project."""
+    opening = plan.openings[held.number] if held.kind == "opening" else None
+    wall = plan.walls[opening.wall if opening else held.number]
+    axis, half = _axis(wall), opening.width / 2 if opening else 0.0
+    line = [axis.at(opening.distance - half), axis.at(opening.distance + half)] if opening else [wall.start, wall.end]
+    if held.id is None:
+        what = (
+            f"{opening.kind.capitalize()}, {format_length(opening.width, project.units)} wide"
+            if opening
+            else (f"{'Outer' if wall.outer else 'Inner'} wall, {format_length(wall.length, project.units)} long")
+        )
+        words = f"{what}: not in the project"
+    else:
+        words = f"{_called(project, held.id)}: {_how(project, held)}"
+    place = {"kind": held.kind, "number": held.number}
+    return {**place, "words": words, "line": [_point(point) for point in line]}
 
 
 def _gone(project: Project, held: Gone) -> dict[str, Any]:

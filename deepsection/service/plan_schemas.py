@@ -174,11 +174,21 @@ class PlanChange(BaseModel):
     line: list[Spot]
 
 
+class PlanOwn(BaseModel):
+    """A wall or an opening of the plan that is as it was, and that the project has otherwise, or not; the points along
+    where the plan has it."""
+
+    kind: Literal["wall", "opening"]
+    number: int
+    words: str
+    line: list[Spot]
+
+
 class PlanLook(BaseModel):
     """What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, layer by position, whether it is left over.
 
     A `model` says itself in what it counts. `moved` is what of the project lies elsewhere in the file, `gone` what
-    the file does not have.
+    the file does not have, `own` what the file has as it had it last and the project has otherwise.
     """
 
     unit: PlanUnit
@@ -187,6 +197,7 @@ class PlanLook(BaseModel):
     model: bool
     moved: list[PlanChange]
     gone: list[PlanChange]
+    own: list[PlanOwn]
     openings: list[PlanOpening]
     rooms: list[PlanRoom]
     grids: list[PlanGrid]

@@ -364,9 +364,19 @@ def test_a_plan_is_looked_at_before_it_is_built(client: TestClient) -> None:
     assert len(project["walls"]) == 6 and len(project["openings"]) == 11 - lost and project["rooms"] == []
     assert "wall-inner" in {wall["make_up"] for wall in project["walls"]}
     once_more = client.post(f"{url}/look", content=data).json()
-    assert sum(wall["stands"] for wall in once_more["walls"]) == 6 and once_more["gone"] == []
-    again = client.post(url, params={"base_version": 2}, content=data).json()["state"]["project"]
-    assert len(again["walls"]) == 7 and len(again["openings"]) == 11, "what was left out before comes now"
+    assert all(wall["stands"] for wall in once_more["walls"]) and once_more["gone"] == []
+    # What was left out stays out the next time too, unless it is brought back.
+    left = {(held["kind"], held["number"]) for held in once_more["own"]}
+    assert ("wall", inner) in left and len(left) == 2
+    back = {"choices": json.dumps({"back_walls": [inner]})}
+    brought = client.post(f"{url}/look", params=back, content=data).json()
+    assert [wall["stands"] for wall in brought["walls"]].count(False) == 1
+    nothing = client.post(url, params={"base_version": 2}, content=data)
+    assert nothing.status_code == 422 and "stands already" in nothing.json()["detail"]
+    numbers = [held["number"] for held in once_more["own"] if held["kind"] == "opening"]
+    back = {"choices": json.dumps({"back_walls": [inner], "back_openings": numbers}), "base_version": 2}
+    again = client.post(url, params=back, content=data).json()["state"]["project"]
+    assert len(again["walls"]) == 7 and len(again["openings"]) == 11
     nothing = client.post(url, params={"base_version": 3}, content=data)
     assert nothing.status_code == 422 and "stands already" in nothing.json()["detail"]
     known = json.dumps({"measured": 9000.0, "says": "18 m"})

@@ -14,7 +14,7 @@ from tests.plans_drawn.truth import houses
 def test_it_is_told_under_the_name_that_was_asked_for(client: TestClient) -> None:
     assert client.get("/api/plan-progress/nobody").json() == {"step": "", "share": 0.0}
     made = client.post("/api/projects", json={"name": "Told", "units": "mm"}).json()
-    data = as_bytes(drawn(houses()[0], "pairs"))
+    data = as_bytes(drawn(houses()[0].turned(7.25), "pairs"))
     assert client.post(f"/api/projects/{made['id']}/plan/look?asked=mine", content=data).status_code == 200
     last = client.get("/api/plan-progress/mine").json()
     assert last["step"] == "rooms, stairs and what is left" and 0.8 < last["share"] <= 1.0

@@ -3,6 +3,7 @@
 from .changed import Gone, Moved
 from .edits import NEW, Adopted, Choices, adopted
 from .make_ups import AS_DRAWN, Group, groups_of, key_of, thickness_of
+from .remembered import Own
 from .roofs import roofs_built
 from .slabs import holes_in
 from .storeys import tells_heights
@@ -15,6 +16,7 @@ __all__ = [
     "Gone",
     "Group",
     "Moved",
+    "Own",
     "adopted",
     "groups_of",
     "holes_in",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections import Counter, defaultdict
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
@@ -13,8 +14,9 @@ from ..document.rebuilding import changed
 from ..edits import JointAt, MoveJoints, PutOpening
 from ..errors import RefusedEdit
 from ..geometry import Axis, Point
-from ..model import Opening, Project, TeeJoint, along_from_start, joint_point, wall_axis
+from ..model import Opening, PlanRead, Project, TeeJoint, along_from_start, joint_point, wall_axis
 from ..reading import FoundOpening, FoundWall, ReadPlan
+from .remembered import LastRead, Own, compared
 from .there import BESIDE, SAME_OPENING, TURNED, Stands, covered, drawn_axis, standing_walls, there
 
 MOST_MOVED = 3000.0
@@ -59,8 +61,9 @@ class Gone:
 class Reread:
     """What is to be done to a project before what is new of a plan is built: edits, and the project after them.
 
-    `walls`: for walls of the plan, by number, what stands for them then; `openings`: those of it that stand; `stay`:
-    walls of it whose walls stay elsewhere.
+    `walls`: for walls of the plan, by number, what stands for them then; `openings`: those of it that stand, with what
+    stands for them; `stay`: walls of it whose walls stay elsewhere, or away; `own`: what the file has as it had it
+    last, and the project has otherwise.
     """
 
     project: Project
@@ -68,30 +71,48 @@ class Reread:
     moved: list[Moved] = field(default_factory=list)
     gone: list[Gone] = field(default_factory=list)
     walls: dict[int, list[Stands]] = field(default_factory=dict)
-    openings: set[int] = field(default_factory=set)
+    openings: dict[int, str] = field(default_factory=dict)
     stay: set[int] = field(default_factory=set)
+    own: list[Own] = field(default_factory=list)
     refused: list[str] = field(default_factory=list)
 
 
-def reread(project: Project, plan: ReadPlan, levels: Mapping[int, str], left: frozenset[str]) -> Reread:
+def reread(
+    project: Project,
+    plan: ReadPlan,
+    levels: Mapping[int, str],
+    left: frozenset[str],
+    reads: Mapping[str, PlanRead],
+    back: tuple[frozenset[int], frozenset[int]],
+) -> Reread:
     """How a project follows a plan that it has been built from before, on the levels of its storeys by position.
 
-    `left` are the ids of what stays where it is.
+    `left` are the ids of what stays where it is; `reads` what was read last, by level; `back`
+    are walls and openings of the plan that are brought back, though the file had them as it has them.
     """
     out = Reread(project)
     for place, level in levels.items():
         storey = plan.storeys[place]
         drawn = {k: plan.walls[k] for k in storey.walls}
-        _walls(out, drawn, level, storey.shift, left)
-        _openings(out, project, plan, drawn, level, storey.shift, left)
+        last = compared(reads[level], plan, drawn, storey.shift, *back) if level in reads else None
+        _walls(out, drawn, level, storey.shift, left, last)
+        _Openings(out, project, plan, drawn, storey.shift, left, last).follow()
     return out
 
 
-def _walls(out: Reread, drawn: Mapping[int, FoundWall], level: str, shift: Point, left: frozenset[str]) -> None:
+def _walls(
+    out: Reread,
+    drawn: Mapping[int, FoundWall],
+    level: str,
+    shift: Point,
+    left: frozenset[str],
+    last: LastRead | None,
+) -> None:
     before = standing_walls(out.project, level)
     found = there(before, drawn, shift)
-    used = {one.id for on in found.values() for one in on}
-    new = {k: wall for k, wall in drawn.items() if k not in found}
+    own = _own_walls(out, before, found, drawn, shift, last) if last else {}
+    used = {one.id for on in (*found.values(), *own.values()) for one in on}
+    new = {k: wall for k, wall in drawn.items() if k not in found and k not in own}
     outer = {wall.id for wall in out.project.walls if wall.status == "outer"}
     pairs = sorted(
         (abs(off) + PARTLY * abs(_beside(one, axis) - 1.0), one.id, k)
@@ -127,13 +148,41 @@ def _walls(out: Reread, drawn: Mapping[int, FoundWall], level: str, shift: Point
     after = standing_walls(out.project, level)
     found = there(after, drawn, shift)
     out.walls |= found
+    now = {one.id: one for one in after}
+    out.walls |= {k: [now[one.id] for one in on] for k, on in own.items() if on}
     for id, k in goals.items():
         if k not in found and k not in out.stay:
             # It is not built over the one that stands; what lies on that follows all the same.
             out.walls[k] = [one for one in after if one.id == id]
             out.refused.append("a wall is longer in the file than it stands: stretch it on the plan")
-    used = {one.id for on in found.values() for one in on} | set(goals)
-    out.gone += [Gone("wall", one.id, tuple(one.axis.points())) for one in after if one.id not in used]
+    used = {one.id for on in (*found.values(), *own.values()) for one in on} | set(goals)
+    out.gone += [
+        Gone("wall", one.id, tuple(one.axis.points()))
+        for one in after
+        if one.id not in used and (last is None or last.had(one))
+    ]
+
+
+def _own_walls(
+    out: Reread,
+    before: list[Stands],
+    found: Mapping[int, list[Stands]],
+    drawn: Mapping[int, FoundWall],
+    shift: Point,
+    last: LastRead,
+) -> dict[int, list[Stands]]:
+    """Walls of the plan that are as they were read, and do not stand there: what came of them, elsewhere or nothing."""
+    used = {one.id for on in found.values() for one in on}
+    own: dict[int, list[Stands]] = {}
+    for k, held in last.walls.items():
+        if k in found:
+            continue
+        own[k] = [one for one in before if one.id in held.elements and one.id not in used]
+        axis = drawn_axis(drawn[k], shift)
+        by = max((abs(axis.left_of(one.axis.at(one.axis.length / 2))) for one in own[k]), default=0.0)
+        out.own.append(Own("wall", k, own[k][0].id if own[k] else None, by))
+        out.stay.add(k)
+    return own
 
 
 def _move(out: Reread, targets: Mapping[str, Point]) -> bool:
@@ -226,76 +275,122 @@ def _beside(one: Stands, axis: Axis) -> float:
 # --- openings -----------------------------------------------------------------------------------
 
 
-def _openings(
-    out: Reread,
-    before: Project,
-    plan: ReadPlan,
-    drawn: Mapping[int, FoundWall],
-    level: str,
-    shift: Point,
-    left: frozenset[str],
-) -> None:
-    hosts = {one.id: k for k, on in out.walls.items() if k in drawn for one in on}
-    lines = {one.id: one.line for k, on in out.walls.items() if k in drawn for one in on}
-    held = [opening for opening in out.project.openings if opening.wall in hosts]
-    places = {opening.id: _place(before, opening) for opening in held}
-    shown = {
-        k: drawn_axis(plan.walls[o.wall], shift).at(o.distance) for k, o in enumerate(plan.openings) if o.wall in drawn
-    }
-    pairs = sorted(
-        (0.0 if same else away, away, opening.id, k)
-        for opening in held
-        for k, at in shown.items()
-        if plan.openings[k].wall == hosts[opening.wall]
-        for away in (_apart(lines[opening.wall], places[opening.id], at),)
-        for same in (bool(plan.openings[k].number) and plan.openings[k].number == out.project.number_of(opening),)
-        if same or (away <= MOST_SHIFTED and _alike(opening, plan.openings[k]))
-    )
-    goals: dict[str, int] = {}
-    for _, _, id, k in pairs:
-        if id not in goals and k not in goals.values():
-            goals[id] = k
-    out.openings |= set(goals.values())
-    for opening in held:
-        if opening.id not in goals:
-            out.gone.append(Gone("opening", opening.id, _ends(out.project, opening)))
-            continue
-        _follow(out, before, opening, goals[opening.id], plan, shown[goals[opening.id]], left)
+@dataclass(frozen=True, slots=True)
+class _Openings:
+    """The openings of a storey, which follow its plan: the project is as it is after its walls did.
 
+    `before` is the project as it was, `drawn` the walls of the storey by number.
+    """
 
-def _follow(
-    out: Reread,
-    before: Project,
-    opening: Opening,
-    k: int,
-    plan: ReadPlan,
-    at: Point,
-    left: frozenset[str],
-) -> None:
-    found = plan.openings[k]
-    on = out.walls[found.wall]
-    home = min(on, key=lambda one: _outside(one.line, at))
-    along = home.line.along(at)
-    distance = along if opening.end == "start" else home.line.length - along
-    away = _apart(home.line, _place(out.project, opening), at)
-    wall = out.project.walls_by_id[opening.wall]
-    still = wall_axis(before, before.walls_by_id[opening.wall]) == wall_axis(out.project, wall)
-    far = away > (SAME_OPENING if still else FOLLOWED)
-    wider = found.width - before.design_of(opening).width
-    wider = wider if abs(wider) > WIDER else 0.0
-    if not far and not wider:
-        return
-    was = _apart(home.line, _place(before, opening), at)
-    if was > FOLLOWED or wider:
-        out.moved.append(Moved("opening", opening.id, k, was, _ends(before, opening), wider))
-        if opening.id in left:
+    out: Reread
+    before: Project
+    plan: ReadPlan
+    drawn: Mapping[int, FoundWall]
+    shift: Point
+    left: frozenset[str]
+    last: LastRead | None
+
+    def follow(self) -> None:
+        out = self.out
+        hosts = {one.id: (k, one.line) for k, on in out.walls.items() if k in self.drawn for one in on}
+        shown = {
+            k: drawn_axis(self.drawn[o.wall], self.shift).at(o.distance)
+            for k, o in enumerate(self.plan.openings)
+            if o.wall in self.drawn
+        }
+        own = self._own(shown)
+        held = [opening for opening in out.project.openings if opening.wall in hosts and opening.id not in own.values()]
+        goals = self._goals(held, hosts, {k: at for k, at in shown.items() if k not in own})
+        kept = {k: id for id, k in goals.items()}
+        for k, id in own.items():
+            if k not in kept:
+                out.openings[k] = id
+        for k in self.last.openings if self.last else ():
+            # It was removed in the project, and stays away.
+            if k not in kept and k not in own:
+                out.openings[k] = ""
+                if out.walls.get(self.plan.openings[k].wall):
+                    out.own.append(Own("opening", k, None))
+        out.openings |= kept
+        for opening in held:
+            if opening.id in goals:
+                self._bring(opening, goals[opening.id], shown[goals[opening.id]])
+            elif self.last is None or opening.id in self.last.elements:
+                out.gone.append(Gone("opening", opening.id, _ends(out.project, opening)))
+
+    def _own(self, shown: Mapping[int, Point]) -> dict[int, str]:
+        """Openings of the plan that are as they were read, and that the project has elsewhere, or of another width."""
+        own: dict[int, str] = {}
+        there_ = {opening.id: opening for opening in self.before.openings}
+        for k, held in self.last.openings.items() if self.last else ():
+            opening = there_.get(held.element or "")
+            if opening is None:
+                continue
+            by = math.dist(_place(self.before, opening), (held.x, held.y))
+            wall = wall_axis(self.before, self.before.walls_by_id[opening.wall])
+            along = _apart(wall, _place(self.before, opening), (held.x, held.y))
+            wider = self.before.design_of(opening).width - held.width
+            wider = wider if abs(wider) > WIDER else 0.0
+            host = self.out.walls.get(self.plan.openings[k].wall, ())
+            elsewhere = all(one.id != opening.wall for one in host)
+            if elsewhere or along > SAME_OPENING or wider:
+                own[k] = opening.id
+                self.out.own.append(Own("opening", k, opening.id, by, wider))
+        return own
+
+    def _goals(
+        self, held: list[Opening], hosts: Mapping[str, tuple[int, Axis]], shown: Mapping[int, Point]
+    ) -> dict[str, int]:
+        """Which of the plan an opening that stands is, by id."""
+        project, last = self.out.project, self.last
+        pairs = []
+        for opening in held:
+            wall, line = hosts[opening.wall]
+            place = _place(self.before, opening)
+            for k, at in shown.items():
+                found = self.plan.openings[k]
+                if found.wall != wall:
+                    continue
+                away = _apart(line, place, at)
+                was = last.openings.get(k) if last else None
+                same = bool(found.number) and found.number == project.number_of(opening)
+                if was is not None:
+                    # Nothing but what was built of it, or what was put in its place, stands for it.
+                    if was.element == opening.id or away <= SAME_OPENING:
+                        pairs.append((0.0 if was.element == opening.id else away, away, opening.id, k))
+                elif same or (away <= MOST_SHIFTED and _alike(opening, found)):
+                    pairs.append((0.0 if same else away, away, opening.id, k))
+        goals: dict[str, int] = {}
+        for _, _, id, k in sorted(pairs):
+            if id not in goals and k not in goals.values():
+                goals[id] = k
+        return goals
+
+    def _bring(self, opening: Opening, k: int, at: Point) -> None:
+        out, before = self.out, self.before
+        found = self.plan.openings[k]
+        home = min(out.walls[found.wall], key=lambda one: _outside(one.line, at))
+        along = home.line.along(at)
+        distance = along if opening.end == "start" else home.line.length - along
+        away = _apart(home.line, _place(out.project, opening), at)
+        wall = out.project.walls_by_id[opening.wall]
+        still = wall_axis(before, before.walls_by_id[opening.wall]) == wall_axis(out.project, wall)
+        far = away > (SAME_OPENING if still else FOLLOWED)
+        wider = found.width - before.design_of(opening).width
+        wider = wider if abs(wider) > WIDER else 0.0
+        if not far and not wider:
             return
-    changes: dict[str, Any] = {"wall": home.id, "distance": distance} if far else {}
-    if wider:
-        changes["width"] = round(found.width, 2)
-    edit = PutOpening(opening=changed(opening, **changes))
-    out.project = edit.apply(out.project)
-    out.edits.append(edit)
+        was = _apart(home.line, _place(before, opening), at)
+        if was > FOLLOWED or wider:
+            out.moved.append(Moved("opening", opening.id, k, was, _ends(before, opening), wider))
+            if opening.id in self.left:
+                return
+        changes: dict[str, Any] = {"wall": home.id, "distance": distance} if far else {}
+        if wider:
+            changes["width"] = round(found.width, 2)
+        edit = PutOpening(opening=changed(opening, **changes))
+        out.project = edit.apply(out.project)
+        out.edits.append(edit)
 
 
 def _apart(line: Axis, a: Point, b: Point) -> float:

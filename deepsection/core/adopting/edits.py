@@ -9,7 +9,7 @@ from typing import Any
 
 from shapely.geometry import Point as Spot
 
-from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutRoom, PutStair, PutWall, Remove
+from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutPlanRead, PutRoom, PutStair, PutWall, Remove
 from ..errors import BadInput
 from ..geometry import Point
 from ..model import GridLine, MakeUp, Opening, Project, Room
@@ -17,6 +17,7 @@ from ..reading import FoundOpening, FoundWall, ReadPlan, hull_of
 from ..trades.levels.place import storeys
 from .changed import Gone, Moved, reread
 from .make_ups import AS_DRAWN, groups_of, key_of, made_to_measure
+from .remembered import Own, last_reads, read_now
 from .stairs import stairs_built
 from .storeys import with_storeys
 from .there import Stands, drawn_axis
@@ -25,6 +26,8 @@ from .walls import Heights, Stood, built
 DOOR_HEAD, WINDOW_HEAD, WINDOW_HEIGHT = 2100.0, 2100.0, 1200.0
 """Heights that a plan does not tell (mm). Common practice, no source."""
 NO_NAME = 40
+RENAMED = 100.0
+"""A room whose name stands so near to one of the plan (mm) is that, whatever it is called."""
 AROUND = 500.0
 """What lies so near to the walls of a plan (mm) is of it."""
 NEW = "+"
@@ -49,6 +52,9 @@ class Choices:
     """Walls and openings of the project that stay where they are, wherever the file has them."""
     removed: frozenset[str] = frozenset()
     """Those that go, since the file does not have them."""
+    back_walls: frozenset[int] = frozenset()
+    back_openings: frozenset[int] = frozenset()
+    """Those of the plan, by position, that are built or moved although the file had them so when it was read last."""
 
 
 @dataclass(slots=True)
@@ -69,7 +75,11 @@ class Adopted:
     """The level of each of its plans that is taken over."""
     stands: dict[int, list[Stands]] = field(default_factory=dict)
     """For walls of the plan by number, what stands for them."""
-    standing_openings: set[int] = field(default_factory=set)
+    standing_openings: dict[int, str] = field(default_factory=dict)
+    """For openings of the plan by number, what stands for them; nothing where they stay away."""
+    away: set[int] = field(default_factory=set)
+    """Walls of the plan that stay away, or elsewhere."""
+    own: list[Own] = field(default_factory=list)
     moved: list[Moved] = field(default_factory=list)
     gone: list[Gone] = field(default_factory=list)
 
@@ -85,15 +95,19 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
         raise BadInput("no storey of this project is chosen for a plan of the file", field="storeys")
     out.placed = {k: level for k, (level, _) in placed.items()}
     out.level = next(iter(out.placed.values()))
-    known = reread(project, plan, {place: level for place, (level, _) in placed.items()}, choices.unmoved)
+    reads = last_reads(project)
+    back = choices.back_walls, choices.back_openings
+    known = reread(project, plan, out.placed, choices.unmoved, reads, back)
     project = known.project
     out.edits += known.edits
     out.skipped += known.refused
     out.stands, out.standing_openings, out.moved, out.gone = known.walls, known.openings, known.moved, known.gone
+    out.own, out.away = known.own, known.stay
     away = choices.without_walls | known.walls.keys() | known.stay
     new = {k: wall for k, wall in enumerate(plan.walls) if k not in away}
     ups = _make_ups(project, list(new.values()), choices, prefix, out)
     spots: dict[int, list[Stood]] = {}
+    names = {k: [one.id for one in on] for k, on in known.walls.items()}
     numbers = _Numbers(project)
     for place, (level, top) in placed.items():
         storey = plan.storeys[place]
@@ -112,6 +126,7 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
         out.edits += _in_order(held.joints, held.walls)
         spots |= held.of
         out.walls |= {k: pieces[0].id for k, pieces in held.of.items()}
+        names |= {k: [piece.id for piece in pieces] for k, pieces in held.of.items()}
     out.counts["walls"] = sum(isinstance(edit, PutWall) for edit in out.edits)
     for k, opening in enumerate(plan.openings):
         if k in choices.without_openings or opening.wall in choices.without_walls or k in known.openings:
@@ -130,6 +145,13 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
     went = [held.id for held in known.gone if held.id in choices.removed]
     if went:
         out.edits.append(Remove(elements=tuple(went)))
+    openings = known.openings | out.openings
+    for place, (level, _) in placed.items():
+        storey, was = plan.storeys[place], reads.get(level)
+        id = was.id if was else f"{prefix}-read{place + 1}"
+        now = read_now(id, level, plan, storey.walls, storey.shift, names, openings)
+        if now is not None and now != was:
+            out.edits.append(PutPlanRead(read=now))
     out.counts["moved"] = sum(held.id not in choices.unmoved for held in known.moved)
     out.counts["removed"] = len(went)
     return out
@@ -283,9 +305,13 @@ def _rooms(
         for number, (room, home) in enumerate(zip(plan.rooms, _homes(plan, placed, [r.at for r in plan.rooms])), 1):
             if home is not None:
                 (x, y), level = room.at, placed[home][0]
-                if any(held.name == room.name and (held.level or lowest) == level for held in project.rooms):
-                    continue
                 shift = plan.storeys[home].shift
+                if any(
+                    (held.level or lowest) == level
+                    and (held.name == room.name or math.dist((held.x, held.y), (x + shift[0], y + shift[1])) < RENAMED)
+                    for held in project.rooms
+                ):
+                    continue
                 made = Room(
                     id=f"{prefix}-room{number}",
                     name=room.name,

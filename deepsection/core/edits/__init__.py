@@ -74,6 +74,7 @@ from ..trades.openings.edits.openings import (
 )
 from ..trades.outdoors.edits import AddRail, AddSteps, PutOutsideSteps, PutRail
 from ..trades.posts.edits import PutBeam, PutPost
+from ..trades.readings.edits import PutPlanRead
 from ..trades.roofs.edits.dormers import AddDormer
 from ..trades.roofs.edits.proposing import ProposeRoof
 from ..trades.roofs.edits.roofs import DrawRoof, MoveRidge, MoveRoofEdge, PutRoof, SetRoofEdge, SteepenRoof
@@ -224,6 +225,7 @@ __all__ = [
     "PutNote",
     "PutOpening",
     "PutOutsideSteps",
+    "PutPlanRead",
     "PutPorchSlab",
     "PutPost",
     "PutRail",

@@ -38,6 +38,7 @@ from ..trades.onroofs.model import Chimney, Downpipe, RoofFitting
 from ..trades.openings.model import DESIGN_FIELDS, OPERATIONS, Design, Kind, Opening, SetIn
 from ..trades.outdoors.model import OutsideSteps, Rail
 from ..trades.posts.model import Beam, BeamEnd, Pad, Post
+from ..trades.readings.model import MOST_READ, PlanRead, ReadOpening, ReadWall
 from ..trades.roofs.model import RAKED, SLOPING, Corner, OverhangFrom, RoofBlock, RoofEdge
 from ..trades.rooms.model import Room
 from ..trades.slabs.model import PorchSlab
@@ -72,6 +73,7 @@ from .project import SCHEMA_VERSION, Project
 
 __all__ = [
     "DESIGN_FIELDS",
+    "MOST_READ",
     "OPERATIONS",
     "RAKED",
     "SCHEMA_VERSION",
@@ -133,6 +135,7 @@ __all__ = [
     "PartGroup",
     "PieceSwitch",
     "PlacedView",
+    "PlanRead",
     "PlanSpot",
     "PointAnchor",
     "PorchSlab",
@@ -140,6 +143,8 @@ __all__ = [
     "Profile",
     "Project",
     "Rail",
+    "ReadOpening",
+    "ReadWall",
     "RoofBlock",
     "RoofEdge",
     "RoofFitting",

@@ -28,6 +28,7 @@ from ..trades.onroofs.model import Chimney, Downpipe, RoofFitting
 from ..trades.openings.model import Design, Kind, Opening, design_of, number_of, words_of
 from ..trades.outdoors.model import OutsideSteps, Rail
 from ..trades.posts.model import Beam, Post
+from ..trades.readings.model import PlanRead
 from ..trades.roofs.model import RoofBlock
 from ..trades.rooms.model import Room
 from ..trades.slabs.model import PorchSlab
@@ -90,6 +91,7 @@ class Project(Element):
     shows: tuple[ViewShow, ...] = ()
     backgrounds: tuple[Background, ...] = ()
     model_bodies: tuple[ModelBody, ...] = ()
+    plans_read: tuple[PlanRead, ...] = ()
     notes: tuple[Note, ...] = ()
     comments: tuple[Comment, ...] = ()
     sheets: tuple[Sheet, ...] = ()

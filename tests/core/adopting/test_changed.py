@@ -9,8 +9,8 @@ import numpy as np
 import pytest
 
 from deepsection.core.adopting import Adopted, Choices, adopted
-from deepsection.core.edits import apply_edits, changed, put
-from deepsection.core.model import Project, wall_axis
+from deepsection.core.edits import MoveOpening, MoveWall, PutOpening, Remove, apply_edits, changed, put
+from deepsection.core.model import FreeJoint, Project, TeeJoint, wall_axis
 from deepsection.core.reading import ReadPlan, read_plan
 from deepsection.core.resolve import resolve
 from deepsection.core.starters.projects import new_project
@@ -184,3 +184,101 @@ def test_a_wall_that_is_longer_in_the_file_is_not_built_twice() -> None:
     after, made = follow(built, long)
     assert made.walls == {} and made.gone == [] and len(after.walls) == 8
     assert [text for text in made.skipped if "longer in the file" in text]
+
+
+# --- what was done in the project since -----------------------------------------------------------
+
+
+def beside(opening: TrueOpening, by: float) -> TrueOpening:
+    return dataclasses.replace(opening, distance=opening.distance + by)
+
+
+@pytest.mark.parametrize("turn", [0.0, 31.0])
+def test_own_changes_stay_where_the_file_has_nothing_new(turn: float) -> None:
+    """An opening moved by 400, one widened, one removed, one added, and an inner wall moved by 500: the file, which has
+    one window elsewhere, moves that one alone."""
+    house = houses()[0].turned(turn)
+    built, plan = again(new_project("p", "Read", "mm"), house, "first")
+    assert len(built.plans_read) == 1 and len(built.plans_read[0].walls) == len(plan.walls)
+    moved, _, removed, news = (opening.id for opening in built.openings[:4])
+    inner = next(w for w in built.walls if w.status == "inner" and not any(o.wall == w.id for o in built.openings))
+    axis = wall_axis(built, inner)
+    dx, dy = axis.direction(0.0)
+    own = apply_edits(
+        built,
+        [
+            MoveOpening(opening=moved, distance=built.openings[0].distance + 400.0),
+            PutOpening(opening=changed(built.openings[1], width=built.openings[1].width - 150.0)),
+            Remove(elements=(removed,)),
+            MoveWall(wall=inner.id, dx=-dy * 500.0, dy=dx * 500.0),
+        ],
+    )
+    same, made = follow(own, house)
+    assert made.moved == made.gone == [] and made.openings == {} and made.walls == {}
+    assert (same.walls, same.openings, same.joints) == (own.walls, own.openings, own.joints)
+    assert sorted(held.kind for held in made.own) == ["opening"] * 3 + ["wall"]
+    assert max(held.by for held in made.own if held.kind == "wall") == pytest.approx(500.0, abs=1.0)
+    number = next(k for k, held in enumerate(house.openings) if _is(built, news, house, held))
+    openings = tuple(beside(held, 250.0) if k == number else held for k, held in enumerate(house.openings))
+    after, made = follow(own, dataclasses.replace(house, openings=openings))
+    assert [held.id for held in made.moved] == [news]
+    unlike = {o.id for o, was in zip(after.openings, own.openings) if o != was}
+    assert unlike == {news} and after.walls == own.walls
+
+
+def _is(project: Project, id: str, house: TrueHouse, held: TrueOpening) -> bool:
+    """Whether one of the true openings is that which was built under an id."""
+    opening = next(o for o in project.openings if o.id == id)
+    axis = wall_axis(project, project.walls_by_id[opening.wall])
+    place = axis.at(opening.distance if opening.end == "start" else axis.length - opening.distance)
+    found = read(house)
+    east, north = found.origin
+    return math.dist(place, [a - b for a, b in zip(house.walls[held.wall].at(held.distance), (east, north))]) < 300.0
+
+
+def test_own_changes_give_way_where_that_is_chosen() -> None:
+    """Once not kept, all is as the file has it; once more declined, the file's news are no news the next time."""
+    house = houses()[0]
+    built, _ = again(new_project("p", "Read", "mm"), house, "first")
+    own = apply_edits(
+        built,
+        [
+            MoveOpening(opening=built.openings[0].id, distance=built.openings[0].distance + 400.0),
+            Remove(elements=(built.openings[2].id,)),
+        ],
+    )
+    _, kept = follow(own, house)
+    numbers = frozenset(held.number for held in kept.own)
+    back, made = follow(own, house, back_openings=numbers)
+    assert len(numbers) == 2 and len(made.moved) == 1 and made.own == [] and len(made.openings) == 1
+    assert np.allclose(centres(back), centres(built), atol=6.0)
+    first = house.openings[0]
+    changed_house = dataclasses.replace(house, openings=(beside(first, -300.0), *house.openings[1:]))
+    _, made = follow(built, changed_house)
+    declined, _ = follow(built, changed_house, unmoved=frozenset(held.id for held in made.moved))
+    assert declined.openings == built.openings
+    _, later = follow(declined, changed_house)
+    assert later.moved == [] and len(later.own) == 1
+
+
+def test_what_was_built_beside_the_plan_is_not_missed_by_it() -> None:
+    """A partition and a window that were drawn by hand are no part of any file: nothing of them is told as gone."""
+    house = houses()[0]
+    built, _ = again(new_project("p", "Read", "mm"), house, "first")
+    wall = next(w for w in built.walls if w.status == "outer")
+    extra = changed(built.openings[0], id="own-window", wall=wall.id, number="X1", distance=600.0, width=400.0)
+    line = wall_axis(built, wall)
+    bx, by = line.at(line.length / 2, 1500.0 if wall.outside == "right" else -1500.0)
+    own = put(
+        built,
+        FreeJoint(id="own-a", x=bx, y=by),
+        TeeJoint(id="own-b", wall=wall.id, end="start", distance=line.length / 2),
+        changed(wall, id="own-wall", start="own-a", end="own-b", status="inner", make_up=_inner(built)),
+    )
+    own = own if any(held.wall == wall.id and held.distance < 1200.0 for held in own.openings) else put(own, extra)
+    after, made = follow(own, house)
+    assert made.gone == [] and after.walls == own.walls and after.openings == own.openings
+
+
+def _inner(project: Project) -> str:
+    return next(wall.make_up for wall in project.walls if wall.status == "inner")

@@ -105,10 +105,10 @@ export function usePlanProgress(name: string, reading: boolean) {
 }
 
 /** What is found in a floor plan or a model in a file, before it is built; `name`: its progress is told under it. */
-export function usePlanLook(id: string, file: File, choices: object, name: string) {
+export function usePlanLook(id: string, version: number, file: File, choices: object, name: string) {
   const asked = JSON.stringify(choices);
   return useQuery({
-    queryKey: ["plan-look", id, file.name, file.size, file.lastModified, asked],
+    queryKey: ["plan-look", id, version, file.name, file.size, file.lastModified, asked],
     queryFn: async () => {
       const sent = await withFile(file, { path: { id }, query: { choices: asked, asked: name } });
       return unwrap<Schemas["PlanLook"]>(api.POST("/api/projects/{id}/plan/look", sent));

@@ -1,6 +1,6 @@
 import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
 import { X } from "lucide-react";
-import { type DragEvent, useState } from "react";
+import { type DragEvent, useRef, useState } from "react";
 import { lengthText } from "../../actions/lengthText";
 import { useReadPlan } from "../../api/queries";
 import { usePick } from "../../store";
@@ -240,7 +240,7 @@ function Judged({
             {look.rooms.length} {look.rooms.length === 1 ? "room" : "rooms"}
             {stairs > 0 && `, ${stairs} ${stairs === 1 ? "stair" : "stairs"}`}
           </p>
-          {(standing > 0 || look.gone.length + look.moved.length > 0) && (
+          {(standing > 0 || look.gone.length + look.moved.length + look.own.length > 0) && (
             <Again reading={reading} look={look} standing={standing} />
           )}
           <UnitChoice reading={reading} look={look} />
@@ -292,9 +292,17 @@ function Judged({
   );
 }
 
+const BACK = { wall: "back_walls", opening: "back_openings" } as const;
+
 /** What of the file stands already, what lies elsewhere in it, and what it no longer has: each followed or not. */
 function Again({ reading, look, standing }: { reading: Reading; look: Look; standing: number }) {
   const { unmoved, removed } = reading.choices;
+  // What is brought back is no longer among them, and can be left again.
+  const seen = useRef(new Map<string, Look["own"][number]>());
+  for (const held of look.own) seen.current.set(`${held.kind} ${held.number}`, held);
+  const owned = [...seen.current.values()].filter(
+    (held) => look.own.includes(held) || reading.choices[BACK[held.kind]].includes(held.number),
+  );
   const flipped = (held: string[], id: string) =>
     held.includes(id) ? held.filter((other) => other !== id) : [...held, id];
   return (
@@ -321,6 +329,17 @@ function Again({ reading, look, standing }: { reading: Reading; look: Look; stan
           label={words}
           on={removed.includes(id)}
           onChange={() => reading.take({ removed: flipped(removed, id) })}
+        />
+      ))}
+      {owned.length > 0 && (
+        <p className="text-[12px] text-quiet">It has these as before, and the project otherwise. Ticked, that stays:</p>
+      )}
+      {owned.map(({ kind, number, words }) => (
+        <Toggle
+          key={`${kind} ${number}`}
+          label={words}
+          on={!reading.choices[BACK[kind]].includes(number)}
+          onChange={() => reading.toggle(BACK[kind], number)}
         />
       ))}
     </Section>

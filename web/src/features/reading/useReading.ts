@@ -5,6 +5,9 @@ import { useHeld } from "../../useProject";
 
 export type Look = Schemas["PlanLook"];
 
+/** What is chosen by the numbers of walls, openings and stairs of the plan. */
+type Numbered = "without_walls" | "without_openings" | "without_stairs" | "back_walls" | "back_openings";
+
 export type Spot = [number, number];
 
 /** What somebody chose of a plan, as the service takes it. */
@@ -32,6 +35,9 @@ export interface Choices {
   /** Walls and openings of the project, by id: those that stay where they are, and those that go. */
   unmoved: string[];
   removed: string[];
+  /** Walls and openings of the plan that are as the file has them, although it had them so and the project has not. */
+  back_walls: number[];
+  back_openings: number[];
 }
 
 const NONE: Choices = {
@@ -53,6 +59,16 @@ const NONE: Choices = {
   rest: "",
   unmoved: [],
   removed: [],
+  back_walls: [],
+  back_openings: [],
+};
+
+const UNNUMBERED: Record<Numbered, number[]> = {
+  without_walls: [],
+  without_openings: [],
+  without_stairs: [],
+  back_walls: [],
+  back_openings: [],
 };
 
 /** Under which what was chosen for a source is remembered: the names of its layers. */
@@ -69,18 +85,24 @@ export interface Reading {
   readBy: (changes: Partial<Choices>) => void;
   /** Changes what is taken over of what was found. */
   take: (changes: Partial<Choices>) => void;
-  toggle: (what: "without_walls" | "without_openings" | "without_stairs", place: number) => void;
+  toggle: (what: Numbered, place: number) => void;
   remember: () => void;
 }
 
 /** A file that is read, with choices; those made for a file of the same layers are made again. */
 export function useReading(file: File): Reading {
-  const { id } = useHeld();
+  const { id, state } = useHeld();
   const [choices, setChoices] = useState<Choices>(NONE);
   const [recalled, setRecalled] = useState(false);
-  const { unit, measured, says, layers, pointed, marked, unmoved } = choices;
+  const { unit, measured, says, layers, pointed, marked, unmoved, back_walls, back_openings } = choices;
   const [name] = useState(() => crypto.randomUUID?.() ?? `${Math.random()}`);
-  const query = usePlanLook(id, file, { unit, measured, says, layers, pointed, marked, unmoved }, name);
+  const query = usePlanLook(
+    id,
+    state.version,
+    file,
+    { unit, measured, says, layers, pointed, marked, unmoved, back_walls, back_openings },
+    name,
+  );
   const progress = usePlanProgress(name, query.isFetching);
   // What was found last stays while a choice that cannot be is mended.
   const last = useRef<Look | undefined>(undefined);
@@ -92,8 +114,7 @@ export function useReading(file: File): Reading {
     if (kept) setChoices({ ...choices, ...(JSON.parse(kept) as Partial<Choices>) });
   }
   const readBy = useCallback(
-    (changes: Partial<Choices>) =>
-      setChoices((held) => ({ ...held, ...changes, without_walls: [], without_openings: [], without_stairs: [] })),
+    (changes: Partial<Choices>) => setChoices((held) => ({ ...held, ...changes, ...UNNUMBERED })),
     [],
   );
   const take = useCallback((changes: Partial<Choices>) => setChoices((held) => ({ ...held, ...changes })), []);
