@@ -91,10 +91,11 @@ def laid_under(store: Store, project: Project, view: str, name: str, data: bytes
     return _laid(store, data, about, view, name, scale, (x, y)), about
 
 
-def under_plan(store: Store, plan: ReadPlan, view: str, name: str, data: bytes) -> PutBackground:
+def under_plan(store: Store, plan: ReadPlan, made: Adopted, view: str, name: str, data: bytes) -> PutBackground:
     """The edit that lays the drawing of a plan under what was read of it, to be drawn over. Raises: BadInput."""
     about, factor = about_file(data), plan.unit.factor
-    place = about.corner[0] * factor - plan.origin[0], about.corner[1] * factor - plan.origin[1]
+    east, north = plan.origin[0] - made.by[0], plan.origin[1] - made.by[1]
+    place = about.corner[0] * factor - east, about.corner[1] * factor - north
     return _laid(store, data, about, view, name, factor, place)
 
 
@@ -107,6 +108,8 @@ def grey_body(store: Store, plan: ReadPlan, made: Adopted, project: Project, nam
             id=new_id("body", "body"),
             name=PurePath(name).stem.strip()[:120] or "model",
             file=store.put_file(data),
+            x=made.by[0],
+            y=made.by[1],
             z=up,
             without=tuple(sorted(made.model_parts)),
         )

@@ -18,7 +18,7 @@ from deepsection.core.adopting import (
     thickness_of,
 )
 from deepsection.core.errors import BadInput
-from deepsection.core.geometry import Axis
+from deepsection.core.geometry import Axis, Point
 from deepsection.core.model import Project, wall_length
 from deepsection.core.reading import FoundOpening, FoundStair, FoundWall, ReadPlan
 from deepsection.core.resolve import storeys
@@ -39,10 +39,11 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
     usual = {k: held.level for k, held in enumerate(known)}
     more = NEW if not project.walls and tells_heights(plan) else ""
     levels = {k: choices.storeys.get(k, usual.get(k, more)) for k in range(len(plan.storeys))}
+    refused = ""
     try:
         made = adopted(project, plan, choices.kept, prefix="look")
-    except BadInput:  # It is said when the plan is taken over; here it is only looked at.
-        made = Adopted()
+    except BadInput as error:  # It is refused when the plan is taken over; here it is only looked at.
+        made, refused = Adopted(), error.message
     layers = sorted(plan.layers)
     position = {name: k for k, name in enumerate(layers)}
     return {
@@ -53,8 +54,8 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
             {**_wall(plan, wall, storey_of.get(k)), "stands": k in made.stands or k in made.away}
             for k, wall in enumerate(plan.walls)
         ],
-        "moved": [_moved(project, held) for held in made.moved],
-        "gone": [_gone(project, held) for held in made.gone],
+        "moved": [_moved(project, made, held) for held in made.moved],
+        "gone": [_gone(project, made, held) for held in made.gone],
         "own": [_own(project, plan, held) for held in made.own],
         "openings": [
             {**_opening(plan, held), "stands": k in made.standing_openings} for k, held in enumerate(plan.openings)
@@ -83,7 +84,8 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
             *({"level": held.level, "name": held.name} for held in known if held.plate),
             *([{"level": NEW, "name": "a new storey"}] if more else []),
         ],
-        "notes": plan.notes,
+        "notes": [*plan.notes, *_laid(project, made)],
+        "refused": refused,
         "drawn": [
             [*_point(a), *_point(b), round(bulge, 4), position.get(layer, 0), left]
             for a, b, bulge, layer, left in plan.lines[:MOST_SPARE]
@@ -100,6 +102,18 @@ def _called(project: Project, id: str) -> str:
     return f"{wall.status.capitalize()} wall, {format_length(wall_length(project, wall), project.units)} long"
 
 
+def _laid(project: Project, made: Adopted) -> list[str]:
+    """How far a plan is laid from where its file has it."""
+    ways = ((made.by[0], "east", "west"), (made.by[1], "north", "south"))
+    said = [f"{format_length(abs(by), project.units)} {up if by > 0 else down}" for by, up, down in ways if abs(by) > 1]
+    return [f"the file counts from another place now: it is laid {' and '.join(said)}, over the house"] if said else []
+
+
+def _in_file(made: Adopted, points: Sequence[Point]) -> list[Point]:
+    """Points of the project, where the plan lies in its file."""
+    return [_point((x - made.by[0], y - made.by[1])) for x, y in points]
+
+
 def _how(project: Project, held: Moved | Own) -> str:
     """By how much something was moved, and is wider."""
     said = [f"moved by {format_length(held.by, project.units)}"] if held.by > 1.0 else []
@@ -109,9 +123,9 @@ def _how(project: Project, held: Moved | Own) -> str:
     return ", ".join(said) or "elsewhere"
 
 
-def _moved(project: Project, held: Moved) -> dict[str, Any]:
+def _moved(project: Project, made: Adopted, held: Moved) -> dict[str, Any]:
     words = f"{_called(project, held.id)}: {_how(project, held)}"
-    return {"id": held.id, "kind": held.kind, "words": words, "line": [_point(point) for point in held.line]}
+    return {"id": held.id, "kind": held.kind, "words": words, "line": _in_file(made, held.line)}
 
 
 def _own(project: Project, plan: ReadPlan, held: Own) -> dict[str, Any]:
@@ -133,12 +147,12 @@ def _own(project: Project, plan: ReadPlan, held: Own) -> dict[str, Any]:
     return {**place, "words": words, "line": [_point(point) for point in line]}
 
 
-def _gone(project: Project, held: Gone) -> dict[str, Any]:
+def _gone(project: Project, made: Adopted, held: Gone) -> dict[str, Any]:
     return {
         "id": held.id,
         "kind": held.kind,
         "words": _called(project, held.id),
-        "line": [_point(point) for point in held.points],
+        "line": _in_file(made, held.points),
     }
 
 

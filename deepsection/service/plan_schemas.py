@@ -188,7 +188,8 @@ class PlanLook(BaseModel):
     """What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, layer by position, whether it is left over.
 
     A `model` says itself in what it counts. `moved` is what of the project lies elsewhere in the file, `gone` what
-    the file does not have, `own` what the file has as it had it last and the project has otherwise.
+    the file does not have, `own` what the file has as it had it last and the project has otherwise. `refused`: why it
+    cannot be taken over as it is.
     """
 
     unit: PlanUnit
@@ -213,6 +214,7 @@ class PlanLook(BaseModel):
     storeys: list[PlanStorey]
     levels: list[PlanLevel]
     notes: list[str]
+    refused: str
     drawn: list[tuple[float, float, float, float, float, int, bool]]
 
 

@@ -243,7 +243,7 @@ async def read_floor_plan(
         plan = plan_in(body, chosen, stored.project.units)
         project, made = taken_over(stored.project, plan, chosen, prefix=f"read{stored.version}")
         if chosen.under and not is_ifc(body):
-            laid = under_plan(store, plan, plan_name(project, made.level), chosen.under, body)
+            laid = under_plan(store, plan, made, plan_name(project, made.level), chosen.under, body)
             project = checked_edits(project, [laid])
             made.edits.append(laid)
         if chosen.rest and is_ifc(body):

@@ -121,6 +121,23 @@ def test_a_changed_plan_is_followed(bench: Bench) -> None:
     bench.button("Undo").click()
     bench.saved()
     assert bench.document() == before
+    # A window that is taken out by hand stays out when the file is read once more, unless that is unticked.
+    window = next(held["id"] for held in before["openings"] if held["unit"] == "window")  # type: ignore[attr-defined]
+    bench.marks("plan", f"{window}/").first.click(force=True)
+    page.keyboard.press("Delete")
+    bench.saved()
+    drop(page, "first.dxf", as_bytes(drawn(house, "pairs")))
+    own = again.get_by_label("not in the project")
+    expect(own).to_be_checked()
+    expect(found).to_contain_text("0 walls, 0 openings")
+    own.uncheck()
+    expect(found).to_contain_text("0 walls, 1 opening")
+    bench.button("Take over").click()
+    bench.saved()
+    assert len(bench.document()["openings"]) == len(before["openings"])  # type: ignore[arg-type]
+    drop(page, "other.dxf", as_bytes(drawn(houses()[1], "pairs")))
+    expect(found).to_contain_text("another house stands where this plan lies")
+    expect(bench.button("Take over")).to_be_disabled()
 
 
 def test_a_model_stands_with_its_storeys(bench: Bench) -> None:

@@ -13,10 +13,11 @@ from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutPlanRead, PutRo
 from ..errors import BadInput
 from ..geometry import Point
 from ..model import GridLine, MakeUp, Opening, Project, Room
-from ..reading import FoundOpening, FoundWall, ReadPlan, hull_of
+from ..reading import FoundOpening, FoundWall, ReadPlan, hull_of, shifted
 from ..trades.levels.place import storeys
 from .changed import Gone, Moved, reread
 from .make_ups import AS_DRAWN, groups_of, key_of, made_to_measure
+from .over import laid_over
 from .remembered import Own, last_reads, read_now
 from .stairs import stairs_built
 from .storeys import with_storeys
@@ -80,6 +81,8 @@ class Adopted:
     away: set[int] = field(default_factory=set)
     """Walls of the plan that stay away, or elsewhere."""
     own: list[Own] = field(default_factory=list)
+    by: Point = (0.0, 0.0)
+    """How far it is moved from where the file has it, to lie over what was read of it before."""
     moved: list[Moved] = field(default_factory=list)
     gone: list[Gone] = field(default_factory=list)
 
@@ -96,6 +99,8 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
     out.placed = {k: level for k, (level, _) in placed.items()}
     out.level = next(iter(out.placed.values()))
     reads = last_reads(project)
+    out.by = laid_over(project, plan, out.placed, reads)
+    plan = shifted(plan, out.by)
     back = choices.back_walls, choices.back_openings
     known = reread(project, plan, out.placed, choices.unmoved, reads, back)
     project = known.project

@@ -48,7 +48,7 @@ class LastRead:
 
     def had(self, one: Stands) -> bool:
         """Whether a wall that stands came from what was read, or is a piece of one that did."""
-        return one.id in self.elements or any(_same_line(one.axis, _axis(held)) for held in self.read.walls)
+        return one.id in self.elements or any(_same_line(one.axis, axis_of(held)) for held in self.read.walls)
 
 
 def compared(
@@ -62,17 +62,9 @@ def compared(
     """What of a plan is as it was when it was read last, but for some that are not to count as such, by number."""
     elements = {id for held in read.walls for id in held.elements} | {o.element for o in read.openings if o.element}
     out = LastRead(read, elements=frozenset(elements))
-    walls = [_axis(held) for held in read.walls]
-    near = STRtree([LineString([was.start, was.end]) for was in walls])
     places = STRtree([Spot(held.x, held.y) for held in read.openings])
-    for k, wall in drawn.items():
-        if k in but_walls:
-            continue
-        axis = drawn_axis(wall, shift)
-        beside = near.query(LineString([axis.start, axis.end]), predicate="dwithin", distance=BESIDE)
-        same = next((n for n in sorted(beside) if _as_before(axis, walls[n])), None)
-        if same is not None:
-            out.walls[k] = read.walls[same]
+    as_before = _walls_as_before(read, {k: wall for k, wall in drawn.items() if k not in but_walls}, shift)
+    out.walls = {k: read.walls[n] for k, n in as_before.items()}
     pairs = []
     for k, opening in enumerate(plan.openings):
         if opening.wall not in drawn or opening.wall in but_walls or k in but_openings:
@@ -90,6 +82,26 @@ def compared(
             used.add(n)
             out.openings[k] = read.openings[n]
     return out
+
+
+def share_as_before(read: PlanRead, drawn: Mapping[int, FoundWall], shift: Point) -> float:
+    """How much of the walls that were read last, by length, is as it was."""
+    lengths = [axis_of(held).length for held in read.walls]
+    return sum(lengths[n] for n in set(_walls_as_before(read, drawn, shift).values())) / max(sum(lengths), 1.0)
+
+
+def _walls_as_before(read: PlanRead, drawn: Mapping[int, FoundWall], shift: Point) -> dict[int, int]:
+    """Walls of a plan, by number, that lie where one was read last: which one that is, by its place."""
+    walls = [axis_of(held) for held in read.walls]
+    near = STRtree([LineString([was.start, was.end]) for was in walls])
+    found: dict[int, int] = {}
+    for k, wall in drawn.items():
+        axis = drawn_axis(wall, shift)
+        beside = near.query(LineString([axis.start, axis.end]), predicate="dwithin", distance=BESIDE)
+        same = next((int(n) for n in sorted(beside) if _as_before(axis, walls[n])), None)
+        if same is not None:
+            found[k] = same
+    return found
 
 
 def read_now(
@@ -138,7 +150,8 @@ def _rounded(point: Point) -> Point:
     return round(point[0], 2), round(point[1], 2)
 
 
-def _axis(held: ReadWall) -> Axis:
+def axis_of(held: ReadWall) -> Axis:
+    """A wall as it was read."""
     x0, y0, x1, y1 = held.ends
     return Axis((x0, y0), (x1, y1), held.bulge)
 

@@ -25,6 +25,7 @@ from .layers import MEANINGS, Meaning, meaning_of
 from .near import near
 from .plans import hull_of
 from .reading import read_plan
+from .shifted import shifted
 from .units import unit_of
 
 __all__ = [
@@ -56,6 +57,7 @@ __all__ = [
     "moved",
     "near",
     "read_plan",
+    "shifted",
     "unit_of",
     "with_openings",
 ]

@@ -4679,7 +4679,8 @@ export interface components {
          * @description What a plan holds, before it is built. `drawn`: x, y, x, y, bulge, layer by position, whether it is left over.
          *
          *     A `model` says itself in what it counts. `moved` is what of the project lies elsewhere in the file, `gone` what
-         *     the file does not have, `own` what the file has as it had it last and the project has otherwise.
+         *     the file does not have, `own` what the file has as it had it last and the project has otherwise. `refused`: why it
+         *     cannot be taken over as it is.
          */
         PlanLook: {
             /** Dimensions */
@@ -4726,6 +4727,8 @@ export interface components {
             ];
             /** Own */
             own: components["schemas"]["PlanOwn"][];
+            /** Refused */
+            refused: string;
             /** Roofs */
             roofs: components["schemas"]["PlanRoof"][];
             /** Rooms */

@@ -235,6 +235,7 @@ function Judged({
       <aside className="flex min-h-0 flex-col border-l border-rule" aria-label="What was found">
         <div className="flex min-h-0 grow flex-col gap-3 overflow-y-auto px-4 py-3 text-[13px]" aria-busy={busy}>
           {error && <Note>{error.message}</Note>}
+          {!error && look.refused && <Note>{look.refused}</Note>}
           <p className="font-semibold">
             {walls} {walls === 1 ? "wall" : "walls"}, {openings} {openings === 1 ? "opening" : "openings"},{" "}
             {look.rooms.length} {look.rooms.length === 1 ? "room" : "rooms"}
@@ -281,7 +282,13 @@ function Judged({
           <Button
             tone="strong"
             className="justify-center"
-            disabled={busy || error !== null || read.isPending || walls + openings + stairs + follows === 0}
+            disabled={
+              busy ||
+              error !== null ||
+              look.refused !== "" ||
+              read.isPending ||
+              walls + openings + stairs + follows === 0
+            }
             onClick={takeOver}
           >
             {read.isPending ? "Building…" : "Take over"}
