@@ -27,10 +27,10 @@ from deepsection.core.reading.modelled import Model
 
 from .ifc_model import read_ifc, rest_of
 
-SECONDS = 90
+SECONDS = 30
 """A model is read within so much time of a processor."""
-BYTES = 4 * 2**30
-"""And within so much memory, libraries counted."""
+BYTES = 2**30
+"""And within so much memory of its own."""
 DAMAGED = (
     f"this model is damaged: it broke off what reads it, or took more than {SECONDS} s or {BYTES / 2**30:.0f} GiB; "
     "export it anew, without what is not needed"
@@ -120,7 +120,7 @@ def _received(stream: BinaryIO | Any) -> Any:
 def _answered(question: tuple[str, bytes, tuple[str, ...]], out: BinaryIO) -> None:
     """In the child: the answer to one question, within bounds."""
     resource.setrlimit(resource.RLIMIT_CPU, (SECONDS, SECONDS))
-    resource.setrlimit(resource.RLIMIT_AS, (BYTES, BYTES))
+    resource.setrlimit(resource.RLIMIT_DATA, (BYTES, BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     what, data, without = question
     try:
