@@ -180,14 +180,15 @@ def _bars_masonry(site: FloorSite, p: Values) -> str:
     return OtherKind("it is built at a wall of masonry") if site.wall.is_framed else ""
 
 
-def _strap_rules(site: FloorSite, p: Values) -> Iterator[Found]:
+def strap_rules(site: FloorSite, p: Values) -> Iterator[Found]:
+    """How far apart restraint straps may stand."""
     if p.straps > 2000.05:
         yield Found(f"restraint straps at {p.straps:.0f} mm: 2000 at most", "Approved Document A, from memory")
 
 
 MASONRY_EDGE = BuildUp(
     "floor-masonry", "floor_edge", "Floor at a wall of masonry", "wall of masonry", _bars_masonry, _masonry,
-    (STRAPS, SKIRT), _strap_rules,
+    (STRAPS, SKIRT), strap_rules,
 )  # fmt: skip
 
 

@@ -24,7 +24,8 @@ class FloorSite:
 
     `top`, `under`: of the floor, and of what its joists bear on; `carries`: the top of its joists; `rim`: thickness of
     the rim joist, 0 without one; `lie`: how its joists lie at the wall; `hung`: whether they hang on it; `below`:
-    whether a wall stands under it, not a foundation; `joist`: thickness and spacing; `plates`: of the wall below.
+    whether a wall stands under it, not a foundation; `joist`: thickness and spacing; `board`: of the
+    boards under it.
     """
 
     tradition: Tradition
@@ -37,6 +38,7 @@ class FloorSite:
     hung: bool
     below: bool
     joist: tuple[float, float]
+    board: float = 0.0
 
 
 def _wall(building: Building, junction: Junction) -> PlannedWall | None:
@@ -61,6 +63,7 @@ def floor_site(building: Building, junction: Junction) -> FloorSite | None:
         return None
     framing = make_up.layers[at].framing
     above = sum(layer.thickness for layer in make_up.layers[:at])
+    board = sum(held.thickness for held in make_up.layers[at + 1 :] if held.function == "lining")
     rims = [rim for rim in floor.rims if rim.wall == wall.wall.id and rim.role == "rim_joist"]
     lie = _fact(junction, "joists")
     below = _fact(junction, "on") == "wall"
@@ -75,6 +78,7 @@ def floor_site(building: Building, junction: Junction) -> FloorSite | None:
         hung=getattr(floor.floor, "ends", "built in") == "hung",
         below=below,
         joist=(framing.thickness, framing.spacing) if framing and framing.timber else (0.0, 0.0),
+        board=board,
     )
 
 

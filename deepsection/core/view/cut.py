@@ -39,7 +39,10 @@ def _make_cuts(wanted: Sequence[tuple[Part, CutFrame]]) -> list[tuple[Polygon, .
     plain &= np.abs(shapely.area(shapes) - shapely.area(shapely.envelope(shapes))) < TOL.grid**2
     plain &= np.ptp(shapely.bounds(shapes).reshape(-1, 2, 2), axis=1).min(axis=1) > 2 * TOL.grid
     shapes[plain] = shapely.set_precision(shapes[plain], TOL.grid, mode="pointwise")
-    shapes[~plain] = shapely.set_precision(shapes[~plain], TOL.grid)
+    try:
+        shapes[~plain] = shapely.set_precision(shapes[~plain], TOL.grid)
+    except shapely.errors.GEOSException:  # An edge of one runs back over itself, by less than the grid.
+        shapes[~plain] = shapely.set_precision(shapely.make_valid(shapes[~plain]), TOL.grid)
     return [tuple(polygons_of(shape)) for shape in shapes]
 
 

@@ -33,6 +33,7 @@ from ...units import Units, parse_length
 from ..walls.end_names import corner_name, wall_name
 from .model import usual_design
 from .placing_fields import placing_fields
+from .set_in import set_in_layer
 
 OPERATION_WORDS = {
     "fixed": "fixed",
@@ -176,10 +177,9 @@ def _schedule_rows(project: Project, opening: Opening, kind: Kind | None) -> lis
 def _standing_rows(project: Project, opening: Opening, put: Put) -> list[Row]:
     """How a unit stands in its wall, and on which side it hangs."""
     wall = next(held for held in project.walls if held.id == opening.wall)
-    layers = next(held for held in project.make_ups if held.id == wall.make_up).layers
-    named = opening.set_in.layer if any(layer.id == opening.set_in.layer for layer in layers) else None
-    usual = next((layer for layer in layers if layer.function in ("sheathing", "structure")), layers[0])
-    face = f"{named or usual.id}:{opening.set_in.face}"
+    make_up = next(held for held in project.make_ups if held.id == wall.make_up)
+    layers = make_up.layers
+    face = f"{set_in_layer(wall, opening, make_up).id}:{opening.set_in.face}"
     words = {"outer": "outside", "inner": "inside"}
     faces = [(f"{layer.id}:{side}", f"{words[side]} of {layer.name}") for layer in layers for side in words]
 

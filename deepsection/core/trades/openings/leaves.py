@@ -66,6 +66,8 @@ def outline(placed: PlacedOpening) -> Polygon:
 def frame_depth(placed: PlacedOpening) -> float:
     """From the outside of a unit's frame to its back."""
     tracks = max((leaf.track for leaf in leaves(placed)), default=0)
+    if placed.deep:
+        return max(placed.deep, FRAME_DEPTH + tracks * TRACK if tracks else 0.0)
     return FRAME_DEPTH + tracks * TRACK + (DOOR_DEEPER if placed.opening.unit == "door" else 0.0)
 
 

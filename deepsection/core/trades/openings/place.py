@@ -14,6 +14,7 @@ from ..walls.planned import PlannedWall
 from ..walls.tops import foot_sum, top_over
 from .model import design_of, number_of
 from .placed import PlacedOpening
+from .set_in import fills_wall, set_in_layer
 
 
 @lru_cache(maxsize=1024)
@@ -52,17 +53,15 @@ def _place(wall: PlannedWall, opening: Opening, kind: Kind | None, make_up: Make
         sill,
         head,
         _face(wall, opening, make_up),
+        wall.outer - wall.inner if fills_wall(wall.wall, opening) else 0.0,
     )
 
 
 def _face(wall: PlannedWall, opening: Opening, make_up: MakeUp) -> float:
-    """Outward distance of the unit's outside: from its layer, by default the first that is no cladding."""
+    """Outward distance of the unit's outside."""
     bands = {band.id: (band.outer, band.inner) for band in layer_bands(wall.wall, make_up)}
-    layer = opening.set_in.layer
-    if layer not in bands:
-        behind = [held.id for held in make_up.layers if held.function in ("sheathing", "structure")]
-        layer = behind[0] if behind else make_up.layers[0].id
-    return bands[layer][0 if opening.set_in.face == "outer" else 1] - opening.set_in.distance
+    outer, inner = bands[set_in_layer(wall.wall, opening, make_up).id]
+    return (outer if opening.set_in.face == "outer" else inner) - opening.set_in.distance
 
 
 def _misfits(wall: PlannedWall, placed: PlacedOpening, top: HeightSum) -> list[Diagnostic]:

@@ -26,6 +26,8 @@ class PlacedOpening:
     head: HeightSum
     face: float
     """Outward distance of the outside of the unit's frame."""
+    deep: float = 0.0
+    """How deep its frame is at least (mm): as its wall, in inner walls."""
 
     @property
     def centre(self) -> float:
