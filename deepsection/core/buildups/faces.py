@@ -26,6 +26,11 @@ class LayerFace:
         """Its thickness (mm)."""
         return self.outer - self.inner
 
+    @property
+    def middle(self) -> float:
+        """To its middle."""
+        return (self.outer + self.inner) / 2
+
 
 @dataclass(frozen=True, slots=True)
 class WallFaces:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
 
+from .boards import BEYOND, is_double, second_layer
 from .buildup import BuildUp, Found, OtherKind
 from .feet import ground_rules
 from .foot_site import FootSite
@@ -65,13 +67,15 @@ def _cavity(site: FootSite, p: Values) -> Iterator[Piece]:
     )
     boards = wall.boards
     if boards is not None:
-        yield Piece(
-            "boards-down", "cavity insulation carried down below that of the floor", "insulation",
-            boards.layer.material,
-            under([(boards.inner, _slope(site, fill, boards.inner)), (boards.inner, v), (boards.outer, v),
-                   (boards.outer, _slope(site, fill, boards.outer))]),
-            "insulation", ("thermal", "weather"), takes=("stem",), tier=STRIP,
-        )  # fmt: skip
+        edges = boards.inner, *((boards.middle,) if is_double(boards) else ()), boards.outer
+        for number, (near, far) in enumerate(pairwise(edges)):
+            yield Piece(
+                "boards-down" + ("-outer" if number else ""), "cavity insulation carried down below that of the floor",
+                "insulation", boards.layer.material,
+                under([(near, _slope(site, fill, near)), (near, v), (far, v), (far, _slope(site, fill, far))]),
+                "insulation", ("thermal", "weather"), takes=("stem",), tier=STRIP,
+            )  # fmt: skip
+        yield from second_layer(boards, v, v + BEYOND)
     gap = wall.gap
     if gap is not None:
         yield Piece(

@@ -196,9 +196,9 @@ class _Extrusion(Solid):
         return (x0, y0, x1, y1) if square else None
 
     @cached_property
-    def _sides(self) -> tuple[Side, ...] | None:
-        """The sides of the profile where it is one convex outline of few corners, as most are; else None."""
-        return _convex_sides(self._polygons[0]) if len(self._polygons) == 1 else None
+    def _sides(self) -> tuple[tuple[Side, ...] | None, ...]:
+        """Of each polygon of the profile its sides, where it is a convex outline of few corners, as most are."""
+        return tuple(_convex_sides(polygon) for polygon in self._polygons)
 
     def cut(self, frame: Frame) -> BaseGeometry:
         """The cut in (u, v), worked out in the coordinates of the profile."""
@@ -216,10 +216,8 @@ class _Extrusion(Solid):
             bx * px + by * py, bx * qx + by * qy, frame.ux * px + frame.uy * py, frame.ux * qx + frame.uy * qy
         )
         z0, z1 = self.reach.z0, self.reach.z1
-        if self._sides is not None:
-            spans = line.within(self._sides)
-        else:
-            spans = [span for polygon in self._polygons for span in line.spans(polygon)]
+        pairs = zip(self._polygons, self._sides)
+        spans = [span for polygon, sides in pairs for span in (line.within(sides) if sides else line.spans(polygon))]
         return _joined([shapely.box(u0, z0, u1, z1) for u0, u1 in spans])
 
 

@@ -31,6 +31,16 @@ def masonry(pitch: float = 0.6) -> Project:
     return _opened(gable(box, pitch, overhang=450, rake=200), 75.0)
 
 
+def wide(pitch: float = 0.6) -> Project:
+    """The same with 200 of insulation in its cavity, on a foundation that is as much wider."""
+    house = masonry(pitch)
+    up = next(held for held in house.make_ups if held.id == house.walls[0].make_up)
+    layers = (changed(held, thickness=200.0) if held.function == "insulation" else held for held in up.layers)
+    (base,) = house.foundations
+    broad = changed(base, stem_thickness=base.stem_thickness + 100.0, footing_width=base.footing_width + 100.0)
+    return put(house, changed(up, layers=tuple(layers)), broad)
+
+
 def _opened(plain: Project, back: float = 0.0) -> Project:
     """With two windows and a door, their frames so far behind the outer face."""
     held = (
@@ -48,6 +58,7 @@ def houses() -> Iterator[tuple[str, Project]]:
         yield f"lap {pitch}", framed(pitch, overhang=out)
         yield f"brick {pitch}", framed(pitch, "wall-brick", out)
         yield f"cavity {pitch}", masonry(max(pitch, 0.5))
+    yield "cavity wide", wide()
     yield "lap turned", turned(framed(), 31.0, 1)
     yield "cavity turned", turned(masonry(), -117.0, 1)
 

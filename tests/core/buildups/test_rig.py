@@ -21,7 +21,7 @@ from deepsection.core.view.continuity import continuity_in
 from deepsection.core.view.details.making import missing_details
 from deepsection.demo import DEMOS
 
-from .rig import cut_at, framed, houses, masonry, places
+from .rig import cut_at, framed, houses, masonry, places, wide
 
 EXPECTED = {
     "lap": {
@@ -82,6 +82,22 @@ def test_pieces_of_the_demos_lie_in_nothing(demo: object) -> None:
         held, _ = cut_at(building, place)
         found = clashes_in(held, place.frame, place.window.outline)
         assert [(junction.id, one.first.key, one.second.key, round(one.depth, 1)) for one in found] == []
+
+
+def test_thick_insulation_lies_in_two_layers_and_its_ties_are_an_engineers() -> None:
+    """200 mm: the outer half is a piece of its own at the feet; 100 mm is of one layer."""
+    for project, thick in ((wide(), True), (masonry(), False)):
+        building = resolve(project)
+        for junction, _ in places(building, "wall_foot"):
+            built = built_of(building, junction)
+            assert built is not None
+            layers = [piece for piece in built.pieces if piece.id == "second-layer"]
+            assert len(layers) == thick
+            (tie,) = (piece.note for piece in built.pieces if piece.id == "tie")
+            assert ("by engineer" in tie) == thick
+            for piece in layers:
+                x0, _, x1, _ = piece.shape.bounds
+                assert x1 - x0 == pytest.approx(100.0)
 
 
 AS_HIGH_AS_THE_GROUND = {"damp-proofing", "bell"}
