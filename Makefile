@@ -19,10 +19,10 @@ dev: .venv/runtime web/node_modules/.ready deepsection/fonts/sans.ttf ## Service
 
 test: lint web/dist/index.html $(CHROMIUM) ## Everything: lint, types, front end, core, formats, service, browser
 	$(NPM) test
-	$(BIN)/python -m pytest -n $(TESTERS) --dist loadfile
+	$(BIN)/python -m pytest -n $(TESTERS) --dist loadfile --no-loadscope-reorder
 
 soak: .venv/test deepsection/fonts/sans.ttf ## Long campaigns: random edits of every kind, every roof outline at 40 angles
-	DEEPSECTION_LONG=1 $(BIN)/python -m pytest -n auto tests/service/test_kept.py tests/core/geometry/test_turned_roofs.py
+	DEEPSECTION_LONG=1 $(BIN)/python -m pytest -n auto tests/service/test_kept.py tests/core
 
 lint: .venv/test web/node_modules/.ready ## Ruff, mypy, Biome and tsc
 	$(BIN)/ruff check . && $(BIN)/ruff format --check -q .

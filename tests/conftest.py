@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import pytest
 from hypothesis import settings
 
@@ -15,6 +17,21 @@ collect_ignore = ["kites"]
 settings.register_profile("suite", deadline=None)
 settings.load_profile("suite")
 # A busy machine is no fault of an example.
+
+
+FIRST = ("e2e", "core/view", "core/resolve", "service")
+"""What takes long is begun first, so that no tester is left alone with it at the end."""
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Files in the order in which they are best begun."""
+    here = Path(__file__).parent
+
+    def rank(item: pytest.Item) -> int:
+        where = item.path.relative_to(here).as_posix() if item.path.is_relative_to(here) else ""
+        return next((k for k, folder in enumerate(FIRST) if where.startswith(folder)), len(FIRST))
+
+    items.sort(key=rank)
 
 
 @pytest.fixture(scope="session")

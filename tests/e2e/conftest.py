@@ -15,7 +15,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-expect.set_options(timeout=20_000)
+expect.set_options(timeout=45_000)
 """What is waited for comes at once on an idle machine; a loaded one may take its time."""
 
 

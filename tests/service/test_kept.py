@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 import random
 import threading
 from functools import partial
@@ -23,12 +22,12 @@ from deepsection.service import work
 from deepsection.service.app import create_app
 from deepsection.service.database import open_database
 from deepsection.service.store import Store
+from tests.campaigns import LONG, share
 from tests.random_edits import Maker, kinds
 
 from .conftest import VIEWS, edit, state
 
-LONG = bool(os.environ.get("DEEPSECTION_LONG"))
-COUNT = 10_000 if LONG else 300
+COUNT = share(200, 10_000)
 
 
 def every_view(client: TestClient, id: str) -> Any:

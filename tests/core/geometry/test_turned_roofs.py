@@ -6,7 +6,6 @@ Reference: SFCGAL's straight skeleton extrusion (an independent library); closed
 from __future__ import annotations
 
 import math
-import os
 import random
 from collections.abc import Sequence
 
@@ -17,13 +16,13 @@ from shapely.geometry import Polygon, box
 from bench.comb import comb
 from deepsection.core.errors import GeometryError
 from deepsection.core.geometry import RoofShape, Slope, Turn, roof_over, roof_shape
+from tests.campaigns import share
 
 from .test_roofshape import CASES, RECTANGLE, L, Outline, reference
 
 near = pytest.approx
-LONG = bool(os.environ.get("DEEPSECTION_LONG"))
-"""The nightly run: every outline at 40 angles; otherwise at a few."""
-ANGLES = 40 if LONG else 5
+ANGLES = share(5, 40)
+"""At so many angles every outline is turned."""
 ROUNDED: tuple[int | None, ...] = (None, 6, 4, 3, 2, 1, 0)
 
 
@@ -72,7 +71,7 @@ def proven(roof: RoofShape, outline: Outline) -> None:
 
 TABLE = [
     *((name, in_mm(outline), pitches) for name, outline, pitches in CASES),
-    *((f"union {n}", union_of_rectangles(n), [0.5] * len(union_of_rectangles(n))) for n in range(120 if LONG else 30)),
+    *((f"union {n}", union_of_rectangles(n), [0.5] * len(union_of_rectangles(n))) for n in range(share(30, 120))),
 ]
 
 

@@ -23,6 +23,7 @@ from deepsection.core.view.section import draw_section
 from deepsection.core.view.section_panels import section_frame, section_window
 from deepsection.demo import otterfold_house, quillback_house
 from tests.builders import box_house, gable, joist_house, plain_wall, two_storeys, window
+from tests.campaigns import share
 from tests.reading import faults
 
 EVERYTHING = Window(-1e6, 1e6)
@@ -55,7 +56,7 @@ def test_cut_areas_of_the_demos_agree_with_the_reference(demo: Callable[[], Proj
         assert ours.get(part.key, 0.0) == pytest.approx(mesh_area(part, line), rel=1e-4, abs=3.0), part.key
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=share(8, 40), deadline=None)
 @given(x=st.floats(500, 7500), angle=st.floats(-40, 40))
 def test_any_cut_through_a_house_agrees_with_the_reference(x: float, angle: float) -> None:
     building = resolve(gable(box_house(8000, 6000), 0.5, overhang=400, rake=300))
@@ -291,7 +292,7 @@ def windowed(line: SectionLine, bottom: float | None, top: float | None) -> Sect
 
 
 @given(st.floats(-1500, 5000), st.floats(200, 6000))
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=share(8, 40), deadline=None)
 def test_nothing_outside_of_its_top_and_bottom_is_drawn_marked_or_dimensioned(bottom: float, tall: float) -> None:
     house = otterfold_house()
     line = windowed(next(held for held in house.sections if held.id == "section-a"), bottom, bottom + tall)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Callable
+from functools import lru_cache
 
 import numpy as np
 import pytest
@@ -16,6 +17,7 @@ from deepsection.core.buildups import with_pieces
 from deepsection.core.drawing import Region
 from deepsection.core.drawing.cropping import Window
 from deepsection.core.edits import put
+from deepsection.core.geometry import Solid
 from deepsection.core.model import Project, SectionLine, SectionStep
 from deepsection.core.resolve import Part, resolve
 from deepsection.core.tolerance import TOL
@@ -54,9 +56,15 @@ SCENES: tuple[tuple[Callable[[], Project], float, float, Steps], ...] = (
 """(house, turned by degrees, x at which a line goes north, its steps: along, ahead, turn)."""
 
 
+@lru_cache(maxsize=20_000)
+def meshed(solid: Solid) -> trimesh.Trimesh:
+    """A body of ours for the slicer: several planes cut it."""
+    return trimesh.Trimesh(*solid.mesh())
+
+
 def sliced(part: Part, dx: float, dy: float, base: float, left: float, right: float) -> float:
     """mm2 that trimesh cuts of a part by the plane at `base` along (dx, dy), between two places across it."""
-    mesh = trimesh.Trimesh(*part.solid.mesh())
+    mesh = meshed(part.solid)
     if not mesh.is_watertight:
         ux, uy = dy, -dx
         matrix = [[ux, uy, 0.0, 0.0], [0.0, 0.0, 1.0, 0.0], [-dx, -dy, 0.0, base]]

@@ -21,6 +21,7 @@ from deepsection.core.view import draw_view
 from deepsection.core.view.section_panels import section_frame
 from deepsection.demo import larkmoor_house, otterfold_house
 from tests.builders import box_house, gable
+from tests.campaigns import share
 from tests.reading import faults
 from tests.turning import turned
 
@@ -53,7 +54,7 @@ def drawn(project: Project) -> Drawing:
     second=st.floats(-1500, 1500),
     degrees=st.sampled_from([0.0, 31.0]),
 )
-@settings(max_examples=6, deadline=None)
+@settings(max_examples=share(3, 12), deadline=None)
 def test_each_part_shows_what_a_plain_section_there_shows(
     share: float, ahead: float, second: float, degrees: float
 ) -> None:
