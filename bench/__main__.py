@@ -25,7 +25,7 @@ from deepsection.core.view import draw_view, list_views
 from deepsection.core.view.edges import visible_edges
 from deepsection.core.view.faces import Face, faces_of
 from deepsection.core.view.visible import visible_faces
-from deepsection.demo import DEMOS, larkmoor_house, tansy_lodge
+from deepsection.demo import DEMOS, hollin_bothy, larkmoor_house
 from deepsection.service.app import tune_memory
 from deepsection.service.database import open_database
 from deepsection.service.schemas import ViewWanted
@@ -243,7 +243,7 @@ def hidden_lines() -> None:
     if not available():
         out.print("OpenCASCADE is not installed: `make bench` installs it.\n")
         return
-    project = tansy_lodge()
+    project = hollin_bothy()
     parts = [part for part in resolve(project).parts if not part.solid.is_empty]
     table = _table(f"{project.name}: beside exact hidden lines", "given", "view", "parts", "ours", "theirs", "times")
     for look, name in ((90.0, "on-axis"), (120.0, "at 30°")):

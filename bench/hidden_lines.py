@@ -75,9 +75,10 @@ def _sewn(part: Part) -> Any:
             polygon.Close()
             wires.append(polygon.Wire())
         face = BRepBuilderAPI_MakeFace(wires[0], True)
-        for wire in wires[1:]:
-            face.Add(wire)
+        # A hole that is added to what is no face ends the process.
         if face.IsDone():
+            for wire in wires[1:]:
+                face.Add(wire)
             sewing.Add(face.Face())
     sewing.Perform()
     return sewing.SewedShape()
