@@ -22,6 +22,7 @@ from ._levels import level_heights, level_marks, with_openings_and_eaves
 from ._pitches import gables_shown, pitch_marks
 from ._seen import bounds_of, clipped_above, seen_faces
 from .composing import Composition
+from .details.front_marks import front_lines
 from .faces import Face, faces_of
 from .setting import Setting
 from .strings.elevation import WIDTHS, Front, height_strings, opening_heights, width_strings
@@ -77,6 +78,7 @@ def draw_elevation(
         *legend(keys or {}, u0, below, scale),
     ]
     own += strip_lines(view, above, lowest, own)
+    own += front_lines(view, {face.part.element for face in above})
     words = material_words(above, scale, view.changes, keys)
     view.letter([*own, *words, *opening_numbers(building, above, frame, scale)])
     return view.drawing(title, "elevation", () if above else (BURIED,))

@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
+import pytest
+
 from deepsection.core.drawing import Stroke, Text
-from deepsection.core.edits import apply_edits, changed, put
+from deepsection.core.edits import SetAnnotation, apply_edits, changed, put
+from deepsection.core.geometry import Frame
 from deepsection.core.junctions import found_junctions
-from deepsection.core.model import Project
+from deepsection.core.model import Annotation, Project
 from deepsection.core.resolve import resolve
 from deepsection.core.sheets import detail_sheets
 from deepsection.core.view import draw_view
@@ -59,3 +64,39 @@ def test_a_house_without_details_has_no_marks_and_coarse_views_no_pieces() -> No
     assert not [mark for mark in plain.marks if any(id in (mark.part or "") for id in junctions)]
     fine = draw_view(building, project, "section:section-a", 20.0)
     assert [mark for mark in fine.marks if any(id in (mark.part or "") for id in junctions)]
+
+
+@pytest.mark.parametrize("make", [fernacre_bungalow, larkmoor_house])
+def test_elevations_mark_the_details_of_the_openings_that_they_show(make: Callable[[], Project]) -> None:
+    """Each detail of a head, a sill or a threshold in an outer wall is marked on one elevation at least, where its
+    opening is, between the heights that it shows; what is hidden is not."""
+    project = detailed(make())
+    building = resolve(project)
+    junctions = {held.id: held for held in found_junctions(building)}
+    wanted = {
+        held.id
+        for held in project.details
+        if held.kind in ("head", "sill", "threshold") and dict(junctions[held.junction].facts)["outer"]
+    }
+    found = set()
+    for look, side in ((90.0, "south"), (270.0, "north"), (0.0, "west"), (180.0, "east")):
+        view = f"elevation:{side}"
+        numbers(project, view, 48.0)
+        drawing = draw_view(building, project, view, 48.0, on_paper=True)
+        frame = Frame.looking(look)
+        for mark in drawing.marks:
+            id = (mark.part or "").split("/")[0]
+            if not (isinstance(mark, Stroke) and mark.feature == "window" and id in wanted):
+                continue
+            found.add(id)
+            run = junctions[project.find(id).junction].runs[0]
+            us = sorted(x * frame.ux + y * frame.uy for x, y, _ in (run.start, run.end))
+            inside = [u for u, _, _ in mark.path][1]
+            assert us[0] < inside < us[1]
+            assert min(v for _, v, _ in mark.path) < run.start[2] < max(v for _, v, _ in mark.path)
+            last = id, view
+    assert found == wanted and len(found) >= 2
+    id, view = last
+    hidden = apply_edits(project, [SetAnnotation(view=view, annotation=Annotation(key=f"section:{id}", hidden=True))])
+    without = draw_view(resolve(hidden), hidden, view, 48.0, on_paper=True)
+    assert all((held.part or "").split("/")[0] != id for held in without.marks)
