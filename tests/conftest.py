@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from pathlib import Path
 
 import pytest
@@ -19,19 +20,28 @@ settings.load_profile("suite")
 # A busy machine is no fault of an example.
 
 
-FIRST = ("e2e", "core/view", "core/resolve", "service")
-"""What takes long is begun first, so that no tester is left alone with it at the end."""
+SOON = ("core/view", "core/resolve", "service")
+"""What takes long is begun soon, so that no tester is left alone with it at the end."""
+BESIDE = 2
+"""So many files of others are begun for each file of browser tests: those wait much of their time."""
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """Files in the order in which they are best begun."""
     here = Path(__file__).parent
-
-    def rank(item: pytest.Item) -> int:
-        where = item.path.relative_to(here).as_posix() if item.path.is_relative_to(here) else ""
-        return next((k for k, folder in enumerate(FIRST) if where.startswith(folder)), len(FIRST))
-
-    items.sort(key=rank)
+    files: dict[str, list[pytest.Item]] = defaultdict(list)
+    for item in items:
+        files[item.path.relative_to(here).as_posix() if item.path.is_relative_to(here) else ""].append(item)
+    browser = [name for name in files if name.startswith("e2e/")]
+    others = sorted(
+        (name for name in files if name not in browser),
+        key=lambda name: next((k for k, folder in enumerate(SOON) if name.startswith(folder)), len(SOON)),
+    )
+    order = []
+    for k, name in enumerate(browser):
+        order += [name, *others[k * BESIDE : (k + 1) * BESIDE]]
+    order += others[len(browser) * BESIDE :]
+    items[:] = [item for name in order for item in files[name]]
 
 
 @pytest.fixture(scope="session")

@@ -12,12 +12,13 @@ from .schemas import Shape, Version, ViewWanted
 
 
 class JunctionOut(BaseModel):
-    """A junction: the elements that meet, where it is marked (mm), how long it is (mm)."""
+    """A junction: the elements that meet, where it is marked (mm), how long it is (mm), the details that cut it."""
 
     id: str
     elements: list[str]
     at: tuple[float, float, float]
     length: float
+    details: list[str]
 
 
 class FoundOut(BaseModel):

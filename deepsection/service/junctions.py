@@ -38,7 +38,13 @@ def group_out(state: GroupState, units: Units) -> JunctionGroupOut:
         built=state.built.build_up.name if state.built else "",
         findings=findings_out(state.built) if state.built else [],
         junctions=[
-            JunctionOut(id=held.id, elements=list(held.elements), at=held.at, length=held.length)
+            JunctionOut(
+                id=held.id,
+                elements=list(held.elements),
+                at=held.at,
+                length=held.length,
+                details=[detail.id for detail in state.details if detail.junction == held.id],
+            )
             for held in group.junctions
         ],
     )

@@ -3307,7 +3307,7 @@ export interface components {
         };
         /**
          * JunctionOut
-         * @description A junction: the elements that meet, where it is marked (mm), how long it is (mm).
+         * @description A junction: the elements that meet, where it is marked (mm), how long it is (mm), the details that cut it.
          */
         JunctionOut: {
             /** At */
@@ -3316,6 +3316,8 @@ export interface components {
                 number,
                 number
             ];
+            /** Details */
+            details: string[];
             /** Elements */
             elements: string[];
             /** Id */
