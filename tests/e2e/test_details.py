@@ -45,6 +45,14 @@ def test_the_details_of_a_house_are_drawn_with_one_action(bench: Bench) -> None:
     bench.ready()
     assert bench.page.get_by_role("heading", name=f"Detail {foot['name']}", exact=True).count() == 0
 
+    # Above stands the plan, with the number of each detail at its place: one leads to another.
+    key = bench.page.get_by_label("Key plan")
+    eave = next(held["name"] for held in details if held["kind"] == "eave")  # type: ignore[union-attr,index,call-overload]
+    expect(key.get_by_role("button")).to_have_count(len(details))  # type: ignore[arg-type]
+    key.get_by_role("button", name=f"Detail {eave}", exact=True).click()
+    bench.shows(f"Detail {eave}")
+    expect(key.get_by_role("button", name=f"Detail {eave}", exact=True)).to_have_attribute("aria-pressed", "true")
+
     # A jamb is cut level: its fields say so, and the plan has its window, which leads back to it.
     panel_of = bench.page.get_by_label("Particulars")
     bench.button("Junctions").click()

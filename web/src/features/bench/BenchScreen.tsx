@@ -7,7 +7,7 @@ import { Note } from "../../ui/Note";
 import { SIDES } from "../../useActions";
 import { useHeld } from "../../useProject";
 import { AtPointer } from "./AtPointer";
-import { DetailKeys } from "./DetailKeys";
+import { KeyPlan } from "./KeyPlan";
 import { Ladder } from "./Ladder";
 import { LetteringBar } from "./LetteringBar";
 import { ActionOverlay, Guides, Halo, LevelLines, ProjectionLines, SelectionBox, SetOutLines } from "./Overlays";
@@ -203,7 +203,7 @@ export function BenchScreen() {
           onTurn={(next: Side) => set({ side: next, elevation: null, step: step === "Sections" ? "Elevations" : step })}
         />
         {step === "Roof" && tool === "select" && <RoofSides roof={selection} />}
-        {step === "Details" && !pointer.dragging && <DetailKeys />}
+        {isDetail && <KeyPlan />}
         <WalkKnob />
         <OwnHeights />
         <Ladder preview={preview} />

@@ -10,13 +10,13 @@ type Group = Schemas["JunctionGroupOut"];
 
 /** The details of the house, one after the other, and the list of its junctions. */
 export function DetailBar() {
-  const { detail, set } = usePick("detail", "set");
+  const { detail, fill, set } = usePick("detail", "fill", "set");
   const { state } = useHeld();
   const details = state.project.details ?? [];
   const at = details.findIndex((held) => held.id === detail);
   const go = (to: number) => {
     const { id } = details[(to + details.length) % details.length];
-    set({ detail: id, selection: id, fill: "view" });
+    set({ detail: id, selection: id, fill: fill === "plan" ? "both" : fill });
   };
   return (
     <div className="pointer-events-auto flex flex-wrap items-center gap-1">
@@ -53,7 +53,7 @@ export function DetailBar() {
 /** Junctions by kind, each group with how much there is of it and its detail; pointing at one lights up where it is. */
 function Junctions({ close }: { close: () => void }) {
   const { state, change, saving } = useHeld();
-  const { detail, set } = usePick("detail", "set");
+  const { detail, fill, set } = usePick("detail", "fill", "set");
   const groups = useJunctions(state.id, state.version).data ?? [];
   const missing = groups.filter((group) => group.drawn && group.details.length === 0).length;
   const placed = new Set((state.project.sheets ?? []).flatMap((held) => (held.placed ?? []).map((one) => one.view)));
@@ -61,7 +61,7 @@ function Junctions({ close }: { close: () => void }) {
   const kinds = [...new Set(groups.map((group) => group.kind))];
   const light = (group: Group | null) => set({ lit: group ? ends(group) : [] });
   const open = (id: string) => {
-    set({ detail: id, selection: id, fill: "view" });
+    set({ detail: id, selection: id, fill: fill === "plan" ? "both" : fill });
     close();
   };
   return (

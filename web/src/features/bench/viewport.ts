@@ -156,7 +156,7 @@ function stripFitted(panes: Panes, plan: Drawing | undefined, view: Drawing, bes
 }
 
 /** What the notes at each side of a detail take (px). */
-const BESIDE_DETAIL = 272;
+const BESIDE_DETAIL = 304;
 /** From the edge of a detail to the ends of the leaders of its notes (paper mm). */
 const NOTES_BESIDE = 8;
 
@@ -220,6 +220,14 @@ export function fitted(
     w: (panes.planTop + panes.planBottom) / 2 + k * focus,
     v: (panes.viewTop + panes.viewBottom) / 2 + (k * (view[1] + view[3])) / 2 + EDGE / 3,
   };
+}
+
+/** What shows a plan whole in its pane, whatever the view below it is zoomed to; from the upper edge of that pane. */
+export function keyFitted(panes: Panes, plan: Drawing): { k: number; u: number; w: number } {
+  const [u0, low, u1, high] = boundsOf(plan, "plan");
+  const tall = panes.planBottom - panes.planTop;
+  const k = Math.min((panes.width - 4 * EDGE) / (u1 - u0), (tall - EDGE) / (high - low));
+  return { k, u: panes.width / 2 - (k * (u0 + u1)) / 2, w: tall / 2 + (k * (low + high)) / 2 };
 }
 
 /** Whether what is built in the view no longer lies within its pane. */

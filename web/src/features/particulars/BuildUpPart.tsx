@@ -26,7 +26,7 @@ export function BuildUpPart({ element }: { element: string }) {
   const open = step !== "Details" && (
     <Button
       className="my-3 w-full justify-center"
-      onClick={() => set({ step: "Details", detail: element, selection: element, fill: "view" })}
+      onClick={() => set({ step: "Details", detail: element, selection: element, fill: "both" })}
     >
       Open this detail
     </Button>

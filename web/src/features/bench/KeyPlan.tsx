@@ -1,18 +1,24 @@
 import { useJunctions } from "../../api/queries";
+import { DrawingView } from "../../drawing/DrawingView";
 import { usePick } from "../../store";
 import { useHeld } from "../../useProject";
 import { useBench } from "./useBench";
+import { keyFitted } from "./viewport";
 
 const SIZE = 20;
 const MOST_BESIDE = 8;
+/** Dimensions and names are left to the plan itself. */
+const WITHOUT = ["string", "dimension", "level_mark", "level", "window", "leader"];
 
-/** The number of each detail at its place in the plan; a click shows it below. Never printed. */
-export function DetailKeys() {
+/** Above a detail: the plan small, with the number of each detail at its place; a click shows that one below. */
+export function KeyPlan() {
   const { state, storey, bench } = useHeld();
-  const { plan, viewport, panes } = useBench();
+  const { plan, panes } = useBench();
   const { detail: shown, set } = usePick("detail", "set");
   const groups = useJunctions(state.id, state.version).data ?? [];
-  const [dx, dy] = plan?.look ?? [0, 1];
+  if (!plan || panes.planBottom - panes.planTop < 120) return null;
+  const { k, u, w } = keyFitted(panes, plan);
+  const [dx, dy] = plan.look ?? [0, 1];
   const [low, high] = between(
     state.storeys.map((held) => bench.ladder.find((rung) => rung.id === held.level)?.z ?? 0),
     state.storeys.findIndex((held) => held.level === storey.level),
@@ -24,17 +30,26 @@ export function DetailKeys() {
   const keys = (state.project.details ?? []).flatMap((detail) => {
     const at = places.get(detail.id);
     if (!at || at[2] < low || at[2] >= high) return [];
-    const left = viewport.u + (at[0] * dy - at[1] * dx) * viewport.k - SIZE / 2;
-    const top = viewport.w - (at[0] * dx + at[1] * dy) * viewport.k - SIZE / 2;
     // Those at one place stand beside each other.
-    const spot = { left, top };
+    const spot = {
+      left: u + (at[0] * dy - at[1] * dx) * k - SIZE / 2,
+      top: w - (at[0] * dx + at[1] * dy) * k - SIZE / 2,
+    };
     for (let tried = 0; tried < MOST_BESIDE && placed.some((held) => near(held, spot)); tried++) spot.left += SIZE + 1;
     placed.push(spot);
-    const inside = spot.top > panes.planTop && spot.top < panes.planBottom - SIZE && left > 0;
-    return inside ? [{ detail, ...spot }] : [];
+    return [{ detail, ...spot }];
   });
   return (
-    <>
+    <section
+      aria-label="Key plan"
+      className="absolute left-0 overflow-hidden bg-ground"
+      style={{ top: panes.planTop, width: panes.width, height: panes.planBottom - panes.planTop }}
+    >
+      <svg className="h-full w-full opacity-70 [&_text]:hidden" aria-hidden>
+        <g transform={`translate(${u} ${w}) scale(${k} ${-k})`}>
+          <DrawingView drawing={plan} id="key" k={k} without={WITHOUT} />
+        </g>
+      </svg>
       {keys.map(({ detail, left, top }) => (
         <button
           key={detail.id}
@@ -53,7 +68,7 @@ export function DetailKeys() {
           {detail.name.split(",")[0]}
         </button>
       ))}
-    </>
+    </section>
   );
 }
 
