@@ -29,7 +29,7 @@ def works(project: Project, existing: list[str], removed: list[str]) -> Project:
 
 def test_what_is_new_is_drawn_as_ever() -> None:
     house = quillback_house()
-    assert after_works(house) is house and not before_works(house).walls
+    assert after_works(house) == house and not before_works(house).walls
     assert {element.state for element in house.elements() if isinstance(element, Standing)} == {"new"}
 
 

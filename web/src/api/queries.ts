@@ -216,12 +216,18 @@ export function useProjectState(id: string | null) {
 
 /** The saved state with the views that the screen shows. */
 export function useResult(id: string, views: ViewWanted[]) {
+  const client = useQueryClient();
   return useQuery({
     queryKey: keys.result(id, views),
-    queryFn: () =>
-      unwrap<Result>(
-        api.POST("/api/projects/{id}/views", { params: { path: { id } }, body: { views: asked(views, undefined) } }),
-      ),
+    queryFn: async () => {
+      for (;;) {
+        const result = await unwrap<Result>(
+          api.POST("/api/projects/{id}/views", { params: { path: { id } }, body: { views: asked(views, undefined) } }),
+        );
+        // A change that was kept meanwhile is not covered by what was asked for before it.
+        if (result.state.version >= (client.getQueryData<number>(keys.version(id)) ?? 0)) return result;
+      }
+    },
     placeholderData: keepPreviousData,
   });
 }
