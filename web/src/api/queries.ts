@@ -215,17 +215,20 @@ export function useProjectState(id: string | null) {
 }
 
 /** The saved state with the views that the screen shows. */
+/** Views of a version that was known to be behind are asked for so many times more. */
+const STALE_ASKS = 3;
+
 export function useResult(id: string, views: ViewWanted[]) {
   const client = useQueryClient();
   return useQuery({
     queryKey: keys.result(id, views),
     queryFn: async () => {
-      for (;;) {
+      for (let left = STALE_ASKS; ; left--) {
         const result = await unwrap<Result>(
           api.POST("/api/projects/{id}/views", { params: { path: { id } }, body: { views: asked(views, undefined) } }),
         );
         // A change that was kept meanwhile is not covered by what was asked for before it.
-        if (result.state.version >= (client.getQueryData<number>(keys.version(id)) ?? 0)) return result;
+        if (left === 0 || result.state.version >= (client.getQueryData<number>(keys.version(id)) ?? 0)) return result;
       }
     },
     placeholderData: keepPreviousData,
