@@ -156,7 +156,7 @@ function stripFitted(panes: Panes, plan: Drawing | undefined, view: Drawing, bes
 }
 
 /** What the notes at each side of a detail take (px). */
-const BESIDE_DETAIL = 304;
+const BESIDE_DETAIL = 272;
 /** From the edge of a detail to the ends of the leaders of its notes (paper mm). */
 const NOTES_BESIDE = 8;
 
