@@ -298,27 +298,23 @@ class _Openings:
             for k, o in enumerate(self.plan.openings)
             if o.wall in self.drawn
         }
-        own = self._own(shown)
+        own = self._own()
         held = [opening for opening in out.project.openings if opening.wall in hosts and opening.id not in own.values()]
         goals = self._goals(held, hosts, {k: at for k, at in shown.items() if k not in own})
-        kept = {k: id for id, k in goals.items()}
-        for k, id in own.items():
-            if k not in kept:
-                out.openings[k] = id
-        for k in self.last.openings if self.last else ():
+        stand = own | {k: id for id, k in goals.items()}
+        for k in self.last.openings.keys() - stand.keys() if self.last else ():
             # It was removed in the project, and stays away.
-            if k not in kept and k not in own:
-                out.openings[k] = ""
-                if out.walls.get(self.plan.openings[k].wall):
-                    out.own.append(Own("opening", k, None))
-        out.openings |= kept
+            stand[k] = ""
+            if out.walls.get(self.plan.openings[k].wall):
+                out.own.append(Own("opening", k, None))
+        out.openings |= stand
         for opening in held:
             if opening.id in goals:
                 self._bring(opening, goals[opening.id], shown[goals[opening.id]])
             elif self.last is None or opening.id in self.last.elements:
                 out.gone.append(Gone("opening", opening.id, _ends(out.project, opening)))
 
-    def _own(self, shown: Mapping[int, Point]) -> dict[int, str]:
+    def _own(self) -> dict[int, str]:
         """Openings of the plan that are as they were read, and that the project has elsewhere, or of another width."""
         own: dict[int, str] = {}
         there_ = {opening.id: opening for opening in self.before.openings}

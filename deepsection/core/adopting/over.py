@@ -8,14 +8,13 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 from shapely import MultiPoint
-from shapely.affinity import translate
 
 from ..errors import BadInput
 from ..geometry import Axis, Point
 from ..model import PlanRead, Project
-from ..reading import FoundWall, ReadPlan, hull_of
+from ..reading import ReadPlan
 from .remembered import AS_BEFORE, axis_of, share_as_before
-from .there import TURNED, Stands, covered, drawn_axis, standing_walls
+from .there import TURNED, covered, drawn_axis, standing_walls
 
 LIKE = 300.0
 """A wall that lies so near to one of a plan (mm), along most of it, may be that."""
@@ -48,13 +47,13 @@ def laid_over(project: Project, plan: ReadPlan, levels: Mapping[int, str], reads
         storey = plan.storeys[place]
         shift = storey.shift[0] + by[0], storey.shift[1] + by[1]
         drawn = [drawn_axis(plan.walls[k], shift) for k in storey.walls]
-        standing = standing_walls(project, level)
+        standing = [one.axis for one in standing_walls(project, level)]
         read = reads.get(level)
-        if not standing or not drawn or _same_house(standing, drawn):
+        if not standing or not drawn:
             continue
         if read is not None and share_as_before(read, {k: plan.walls[k] for k in storey.walls}, shift) >= MOST:
             continue
-        if _share_ground(standing, plan.walls, storey.walls, shift):
+        if _share_ground(standing, drawn) and not _same_house(standing, drawn):
             raise BadInput(
                 "another house stands where this plan lies: most of its walls are not in the plan. Read the plan into a"
                 " project of its own, or remove what stands there first",
@@ -94,10 +93,9 @@ def _vote(before: Sequence[Axis], now: Sequence[Axis]) -> Point:
     return round(float(east), 1), round(float(north), 1)
 
 
-def _same_house(standing: Sequence[Stands], drawn: Sequence[Axis]) -> bool:
+def _same_house(standing: Sequence[Axis], drawn: Sequence[Axis]) -> bool:
     """Whether most of what stands is in the plan, or most of the plan stands."""
-    axes = [one.axis for one in standing]
-    shares = _share(axes, drawn), _share(drawn, axes)
+    shares = _share(standing, drawn), _share(drawn, standing)
     return max(shares) >= FEW and sum(shares) >= SUM
 
 
@@ -115,9 +113,9 @@ def _like(axis: Axis, other: Axis) -> bool:
     return abs(other.left_of(middle)) <= LIKE and abs(a[0] * b[1] - a[1] * b[0]) < TURNED
 
 
-def _share_ground(standing: Sequence[Stands], walls: Sequence[FoundWall], numbers: Sequence[int], shift: Point) -> bool:
+def _share_ground(standing: Sequence[Axis], drawn: Sequence[Axis]) -> bool:
     """Whether what stands and a plan cover some of the same ground."""
-    ends = [end for one in standing for end in (one.axis.start, one.axis.end)]
-    ground = MultiPoint(ends).convex_hull
-    laid = translate(hull_of(walls, numbers, 0.0), *shift)
-    return bool(ground.intersection(laid).area > OVERLAP * min(ground.area, laid.area))
+    one, other = (
+        MultiPoint([end for axis in axes for end in (axis.start, axis.end)]).convex_hull for axes in (standing, drawn)
+    )
+    return bool(one.intersection(other).area > OVERLAP * min(one.area, other.area))

@@ -261,6 +261,13 @@ def test_own_changes_give_way_where_that_is_chosen() -> None:
     assert later.moved == [] and len(later.own) == 1
 
 
+def test_a_room_that_was_renamed_is_not_added_again() -> None:
+    built, _ = again(new_project("p", "Read", "mm"), houses()[0], "first")
+    renamed = put(built, changed(built.rooms[0], name="Snug"))
+    after, _ = follow(renamed, houses()[0])
+    assert after.rooms == renamed.rooms and len(after.rooms) > 1
+
+
 def test_what_was_built_beside_the_plan_is_not_missed_by_it() -> None:
     """A partition and a window that were drawn by hand are no part of any file: nothing of them is told as gone."""
     house = houses()[0]

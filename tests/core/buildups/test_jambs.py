@@ -144,7 +144,7 @@ def test_corners_show_every_layer_of_both_walls(project: Project) -> None:
             layers = building.placed.make_ups[building.plan.by_id[id].wall.make_up].layers
             shown = {one.part.key.split("/")[2] for one in cut if one.part.element == id}
             # A unit that runs through the corner is of the leaf whose place it takes.
-            shown |= {"inner"} & {"inner" for one in cut if one.part.key.split("/")[2] == "quoin"}
+            shown |= {"inner" for one in cut if one.part.key.split("/")[2] == "quoin"}
             assert {layer.id for layer in layers if layer.function != "cavity"} <= shown, junction.id
         shapes = [one.polygon for one in cut]
         total = sum(shape.area for shape in shapes)
