@@ -1,3 +1,4 @@
+import { useMemo } from "react";
 import { useJunctions } from "../../api/queries";
 import { DrawingView } from "../../drawing/DrawingView";
 import { usePick } from "../../store";
@@ -7,16 +8,19 @@ import { keyFitted } from "./viewport";
 
 const SIZE = 20;
 const MOST_BESIDE = 8;
-/** Dimensions and names are left to the plan itself. */
-const WITHOUT = ["string", "dimension", "level_mark", "level", "window", "leader"];
-
 /** Above a detail: the plan small, with the number of each detail at its place; a click shows that one below. */
 export function KeyPlan() {
   const { state, storey, bench } = useHeld();
   const { plan, panes } = useBench();
   const { detail: shown, set } = usePick("detail", "set");
   const groups = useJunctions(state.id, state.version).data ?? [];
-  if (!plan || panes.planBottom - panes.planTop < 120) return null;
+  // Dimensions, names and other marks are left to the plan itself.
+  const drawn = useMemo(
+    () =>
+      plan && { ...plan, marks: plan.marks.filter((mark) => !mark.annotation && ("rings" in mark || "path" in mark)) },
+    [plan],
+  );
+  if (!plan || !drawn || panes.planBottom - panes.planTop < 120) return null;
   const { k, u, w } = keyFitted(panes, plan);
   const [dx, dy] = plan.look ?? [0, 1];
   const [low, high] = between(
@@ -45,9 +49,9 @@ export function KeyPlan() {
       className="absolute left-0 overflow-hidden bg-ground"
       style={{ top: panes.planTop, width: panes.width, height: panes.planBottom - panes.planTop }}
     >
-      <svg className="h-full w-full opacity-70 [&_text]:hidden" aria-hidden>
+      <svg className="h-full w-full opacity-70" aria-hidden>
         <g transform={`translate(${u} ${w}) scale(${k} ${-k})`}>
-          <DrawingView drawing={plan} id="key" k={k} without={WITHOUT} />
+          <DrawingView drawing={drawn} id="key" k={k} />
         </g>
       </svg>
       {keys.map(({ detail, left, top }) => (
