@@ -138,6 +138,30 @@ def test_facts_that_arrive_late_take_nothing_typed_away(bench: Bench) -> None:
         bench.saved()
 
 
+def test_a_fact_that_arrives_in_the_field_one_has_come_to_is_typed_over(bench: Bench) -> None:
+    """What was typed comes back as it was read; what is typed next takes its place and is not put behind it."""
+    bench.open("larkmoor")
+    page = bench.page
+    bench.step("Sections")
+    bench.button("B").click()
+    bench.shows("Section B")
+    top = bench.field("Shows nothing above")
+    late: list[Route] = []
+    page.route("**/particulars/**", lambda route: late.append(route))
+    bench.enter("Shows nothing above", "12'")
+    bench.field("Look depth").focus()
+    top.focus()
+    bench.until(lambda: bool(late))
+    expect(top).to_have_value("12'")
+    page.unroute("**/particulars/**")
+    expect(top).to_have_value("12'-0\"")
+    page.keyboard.press("Delete")
+    page.keyboard.type("11'")
+    expect(top).to_have_value("11'")
+    bench.enter("Shows nothing above", "")
+    bench.until(lambda: bench.document()["sections"][1]["top"] is None)  # type: ignore[index]
+
+
 def test_walls_that_cross_are_refused_on_the_drawing(bench: Bench) -> None:
     bench.new("Crossing", "mm")
     bench.step("Plan")

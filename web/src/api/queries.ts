@@ -52,17 +52,24 @@ export function useJunctions(id: string, version: number) {
   });
 }
 
+/** When what is shown came from the service; 0 while what was shown before stands in for it. */
+const came = (found: { isPlaceholderData: boolean; dataUpdatedAt: number }) =>
+  found.isPlaceholderData ? 0 : found.dataUpdatedAt;
+
 /** How the junction of a detail is built; nothing is asked where there is none. */
 export function useBuilt(id: string, version: number, detail: string | null) {
-  return useQuery({
+  const found = useQuery({
     queryKey: [...keys.project(id), "built", version, detail],
     queryFn: () =>
       unwrap<Schemas["BuiltOut"]>(
         api.GET("/api/projects/{id}/built", { params: { path: { id }, query: { detail: detail ?? "" } } }),
       ),
     enabled: detail !== null,
+    // What was built before stays until the answer comes, so that nothing typed is lost.
+    placeholderData: (previous, query) => (query?.queryKey.at(-1) === detail ? previous : undefined),
     retry: false,
   });
+  return { data: found.data, came: came(found) };
 }
 
 export function useCreateProject() {
@@ -402,7 +409,7 @@ export async function preview(
 }
 
 export function useParticulars(id: string, element: string, version: number) {
-  return useQuery({
+  const found = useQuery({
     queryKey: ["project", id, "particulars", element, version],
     queryFn: () =>
       unwrap<Schemas["Particulars"]>(
@@ -411,6 +418,7 @@ export function useParticulars(id: string, element: string, version: number) {
     placeholderData: (previous) => (previous?.element === element ? previous : undefined),
     retry: false,
   });
+  return { data: found.data, error: found.error, isLoading: found.isLoading, came: came(found) };
 }
 
 /** The heights of two views, row by row. */

@@ -4,24 +4,16 @@ import { useClient, usePick } from "../store";
 import { useHeld } from "../useProject";
 import { Button } from "./Button";
 import { Select } from "./Select";
+import { TypedInput } from "./TypedInput";
 
 type Field = Schemas["Field"];
 
 /** One fact: typed text goes to the service as it is, and an answer that refuses it stays beside the field. */
-export function FieldRow({ element, field }: { element: string; field: Field }) {
+export function FieldRow({ element, field, came }: { element: string; field: Field; came: number }) {
   const { state, change } = useHeld();
   const { also, set } = usePick("also", "set");
-  const [text, setText] = useState(field.text);
   const [wrong, setWrong] = useState<string | null>(null);
   const id = useId();
-  const typing = useRef(false);
-
-  // Facts that arrive while one types in this field, of a change made before, must not take away what is typed.
-  useEffect(() => {
-    if (typing.current) return;
-    setText(field.text);
-    setWrong(null);
-  }, [field.text]);
 
   // What is typed for a level is shown in the views before it is taken.
   const shown = useRef(0);
@@ -39,17 +31,13 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
   };
 
   function send(value: string) {
-    typing.current = false;
     setWrong(null);
     window.clearTimeout(shown.current);
     change(
       { kind: "entry", element, others: also, field: field.id, text: value },
       {
-        // A field that states nothing, such as where to split, is empty again when its work is done.
-        done: () => {
-          if (field.text === "") setText("");
-          set({ trial: null, last: { kind: "entry", field: field.id, label: `${field.label} ${value}`, text: value } });
-        },
+        done: () =>
+          set({ trial: null, last: { kind: "entry", field: field.id, label: `${field.label} ${value}`, text: value } }),
         failed: (error) => {
           untried();
           setWrong(error.message);
@@ -88,26 +76,16 @@ export function FieldRow({ element, field }: { element: string; field: Field }) 
     <div>
       <label className="grid grid-cols-[104px_minmax(0,1fr)] items-center gap-2">
         <Label element={element} field={field} />
-        <input
-          value={text}
+        <TypedInput
+          fact={field.text}
+          came={came}
           aria-invalid={wrong !== null}
           aria-describedby={wrong ? id : undefined}
-          onChange={(event) => {
-            typing.current = true;
-            setText(event.target.value);
-            shownFirst(event.target.value);
-          }}
-          onFocus={(event) => event.target.select()}
-          // What stands in the field is sent, not what was last drawn there.
-          onBlur={({ currentTarget: { value } }) => typing.current && value !== field.text && send(value)}
-          onKeyDown={(event) => {
-            if (event.key === "Enter") send(event.currentTarget.value);
-            if (event.key === "Escape") {
-              typing.current = false;
-              setText(field.text);
-              setWrong(null);
-              untried();
-            }
+          onTyped={shownFirst}
+          onEnter={send}
+          onRestored={() => {
+            setWrong(null);
+            untried();
           }}
           className={`h-7 w-full rounded-md border bg-field px-2 text-[12.5px] ${mono ? "text-right font-mono" : ""} ${wrong ? "border-cut" : "border-rule"}`}
         />

@@ -133,11 +133,11 @@ function Known({ onLength }: { onLength: (mm: number) => void }) {
 }
 
 function Fields({ project, element, version }: { project: string; element: string; version: number }) {
-  const { data } = useParticulars(project, element, version);
+  const { data, came } = useParticulars(project, element, version);
   return (
     <div className="flex flex-col gap-1.5 border-t border-rule pt-3">
       {data?.fields.map((field) => (
-        <FieldRow key={`${element} ${field.id}`} element={element} field={field} />
+        <FieldRow key={`${element} ${field.id}`} element={element} field={field} came={came} />
       ))}
     </div>
   );

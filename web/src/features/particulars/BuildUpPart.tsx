@@ -1,12 +1,13 @@
 import { Field, Label, Radio, RadioGroup, Switch } from "@headlessui/react";
 import { RotateCcw } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { showOf, showWith } from "../../actions/shown";
 import type { Schemas } from "../../api/client";
 import { type BuiltChange, useBuilt } from "../../api/queries";
 import { usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
+import { TypedInput } from "../../ui/TypedInput";
 import { useHeld } from "../../useProject";
 
 type Built = Schemas["BuiltOut"];
@@ -20,7 +21,7 @@ export function BuildUpPart({ element }: { element: string }) {
   const [scope, setScope] = useState<Scope>("alike");
   const [wrong, setWrong] = useState<string | null>(null);
   const detail = state.project.details?.find((held) => held.id === element);
-  const built = useBuilt(id, state.version, detail?.id ?? null).data;
+  const { data: built, came } = useBuilt(id, state.version, detail?.id ?? null);
   if (!detail) return null;
   // From a mark in a section one goes to the detail itself.
   const open = step !== "Details" && (
@@ -62,7 +63,7 @@ export function BuildUpPart({ element }: { element: string }) {
       {built.parameters.length > 0 && (
         <div className="mt-3 flex flex-col gap-1.5">
           {built.parameters.map((held) => (
-            <Parameter key={`${built.build_up} ${held.id}`} held={held} send={send} />
+            <Parameter key={`${built.build_up} ${held.id}`} held={held} came={came} send={send} />
           ))}
         </div>
       )}
@@ -111,15 +112,9 @@ function Scopes({ built, scope, onScope }: { built: Built; scope: Scope; onScope
 }
 
 /** A length that is typed in place; one that is not usual is put back with one click. */
-function Parameter({ held, send }: { held: Built["parameters"][number]; send: Send }) {
-  const [text, setText] = useState(held.text);
+function Parameter({ held, came, send }: { held: Built["parameters"][number]; came: number; send: Send }) {
   const [wrong, setWrong] = useState<string | null>(null);
-  const typing = useRef(false);
-  useEffect(() => {
-    if (!typing.current) setText(held.text);
-  }, [held.text]);
   const enter = (value: string) => {
-    typing.current = false;
     setWrong(null);
     if (value !== held.text) send({ parameter: held.id, text: value }, setWrong);
   };
@@ -143,24 +138,14 @@ function Parameter({ held, send }: { held: Built["parameters"][number]; send: Se
             </button>
           )}
         </span>
-        <input
-          value={text}
+        <TypedInput
+          fact={held.text}
+          came={came}
           aria-label={held.words}
           aria-invalid={wrong !== null}
           title={`${held.limits}. ${held.source}`}
-          onChange={(event) => {
-            typing.current = true;
-            setText(event.target.value);
-          }}
-          onFocus={(event) => event.target.select()}
-          onBlur={(event) => typing.current && enter(event.currentTarget.value)}
-          onKeyDown={(event) => {
-            if (event.key === "Enter") enter(event.currentTarget.value);
-            if (event.key !== "Escape") return;
-            typing.current = false;
-            setText(held.text);
-            setWrong(null);
-          }}
+          onEnter={enter}
+          onRestored={() => setWrong(null)}
           className={`h-7 w-full rounded-md border bg-field px-2 text-right font-mono text-[12.5px] ${wrong ? "border-cut" : "border-rule"}`}
         />
       </label>

@@ -53,7 +53,7 @@ export function ParticularsPane({ sheet }: { sheet: ReactNode }) {
               </Button>
             )}
           </div>
-          <Fields element={element} fields={facts.fields.filter((field) => field.group == null)} />
+          <Fields element={element} fields={facts.fields.filter((field) => field.group == null)} came={found.came} />
           {element === "project" && <Levels bench={bench} onPick={(rung) => set({ selection: rung })} />}
           {step === "Sheets" && sheet}
           <BuildUpPart element={element} />
@@ -76,7 +76,7 @@ export function ParticularsPane({ sheet }: { sheet: ReactNode }) {
             </Group>
           )}
           {facts.carried.length > 0 && <CarriedPart carried={facts.carried} />}
-          {facts.strip && <MakeUpPart element={element} facts={facts} strip={facts.strip} />}
+          {facts.strip && <MakeUpPart element={element} facts={facts} strip={facts.strip} came={found.came} />}
           {facts.checks.length > 0 && (
             <Group title="Checks">
               {facts.checks.map((check) => (
@@ -104,12 +104,19 @@ export function ParticularsPane({ sheet }: { sheet: ReactNode }) {
 /** What the choice of a kind holds for an opening that follows none. */
 const NO_KIND = "-";
 
+interface RowsProps {
+  element: string;
+  fields: Facts["fields"];
+  /** When they came from the service. */
+  came: number;
+}
+
 /** Rows in the order of the service, those with a heading folded under it. */
-function Fields({ element, fields }: { element: string; fields: Facts["fields"] }) {
+function Fields({ element, fields, came }: RowsProps) {
   const headings = [...new Set(fields.map((field) => field.under))].filter(Boolean) as string[];
   return (
     <>
-      <Rows element={element} fields={fields.filter((field) => !field.under)} />
+      <Rows element={element} fields={fields.filter((field) => !field.under)} came={came} />
       {headings.map((heading) => (
         <Disclosure
           key={heading}
@@ -127,7 +134,7 @@ function Fields({ element, fields }: { element: string; fields: Facts["fields"] 
                 <ChevronDown size={13} className={open ? "rotate-180 text-quiet" : "text-quiet"} aria-hidden />
               </DisclosureButton>
               <DisclosurePanel>
-                <Rows element={element} fields={fields.filter((field) => field.under === heading)} />
+                <Rows element={element} fields={fields.filter((field) => field.under === heading)} came={came} />
               </DisclosurePanel>
             </>
           )}
@@ -142,13 +149,13 @@ const MOST_OPEN = 4;
 /** Headings that were folded or opened stay so while one goes from wall to wall. */
 const folds = new Map<string, boolean>();
 
-function Rows({ element, fields }: { element: string; fields: Facts["fields"] }) {
+function Rows({ element, fields, came }: RowsProps) {
   const { set } = usePick("set");
   return (
     <div className="mt-3 flex flex-col gap-1.5">
       {fields.map((field) => (
         <Fragment key={`${element} ${field.id}`}>
-          <FieldRow element={element} field={field} />
+          <FieldRow element={element} field={field} came={came} />
           {field.id === "kind" && field.text !== NO_KIND && (
             <Button className="w-full justify-center" onClick={() => set({ selection: field.text })}>
               Edit this kind
@@ -160,7 +167,6 @@ function Rows({ element, fields }: { element: string; fields: Facts["fields"] })
   );
 }
 
-/** The strip of a make-up: on what is built of it, with a way to edit it; on itself, with the facts of one layer. */
 /** The way of a load down to the ground, step by step; what is chosen is lit up on the drawings. */
 function CarriedPart({ carried }: { carried: Facts["carried"] }) {
   const { lit, set } = usePick("lit", "set");
@@ -193,7 +199,15 @@ function CarriedPart({ carried }: { carried: Facts["carried"] }) {
   );
 }
 
-function MakeUpPart({ element, facts, strip }: { element: string; facts: Facts; strip: Schemas["Strip"] }) {
+interface MakeUpProps {
+  element: string;
+  facts: Facts;
+  strip: Schemas["Strip"];
+  came: number;
+}
+
+/** The strip of a make-up: on what is built of it, with a way to edit it; on itself, with the facts of one layer. */
+function MakeUpPart({ element, facts, strip, came }: MakeUpProps) {
   const { set, lettering } = usePick("set", "lettering");
   const [layer, setLayer] = useState<string | null>(null);
   const own = strip.make_up === element;
@@ -210,7 +224,7 @@ function MakeUpPart({ element, facts, strip }: { element: string; facts: Facts; 
         onChoose={own ? setLayer : undefined}
       />
       {own ? (
-        <Fields element={element} fields={facts.fields.filter((field) => field.group === chosen)} />
+        <Fields element={element} fields={facts.fields.filter((field) => field.group === chosen)} came={came} />
       ) : (
         <Button className="mt-2 w-full justify-center" onClick={() => set({ selection: strip.make_up })}>
           Edit this make-up
