@@ -78,8 +78,18 @@ def test_a_roof_that_is_not_wanted_is_not_built() -> None:
     assert project.roofs == () and "roofs" not in counts
 
 
+def test_a_roof_over_low_walls_is_built_on_fewer_courses() -> None:
+    """Walls of the upper storey up to 1.9 m: the usual courses would not fit below it."""
+    truth = gable_slopes(0.7, 4900.0)
+    project, skipped, counts = read(roofed(truth))
+    assert (counts["roofs"], skipped) == (1, [])
+    corners = tops(resolve(project))
+    for corner in {corner for slope in truth for corner in slope}:
+        assert np.linalg.norm(corners - np.array(corner), axis=1).min() < 20.0, corner
+
+
 def test_a_roof_too_low_for_its_rafters_is_refused_in_words() -> None:
-    project, skipped, _ = read(roofed(gable_slopes(0.7, 4900.0)))
+    project, skipped, _ = read(roofed(gable_slopes(0.7, 4400.0)))
     assert project.roofs == () and any("too deep on the plate" in words for words in skipped)
 
 

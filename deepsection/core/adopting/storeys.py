@@ -5,14 +5,14 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from ..edits import PutMakeUp, SetTotal, storey_above
+from ..edits import PutMakeUp, PutRung, SetTotal, storey_above
 from ..errors import RefusedEdit
 from ..geometry import line_through
 from ..model import Project
 from ..reading import ReadPlan
 from ..reading.found import Storey
 from ..trades.levels.place import storeys
-from ..trades.levels.rises import rise
+from ..trades.levels.rises import coursed, rise
 from ..trades.roofs.blocks import over_plate
 from ..trades.roofs.edits.proposing import usual_seat
 from .roofs import REACH
@@ -47,11 +47,23 @@ def _to_eaves(project: Project, plan: ReadPlan, storey: Storey) -> float | None:
 
 
 def tells_heights(plan: ReadPlan) -> bool:
-    """Whether a file says how far its storeys lie above each other: a model, or plans with levels written in them."""
+    """Whether a file says how high its storeys are: a model, or plans with levels or ceilings written in them."""
     return all(
-        held.height is not None or (len(plan.storeys) > 1 and (held.above > 0.0 or k == 0))
+        held.height is not None or held.ceiling is not None or (len(plan.storeys) > 1 and (held.above > 0.0 or k == 0))
         for k, held in enumerate(plan.storeys)
     )
+
+
+def _over_ceiling(project: Project, plate: str, above: str | None) -> float:
+    """How thick the boards are that hang below a plate (mm): those of the ceiling on it, or of the floor above."""
+    make_ups = {held.id: held for held in project.make_ups}
+    hung = [held.make_up for held in project.ceilings if held.level == plate]
+    hung += [held.make_up for held in project.floors if held.level == above]
+    for make_up in (make_ups[id] for id in hung):
+        frame = next((k for k, layer in enumerate(make_up.layers) if layer.framing), None)
+        if frame is not None:
+            return sum(layer.thickness for layer in make_up.layers[frame + 1 :])
+    return 0.0
 
 
 def with_storeys(project: Project, plan: ReadPlan) -> tuple[Project, list[Any], list[str]]:
@@ -93,14 +105,20 @@ def with_storeys(project: Project, plan: ReadPlan) -> tuple[Project, list[Any], 
         if held.plate is None:
             continue
         height = _to_eaves(project, plan, storey) or storey.height
-        if place + 1 < min(len(known), len(plan.storeys)):
+        next_up = known[place + 1].level if place + 1 < min(len(known), len(plan.storeys)) else None
+        if next_up and plan.storeys[place + 1].above > storey.above:
             # What lies between the plate and the next floor is what that floor is made of.
-            level = next(rung for rung in project.rungs if rung.id == known[place + 1].level)
+            level = next(rung for rung in project.rungs if rung.id == next_up)
             height = plan.storeys[place + 1].above - storey.above - rise(level, project.make_ups)
+        elif height is None and storey.ceiling is not None:
+            height = storey.ceiling + _over_ceiling(project, held.plate, next_up)
         if height is None:
             continue
         if LEAST <= height <= MOST:
-            take(SetTotal(rung=held.plate, total=round(height, 2)))
+            total, plate = round(height, 2), next(rung for rung in project.rungs if rung.id == held.plate)
+            fitted = coursed(plate, project.make_ups, total)
+            if fitted == plate or take(PutRung(rung=fitted)):
+                take(SetTotal(rung=held.plate, total=total))
         else:
             said.append(f"{storey.title}: walls {height:.0f} mm high are not taken over; its usual height stays")
     return project, edits, said

@@ -247,7 +247,8 @@ class FoundSlab:
 class Storey:
     """One of the plans of a drawing: its title, the shift that lays it over the lowest, its walls by position.
 
-    Of a model it is known how far it lies above the lowest, and how high its walls are (mm).
+    Of a model it is known how far it lies above the lowest, and how high its walls are (mm); in a drawing levels of
+    floors and heights of ceilings may be written.
     """
 
     title: str
@@ -256,6 +257,7 @@ class Storey:
     above: float = 0.0
     height: float | None = None
     slab: FoundSlab | None = None
+    ceiling: float | None = None
 
 
 @dataclass(slots=True)

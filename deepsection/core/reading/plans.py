@@ -17,7 +17,7 @@ from deepsection.core.geometry import Point
 from .drawn import Words
 from .found import FoundGrid, FoundLevel, FoundWall, Storey
 from .groups import Groups
-from .written import floor_of
+from .written import height_of
 
 APART = 1500.0
 """Walls farther from each other than this (mm) belong to plans of their own, where each encloses rooms."""
@@ -167,12 +167,16 @@ def _title(box: Box, words: Sequence[Words], others: Sequence[Box]) -> tuple[str
 def above_each_other(
     storeys: Sequence[Storey], walls: Sequence[FoundWall], levels: Sequence[FoundLevel]
 ) -> list[Storey]:
-    """The plans, each as far above the lowest as the levels in them say, where each says one and they rise."""
-    floors = [floor_of(levels, hull_of(walls, held.walls)) for held in storeys]
+    """The plans, each as far above the lowest as the levels in them say, where each says one and they rise; and with
+    the ceilings that are written in them."""
+    grounds = [hull_of(walls, held.walls) for held in storeys]
+    floors = [height_of(levels, ground, "floor") for ground in grounds]
+    ceilings = [height_of(levels, ground, "ceiling") for ground in grounds]
+    held = [replace(storey, ceiling=ceiling) for storey, ceiling in zip(storeys, ceilings)]
     known = [floor for floor in floors if floor is not None]
     if len(known) < len(storeys) or any(high - low < LEAST_RISE for low, high in itertools.pairwise(known)):
-        return list(storeys)
-    return [replace(held, above=round(floor - known[0], 3)) for held, floor in zip(storeys, known)]
+        return held
+    return [replace(storey, above=round(floor - known[0], 3)) for storey, floor in zip(held, known)]
 
 
 def _away(box: Box, at: Point) -> float:

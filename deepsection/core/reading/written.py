@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Sequence
+from typing import Literal
 
 import numpy as np
 from shapely import STRtree
@@ -83,9 +84,9 @@ def _mm(text: str) -> float | None:
     return round(plain * 1000.0, 3) if fraction else plain
 
 
-def floor_of(levels: Sequence[FoundLevel], ground: BaseGeometry) -> float | None:
-    """The level of most floors within a plan; of as many, the highest."""
-    inside = [held.value for held in levels if held.of == "floor" and ground.covers(Spot(held.at))]
+def height_of(levels: Sequence[FoundLevel], ground: BaseGeometry, of: Literal["floor", "ceiling"]) -> float | None:
+    """The level of most floors within a plan, or the height of most ceilings; of as many, the highest."""
+    inside = [held.value for held in levels if held.of == of and ground.covers(Spot(held.at))]
     return max(inside, key=lambda value: (inside.count(value), value)) if inside else None
 
 

@@ -90,3 +90,29 @@ def test_a_storey_that_exists_keeps_its_height_and_gets_the_stair() -> None:
     project, _, made = taken(two_storeys(levels=None), more)
     assert made.counts["stairs"] == 1 and len(project.stairs) == 1
     assert NEW not in {held.level for held in storeys(project)}
+
+
+@pytest.mark.parametrize("tradition", ["masonry", "timber"])
+def test_ceilings_that_are_written_are_as_high_when_built(tradition: str) -> None:
+    """Two plans whose rooms state their ceilings, and no levels: from floor to boards it is as high as is written."""
+    empty = new_project("p", "Read", "mm", tradition)  # type: ignore[arg-type]
+    project, plan, made = taken(two_storeys(levels=("CH 2650", "CLG HT 2430")), empty)
+    assert [held.ceiling for held in plan.storeys] == [2650.0, 2430.0] and made.skipped == []
+    building = resolve(project)
+    floors = [building.levels[held.level].z for held in storeys(project)]
+    assert len(floors) == 2 and floors[1] - floors[0] > 2650.0 + 100.0
+    boards = [part.solid.bounds for part in building.parts if part.material == "gypsum" and _lies(part.solid.bounds)]
+    for floor, stated in zip(floors, (2650.0, 2430.0)):
+        low = min(bounds[2] for bounds in boards if bounds[2] > floor + 1000.0)
+        assert low - floor == pytest.approx(stated, abs=0.1)
+
+
+def _lies(bounds: tuple[float, ...]) -> bool:
+    return bounds[5] - bounds[2] < 30.0
+
+
+def test_a_project_with_walls_keeps_its_heights() -> None:
+    project, _, _ = taken(two_storeys(levels=("CH 2650", "CH 2430")))
+    before = [(rung.id, rung.terms) for rung in project.rungs]
+    again, _, _ = taken(two_storeys(levels=("CH 2300", "CH 2300")), project)
+    assert [(rung.id, rung.terms) for rung in again.rungs] == before

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import math
+
+from ...document.rebuilding import changed
 from ..makeups.model import MakeUp
 from .model import Rung, Term
 
@@ -31,3 +34,24 @@ def height_of(rungs: tuple[Rung, ...], make_ups: tuple[MakeUp, ...], level: str)
         height += rise(rung, make_ups) if rung.direction == "up" else -rise(rung, make_ups)
         rung = by_id[rung.from_rung]
     return height
+
+
+def coursed(rung: Rung, make_ups: tuple[MakeUp, ...], total: float) -> Rung:
+    """A rung with as many whole courses as leave something for its free part in a total (mm), and less than a course.
+
+    Courses are those whose last, cut one is the free part. A rung without them is as it is.
+    """
+    free = next((term for term in rung.terms if term.id == rung.free), None)
+    if free is None:
+        return rung
+    closing = term_value(free, make_ups)
+    many = (term for term in rung.terms if term.count > 1 and term is not free)
+    courses = next((term for term in many if term_value(term, make_ups) >= closing), None)
+    if courses is None:
+        return rung
+    high = term_value(courses, make_ups)
+    others = rise(rung, make_ups) - courses.count * high - free.count * closing
+    count = max(math.ceil((total - others) / high) - 1, 1)
+    terms = tuple(changed(term, count=count) if term is courses else term for term in rung.terms)
+    fitted: Rung = changed(rung, terms=terms)
+    return fitted
