@@ -19,7 +19,7 @@ from deepsection.core.reading import ReadPlan
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.trades.backgrounds.model import PageSize
 from deepsection.core.view import drawn, lies_over_files, look_of, opened
-from deepsection.formats.ifc_apart import rest_in
+from deepsection.formats.apart import rest_in
 from deepsection.formats.pictures import About, about_file, picture_of
 
 from .projects import new_id

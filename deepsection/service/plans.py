@@ -11,12 +11,11 @@ from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.memo import LruCache
 from deepsection.core.model import Project
 from deepsection.core.progress import Told, silent, within
-from deepsection.core.reading import Drawn, Marked, ReadPlan, read_plan, shifted, with_openings
+from deepsection.core.reading import Drawn, Marked, ReadPlan, shifted, with_openings
 from deepsection.core.reading.modelled import read_model
 from deepsection.core.resolve import resolve
 from deepsection.core.units import Units, parse_length
-from deepsection.formats.dxf_drawn import read_drawn
-from deepsection.formats.ifc_apart import model_in
+from deepsection.formats import apart
 from deepsection.formats.ifc_model import is_ifc
 
 from .plan_choices import PlanChoices
@@ -41,16 +40,16 @@ def plan_in(data: bytes, choices: PlanChoices, units: Units, told: Told = silent
     if plan is None:
         drawn = _drawn.get(digest)
         if drawn is None:
-            drawn = read_drawn(data, within(told, 0.0, 0.35))
+            drawn = apart.drawn_in(data, within(told, 0.0, 0.35))
             _drawn.put(digest, drawn)
         factor = _factor(choices, units)
-        plan = read_plan(
+        plan = apart.plan_in(
             drawn,
+            within(told, 0.35, 1.0),
             unit=choices.unit,
             factor=factor,
             meanings=choices.layers,
             pointed=choices.pointed,
-            told=within(told, 0.35, 1.0),
         )
         _read.put(key, plan)
     return with_openings(plan, [Marked(held.start, held.end, held.kind) for held in choices.marked])
@@ -64,7 +63,7 @@ def _model_in(data: bytes, told: Told) -> ReadPlan:
     digest = hashlib.sha256(data).hexdigest()
     plan = _models.get(digest)
     if plan is None:
-        plan = read_model(model_in(data, told))
+        plan = read_model(apart.model_in(data, told))
         _models.put(digest, plan)
     return plan
 

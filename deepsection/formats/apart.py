@@ -1,4 +1,5 @@
-"""Models read in a process of their own: what a damaged one does to the geometry library ends that process, not ours.
+"""Files of others read in a process of their own: what one of them does to the libraries that read it, or how much it
+takes, ends that process, not ours.
 
 A helper is started when it is first needed, and stays; for each question it forks a child that works within bounds of
 time and memory. What is asked comes pickled by its standard input, progress and answer go by its standard output, each
@@ -15,39 +16,63 @@ import struct
 import subprocess
 import sys
 import threading
-from collections.abc import Collection
-from typing import Any, BinaryIO
+from collections.abc import Callable, Collection
+from typing import Any, BinaryIO, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from deepsection.core.errors import BadInput
 from deepsection.core.progress import Told, silent
+from deepsection.core.reading import Drawn, ReadPlan, read_plan
 from deepsection.core.reading.modelled import Model
 
+from .dxf_drawn import read_drawn
 from .ifc_model import read_ifc, rest_of
 
 SECONDS = 30
-"""A model is read within so much time of a processor."""
+"""A file is read within so much time of a processor."""
 BYTES = 2**30
 """And within so much memory of its own."""
-DAMAGED = (
-    f"this model is damaged: it broke off what reads it, or took more than {SECONDS} s or {BYTES / 2**30:.0f} GiB; "
-    "export it anew, without what is not needed"
-)
+_MORE = f"took more than {SECONDS} s or {BYTES / 2**30:.0f} GiB; export it anew, without what is not needed"
+DAMAGED = f"this model is damaged: it broke off what reads it, or {_MORE}"
+TOO_MUCH = f"this drawing {_MORE}"
 _LENGTH = struct.Struct("<Q")
 
 
 def model_in(data: bytes, told: Told = silent) -> Model:
     """What stands in a model, as `read_ifc` has it. Raises: BadInput, for what breaks the reader too."""
-    model: Model = _HELPER.asked(("model", data, ()), told)
+    model: Model = _HELPER.asked(DAMAGED, told, read_ifc, data)
     return model
 
 
 def rest_in(data: bytes, without: Collection[str]) -> tuple[NDArray[np.float64], NDArray[np.int64]]:
     """What of a model is not taken over, as `rest_of` has it. Raises: BadInput, for what breaks the reader too."""
-    rest: tuple[NDArray[np.float64], NDArray[np.int64]] = _HELPER.asked(("rest", data, tuple(without)), silent)
+    rest: tuple[NDArray[np.float64], NDArray[np.int64]] = _HELPER.asked(DAMAGED, None, rest_of, data, tuple(without))
     return rest
+
+
+def drawn_in(data: bytes, told: Told = silent) -> Drawn:
+    """What a DXF file shows, as `read_drawn` has it. Raises: BadInput, for what takes too much too."""
+    drawn: Drawn = _HELPER.asked(TOO_MUCH, told, read_drawn, data)
+    return drawn
+
+
+def plan_in(drawn: Drawn, told: Told = silent, **chosen: Any) -> ReadPlan:
+    """The plan in a drawing, as `read_plan` has it. Raises: BadInput, for what takes too much too."""
+    plan: ReadPlan = _HELPER.asked(TOO_MUCH, told, read_plan, drawn, **chosen)
+    return plan
+
+
+class _Question(NamedTuple):
+    """Which reader reads what, whether it tells how far it is, and its bounds: seconds and bytes."""
+
+    reader: Callable[..., Any]
+    args: tuple[Any, ...]
+    named: dict[str, Any]
+    tells: bool
+    seconds: int
+    size: int
 
 
 class _Helper:
@@ -57,7 +82,9 @@ class _Helper:
         self._lock = threading.Lock()
         self._process: subprocess.Popen[bytes] | None = None
 
-    def asked(self, question: tuple[str, bytes, tuple[str, ...]], told: Told) -> Any:
+    def asked(self, broken: str, told: Told | None, reader: Callable[..., Any], *args: Any, **named: Any) -> Any:
+        """What a reader answers, which tells how far it is where somebody hears that; where it breaks off, `broken`."""
+        question = _Question(reader, args, named, told is not None, SECONDS, BYTES)
         with self._lock:
             process = self._running()
             assert process.stdin and process.stdout
@@ -65,15 +92,15 @@ class _Helper:
                 _send(process.stdin, question)
                 while True:
                     kind, said = _received(process.stdout)
-                    if kind == "told":
+                    if kind == "told" and told is not None:
                         told(*said)
                     elif kind == "done":
                         return said
                     else:
-                        raise said if kind == "refused" else BadInput(DAMAGED, field="file")
+                        raise said if kind == "refused" else BadInput(broken, field="file")
             except (EOFError, BrokenPipeError) as error:
                 self.end()
-                raise BadInput(DAMAGED, field="file") from error
+                raise BadInput(broken, field="file") from error
 
     def _running(self) -> subprocess.Popen[bytes]:
         if self._process is None or self._process.poll() is not None:
@@ -117,17 +144,14 @@ def _received(stream: BinaryIO | Any) -> Any:
     return pickle.loads(body)
 
 
-def _answered(question: tuple[str, bytes, tuple[str, ...]], out: BinaryIO) -> None:
-    """In the child: the answer to one question, within bounds."""
-    resource.setrlimit(resource.RLIMIT_CPU, (SECONDS, SECONDS))
-    resource.setrlimit(resource.RLIMIT_DATA, (BYTES, BYTES))
+def _answered(question: _Question, out: BinaryIO) -> None:
+    """In the child: the answer to one question, within its bounds."""
+    resource.setrlimit(resource.RLIMIT_CPU, (question.seconds, question.seconds))
+    resource.setrlimit(resource.RLIMIT_DATA, (question.size, question.size))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
-    what, data, without = question
+    telling = {"told": lambda *step: _send(out, ("told", step))} if question.tells else {}
     try:
-        if what == "model":
-            answer: Any = read_ifc(data, lambda *step: _send(out, ("told", step)))
-        else:
-            answer = rest_of(data, without)
+        answer = question.reader(*question.args, **question.named, **telling)
     except BadInput as error:
         _send(out, ("refused", error))
     else:

@@ -1,18 +1,26 @@
-"""Models that break the geometry library: they end a process beside ours, and are refused in words."""
+"""Files that break what reads them, or take too much: they end a process beside ours, and are refused in words."""
 
 from __future__ import annotations
 
+import io
+import random
 import re
 
+import ezdxf
 import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
 from deepsection.core.errors import BadInput
-from deepsection.formats.ifc_apart import model_in, rest_in
+from deepsection.core.reading import read_plan
+from deepsection.formats import apart
+from deepsection.formats.apart import drawn_in, model_in, plan_in, rest_in
+from deepsection.formats.dxf_drawn import read_drawn
 from deepsection.formats.ifc_model import read_ifc, rest_of
 from deepsection.service.app import create_app
 from tests.models_by_hand import gable_slopes, roofed, two_storeys
+from tests.plans_drawn.manners import as_bytes
+from tests.plans_drawn.two_storeys import two_storeys as drawn_two_storeys
 
 
 def round_in_itself() -> bytes:
@@ -52,3 +60,27 @@ def test_the_service_lives_on(tmp_path: object) -> None:
         answer = client.post("/api/projects/quillback/plan/look", content=round_in_itself())
         assert answer.status_code == 422 and "damaged" in answer.text
         assert client.get("/api/projects/quillback").status_code == 200
+
+
+def test_a_plan_is_read_as_it_is_here() -> None:
+    data = drawn_two_storeys()
+    here, beside = read_plan(read_drawn(data)), plan_in(drawn_in(data))
+    assert here == beside and len(here.walls) > 10
+
+
+@pytest.mark.parametrize(("bound", "value"), [("SECONDS", 1), ("BYTES", 150 * 2**20)])
+def test_a_drawing_that_takes_too_much_is_refused_in_words(
+    monkeypatch: pytest.MonkeyPatch, bound: str, value: int
+) -> None:
+    """With bounds that are less than what 12,000 stray lines take; the next drawing is read."""
+    document = ezdxf.read(io.StringIO(drawn_two_storeys().decode()))
+    dice = random.Random(3)
+    for _ in range(12_000):
+        x, y = dice.uniform(0, 60_000), dice.uniform(0, 60_000)
+        document.modelspace().add_line((x, y), (x + dice.uniform(-900, 900), y + dice.uniform(-900, 900)))
+    held = drawn_in(as_bytes(document))
+    with monkeypatch.context() as patched, pytest.raises(BadInput, match="this drawing took more than") as refused:
+        patched.setattr(apart, bound, value)
+        plan_in(held)
+    assert refused.value.field == "file"
+    assert plan_in(drawn_in(drawn_two_storeys())).walls
