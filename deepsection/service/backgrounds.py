@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 from pathlib import PurePath
 from typing import Any
 
+import numpy as np
 from pydantic import BaseModel
 
 from deepsection.core.adopting import Adopted
@@ -94,9 +96,8 @@ def laid_under(store: Store, project: Project, view: str, name: str, data: bytes
 def under_plan(store: Store, plan: ReadPlan, made: Adopted, view: str, name: str, data: bytes) -> PutBackground:
     """The edit that lays the drawing of a plan under what was read of it, to be drawn over. Raises: BadInput."""
     about, factor = about_file(data), plan.unit.factor
-    east, north = plan.origin[0] - made.by[0], plan.origin[1] - made.by[1]
-    place = about.corner[0] * factor - east, about.corner[1] * factor - north
-    return _laid(store, data, about, view, name, factor, place)
+    x, y = (corner * factor - origin for corner, origin in zip(about.corner, plan.origin))
+    return _laid(store, data, about, view, name, factor, made.laid.at((x, y)), made.laid.turn)
 
 
 def grey_body(store: Store, plan: ReadPlan, made: Adopted, project: Project, name: str, data: bytes) -> PutModelBody:
@@ -108,9 +109,10 @@ def grey_body(store: Store, plan: ReadPlan, made: Adopted, project: Project, nam
             id=new_id("body", "body"),
             name=PurePath(name).stem.strip()[:120] or "model",
             file=store.put_file(data),
-            x=made.by[0],
-            y=made.by[1],
+            x=made.laid.east,
+            y=made.laid.north,
             z=up,
+            turn=made.laid.turn,
             without=tuple(sorted(made.model_parts)),
         )
     )
@@ -134,8 +136,11 @@ def bodies_beside(store: Store, project: Project) -> list[dict[str, Any]]:
             known = rest[0].round(1).ravel().tolist(), rest[1].ravel().tolist()
             _bodies.put((held.file, held.without), known)
         points, triangles = known
-        shift = (held.x, held.y, held.z)
-        moved = [value + shift[k % 3] for k, value in enumerate(points)]
+        corners = np.array(points).reshape(-1, 3)
+        way = math.radians(held.turn)
+        east, north = np.array([(math.cos(way), math.sin(way)), (-math.sin(way), math.cos(way))])
+        flat = corners[:, :1] * east + corners[:, 1:2] * north + (held.x, held.y)
+        moved = np.column_stack([flat, corners[:, 2] + held.z]).round(1).ravel().tolist()
         groups.append(
             {"element": held.id, "role": "background", "material": "", "points": moved, "triangles": triangles}
         )
@@ -143,9 +148,17 @@ def bodies_beside(store: Store, project: Project) -> list[dict[str, Any]]:
 
 
 def _laid(
-    store: Store, data: bytes, about: About, view: str, name: str, scale: float, at: tuple[float, float]
+    store: Store,
+    data: bytes,
+    about: About,
+    view: str,
+    name: str,
+    scale: float,
+    at: tuple[float, float],
+    turn: float = 0.0,
 ) -> PutBackground:
-    """The edit that lays the first page of a file, which is kept, at a scale with its lower left corner at a place."""
+    """The edit that lays the first page of a file, which is kept, at a scale with its lower left corner at a place, and
+    turned about it."""
     laid = Background(
         id=new_id("background", "background"),
         name=PurePath(name).stem.strip()[:120] or "background",
@@ -156,6 +169,7 @@ def _laid(
         x=at[0],
         y=at[1],
         scale=scale,
+        turn=math.remainder(turn, 360.0),
     )
     return PutBackground(background=laid)
 

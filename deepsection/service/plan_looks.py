@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from typing import Any
 
@@ -104,14 +105,19 @@ def _called(project: Project, id: str) -> str:
 
 def _laid(project: Project, made: Adopted) -> list[str]:
     """How far a plan is laid from where its file has it."""
-    ways = ((made.by[0], "east", "west"), (made.by[1], "north", "south"))
+    laid = made.laid
+    if laid.turn:
+        way = "left" if laid.turn % 360.0 < 180.0 else "right"
+        turn = abs(math.remainder(laid.turn, 360.0))
+        return [f"the house stands turned by {turn:.1f}° to the {way} of how the file has it: the plan is laid over it"]
+    ways = ((laid.east, "east", "west"), (laid.north, "north", "south"))
     said = [f"{format_length(abs(by), project.units)} {up if by > 0 else down}" for by, up, down in ways if abs(by) > 1]
-    return [f"the file counts from another place now: it is laid {' and '.join(said)}, over the house"] if said else []
+    return [f"the file counts from another place than the house: it is laid {' and '.join(said)}"] if said else []
 
 
 def _in_file(made: Adopted, points: Sequence[Point]) -> list[Point]:
     """Points of the project, where the plan lies in its file."""
-    return [_point((x - made.by[0], y - made.by[1])) for x, y in points]
+    return [_point(made.laid.back(point)) for point in points]
 
 
 def _how(project: Project, held: Moved | Own) -> str:

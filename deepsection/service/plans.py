@@ -11,7 +11,7 @@ from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.memo import LruCache
 from deepsection.core.model import Project
 from deepsection.core.progress import Told, silent, within
-from deepsection.core.reading import Drawn, Marked, ReadPlan, shifted, with_openings
+from deepsection.core.reading import Drawn, Marked, ReadPlan, laid, with_openings
 from deepsection.core.reading.modelled import read_model
 from deepsection.core.resolve import resolve
 from deepsection.core.units import Units, parse_length
@@ -107,7 +107,7 @@ def taken_over(project: Project, plan: ReadPlan, choices: PlanChoices, *, prefix
 
 def _completed(project: Project, plan: ReadPlan, made: Adopted, prefix: str, *, roofs: bool) -> Project:
     """The project with the holes in floors of a model, and its roofs over its walls; what cannot be is listed."""
-    plan = shifted(plan, made.by)
+    plan = laid(plan, made.laid)
     slabs = [(made.placed[k], held.slab) for k, held in enumerate(plan.storeys) if held.slab and k in made.placed]
     project = _each(project, holes_in(project, slabs, prefix), made, "holes")
     made.model_parts |= {name for _, slab in slabs for name in slab.of}

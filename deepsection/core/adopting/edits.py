@@ -13,7 +13,7 @@ from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutPlanRead, PutRo
 from ..errors import BadInput
 from ..geometry import Point
 from ..model import GridLine, MakeUp, Opening, Project, Room
-from ..reading import FoundOpening, FoundWall, ReadPlan, hull_of, shifted
+from ..reading import FoundOpening, FoundWall, Laid, ReadPlan, hull_of, laid
 from ..trades.levels.place import storeys
 from .changed import Gone, Moved, reread
 from .make_ups import AS_DRAWN, groups_of, key_of, made_to_measure
@@ -81,8 +81,8 @@ class Adopted:
     away: set[int] = field(default_factory=set)
     """Walls of the plan that stay away, or elsewhere."""
     own: list[Own] = field(default_factory=list)
-    by: Point = (0.0, 0.0)
-    """How far it is moved from where the file has it, to lie over what was read of it before."""
+    laid: Laid = field(default_factory=Laid)
+    """How it comes from where the file has it to lie over what was read of it before."""
     moved: list[Moved] = field(default_factory=list)
     gone: list[Gone] = field(default_factory=list)
 
@@ -99,8 +99,8 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
     out.placed = {k: level for k, (level, _) in placed.items()}
     out.level = next(iter(out.placed.values()))
     reads = last_reads(project)
-    out.by = laid_over(project, plan, out.placed, reads)
-    plan = shifted(plan, out.by)
+    out.laid = laid_over(project, plan, out.placed, reads)
+    plan = laid(plan, out.laid)
     back = choices.back_walls, choices.back_openings
     known = reread(project, plan, out.placed, choices.unmoved, reads, back)
     project = known.project

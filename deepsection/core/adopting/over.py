@@ -3,8 +3,9 @@ now, and never over another house."""
 
 from __future__ import annotations
 
+import math
 from collections import defaultdict
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 import numpy as np
 from shapely import MultiPoint
@@ -12,8 +13,8 @@ from shapely import MultiPoint
 from ..errors import BadInput
 from ..geometry import Axis, Point
 from ..model import PlanRead, Project
-from ..reading import ReadPlan
-from .remembered import AS_BEFORE, axis_of, share_as_before
+from ..reading import Laid, ReadPlan, laid
+from .remembered import AS_BEFORE, axis_of, compared, share_as_before
 from .there import TURNED, covered, drawn_axis, standing_walls
 
 LIKE = 300.0
@@ -23,29 +24,35 @@ ALONG = 0.6
 FEW, SUM = 0.5, 0.8
 """A house is another one than that of a plan where of neither this share of walls is in the other, or of both together
 not that."""
-MOST = 0.5
-"""A plan has been laid elsewhere when this share of its walls is as before there, and less than `LOST` where it is."""
+MOST, SURE = 0.5, 0.9
+"""A plan was laid elsewhere when this share of its walls is as before there; not when that of all is where it is."""
 LOST = 0.25
+"""And when so much more of its walls and openings are."""
 OVERLAP = 0.1
 """Houses stand beside each other where they share less than this of the smaller one."""
 CELL = 20.0
 """Ways that differ by less (mm) are one."""
+CELL_TURN = 0.2
+"""And turns that differ by less (degrees)."""
+MOST_TURNS = 4
+"""So many turns are tried, each either way round: walls that are square to each other speak for more than one."""
 
 
-def laid_over(project: Project, plan: ReadPlan, levels: Mapping[int, str], reads: Mapping[str, PlanRead]) -> Point:
-    """How far a plan is to be moved (mm) to lie over what was read before, on the levels of its storeys by position.
+def laid_over(project: Project, plan: ReadPlan, levels: Mapping[int, str], reads: Mapping[str, PlanRead]) -> Laid:
+    """How a plan comes to lie over what was read before, on the levels of its storeys by position.
 
     Raises: BadInput where another house stands there.
     """
-    by = 0.0, 0.0
+    where = Laid()
     for place, level in levels.items():
         read = reads.get(level)
         if read is not None and read.walls:
-            by = _moved_by(read, plan, place)
+            where = _elsewhere(read, plan, place)
             break
+    plan = laid(plan, where)
     for place, level in levels.items():
         storey = plan.storeys[place]
-        shift = storey.shift[0] + by[0], storey.shift[1] + by[1]
+        shift = storey.shift
         drawn = [drawn_axis(plan.walls[k], shift) for k in storey.walls]
         standing = [one.axis for one in standing_walls(project, level)]
         read = reads.get(level)
@@ -59,18 +66,58 @@ def laid_over(project: Project, plan: ReadPlan, levels: Mapping[int, str], reads
                 " project of its own, or remove what stands there first",
                 field="file",
             )
-    return by
+    return where
 
 
-def _moved_by(read: PlanRead, plan: ReadPlan, place: int) -> Point:
-    """How far a plan lies from where it was read last (mm); nothing where it is not the same elsewhere."""
+def _elsewhere(read: PlanRead, plan: ReadPlan, place: int) -> Laid:
+    """How a plan comes to where it was read last: moved, or turned and moved; as it is where neither says more."""
+    numbers, shift = plan.storeys[place].walls, plan.storeys[place].shift
+    before = [axis_of(held) for held in read.walls]
+    now = [drawn_axis(plan.walls[k], shift) for k in numbers]
+    _, all_ = _as_read(read, plan, place)
+    if all_ >= 2 * SURE:
+        return Laid()
+    best = all_ + LOST, Laid()
+    for turn in (0.0, *_turns(before, now)):
+        turned = laid(plan, Laid(turn=turn))
+        shift = turned.storeys[place].shift
+        way = _vote(before, [drawn_axis(turned.walls[k], shift) for k in numbers])
+        walls, all_ = _as_read(read, laid(turned, Laid(*way)), place)
+        if walls >= MOST and all_ > best[0]:
+            best = all_, Laid(*way, turn)
+    return best[1]
+
+
+def _as_read(read: PlanRead, plan: ReadPlan, place: int) -> tuple[float, float]:
+    """How much of the walls that were read last, by length, is as it was; and the same of walls and openings."""
     storey = plan.storeys[place]
     drawn = {k: plan.walls[k] for k in storey.walls}
-    if share_as_before(read, drawn, storey.shift) >= LOST:
-        return 0.0, 0.0
-    by = _vote([axis_of(held) for held in read.walls], [drawn_axis(wall, storey.shift) for wall in drawn.values()])
-    shift = storey.shift[0] + by[0], storey.shift[1] + by[1]
-    return by if share_as_before(read, drawn, shift) >= MOST else (0.0, 0.0)
+    walls = share_as_before(read, drawn, storey.shift)
+    same = len(compared(read, plan, drawn, storey.shift).openings)
+    return walls, walls + same / max(len(read.openings), 1)
+
+
+def _turns(before: Sequence[Axis], now: Sequence[Axis]) -> Iterator[float]:
+    """The turns (degrees) from walls to walls of the same length that most length speaks for, either way round."""
+    cells = round(180.0 / CELL_TURN)
+    said, turns = np.zeros(cells), np.zeros(cells)
+    lengths = np.array([axis.length for axis in before])
+    headings = np.array([_heading(axis) for axis in before])
+    for axis in now:
+        like = (headings[abs(lengths - axis.length) < AS_BEFORE] - _heading(axis)) % 180.0
+        # A turn counts for both cells that it lies between, so that none is parted.
+        for cell in (np.floor(like / CELL_TURN).astype(int), np.ceil(like / CELL_TURN).astype(int)):
+            np.add.at(said, cell % cells, axis.length)
+            np.add.at(turns, cell % cells, axis.length * (like - cell * CELL_TURN))
+    for best in np.argsort(-said)[:MOST_TURNS]:
+        if said[best] > 0.0:
+            turn = float(best * CELL_TURN + turns[best] / said[best])
+            yield from (round(turn, 4), round(turn + 180.0, 4))
+
+
+def _heading(axis: Axis) -> float:
+    """Which way a wall runs, from its start to its end (degrees)."""
+    return math.degrees(math.atan2(axis.end[1] - axis.start[1], axis.end[0] - axis.start[0]))
 
 
 def _vote(before: Sequence[Axis], now: Sequence[Axis]) -> Point:

@@ -83,6 +83,10 @@ class Transform(Command):
         others = [held.moved(motion, held.id) for held in chosen if not isinstance(held, Wall)]
         moving = {wall.id for wall in walls}
         others += [held.turned(motion) for held in joists_between(project, moving)]
+        # What a plan showed goes with the house that was built of it.
+        there = {wall.id for wall in project.walls}
+        reads = ((held, held.built() & there) for held in project.plans_read)
+        others += [held.gone_along(motion) for held, built in reads if built and built <= moving]
         if others:
             staged = put(staged, *others)
         if motion.mirror is not None and walls:

@@ -21,11 +21,11 @@ from .found import (
     ReadPlan,
     UnitFound,
 )
+from .laid import Laid, laid
 from .layers import MEANINGS, Meaning, meaning_of
 from .near import near
 from .plans import hull_of
 from .reading import read_plan
-from .shifted import shifted
 from .units import unit_of
 
 __all__ = [
@@ -43,6 +43,7 @@ __all__ = [
     "FoundSlab",
     "FoundStair",
     "FoundWall",
+    "Laid",
     "Left",
     "Marked",
     "Meaning",
@@ -53,11 +54,11 @@ __all__ = [
     "UnitFound",
     "Words",
     "hull_of",
+    "laid",
     "meaning_of",
     "moved",
     "near",
     "read_plan",
-    "shifted",
     "unit_of",
     "with_openings",
 ]

@@ -3724,8 +3724,10 @@ export interface components {
         };
         /**
          * ModelBody
-         * @description What of a model was not taken over, as a grey body in the solid view: so far from where it stands in the model
-         *     (mm), without its walls, what stands in them, and those of its parts that were taken over (by their global ids).
+         * @description What of a model was not taken over, as a grey body in the solid view.
+         *
+         *     It is turned about the origin of the model (degrees counter-clockwise), then so far from where it stands in it (mm);
+         *     without its walls, what stands in them, and those of its parts that were taken over (by their global ids).
          */
         ModelBody: {
             /** File */
@@ -3739,6 +3741,11 @@ export interface components {
              * @default true
              */
             shown: boolean;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
             /**
              * Without
              * @default []

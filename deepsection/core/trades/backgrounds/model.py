@@ -33,8 +33,11 @@ class Crop(Element):
 
 
 class ModelBody(Declared):
-    """What of a model was not taken over, as a grey body in the solid view: so far from where it stands in the model
-    (mm), without its walls, what stands in them, and those of its parts that were taken over (by their global ids)."""
+    """What of a model was not taken over, as a grey body in the solid view.
+
+    It is turned about the origin of the model (degrees counter-clockwise), then so far from where it stands in it (mm);
+    without its walls, what stands in them, and those of its parts that were taken over (by their global ids).
+    """
 
     about: ClassVar[About] = About("grey body", "model_bodies", removable=True)
     id: Id
@@ -43,6 +46,7 @@ class ModelBody(Declared):
     x: Mm = 0.0
     y: Mm = 0.0
     z: Mm = 0.0
+    turn: Annotated[float, Field(ge=-360, le=360)] = 0.0
     without: Annotated[tuple[Annotated[str, StringConstraints(max_length=40)], ...], Field(max_length=5000)] = ()
     shown: bool = True
 

@@ -7,6 +7,8 @@ from typing import Annotated, ClassVar
 from pydantic import Field
 
 from ...document.declaring import About, Declared
+from ...document.motion import Motion
+from ...document.rebuilding import changed
 from ...document.values import Element, Id, Mm, Positive
 
 MOST_READ = 20_000
@@ -41,3 +43,19 @@ class PlanRead(Declared):
     level: Id
     walls: Annotated[tuple[ReadWall, ...], Field(max_length=MOST_READ)] = ()
     openings: Annotated[tuple[ReadOpening, ...], Field(max_length=MOST_READ)] = ()
+
+    def gone_along(self, motion: Motion) -> PlanRead:
+        """It, moved with the house that was built of it."""
+        walls = []
+        for held in self.walls:
+            x0, y0, x1, y1 = held.ends
+            bulge = -held.bulge if motion.mirror is not None and held.bulge else held.bulge
+            walls.append(changed(held, ends=(*motion.at((x0, y0)), *motion.at((x1, y1))), bulge=bulge))
+        places = [motion.at((held.x, held.y)) for held in self.openings]
+        openings = tuple(changed(held, x=x, y=y) for held, (x, y) in zip(self.openings, places))
+        moved: PlanRead = changed(self, walls=tuple(walls), openings=openings)
+        return moved
+
+    def built(self) -> frozenset[str]:
+        """The ids of the walls that were built of it."""
+        return frozenset(id for held in self.walls for id in held.elements)
