@@ -17,7 +17,7 @@ from ..geometry import Axis, Point
 from ..model import Opening, PlanRead, Project, TeeJoint, along_from_start, joint_point, wall_axis
 from ..reading import FoundOpening, FoundWall, ReadPlan
 from .remembered import LastRead, Own, compared
-from .there import BESIDE, SAME_OPENING, TURNED, Stands, covered, drawn_axis, standing_walls, there
+from .there import BESIDE, SAME_OPENING, TURNED, Near, Stands, covered, drawn_axis, standing_walls, there
 
 MOST_MOVED = 3000.0
 """A wall farther from where one stands (mm) is another one."""
@@ -114,13 +114,14 @@ def _walls(
     used = {one.id for on in (*found.values(), *own.values()) for one in on}
     new = {k: wall for k, wall in drawn.items() if k not in found and k not in own}
     outer = {wall.id for wall in out.project.walls if wall.status == "outer"}
+    left_over = [one for one in before if one.id not in used]
+    near = Near([one.axis for one in left_over])
     pairs = sorted(
         (abs(off) + PARTLY * abs(_beside(one, axis) - 1.0), one.id, k)
-        for one in before
-        if one.id not in used
         for k, wall in new.items()
-        if wall.outer == (one.id in outer)
         for axis in (drawn_axis(wall, shift),)
+        for one in (left_over[n] for n in near.to(axis, MOST_MOVED))
+        if wall.outer == (one.id in outer)
         for off in _off(one, axis)
     )
     goals: dict[str, int] = {}

@@ -15,7 +15,7 @@ from ..geometry import Axis, Point
 from ..model import PlanRead, Project
 from ..reading import Laid, ReadPlan, laid
 from .remembered import AS_BEFORE, axis_of, compared, share_as_before
-from .there import TURNED, covered, drawn_axis, standing_walls
+from .there import TURNED, Near, covered, drawn_axis, standing_walls
 
 LIKE = 300.0
 """A wall that lies so near to one of a plan (mm), along most of it, may be that."""
@@ -148,7 +148,8 @@ def _same_house(standing: Sequence[Axis], drawn: Sequence[Axis]) -> bool:
 
 def _share(axes: Sequence[Axis], others: Sequence[Axis]) -> float:
     """How much of walls, by length, has a wall like it among others."""
-    like = sum(axis.length for axis in axes if any(_like(axis, other) for other in others))
+    near = Near(others)
+    like = sum(axis.length for axis in axes if any(_like(axis, others[k]) for k in near.to(axis, LIKE)))
     return like / max(sum(axis.length for axis in axes), 1.0)
 
 

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+
+from shapely import LineString, STRtree
 
 from ..geometry import Axis, Point
 from ..model import Project, joint_point
@@ -16,6 +18,8 @@ BESIDE = 15.0
 SHARE = 0.8
 """And when it covers this share of it."""
 TURNED = math.sin(math.radians(0.5))
+FACETED = 100.0
+"""Walls that are arcs are looked for by chords, which lie no farther from them than this (mm)."""
 SAME_OPENING = 150.0
 """An opening whose middle lies this near to where the file has it (mm) stays, in a wall that does."""
 
@@ -58,13 +62,26 @@ def drawn_axis(wall: FoundWall, shift: Point) -> Axis:
 def there(standing: list[Stands], walls: Mapping[int, FoundWall], shift: Point) -> dict[int, list[Stands]]:
     """For each wall of a plan, by number, the walls that stand for it already; those of which none do are left out."""
     found: dict[int, list[Stands]] = {}
+    near = Near([held.axis for held in standing])
     for number, wall in walls.items():
         drawn = drawn_axis(wall, shift)
-        on = [held for held in standing if _lies_on(held.axis, drawn)]
+        on = [standing[k] for k in near.to(drawn, BESIDE) if _lies_on(standing[k].axis, drawn)]
         share = sum(covered(held.axis, drawn) for held in on) / max(drawn.length, 1.0)
         if share >= SHARE:
             found[number] = on
     return found
+
+
+class Near:
+    """Which of many walls lie near to one: those that are looked at one by one, be there never so many."""
+
+    def __init__(self, axes: Sequence[Axis]) -> None:
+        self._tree = STRtree([LineString(axis.points()) for axis in axes])
+
+    def to(self, axis: Axis, away: float) -> list[int]:
+        """The positions of those that may lie so near to a wall (mm), in order."""
+        found = self._tree.query(LineString(axis.points()), predicate="dwithin", distance=away + FACETED)
+        return sorted(int(k) for k in found)
 
 
 def _lies_on(axis: Axis, drawn: Axis) -> bool:
