@@ -14,9 +14,10 @@ from shapely.geometry import Point as Spot
 from ..document.rebuilding import changed
 from ..edits import PutRoof
 from ..errors import BadInput, GeometryError, RefusedEdit
-from ..geometry import Point, line_through, meet, offset_line
+from ..geometry import Point, line_through, meet, offset_line, polygons_of
 from ..model import Corner, Project, RoofBlock, RoofEdge, joint_point, wall_axis
 from ..reading import FoundRoof
+from ..reading.found import Slope
 from ..reading.roofed import slopes_of
 from ..resolve import Building, resolve, storeys
 from ..trades.roofs.edits.proposing import usual_block
@@ -29,6 +30,8 @@ NO_WALL = 300.0
 """Where no wall stands below an edge, it hangs over so much (mm)."""
 ROUNDS = 3
 TIED = 3.0
+SPARE = 0.05e6
+"""So much of a roof, seen from above (mm2), may lie elsewhere than in the model: a saddle, a cap."""
 OVER_PLATE = 1500.0
 """Slopes lie so far (mm) above the plate that they bear on, at most."""
 
@@ -92,7 +95,30 @@ def _together(project: Project, roofs: Sequence[FoundRoof], make_up: str, prefix
         edit = PutRoof(roof=block)
         project = edit.apply(project)
         made.append(edit)
+    spare = _beyond(resolve(project), {edit.roof.id for edit in made}, roofs)
+    if spare > SPARE:
+        raise RefusedEdit(f"{spare / 1e6:,.1f} m² of it would lie where the model has no roof, or the other way round")
     return made
+
+
+def _beyond(building: Building, ids: set[str], roofs: Sequence[FoundRoof]) -> float:
+    """How much of roofs, seen from above, lies outside of where the model has them, or is missing there (mm2).
+
+    Where a dormer or a chimney comes through a roof of the model, it lies over whatever is below.
+    """
+    made = shapely.union_all([slope.area for slope in _covering(building, ids)])
+    there = shapely.union_all([slope.area.buffer(WITHIN) for roof in roofs for slope in roof.slopes])
+    filled = shapely.union_all([Polygon(piece.exterior) for piece in polygons_of(there)])
+    return float(made.difference(filled).area + there.difference(made.buffer(2 * WITHIN)).area)
+
+
+def _covering(building: Building, ids: set[str]) -> list[Slope]:
+    """The slopes of what covers roofs."""
+    return slopes_of(
+        (part.key, *part.solid.mesh())
+        for part in building.parts
+        if part.element in ids and part.role == "roofing" and not part.solid.is_empty
+    )
 
 
 def _covers(project: Project, held: RoofBlock, roof: FoundRoof) -> bool:
@@ -106,7 +132,7 @@ def _block(project: Project, roof: FoundRoof, make_up: str, id: str) -> RoofBloc
     plate = _plate(project, roof)
     ring = roof.outline
     sides = list(zip(ring, (*ring[1:], ring[0])))
-    backs = [_back(project, side, plate) for side in sides]
+    backs = [0.0 if edge.kind == "joined" else _back(project, side, plate) for edge, side in zip(roof.edges, sides)]
     lines = [offset_line(line_through(*side), back) for side, back in zip(sides, backs)]
     corners = []
     for k in range(len(ring)):
@@ -119,7 +145,7 @@ def _block(project: Project, roof: FoundRoof, make_up: str, id: str) -> RoofBloc
     edges = [
         RoofEdge(
             kind=edge.kind,
-            overhang=round(max(back, 0.0), 2) if edge.kind != "joined" else 0.0,
+            overhang=round(max(back, 0.0), 2),
             pitch=round(edge.pitch, 5) if edge.pitch and abs(edge.pitch - pitch) > 1e-4 else None,
         )
         for edge, back in zip(roof.edges, backs)
@@ -212,11 +238,7 @@ def _first_eave(block: RoofBlock) -> int:
 
 def _measured(roof: FoundRoof, building: Building, block: RoofBlock) -> _Off:
     """How far the block lies from where the model has the roof. Raises: RefusedEdit where they have other slopes."""
-    made = slopes_of(
-        (part.key, *part.solid.mesh())
-        for part in building.parts
-        if part.element == block.id and part.role == "roofing" and not part.solid.is_empty
-    )
+    made = _covering(building, {block.id})
     if not made:
         raise RefusedEdit("nothing of it could be covered")
     most = 0.0
@@ -227,19 +249,20 @@ def _measured(roof: FoundRoof, building: Building, block: RoofBlock) -> _Off:
         if shared.area < 0.5 * slope.area.area or math.hypot(mine.a - slope.a, mine.b - slope.b) > 0.02:
             raise RefusedEdit("its slopes meet otherwise than those of a roof of these eaves and gables")
         spots = [Spot(at) for at in shapely.get_coordinates(shared)]
-        heights = [slope.z(spot) - mine.z(spot) for spot in spots]
-        most = max(most, *(abs(height) for height in heights))
-        of.append(sum(heights) / len(heights))
+        away = [slope.z(spot) - mine.z(spot) for spot in spots]
+        most = max(most, *(abs(height) for height in away))
+        of.append(sum(away) / len(away))
     ring = roof.outline
     whole = shapely.union_all([held.area.buffer(30.0, join_style="mitre") for held in made]).buffer(
         -30.0, join_style="mitre"
     )
-    heights, lengths = [], []
-    for a, b in zip(ring, (*ring[1:], ring[0])):
+    heights, lengths = list[float](), list[float]()
+    for edge, a, b in zip(roof.edges, ring, (*ring[1:], ring[0])):
         middle = (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
         k = min(range(len(roof.slopes)), key=lambda n: roof.slopes[n].area.distance(Spot(middle)))
         heights.append(of[k])
-        lengths.append(_short(whole, a, b))
+        # One that runs into another roof goes as far as that lets it.
+        lengths.append(_short(whole, a, b) if edge.kind != "joined" else 0.0)
     most = max(most, *(abs(length) for length in lengths))
     return _Off(heights, lengths, most)
 

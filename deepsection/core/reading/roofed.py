@@ -191,6 +191,16 @@ def _wing(one: Slope, other: Slope) -> FoundRoof:
     s0, s1, c0, c1 = (float(v) for v in (along.min(), along.max(), across.min(), across.max()))
     ring = tuple((s * ux - c * uy, s * uy + c * ux) for s, c in ((s0, c0), (s1, c0), (s1, c1), (s0, c1)))
     whole = shapely.union_all([one.area.buffer(CRACK), other.area.buffer(CRACK)])
+
+    def closed(a: Point, b: Point) -> bool:
+        ends = whole.intersection(LineString((a, b)).buffer(CRACK / 2))
+        return bool(ends.area > 0.9 * CRACK * math.dist(a, b))
+
+    # An end that runs into another roof begins where its eaves do: from there on it goes as far as that other lets it.
+    eaves = along[(across < c0 + CRACK) | (across > c1 - CRACK)]
+    first, last = closed(ring[3], ring[0]), closed(ring[1], ring[2])
+    s0, s1 = s0 if first else float(eaves.min()), s1 if last else float(eaves.max())
+    ring = tuple((s * ux - c * uy, s * uy + c * ux) for s, c in ((s0, c0), (s1, c0), (s1, c1), (s0, c1)))
     edges = []
     for k, (a, b) in enumerate(zip(ring, (*ring[1:], ring[0]))):
         middle = Spot((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
@@ -198,9 +208,8 @@ def _wing(one: Slope, other: Slope) -> FoundRoof:
             slope = min((one, other), key=lambda held: held.z(middle))
             edges.append(FoundRoofEdge("eave", slope.pitch, slope.z(middle)))
         else:
-            ends = whole.intersection(LineString((a, b)).buffer(CRACK / 2))
-            closed = ends.area > 0.9 * CRACK * math.dist(a, b)
-            edges.append(FoundRoofEdge("gable" if closed else "joined", None, max(one.z(middle), other.z(middle))))
+            ends = last if k == 1 else first
+            edges.append(FoundRoofEdge("gable" if ends else "joined", None, max(one.z(middle), other.z(middle))))
     return FoundRoof(ring, tuple(edges), (one, other))
 
 
