@@ -9,6 +9,8 @@ from collections.abc import Callable
 import numpy as np
 import pytest
 
+from deepsection.core.document.motion import Motion
+from deepsection.core.edits import Transform, apply_edits
 from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve, storeys
 from deepsection.core.starters.projects import new_project
@@ -16,6 +18,7 @@ from deepsection.demo import DEMOS
 from deepsection.formats.writers import write_ifc
 from deepsection.service.plan_choices import PlanChoices
 from deepsection.service.plans import plan_in, taken_over
+from tests.campaigns import share
 from tests.models_by_hand import Corner, gable_slopes, hip_slopes, roofed
 
 
@@ -125,14 +128,37 @@ def test_joists_are_as_deep_as_a_floor_of_timber_asks() -> None:
 
 BACK = {"quillback": 2, "fernacre": 2, "otterfold": 2, "tansy": 1, "hollin": 1, "wrenfold": 1, "larkmoor": 3}
 """The roofs of demos that come back: not those of dormers and of a porch on posts."""
+TURNED = [Motion(turn=turn, mirror=mirror) for turn in (23.0, -121.7, 90.0, 180.3) for mirror in (None, 0.0, 31.0)]
 WHOLE = BACK.keys() - {"wrenfold", "larkmoor"}
 """Demos all of whose roofs do."""
 
 
+def edges(building: Building) -> np.ndarray:
+    """(n, 2, 3) the edges of the triangles of what covers the roofs."""
+    found = []
+    for part in building.parts:
+        if part.role == "roofing":
+            points, triangles = part.solid.mesh()
+            found += [points[triangles][:, pair] for pair in ((0, 1), (1, 2), (2, 0))]
+    return np.concatenate(found)
+
+
+def away(point: np.ndarray, lines: np.ndarray) -> float:
+    """How far a point lies from the nearest of some edges."""
+    a, way = lines[:, 0], lines[:, 1] - lines[:, 0]
+    along = ((point - a) * way).sum(axis=1) / np.maximum((way * way).sum(axis=1), 1e-9)
+    return float(np.linalg.norm(a + np.clip(along, 0.0, 1.0)[:, None] * way - point, axis=1).min())
+
+
+@pytest.mark.parametrize(
+    "motion", share([Motion(turn=23.0, dx=700.0), Motion(mirror=90.0)], [Motion(), *TURNED]), ids=str
+)
 @pytest.mark.parametrize("make", DEMOS, ids=lambda make: make.__name__)
-def test_our_own_roofs_come_back(make: Callable[[], Project]) -> None:
-    """Every corner of what covers them lies over the lowest floor where one lay before, to 0.1 mm."""
+def test_our_own_roofs_come_back(make: Callable[[], Project], motion: Motion) -> None:
+    """Every corner of what covers them lies over the lowest floor on an edge that was there before, to 0.1 mm."""
     house = make()
+    movable = tuple(element.id for element in house.elements() if element.about.movable)
+    house = apply_edits(house, [Transform(elements=movable, motion=motion)])
     before = resolve(house)
     empty = new_project("p", "Read", house.units, house.tradition)
     plan = plan_in(write_ifc(house, before), PlanChoices(), house.units)
@@ -140,8 +166,10 @@ def test_our_own_roofs_come_back(make: Callable[[], Project]) -> None:
     assert made.counts["roofs"] == BACK[house.id]
     after = resolve(project)
     floors = [building.levels[storeys(held)[0].level].z for building, held in ((before, house), (after, project))]
-    stood = tops(before) - (0.0, 0.0, floors[0])
-    for corner in tops(after) - (0.0, 0.0, floors[1]):
-        assert np.linalg.norm(stood - corner, axis=1).min() < 0.1, corner
-    if house.id in WHOLE:
-        assert tops(after).shape == stood.shape
+    # Corners may lie anew along an edge of before: eaves that are tied to corners of walls part slopes otherwise. And
+    # some are gone: where our own slopes are cut at odd angles, slivers of a millimetre are left.
+    both = ((after, before, 0.1), (before, after, 1.5))
+    for one, other, most in both[: 2 if house.id in WHOLE else 1]:
+        up = (0.0, 0.0, floors[0] - floors[1] if one is after else floors[1] - floors[0])
+        lines = edges(other)
+        assert max(away(corner + up, lines) for corner in tops(one)) < most

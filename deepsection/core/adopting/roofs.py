@@ -18,7 +18,7 @@ from ..geometry import Point, line_through, meet, offset_line, polygons_of
 from ..model import Corner, Project, RoofBlock, RoofEdge, joint_point, wall_axis
 from ..reading import FoundRoof
 from ..reading.found import Slope
-from ..reading.roofed import slopes_of
+from ..reading.roofed import GRID, slopes_of
 from ..resolve import Building, resolve, storeys
 from ..trades.roofs.edits.proposing import usual_block
 
@@ -30,6 +30,7 @@ NO_WALL = 300.0
 """Where no wall stands below an edge, it hangs over so much (mm)."""
 ROUNDS = 3
 TIED = 3.0
+SAME_FALL = 0.02
 SPARE = 0.05e6
 """So much of a roof, seen from above (mm2), may lie elsewhere than in the model: a saddle, a cap."""
 OVER_PLATE = 1500.0
@@ -97,19 +98,29 @@ def _together(project: Project, roofs: Sequence[FoundRoof], make_up: str, prefix
         made.append(edit)
     spare = _beyond(resolve(project), {edit.roof.id for edit in made}, roofs)
     if spare > SPARE:
-        raise RefusedEdit(f"{spare / 1e6:,.1f} m² of it would lie where the model has no roof, or the other way round")
+        raise RefusedEdit(f"{spare / 1e6:,.1f} m² of it would lie otherwise than the model has it")
     return made
 
 
 def _beyond(building: Building, ids: set[str], roofs: Sequence[FoundRoof]) -> float:
-    """How much of roofs, seen from above, lies outside of where the model has them, or is missing there (mm2).
+    """How much of roofs, seen from above, lies outside of where the model has them, or otherwise than there (mm2).
 
     Where a dormer or a chimney comes through a roof of the model, it lies over whatever is below.
     """
-    made = shapely.union_all([slope.area for slope in _covering(building, ids)])
-    there = shapely.union_all([slope.area.buffer(WITHIN) for roof in roofs for slope in roof.slopes])
+    made = _covering(building, ids)
+    slopes = [slope for roof in roofs for slope in roof.slopes]
+    there = shapely.union_all([slope.area.buffer(WITHIN) for slope in slopes])
     filled = shapely.union_all([Polygon(piece.exterior) for piece in polygons_of(there)])
-    return float(made.difference(filled).area + there.difference(made.buffer(2 * WITHIN)).area)
+    spare = float(shapely.union_all([slope.area for slope in made]).difference(filled).area)
+    for slope in slopes:
+        spot = slope.area.representative_point()
+        same = [
+            held.area.buffer(WITHIN)
+            for held in made
+            if math.hypot(held.a - slope.a, held.b - slope.b) < SAME_FALL and abs(held.z(spot) - slope.z(spot)) < WITHIN
+        ]
+        spare += float(slope.area.difference(shapely.union_all(same)).area)
+    return spare
 
 
 def _covering(building: Building, ids: set[str]) -> list[Slope]:
@@ -180,9 +191,9 @@ def _ends(project: Project, wall: str) -> tuple[Point, Point]:
 
 
 def _back(project: Project, side: tuple[Point, Point], plate: str) -> float:
-    """How far an edge lies outside of the line of the outer wall below it."""
+    """How far an edge lies outside of the line of the outer walls below it: of most of their length."""
     edge, long = line_through(*side), math.dist(*side)
-    best: float | None = None
+    lines: list[tuple[float, float]] = []
     for wall in project.walls:
         if wall.status != "outer" or wall.bulge or wall.top.level != plate:
             continue
@@ -192,9 +203,11 @@ def _back(project: Project, side: tuple[Point, Point], plate: str) -> float:
         shared = min(last, long) - max(first, 0.0)
         if abs(away[0] - away[1]) > 0.01 * math.dist(start, end) or shared < 0.3 * min(long, last - first):
             continue
-        if -BEHIND < away[0] < REACH and (best is None or away[0] < best):
-            best = away[0]
-    return best if best is not None else NO_WALL
+        if -BEHIND < away[0] < REACH:
+            lines.append((away[0], shared))
+    if not lines:
+        return NO_WALL
+    return max(lines, key=lambda one: (sum(held[1] for held in lines if abs(held[0] - one[0]) < TIED), -one[0]))[0]
 
 
 def _fitted(project: Project, roof: FoundRoof, block: RoofBlock) -> tuple[RoofBlock, float]:
@@ -244,8 +257,8 @@ def _measured(roof: FoundRoof, building: Building, block: RoofBlock) -> _Off:
     most = 0.0
     of: list[float] = []
     for slope in roof.slopes:
-        mine = max(made, key=lambda held: held.area.intersection(slope.area).area)
-        shared = mine.area.intersection(slope.area)
+        mine = max(made, key=lambda held: held.area.intersection(slope.area, grid_size=GRID).area)
+        shared = mine.area.intersection(slope.area, grid_size=GRID)
         if shared.area < 0.5 * slope.area.area or math.hypot(mine.a - slope.a, mine.b - slope.b) > 0.02:
             raise RefusedEdit("its slopes meet otherwise than those of a roof of these eaves and gables")
         spots = [Spot(at) for at in shapely.get_coordinates(shared)]
