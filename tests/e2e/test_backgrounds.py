@@ -162,6 +162,46 @@ def test_an_elevation_is_laid_on_points_of_the_house(bench: Bench) -> None:
     assert under(bench) == after
 
 
+def test_what_is_dragged_in_an_elevation_comes_to_lie_on_its_background(bench: Bench) -> None:
+    """An elevation of the house as it stands: a sill and a jamb in it are where the window goes, not the grid."""
+    bench.open("quillback")
+    page = bench.page
+    bench.step("Elevations")
+    document = ezdxf.new(units=4)
+    frame = ((0, 0), (12_000, 0), (12_000, 5000), (0, 5000))
+    document.modelspace().add_lwpolyline(frame, close=True)
+    document.modelspace().add_line((3000, 1500), (4000, 1500))
+    document.modelspace().add_line((3000, 1500), (3000, 2600))
+    out = io.StringIO()
+    document.write(out)
+    drop(page, "front.dxf", out.getvalue().encode(), "view")
+    side = page.get_by_label("Backgrounds of the view")
+    expect(side.get_by_label("Name", exact=True)).to_have_value("front")
+    held = next(held for held in bench.document()["openings"] if held["id"] == "w2")  # type: ignore[attr-defined]
+    # It is brought there by its particulars: its sill 423.4 below that of the window, its jamb 611.1 to the left.
+    sill, jamb = 1168.4, 7467.6
+    for label, at in (("Corner, along", jamb - 611.1 - 3000), ("Corner, up", sill - 423.4 - 1500)):
+        side.get_by_label(label, exact=True).fill(f"{at}mm")
+        side.get_by_label(label, exact=True).press("Enter")
+        bench.saved()
+    bench.button("Close").click()
+    laid = under(bench)
+    bench.drag((jamb + 60, sill + 200), (jamb + 60, sill + 200 - 480), "view")
+    after = next(held for held in bench.document()["openings"] if held["id"] == "w2")  # type: ignore[attr-defined]
+    assert math.isclose(after["sill"] - held["sill"], laid["y"] + 1500 - sill, abs_tol=0.05)
+    bench.drag((jamb + 660, sill + 300), (jamb + 660 - 700, sill + 300), "view")
+    aside = next(held for held in bench.document()["openings"] if held["id"] == "w2")  # type: ignore[attr-defined]
+    assert math.isclose(aside["distance"] - held["distance"], laid["x"] + 3000 - jamb, abs_tol=0.05)
+    # Where it is not to be snapped to, the window goes by whole inches.
+    bench.search("Backgrounds: a file under South elevation")
+    pick(side.get_by_label("Snapped to"), label="no")
+    bench.saved()
+    bench.button("Close").click()
+    bench.drag((jamb - 300, sill + 300), (jamb - 300, sill + 300 + 320), "view")
+    free = next(held for held in bench.document()["openings"] if held["id"] == "w2")  # type: ignore[attr-defined]
+    assert math.isclose((free["sill"] - after["sill"]) % 25.4, 0.0, abs_tol=0.01)
+
+
 def test_a_drawing_lies_under_the_plan_instead_of_being_read(bench: Bench) -> None:
     bench.new("Under", "mm")
     page = bench.page

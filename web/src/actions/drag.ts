@@ -8,6 +8,8 @@ import { toPlan } from "./types";
 /** A drag of a mark: from the shift of the pointer, in real mm of the pane, to edits. */
 export interface Drag {
   hint: string;
+  /** What it lies on now, where it has come to lie on something. */
+  snapped?: string;
   edits(du: number, dw: number): Edit[];
 }
 

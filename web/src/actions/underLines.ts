@@ -1,14 +1,17 @@
 type Point = readonly [number, number];
 type Segment = readonly [Point, Point];
+type Box = readonly [number, number, number, number];
 
 /** Lines longer than so many cells are looked at for every place. */
 const LONG = 64;
 /** The longer side of what is drawn is divided into so many cells. */
 const CELLS = 160;
+/** A line is level or upright when it rises by no more than this share of its length. */
+const SLANTED = 0.005;
 /** Where a reach holds more cells than this, all lines are looked at. */
 const MANY = 900;
 
-/** The lines of somebody else's drawing under a plan: which end, or which line, is nearest to a place. */
+/** The lines of somebody else's drawing under a view: which end, or which line, is nearest to a place. */
 export class UnderLines {
   private readonly cells = new Map<string, Segment[]>();
   private readonly long: Segment[] = [];
@@ -48,6 +51,30 @@ export class UnderLines {
       w,
       reach,
     );
+  }
+
+  /** How far across a box has to go for one of its sides to lie on an upright line beside it, within a reach. */
+  upright(box: Box, reach: number): number | null {
+    return this.beside(box, reach, 0);
+  }
+
+  /** How far up a box has to go for its bottom or its top to lie on a level line beside it, within a reach. */
+  level(box: Box, reach: number): number | null {
+    return this.beside(box, reach, 1);
+  }
+
+  private beside(box: Box, reach: number, way: 0 | 1): number | null {
+    const other = way === 0 ? 1 : 0;
+    const sides = [box[way], box[way + 2]] as number[];
+    let best: number | null = null;
+    for (const [a, b] of this.segments) {
+      if (Math.abs(a[way] - b[way]) > SLANTED * Math.abs(a[other] - b[other])) continue;
+      const [low, high] = [Math.min(a[other], b[other]), Math.max(a[other], b[other])];
+      if (low > box[other + 2] + reach || high < box[other] - reach) continue;
+      const at = (a[way] + b[way]) / 2;
+      for (const side of sides) if (Math.abs(at - side) < Math.abs(best ?? reach)) best = at - side;
+    }
+    return best;
   }
 
   private range(a: number, b: number): [number, number] {

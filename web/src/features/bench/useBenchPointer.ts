@@ -12,6 +12,7 @@ import { lengthOf } from "../../actions/arc";
 import { type Drag, dragOf, letteringDrag, noteDrag, sectionDrag, stringDrag } from "../../actions/drag";
 import { nameOf } from "../../actions/elements";
 import { lengthText } from "../../actions/lengthText";
+import { boxOf, onLines } from "../../actions/onLines";
 import { stringNamed } from "../../actions/shown";
 import { nearestLine, snapPlace } from "../../actions/snap";
 import { stepEdits } from "../../actions/stepping";
@@ -82,6 +83,9 @@ interface Box {
 }
 
 const CLICK_PX = 4;
+const SNAP_PX = 9;
+/** A grid (mm) that is none. */
+const EXACT = 0.01;
 const KEYS: ActionKey[] = ["Enter", "Escape", "ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", "a", "f"];
 const TYPED = /^[\d.'"\-+]$/;
 
@@ -96,6 +100,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
   const grid = units === "ft-in" ? 25.4 : 10;
   const turn = useMemo(() => ({ dx: plan?.look?.[0] ?? 0, dy: plan?.look?.[1] ?? 1 }), [plan?.look]);
   const below = useUnderLines(plan);
+  const behind = useUnderLines(view);
   const runner = usePlanAction(turn, snaps, preview);
   const [hover, setHover] = useState<{ pane: "plan" | "view"; index: number } | null>(null);
   const [entry, setEntry] = useState<Entry | null>(null);
@@ -203,7 +208,9 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     }
     const handle = mark && "handle" in mark ? mark.handle : null;
     if (event.button === 0 && handle && element && tool === "select") {
-      const drag = dragOf(handle, state.project, snaps, turn, grid, pane === "view", event.altKey);
+      const taken = pane === "view" && view && behind ? boxOf(handle, view.marks) : null;
+      const free = dragOf(handle, state.project, snaps, turn, taken ? EXACT : grid, pane === "view", event.altKey);
+      const drag = free && taken && behind ? onLines(free, grid, taken, behind, SNAP_PX / viewport.k) : free;
       if (drag) return { kind: "drag", x, y, drag, edits: null, moved: false, element: handle.element };
     }
     return { kind: "pan", x, y, from: viewport, pane, moved: false, element, of: mark?.part ?? "" };
@@ -254,8 +261,8 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     }
     setDragging(true);
     setHover(null);
-    set({ hint: held.drag.hint });
     held.edits = held.drag.edits((x - held.x) / viewport.k, -(y - held.y) / viewport.k);
+    set({ hint: held.drag.hint, snapped: held.drag.snapped ?? "" });
     preview.show(held.edits);
   }
 

@@ -6,9 +6,9 @@ import { segmentsOf } from "../../drawing/backdropEnds";
 
 const NONE: NonNullable<Drawing["backdrops"]> = [];
 
-/** The lines under a plan that are snapped to; none where nothing lies under it. */
-export function useUnderLines(plan: Drawing | undefined): UnderLines | null {
-  const held = plan?.backdrops ?? NONE;
+/** The lines under a drawing that are snapped to; none where nothing lies under it. */
+export function useUnderLines(drawing: Drawing | undefined): UnderLines | null {
+  const held = drawing?.backdrops ?? NONE;
   const pages = usePages(held);
   const key = `${held.map(({ id, place, box, snapped }) => [id, place, box, snapped]).join()} ${pages.map(({ dataUpdatedAt }) => dataUpdatedAt).join()}`;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key says when any of them has changed
