@@ -32,7 +32,8 @@ class PlanChoices(BaseModel):
     `rest`: the name of a model of which what is not taken over is to be shown as a grey body.
     `under`: the name of the file, where it is to lie under the plan too. `unmoved`, `removed`: elements that stay where
     they are though the file has them elsewhere, and that go since it has them no more; `back_walls`,
-    `back_openings`: those that are as the file has them, although it had them so and the project has not.
+    `back_openings`: those that are as the file has them, although it had them so and the project has not. `turn`: by
+    how much the plan is turned, where it was not read before (degrees counter-clockwise).
     """
 
     unit: Annotated[str | None, Field(max_length=4)] = None
@@ -55,6 +56,7 @@ class PlanChoices(BaseModel):
     removed: list[str] = []
     back_walls: list[int] = []
     back_openings: list[int] = []
+    turn: Annotated[float, Field(ge=-360, le=360)] = 0.0
 
     @property
     def kept(self) -> Choices:
@@ -71,6 +73,7 @@ class PlanChoices(BaseModel):
             removed=frozenset(self.removed),
             back_walls=frozenset(self.back_walls),
             back_openings=frozenset(self.back_openings),
+            turn=self.turn,
         )
 
 

@@ -17,6 +17,7 @@ from deepsection.core.adopting import (
     key_of,
     tells_heights,
     thickness_of,
+    turns_of,
 )
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Axis, Point
@@ -38,7 +39,7 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
     storey_of = {wall: place for place, storey in enumerate(plan.storeys) for wall in storey.walls}
     known = storeys(project)
     usual = {k: held.level for k, held in enumerate(known)}
-    more = NEW if not project.walls and tells_heights(plan) else ""
+    more = NEW if not project.walls and len(plan.storeys) > len(known) and tells_heights(plan) else ""
     levels = {k: choices.storeys.get(k, usual.get(k, more)) for k in range(len(plan.storeys))}
     refused = ""
     try:
@@ -68,6 +69,7 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
         "roofs": [
             {"outline": [_point(point) for point in roof.outline], "slopes": len(roof.slopes)} for roof in plan.roofs
         ],
+        "turns": [] if made.known else [{"words": held.words, "degrees": held.degrees} for held in turns_of(plan)],
         "north": {"angle": plan.north.angle, "at": _point(plan.north.at)} if plan.north else None,
         "dimensions": dimension_rows(plan),
         "left": left_rows(plan),
@@ -106,6 +108,8 @@ def _called(project: Project, id: str) -> str:
 def _laid(project: Project, made: Adopted) -> list[str]:
     """How far a plan is laid from where its file has it."""
     laid = made.laid
+    if not made.known:
+        return []
     if laid.turn:
         way = "left" if laid.turn % 360.0 < 180.0 else "right"
         turn = abs(math.remainder(laid.turn, 360.0))

@@ -105,6 +105,13 @@ class PlanNorth(BaseModel):
     at: Spot
 
 
+class PlanTurn(BaseModel):
+    """A way to lay a plan: what that does, in words, and the turn (degrees counter-clockwise)."""
+
+    words: str
+    degrees: float
+
+
 class PlanDimension(BaseModel):
     """A dimension: what its text says beside what is drawn (mm)."""
 
@@ -205,6 +212,7 @@ class PlanLook(BaseModel):
     stairs: list[PlanStair]
     levels_written: list[PlanHeight]
     north: PlanNorth | None
+    turns: list[PlanTurn]
     roofs: list[PlanRoof]
     dimensions: list[PlanDimension]
     left: list[PlanLeft]

@@ -170,7 +170,7 @@ def test_what_was_not_found_is_pointed_at_and_two_plans_are_a_house(bench: Bench
     drop(page, "house.dxf", plans_of_two())
     found = page.get_by_label("What was found")
     expect(found).to_contain_text("12 walls, 17 openings, 6 rooms, 1 stair")
-    expect(found.get_by_label("Written in it")).to_contain_text("FFL +0.00, FFL +2.90")
+    expect(found.get_by_label("Heights written in it")).to_contain_text("FFL +0.00, FFL +2.90")
     picture = page.get_by_label("Plan in the file")
     box = picture.bounding_box()
     assert box

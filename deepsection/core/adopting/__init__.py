@@ -7,6 +7,7 @@ from .remembered import Own
 from .roofs import roofs_built
 from .slabs import holes_in
 from .storeys import tells_heights
+from .straight import Turn, turns_of
 
 __all__ = [
     "AS_DRAWN",
@@ -17,6 +18,7 @@ __all__ = [
     "Group",
     "Moved",
     "Own",
+    "Turn",
     "adopted",
     "groups_of",
     "holes_in",
@@ -24,4 +26,5 @@ __all__ = [
     "roofs_built",
     "tells_heights",
     "thickness_of",
+    "turns_of",
 ]

@@ -56,6 +56,8 @@ class Choices:
     back_walls: frozenset[int] = frozenset()
     back_openings: frozenset[int] = frozenset()
     """Those of the plan, by position, that are built or moved although the file had them so when it was read last."""
+    turn: float = 0.0
+    """By how much the plan is turned where it was not read before (degrees counter-clockwise)."""
 
 
 @dataclass(slots=True)
@@ -82,7 +84,9 @@ class Adopted:
     """Walls of the plan that stay away, or elsewhere."""
     own: list[Own] = field(default_factory=list)
     laid: Laid = field(default_factory=Laid)
-    """How it comes from where the file has it to lie over what was read of it before."""
+    """How it comes from where the file has it to lie over what was read of it before, or as it was chosen."""
+    known: bool = False
+    """Whether one of its levels was read before."""
     moved: list[Moved] = field(default_factory=list)
     gone: list[Gone] = field(default_factory=list)
 
@@ -99,7 +103,8 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
     out.placed = {k: level for k, (level, _) in placed.items()}
     out.level = next(iter(out.placed.values()))
     reads = last_reads(project)
-    out.laid = laid_over(project, plan, out.placed, reads)
+    out.known = any(level in reads for level in out.placed.values())
+    out.laid = laid_over(project, plan, out.placed, reads, Laid(turn=choices.turn))
     plan = laid(plan, out.laid)
     back = choices.back_walls, choices.back_openings
     known = reread(project, plan, out.placed, choices.unmoved, reads, back)

@@ -38,12 +38,14 @@ MOST_TURNS = 4
 """So many turns are tried, each either way round: walls that are square to each other speak for more than one."""
 
 
-def laid_over(project: Project, plan: ReadPlan, levels: Mapping[int, str], reads: Mapping[str, PlanRead]) -> Laid:
-    """How a plan comes to lie over what was read before, on the levels of its storeys by position.
+def laid_over(
+    project: Project, plan: ReadPlan, levels: Mapping[int, str], reads: Mapping[str, PlanRead], chosen: Laid
+) -> Laid:
+    """How a plan comes to lie over what was read before, on the levels of its storeys by position; else as is chosen.
 
     Raises: BadInput where another house stands there.
     """
-    where = Laid()
+    where = chosen
     for place, level in levels.items():
         read = reads.get(level)
         if read is not None and read.walls:
@@ -112,7 +114,7 @@ def _turns(before: Sequence[Axis], now: Sequence[Axis]) -> Iterator[float]:
     for best in np.argsort(-said)[:MOST_TURNS]:
         if said[best] > 0.0:
             turn = float(best * CELL_TURN + turns[best] / said[best])
-            yield from (round(turn, 4), round(turn + 180.0, 4))
+            yield from (round(math.remainder(way, 360.0), 4) for way in (turn, turn + 180.0))
 
 
 def _heading(axis: Axis) -> float:

@@ -4746,6 +4746,8 @@ export interface components {
             stairs: components["schemas"]["PlanStair"][];
             /** Storeys */
             storeys: components["schemas"]["PlanStorey"][];
+            /** Turns */
+            turns: components["schemas"]["PlanTurn"][];
             unit: components["schemas"]["PlanUnit"];
             /** Walls */
             walls: components["schemas"]["PlanWall"][];
@@ -4964,6 +4966,16 @@ export interface components {
             title: string;
             /** Walls */
             walls: number;
+        };
+        /**
+         * PlanTurn
+         * @description A way to lay a plan: what that does, in words, and the turn (degrees counter-clockwise).
+         */
+        PlanTurn: {
+            /** Degrees */
+            degrees: number;
+            /** Words */
+            words: string;
         };
         /**
          * PlanUnit

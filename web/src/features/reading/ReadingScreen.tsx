@@ -10,7 +10,7 @@ import { Note } from "../../ui/Note";
 import { useSearchLeft } from "../../ui/useSearchLeft";
 import { useHeld } from "../../useProject";
 import { PlanPreview, type Shown } from "./PlanPreview";
-import { Dimensions, Layers, LeftOver, Section, Storeys, Thicknesses, UnitChoice, Written } from "./ReadingSide";
+import { Dimensions, Layers, LeftOver, Lies, Section, Storeys, Thicknesses, UnitChoice, Written } from "./ReadingSide";
 import { type Look, type Reading, type Spot, useReading } from "./useReading";
 
 /** A floor plan from a file: what is drawn and what was found in it, corrected, then taken over as one step. */
@@ -245,6 +245,7 @@ function Judged({
             <Again reading={reading} look={look} standing={standing} />
           )}
           <UnitChoice reading={reading} look={look} />
+          <Lies reading={reading} look={look} />
           <Storeys reading={reading} look={look} />
           <Thicknesses reading={reading} look={look} />
           <Written look={look} />

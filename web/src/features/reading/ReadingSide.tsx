@@ -169,24 +169,46 @@ export function Layers({ reading, look }: { reading: Reading; look: Look }) {
   );
 }
 
-/** Heights that are written in the plan, and where north is. */
+/** How far something is turned, in words. */
+const turnedBy = (degrees: number) =>
+  `${Math.abs(Math.round(degrees * 10) / 10)}° to the ${degrees > 0 ? "left" : "right"}`;
+
+/** Heights that are written in the plan. */
 export function Written({ look }: { look: Look }) {
-  if (look.levels_written.length === 0 && !look.north) return null;
   const texts = [...new Set(look.levels_written.map((held) => held.text))];
+  if (texts.length === 0) return null;
+  return (
+    <Section title="Heights written in it">
+      <p className="font-mono text-[11.5px]">{texts.join(", ")}</p>
+    </Section>
+  );
+}
+
+/** Where north is, and how the plan may be turned. */
+export function Lies({ reading, look }: { reading: Reading; look: Look }) {
+  if (!look.north && look.turns.length === 0) return null;
   const turned = look.north ? Math.round(look.north.angle * 10) / 10 : 0;
   return (
-    <Section title="Written in it">
-      {texts.length > 0 && (
-        <p className="text-[12px]">
-          Heights: <span className="font-mono text-[11.5px]">{texts.join(", ")}</span>
-        </p>
-      )}
+    <Section title="How it lies">
       {look.north && (
         <p className="text-[12px]">
-          {turned === 0
-            ? "North is up."
-            : `North lies ${Math.abs(turned)}° to the ${turned > 0 ? "right" : "left"} of up; sides are named with up as north.`}
+          {turned === 0 ? "North is up." : `North lies ${turnedBy(-turned)} of up; sides are named with up as north.`}
         </p>
+      )}
+      {look.turns.length > 0 && (
+        <Select
+          aria-label="How the plan is laid"
+          value={String(reading.choices.turn)}
+          onChange={(value) => reading.take({ turn: Number(value) })}
+          className="w-full"
+        >
+          <option value="0">as it is drawn</option>
+          {look.turns.map(({ words, degrees }) => (
+            <option key={words} value={String(degrees)}>
+              {words}: turned {turnedBy(degrees)}
+            </option>
+          ))}
+        </Select>
       )}
     </Section>
   );

@@ -38,6 +38,8 @@ export interface Choices {
   /** Walls and openings of the plan that are as the file has them, although it had them so and the project has not. */
   back_walls: number[];
   back_openings: number[];
+  /** By how much the plan is turned when it is first taken over (degrees counter-clockwise). */
+  turn: number;
 }
 
 const NONE: Choices = {
@@ -61,6 +63,7 @@ const NONE: Choices = {
   removed: [],
   back_walls: [],
   back_openings: [],
+  turn: 0,
 };
 
 const UNNUMBERED: Record<Numbered, number[]> = {

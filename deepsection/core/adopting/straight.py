@@ -1,0 +1,47 @@
+"""How a plan may be turned when it is first taken over: its walls square to the sheet, or north up."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ..reading import ReadPlan
+
+LEAST = 0.1
+"""A plan that is turned by less (degrees) is straight."""
+
+
+@dataclass(frozen=True, slots=True)
+class Turn:
+    """A way to lay a plan: what that does, in words, and the turn (degrees counter-clockwise)."""
+
+    words: str
+    degrees: float
+
+
+def turns_of(plan: ReadPlan) -> list[Turn]:
+    """How a plan could be turned, besides lying as it is drawn; nothing where it lies so already."""
+    square, north = _square(plan), math.remainder(plan.north.angle, 360.0) if plan.north else 0.0
+    found = []
+    if plan.north and abs(north - square) < 1.0 and abs(square) > LEAST:
+        return [Turn("north up, walls square to the sheet", square)]
+    if abs(square) > LEAST:
+        found.append(Turn("walls square to the sheet", square))
+    if abs(north) > LEAST:
+        found.append(Turn("north up", round(north, 4)))
+    return found
+
+
+def _square(plan: ReadPlan) -> float:
+    """The least turn by which most of the walls, by length, lie along the sheet or across it (degrees)."""
+    lengths: dict[int, list[tuple[float, float]]] = {}
+    for wall in plan.walls:
+        if not wall.bulge:
+            angle = math.degrees(math.atan2(wall.end[1] - wall.start[1], wall.end[0] - wall.start[0])) % 90.0
+            lengths.setdefault(round(angle) % 90, []).append((math.remainder(angle - round(angle), 90.0), wall.length))
+    if not lengths:
+        return 0.0
+    most = max(lengths, key=lambda cell: sum(length for _, length in lengths[cell]))
+    held = lengths[most]
+    angle = most + sum(off * length for off, length in held) / sum(length for _, length in held)
+    return round(-math.remainder(angle, 90.0), 4) + 0.0
