@@ -157,6 +157,8 @@ def plan(
             return
         for table in plan_tables(rows):
             err.print(table)
+        for line in rows["placed"]:
+            err.print(line, markup=False)
         for line in made.skipped if made else rows["notes"]:
             err.print(f"not built: {line}", markup=False)
         if stored and made:

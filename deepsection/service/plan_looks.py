@@ -22,7 +22,7 @@ from deepsection.core.adopting import (
 from deepsection.core.errors import BadInput
 from deepsection.core.geometry import Axis, Point
 from deepsection.core.model import Project, wall_length
-from deepsection.core.reading import FoundOpening, FoundStair, FoundWall, ReadPlan
+from deepsection.core.reading import FAR, FoundOpening, FoundStair, FoundWall, ReadPlan
 from deepsection.core.resolve import storeys
 from deepsection.core.units import format_length
 
@@ -87,7 +87,7 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
             *({"level": held.level, "name": held.name} for held in known if held.plate),
             *([{"level": NEW, "name": "a new storey"}] if more else []),
         ],
-        "notes": [*plan.notes, *_laid(project, made)],
+        "notes": [*placed_words(plan), *plan.notes, *_laid(project, made)],
         "refused": refused,
         "drawn": [
             [*_point(a), *_point(b), round(bulge, 4), position.get(layer, 0), left]
@@ -103,6 +103,15 @@ def _called(project: Project, id: str) -> str:
         return f"{opening.unit.capitalize()} {project.number_of(opening)}"
     wall = project.walls_by_id[id]
     return f"{wall.status.capitalize()} wall, {format_length(wall_length(project, wall), project.units)} long"
+
+
+def placed_words(plan: ReadPlan) -> list[str]:
+    """Where a plan is drawn that is brought near to the origin."""
+    ways = ((plan.origin[0], "east", "west"), (plan.origin[1], "north", "south"))
+    if max(map(abs, plan.origin)) <= FAR:
+        return []
+    far = [f"{abs(by) / 1000:,.0f} m {up if by > 0 else down}" for by, up, down in ways if abs(by) > 500.0]
+    return [f"it is drawn {' and '.join(far)} of the origin, and is placed near it"]
 
 
 def _laid(project: Project, made: Adopted) -> list[str]:
@@ -341,5 +350,6 @@ def plan_rows(plan: ReadPlan) -> dict[str, Any]:
         "dimensions": dimension_rows(plan),
         "layers": plan.layers,
         "left_over": left_rows(plan),
+        "placed": placed_words(plan),
         "notes": plan.notes,
     }

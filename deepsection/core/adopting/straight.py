@@ -24,9 +24,9 @@ def turns_of(plan: ReadPlan) -> list[Turn]:
     square, north = _square(plan), math.remainder(plan.north.angle, 360.0) if plan.north else 0.0
     found = []
     if plan.north and abs(north - square) < 1.0 and abs(square) > LEAST:
-        return [Turn("north up, walls square to the sheet", square)]
+        return [Turn("north up, walls square", square)]
     if abs(square) > LEAST:
-        found.append(Turn("walls square to the sheet", square))
+        found.append(Turn("walls square", square))
     if abs(north) > LEAST:
         found.append(Turn("north up", round(north, 4)))
     return found

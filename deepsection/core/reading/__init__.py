@@ -23,12 +23,13 @@ from .found import (
 )
 from .laid import Laid, laid
 from .layers import MEANINGS, Meaning, meaning_of
-from .near import near
+from .near import FAR, near
 from .plans import hull_of
 from .reading import read_plan
 from .units import unit_of
 
 __all__ = [
+    "FAR",
     "MEANINGS",
     "Area",
     "Checked",

@@ -35,8 +35,6 @@ def near(drawn: Drawn, factor: float) -> tuple[Drawn, Point, list[str]]:
             math.floor(float(low[0]) / 1000) * 1000.0 / factor,
             math.floor(float(low[1]) / 1000) * 1000.0 / factor,
         )
-        east, north = (value * factor / 1000 for value in origin)
-        notes.append(f"it is drawn {east:,.0f} m east and {north:,.0f} m north of the origin, and is placed near it")
     at = moved(drawn, factor, origin)
     centre = (float(middle[0]) - origin[0]) * factor, (float(middle[1]) - origin[1]) * factor
 

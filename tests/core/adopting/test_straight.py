@@ -60,9 +60,9 @@ def test_storeys_rooms_and_stair_come_along() -> None:
     [
         (0.0, None, []),
         (0.0, 0.0, []),
-        (17.0, -17.0, ["north up, walls square to the sheet"]),
+        (17.0, -17.0, ["north up, walls square"]),
         (0.0, 90.0, ["north up"]),
-        (17.0, 40.0, ["walls square to the sheet", "north up"]),
+        (17.0, 40.0, ["walls square", "north up"]),
     ],
 )
 def test_only_what_differs_is_offered(drawn: float, north: float | None, words: list[str]) -> None:

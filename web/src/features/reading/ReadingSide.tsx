@@ -169,7 +169,7 @@ export function Layers({ reading, look }: { reading: Reading; look: Look }) {
   );
 }
 
-/** How far something is turned, in words. */
+/** How far something is turned, and which way. */
 const turnedBy = (degrees: number) =>
   `${Math.abs(Math.round(degrees * 10) / 10)}° to the ${degrees > 0 ? "left" : "right"}`;
 
@@ -192,7 +192,8 @@ export function Lies({ reading, look }: { reading: Reading; look: Look }) {
     <Section title="How it lies">
       {look.north && (
         <p className="text-[12px]">
-          {turned === 0 ? "North is up." : `North lies ${turnedBy(-turned)} of up; sides are named with up as north.`}
+          {turned === 0 ? "North is up." : `North lies ${turnedBy(-turned)} of up.`}
+          {turned !== 0 && look.turns.length > 0 && reading.choices.turn === 0 && " Sides are named with up as north."}
         </p>
       )}
       {look.turns.length > 0 && (
@@ -205,7 +206,7 @@ export function Lies({ reading, look }: { reading: Reading; look: Look }) {
           <option value="0">as it is drawn</option>
           {look.turns.map(({ words, degrees }) => (
             <option key={words} value={String(degrees)}>
-              {words}: turned {turnedBy(degrees)}
+              {words}: {turnedBy(degrees)}
             </option>
           ))}
         </Select>

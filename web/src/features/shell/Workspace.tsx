@@ -3,7 +3,7 @@ import { tinykeys } from "tinykeys";
 import type { Project, Storey } from "../../actions/types";
 import { Refusal, Unreachable, type ViewWanted } from "../../api/client";
 import { type Change, useChange, useResult } from "../../api/queries";
-import { LOOK, useClient, usePick } from "../../store";
+import { LOOK, SPLIT, useClient, usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { useActions } from "../../useActions";
@@ -113,7 +113,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     if (state.version < seen.current.version) return;
     setStoreys((held) => (JSON.stringify(held) === JSON.stringify(state.storeys) ? held : state.storeys));
     // A house begins with its plan.
-    if (seen.current.version === 0 && !state.project.walls?.length) set({ step: "Plan" });
+    if (seen.current.version === 0 && !state.project.walls?.length) set({ step: "Plan", split: SPLIT.Plan });
     // A storey that was just added is the one to go on with.
     if (seen.current.storeys > 0 && state.storeys.length > seen.current.storeys)
       set({ storey: state.storeys.at(-1)?.level ?? null });
