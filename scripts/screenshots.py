@@ -152,14 +152,15 @@ def shoot(page: Page, address: str) -> None:
     step(page, "Heights")
     select(page, "Level: Ground floor")
     picture("slope")
-    page.goto(f"{address}/project/tansy")
+    lodge = page.request.post(f"{address}/api/projects", data={"name": "Gate lodge", "units": "mm"}).json()
+    page.goto(f"{address}/project/{lodge['id']}")
     page.wait_for_timeout(2500)
     page.evaluate("document.activeElement.blur()")
     search(page, "Read a plan from a file: DXF or IFC")
     upload = {
         "name": "gate-lodge.dxf",
         "mimeType": "image/vnd.dxf",
-        "buffer": as_bytes(drawn(houses()[2], "everything")),
+        "buffer": as_bytes(drawn(houses()[2].turned(12.0), "everything")),
     }
     page.get_by_label("Plan file").set_input_files(upload)  # type: ignore[arg-type]
     page.wait_for_timeout(1200)
