@@ -90,7 +90,9 @@ def read_plan(
             break
     if refused is not None and (best is None or not best.enclosed):
         raise refused
-    if best is None or len(best.walls) < FEWEST or not best.enclosed:
+    # Who says how it is to be read is shown what that gives.
+    told_how = bool(unit or factor or meanings or pointed)
+    if best is None or len(best.walls) < FEWEST or not best.enclosed or (_bare(best) and not told_how):
         why = _why(held, best) if held.strokes or not drawn.strokes else f"in {found.name} it is too wide for a house"
         raise BadInput("no plan was found in this file: " + why, field="file")
     best.notes = [*notes, *best.notes]
@@ -101,9 +103,17 @@ def _worth(plan: ReadPlan) -> float:
     return sum(math.dist(wall.start, wall.end) for wall in plan.walls) * (2.0 if plan.enclosed else 1.0)
 
 
+def _bare(plan: ReadPlan) -> bool:
+    """Whether a plan is but outlines of single lines, with nothing that divides them and no way in."""
+    divided = any("tee" in (wall.start_on.kind, wall.end_on.kind) for wall in plan.walls)
+    return not plan.openings and not divided and all(not wall.thickness for wall in plan.walls)
+
+
 def _why(drawn: Drawn, plan: ReadPlan | None) -> str:
     if not drawn.strokes and not drawn.areas:
         return "no lines and no areas are drawn in it"
+    if plan and plan.enclosed and _bare(plan):
+        return "a plain outline is drawn in it, without rooms and openings; is it a frame or a title block?"
     walls = len(plan.walls) if plan else 0
     if walls:
         return f"{walls} pieces of wall are drawn in it, but they enclose no room; is it an elevation or a detail?"

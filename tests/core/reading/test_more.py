@@ -163,6 +163,13 @@ def _elevation(space: Any) -> None:
     space.add_lwpolyline([(0, 0), (9000, 0), (9000, 3000), (4500, 5500), (0, 3000)], close=True)
 
 
+def _title_block(space: Any) -> None:
+    """A frame with the title of a plan in it, which may be a hut drawn by single lines; nobody has a door to it."""
+    space.add_lwpolyline([(0, 0), (420, 0), (420, 297), (0, 297)], close=True)
+    space.add_lwpolyline([(300, 10), (410, 10), (410, 60), (300, 60)], close=True)
+    space.add_text("GROUND FLOOR PLAN", height=5).set_placement((310, 20))
+
+
 @pytest.mark.parametrize(
     "draw",
     [
@@ -170,6 +177,7 @@ def _elevation(space: Any) -> None:
         lambda space: space.add_text("Nothing but words"),
         lambda space: space.add_line((0, 0), (5000, 0)),
         lambda space: [space.add_circle((k * 900, 0), 300) for k in range(40)],
+        _title_block,
     ],
 )
 def test_what_is_no_plan_is_refused_in_words(draw: Any) -> None:
