@@ -140,6 +140,27 @@ def test_a_changed_plan_is_followed(bench: Bench) -> None:
     expect(bench.button("Take over")).to_be_disabled()
 
 
+def test_a_turned_plan_is_laid_square_and_followed_there(bench: Bench) -> None:
+    """Drawn at 17 degrees, laid square: read once more, it is known there and brings no news."""
+    bench.new("Turned", "mm")
+    page, data = bench.page, as_bytes(drawn(houses()[0].turned(17.0), "pairs"))
+    drop(page, "turned.dxf", data)
+    found = page.get_by_label("What was found")
+    pick(found.get_by_label("How the plan is laid"), label="walls square: 17° to the right")
+    bench.button("Take over").click()
+    bench.saved()
+    joints = {held["id"]: held for held in bench.document()["joints"]}  # type: ignore[attr-defined]
+    for wall in bench.document()["walls"]:  # type: ignore[attr-defined]
+        one, other = joints[wall["start"]], joints[wall["end"]]
+        if wall["status"] == "outer":
+            assert min(abs(one["x"] - other["x"]), abs(one["y"] - other["y"])) < 1.0
+    drop(page, "turned.dxf", data)
+    expect(found).to_contain_text("the house stands turned by 17.0° to the right")
+    expect(found).to_contain_text("0 walls, 0 openings")
+    expect(found.get_by_label("How the plan is laid")).to_have_count(0)
+    expect(found.get_by_label("Read again").get_by_role("checkbox")).to_have_count(0)
+
+
 def test_a_model_stands_with_its_storeys(bench: Bench) -> None:
     """Two storeys of another hand, dropped into an empty project: taken over, with a storey made for the upper one."""
     bench.new("Model", "mm")
