@@ -9,6 +9,7 @@ behind its length. Run as a module this is that helper.
 from __future__ import annotations
 
 import atexit
+import logging
 import os
 import pickle
 import resource
@@ -16,6 +17,7 @@ import struct
 import subprocess
 import sys
 import threading
+import traceback
 from collections.abc import Callable, Collection
 from typing import Any, BinaryIO, NamedTuple
 
@@ -30,6 +32,8 @@ from deepsection.core.reading.modelled import Model
 from .dxf_drawn import read_drawn
 from .ifc_model import read_ifc, rest_of
 
+log = logging.getLogger("deepsection")
+
 SECONDS = 30
 """A file is read within so much time of a processor."""
 BYTES = 2**30
@@ -37,6 +41,7 @@ BYTES = 2**30
 _MORE = f"took more than {SECONDS} s or {BYTES / 2**30:.0f} GiB; export it anew, without what is not needed"
 DAMAGED = f"this model is damaged: it broke off what reads it, or {_MORE}"
 TOO_MUCH = f"this drawing {_MORE}"
+ODD = "this file holds something that breaks off its reading; export it anew, or as another version of its format"
 _LENGTH = struct.Struct("<Q")
 
 
@@ -96,6 +101,9 @@ class _Helper:
                         told(*said)
                     elif kind == "done":
                         return said
+                    elif kind == "failed":
+                        log.error("a file could not be read\n%s", said)
+                        raise BadInput(ODD, field="file")
                     else:
                         raise said if kind == "refused" else BadInput(broken, field="file")
             except (EOFError, BrokenPipeError) as error:
@@ -154,6 +162,10 @@ def _answered(question: _Question, out: BinaryIO) -> None:
         answer = question.reader(*question.args, **question.named, **telling)
     except BadInput as error:
         _send(out, ("refused", error))
+    except MemoryError:
+        raise
+    except Exception:
+        _send(out, ("failed", traceback.format_exc()))
     else:
         _send(out, ("done", answer))
 

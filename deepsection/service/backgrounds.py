@@ -8,9 +8,11 @@ from pathlib import PurePath
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 from pydantic import BaseModel
 
 from deepsection.core.adopting import Adopted
+from deepsection.core.document.motion import Motion
 from deepsection.core.drawing.pictures import Picture, PictureWords
 from deepsection.core.edits import PutBackground, PutModelBody
 from deepsection.core.errors import BadInput, DeepSectionError
@@ -109,8 +111,8 @@ def grey_body(store: Store, plan: ReadPlan, made: Adopted, project: Project, nam
             id=new_id("body", "body"),
             name=PurePath(name).stem.strip()[:120] or "model",
             file=store.put_file(data),
-            x=made.laid.east,
-            y=made.laid.north,
+            x=made.laid.dx,
+            y=made.laid.dy,
             z=up,
             turn=made.laid.turn,
             without=tuple(sorted(made.model_parts)),
@@ -118,7 +120,7 @@ def grey_body(store: Store, plan: ReadPlan, made: Adopted, project: Project, nam
     )
 
 
-_bodies: LruCache[tuple[str, tuple[str, ...]], tuple[list[float], list[int]]] = LruCache(size=4)
+_bodies: LruCache[tuple[str, tuple[str, ...]], tuple[NDArray[np.float64], list[int]]] = LruCache(size=4)
 
 
 def bodies_beside(store: Store, project: Project) -> list[dict[str, Any]]:
@@ -133,14 +135,12 @@ def bodies_beside(store: Store, project: Project) -> list[dict[str, Any]]:
                 rest = rest_in(store.file(held.file), held.without)
             except DeepSectionError:
                 continue
-            known = rest[0].round(1).ravel().tolist(), rest[1].ravel().tolist()
+            known = rest[0], rest[1].ravel().tolist()
             _bodies.put((held.file, held.without), known)
         points, triangles = known
-        corners = np.array(points).reshape(-1, 3)
-        way = math.radians(held.turn)
-        east, north = np.array([(math.cos(way), math.sin(way)), (-math.sin(way), math.cos(way))])
-        flat = corners[:, :1] * east + corners[:, 1:2] * north + (held.x, held.y)
-        moved = np.column_stack([flat, corners[:, 2] + held.z]).round(1).ravel().tolist()
+        turn = Motion(turn=held.turn)
+        turned = points @ np.array([(*turn.along(1.0, 0.0), 0.0), (*turn.along(0.0, 1.0), 0.0), (0.0, 0.0, 1.0)])
+        moved = np.add(turned, (held.x, held.y, held.z)).round(1).ravel().tolist()
         groups.append(
             {"element": held.id, "role": "background", "material": "", "points": moved, "triangles": triangles}
         )

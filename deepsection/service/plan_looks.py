@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from deepsection.core.adopting import (
@@ -107,25 +107,27 @@ def _called(project: Project, id: str) -> str:
 
 def placed_words(plan: ReadPlan) -> list[str]:
     """Where a plan is drawn that is brought near to the origin."""
-    ways = ((plan.origin[0], "east", "west"), (plan.origin[1], "north", "south"))
-    if max(map(abs, plan.origin)) <= FAR:
-        return []
-    far = [f"{abs(by) / 1000:,.0f} m {up if by > 0 else down}" for by, up, down in ways if abs(by) > 500.0]
-    return [f"it is drawn {' and '.join(far)} of the origin, and is placed near it"]
+    far = _ways(plan.origin, 500.0, lambda by: f"{by / 1000:,.0f} m")
+    return [f"it is drawn {far} of the origin, and is placed near it"] if max(map(abs, plan.origin)) > FAR else []
 
 
 def _laid(project: Project, made: Adopted) -> list[str]:
-    """How far a plan is laid from where its file has it."""
-    laid = made.laid
+    """How a plan that is read again is laid from where its file has it."""
+    turn = math.remainder(made.laid.turn, 360.0)
     if not made.known:
         return []
-    if laid.turn:
-        way = "left" if laid.turn % 360.0 < 180.0 else "right"
-        turn = abs(math.remainder(laid.turn, 360.0))
-        return [f"the house stands turned by {turn:.1f}° to the {way} of how the file has it: the plan is laid over it"]
-    ways = ((laid.east, "east", "west"), (laid.north, "north", "south"))
-    said = [f"{format_length(abs(by), project.units)} {up if by > 0 else down}" for by, up, down in ways if abs(by) > 1]
-    return [f"the file counts from another place than the house: it is laid {' and '.join(said)}"] if said else []
+    if turn:
+        way = "left" if turn > 0.0 else "right"
+        said = f"turned by {abs(turn):.1f}° to the {way} of how the file has it"
+        return [f"the house stands {said}: the plan is laid over it"]
+    by = _ways((made.laid.dx, made.laid.dy), 1.0, lambda by: format_length(by, project.units))
+    return [f"the file counts from another place than the house: it is laid {by}"] if by else []
+
+
+def _ways(by: Point, least: float, write: Callable[[float], str]) -> str:
+    """How far something lies to the east or west, and to the north or south, in words; nothing below the least (mm)."""
+    ways = ((by[0], "east", "west"), (by[1], "north", "south"))
+    return " and ".join(f"{write(abs(far))} {up if far > 0 else down}" for far, up, down in ways if abs(far) > least)
 
 
 def _in_file(made: Adopted, points: Sequence[Point]) -> list[Point]:

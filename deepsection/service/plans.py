@@ -6,12 +6,12 @@ import hashlib
 from collections.abc import Sequence
 from typing import Any
 
-from deepsection.core.adopting import Adopted, adopted, holes_in, roofs_built
+from deepsection.core.adopting import Adopted, adopted, holes_in, laid, roofs_built
 from deepsection.core.errors import BadInput, RefusedEdit
 from deepsection.core.memo import LruCache
 from deepsection.core.model import Project
 from deepsection.core.progress import Told, silent, within
-from deepsection.core.reading import Drawn, Marked, ReadPlan, laid, with_openings
+from deepsection.core.reading import Drawn, Marked, ReadPlan, with_openings
 from deepsection.core.reading.modelled import read_model
 from deepsection.core.resolve import resolve
 from deepsection.core.units import Units, parse_length

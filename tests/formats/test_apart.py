@@ -84,3 +84,15 @@ def test_a_drawing_that_takes_too_much_is_refused_in_words(
         plan_in(held)
     assert refused.value.field == "file"
     assert plan_in(drawn_in(drawn_two_storeys())).walls
+
+
+def odd(data: bytes) -> None:
+    """A reader with a fault of its own."""
+    raise ValueError(f"odd: {len(data)}")
+
+
+def test_a_fault_of_the_reader_is_not_said_to_be_too_much(caplog: pytest.LogCaptureFixture) -> None:
+    """It is refused in words, and what it was is logged here."""
+    with pytest.raises(BadInput, match="breaks off its reading"):
+        apart._HELPER.asked(apart.TOO_MUCH, None, odd, b"four")
+    assert "odd: 4" in caplog.text

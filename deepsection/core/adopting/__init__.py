@@ -2,6 +2,7 @@
 
 from .changed import Gone, Moved
 from .edits import NEW, Adopted, Choices, adopted
+from .laid import laid
 from .make_ups import AS_DRAWN, Group, groups_of, key_of, thickness_of
 from .remembered import Own
 from .roofs import roofs_built
@@ -23,6 +24,7 @@ __all__ = [
     "groups_of",
     "holes_in",
     "key_of",
+    "laid",
     "roofs_built",
     "tells_heights",
     "thickness_of",

@@ -9,13 +9,15 @@ from typing import Any
 
 from shapely.geometry import Point as Spot
 
+from ..document.motion import Motion
 from ..edits import PutGrid, PutJoint, PutMakeUp, PutOpening, PutPlanRead, PutRoom, PutStair, PutWall, Remove
 from ..errors import BadInput
 from ..geometry import Point
 from ..model import GridLine, MakeUp, Opening, Project, Room
-from ..reading import FoundOpening, FoundWall, Laid, ReadPlan, hull_of, laid
+from ..reading import FoundOpening, FoundWall, ReadPlan, hull_of
 from ..trades.levels.place import storeys
 from .changed import Gone, Moved, reread
+from .laid import laid
 from .make_ups import AS_DRAWN, groups_of, key_of, made_to_measure
 from .over import laid_over
 from .remembered import Own, last_reads, read_now
@@ -83,7 +85,7 @@ class Adopted:
     away: set[int] = field(default_factory=set)
     """Walls of the plan that stay away, or elsewhere."""
     own: list[Own] = field(default_factory=list)
-    laid: Laid = field(default_factory=Laid)
+    laid: Motion = field(default_factory=Motion)
     """How it comes from where the file has it to lie over what was read of it before, or as it was chosen."""
     known: bool = False
     """Whether one of its levels was read before."""
@@ -104,7 +106,7 @@ def adopted(project: Project, plan: ReadPlan, choices: Choices, *, prefix: str) 
     out.level = next(iter(out.placed.values()))
     reads = last_reads(project)
     out.known = any(level in reads for level in out.placed.values())
-    out.laid = laid_over(project, plan, out.placed, reads, Laid(turn=choices.turn))
+    out.laid = laid_over(project, plan, out.placed, reads, Motion(turn=choices.turn))
     plan = laid(plan, out.laid)
     back = choices.back_walls, choices.back_openings
     known = reread(project, plan, out.placed, choices.unmoved, reads, back)

@@ -10,10 +10,12 @@ from collections.abc import Iterator, Mapping, Sequence
 import numpy as np
 from shapely import MultiPoint
 
+from ..document.motion import Motion
 from ..errors import BadInput
 from ..geometry import Axis, Point
 from ..model import PlanRead, Project
-from ..reading import Laid, ReadPlan, laid
+from ..reading import ReadPlan
+from .laid import STILL, laid
 from .remembered import AS_BEFORE, axis_of, compared, share_as_before
 from .there import TURNED, Near, covered, drawn_axis, standing_walls
 
@@ -39,8 +41,8 @@ MOST_TURNS = 4
 
 
 def laid_over(
-    project: Project, plan: ReadPlan, levels: Mapping[int, str], reads: Mapping[str, PlanRead], chosen: Laid
-) -> Laid:
+    project: Project, plan: ReadPlan, levels: Mapping[int, str], reads: Mapping[str, PlanRead], chosen: Motion
+) -> Motion:
     """How a plan comes to lie over what was read before, on the levels of its storeys by position; else as is chosen.
 
     Raises: BadInput where another house stands there.
@@ -71,22 +73,22 @@ def laid_over(
     return where
 
 
-def _elsewhere(read: PlanRead, plan: ReadPlan, place: int) -> Laid:
+def _elsewhere(read: PlanRead, plan: ReadPlan, place: int) -> Motion:
     """How a plan comes to where it was read last: moved, or turned and moved; as it is where neither says more."""
     numbers, shift = plan.storeys[place].walls, plan.storeys[place].shift
     before = [axis_of(held) for held in read.walls]
     now = [drawn_axis(plan.walls[k], shift) for k in numbers]
     _, all_ = _as_read(read, plan, place)
     if all_ >= 2 * SURE:
-        return Laid()
-    best = all_ + LOST, Laid()
+        return STILL
+    best = all_ + LOST, STILL
     for turn in (0.0, *_turns(before, now)):
-        turned = laid(plan, Laid(turn=turn))
+        turned = laid(plan, Motion(turn=turn))
         shift = turned.storeys[place].shift
-        way = _vote(before, [drawn_axis(turned.walls[k], shift) for k in numbers])
-        walls, all_ = _as_read(read, laid(turned, Laid(*way)), place)
+        dx, dy = _vote(before, [drawn_axis(turned.walls[k], shift) for k in numbers])
+        walls, all_ = _as_read(read, laid(turned, Motion(dx=dx, dy=dy)), place)
         if walls >= MOST and all_ > best[0]:
-            best = all_, Laid(*way, turn)
+            best = all_, Motion(dx=dx, dy=dy, turn=turn)
     return best[1]
 
 

@@ -44,6 +44,16 @@ class Motion(Element):
         x, y = self.along(c, s)
         return round(math.degrees(math.atan2(y, x)), 9)
 
+    def back(self, point: Point) -> Point:
+        """Which point comes to lie there."""
+        x, y = point[0] - self.x - self.dx, point[1] - self.y - self.dy
+        c, s = _cos_sin(-self.turn)
+        x, y = c * x - s * y, s * x + c * y
+        if self.mirror is not None:
+            c, s = _cos_sin(2 * self.mirror)
+            x, y = c * x + s * y, s * x - c * y
+        return x + self.x, y + self.y
+
     def times(self, k: int) -> Motion:
         """The motion done k times over; a mirror once."""
         if self.turn:

@@ -21,7 +21,6 @@ from .found import (
     ReadPlan,
     UnitFound,
 )
-from .laid import Laid, laid
 from .layers import MEANINGS, Meaning, meaning_of
 from .near import FAR, near
 from .plans import hull_of
@@ -44,7 +43,6 @@ __all__ = [
     "FoundSlab",
     "FoundStair",
     "FoundWall",
-    "Laid",
     "Left",
     "Marked",
     "Meaning",
@@ -55,7 +53,6 @@ __all__ = [
     "UnitFound",
     "Words",
     "hull_of",
-    "laid",
     "meaning_of",
     "moved",
     "near",

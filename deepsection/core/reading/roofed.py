@@ -192,18 +192,20 @@ def _wing(one: Slope, other: Slope) -> FoundRoof:
     corners = shapely.get_coordinates([one.area, other.area])
     along, across = corners @ np.array((ux, uy)), corners @ np.array((-uy, ux))
     s0, s1, c0, c1 = (float(v) for v in (along.min(), along.max(), across.min(), across.max()))
-    ring = tuple((s * ux - c * uy, s * uy + c * ux) for s, c in ((s0, c0), (s1, c0), (s1, c1), (s0, c1)))
     whole = shapely.union_all([one.area.buffer(CRACK), other.area.buffer(CRACK)])
 
-    def closed(a: Point, b: Point) -> bool:
-        ends = whole.intersection(LineString((a, b)).buffer(CRACK / 2))
-        return bool(ends.area > 0.9 * CRACK * math.dist(a, b))
+    def at(s: float, c: float) -> Point:
+        return s * ux - c * uy, s * uy + c * ux
+
+    def closed(s: float) -> bool:
+        ends = whole.intersection(LineString((at(s, c0), at(s, c1))).buffer(CRACK / 2))
+        return bool(ends.area > 0.9 * CRACK * (c1 - c0))
 
     # An end that runs into another roof begins where its eaves do: from there on it goes as far as that other lets it.
     eaves = along[(across < c0 + CRACK) | (across > c1 - CRACK)]
-    first, last = closed(ring[3], ring[0]), closed(ring[1], ring[2])
+    first, last = closed(s0), closed(s1)
     s0, s1 = s0 if first else float(eaves.min()), s1 if last else float(eaves.max())
-    ring = tuple((s * ux - c * uy, s * uy + c * ux) for s, c in ((s0, c0), (s1, c0), (s1, c1), (s0, c1)))
+    ring = at(s0, c0), at(s1, c0), at(s1, c1), at(s0, c1)
     edges = []
     for k, (a, b) in enumerate(zip(ring, (*ring[1:], ring[0]))):
         middle = Spot((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)

@@ -13,7 +13,6 @@ from deepsection.core.document.motion import Motion
 from deepsection.core.edits import Transform, apply_edits
 from deepsection.core.errors import BadInput
 from deepsection.core.model import Project, joint_point
-from deepsection.core.reading import Laid
 from deepsection.core.starters.projects import new_project
 from tests.core.adopting.test_changed import EAST, again, centres, faces, follow, read, stretched
 from tests.plans_drawn.truth import TrueHouse, houses
@@ -44,7 +43,7 @@ def test_a_file_that_counts_from_elsewhere_is_laid_over_the_house(
     assert made.moved == made.gone == made.own == [] and made.walls == made.openings == {}
     assert after.walls == built.walls and np.allclose(centres(after), centres(built), atol=0.2)
     if max(map(abs, by)) < 1e5:  # Else the reader brings it near by itself, by whole metres.
-        assert (made.laid.east, made.laid.north) == pytest.approx((-by[0], -by[1]), abs=1.0)
+        assert (made.laid.dx, made.laid.dy) == pytest.approx((-by[0], -by[1]), abs=1.0)
 
 
 def test_what_changed_in_it_is_found_all_the_same() -> None:
@@ -122,4 +121,4 @@ def test_a_part_of_a_house_that_was_moved_is_own_work() -> None:
     stands = apply_edits(built, [Transform(elements=tuple(walls), motion=Motion(dx=300.0, dy=300.0))])
     assert stands.plans_read == built.plans_read
     _, made = follow(stands, houses()[0])
-    assert made.laid == Laid() and made.moved == []
+    assert made.laid == Motion() and made.moved == []

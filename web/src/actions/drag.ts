@@ -8,6 +8,8 @@ import { toPlan } from "./types";
 /** A drag of a mark: from the shift of the pointer, in real mm of the pane, to edits. */
 export interface Drag {
   hint: string;
+  /** Which way of the pointer counts in a view, where that is not said by the axis of its handle. */
+  way?: (du: number, dw: number) => "across" | "up";
   /** What it lies on now, where it has come to lie on something. */
   snapped?: string;
   edits(du: number, dw: number): Edit[];
@@ -50,12 +52,13 @@ export function dragOf(
     if (!opening || !axis) return null;
     const width = widthOf(project, opening);
     const sign = opening.end === "start" ? 1 : -1;
-    const upward = projected && opening.unit === "window";
+    // In a view a window goes up and down as well: by the greater part of the drag, never by both.
+    const upward = (du: number, dw: number) => projected && opening.unit === "window" && Math.abs(dw) > Math.abs(du);
     return {
-      hint: `Drag ${numberOf(project, opening)} along its wall${upward ? ", or up and down" : ""}; its particulars take a typed distance.`,
+      hint: `Drag ${numberOf(project, opening)} along its wall${upward(0, 1) ? ", or up and down" : ""}; its particulars take a typed distance.`,
+      way: (du, dw) => (upward(du, dw) ? "up" : "across"),
       edits: (du, dw) => {
-        // In a view a window goes up and down as well: by the greater part of the drag, never by both.
-        if (upward && Math.abs(dw) > Math.abs(du))
+        if (upward(du, dw))
           return [{ kind: "put_opening", opening: { ...opening, sill: Math.max(0, opening.sill + step(dw)) } }];
         const along = projected ? (Math.abs(axis.au) < 0.05 ? 0 : du / axis.au) : du * axis.au + dw * axis.aw;
         const reach = Math.max(width / 2, Math.min(axis.length - width / 2, opening.distance + sign * step(along)));

@@ -8,8 +8,11 @@ export type Box = readonly [number, number, number, number];
 /** Of an opening its clear size is brought onto lines, without what is set around it. */
 const CLEAR = ["/reveal/", "/frame/"];
 
-/** What all marks take up that one drag moves; of a window or a door what its reveal does. */
+/** What all marks take up that one drag moves; of a window or a door what its reveal does. Nothing for what cannot be
+ * brought onto a line. */
 export function boxOf(handle: Handle, marks: readonly Mark[]): Box | null {
+  // A ridge goes by whole pitches.
+  if (handle.edit === "raise_ridge") return null;
   const moved = marks.filter((mark) => {
     const own = "handle" in mark ? mark.handle : null;
     return own?.edit === handle.edit && own.element === handle.element && own.field === handle.field;
@@ -25,17 +28,25 @@ export function boxOf(handle: Handle, marks: readonly Mark[]): Box | null {
 }
 
 /** A drag in a view over somebody else's drawing, that is not stepped itself: an edge of what is held comes to lie on a
- * line of that, where one is within reach; else it goes by whole steps. */
-export function onLines(drag: Drag, grid: number, held: Box, lines: UnderLines, reach: number): Drag {
+ * line of that, where one is within reach; else it goes by whole steps. One way counts, and only that is brought there. */
+export function onLines(
+  drag: Drag,
+  axis: Handle["axis"],
+  grid: number,
+  held: Box,
+  lines: UnderLines,
+  reach: number,
+): Drag {
   const step = (value: number) => Math.round(value / grid) * grid;
   const onto: Drag = {
-    hint: drag.hint,
+    ...drag,
     edits(du, dw) {
       const box: Box = [held[0] + du, held[1] + dw, held[2] + du, held[3] + dw];
-      const across = lines.upright(box, reach);
-      const up = lines.level(box, reach);
-      onto.snapped = across === null && up === null ? "" : "on: a line of what lies under the view";
-      return drag.edits(across === null ? step(du) : du + across, up === null ? step(dw) : dw + up);
+      const up = drag.way ? drag.way(du, dw) === "up" : axis === "z";
+      const off = up ? lines.level(box, reach) : lines.upright(box, reach);
+      onto.snapped = off === null ? "" : "on: a line of what lies under the view";
+      const by = off === null ? step(up ? dw : du) : (up ? dw : du) + off;
+      return up ? drag.edits(0, by) : drag.edits(by, 0);
     },
   };
   return onto;

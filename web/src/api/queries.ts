@@ -221,10 +221,10 @@ export function useProjectState(id: string | null) {
   });
 }
 
-/** The saved state with the views that the screen shows. */
 /** Views of a version that was known to be behind are asked for so many times more. */
 const STALE_ASKS = 3;
 
+/** The saved state with the views that the screen shows. */
 export function useResult(id: string, views: ViewWanted[]) {
   const client = useQueryClient();
   return useQuery({

@@ -210,7 +210,8 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     if (event.button === 0 && handle && element && tool === "select") {
       const taken = pane === "view" && view && behind ? boxOf(handle, view.marks) : null;
       const free = dragOf(handle, state.project, snaps, turn, taken ? EXACT : grid, pane === "view", event.altKey);
-      const drag = free && taken && behind ? onLines(free, grid, taken, behind, SNAP_PX / viewport.k) : free;
+      const drag =
+        free && taken && behind ? onLines(free, handle.axis, grid, taken, behind, SNAP_PX / viewport.k) : free;
       if (drag) return { kind: "drag", x, y, drag, edits: null, moved: false, element: handle.element };
     }
     return { kind: "pan", x, y, from: viewport, pane, moved: false, element, of: mark?.part ?? "" };

@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
+import math
+
 import pytest
 from shapely.geometry import Point as Spot
 from shapely.geometry import Polygon
 
-from deepsection.core.reading import FoundRoof, FoundStair, Laid, ReadPlan, UnitFound, laid
+from deepsection.core.adopting import laid
+from deepsection.core.document.motion import Motion
+from deepsection.core.reading import FoundRoof, FoundStair, ReadPlan, UnitFound
 from deepsection.core.reading.found import FoundFlight, FoundSlab, Slope, Storey
 
 SQUARE = ((0.0, 0.0), (4000.0, 0.0), (4000.0, 3000.0), (0.0, 3000.0))
 
 
-@pytest.mark.parametrize("where", [Laid(500.0, -70.0), Laid(turn=90.0), Laid(-40.0, 9000.0, 203.7)])
-def test_all_of_it_goes_along(where: Laid) -> None:
+@pytest.mark.parametrize(
+    "where", [Motion(dx=500.0, dy=-70.0), Motion(turn=90.0), Motion(dx=-40.0, dy=9000.0, turn=203.7)]
+)
+def test_all_of_it_goes_along(where: Motion) -> None:
     slope = Slope(Polygon(SQUARE), 0.3, -0.4, 2500.0)
     stair = FoundStair((1000.0, 200.0), 30.0, 900.0, 250.0, (FoundFlight(14, SQUARE),), 1.0, "drawn")
     plan = ReadPlan(
@@ -34,8 +40,13 @@ def test_all_of_it_goes_along(where: Laid) -> None:
     assert slab and slab.area.symmetric_difference(moved.area).area < 1.0
     assert there.stairs[0].foot == pytest.approx(where.at(stair.foot))
     assert there.stairs[0].flights[0].outline == tuple(where.at(point) for point in SQUARE)
-    assert (there.stairs[0].turn - stair.turn - where.turn) % 360.0 == pytest.approx(0.0, abs=1e-3) or (
-        there.stairs[0].turn - stair.turn - where.turn
-    ) % 360.0 == pytest.approx(360.0, abs=1e-3)
+    assert math.remainder(there.stairs[0].turn - stair.turn - where.turn, 360.0) == pytest.approx(0.0, abs=1e-3)
     # One plan lies over another one as before.
-    assert there.storeys[0].shift == pytest.approx(where.along((7.0, 9.0)))
+    assert there.storeys[0].shift == pytest.approx(where.along(7.0, 9.0))
+
+
+@pytest.mark.parametrize("mirror", [None, 31.0])
+def test_what_a_motion_brings_there_it_brings_back(mirror: float | None) -> None:
+    where = Motion(dx=-40.0, dy=9000.0, x=300.0, y=70.0, turn=203.7, mirror=mirror)
+    for point in SQUARE:
+        assert where.back(where.at(point)) == pytest.approx(point)
