@@ -56,6 +56,12 @@ HOUSE = 4e6
 """Walls that hang together enclose at least this (mm2), or are none."""
 
 
+ONE_LINE = (
+    "walls with a thickness: no lines lie beside each other as the faces of a wall do, to 2 mm; they are read from "
+    "single lines, and want a look"
+)
+
+
 def read_plan(
     drawn: Drawn,
     *,
@@ -96,6 +102,8 @@ def read_plan(
         why = _why(held, best) if held.strokes or not drawn.strokes else f"in {found.name} it is too wide for a house"
         raise BadInput("no plan was found in this file: " + why, field="file")
     best.notes = [*notes, *best.notes]
+    if not any(wall.thickness for wall in best.walls):
+        best.notes.append(ONE_LINE)
     return best
 
 
