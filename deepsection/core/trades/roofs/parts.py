@@ -138,6 +138,13 @@ def _barges(roof: ResolvedRoof, edge: int, pierced: shapely.Geometry) -> Iterato
             for number, solid in enumerate(sheets(plane, under, low - SOFFIT, low)):
                 slot = f"rake:{roof.edge_id(edge)}:{roof.slot_of(plane)}" + (f":{number}" if number else "")
                 yield _make(roof, "soffit", "trim", solid, slot=slot, function="finish")
+            if boxed:
+                # Towards the wall the end of the eave's box is closed under the soffit of the rake.
+                side = plane.polygon.intersection(inner).difference(pierced)
+                end = local(plane, side).intersection(band(plane, wall - board, wall))
+                for number, solid in enumerate(sheets(plane, end, 0.0, depth, soffit_z(roof, plane) + SOFFIT)):
+                    slot = f"return:{roof.edge_id(edge)}:{roof.slot_of(plane)}" + (f":{number}" if number else "")
+                    yield _make(roof, "barge", "trim", solid, slot=slot, function="finish")
 
 
 def _caps(roof: ResolvedRoof, pierced: shapely.Geometry) -> Iterator[Part]:

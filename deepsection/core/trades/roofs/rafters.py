@@ -75,11 +75,18 @@ def _region(plane: RoofPlane, boards: list[RoofSeam], outside: shapely.Geometry)
 
 
 def _member(
-    roof: ResolvedRoof, role: str, layer: Layer, slot: str, solid: object, axis: tuple[float, float, float]
+    roof: ResolvedRoof,
+    role: str,
+    layer: Layer,
+    slot: str,
+    solid: object,
+    axis: tuple[float, float, float],
+    *,
+    outside: bool = False,
 ) -> Part:
     return Part(
         part_key(roof.block.id, role, layer.id, slot), roof.block.id, role, layer.material, solid, axis,  # type: ignore[arg-type]
-        (roof.ridge_top.id, roof.eave.id), outside=False, function="structure",
+        (roof.ridge_top.id, roof.eave.id), outside=outside, function="structure",
     )  # fmt: skip
 
 
@@ -107,6 +114,7 @@ def _rafters(
             for count, solid in enumerate(sheets(plane, area, 0.0, plane.plumb_depth)):
                 name = f"{roof.slot_of(plane)}:{where}" + (f":{count}" if count else "")
                 yield _member(roof, "header", layer, name, solid, (*plane.line[2:], 0.0))
+    seen = _at_ends(region, [near for _, near in laid], thickness)
     for role, slot, near in members:
         strip = rectangle(near, -FAR, near + thickness, FAR)
         pieces = [piece for piece in polygons_of(region.intersection(strip)) if _is_member(piece, thickness)]
@@ -120,7 +128,16 @@ def _rafters(
                 for deck in plane.onto:
                     solid = solid.above(deck)
             name = f"{roof.slot_of(plane)}:{slot}:{number}" if number else f"{roof.slot_of(plane)}:{slot}"
-            yield _member(roof, role, layer, name, solid, axis)
+            yield _member(roof, role, layer, name, solid, axis, outside=role == "rafter" and near in seen)
+
+
+def _at_ends(region: shapely.Geometry, nears: list[float], thickness: float) -> set[float]:
+    """The near edges of the rafters that do not lie between two that come down as low: they are seen from the side,
+    where no wall and no panel closes the roof, as over a porch."""
+    feet = {near: region.intersection(rectangle(near, -FAR, near + thickness, FAR)).bounds for near in nears}
+    standing = sorted((near, bounds[1]) for near, bounds in feet.items() if bounds)
+    low = [math.inf, *(foot for _, foot in standing), math.inf]
+    return {near for k, (near, foot) in enumerate(standing, 1) if max(low[k - 1], low[k + 1]) > foot + thickness}
 
 
 def _is_member(piece: Polygon, thickness: float) -> bool:

@@ -41,9 +41,12 @@ def _layer_parts(
 ) -> Iterator[Part]:
     position = make_up.layers.index(layer)
     bears = bearing_layer(make_up)
+    shown = top.shows(wall, position, make_up)
     members = (
         *frame_members(wall, planned, layer, openings, top, position - bears),
-        *_masonry(wall, planned, layer, openings, top, bears=position == bears),
+        *_masonry(
+            wall, planned, layer, openings, top, bears=position == bears, seen=top.shows(wall, position, make_up)
+        ),
     )
     yield from members
     bare = layer.framing is not None and layer.framing.infill is None
@@ -73,7 +76,7 @@ def _layer_parts(
             solid=solid.minus([*holes, *gone, *(member.solid for member in members)]),
             sums=(top.base_sum, top.plate_sum, *(o.head.id for o in openings), *(o.sill.id for o in openings)),
             origin=(*wall.at(0.0), top.courses if clads else top.base),
-            outside=top.shows(wall, position, make_up),
+            outside=shown,
             function=layer.function,
             curve=wall.curve,
         )
@@ -116,6 +119,7 @@ def _masonry(
     top: WallTop,
     *,
     bears: bool,
+    seen: bool,
 ) -> Iterator[Part]:
     """What is built into a leaf: its wall plate where rafters bear on it, and lintels over its openings."""
 
@@ -123,7 +127,7 @@ def _masonry(
         axis = (*wall.run, 0.0)
         key = part_key(wall.wall.id, role, layer.id, slot)
         sums = (top.base_sum, top.plate_sum)
-        return Part(key, wall.wall.id, role, material, solid, axis, sums, outside=False, function="structure")
+        return Part(key, wall.wall.id, role, material, solid, axis, sums, outside=seen, function="structure")
 
     if layer.wall_plate and bears and not planned.polygon.is_empty:
         low = top.plate - layer.wall_plate.depth
