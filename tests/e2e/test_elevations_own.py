@@ -350,3 +350,18 @@ def test_lettering_is_as_large_on_the_screen_as_on_paper_at_every_zoom(bench: Be
         x, y = bench.at(3000.0, 0.0)
         bench.page.mouse.move(x, y)
         bench.page.mouse.wheel(0, -500)
+
+
+def test_two_fingers_on_a_touchpad_bring_the_drawing_nearer_and_not_the_page(bench: Bench) -> None:
+    bench.open("quillback")
+    bench.step("Plan")
+    page = bench.page
+    wide = bench.at(3000.0, 0.0)[0] - bench.at(0.0, 0.0)[0]
+    page.mouse.move(*bench.at(1500.0, 0.0))
+    page.keyboard.down("Control")  # what a touchpad sends for a pinch
+    for _ in range(3):
+        page.mouse.wheel(0, -40)
+    page.keyboard.up("Control")
+    bench.until(lambda: bench.at(3000.0, 0.0)[0] - bench.at(0.0, 0.0)[0] > wide * 1.2)
+    assert page.evaluate("visualViewport.scale") == 1
+    assert bench.errors == []

@@ -1,14 +1,17 @@
-import { type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useGesture } from "@use-gesture/react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { around, type Frame, placeOf, type Size, zoomed } from "./frame";
 
 type Point = readonly [number, number];
 
-/** A pane that shows a drawing: the wheel brings it nearer, a drag moves it, a click means a place of it. */
+/** Nearer than this a drag is a click. */
+const CLICK_PX = 4;
+
+/** A pane that shows a drawing: wheel or two fingers bring it nearer, a drag moves it, a click means a place of it. */
 export function usePane(points: readonly Point[], onClick: (place: Point, reach: number, target: Element) => void) {
   const pane = useRef<SVGSVGElement>(null);
   const [size, setSize] = useState<Size>({ width: 800, height: 600 });
   const [frame, setFrame] = useState<Frame | null>(null);
-  const drag = useRef<{ x: number; y: number; frame: Frame; moved: boolean } | null>(null);
 
   useEffect(() => {
     const held = pane.current;
@@ -21,45 +24,44 @@ export function usePane(points: readonly Point[], onClick: (place: Point, reach:
   const fitted = useMemo(() => around(points, size), [points, size]);
   const at = frame ?? fitted;
 
-  // React listens to wheels passively; the page must not scroll with the drawing.
-  useEffect(() => {
-    const held = pane.current;
-    if (!held) return;
-    const turn = (event: WheelEvent) => {
-      event.preventDefault();
-      const box = held.getBoundingClientRect();
-      const by = Math.exp(-event.deltaY * 0.0015);
-      setFrame((now) => zoomed(now ?? fitted, size, event.clientX - box.left, event.clientY - box.top, by));
-    };
-    held.addEventListener("wheel", turn, { passive: false });
-    return () => held.removeEventListener("wheel", turn);
-  }, [fitted, size]);
-
-  function onPointerDown(event: PointerEvent<SVGSVGElement>) {
-    drag.current = { x: event.clientX, y: event.clientY, frame: at, moved: false };
-  }
-  function onPointerMove(event: PointerEvent<SVGSVGElement>) {
-    const from = drag.current;
-    if (!from) return;
-    const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
-    if (!from.moved && Math.hypot(dx, dy) < 4) return;
-    from.moved = true;
-    setFrame({ ...from.frame, x: from.frame.x - dx / from.frame.k, y: from.frame.y + dy / from.frame.k });
-  }
-  function onPointerUp(event: PointerEvent<SVGSVGElement>) {
-    const from = drag.current;
-    drag.current = null;
-    if (!from || from.moved) return;
-    const box = event.currentTarget.getBoundingClientRect();
-    onClick(placeOf(at, size, event.clientX - box.left, event.clientY - box.top), 12 / at.k, event.target as Element);
-  }
+  /** Pixels from the corner of the pane. */
+  const spot = (x: number, y: number): Point => {
+    const box = pane.current?.getBoundingClientRect();
+    return [x - (box?.left ?? 0), y - (box?.top ?? 0)];
+  };
+  useGesture(
+    {
+      onDrag: ({ tap, xy, movement: [dx, dy], memo = at, pinching, cancel, event }) => {
+        if (pinching) cancel();
+        else if (tap) onClick(placeOf(at, size, ...spot(...xy)), 12 / at.k, event.target as Element);
+        else setFrame({ ...memo, x: memo.x - dx / memo.k, y: memo.y + dy / memo.k });
+        return memo;
+      },
+      onWheel: ({ event, last }) => {
+        // It is told once more where it ends; with two fingers on a touchpad it is a pinch.
+        if (last || event.ctrlKey) return;
+        event.preventDefault();
+        const by = Math.exp(-event.deltaY * 0.0015);
+        setFrame((now) => zoomed(now ?? fitted, size, ...spot(event.clientX, event.clientY), by));
+      },
+      onPinch: ({ origin, movement: [by], memo = at, event }) => {
+        event.preventDefault();
+        setFrame(zoomed(memo, size, ...spot(...origin), by));
+        return memo;
+      },
+    },
+    {
+      target: pane,
+      eventOptions: { passive: false },
+      drag: { filterTaps: true, tapsThreshold: CLICK_PX, pointer: { keys: false } },
+    },
+  );
 
   /** Where a place of the drawing lies in the pane (px). */
   const toPane = ([x, y]: Point): Point => [(x - at.x) * at.k + size.width / 2, size.height / 2 - (y - at.y) * at.k];
   const fit = useCallback(() => setFrame(null), []);
   return {
     pane,
-    events: { onPointerDown, onPointerMove, onPointerUp },
     transform: `translate(${size.width / 2 - at.x * at.k} ${size.height / 2 + at.y * at.k}) scale(${at.k} ${-at.k})`,
     k: at.k,
     toPane,

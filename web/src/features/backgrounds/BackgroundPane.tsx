@@ -58,7 +58,7 @@ export function BackgroundPane({ drawing, picked, onBackground, onPick }: Props)
     ],
     [drawing, under, bx0, by0, bx1, by1],
   );
-  const { pane, events, transform, toPane, k } = usePane(shown, (place, reach) => {
+  const { pane, transform, toPane, k } = usePane(shown, (place, reach) => {
     if (picked) onPick(snapped(onBackground ? under : house, place, reach));
   });
   return (
@@ -68,7 +68,6 @@ export function BackgroundPane({ drawing, picked, onBackground, onPick }: Props)
       aria-label={`${drawing.title} with what lies under it`}
       className={`h-full w-full touch-none bg-paper ${picked ? "cursor-crosshair" : "cursor-default"}`}
       style={{ "--k": k, "--pen": 1, isolation: "isolate" } as React.CSSProperties}
-      {...events}
     >
       <g transform={transform}>
         <DrawingView drawing={drawing} id="bg" k={k} />

@@ -1,3 +1,4 @@
+import { useDrag } from "@use-gesture/react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { showOf } from "../../actions/shown";
 import type { Drawing } from "../../api/client";
@@ -296,7 +297,15 @@ function Splitter({
   onSplit: (at: number) => void;
   hidden: boolean;
 }) {
-  const held = useRef(false);
+  const within = (share: number) => Math.min(0.85, Math.max(0.15, share));
+  const bind = useDrag(
+    ({ event, xy: [, y] }) => {
+      event.stopPropagation();
+      const top = (event.currentTarget as Element).parentElement?.getBoundingClientRect().top ?? 0;
+      onSplit(within((y - top) / size.height));
+    },
+    { pointer: { keys: false } },
+  );
   if (hidden) return null;
   return (
     // biome-ignore lint/a11y/useSemanticElements: a splitter that moves is no thematic break
@@ -306,25 +315,12 @@ function Splitter({
       aria-label="Share of the plan"
       aria-valuenow={Math.round((panes.planBottom / Math.max(size.height, 1)) * 100)}
       tabIndex={0}
-      className="absolute inset-x-0 z-10 grid cursor-row-resize place-items-center bg-strip"
+      {...bind()}
+      className="absolute inset-x-0 z-10 grid cursor-row-resize touch-none place-items-center bg-strip"
       style={{ top: panes.planBottom, height: SPLITTER }}
-      onPointerDown={(event) => {
-        event.stopPropagation();
-        held.current = true;
-        event.currentTarget.setPointerCapture(event.pointerId);
-      }}
-      onPointerMove={(event) => {
-        if (!held.current) return;
-        event.stopPropagation();
-        const top = event.currentTarget.parentElement?.getBoundingClientRect().top ?? 0;
-        onSplit(Math.min(0.85, Math.max(0.15, (event.clientY - top) / size.height)));
-      }}
-      onPointerUp={() => {
-        held.current = false;
-      }}
       onKeyDown={(event) => {
         const step = event.key === "ArrowUp" ? -0.03 : event.key === "ArrowDown" ? 0.03 : 0;
-        if (step) onSplit(Math.min(0.85, Math.max(0.15, panes.planBottom / size.height + step)));
+        if (step) onSplit(within(panes.planBottom / size.height + step));
       }}
     >
       <span className="h-[3px] w-10 rounded bg-[#b9b09b]" />

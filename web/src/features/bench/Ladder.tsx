@@ -1,4 +1,6 @@
-import { useRef, useState } from "react";
+import { useDrag } from "@use-gesture/react";
+import { useState } from "react";
+import type { Edit } from "../../api/client";
 import { usePick } from "../../store";
 import { useHeld } from "../../useProject";
 import { LengthEntry } from "./LengthEntry";
@@ -17,20 +19,12 @@ const BOTTOM = 16;
 /** Where names end and their leaders begin, and where these reach the rung. */
 const [NAME_END, RUNG] = [LADDER - 26, LADDER - 18];
 
-/** A rung that is being dragged: from which height of the pointer, its rise over the rung below, and what it becomes. */
-interface Held {
-  y: number;
-  rise: number;
-  total: number | null;
-}
-
 const CLICK_PX = 4;
 
 /** The height ladder beside the view: rungs at their heights, and between them the parts that add up. */
 export function Ladder({ preview }: { preview: ReturnType<typeof usePreview> }) {
   const { bench, viewport, panes, point: onHover } = useBench();
   const { state, change, commit } = useHeld();
-  const dragged = useRef<Held | null>(null);
   const { selection, set } = usePick("selection", "set");
   const [entry, setEntry] = useState<{ rung: string; field: string; label: string; y: number; text: string } | null>(
     null,
@@ -44,25 +38,26 @@ export function Ladder({ preview }: { preview: ReturnType<typeof usePreview> }) 
     const [own, below] = [z(element), z(rung?.from_rung)];
     return own === undefined || below === undefined ? null : own - below;
   }
-  function follow(element: string, y: number) {
-    const held = dragged.current;
-    if (!held || (held.total === null && Math.abs(y - held.y) <= CLICK_PX)) return;
-    const grid = units === "ft-in" ? 25.4 : 10;
-    held.total = Math.max(grid, held.rise + Math.round((held.y - y) / viewport.k / grid) * grid);
-    preview.show([{ kind: "set_total", rung: element, total: held.total }]);
-  }
-  function drop(element: string) {
-    const held = dragged.current;
-    dragged.current = null;
-    if (held?.total == null) return;
-    setWrong(null);
-    commit([{ kind: "set_total", rung: element, total: held.total }], {
-      failed: (error) => {
-        preview.clear();
-        setWrong(error.message);
-      },
-    });
-  }
+  const bind = useDrag(
+    ({ args: [rung], initial: [, from], xy: [, y], memo = riseOf(rung), last }) => {
+      if (memo === null) return memo;
+      const grid = units === "ft-in" ? 25.4 : 10;
+      const total = Math.max(grid, memo + Math.round((from - y) / viewport.k / grid) * grid);
+      const edits: Edit[] = [{ kind: "set_total", rung, total }];
+      if (!last) preview.show(edits);
+      else {
+        setWrong(null);
+        commit(edits, {
+          failed: (error) => {
+            preview.clear();
+            setWrong(error.message);
+          },
+        });
+      }
+      return memo;
+    },
+    { axis: "y", threshold: CLICK_PX, pointer: { keys: false } },
+  );
   const height = panes.viewBottom - panes.viewTop;
   if (height < 60) return null;
   const inSight = bench.ladder
@@ -109,18 +104,11 @@ export function Ladder({ preview }: { preview: ReturnType<typeof usePreview> }) 
               rung.terms?.length &&
               setEntry({ rung: rung.element, field: "total", label: `${rung.label}, height in all`, y, text: "" })
             }
-            onPointerDown={(event) => {
-              const rise = rung.stated ? riseOf(rung.element) : null;
-              if (rise === null || event.button !== 0) return;
-              dragged.current = { y: event.clientY, rise, total: null };
-              event.currentTarget.setPointerCapture(event.pointerId);
-            }}
-            onPointerMove={(event) => follow(rung.element, event.clientY)}
-            onPointerUp={() => drop(rung.element)}
+            {...(rung.stated ? bind(rung.element) : {})}
             onPointerEnter={() => onHover(rung.sum)}
             onPointerLeave={() => onHover(null)}
             title={`${rung.label} ${rung.text}`}
-            className={`absolute right-[27px] w-[94px] rounded px-0.5 text-right leading-[13px] ${selection === rung.element ? "outline-1 outline-dashed outline-line" : ""}`}
+            className={`absolute right-[27px] w-[94px] touch-none rounded px-0.5 text-right leading-[13px] ${selection === rung.element ? "outline-1 outline-dashed outline-line" : ""}`}
             style={{ top: shown - clear / 2 + 1 }}
           >
             <span className={`block truncate text-[11px] font-semibold ${rung.stated ? "" : "text-line"}`}>

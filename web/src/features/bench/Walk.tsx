@@ -1,4 +1,5 @@
-import { useMemo, useRef } from "react";
+import { useDrag } from "@use-gesture/react";
+import { useMemo } from "react";
 import type { Snaps } from "../../actions/types";
 import { usePick } from "../../store";
 import { useBench } from "./useBench";
@@ -60,8 +61,15 @@ export function WalkKnob() {
     panes,
   } = useBench();
   const { walked, set } = usePick("walked", "set");
-  const held = useRef(false);
   const corners = useMemo(() => cornersOf(snaps), [snaps]);
+  const bind = useDrag(
+    ({ event, xy: [x] }) => {
+      event.stopPropagation();
+      const left = (event.currentTarget as Element).parentElement?.getBoundingClientRect().left ?? 0;
+      set({ walked: nearest(x - left) });
+    },
+    { pointer: { keys: false } },
+  );
   if (!corners.length || panes.planBottom < 40 || panes.viewBottom - panes.viewTop < 40) return null;
   const at = (corner: Corner) => viewport.u + corner.u * viewport.k;
   const place = walked === null ? LADDER + 18 : at(corners[Math.min(walked, corners.length - 1)]);
@@ -79,22 +87,9 @@ export function WalkKnob() {
       aria-valuemax={corners.length}
       aria-valuenow={walked === null ? 0 : walked + 1}
       title="Drag along the plan, or use the arrow keys: the projection line of each corner. A double click takes it away."
-      className="absolute z-20 h-[15px] w-[15px] -translate-x-1/2 cursor-ew-resize rounded-full border-2 border-line bg-paper"
+      {...bind()}
+      className="absolute z-20 h-[15px] w-[15px] -translate-x-1/2 cursor-ew-resize touch-none rounded-full border-2 border-line bg-paper"
       style={{ left: place, top: panes.planBottom + SPLITTER / 2 - 7.5 }}
-      onPointerDown={(event) => {
-        event.stopPropagation();
-        held.current = true;
-        event.currentTarget.setPointerCapture(event.pointerId);
-      }}
-      onPointerMove={(event) => {
-        if (!held.current) return;
-        event.stopPropagation();
-        const left = event.currentTarget.parentElement?.getBoundingClientRect().left ?? 0;
-        set({ walked: nearest(event.clientX - left) });
-      }}
-      onPointerUp={() => {
-        held.current = false;
-      }}
       onDoubleClick={() => set({ walked: null })}
       onKeyDown={(event) => {
         const step = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;

@@ -1,13 +1,5 @@
-import {
-  type PointerEvent,
-  type RefObject,
-  useCallback,
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-  type WheelEvent,
-} from "react";
+import { useGesture } from "@use-gesture/react";
+import { type PointerEvent, type RefObject, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { lengthOf } from "../../actions/arc";
 import { type Drag, dragOf, letteringDrag, noteDrag, sectionDrag, stringDrag } from "../../actions/drag";
 import { nameOf } from "../../actions/elements";
@@ -363,10 +355,25 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     });
   }
 
-  function onWheel(event: WheelEvent) {
-    const { x, y } = spot(event);
-    setViewport(zoom(viewport, Math.exp(-event.deltaY * 0.0015), x, y, panes));
-  }
+  useGesture(
+    {
+      onWheel: ({ event, last }) => {
+        // It is told once more where it ends; with two fingers on a touchpad it is a pinch.
+        if (last || event.ctrlKey) return;
+        event.preventDefault();
+        const { x, y } = spot(event);
+        setViewport(zoom(viewport, Math.exp(-event.deltaY * 0.0015), x, y, panes));
+      },
+      onPinch: ({ origin: [clientX, clientY], movement: [by], memo = viewport, event }) => {
+        event.preventDefault();
+        gesture.current = null; // what the first finger began
+        const { x, y } = spot({ clientX, clientY });
+        setViewport(zoom(memo, by, x, y, panes));
+        return memo;
+      },
+    },
+    { target: box, eventOptions: { passive: false } },
+  );
 
   const latest = useRef({ runner, selection, state, snaps, hover });
   latest.current = { runner, selection, state, snaps, hover };
@@ -461,7 +468,7 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     dragging,
     dragLabel: runner.action ? overlayText(runner.overlay, units) : null,
     cursor: runner.action ? "crosshair" : "default",
-    events: { onPointerDown, onPointerMove, onPointerUp, onWheel, onPointerLeave: () => setHover(null) },
+    events: { onPointerDown, onPointerMove, onPointerUp, onPointerLeave: () => setHover(null) },
   };
 }
 

@@ -33,7 +33,7 @@ export function PlanPreview({ reading, look, shown, picking, picked, onPick, onP
     [look],
   );
   const all = useMemo(() => (look.walls.length ? look.walls.flatMap((wall) => wall.outline) : ends), [look, ends]);
-  const { pane, events, transform, toPane } = usePane(all, (place, reach, target) => {
+  const { pane, transform, toPane } = usePane(all, (place, reach, target) => {
     if (picking) {
       onPick(place, snapped(ends, place, reach));
       return;
@@ -50,7 +50,6 @@ export function PlanPreview({ reading, look, shown, picking, picked, onPick, onP
       role="img"
       aria-label="Plan in the file"
       className={`h-full w-full touch-none bg-paper ${picking ? "cursor-crosshair" : "cursor-default"}`}
-      {...events}
       onPointerLeave={() => onPoint(null)}
     >
       <g transform={transform}>

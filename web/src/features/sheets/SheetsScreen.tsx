@@ -1,3 +1,4 @@
+import { useDrag } from "@use-gesture/react";
 import { useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useSheet } from "../../api/queries";
@@ -8,7 +9,6 @@ import { useActions } from "../../useActions";
 import { useHeld } from "../../useProject";
 
 type SheetOut = Schemas["SheetOut"];
-type Placed = SheetOut["placed"][number];
 
 /** The sheets: the chosen one as it prints; views are dragged into place. */
 export function SheetsScreen() {
@@ -60,7 +60,16 @@ export function SheetsScreen() {
 function Paper({ id, sheet }: { id: string; sheet: SheetOut }) {
   const { state, commit } = useHeld();
   const paper = useRef<HTMLDivElement>(null);
-  const [drag, setDrag] = useState<{ placed: Placed; x: number; y: number; dx: number; dy: number } | null>(null);
+  const [drag, setDrag] = useState<{ placed: string; dx: number; dy: number } | null>(null);
+  const bind = useDrag(
+    ({ args: [placed], movement: [dx, dy], last }) => {
+      if (last) shift(placed, dx * mm(), -dy * mm());
+      setDrag(last ? null : { placed, dx, dy });
+    },
+    { pointer: { keys: false } },
+  );
+  /** What a pixel of the screen is on the paper. */
+  const mm = () => sheet.width / (paper.current?.clientWidth ?? 1);
   const source = `/api/projects/${id}/sheets/${sheet.id}/picture?dpi=${sheet.width > 600 ? 120 : 200}&version=${sheet.version}`;
   const document = state.project.sheets?.find((held) => held.id === sheet.id);
 
@@ -90,31 +99,19 @@ function Paper({ id, sheet }: { id: string; sheet: SheetOut }) {
         draggable={false}
       />
       {sheet.placed.map((placed) => {
-        const moved = drag?.placed.id === placed.id ? drag : null;
-        const width = paper.current?.clientWidth ?? 1;
-        const mm = sheet.width / width;
+        const moved = drag?.placed === placed.id ? drag : null;
         return (
           <button
             key={placed.id}
             type="button"
             aria-label={`${placed.title} at ${placed.scale_name}; drag, or move with the arrow keys`}
-            className={`absolute cursor-move rounded-sm border border-dashed ${moved ? "border-line bg-line/10" : "border-transparent hover:border-line"}`}
+            {...bind(placed.id)}
+            className={`absolute cursor-move touch-none rounded-sm border border-dashed ${moved ? "border-line bg-line/10" : "border-transparent hover:border-line"}`}
             style={{
               left: `calc(${(placed.x0 / sheet.width) * 100}% + ${moved?.dx ?? 0}px)`,
               top: `calc(${((sheet.height - placed.y1) / sheet.height) * 100}% + ${moved?.dy ?? 0}px)`,
               width: `${((placed.x1 - placed.x0) / sheet.width) * 100}%`,
               height: `${((placed.y1 - placed.y0) / sheet.height) * 100}%`,
-            }}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              setDrag({ placed, x: event.clientX, y: event.clientY, dx: 0, dy: 0 });
-            }}
-            onPointerMove={(event) =>
-              drag && setDrag({ ...drag, dx: event.clientX - drag.x, dy: event.clientY - drag.y })
-            }
-            onPointerUp={() => {
-              if (drag) shift(drag.placed.id, drag.dx * mm, -drag.dy * mm);
-              setDrag(null);
             }}
             onKeyDown={(event) => {
               const step: Record<string, [number, number]> = {
