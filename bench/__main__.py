@@ -35,7 +35,7 @@ from deepsection.service.work import bench_of, building_of, checked_edits
 from .caches import clear_caches
 from .comb import comb
 from .details import all_as_pdf, detail_runs
-from .edits import EDIT_CASES, LOCAL
+from .edits import EDIT_CASES, LOCAL, held_of
 from .floors import floor_seconds, stair_seconds
 from .hidden_lines import areas_by_material, as_one, available, hidden_line_seconds, solids_of
 from .lettering import drag_seconds, lettering_seconds
@@ -385,8 +385,7 @@ def _edit_runs(
         engine = open_database(f"sqlite:///{Path(folder) / 'bench.db'}")
         store = Store(engine)
         stored = store.create(project, "bench")
-        bench_of(stored.project, stored.version, wanted)
-        have = [view.model_copy(update={"have": True}) for view in wanted]
+        have = held_of(bench_of(stored.project, stored.version, wanted), wanted)
         for round_ in range(1, ROUNDS + 1):
             start = perf_counter()
             previewed = checked_edits(stored.project, [make(project, -round_)])
@@ -396,8 +395,10 @@ def _edit_runs(
             changed = checked_edits(stored.project, [make(project, round_)])
             before = stored.project
             stored = store.append(project.id, stored.version, changed, "bench", "[]")
-            size = len(orjson.dumps(bench_of(stored.project, stored.version, have, before)))
+            made = bench_of(stored.project, stored.version, have, before)
+            size = len(orjson.dumps(made))
             kept.append((perf_counter() - start) * 1000)
+            have = held_of(made, wanted)
         engine.dispose()
     return kept, shown, size
 

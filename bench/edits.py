@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from typing import Any
 
 from deepsection.core.edits import MoveOpening, MoveWall, PutRoof, PutSection, SetTerm, UseMakeUp, changed
 from deepsection.core.model import Project, wall_length
+from deepsection.service.schemas import ViewWanted
 
 
 def move_window(project: Project, step: int) -> MoveOpening:
@@ -58,4 +60,11 @@ EDIT_CASES: dict[str, Callable[[Project, int], object]] = {
 LOCAL = ("move a window", "change a make-up", "drag the section line")
 """Edits that touch one wall, or one line: the others reach through the whole house."""
 
-__all__ = ["EDIT_CASES", "LOCAL"]
+
+def held_of(answer: dict[str, Any], wanted: Sequence[ViewWanted]) -> list[ViewWanted]:
+    """The views that are wanted, as a screen asks for them that holds the drawings of an answer."""
+    drawings = answer["drawings"]
+    return [view.model_copy(update={"have": drawing["digest"]}) for view, drawing in zip(wanted, drawings)]
+
+
+__all__ = ["EDIT_CASES", "LOCAL", "held_of"]

@@ -18,6 +18,8 @@ from deepsection.demo import larkmoor_house
 from deepsection.service.schemas import ViewWanted
 from deepsection.service.work import bench_of, checked_edits
 
+from .edits import held_of
+
 VIEWS = ("plan", "elevation:south", "section:section-a")
 
 
@@ -42,8 +44,7 @@ def lettering_seconds(rounds: int) -> Iterator[tuple[str, int, list[float]]]:
 def drag_seconds(project: Project, status: str, rounds: int) -> Iterator[float]:
     """ms of previews of the plan, with lettering, while the longest wall of a status is dragged."""
     wanted = [ViewWanted(name="plan")]
-    bench_of(project, 1, wanted)
-    have = [view.model_copy(update={"have": True}) for view in wanted]
+    have = held_of(bench_of(project, 1, wanted), wanted)
     walls = (wall for wall in project.walls if wall.status == status)
     wall = max(walls, key=lambda held: wall_length(project, held))
     for step in range(1, rounds + 1):

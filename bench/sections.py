@@ -20,7 +20,7 @@ from deepsection.formats.writers import write_pdf
 from deepsection.service.schemas import ViewWanted
 from deepsection.service.work import bench_of, checked_edits
 
-from .edits import drag_section
+from .edits import drag_section, held_of
 
 
 def section_runs(rounds: int) -> dict[str, list[float]]:
@@ -67,8 +67,7 @@ def six_on_a_sheet() -> float:
 def section_drags(project: Project, rounds: int) -> Iterator[float]:
     """ms of previews of plan and section while the first section line is dragged, as they follow it."""
     wanted = [ViewWanted(name="plan"), ViewWanted(name=f"section:{project.sections[0].id}")]
-    bench_of(project, 1, wanted)
-    have = [view.model_copy(update={"have": True}) for view in wanted]
+    have = held_of(bench_of(project, 1, wanted), wanted)
     for step in range(1, rounds + 1):
         start = perf_counter()
         moved = checked_edits(project, [drag_section(project, step)])

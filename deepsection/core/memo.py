@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Sequence
 from itertools import islice
+from threading import Lock
 from typing import Any, Generic, TypeVar
+
+from cachetools import LRUCache
 
 K = TypeVar("K", bound=Hashable)
 V = TypeVar("V")
@@ -48,25 +51,27 @@ class BulkMemo(Generic[K, V]):
 
 
 class LruCache(Generic[K, V]):
-    """The values that were used last, by name; the oldest fall away. Safe where several threads use it."""
+    """The values that were used last, by name. Several threads may use it."""
 
     def __init__(self, *, size: int) -> None:
-        self._size = size
-        self._held: dict[K, V] = {}
+        self._held: LRUCache[K, V] = LRUCache(size)
+        self._lock = Lock()
 
     def get(self, name: K) -> V | None:
         """The value of a name; None where it is not kept."""
-        return self._held.get(name)
+        with self._lock:
+            found: V | None = self._held.get(name)
+            return found
 
     def put(self, name: K, found: V) -> None:
         """Keep a value."""
-        self._held.pop(name, None)
-        self._held[name] = found
-        _drop_oldest(self._held, self._size)
+        with self._lock:
+            self._held[name] = found
 
     def cache_clear(self) -> None:
         """Forget everything."""
-        self._held.clear()
+        with self._lock:
+            self._held.clear()
 
 
 class IdentityMemo(Generic[V]):
@@ -94,4 +99,4 @@ class IdentityMemo(Generic[V]):
 def _drop_oldest(held: dict[Any, Any], size: int) -> None:
     """Leave no more than so many entries."""
     for key in list(islice(held, max(0, len(held) - size))):
-        held.pop(key, None)  # Another thread may have dropped it.
+        held.pop(key, None)

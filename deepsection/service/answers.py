@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import dataclasses
 from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import partial
 from hashlib import blake2b
 from typing import Any
 
@@ -11,51 +13,52 @@ import orjson
 
 from deepsection.core.drawing import Drawing
 from deepsection.core.memo import LruCache
-from deepsection.core.model import Project
 
 from .schemas import ViewWanted
 
-Key = tuple[Project, str, float, float | None]
-"""What a drawing was made of: the document, the name of the view, its scale, and the way it was turned."""
 
-_sent: LruCache[Key, tuple[bytes, ...]] = LruCache(size=32)
-"""The marks of drawings that were sent, each by its digest: the marks themselves would fill the memory."""
+@dataclass(frozen=True)
+class Sent:
+    """A drawing that was sent: the digests of its marks (they themselves would fill the memory), and where its
+    lettering stands: how far from its own place (paper mm), by key."""
 
-_placed: LruCache[Key, dict[str, tuple[float, float]]] = LruCache(size=32)
-"""Where the lettering of drawings that were sent stands: how far from its own place (paper mm), by key."""
+    marks: tuple[bytes, ...]
+    placed: dict[str, tuple[float, float]]
+
+
+_sent: LruCache[str, Sent] = LruCache(size=48)
+"""Drawings that were sent, by their own digests: whoever names one holds it, whichever version or scale it is of."""
 
 Step = tuple[int, int, int]
 """So many marks from a place of the drawing before, then so many new ones: (place, kept, new)."""
 
 
-def answer(
-    drawing: Drawing, project: Project, view: ViewWanted, base: Project | None, *, keep: bool = True
-) -> dict[str, Any]:
-    """A drawing ready to serialise: whole, or as steps from the one of `base` that the screen holds.
+def answer(drawing: Drawing, view: ViewWanted, *, keep: bool = True) -> dict[str, Any]:
+    """A drawing ready to serialise: whole, or as steps from the one that the screen holds.
 
     What is sent is remembered, for the next answer to build on, unless it is but a preview (`keep` false).
     """
     marks = [orjson.dumps(mark) for mark in drawing.marks]
-    digests = tuple(blake2b(mark, digest_size=16).digest() for mark in marks)
+    digests = tuple(_digest(mark).digest() for mark in marks)
     names = (field.name for field in dataclasses.fields(drawing) if field.name not in ("marks", "sums"))
-    content = {name: getattr(drawing, name) for name in names}
-    before = _sent.get(_key(base, view)) if base is not None and view.have else None
+    content = {name: getattr(drawing, name) for name in names} | {"digest": _digest(b"".join(digests)).hexdigest()}
+    before = _sent.get(view.have) if view.have else None
     if keep:
-        _sent.put(_key(project, view), digests)
-        _placed.put(_key(project, view), {key: (dx, dy) for key, dx, dy in drawing.shifts})
+        placed = {key: (dx, dy) for key, dx, dy in drawing.shifts}
+        _sent.put(content["digest"], Sent(digests, placed))
     if before is None:
         return content | {"marks": [orjson.Fragment(mark) for mark in marks], "steps": None}
-    steps, fresh = difference(before, digests)
+    steps, fresh = difference(before.marks, digests)
     return content | {"marks": [orjson.Fragment(marks[place]) for place in fresh], "steps": steps}
 
 
-def lettering_of(base: Project | None, view: ViewWanted) -> dict[str, tuple[float, float]] | None:
-    """Where lettering stands in the drawing of `base` that the screen holds; None where that is not known."""
-    return _placed.get(_key(base, view)) if base is not None else None
+def lettering_of(view: ViewWanted) -> dict[str, tuple[float, float]] | None:
+    """Where lettering stands in the drawing of a view that the screen holds; None where that is not known."""
+    held = _sent.get(view.have) if view.have else None
+    return held.placed if held else None
 
 
-def _key(project: Project, view: ViewWanted) -> Key:
-    return project, view.name, view.scale or project.scale, view.look_deg
+_digest = partial(blake2b, digest_size=16)
 
 
 def difference(before: Sequence[bytes], after: Sequence[bytes]) -> tuple[list[Step], list[int]]:

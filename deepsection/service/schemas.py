@@ -44,13 +44,13 @@ class Problem(BaseModel):
 class ViewWanted(Shape):
     """A view to draw: by name, at a scale (the project's when none is given); `look_deg` turns the plan.
 
-    `have`: the screen holds it as it is in the base version, so that the answer may tell only what changed.
+    `have`: the digest of the drawing of it that the screen holds, so that the answer may tell only what changed.
     """
 
     name: str = Field(min_length=1, max_length=80)
     scale: float | None = Field(default=None, ge=1, le=2000)
     look_deg: float | None = Field(default=None, ge=-360, le=360)
-    have: bool = False
+    have: str | None = Field(default=None, max_length=64)
 
 
 class ProjectItem(BaseModel):
@@ -274,9 +274,13 @@ class State(BaseModel):
 
 @dataclass(frozen=True, slots=True)
 class DrawingOut(Drawing):
-    """A drawing; with `steps` its marks are only the new ones beside those of the base version, which the screen holds:
-    each step takes so many of these from a place on, then so many new ones (place, kept, new)."""
+    """A drawing and the digest of its marks.
 
+    With `steps` its marks are only the new ones beside those of the drawing that the screen holds: each step takes so
+    many of these from a place on, then so many new ones (place, kept, new).
+    """
+
+    digest: str = ""
     steps: tuple[tuple[int, int, int], ...] | None = None
 
 

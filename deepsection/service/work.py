@@ -214,20 +214,19 @@ def bench_of(
     keep: bool = True,
     draft: bool = False,
 ) -> dict[str, Any]:
-    """Drawings and what goes with them, ready to serialise as `Bench`; of views that the screen has of `base`, what
-    changed.
+    """Drawings and what goes with them, ready to serialise as `Bench`; of views that the screen holds, what changed.
 
     What fails in a view is left out and named among the findings, unless `strict`: then it raises what went wrong.
     While something is dragged, advice that takes its time is that of `base`. A `draft` shows of sections what they cut
     alone, and plans as they were in `base`, with the lines of sections where they are now.
     """
-    held, document = opened(project), project
+    held = opened(project)
     drawings = []
     for view in views:
         scale = view.scale or project.scale
         if strict:
             # While something is dragged, lettering stays where it was as long as it can; what is kept is placed anew.
-            before = None if keep else lettering_of(base, view)
+            before = None if keep else lettering_of(view)
             plans = {plan_name(base, held.level) for held in storeys(base)} if draft and base is not None else ()
             if base is not None and view.name in plans:
                 look = look_of(project, view.name) if view.look_deg is None else view.look_deg
@@ -238,7 +237,7 @@ def bench_of(
                 )
         else:
             drawing, held = drawn(held, view.name, scale, look_deg=view.look_deg)
-        drawings.append(answer(explode(drawing), document, view, base, keep=keep))
+        drawings.append(answer(explode(drawing), view, keep=keep))
     building, project = held.building, held.project
     plan = next((view for view in views if view.name.partition(":")[0] == "plan"), ViewWanted(name="plan"))
     look = plan.look_deg if plan.look_deg is not None else look_of(project, plan.name)
@@ -288,7 +287,7 @@ def compared(project: Project, one: str, other: str) -> list[ComparedRow]:
 def standing(project: Project, views: Sequence[ViewWanted]) -> list[ViewWanted]:
     """The views that were asked for, with those that a change took away replaced by plain ones."""
     named = [(view, standing_name(project, view.name)) for view in views]
-    return [v if v.name == name else v.model_copy(update={"name": name, "have": False}) for v, name in named]
+    return [v if v.name == name else v.model_copy(update={"name": name, "have": None}) for v, name in named]
 
 
 def storey_items(project: Project) -> list[dict[str, Any]]:

@@ -162,6 +162,40 @@ def test_a_fact_that_arrives_in_the_field_one_has_come_to_is_typed_over(bench: B
     bench.until(lambda: bench.document()["sections"][1]["top"] is None)  # type: ignore[index]
 
 
+def test_an_answer_that_comes_after_a_zoom_is_kept_as_that_of_the_scale_before(bench: Bench) -> None:
+    """What is drawn at one scale is never shown, or built upon, as if it were of another."""
+    bench.open("quillback")
+    bench.step("Plan")
+    page = bench.page
+    number = page.get_by_test_id("plan").locator('text[data-key="number:w1"]')
+
+    def reads() -> bool:
+        """Letters of 2 mm at 2.6 to 5.7 px per mm of paper."""
+        box = number.bounding_box()
+        return box is not None and 7.0 < box["height"] < 23.0
+
+    bench.until(reads)
+    bench.search("Select window W5")
+    before = bench.field("Width").input_value()
+    late: list[Route] = []
+    page.route("**/entries", lambda route: late.append(route))
+    bench.field("Width").fill("3'")
+    bench.field("Width").press("Enter")
+    bench.until(lambda: bool(late))
+    page.mouse.move(*bench.at(3000.0, 0.0))
+    for _ in range(3):
+        page.mouse.wheel(0, -300)
+    page.wait_for_timeout(900)  # the views of the new scale are asked for, and come
+    page.unroute("**/entries")
+    bench.saved()
+    bench.until(reads)
+    bench.button("Undo").click()
+    bench.saved()
+    bench.until(reads)
+    expect(bench.field("Width")).to_have_value(before)
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+
 def test_walls_that_cross_are_refused_on_the_drawing(bench: Bench) -> None:
     bench.new("Crossing", "mm")
     bench.step("Plan")

@@ -55,7 +55,7 @@ def test_edits_of_the_largest_demo_are_answered_with_what_changed(tmp_path: Path
             None,
         ):
             version = held["state"]["version"]
-            have = [view | {"have": True} for view in views]
+            have = [view | {"have": drawing["digest"]} for view, drawing in zip(views, held["bench"]["drawings"])]
             body = {"base_version": version, "views": have} | ({"edits": [edit]} if edit else {})
             answer = client.post(f"{house}/{'edits' if edit else 'undo'}", json=body)
             assert answer.status_code == 200 and answer.headers["content-encoding"] == "gzip"

@@ -2478,8 +2478,10 @@ export interface components {
         };
         /**
          * DrawingOut
-         * @description A drawing; with `steps` its marks are only the new ones beside those of the base version, which the screen holds:
-         *     each step takes so many of these from a place on, then so many new ones (place, kept, new).
+         * @description A drawing and the digest of its marks.
+         *
+         *     With `steps` its marks are only the new ones beside those of the drawing that the screen holds: each step takes so
+         *     many of these from a place on, then so many new ones (place, kept, new).
          */
         DrawingOut: {
             /**
@@ -2502,6 +2504,11 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Digest
+             * @default
+             */
+            digest: string;
             /**
              * Hatches
              * @default []
@@ -7934,14 +7941,11 @@ export interface components {
          * ViewWanted
          * @description A view to draw: by name, at a scale (the project's when none is given); `look_deg` turns the plan.
          *
-         *     `have`: the screen holds it as it is in the base version, so that the answer may tell only what changed.
+         *     `have`: the digest of the drawing of it that the screen holds, so that the answer may tell only what changed.
          */
         ViewWanted: {
-            /**
-             * Have
-             * @default false
-             */
-            have: boolean;
+            /** Have */
+            have?: string | null;
             /** Look Deg */
             look_deg?: number | null;
             /** Name */

@@ -5,7 +5,7 @@ import { asked, whole } from "./patch";
 const mark = (text: string) => ({ text });
 
 function bench(marks: string[], steps: number[][] | null = null): Bench {
-  return { drawings: [{ name: "plan", marks: marks.map(mark), steps }] } as unknown as Bench;
+  return { drawings: [{ name: "plan", digest: marks.join(""), marks: marks.map(mark), steps }] } as unknown as Bench;
 }
 
 describe("answers that tell what changed", () => {
@@ -29,7 +29,7 @@ describe("answers that tell what changed", () => {
 
   it("are asked for where the view is held", () => {
     const wanted = [{ name: "plan" }, { name: "elevation:south" }];
-    expect(asked(wanted, bench([])).map((view) => view.have)).toEqual([true, false]);
-    expect(asked(wanted, undefined).map((view) => view.have)).toEqual([false, false]);
+    expect(asked(wanted, bench(["a"])).map((view) => view.have)).toEqual(["a", null]);
+    expect(asked(wanted, undefined).map((view) => view.have)).toEqual([null, null]);
   });
 });

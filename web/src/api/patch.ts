@@ -1,8 +1,11 @@
 import type { Bench, Drawing, Mark, Schemas, ViewWanted } from "./client";
 
-/** The views to ask for: of those that are held in the base version, what changed is enough. */
+/** The views to ask for: of those that are held, what changed is enough. */
 export function asked(views: ViewWanted[], held: Bench | undefined): Schemas["ViewWanted"][] {
-  return views.map((view, index) => ({ ...view, have: held?.drawings[index]?.name === view.name }));
+  return views.map((view, index) => {
+    const drawing = held?.drawings[index];
+    return { ...view, have: drawing?.name === view.name ? drawing.digest : null };
+  });
 }
 
 /** A bench whose drawings are whole again: what did not change is taken from the one that is held. */

@@ -374,12 +374,13 @@ export function useChange(id: string, views: ViewWanted[]) {
       const made = client.getQueryData<number>(keys.version(id)) ?? 0;
       const version = Math.max(made, ...held.map(([, result]) => result?.state.version ?? 0));
       const base = heldBench(client, id, version, views);
-      return send(id, version, asked(views, base), change).then((result) => ({
-        ...result,
-        bench: whole(result.bench, base),
-      }));
+      // The screen may want other views by the time of the answer: it is kept as that of those that were asked for.
+      return send(id, version, asked(views, base), change).then((result) => {
+        const kept = { ...result, bench: whole(result.bench, base) };
+        keep(client, id, views, kept);
+        return kept;
+      });
     },
-    onSuccess: (result) => keep(client, id, views, result),
     onError: (error) => {
       if (!(error instanceof Refusal) || error.problem.status === 409) {
         client.removeQueries({ queryKey: keys.version(id) });
