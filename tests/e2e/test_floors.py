@@ -51,15 +51,22 @@ def test_a_deck_is_drawn_carried_and_railed(bench: Bench) -> None:
     panel.get_by_role("button", name="Put rails along its free edges").click()
     bench.saved()
     assert len(kept(bench, "rails")) == before["rails"] + 3
+    flights = len(kept(bench, "outside_steps"))
+    panel.get_by_role("button", name="Steps from its south edge").click()
+    bench.saved()
+    steps = kept(bench, "outside_steps")[-1]
+    assert len(kept(bench, "outside_steps")) == flights + 1 and steps["build"] == "strings" and steps["turn"] == -90.0
+    assert len(kept(bench, "rails")) == before["rails"] + 4, "the rail at the south is open for them"
+    expect(bench.marks("plan", f"{steps['id']}/steps").first).to_be_attached()
     pick(bench.page.get_by_label("Storey of the plan"), f"floor|framing|{deck['id']}")
     expect(bench.marks("plan", f"{deck['id']}/ledger").first).to_be_attached()
     bench.page.keyboard.press("j")
     bench.saved()
     assert kept(bench, "decks")[0]["angle"] == 0.0
-    for _ in range(4):
+    for _ in range(5):
         bench.search("Undo")
         bench.saved()
-    assert kept(bench, "decks") == []
+    assert kept(bench, "decks") == [] and len(kept(bench, "outside_steps")) == flights
 
 
 def test_a_foundation_is_stepped_and_gets_pony_walls(bench: Bench) -> None:

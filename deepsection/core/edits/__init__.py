@@ -32,6 +32,7 @@ from ..trades.buildups.edits import PutBuildUpSetting
 from ..trades.ceilings.edits import PutCeiling
 from ..trades.comments.edits import PutComment, Said, TakeComments
 from ..trades.decks.edits import CarryDeck, DrawDeck, PutDeck, RailDeck
+from ..trades.decks.step_edits import StepDeck
 from ..trades.drawings.edits import (
     CopyShow,
     PutDetail,
@@ -263,6 +264,7 @@ __all__ = [
     "Spot",
     "SpreadOpenings",
     "SteepenRoof",
+    "StepDeck",
     "StraightenBackground",
     "StraightenWall",
     "TakeComments",

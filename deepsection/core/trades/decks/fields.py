@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Any
 
+from ...document.ids import free_ids
 from ...document.rebuilding import changed
-from ...edits import CarryDeck, PutDeck, RailDeck
+from ...edits import CarryDeck, PutDeck, RailDeck, StepDeck
 from ...model import Deck, Project
 from ...rows.rows import Row, action_row, choice_row, length_row, level_options, text_row
 from ..floors.fields import joist_fields
+from .step_edits import free_edges, way_of
 
 
 def deck_fields(project: Project, held: Deck) -> list[Row]:
@@ -18,6 +20,7 @@ def deck_fields(project: Project, held: Deck) -> list[Row]:
     def put(**changes: Any) -> Sequence[Any]:
         return [PutDeck(deck=changed(held, **changes))]
 
+    id = next(free_ids(project, "steps"))
     make_ups = [(make_up.id, make_up.name) for make_up in project.make_ups if make_up.use == "floor"]
     return [
         text_row("name", "Name", held.name, lambda t: put(name=t)),
@@ -27,4 +30,17 @@ def deck_fields(project: Project, held: Deck) -> list[Row]:
         *joist_fields(project, held, put),
         action_row("carry", "Lay a beam under its outer edge", [CarryDeck(deck=held.id)]),
         action_row("rails", "Put rails along its free edges", [RailDeck(deck=held.id)]),
+        *(
+            action_row(f"steps:{corner}", f"Steps from its {way} edge", [StepDeck(deck=held.id, corner=corner, id=id)])
+            for corner, way in _ways(project, held)
+        ),
     ]
+
+
+def _ways(project: Project, held: Deck) -> Iterator[tuple[str, str]]:
+    """The free edges of a deck, each by its corner and to which side it looks."""
+    named: dict[str, int] = {}
+    for corner, edge in free_edges(project, held):
+        way = way_of(edge)
+        named[way] = count = named.get(way, 0) + 1
+        yield corner, way if count == 1 else f"{way} edge {count},"

@@ -11,6 +11,7 @@ from ...model import OutsideSteps, Project, Rail
 from ...rows.rows import Row, choice_row, length_row, level_options, text_row
 from ..posts.fields import materials_of_posts
 
+BUILDS = [("solid", "one body"), ("strings", "treads on cut strings")]
 SIDES = [("none", "none"), ("left", "at the left, coming up"), ("right", "at the right, coming up"), ("both", "both")]
 
 
@@ -28,6 +29,7 @@ def steps_fields(project: Project, steps: OutsideSteps) -> list[Row]:
     own = [
         length_row("going", "Going of a tread", steps.going, units, lambda v: put(going=v), least=0.0),
         length_row("most_rise", "Risers at most", steps.most_rise, units, lambda v: put(most_rise=v), least=0.0),
+        choice_row("build", "Made as", steps.build, BUILDS, lambda t: put(build=t)),
     ]
     if steps.form == "ramp":
         own = [text_row("slope", "Falls by one in", f"{1 / steps.slope:.4g}", lambda t: put(slope=_slope(t)))]

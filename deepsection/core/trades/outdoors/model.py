@@ -18,7 +18,7 @@ class OutsideSteps(Standing):
 
     `x`, `y` is the middle of their upper edge, `turn` (degrees counter-clockwise from east) the way down; `landing`
     is how deep the uppermost tread is, at the level itself; none when one steps over a sill. `rails` stand at the
-    sides as one comes up.
+    sides as one comes up. `build`: one body, or treads on cut strings.
     """
 
     about: ClassVar[About] = About(
@@ -42,6 +42,7 @@ class OutsideSteps(Standing):
     rails: Literal["none", "left", "right", "both"] = "none"
     form: Literal["steps", "ramp"] = "steps"
     slope: Annotated[float, Field(ge=0.01, le=0.5)] = 1 / 12
+    build: Literal["solid", "strings"] = "solid"
 
     def moved(self, motion: Motion, id: str) -> Self:
         """It, moved in plan, under an id."""

@@ -13,6 +13,7 @@ from ...building.parts import Part, part_key
 from ...geometry import Solid, prism_along
 from .place import POST
 from .placed import PlacedRail, PlacedSteps
+from .strings import open_parts
 
 INTO_GROUND = 150.0
 """How far steps go down into the ground (mm)."""
@@ -26,7 +27,24 @@ RAIL = "softwood"
 
 @lru_cache(maxsize=256)
 def steps_parts(placed: PlacedSteps) -> tuple[Part, ...]:
-    """The body of steps, and the rails at their sides."""
+    """The body of steps, or treads and strings, and the rails at their sides."""
+    steps = placed.steps
+    parts = list(open_parts(placed) if placed.is_open else _body(placed))
+    sides = {"none": (), "left": (1.0,), "right": (-1.0,), "both": (1.0, -1.0)}[steps.rails]
+    for side in sides if placed.risers > 1 or placed.is_ramp else ():
+        # As one comes up, the left is at the left of the way up.
+        slot = "left" if side < 0 else "right"
+        aside = (-1.0 if side > 0 else 1.0) * (steps.width / 2 - POST)
+        for name, profile, thick in _sloped(placed):
+            solid = _along(placed, profile, aside - thick / 2, thick)
+            key = part_key(steps.id, f"rail_{name}", "", slot)
+            sums = (placed.top.id,)
+            parts.append(Part(key, steps.id, f"rail_{name}", RAIL, solid, sums=sums, function="finish"))
+    return tuple(parts)
+
+
+def _body(placed: PlacedSteps) -> Iterator[Part]:
+    """Steps or a ramp as one body."""
     steps, rise, low = placed.steps, placed.rise, placed.foot - INTO_GROUND
     corners = [(0.0, low)]
     if placed.is_ramp:
@@ -37,23 +55,10 @@ def steps_parts(placed: PlacedSteps) -> tuple[Part, ...]:
         if k or steps.landing:
             corners += [(start, z), (steps.landing + k * steps.going, z)]
     corners.append((placed.run, low))
-    body = _along(placed, Polygon(corners), -steps.width / 2, steps.width) if placed.run else None
-    sums = (placed.top.id,)
-    parts = []
-    if body is not None:
-        role = steps.form
-        key = part_key(steps.id, role)
-        parts.append(Part(key, steps.id, role, steps.material, body, sums=sums, function="structure"))
-    sides = {"none": (), "left": (1.0,), "right": (-1.0,), "both": (1.0, -1.0)}[steps.rails]
-    for side in sides if placed.risers > 1 or placed.is_ramp else ():
-        # As one comes up, the left is at the left of the way up.
-        slot = "left" if side < 0 else "right"
-        aside = (-1.0 if side > 0 else 1.0) * (steps.width / 2 - POST)
-        for name, profile, thick in _sloped(placed):
-            solid = _along(placed, profile, aside - thick / 2, thick)
-            key = part_key(steps.id, f"rail_{name}", "", slot)
-            parts.append(Part(key, steps.id, f"rail_{name}", RAIL, solid, sums=sums, function="finish"))
-    return tuple(parts)
+    if placed.run:
+        body = _along(placed, Polygon(corners), -steps.width / 2, steps.width)
+        key = part_key(steps.id, steps.form)
+        yield Part(key, steps.id, steps.form, steps.material, body, sums=(placed.top.id,), function="structure")
 
 
 def _sloped(placed: PlacedSteps) -> Iterator[tuple[str, Polygon | shapely.MultiPolygon, float]]:

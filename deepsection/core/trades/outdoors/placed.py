@@ -37,6 +37,11 @@ class PlacedSteps:
         return self.steps.form == "ramp"
 
     @property
+    def is_open(self) -> bool:
+        """Whether it is built of treads on strings."""
+        return self.steps.build == "strings" and not self.is_ramp
+
+    @property
     def falls(self) -> float:
         """How much it falls per unit of its run."""
         return self.steps.slope if self.is_ramp else self.rise / self.steps.going
