@@ -142,3 +142,31 @@ def test_a_build_up_is_chosen_set_switched_and_seen_to_be_open(bench: Bench) -> 
         bench.saved()
     expect(built.get_by_role("button", name="thermal closes")).to_be_visible()
     assert [text for text in bench.errors if "422" not in text] == []
+
+
+def test_a_detail_is_shown_with_all_of_its_notes(bench: Bench) -> None:
+    """Whatever its notes take at the scale of its zoom, none runs under the ladder or out of the bench."""
+    bench.open("quillback")
+    bench.step("Details")
+    page = bench.page
+    page.get_by_role("button", name="Junctions").click()
+    page.get_by_role("button", name="Draw the details of this house").click()
+    bench.saved()
+    page.keyboard.press("Escape")
+    ladder = page.get_by_role("region", name="Height ladder")
+    notes = page.get_by_test_id("view").locator("text")
+
+    def within() -> bool:
+        rungs, whole = ladder.bounding_box(), page.get_by_role("main", name="Bench").bounding_box()
+        boxes = [box for box in (held.bounding_box() for held in notes.all()) if box]
+        assert rungs and whole
+        left, right = rungs["x"] + rungs["width"], whole["x"] + whole["width"]
+        return bool(boxes) and all(left <= box["x"] and box["x"] + box["width"] <= right for box in boxes)
+
+    for _ in range(6):
+        page.get_by_role("button", name="The next detail").click()
+        bench.ready()
+        bench.until(within)
+    bench.button("Undo").click()
+    bench.saved()
+    assert bench.errors == []

@@ -21,12 +21,13 @@ import { BenchContext } from "./useBench";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
 import {
+  awayFrom,
   besideBy,
   fitted,
   LADDER,
+  ON_LADDER,
   outgrown,
   type Panes,
-  PX_PER_PAPER_MM,
   panesOf,
   type Size,
   SPLITTER,
@@ -34,8 +35,6 @@ import {
 } from "./viewport";
 import { WalkedLines, WalkKnob } from "./Walk";
 
-/** The ladder shows levels in its own way. */
-const ON_LADDER = ["level_mark", "level"] as const;
 const NOTHING: readonly string[] = [];
 
 /** From so many px per mm on a section shows its own level marks, beside those of the ladder. */
@@ -103,6 +102,7 @@ export function BenchScreen() {
     bench.drawings[1],
     `${viewName} ${views[0].look_deg}`,
     whole,
+    state.scales,
     bench.drawings[2],
   );
   const rescaling = useScale(viewport.k, state.scales);
@@ -173,7 +173,7 @@ export function BenchScreen() {
                   drawing={view}
                   id="v"
                   k={viewport.k}
-                  without={isDetail || (filled === "view" && viewport.k >= CLOSE && !isStrip) ? NOTHING : ON_LADDER}
+                  without={filled === "view" && viewport.k >= CLOSE && !isStrip && !isDetail ? NOTHING : ON_LADDER}
                 />
               )}
             </g>
@@ -196,7 +196,7 @@ export function BenchScreen() {
           panes={panes}
           plan={plan}
           view={view}
-          onFit={() => setViewport(fitted(panes, plan, view, whole, beside))}
+          onFit={() => setViewport(fitted(panes, plan, view, whole, state.scales, beside))}
         />
         <Rim
           facing={facing}
@@ -335,8 +335,10 @@ const REST = 160;
  * it is about to. */
 function useScale(k: number, scales: readonly number[]): boolean {
   const { set, scale } = usePick("set", "scale");
-  const away = (usual: number) => Math.abs(Math.log((usual * k) / PX_PER_PAPER_MM));
-  const nearest = scales.reduce((best, usual) => (away(usual) < away(best) ? usual : best), scales[0] ?? scale);
+  const nearest = scales.reduce(
+    (best, usual) => (awayFrom(usual, k) < awayFrom(best, k) ? usual : best),
+    scales[0] ?? scale,
+  );
   useEffect(() => {
     if (nearest === scale) return;
     const rest = setTimeout(() => set({ scale: nearest }), REST);
@@ -367,23 +369,25 @@ function useFitted(
   view: Drawing | undefined,
   key: string,
   whole: Whole,
+  scales: readonly number[],
   beside: Drawing | undefined,
 ): [Viewport, (next: Viewport) => void] {
   const [viewport, setViewport] = useState<Viewport>({ k: 0.03, u: 200, w: 300, v: 600 });
   const arrived = view ? `${key} ${view.name} ${plan?.look?.join()}` : "";
   const empty = plan?.marks.length ? "" : `empty over ${plan?.backdrops?.length ?? 0}`;
   const byHand = useRef(false);
-  const latest = useRef({ plan, view, beside });
-  latest.current = { plan, view, beside };
+  const latest = useRef({ plan, view, beside, scales });
+  latest.current = { plan, view, beside, scales };
   // biome-ignore lint/correctness/useExhaustiveDependencies: edits must not move the picture under the pointer
   useEffect(() => {
-    const { plan, view, beside } = latest.current;
+    const { plan, view, beside, scales } = latest.current;
     byHand.current = false;
-    setViewport(fitted(panes, plan, view, whole, beside));
+    setViewport(fitted(panes, plan, view, whole, scales, beside));
   }, [arrived, panes, empty, whole, beside?.name]);
   useEffect(() => {
+    const { scales } = latest.current;
     if (!byHand.current)
-      setViewport((held) => (outgrown(held, panes, view) ? fitted(panes, plan, view, whole, beside) : held));
+      setViewport((held) => (outgrown(held, panes, view) ? fitted(panes, plan, view, whole, scales, beside) : held));
   }, [plan, view, panes, whole, beside]);
   const setByHand = useCallback((next: Viewport) => {
     byHand.current = true;

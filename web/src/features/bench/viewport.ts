@@ -18,6 +18,8 @@ export interface Panes {
 
 export const SPLITTER = 7;
 export const LADDER = 122;
+/** The ladder shows levels in its own way. */
+export const ON_LADDER: readonly string[] = ["level_mark", "level"];
 /** Height of the strip over the plan, with its name and the actions of the step. */
 export const HEAD = 38;
 const EDGE = 30;
@@ -155,13 +157,12 @@ function stripFitted(panes: Panes, plan: Drawing | undefined, view: Drawing, bes
   };
 }
 
-/** What the notes at each side of a detail take (px). */
-const BESIDE_DETAIL = 272;
 /** From the edge of a detail to the ends of the leaders of its notes (paper mm). */
 const NOTES_BESIDE = 8;
 
-/** The viewport that shows a detail with its notes. */
-function detailFitted(panes: Panes, view: Drawing): Viewport {
+/** The viewport that shows a detail with its notes, which are as large as the usual scale nearest to its zoom makes
+ * them: the nearest zoom at which all of it has room. */
+function detailFitted(panes: Panes, view: Drawing, scales: readonly number[]): Viewport {
   const [own0, low, own1, high] = boundsOf(view, "view");
   // The notes stand beside what the detail shows, however much of that is empty.
   const ends = view.marks.flatMap((mark) =>
@@ -170,15 +171,58 @@ function detailFitted(panes: Panes, view: Drawing): Viewport {
   const beside = NOTES_BESIDE * view.scale;
   const u0 = Math.min(own0, ...ends.map((u) => u + beside));
   const u1 = Math.max(own1, ...ends.map((u) => u - beside));
-  const room = panes.width - LADDER - 2 * BESIDE_DETAIL;
-  const tall = panes.viewBottom - panes.viewTop - 6 * EDGE;
-  const k = Math.min(NEAREST, Math.max(room, 80) / (u1 - u0), Math.max(tall, 60) / (high - low));
+  const [all0, bottom, all1, top] = annotated(view);
+  const onPaper = (over: number) => Math.max(over, 0) / view.scale;
+  const [left, below, right, above] = [u0 - all0, low - bottom, all1 - u1, top - high].map(onPaper);
+  const room = panes.width - LADDER - 1.4 * EDGE;
+  const tall = Math.max(panes.viewBottom - panes.viewTop - 3 * EDGE, 60);
+  const fits = (scale: number) =>
+    Math.min(NEAREST, room / (u1 - u0 + (left + right) * scale), tall / (high - low + (below + above) * scale));
+  const [scale, k] = bestZoom(scales, fits) ?? [view.scale, fits(view.scale)];
+  const spare = room - k * (u1 - u0 + (left + right) * scale);
   return {
     k,
-    u: LADDER + BESIDE_DETAIL + room / 2 - (k * (u0 + u1)) / 2,
+    u: LADDER + 0.7 * EDGE + spare / 2 + k * (left * scale - u0),
     w: (panes.planTop + panes.planBottom) / 2,
-    v: (panes.viewTop + panes.viewBottom) / 2 + (k * (low + high)) / 2,
+    v: (panes.viewTop + panes.viewBottom) / 2 + (k * (low + high + (above - below) * scale)) / 2 + EDGE / 2,
   };
+}
+
+/** How wide a letter is of its height at the most, over a line of a note. */
+const WIDE = { sans: 0.58, bold: 0.62, mono: 0.62 };
+
+/** The box around a drawing and all of its lettering but what the ladder shows. */
+function annotated(drawing: Drawing): Bounds {
+  let [u0, low, u1, high] = boundsOf(drawing, "view");
+  for (const mark of drawing.marks) {
+    if (!("align" in mark) || (mark.feature && ON_LADDER.includes(mark.feature))) continue;
+    const [long, tall] = [mark.text.length * WIDE[mark.face] * mark.size * drawing.scale, mark.size * drawing.scale];
+    const upright = Math.abs(Math.sin((mark.angle * Math.PI) / 180)) > 0.5;
+    const [across, up] = upright ? [tall, long] : [long, tall];
+    const from = upright || mark.align === "centre" ? across / 2 : mark.align === "right" ? across : 0;
+    u0 = Math.min(u0, mark.x - from);
+    u1 = Math.max(u1, mark.x + across - from);
+    low = Math.min(low, mark.y - up / 2);
+    high = Math.max(high, mark.y + up / 2);
+  }
+  return [u0, low, u1, high];
+}
+
+/** How far a usual scale is from the one that a zoom asks for. */
+export const awayFrom = (scale: number, k: number) => Math.abs(Math.log((scale * k) / PX_PER_PAPER_MM));
+
+/** The nearest zoom, and the usual scale that it is drawn at, of those at which a drawing fits as that scale makes it. */
+function bestZoom(scales: readonly number[], fits: (scale: number) => number): [number, number] | null {
+  let best: [number, number] | null = null;
+  const sorted = [...scales].sort((a, b) => a - b);
+  sorted.forEach((scale, index) => {
+    const nearest = PX_PER_PAPER_MM / Math.sqrt(scale * (sorted[index - 1] ?? scale / 4));
+    const farthest = PX_PER_PAPER_MM / Math.sqrt(scale * (sorted[index + 1] ?? scale * 4));
+    // Just within the zooms that this scale is the nearest to.
+    const k = Math.min(fits(scale), nearest * 0.999);
+    if (k > farthest * 1.001 && (!best || k > best[1])) best = [scale, k];
+  });
+  return best;
 }
 
 /** The viewport that shows both drawings on one horizontal scale: whole, unless the plan is so deep that the view
@@ -188,10 +232,11 @@ export function fitted(
   planDrawing: Drawing | undefined,
   viewDrawing: Drawing | undefined,
   whole: Whole,
+  scales: readonly number[],
   beside?: Drawing,
 ): Viewport {
   if (whole === "strip" && viewDrawing?.marks.length) return stripFitted(panes, planDrawing, viewDrawing, beside);
-  if (whole === "detail" && viewDrawing?.marks.length) return detailFitted(panes, viewDrawing);
+  if (whole === "detail" && viewDrawing?.marks.length) return detailFitted(panes, viewDrawing, scales);
   const planHeight = panes.planBottom - panes.planTop;
   const room = panes.width - LADDER - 2 * EDGE;
   const plan =
