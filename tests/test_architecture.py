@@ -40,7 +40,6 @@ RANKS: list[set[str]] = [
     {"demo"},
     {"service"},
     {"calc"},
-    {"cli_tables"},
     {"cli"},
 ]
 """Imports run down this list only: a module imports its own rank's package or those above it."""

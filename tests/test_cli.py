@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import json
+import math
 from pathlib import Path
+from typing import Any
 
 import pdfplumber
 import pytest
+from ezdxf.math import Matrix44
 from typer.testing import CliRunner, Result
 
 from deepsection.cli import app
@@ -96,6 +99,29 @@ def test_from_a_plan_to_a_printed_sheet_by_the_shell_alone(tmp_path: Path) -> No
     assert "kind" in refused("edit", made, str(edits))
     edits.write_text("[")
     assert "deepsection: " in refused("edit", made, str(edits))
+
+
+def test_a_turned_plan_is_laid_square(tmp_path: Path) -> None:
+    """A house turned by 17 degrees: its walls along the sheet after, and nothing built where that cannot be."""
+    plan, out = tmp_path / "turned.dxf", tmp_path / "house.json"
+
+    def draw(space: Any) -> None:
+        small_house(space)
+        for entity in space:
+            entity.transform(Matrix44.z_rotate(math.radians(17.0)))
+
+    plan.write_bytes(plan_file(draw))
+    made = run("plan", str(plan), "--name", "Laid square", "--units", "mm", "--lay", "square").stdout.strip()
+    run("export", made, "-o", str(out))
+    house = json.loads(out.read_text())
+    spots = {held["id"]: (held["x"], held["y"]) for held in house["joints"] if "x" in held}
+    outer = [wall for wall in house["walls"] if wall["status"] == "outer"]
+    assert len(outer) == 4
+    for wall in outer:
+        (x0, y0), (x1, y1) = spots[wall["start"]], spots[wall["end"]]
+        assert min(abs(x1 - x0), abs(y1 - y0)) < 0.1
+    assert "square or north" in refused("plan", str(plan), "--name", "No", "--lay", "askew")
+    assert "north" in refused("plan", str(plan), "--name", "No", "--lay", "north")
 
 
 def test_both_plans_of_two_storeys_are_drawn(tmp_path: Path) -> None:

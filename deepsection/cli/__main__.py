@@ -1,0 +1,5 @@
+"""`python -m deepsection.cli`."""
+
+from . import app
+
+app()
