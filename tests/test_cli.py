@@ -124,6 +124,26 @@ def test_a_turned_plan_is_laid_square(tmp_path: Path) -> None:
     assert "north" in refused("plan", str(plan), "--name", "No", "--lay", "north")
 
 
+def test_a_drawing_is_laid_under_a_view(tmp_path: Path) -> None:
+    file = tmp_path / "old.dxf"
+
+    def draw(space: Any) -> None:
+        small_house(space)
+        space.add_text("SURVEY", height=400.0).set_placement((1000.0, 5000.0))
+
+    file.write_bytes(plan_file(draw))
+    plans = [tmp_path / f"{name}.svg" for name in ("without", "below", "printed")]
+    ids = []
+    for plan, words in zip(plans, ((), (str(file),), (str(file), "--printed"))):
+        if words:
+            ids.append(run("background", "hollin", *words).stdout.strip())
+        assert run("draw", "hollin", "--view", "plan", "-o", str(plan)).exit_code == 0
+    without, below, printed = (plan.read_text() for plan in plans)
+    assert len(set(ids)) == 2 and "SURVEY" not in without + below and "SURVEY" in printed
+    assert "under plans" in refused("background", "hollin", str(file), "--view", "section:section-a")
+    assert "cannot be read" in refused("background", "hollin", str(tmp_path / "none.dxf"))
+
+
 def test_both_plans_of_two_storeys_are_drawn(tmp_path: Path) -> None:
     listed = run("views", "otterfold").stdout
     assert "plan\tMain floor plan" in listed and "plan:upper\tUpper floor plan" in listed

@@ -8,13 +8,14 @@ from typing import Annotated, cast, get_args
 
 import typer
 
+from deepsection.core.edits import PutBackground, changed
 from deepsection.core.errors import BadInput, UnknownElement
 from deepsection.core.model import Project, Sheet
 from deepsection.core.sheets import SheetDrawing
 from deepsection.core.units import format_length
 from deepsection.core.view import list_views
 from deepsection.formats.writers import WRITERS, LayerNames, write_dxf
-from deepsection.service.backgrounds import with_pictures
+from deepsection.service.backgrounds import laid_under, with_pictures
 from deepsection.service.store import Stored
 from deepsection.service.work import answered, building_of, placing, sheet_of, view_sheet_of
 from deepsection.standins.engineer import review
@@ -112,6 +113,23 @@ def heights(project: str) -> None:
             out.print(f"[bold]{height.label}[/bold]  {format_length(height.total, held.units)}")
             for term in height.terms:
                 out.print(f"    {term.label:32} {format_length(term.value, held.units):>14}")
+
+
+@app.command()
+def background(
+    project: str,
+    file: Path,
+    view: Annotated[str, typer.Option(help="A plan or an elevation, as `views` lists it.")] = "plan",
+    printed: Annotated[bool, typer.Option("--printed", help="It is printed with the view, too.")] = False,
+) -> None:
+    """Lay a drawing or a picture (DXF, PDF, SVG, PNG, JPEG) under a view, and print its id."""
+    with told():
+        store = opened()
+        stored = store.load(project)
+        laid, about = laid_under(store, stored.project, view, file.stem, read(file))
+        keep(store, stored, [PutBackground(background=changed(laid.background, printed=printed))])
+        err.print(about.reason, markup=False)
+        typer.echo(laid.background.id)
 
 
 @app.command()
