@@ -100,6 +100,16 @@ def test_rails_are_opened_for_steps_and_the_deck_stays_guarded() -> None:
         apply_edits(project, (RailDeck(deck="deck"),))
 
 
+@pytest.mark.parametrize(("fall", "rails"), [(-150.0, "none"), (0.0, "none"), (300.0, "both"), (900.0, "both")])
+def test_steps_of_three_risers_have_no_rails(fall: float, rails: str) -> None:
+    """Handrails from four risers on (IRC R311.7.8, from memory)."""
+    house = put(joist_house(9000.0, 6000.0), GroundStep(id="g", x1=9500.0, y1=9e3, x2=9500.0, y2=-9e3, rise=-fall))
+    drawn = DrawDeck(id="deck", level="floor", corners=BOX)
+    project = apply_edits(house, (drawn, StepDeck(deck="deck", corner="c2", id="steps-1")))
+    assert (the(resolve(project)).risers >= 4) == (rails == "both")
+    assert project.outside_steps[0].rails == rails
+
+
 def test_where_steps_cannot_lead_down_it_is_said() -> None:
     project = deck()
     with pytest.raises(RefusedEdit, match="edge of a deck that is free"):

@@ -19,7 +19,9 @@ from ...geometry import Point
 from ...model.places import house_area
 from ...model.project import Project
 from ...units import format_length
+from ..ground.surface_model import Ground
 from ..levels.model import LevelRule
+from ..levels.rises import height_of
 from ..outdoors.model import OutsideSteps, Rail
 from .model import Deck
 
@@ -27,6 +29,8 @@ AT_HOUSE = 100.0
 """What of an edge lies as near as this (mm) to the house is not free."""
 CROSSES = 200.0
 """Rails as near as this (mm) to the upper edge of steps are opened there."""
+LOW = 3
+"""Steps of no more risers have no rails. Source: IRC R311.7.8, handrails from four risers on; from memory."""
 LEAST = 300.0
 """What is left shorter (mm) of a rail falls away."""
 
@@ -71,9 +75,16 @@ class StepDeck(Command):
             top=LevelRule(level=deck.level, offset=-deck.drop),
             material="softwood",
             build="strings",
-            rails="both",
+            rails="both" if _height(project, deck, (middle.x, middle.y)) > LOW * usual("riser", units) else "none",
         )
         return put(_opened(project, steps), steps)
+
+
+def _height(project: Project, deck: Deck, at: Point) -> float:
+    """How high the top of a deck lies over the ground at a place (mm)."""
+    grade = next((rung.id for rung in project.rungs if rung.surface == "grade"), deck.level)
+    top, ground = (height_of(project.rungs, project.make_ups, level) for level in (deck.level, grade))
+    return top - deck.drop - ground - Ground(0.0, project.spots, project.steps).z(*at)
 
 
 def free_edges(project: Project, deck: Deck) -> Iterator[tuple[str, LineString]]:
