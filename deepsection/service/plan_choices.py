@@ -7,13 +7,10 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, ValidationError
 
-from deepsection.core.adopting import AS_DRAWN, Choices, turns_of
+from deepsection.core.adopting import AS_DRAWN, WAYS, Choices, turns_of
 from deepsection.core.errors import BadInput
 from deepsection.core.model import Project
 from deepsection.core.reading import MEANINGS, Meaning, ReadPlan
-
-LAID = ("square", "north")
-"""How a plan can be laid, besides as it is drawn."""
 
 Spot = tuple[Annotated[float, Field(ge=-1e9, le=1e9)], Annotated[float, Field(ge=-1e9, le=1e9)]]
 
@@ -115,11 +112,11 @@ def plan_choices(project: Project, unit: str | None, layers: Sequence[str], make
 
 def turned_as(plan: ReadPlan, lay: str) -> float:
     """By how much (degrees) a plan is turned to lie `square` to the sheet, or with `north` up. Raises: BadInput."""
-    if lay not in LAID:
-        raise BadInput(f"a plan is laid {' or '.join(LAID)}, or as it is drawn", field="lay", value=lay)
+    if lay not in WAYS:
+        raise BadInput(f"a plan is laid {' or '.join(WAYS)}, or as it is drawn", field="lay", value=lay)
     if lay == "north" and plan.north is None:
         raise BadInput("no arrow or letter of north was found in this plan", field="lay", value=lay)
-    return next((turn.degrees for turn in turns_of(plan) if lay in turn.words), 0.0)
+    return next((turn.degrees for turn in turns_of(plan) if lay in turn.ways), 0.0)
 
 
 def _parted(text: str, what: str, how: str, field: str) -> tuple[str, str]:

@@ -8,11 +8,12 @@ from .remembered import Own
 from .roofs import roofs_built
 from .slabs import holes_in
 from .storeys import tells_heights
-from .straight import Turn, turns_of
+from .straight import WAYS, Turn, turns_of
 
 __all__ = [
     "AS_DRAWN",
     "NEW",
+    "WAYS",
     "Adopted",
     "Choices",
     "Gone",

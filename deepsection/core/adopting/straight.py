@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 from ..reading import ReadPlan
 
@@ -11,12 +12,22 @@ LEAST = 0.1
 """A plan that is turned by less (degrees) is straight."""
 
 
+Way = Literal["square", "north"]
+WAYS: dict[Way, str] = {"square": "walls square", "north": "north up"}
+"""How a plan can be laid, besides as it is drawn."""
+
+
 @dataclass(frozen=True, slots=True)
 class Turn:
-    """A way to lay a plan: what that does, in words, and the turn (degrees counter-clockwise)."""
+    """A turn of a plan (degrees counter-clockwise), and how it lies then."""
 
-    words: str
+    ways: tuple[Way, ...]
     degrees: float
+
+    @property
+    def words(self) -> str:
+        """How it lies then, in words."""
+        return ", ".join(WAYS[way] for way in self.ways)
 
 
 def turns_of(plan: ReadPlan) -> list[Turn]:
@@ -24,11 +35,11 @@ def turns_of(plan: ReadPlan) -> list[Turn]:
     square, north = _square(plan), math.remainder(plan.north.angle, 360.0) if plan.north else 0.0
     found = []
     if plan.north and abs(north - square) < 1.0 and abs(square) > LEAST:
-        return [Turn("north up, walls square", square)]
+        return [Turn(("north", "square"), square)]
     if abs(square) > LEAST:
-        found.append(Turn("walls square", square))
+        found.append(Turn(("square",), square))
     if abs(north) > LEAST:
-        found.append(Turn("north up", round(north, 4)))
+        found.append(Turn(("north",), round(north, 4)))
     return found
 
 

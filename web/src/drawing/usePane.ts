@@ -1,6 +1,7 @@
-import { useGesture } from "@use-gesture/react";
+import { useDrag } from "@use-gesture/react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { around, type Frame, placeOf, type Size, zoomed } from "./frame";
+import { useZoom } from "./useZoom";
 
 type Point = readonly [number, number];
 
@@ -29,32 +30,16 @@ export function usePane(points: readonly Point[], onClick: (place: Point, reach:
     const box = pane.current?.getBoundingClientRect();
     return [x - (box?.left ?? 0), y - (box?.top ?? 0)];
   };
-  useGesture(
-    {
-      onDrag: ({ tap, xy, movement: [dx, dy], memo = at, pinching, cancel, event }) => {
-        if (pinching) cancel();
-        else if (tap) onClick(placeOf(at, size, ...spot(...xy)), 12 / at.k, event.target as Element);
-        else setFrame({ ...memo, x: memo.x - dx / memo.k, y: memo.y + dy / memo.k });
-        return memo;
-      },
-      onWheel: ({ event, last }) => {
-        // It is told once more where it ends; with two fingers on a touchpad it is a pinch.
-        if (last || event.ctrlKey) return;
-        event.preventDefault();
-        const by = Math.exp(-event.deltaY * 0.0015);
-        setFrame((now) => zoomed(now ?? fitted, size, ...spot(event.clientX, event.clientY), by));
-      },
-      onPinch: ({ origin, movement: [by], memo = at, event }) => {
-        event.preventDefault();
-        setFrame(zoomed(memo, size, ...spot(...origin), by));
-        return memo;
-      },
+  useZoom(pane, { held: at, zoomed: (from, by, x, y) => zoomed(from, size, x, y, by), set: setFrame });
+  useDrag(
+    ({ tap, xy, movement: [dx, dy], memo = at, touches, cancel, event }) => {
+      if (touches > 1)
+        cancel(); // two fingers zoom
+      else if (tap) onClick(placeOf(at, size, ...spot(...xy)), 12 / at.k, event.target as Element);
+      else setFrame({ ...memo, x: memo.x - dx / memo.k, y: memo.y + dy / memo.k });
+      return memo;
     },
-    {
-      target: pane,
-      eventOptions: { passive: false },
-      drag: { filterTaps: true, tapsThreshold: CLICK_PX, pointer: { keys: false } },
-    },
+    { target: pane, filterTaps: true, tapsThreshold: CLICK_PX, pointer: { keys: false } },
   );
 
   /** Where a place of the drawing lies in the pane (px). */

@@ -129,8 +129,7 @@ class CarryDeck(Command):
         top = LevelRule(level=deck.level, offset=-deck.drop - depth)
         grade = next((rung.id for rung in project.rungs if rung.surface == "grade"), deck.level)
         ground = Ground(0.0, project.spots, project.steps)
-        room = height_of(project.rungs, project.make_ups, deck.level) + top.offset - beam_depth
-        room -= height_of(project.rungs, project.make_ups, grade) + max(ground.z(x, y) for x, y in spots)
+        room = min(over_ground(project, top, spot) for spot in spots) - beam_depth
         if room < LOWEST:
             raise RefusedEdit(
                 f"joists of {deck.name} lie too near to the ground for a beam under them, which is "
@@ -199,6 +198,13 @@ class RailDeck(Command):
         if not rails:
             raise RefusedEdit("every free edge of this deck has its rail", element=deck.id)
         return put(project, *rails)
+
+
+def over_ground(project: Project, rule: LevelRule, at: Point) -> float:
+    """How high a level lies over the ground at a place (mm)."""
+    grade = next((rung.id for rung in project.rungs if rung.surface == "grade"), rule.level)
+    high, low = (height_of(project.rungs, project.make_ups, level) for level in (rule.level, grade))
+    return high + rule.offset - low - Ground(0.0, project.spots, project.steps).z(*at)
 
 
 def _unguarded(project: Project, deck: Deck) -> Iterator[tuple[Point, Point]]:

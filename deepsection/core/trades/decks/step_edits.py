@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 import shapely
-from shapely.geometry import LineString, MultiLineString
+from shapely.geometry import LineString, MultiLineString, Polygon
+from shapely.ops import substring
 
 from ...catalog import usual
 from ...document.command import Command
@@ -15,14 +16,12 @@ from ...document.ids import free_ids
 from ...document.rebuilding import changed, get_element, put, rebuild
 from ...document.values import Id
 from ...errors import RefusedEdit
-from ...geometry import Point
 from ...model.places import house_area
 from ...model.project import Project
 from ...units import format_length
-from ..ground.surface_model import Ground
 from ..levels.model import LevelRule
-from ..levels.rises import height_of
 from ..outdoors.model import OutsideSteps, Rail
+from .edits import LEAST, over_ground
 from .model import Deck
 
 AT_HOUSE = 100.0
@@ -31,8 +30,6 @@ CROSSES = 200.0
 """Rails as near as this (mm) to the upper edge of steps are opened there."""
 LOW = 3
 """Steps of no more risers have no rails. Source: IRC R311.7.8, handrails from four risers on; from memory."""
-LEAST = 300.0
-"""What is left shorter (mm) of a rail falls away."""
 
 
 class StepDeck(Command):
@@ -61,30 +58,23 @@ class StepDeck(Command):
                 value=edge.length,
                 limit=least,
             )
-        (x0, y0), (x1, y1) = edge.coords[0], edge.coords[-1]
-        middle = edge.interpolate(0.5, normalized=True)
+        middle, half = edge.interpolate(0.5, normalized=True), width / 2
+        gap = substring(edge, edge.length / 2 - half, edge.length / 2 + half).buffer(CROSSES, cap_style="flat")
+        high = over_ground(project, LevelRule(level=deck.level, offset=-deck.drop), (middle.x, middle.y))
         steps = OutsideSteps(
             id=self.id,
             x=middle.x,
             y=middle.y,
-            # Corners go round to the left: outward is to the right of an edge.
-            turn=round(math.degrees(math.atan2(x0 - x1, y1 - y0)), 6),
+            turn=_outward(edge),
             width=width,
             going=usual("going", units),
             most_rise=usual("riser", units),
             top=LevelRule(level=deck.level, offset=-deck.drop),
             material="softwood",
             build="strings",
-            rails="both" if _height(project, deck, (middle.x, middle.y)) > LOW * usual("riser", units) else "none",
+            rails="both" if high > LOW * usual("riser", units) else "none",
         )
-        return put(_opened(project, steps), steps)
-
-
-def _height(project: Project, deck: Deck, at: Point) -> float:
-    """How high the top of a deck lies over the ground at a place (mm)."""
-    grade = next((rung.id for rung in project.rungs if rung.surface == "grade"), deck.level)
-    top, ground = (height_of(project.rungs, project.make_ups, level) for level in (deck.level, grade))
-    return top - deck.drop - ground - Ground(0.0, project.spots, project.steps).z(*at)
+        return put(_opened(project, deck.level, gap), steps)
 
 
 def free_edges(project: Project, deck: Deck) -> Iterator[tuple[str, LineString]]:
@@ -102,28 +92,22 @@ def free_edges(project: Project, deck: Deck) -> Iterator[tuple[str, LineString]]
 
 def way_of(edge: LineString) -> str:
     """To which side an edge looks outward, in words."""
-    (x0, y0), (x1, y1) = edge.coords[0], edge.coords[-1]
-    turn = math.degrees(math.atan2(x0 - x1, y1 - y0)) % 360.0
     names = ("east", "north-east", "north", "north-west", "west", "south-west", "south", "south-east")
-    return names[round(turn / 45.0) % 8]
+    return names[round(_outward(edge) / 45.0) % 8]
 
 
-def _opened(project: Project, steps: OutsideSteps) -> Project:
-    """The project with its rails open where steps lead down."""
-    turn = math.radians(steps.turn)
-    dx, dy, half = -math.sin(turn), math.cos(turn), steps.width / 2
+def _outward(edge: LineString) -> float:
+    """Which way an edge looks (degrees): corners go round to the left, so that it is to its right."""
+    (x0, y0), (x1, y1) = edge.coords[0], edge.coords[-1]
+    return round(math.degrees(math.atan2(x0 - x1, y1 - y0)), 6)
 
-    def at(aside: float, down: float) -> Point:
-        return (
-            steps.x + dx * aside + math.cos(turn) * down,
-            steps.y + dy * aside + math.sin(turn) * down,
-        )
 
-    gap = shapely.Polygon([at(-half, -CROSSES), at(half, -CROSSES), at(half, CROSSES), at(-half, CROSSES)])
+def _opened(project: Project, level: Id, gap: Polygon) -> Project:
+    """The project with the rails of a level open within an area."""
     ids, rails = free_ids(project, "rail"), list[Rail]()
     for rail in project.rails:
         line = LineString([(rail.x1, rail.y1), (rail.x2, rail.y2)])
-        if rail.base.level != steps.top.level or not line.intersects(gap):
+        if rail.base.level != level or not line.intersects(gap):
             rails.append(rail)
             continue
         pieces = [piece for piece in _pieces(line.difference(gap)) if piece.length > LEAST]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from functools import lru_cache
 
 import shapely
@@ -127,24 +127,26 @@ def _barges(roof: ResolvedRoof, edge: int, pierced: shapely.Geometry) -> Iterato
         closed = area.intersection(band(plane, -FAR, wall)) if boxed else Polygon()
         rest = area.intersection(band(plane, wall, FAR)) if boxed else area
         solids = [*sheets(plane, rest, 0.0, depth), *sheets(plane, closed, 0.0, depth, eave_z(plane) - depth)]
-        for number, solid in enumerate(solids):
-            slot = f"edge:{roof.edge_id(edge)}:{roof.slot_of(plane)}" + (f":{number}" if number else "")
-            yield _make(roof, "barge", "trim", solid, slot=slot, function="finish")
+        slot = f"{roof.edge_id(edge)}:{roof.slot_of(plane)}"
+        yield from _boards(roof, "barge", f"edge:{slot}", solids)
         if inner is not None and roof.block.tails == "boxed":
             low = depth - SOFFIT_UP
             under = local(plane, plane.polygon.intersection(inner).difference(pierced)).intersection(
                 band(plane, wall, FAR)
             )
-            for number, solid in enumerate(sheets(plane, under, low - SOFFIT, low)):
-                slot = f"rake:{roof.edge_id(edge)}:{roof.slot_of(plane)}" + (f":{number}" if number else "")
-                yield _make(roof, "soffit", "trim", solid, slot=slot, function="finish")
+            yield from _boards(roof, "soffit", f"rake:{slot}", sheets(plane, under, low - SOFFIT, low))
             if boxed:
                 # Towards the wall the end of the eave's box is closed under the soffit of the rake.
                 side = plane.polygon.intersection(inner).difference(pierced)
                 end = local(plane, side).intersection(band(plane, wall - board, wall))
-                for number, solid in enumerate(sheets(plane, end, 0.0, depth, soffit_z(roof, plane) + SOFFIT)):
-                    slot = f"return:{roof.edge_id(edge)}:{roof.slot_of(plane)}" + (f":{number}" if number else "")
-                    yield _make(roof, "barge", "trim", solid, slot=slot, function="finish")
+                foot = soffit_z(roof, plane) + SOFFIT
+                yield from _boards(roof, "barge", f"return:{slot}", sheets(plane, end, 0.0, depth, foot))
+
+
+def _boards(roof: ResolvedRoof, role: str, slot: str, solids: Iterable[Solid]) -> Iterator[Part]:
+    """Boards of one kind, those after the first by their number."""
+    for number, solid in enumerate(solids):
+        yield _make(roof, role, "trim", solid, slot=slot + (f":{number}" if number else ""), function="finish")
 
 
 def _caps(roof: ResolvedRoof, pierced: shapely.Geometry) -> Iterator[Part]:

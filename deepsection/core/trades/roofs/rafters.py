@@ -24,6 +24,8 @@ SOFFIT_UP = 12.0
 """Ridge board and soffit board in mm; the soffit lies this far above the foot of the fascia. Common practice."""
 SHORTEST = 150.0
 """No jack is shorter than this in plan (mm): it would be blocking."""
+LOWER = 40.0
+"""A rafter whose neighbour begins so much (mm) higher up the slope is seen beside it."""
 RIPPED = 0.6
 """A rafter that a trimmer leaves less than this share of its thickness is left out: the trimmer does for it."""
 OPPOSITE = 1e-3
@@ -114,13 +116,16 @@ def _rafters(
             for count, solid in enumerate(sheets(plane, area, 0.0, plane.plumb_depth)):
                 name = f"{roof.slot_of(plane)}:{where}" + (f":{count}" if count else "")
                 yield _member(roof, "header", layer, name, solid, (*plane.line[2:], 0.0))
-    seen = _at_ends(region, [near for _, near in laid], thickness)
+    cut = []
     for role, slot, near in members:
         strip = rectangle(near, -FAR, near + thickness, FAR)
         pieces = [piece for piece in polygons_of(region.intersection(strip)) if _is_member(piece, thickness)]
         if role == "trimmer":
             region = region.difference(strip)
-        for number, piece in enumerate(sorted(pieces, key=lambda piece: float(piece.bounds[1]))):
+        cut.append((role, slot, near, sorted(pieces, key=lambda piece: float(piece.bounds[1]))))
+    seen = _at_ends([(near, pieces[0].bounds[1]) for role, _, near, pieces in cut if role == "rafter" and pieces])
+    for role, slot, near, pieces in cut:
+        for number, piece in enumerate(pieces):
             first, _, last, _ = piece.bounds
             body = prism_along(_profile(roof, plane, piece), place(plane, first), plane.inward, last - first)
             solid = cut_to(body, plane, piece)
@@ -131,13 +136,12 @@ def _rafters(
             yield _member(roof, role, layer, name, solid, axis, outside=role == "rafter" and near in seen)
 
 
-def _at_ends(region: shapely.Geometry, nears: list[float], thickness: float) -> set[float]:
-    """The near edges of the rafters that do not lie between two that come down as low: they are seen from the side,
-    where no wall and no panel closes the roof, as over a porch."""
-    feet = {near: region.intersection(rectangle(near, -FAR, near + thickness, FAR)).bounds for near in nears}
-    standing = sorted((near, bounds[1]) for near, bounds in feet.items() if bounds)
+def _at_ends(feet: list[tuple[float, float]]) -> set[float]:
+    """The near edges of those of some rafters (near edge, foot) that do not lie between two that come down as low: they
+    are seen from the side, where no wall and no panel closes the roof, as over a porch."""
+    standing = sorted(feet)
     low = [math.inf, *(foot for _, foot in standing), math.inf]
-    return {near for k, (near, foot) in enumerate(standing, 1) if max(low[k - 1], low[k + 1]) > foot + thickness}
+    return {near for k, (near, foot) in enumerate(standing, 1) if max(low[k - 1], low[k + 1]) > foot + LOWER}
 
 
 def _is_member(piece: Polygon, thickness: float) -> bool:

@@ -21,10 +21,10 @@ import { BenchContext } from "./useBench";
 import { useBenchPointer } from "./useBenchPointer";
 import { usePreview } from "./usePreview";
 import {
-  awayFrom,
   besideBy,
   fitted,
   LADDER,
+  nearestScale,
   ON_LADDER,
   outgrown,
   type Panes,
@@ -335,10 +335,7 @@ const REST = 160;
  * it is about to. */
 function useScale(k: number, scales: readonly number[]): boolean {
   const { set, scale } = usePick("set", "scale");
-  const nearest = scales.reduce(
-    (best, usual) => (awayFrom(usual, k) < awayFrom(best, k) ? usual : best),
-    scales[0] ?? scale,
-  );
+  const nearest = nearestScale(k, scales) ?? scale;
   useEffect(() => {
     if (nearest === scale) return;
     const rest = setTimeout(() => set({ scale: nearest }), REST);

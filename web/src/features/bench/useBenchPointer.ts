@@ -1,4 +1,3 @@
-import { useGesture } from "@use-gesture/react";
 import { type PointerEvent, type RefObject, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { lengthOf } from "../../actions/arc";
 import { type Drag, dragOf, letteringDrag, noteDrag, sectionDrag, stringDrag } from "../../actions/drag";
@@ -11,6 +10,7 @@ import { stepEdits } from "../../actions/stepping";
 import { type ActionKey, EMPTY, newId, type Overlay, type Place, type Snaps, toPlan } from "../../actions/types";
 import type { Angle } from "../../actions/walls";
 import type { Drawing, Edit } from "../../api/client";
+import { useZoom } from "../../drawing/useZoom";
 import { useClient, usePick, type Viewport } from "../../store";
 import { useHeld } from "../../useProject";
 import { type Grip, gripsOf } from "./grips";
@@ -355,25 +355,14 @@ export function useBenchPointer({ box, panes, viewport, setViewport, plan, view,
     });
   }
 
-  useGesture(
-    {
-      onWheel: ({ event, last }) => {
-        // It is told once more where it ends; with two fingers on a touchpad it is a pinch.
-        if (last || event.ctrlKey) return;
-        event.preventDefault();
-        const { x, y } = spot(event);
-        setViewport(zoom(viewport, Math.exp(-event.deltaY * 0.0015), x, y, panes));
-      },
-      onPinch: ({ origin: [clientX, clientY], movement: [by], memo = viewport, event }) => {
-        event.preventDefault();
-        gesture.current = null; // what the first finger began
-        const { x, y } = spot({ clientX, clientY });
-        setViewport(zoom(memo, by, x, y, panes));
-        return memo;
-      },
+  useZoom(box, {
+    held: viewport,
+    zoomed: (from, by, x, y) => zoom(from, by, x, y, panes),
+    set: setViewport,
+    pinched: () => {
+      gesture.current = null;
     },
-    { target: box, eventOptions: { passive: false } },
-  );
+  });
 
   const latest = useRef({ runner, selection, state, snaps, hover });
   latest.current = { runner, selection, state, snaps, hover };

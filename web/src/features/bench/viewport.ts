@@ -208,21 +208,22 @@ function annotated(drawing: Drawing): Bounds {
   return [u0, low, u1, high];
 }
 
-/** How far a usual scale is from the one that a zoom asks for. */
-export const awayFrom = (scale: number, k: number) => Math.abs(Math.log((scale * k) / PX_PER_PAPER_MM));
+/** The usual scale that is nearest to the one that a zoom asks for. */
+export function nearestScale(k: number, scales: readonly number[]): number | undefined {
+  const away = (scale: number) => Math.abs(Math.log((scale * k) / PX_PER_PAPER_MM));
+  return [...scales].sort((a, b) => away(a) - away(b))[0];
+}
 
 /** The nearest zoom, and the usual scale that it is drawn at, of those at which a drawing fits as that scale makes it. */
 function bestZoom(scales: readonly number[], fits: (scale: number) => number): [number, number] | null {
-  let best: [number, number] | null = null;
   const sorted = [...scales].sort((a, b) => a - b);
-  sorted.forEach((scale, index) => {
+  const found = sorted.flatMap((scale, index): [number, number][] => {
+    // No nearer than where the next larger scale takes over.
     const nearest = PX_PER_PAPER_MM / Math.sqrt(scale * (sorted[index - 1] ?? scale / 4));
-    const farthest = PX_PER_PAPER_MM / Math.sqrt(scale * (sorted[index + 1] ?? scale * 4));
-    // Just within the zooms that this scale is the nearest to.
     const k = Math.min(fits(scale), nearest * 0.999);
-    if (k > farthest * 1.001 && (!best || k > best[1])) best = [scale, k];
+    return nearestScale(k, scales) === scale ? [[scale, k]] : [];
   });
-  return best;
+  return found.sort((a, b) => b[1] - a[1])[0] ?? null;
 }
 
 /** The viewport that shows both drawings on one horizontal scale: whole, unless the plan is so deep that the view
