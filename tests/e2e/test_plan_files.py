@@ -5,7 +5,7 @@ from __future__ import annotations
 import dataclasses
 import re
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from tests.core.adopting.test_changed import EAST, stretched
 from tests.e2e.conftest import Bench, pick
@@ -141,13 +141,21 @@ def test_a_changed_plan_is_followed(bench: Bench) -> None:
 
 
 def test_a_turned_plan_is_laid_square_and_followed_there(bench: Bench) -> None:
-    """Drawn at 17 degrees, laid square: read once more, it is known there and brings no news."""
+    """Drawn at 17 degrees, laid square: read once more, it is known there and brings no news.
+
+    What is taken over is not called saved before it is.
+    """
     bench.new("Turned", "mm")
     page, data = bench.page, as_bytes(drawn(houses()[0].turned(17.0), "pairs"))
     drop(page, "turned.dxf", data)
     found = page.get_by_label("What was found")
     pick(found.get_by_label("How the plan is laid"), label="walls square: 17° to the right")
+    late: list[Route] = []
+    page.route("**/plan?*", lambda route: late.append(route))
     bench.button("Take over").click()
+    bench.until(lambda: bool(late))
+    expect(page.get_by_label("saved state")).to_have_text("saving…")
+    page.unroute("**/plan?*")
     bench.saved()
     joints = {held["id"]: held for held in bench.document()["joints"]}  # type: ignore[attr-defined]
     for wall in bench.document()["walls"]:  # type: ignore[attr-defined]

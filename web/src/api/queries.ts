@@ -1,6 +1,7 @@
 import {
   keepPreviousData,
   type QueryClient,
+  useIsMutating,
   useMutation,
   useQueries,
   useQuery,
@@ -24,7 +25,16 @@ const keys = {
   result: (id: string, views: ViewWanted[]) => ["project", id, "views", JSON.stringify(views)] as const,
   project: (id: string) => ["project", id] as const,
   version: (id: string) => ["version", id] as const,
+  change: (id: string) => ["change", id] as const,
 };
+
+/** Changes of a project go one after the other, and are known as changes while they are under way. */
+const changes = (id: string) => ({ mutationKey: keys.change(id), scope: { id: `changes-${id}` } });
+
+/** Whether a change of a project is under way, by whatever way it was made. */
+export function useSaving(id: string) {
+  return useIsMutating({ mutationKey: keys.change(id) }) > 0;
+}
 
 export function useProjects() {
   return useQuery({
@@ -152,6 +162,7 @@ export function usePages(held: readonly { file: string; page: number }[]) {
 export function useLayBackground(id: string, version: number) {
   const client = useQueryClient();
   return useMutation({
+    ...changes(id),
     mutationFn: async ({ file, view }: { file: File; view: string }) => {
       const query = { base_version: version, view, name: file.name };
       const sent = await withFile(file, { path: { id }, query });
@@ -165,6 +176,7 @@ export function useLayBackground(id: string, version: number) {
 export function useReadPlan(id: string, version: number) {
   const client = useQueryClient();
   return useMutation({
+    ...changes(id),
     mutationFn: async ({ file, choices }: { file: File; choices: object }) => {
       const query = { base_version: version, choices: JSON.stringify(choices) };
       const sent = await withFile(file, { path: { id }, query });
@@ -368,7 +380,7 @@ function heldBench(client: QueryClient, id: string, version: number, views: View
 export function useChange(id: string, views: ViewWanted[]) {
   const client = useQueryClient();
   return useMutation({
-    scope: { id: `changes-${id}` },
+    ...changes(id),
     mutationFn: (change: Change) => {
       const held = client.getQueriesData<Result>({ queryKey: ["project", id, "views"] });
       const made = client.getQueryData<number>(keys.version(id)) ?? 0;

@@ -2,7 +2,7 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } fro
 import { tinykeys } from "tinykeys";
 import type { Project, Storey } from "../../actions/types";
 import { Refusal, Unreachable, type ViewWanted } from "../../api/client";
-import { type Change, useChange, useResult } from "../../api/queries";
+import { type Change, useChange, useResult, useSaving } from "../../api/queries";
 import { LOOK, SPLIT, useClient, usePick } from "../../store";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
@@ -101,7 +101,8 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     [planName, viewName, looks, side, beside, scale],
   );
   const result = useResult(id, views);
-  const { mutate, isPending, error: unsaved } = useChange(id, views);
+  const { mutate, error: unsaved } = useChange(id, views);
+  const saving = useSaving(id);
   // What was drawn last stays while the server is away, whatever is asked for next.
   const last = useRef(result.data);
   if (result.data) last.current = result.data;
@@ -185,7 +186,7 @@ export function Workspace({ id, onLeave }: { id: string; onLeave: () => void }) 
     views,
     viewName,
     storey,
-    saving: isPending,
+    saving,
     busy: result.isPlaceholderData,
     change,
     commit,
