@@ -92,8 +92,11 @@ FLOORS = (
     Check("joist-end-free", "joists end on what bears them, or hang on it"),
     Check("beam-misses", "a beam under joists meets them"),
     Check("ceiling-over-nothing", "a ceiling lies over closed walls"),
-    Check("deck-inside", "a deck lies beside the house, or in a floor on joists"),
+    Check("deck-inside", "a deck lies beside the house, or in a floor of its kind"),
     Check("set-in-rise", "a floor that is set into another one bears where that one does"),
+    Check("set-in-unlike", "a part of a slab is a slab"),
+    Check("set-in-over", "a part of a slab lies beside its other parts, its holes and what bears it"),
+    Check("set-in-wall", "a wall stands on a floor at its foot"),
     Check("deck-unborne", "joists of a deck lie on two bearings"),
     Check(
         "cantilever-long",

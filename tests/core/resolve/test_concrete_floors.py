@@ -9,7 +9,6 @@ import pytest
 
 from deepsection.core.drawing import Dimension, Stroke, Text
 from deepsection.core.edits import CarryDeck, DrawDeck, DrawWalls, LayFloor, RailDeck, apply_edits, changed, put
-from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import FloorHole, FreeJoint, Project, SectionLine
 from deepsection.core.particulars.describe import describe_element
 from deepsection.core.resolve import Building, Part, resolve
@@ -223,10 +222,3 @@ def test_joists_hang_on_the_inside_of_masonry_which_goes_on_past_them() -> None:
     plates = sum(volume(of(building, "wall_plate", wall)) for wall in upper_walls(hung))
     assert leaves + plates == pytest.approx(RING * (220.0 + 22.0 + 2625.0))
     assert volume(of(building, "sheathing")) == pytest.approx(INSIDE * 22.0)
-
-
-def test_no_part_with_joists_is_set_into_a_slab() -> None:
-    house = block_house()
-    corners = ((2000.0, 2000.0), (4000.0, 2000.0), (4000.0, 4000.0), (2000.0, 4000.0))
-    with pytest.raises(RefusedEdit, match="is a slab"):
-        apply_edits(house, (DrawDeck(id="deck", level=house.find("upper").level, corners=corners),))

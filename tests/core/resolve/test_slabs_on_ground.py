@@ -105,7 +105,7 @@ def test_what_cannot_be_set_down_is_said() -> None:
     (said,) = resolve(set_down(house(), drop=1100.0)).diagnostics
     # 300 less 1100 and 325.3 of layers is 75.3 below the footings at -1050.
     assert (said.code, said.value, said.limit) == ("set-down-deep", 1100.0, pytest.approx(1100.0 - 75.3))
-    with pytest.raises(RefusedEdit, match="no slab on the ground"):
+    with pytest.raises(RefusedEdit, match="no slab to set down"):
         set_down(joist_house(9000.0, 7000.0))
     with pytest.raises(RefusedEdit, match="without crossing"):
         set_down(house(), corners=((0.0, 0.0), (10.0, 0.0), (10.0, 10.0)))

@@ -37,7 +37,7 @@ export const AREAS = {
   deck: {
     noun: "deck",
     begin:
-      "Click a corner of the deck, at the wall of the house; within a joist floor it becomes a part with joists of its own.",
+      "Click a corner of the deck, at the wall of the house; within a floor it becomes a part of that, of its own height.",
     edit: (id, corners, _, { level }) => ({ kind: "draw_deck", id, level, corners }),
   },
   setDown: {

@@ -2378,7 +2378,7 @@ export interface components {
         };
         /**
          * DrawSetDown
-         * @description The slab on the ground of a storey set down between corners, by a usual height.
+         * @description The slab of a storey, on the ground or suspended, set down between corners by a usual height.
          */
         DrawSetDown: {
             /** Corners */

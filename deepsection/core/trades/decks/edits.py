@@ -67,9 +67,7 @@ class DrawDeck(Command):
         taken = len(project.decks)
         floor = next((held for held in project.floors if held.level == self.level), None)
         if floor and house_area(project, self.level).contains(Polygon(self.corners).centroid):
-            if not any(layer.framing for layer in get_element(project, floor.make_up, MakeUp).layers):
-                raise RefusedEdit(f"{floor.name} is a slab: no part with joists can be set into it", element=floor.id)
-            return put(project, _set_down(project, floor, self.id, self.corners))
+            return put(project, set_down(project, floor, self.id, self.corners))
         deck = Deck(
             id=self.id,
             name=f"Deck {taken + 1}" if taken else "Deck",
@@ -83,8 +81,11 @@ class DrawDeck(Command):
         return put(project, deck)
 
 
-def _set_down(project: Project, floor: Floor, id: str, corners: tuple[Point, ...]) -> Deck:
-    """A floor of its own within another one: as that is, its joists as much shallower as it is set down."""
+def set_down(project: Project, floor: Floor, id: str, corners: tuple[Point, ...]) -> Deck:
+    """A floor of its own within another one, as that is: a slab a usual height lower, joists at the same height until
+    they are as much shallower as they are set down.
+    """
+    slab = get_element(project, floor.make_up, MakeUp).is_slab
     names = {held.name for held in project.decks}
     name = next(free for free in (f"{floor.name}, part {n}" for n in range(2, 99)) if free not in names)
     return Deck(
@@ -93,6 +94,7 @@ def _set_down(project: Project, floor: Floor, id: str, corners: tuple[Point, ...
         level=floor.level,
         make_up=floor.make_up,
         corners=tuple(DeckCorner(id=f"c{k}", x=x, y=y) for k, (x, y) in enumerate(corners, 1)),
+        drop=usual("set_down", project.units) if slab else 0.0,
         span=floor.span,
         angle=floor.angle,
     )
@@ -111,7 +113,7 @@ class CarryDeck(Command):
         make_up, units = get_element(project, deck.make_up, MakeUp), project.units
         if deck.span != "angle":
             raise RefusedEdit("joists of this deck run by its shape: turn them first", element=deck.id, field="span")
-        depth = _depth(make_up)
+        depth = make_up.depth
         run = _outwards(project, deck)
         free = shapely.difference(deck.outline, house_area(project, deck.level))
         if free.is_empty:
@@ -222,12 +224,6 @@ def _unguarded(project: Project, deck: Deck) -> Iterator[tuple[Point, Point]]:
             along_house = line.interpolate(0.5, normalized=True).distance(house) < 2 * SET_IN
             if line.length > LEAST and not along_house and line.intersection(there).length < line.length / 2:
                 yield a, b
-
-
-def _depth(make_up: MakeUp) -> float:
-    """From the top of a deck down to what its joists bear on (mm)."""
-    at = next((k for k, layer in enumerate(make_up.layers) if layer.framing), 0)
-    return sum(layer.thickness for layer in make_up.layers[: at + 1])
 
 
 def _outwards(project: Project, deck: Deck) -> Point:

@@ -9,7 +9,7 @@ from ..floors.kind import outcome_of, own_title, parts_of
 from ..levels.place import sum_id
 from .checks import deck_advice
 from .fields import deck_fields
-from .parts import against_ledgers
+from .parts import around_decks
 from .place import DECKS, deck_sums, place_decks
 from .plan import deck_marks
 
@@ -21,7 +21,7 @@ DECK = ElementKind(
     heights=lambda deck: (f"top:{deck.id}", f"under:{deck.id}", sum_id(deck.level)),
     outcome=outcome_of(DECKS),
     parts=parts_of(DECKS),
-    cuts=against_ledgers,
+    cuts=around_decks,
     plan=deck_marks,
     advice=deck_advice,
 )

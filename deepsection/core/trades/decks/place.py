@@ -1,5 +1,4 @@
-"""Stage: decks beside the house, what of their outline is left, their ledgers and rims, what bears their joists; and
-those within it, which are floors of their own, set into the one around them."""
+"""Stage: decks beside the house, what of their outline is left, their ledgers and rims, what bears their joists."""
 
 from __future__ import annotations
 
@@ -13,17 +12,18 @@ from shapely.geometry import LineString, MultiPolygon, Polygon
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Key, Placed
 from ...catalog import material
-from ...geometry import Line, Point, largest, line_through, polygons_of
+from ...geometry import Line, Point, line_through, polygons_of
 from ...model import Deck, MakeUp
 from ...tolerance import TOL
-from ...units import HeightSum, SumTerm, format_length
-from ..floors.bays import Bay, Boards, Rim, covered, direction_of
+from ...units import HeightSum, SumTerm
+from ..floors.bays import Bay, Rim, covered, direction_of
 from ..floors.place import FLOORS, FloorPlan
 from ..floors.reach import moved_to
-from ..floors.supports import MEETS, bearing_beams, supports_in
+from ..floors.supports import bearing_beams, supports_in
 from ..levels.placed import LEVELS, Level
 from ..posts.placed import BEAMS
 from ..walls.planned import WALLS, PlannedWall, WallPlan
+from .set_in import set_in
 
 LEAST = 1e4
 """What lies less (mm2) beside the house is no deck."""
@@ -51,33 +51,30 @@ def deck_sums(decks: tuple[FloorPlan, ...], placed: Placed) -> Iterator[HeightSu
 def _one(placed: Placed, deck: Deck) -> Iterator[FloorPlan]:
     make_up, plan = placed.make_ups[deck.make_up], placed[WALLS]
     at = (deck.outline.centroid.x, deck.outline.centroid.y)
-    frame = next((k for k, layer in enumerate(make_up.layers) if layer.framing), None)
-    if frame is None:
-        message = f"the make-up of {deck.name} has no joists"
-        placed.findings.append(Diagnostic("floor-unframed", message, deck.id, "make_up", at=at))
-        return
-    joists = make_up.layers[frame]
-    assert joists.framing is not None
-    top, under = _heights(placed[LEVELS][deck.level], deck, make_up, frame)
+    top, under = _heights(placed[LEVELS][deck.level], deck, make_up)
     for flat in placed[FLOORS]:
         for bay in flat.bays:
             hole = next((hole for id, hole in bay.holes if id == deck.id), None)
             if hole is not None:
-                yield _set_in(placed, deck, (top, under), flat, bay, hole)
+                yield set_in(placed, deck, (top, under), flat, bay, hole)
                 return
+    if make_up.carrying is None or (framing := make_up.layers[make_up.carrying].framing) is None:
+        message = f"the make-up of {deck.name} has no joists"
+        placed.findings.append(Diagnostic("floor-unframed", message, deck.id, "make_up", at=at))
+        return
     house = house_faces(plan, placed.make_ups, deck.level)
     area = MultiPolygon(
         [p for p in polygons_of(shapely.difference(deck.outline, house, grid_size=TOL.node)) if p.area > LEAST]
     )
     if area.is_empty:
-        message = f"{deck.name} lies within the house, where no joist floor is: move it out, or lay a floor"
+        message = f"{deck.name} lies within the house, where no floor of its kind is: move it out, or lay a floor"
         placed.findings.append(Diagnostic("deck-inside", message, deck.id, "corners", at=at))
         return
     laid = placed[BEAMS]
-    beams = list(bearing_beams(laid, under, joists.thickness))
+    beams = list(bearing_beams(laid, under, make_up.layers[make_up.carrying].thickness))
     bays, rims, ledgers = [], list[Rim](), list[Polygon | MultiPolygon]()
     for k, piece in enumerate(polygons_of(area), 1):
-        own = tuple(_rims(deck, piece, house, plan, joists.framing.thickness))
+        own = tuple(_rims(deck, piece, house, plan, framing.thickness))
         ledger = shapely.union_all([rim.area for rim in own if rim.role == "ledger"])
         along = direction_of(deck, piece, (deck.corners[0].x, deck.corners[0].y))
         held = supports_in(beams, piece, along)
@@ -92,41 +89,13 @@ def _one(placed: Placed, deck: Deck) -> Iterator[FloorPlan]:
     )
 
 
-def _set_in(
-    placed: Placed, deck: Deck, heights: tuple[Level, Level], around: FloorPlan, bay: Bay, hole: Polygon
-) -> FloorPlan:
-    """A deck within a house: a floor of its own, framed into the one around it, whose rims and trimmers hold it."""
-    top, under = heights
-    edge = shapely.union_all([rim.area for rim in around.rims])
-    region = largest(_pieces(shapely.difference(hole, edge, grid_size=TOL.node)))
-    along = direction_of(deck, region, (deck.corners[0].x, deck.corners[0].y))
-    same = abs(under.z - around.under.z) < MEETS
-    supports = supports_in([held for held in bay.supports if same], region, along)
-    # Its joists hang on trimmers and headers, and lie on the walls beside the rims.
-    held = shapely.difference(region.buffer(AT_HOUSE, join_style="mitre"), region)
-    on_walls = shapely.intersection(region, around.bearing) if same else Polygon()
-    bearing = _pieces(shapely.union_all([held, on_walls]))
-    if not same and region.distance(edge) < AT_HOUSE:
-        off, units = under.z - around.under.z, placed.project.units
-        how = f"{format_length(abs(off), units)} {'above' if off > 0 else 'below'}"
-        message = (
-            f"joists of {deck.name} end {how} the plate that carries {around.floor.name} beside them: set it down by "
-            f"{format_length(deck.drop + off, units)}, or take other joists"
-        )
-        at = (region.representative_point().x, region.representative_point().y)
-        placed.findings.append(Diagnostic("set-in-rise", message, deck.id, "drop", deck.drop, deck.drop + off, at=at))
-    hung = _pieces(shapely.difference(held, around.bearing if same else Polygon(), grid_size=TOL.node))
-    own = Bay("part:1", region, along, supports=supports, lap=deck.lap, shift=deck.shift, hung=hung)
-    rooms = [space for outline in placed[WALLS].outlines_under(around.under.id) for space in outline.spaces]
-    below = (Boards("part:1", _pieces(shapely.intersection(region, shapely.union_all(rooms)))),) if rooms else ()
-    return FloorPlan(deck, top, under, around.outlines, (own,), (), below, covered([own]), closed=True, bearing=bearing)
-
-
-def _heights(level: Level, deck: Deck, make_up: MakeUp, frame: int) -> tuple[Level, Level]:
-    """Its top, and what its joists bear on, as levels of its own."""
+def _heights(level: Level, deck: Deck, make_up: MakeUp) -> tuple[Level, Level]:
+    """Its top, and what its joists or its slab bear on, as levels of its own."""
     top = level.sum.plus(f"top:{deck.id}", f"top of {deck.name}", SumTerm("drop", -deck.drop, deck.id, "drop"))
-    terms = [SumTerm(layer.name, -layer.thickness, make_up.id) for layer in make_up.layers[: frame + 1]]
-    under = top.plus(f"under:{deck.id}", f"joists of {deck.name} bear", *terms)
+    terms = [
+        SumTerm(layer.name, -layer.thickness, make_up.id) for layer in make_up.layers[: (make_up.carrying or 0) + 1]
+    ]
+    under = top.plus(f"under:{deck.id}", f"{deck.name} bears", *terms)
     return (
         Level(f"top:{deck.id}", f"Top of {deck.name}", "deck", top.total, top),
         Level(f"under:{deck.id}", f"Bearing of {deck.name}", "sill", under.total, under),

@@ -138,6 +138,12 @@ def holes_in(region: Polygon, along: Point, holes: Iterable[tuple[str, Polygon]]
     return tuple(found)
 
 
+def holes_of_slab(region: Polygon, holes: Iterable[tuple[str, Polygon]]) -> tuple[tuple[str, Polygon], ...]:
+    """The holes of a slab, each as it was drawn, as far as they lie within it."""
+    inside = ((name, largest(shapely.intersection(hole, region, grid_size=TOL.node))) for name, hole in holes)
+    return tuple((name, area) for name, area in inside if area.area > SMALLEST_HOLE)
+
+
 def _frame(
     name: str,
     hole: Polygon,

@@ -60,7 +60,15 @@ def parts_of(key: Key[tuple[FloorPlan, ...]]) -> Callable[[Placed], Iterator[Par
         for flat in placed[key]:
             make_up = placed.make_ups[flat.floor.make_up]
             yield from floor_parts(
-                flat.floor, make_up, flat.bays, flat.rims, (flat.over, flat.below), flat.under, flat.top, flat.closed
+                flat.floor,
+                make_up,
+                flat.bays,
+                flat.rims,
+                (flat.over, flat.below),
+                flat.under,
+                flat.top,
+                flat.closed,
+                flat.upstand,
             )
 
     return parts

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
+from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field
 
@@ -11,9 +11,6 @@ from ...document.declaring import About, Ref, Standing, revised
 from ...document.motion import Motion
 from ...document.outlined import Outlined
 from ...document.values import Id, Mm, Name, Positive
-
-if TYPE_CHECKING:
-    pass
 
 JoistSpan = Literal["short", "long", "east-west", "north-south", "angle"]
 AXES = {"east-west": 0.0, "north-south": 90.0}

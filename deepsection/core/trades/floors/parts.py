@@ -18,6 +18,7 @@ from .bridging import bridging_bodies
 from .framed_edges import edge_bodies
 from .members import Member, floor_members
 from .profiles import profiled, webs
+from .set_downs import SlabPart
 
 
 @lru_cache(maxsize=64)
@@ -30,18 +31,19 @@ def floor_parts(
     bearing: Level,
     level: Level,
     closed: bool,
+    upstand: SlabPart | None = None,
 ) -> tuple[Part, ...]:
     """What carries, at the bearing level: joists within a rim joist, or a slab; layers on it, boards below it.
 
     `boards`: where layers lie over what carries, and below it between the walls. `closed`: walls stand on the floor,
-    and their cladding covers its edge.
+    and their cladding covers its edge. `upstand`: of a part of a slab, what joins it to the rest.
     """
     at, (over, below) = make_up.carrying, boards
     if at is None:
         return ()
     carrying, framing = make_up.layers[at], make_up.layers[at].framing
     if framing is None:
-        parts = list(_slab(floor.id, carrying, bays, bearing))
+        parts = [*_slab(floor.id, carrying, bays, bearing), *_upstand(floor.id, carrying, upstand, bearing)]
     else:
         members = floor_members(bays, rims, framing, floor.between)
         parts = []
@@ -72,6 +74,15 @@ def _slab(element: str, layer: Layer, bays: tuple[Bay, ...], bearing: Level) -> 
             solid = prism(bay.area, bearing.z, bearing.z + layer.thickness)
             sums = (bearing.sum.id,)
             yield Part(key, element, "slab", layer.material, solid, None, sums, outside=False, function="structure")
+
+
+def _upstand(element: str, layer: Layer, held: SlabPart | None, bearing: Level) -> Iterator[Part]:
+    """The upright concrete round a part of a slab."""
+    if held is None or held.upstand.is_empty:
+        return
+    key, solid = part_key(element, "slab_edge", layer.id, "upstand"), prism(held.upstand, held.low, held.high)
+    sums = (bearing.sum.id,)
+    yield Part(key, element, "slab_edge", layer.material, solid, None, sums, outside=False, function="structure")
 
 
 def _filled_beside(member: Member, framing: Framing) -> Polygon | MultiPolygon:

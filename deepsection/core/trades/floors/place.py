@@ -18,9 +18,10 @@ from ..levels.placed import Level
 from ..posts.placed import PlacedBeam
 from ..walls.planned import Outline, PlannedLayer, PlannedWall, WallPlan
 from .bays import Bay, Boards, Rim, RimRole, direction_of, without
-from .holes import holes_in
+from .holes import holes_in, holes_of_slab
 from .profiles import is_timber
 from .reach import bearing_ring, floor_reach, is_masonry, within_bearing
+from .set_downs import SlabPart, slab_parts
 from .supports import Support, bearing_beams, bearing_walls, supports_in
 from .turned import Turned
 
@@ -50,6 +51,10 @@ class FloorPlan:
     closed: bool
     bearing: Polygon | MultiPolygon = field(default_factory=Polygon)
     """What joists bear on, in plan."""
+    parts: tuple[SlabPart, ...] = ()
+    """Of a slab, what lies at another height in it."""
+    upstand: SlabPart | None = None
+    """Of such a part, how it is joined to the slab around it."""
 
     @property
     def area(self) -> Polygon | MultiPolygon:
@@ -80,7 +85,7 @@ def plan_floor(
 ) -> FloorPlan:
     """A floor under the outlines that stand on it, or over those that carry it; what is wrong goes to what is found.
 
-    Around what is `set_in` it is framed as around a hole.
+    Around what is `set_in` joists are framed as around a hole; a slab has its parts.
     """
     on, under = plan.outlines_on(floor.level), plan.outlines_under(floor.bearing)
     founded = any(floor.bearing in (held.sill, held.top) and held.level == floor.level for held in foundations)
@@ -94,6 +99,7 @@ def plan_floor(
     hanging = [] if founded or carried.is_empty else _hanging(lying, carried)
     bays: list[Bay] = []
     rims: list[Rim] = []
+    parts: list[SlabPart] = []
     below_it = {id: walls[id] for outline in bases for id in outline.walls}
     ends = [_bearing(held, make_ups).polygon for held in below_it.values()]
     # Where other walls run into them, too.
@@ -106,15 +112,26 @@ def plan_floor(
         bears += bearing_walls(plan, make_ups, floor.bearing, "outer")
     for held in lying:
         region, along = held.region, held.along
-        own = [deck for deck in set_in if region.contains(deck.outline.centroid)]
-        around = (*holes, *((deck.id, to_edges(deck.outline, region, along)) for deck in own))
+        supports = _within(_supports(bears, region, along, framed=framing is not None), region)
+        if framing:
+            own = [deck for deck in set_in if region.contains(deck.outline.centroid)]
+            around = (*holes, *((deck.id, to_edges(deck.outline, region, along)) for deck in own))
+            opened = holes_in(region, along, around)
+        else:
+            opened = holes_of_slab(region, holes)
+            solid = shapely.union_all([borne, *(support.area for support in supports)])
+            through = shapely.union_all([hole for _, hole in opened])
+            clear = without(held.over, standing_on(plan, floor.level, make_ups))
+            in_it = tuple(slab_parts(floor, set_in, region, clear, solid, through, levels, make_ups, found))
+            opened += tuple((part.deck, part.area) for part in in_it)
+            parts += in_it
         bays.append(
             Bay(
                 f"outline:{held.outline.name}",
                 region,
                 along,
-                holes=holes_in(region, along, around),
-                supports=_within(_supports(bears, region, along, framed=framing is not None), region),
+                holes=opened,
+                supports=supports,
                 along=_walls_along(plan, floor.level, region, along, make_ups) if floor.doubled else (),
                 lap=floor.lap if timber else "butted",
                 shift=floor.shift,
@@ -130,14 +147,15 @@ def plan_floor(
             rims += _rims(region, beside, faces, thick, "framed_edge" if framed else "rim_joist")
     whole = shapely.union_all([bay.region for bay in bays])
     open_ = shapely.union_all([hole for bay in bays for _, hole in bay.holes])
+    bare = shapely.union_all([open_, *(part.upstand for part in parts if part.lower)])
     below = tuple(
-        Boards(f"outline:{outline.name}", _pieces(MultiPolygon(outline.spaces).intersection(whole).difference(open_)))
+        Boards(f"outline:{outline.name}", _pieces(MultiPolygon(outline.spaces).intersection(whole).difference(bare)))
         for outline in under
         if outline.spaces
     )
     found += _hangs_out(floor, levels[floor.bearing], hanging, bays)
     bearing = shapely.union_all([*ends, *(held.area for bay in bays for held in bay.supports)])
-    standing = [open_, *([] if timber else _standing_on_it(plan, floor.level, make_ups))]
+    standing = [open_, *([] if timber else standing_on(plan, floor.level, make_ups))]
     over = tuple(Boards(bay.slot, without(held.over, standing)) for bay, held in zip(bays, lying))
     return FloorPlan(
         floor,
@@ -150,6 +168,7 @@ def plan_floor(
         over,
         bool(on),
         bearing,
+        tuple(parts),
     )
 
 
@@ -197,7 +216,7 @@ def _bearing(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> PlannedLayer:
     return wall.layers[bearing_layer(make_ups[wall.wall.make_up])]
 
 
-def _standing_on_it(plan: WallPlan, level: str, make_ups: dict[str, MakeUp]) -> list[Polygon | MultiPolygon]:
+def standing_on(plan: WallPlan, level: str, make_ups: dict[str, MakeUp]) -> list[Polygon | MultiPolygon]:
     """The masonry of inner walls, which stands on what carries a floor of concrete; the layers on that end at it."""
     inner = (wall for wall in plan.on(level) if wall.wall.status == "inner" and is_masonry(wall, make_ups))
     return [_bearing(wall, make_ups).polygon for wall in inner]
@@ -331,7 +350,7 @@ def _faults(
     if carried.is_empty and lying:
         message = f"{what}{floor.name} {spans} nothing: no closed walls reach up to {bearing.name}"
         found.append(fault("floor-spans-nothing", message, "bearing"))
-    depth, rise = sum(layer.thickness for layer in make_up.layers[: make_up.carrying + 1]), level.z - bearing.z
+    depth, rise = make_up.depth, level.z - bearing.z
     if abs(depth - rise) > RISE_TOLERANCE:
         message = (
             f"{floor.name}: its layers do not fill the height from {bearing.name} to {level.name}; "

@@ -13,7 +13,9 @@ from ...document.rebuilding import get_element, put
 from ...document.values import Id, Mm
 from ...errors import RefusedEdit
 from ...model.project import Project
+from ..decks.edits import set_down
 from ..levels.model import Rung
+from ..makeups.model import MakeUp
 from .model import Foundation, FoundationStep, SetDown
 
 
@@ -38,7 +40,7 @@ class PutSetDown(PutElement):
 
 
 class DrawSetDown(Command):
-    """The slab on the ground of a storey set down between corners, by a usual height."""
+    """The slab of a storey, on the ground or suspended, set down between corners by a usual height."""
 
     kind: Literal["draw_set_down"] = "draw_set_down"
     phrase: ClassVar[str] = "set down the slab"
@@ -49,9 +51,12 @@ class DrawSetDown(Command):
     def apply(self, project: Project) -> Project:
         """The project with the set-down. Raises: RefusedEdit, UnknownElement."""
         level = get_element(project, self.level, Rung)
+        floor = next((held for held in project.floors if held.level == level.id), None)
+        if floor is not None and get_element(project, floor.make_up, MakeUp).is_slab:
+            return put(project, set_down(project, floor, self.id, self.corners))
         own = next((held for held in project.foundations if held.level == level.id and held.slab), None)
-        if own is None or any(floor.level == level.id for floor in project.floors):
-            raise RefusedEdit(f"{level.name} is no slab on the ground to set down", element=level.id)
+        if own is None or floor is not None:
+            raise RefusedEdit(f"{level.name} is no slab to set down", element=level.id)
         taken = len(project.set_downs)
         name, drop = f"Set-down {taken + 1}" if taken else "Set-down", usual("set_down", project.units)
         return put(project, SetDown(id=self.id, name=name, foundation=own.id, corners=self.corners, drop=drop))

@@ -113,6 +113,17 @@ class MakeUp(Declared):
         solid = (k for k, layer in enumerate(self.layers) if layer.function == "structure")
         return next(framed, next(solid, None))
 
+    @property
+    def is_slab(self) -> bool:
+        """Whether it is carried by a layer without members, of floors."""
+        return self.carrying is not None and self.layers[self.carrying].framing is None
+
+    @property
+    def depth(self) -> float:
+        """From the top of a floor down to what its joists or its slab bear on (mm); all of it where nothing carries."""
+        last = len(self.layers) if self.carrying is None else self.carrying + 1
+        return sum(layer.thickness for layer in self.layers[:last])
+
     def check(self, project: Project) -> None:
         """Its layers are told apart by their ids. Raises: ValueError."""
         if len({layer.id for layer in self.layers}) != len(self.layers):
