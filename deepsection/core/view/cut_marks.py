@@ -47,25 +47,32 @@ def cut_marks(cut: list[CutPart], frame: CutFrame, scale: float, hatches: HatchT
     return [*marks, *membranes]
 
 
-POURED = ("slab_edge", "structure", "porch_slab")
+POURED = ("slab_edge", "structure", "porch_slab", "slab")
 """The roles of an element that are cast with the edges of its slab: no line is drawn between them."""
 
 
 def _poured(cut: list[CutPart]) -> list[CutPart]:
-    """What is cut, with slabs and their edges in one."""
-    edged = {(held.part.element, held.part.material) for held in cut if held.part.role == "slab_edge"}
+    """What is cut, with slabs and their edges in one; suspended slabs with their parts at other heights."""
+    suspended = {held.part.element for held in cut if held.part.role == "slab"}
+
+    def pour_of(held: CutPart) -> tuple[str, str]:
+        return "" if held.part.element in suspended else held.part.element, held.part.material
+
+    edged = {pour_of(held) for held in cut if held.part.role == "slab_edge"}
     pours: dict[tuple[str, str], list[CutPart]] = defaultdict(list)
     kept = []
     for held in cut:
-        pour = held.part.element, held.part.material
+        pour = pour_of(held)
         if pour in edged and held.part.role in POURED:
             pours[pour].append(held)
         else:
             kept.append(held)
     for group in pours.values():
-        first = min(group, key=lambda held: (held.part.role == "slab_edge", held.part.key)).part
         whole = shapely.union_all([held.whole.buffer(0.5, join_style="mitre") for held in group])
-        kept += [CutPart(first, piece, piece) for piece in polygons_of(whole.buffer(-0.5, join_style="mitre"))]
+        for piece in polygons_of(whole.buffer(-0.5, join_style="mitre")):
+            own = (held for held in group if held.whole.intersects(piece))
+            first = min(own, key=lambda held: (held.part.role == "slab_edge", held.part.key)).part
+            kept.append(CutPart(first, piece, piece))
     return kept
 
 

@@ -12,9 +12,9 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon, box
 
 from deepsection.core.document.motion import Motion
-from deepsection.core.drawing import Text
+from deepsection.core.drawing import Region, Text
 from deepsection.core.edits import DrawSetDown, DrawWalls, Transform, apply_edits, changed, put
-from deepsection.core.model import FloorHole, Project, TeeJoint
+from deepsection.core.model import FloorHole, Project, SectionLine, TeeJoint
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.trades.decks.place import DECKS
 from deepsection.core.trades.floors.place import FLOORS
@@ -174,6 +174,21 @@ def test_it_hangs_on_the_slab_around_it_and_is_drawn_on_plan_and_section() -> No
     name = next(held for held in ("plan:" + level, "plan") if held)
     words = [mark.text for mark in draw_view(building, project, name, 50).marks if isinstance(mark, Text)]
     assert any(text.endswith("part 2") for text in words), words
+
+
+def test_slab_part_and_upstand_are_cut_as_one() -> None:
+    """Where both are cut, one region of concrete: the slab 5500 long less 1200 of the part, the part, its two edges."""
+    project = put(lowered(), SectionLine(id="sx", name="X", x1=2700.0, y1=-500.0, x2=2700.0, y2=6500.0))
+    drawing = draw_view(resolve(project), project, "section:sx", 50)
+    concrete = [
+        Polygon([(u, v) for u, v, _ in mark.rings[0]])
+        for mark in drawing.marks
+        if isinstance(mark, Region)
+        and mark.feature == "cut"
+        and mark.part.split("/")[:2] in (["upper", "slab"], ["low", "slab"])
+    ]
+    whole = [polygon.area for polygon in concrete if polygon.area > 1e5]
+    assert whole == [pytest.approx(4300.0 * 200.0 + 1200.0 * 200.0 + 2 * 200.0 * 100.0, rel=1e-3)]
 
 
 @pytest.mark.parametrize("motion", [Motion(turn=27.0), Motion(mirror=90.0, x=4000.0)])
