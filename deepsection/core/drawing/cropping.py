@@ -15,8 +15,8 @@ import shapely
 from shapely import affinity
 from shapely.geometry import LineString, Point, Polygon
 
-from ..geometry import polygons_of
-from .marks import Dimension, Mark, Region, Ring, Stroke, moved, path, rings_of
+from .clipping import Extent, areas_within, lines_within, made_valid
+from .marks import Dimension, Mark, Region, Stroke, moved, rings_of
 from .outlines import Shapes, areas_of, closed, lines_of
 
 NEAR = 1e-6
@@ -128,9 +128,11 @@ def cropped(marks: Sequence[Mark], window: Window, rehatch: Rehatch) -> list[Mar
         out |= (boxes[:, 1] > band.high) | (boxes[:, 3] < band.low)
         whole = (boxes[:, 0] >= column.low) & (boxes[:, 2] <= column.high)
         whole &= (boxes[:, 1] >= band.low) & (boxes[:, 3] <= band.high)
-        box = (column.low, band.low, column.high, band.high)
+        part = np.flatnonzero(~out & ~whole)
+        cut = _pieces([marks[k] for k in part.tolist()], shapes[part], (column.low, band.low, column.high, band.high))
+        held = dict(zip(part.tolist(), cut))
         for k in np.flatnonzero(~out).tolist():
-            pieces = [marks[k]] if whole[k] else _pieces(marks[k], shapes[k], box)
+            pieces = held.get(k, [marks[k]])
             shown[k] += [_moved(piece, column.shift, band.shift, rehatch) for piece in pieces]
     return [piece for pieces in shown for piece in pieces]
 
@@ -152,30 +154,26 @@ def _shapes(marks: Sequence[Mark]) -> Shapes:
     return shapes
 
 
-def _pieces(mark: Mark, shape: shapely.Geometry, box: tuple[float, float, float, float]) -> list[Mark]:
-    """What lies in a box of a mark that reaches past it."""
-    if isinstance(mark, Stroke):
-        return [replace(mark, path=held, closed=False) for held in _lines(shape, box)]
-    if not isinstance(mark, Region):
-        return []
-    whole = shape if shape.is_valid else shape.buffer(0)
-    pieces = polygons_of(shapely.intersection(whole, shapely.box(*box)))
-    found: list[Mark] = [replace(mark, rings=rings_of(piece), pen=None) for piece in pieces]
-    if mark.pen:
-        own = Stroke((), mark.pen, part=mark.part, feature=mark.feature, sum=mark.sum, annotation=mark.annotation)
-        found += [replace(own, path=held) for held in _lines(shapely.boundary(whole), box)]
+def _pieces(marks: Sequence[Mark], shapes: Shapes, box: Extent) -> list[list[Mark]]:
+    """What lies in a box of each of some marks that reach past it."""
+    found: list[list[Mark]] = [[] for _ in marks]
+    areas = [(k, mark) for k, mark in enumerate(marks) if isinstance(mark, Region)]
+    whole = made_valid(shapes[[k for k, _ in areas]])
+    for (k, mark), pieces in zip(areas, areas_within(whole, box)):
+        found[k] += [replace(mark, rings=rings_of(piece), pen=None) for piece in pieces]
+    penned = [n for n, (_, mark) in enumerate(areas) if mark.pen]
+    drawn = [(areas[n][0], _outline(areas[n][1])) for n in penned]
+    strokes = [(k, mark) for k, mark in enumerate(marks) if isinstance(mark, Stroke)]
+    lines = np.concatenate([shapely.boundary(whole[penned]), shapes[[k for k, _ in strokes]]])
+    for (k, stroke), held in zip((*drawn, *strokes), lines_within(lines, box)):
+        found[k] += [replace(stroke, path=own, closed=False) for own in held]
     return found
 
 
-def _lines(shape: shapely.Geometry, box: tuple[float, float, float, float]) -> list[Ring]:
-    """What lies in a box of a line, in as few lines as can be."""
-    points = shapely.get_coordinates(shape)
-    # The quick way, which holds for lines alone, leaves out what runs along an edge of the box.
-    along = bool(((points == box[:2]) | (points == box[2:])).any())
-    within = shapely.intersection(shape, shapely.box(*box)) if along else shapely.clip_by_rect(shape, *box)
-    pieces = shapely.get_parts(within)
-    joined = shapely.line_merge(shapely.multilinestrings(pieces[shapely.length(pieces) > NEAR]))
-    return [path(*shapely.get_coordinates(piece).tolist()) for piece in shapely.get_parts(joined)]
+def _outline(mark: Region) -> Stroke:
+    """The stroke around a region, its path yet to be told."""
+    assert mark.pen
+    return Stroke((), mark.pen, part=mark.part, feature=mark.feature, sum=mark.sum, annotation=mark.annotation)
 
 
 def _moved(mark: Mark, aside: float, rise: float, rehatch: Rehatch) -> Mark:

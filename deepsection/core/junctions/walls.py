@@ -100,8 +100,9 @@ def _on_wall(building: Building, joint: str, wall: PlannedWall, along: float, ot
 def _ceilings(building: Building) -> Iterator[Junction]:
     for ceiling in building[CEILINGS]:
         for wall in building.plan.walls:
-            at = min((bay.region.distance(wall.footprint) for bay in ceiling.bays), default=math.inf)
-            if wall.wall.status != "outer" or wall.wall.top.level != ceiling.level.id or at > BESIDE:
+            if wall.wall.status != "outer" or wall.wall.top.level != ceiling.level.id:
+                continue
+            if min((bay.region.distance(wall.footprint) for bay in ceiling.bays), default=math.inf) > BESIDE:
                 continue
             ends = End(ceiling.ceiling.id, "edge"), End(wall.wall.id, "top")
             facts: tuple[tuple[str, Fact], ...] = (
@@ -125,27 +126,27 @@ def _lie(bays: tuple[Bay, ...], wall: PlannedWall) -> str:
 
 def _floor(building: Building, floor: FloorPlan) -> Iterator[Junction]:
     """Edges of a floor at the outer walls that stand on it, and inner walls that it bears on."""
-    id, make_up = floor.floor.id, layers_of(building, floor.floor.make_up)
-    for wall in building.plan.walls:
+    id, make_up, area = floor.floor.id, layers_of(building, floor.floor.make_up), floor.area
+    for wall in building.plan.walls if floor.bays else ():
         outer = wall.wall.status == "outer"
+        stands = outer and wall.wall.base.level == floor.floor.level
+        bears = not outer and wall.wall.bears and wall.wall.top.level == floor.under.id
+        # It stands along or under what the floor covers.
+        if not (stands or bears) or shapely.distance(wall.footprint, area) >= wall.outer - wall.inner + TOUCH:
+            continue
         facts: tuple[tuple[str, Fact], ...] = (
             ("floor", make_up),
             ("wall", layers_of(building, wall.wall.make_up)),
             ("joists", _lie(floor.bays, wall)),
         )
-        if outer and wall.wall.base.level == floor.floor.level and _near(wall, floor):
+        if stands:
             runs = along_wall(wall, 0.0, wall.length, wall.outer, floor.top.z)
             below = building.plan.outlines_under(floor.under.id)
             more: tuple[tuple[str, Fact], ...] = (("on", "wall" if below else "foundation"),)
             yield Junction("floor_edge", (End(id, "edge"), End(wall.wall.id, "foot")), runs, (*facts, *more))
-        elif not outer and wall.wall.bears and wall.wall.top.level == floor.under.id and _near(wall, floor):
+        else:
             runs = along_wall(wall, 0.0, wall.length, 0.0, floor.under.z)
             yield Junction("floor_on_wall", (End(id, "over"), End(wall.wall.id, "top")), runs, facts)
-
-
-def _near(wall: PlannedWall, floor: FloorPlan) -> bool:
-    """Whether a wall stands along or under what a floor covers."""
-    return bool(shapely.distance(wall.footprint, floor.area) < wall.outer - wall.inner + TOUCH) if floor.bays else False
 
 
 def _feet(building: Building) -> Iterator[Junction]:
