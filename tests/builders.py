@@ -6,7 +6,17 @@ import math
 from typing import Any
 
 from deepsection.core.drawing import Drawing
-from deepsection.core.edits import DrawRoof, DrawWalls, LayFloor, apply_edits, changed, put, rebuild, storey_above
+from deepsection.core.edits import (
+    DrawRoof,
+    DrawSetDown,
+    DrawWalls,
+    LayFloor,
+    apply_edits,
+    changed,
+    put,
+    rebuild,
+    storey_above,
+)
 from deepsection.core.geometry import Side, side_direction
 from deepsection.core.model import (
     BaseRule,
@@ -87,6 +97,24 @@ def block_house(upper: str = "floor-concrete", *, ground: bool = False, inner: b
         house = put(house, changed(house.find("inner"), bearing="yes"))
     storey = storey_above(house, "floor")
     return engineered(apply_edits(house, (changed(storey, make_up=upper, floor="upper"),)))
+
+
+SHOWER = ((2000.0, 2000.0), (3500.0, 2000.0), (3500.0, 3200.0), (2000.0, 3200.0))
+"""1500 x 1200 in the middle of a slab of 200 under 25 of insulation and 65 of screed."""
+
+
+def slab_house(
+    corners: Any = SHOWER, drop: float = 100.0, thickness: float = 200.0, house: Project | None = None
+) -> Project:
+    """A house of 7300 x 5300 within its leaves, a part of its upper slab set down."""
+    house = house or block_house()
+    level = house.find("upper").level
+    house = apply_edits(house, (DrawSetDown(id="low", level=level, corners=corners),))
+    own = next(held for held in house.make_ups if held.id == "floor-concrete")
+    slab = own.layers[own.carrying or 0]
+    layers = tuple(changed(layer, thickness=thickness) if layer is slab else layer for layer in own.layers)
+    other = changed(own, id="other", name="other slab", layers=layers)
+    return put(house, other, changed(house.decks[0], make_up="other", drop=drop))
 
 
 def _tee(id: str, wall: str, distance: float) -> TeeJoint:

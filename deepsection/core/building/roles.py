@@ -98,6 +98,7 @@ IN_BUILDING = (
     Role("stud", "stud", ifc=("IfcMember", "STUD"), beyond="when cut"),
     Role("trimmer_joist", "trimmer joist", ifc=("IfcBeam", "JOIST"), beyond="as a member"),
     Role("trimmer", "trimmer", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
+    Role("upstand", "upstand of a slab", ifc=("IfcBeam", "BEAM")),
     Role("valley_flashing", "valley flashing", ifc=("IfcCovering", "ROOFING")),
     Role("valley_rafter", "valley rafter", ifc=("IfcMember", "RAFTER"), beyond="as a member"),
     Role("vent", "roof vent", ifc=("IfcAirTerminal", None), upright=True),

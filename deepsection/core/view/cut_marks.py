@@ -47,18 +47,20 @@ def cut_marks(cut: list[CutPart], frame: CutFrame, scale: float, hatches: HatchT
     return [*marks, *membranes]
 
 
-POURED = ("slab_edge", "structure", "porch_slab", "slab")
+EDGES = ("slab_edge", "upstand")
+POURED = (*EDGES, "structure", "porch_slab", "slab")
 """The roles of an element that are cast with the edges of its slab: no line is drawn between them."""
+SUSPENDED = ("slab", "upstand")
+"""Roles that are cast as one whatever element they belong to."""
 
 
 def _poured(cut: list[CutPart]) -> list[CutPart]:
     """What is cut, with slabs and their edges in one; suspended slabs with their parts at other heights."""
-    suspended = {held.part.element for held in cut if held.part.role == "slab"}
 
     def pour_of(held: CutPart) -> tuple[str, str]:
-        return "" if held.part.element in suspended else held.part.element, held.part.material
+        return "" if held.part.role in SUSPENDED else held.part.element, held.part.material
 
-    edged = {pour_of(held) for held in cut if held.part.role == "slab_edge"}
+    edged = {pour_of(held) for held in cut if held.part.role in EDGES}
     pours: dict[tuple[str, str], list[CutPart]] = defaultdict(list)
     kept = []
     for held in cut:
@@ -71,7 +73,7 @@ def _poured(cut: list[CutPart]) -> list[CutPart]:
         whole = shapely.union_all([held.whole.buffer(0.5, join_style="mitre") for held in group])
         for piece in polygons_of(whole.buffer(-0.5, join_style="mitre")):
             own = (held for held in group if held.whole.intersects(piece))
-            first = min(own, key=lambda held: (held.part.role == "slab_edge", held.part.key)).part
+            first = min(own, key=lambda held: (held.part.role in EDGES, held.part.key)).part
             kept.append(CutPart(first, piece, piece))
     return kept
 

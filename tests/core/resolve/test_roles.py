@@ -8,7 +8,7 @@ from deepsection.core.edits import changed, put
 from deepsection.core.junctions import found_junctions
 from deepsection.core.resolve import ROLES, resolve
 from deepsection.demo import DEMOS, otterfold_house
-from tests.builders import block_house, stair_house
+from tests.builders import block_house, slab_house, stair_house
 
 
 def test_every_part_of_the_demos_has_a_role_and_every_role_is_somewhere() -> None:
@@ -16,7 +16,7 @@ def test_every_part_of_the_demos_has_a_role_and_every_role_is_somewhere() -> Non
     ramped = put(house, changed(house.outside_steps[1], form="ramp"))
     stairs = stair_house(build="concrete"), stair_house(below="closed")
     bridged = put(house, *(changed(floor, between="bridging") for floor in house.floors))
-    houses = [*(make() for make in DEMOS), ramped, *stairs, bridged, block_house()]
+    houses = [*(make() for make in DEMOS), ramped, *stairs, bridged, block_house(), slab_house()]
     seen = {part.role for house in houses for part in resolve(house).parts}
     # Foam fills what is left around a unit, where a clearance is stated.
     loose = put(house, *(changed(held, rough=9.5) for held in house.openings if held.unit == "window"))

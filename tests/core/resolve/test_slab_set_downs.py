@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
-from typing import Any
+from pathlib import Path
 
+import ifcopenshell
 import pytest
 import trimesh
 from hypothesis import given, settings
@@ -12,34 +13,18 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon, box
 
 from deepsection.core.document.motion import Motion
-from deepsection.core.drawing import Region, Text
+from deepsection.core.drawing import Region, Stroke, Text
 from deepsection.core.edits import DrawSetDown, DrawWalls, Transform, apply_edits, changed, put
-from deepsection.core.model import FloorHole, Project, SectionLine, TeeJoint
+from deepsection.core.model import FloorHole, SectionLine, TeeJoint
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.trades.decks.place import DECKS
 from deepsection.core.trades.floors.place import FLOORS
 from deepsection.core.trades.loads.placed import LOADS
 from deepsection.core.view import draw_view
-from tests.builders import block_house
+from deepsection.formats.writers import write_ifc
+from tests.builders import SHOWER, block_house, slab_house
 from tests.campaigns import share
 from tests.overlaps import overlapping
-
-SHOWER = ((2000.0, 2000.0), (3500.0, 2000.0), (3500.0, 3200.0), (2000.0, 3200.0))
-"""1500 x 1200 in the middle of a slab of 200 under 25 of insulation and 65 of screed."""
-
-
-def lowered(
-    corners: Any = SHOWER, drop: float = 100.0, thickness: float = 200.0, house: Project | None = None
-) -> Project:
-    """A house of 7300 x 5300 within its leaves, a part of its upper slab set down."""
-    house = house or block_house()
-    level = house.find("upper").level
-    house = apply_edits(house, (DrawSetDown(id="low", level=level, corners=corners),))
-    own = next(held for held in house.make_ups if held.id == "floor-concrete")
-    slab = own.layers[own.carrying or 0]
-    layers = tuple(changed(layer, thickness=thickness) if layer is slab else layer for layer in own.layers)
-    other = changed(own, id="other", name="other slab", layers=layers)
-    return put(house, other, changed(house.decks[0], make_up="other", drop=drop))
 
 
 def of(building: Building, element: str, *roles: str) -> list[Part]:
@@ -57,13 +42,13 @@ def clear(building: Building, most: float = 100.0) -> bool:
 
 def test_it_lies_lower_by_its_drop_within_an_upstand_as_thick_as_itself() -> None:
     """1500 x 1200; its upstand 200 round it, mitred at the corners, from 100 under the slab up to it."""
-    plain, building = resolve(block_house()), resolve(lowered())
+    plain, building = resolve(block_house()), resolve(slab_house())
     assert building.diagnostics == ()
     slab = of(building, "low", "slab")
     assert volume(slab) == pytest.approx(1500.0 * 1200.0 * 200.0)
     upper = next(flat for flat in building[FLOORS] if flat.floor.id == "upper")
     assert slab[0].solid.bounds.z0 == pytest.approx(upper.under.z - 100.0)
-    upstand = of(building, "low", "slab_edge")
+    upstand = of(building, "low", "upstand")
     assert volume(upstand) == pytest.approx((1900.0 * 1600.0 - 1500.0 * 1200.0) * 100.0)
     assert (upstand[0].solid.bounds.z0, upstand[0].solid.bounds.z1) == pytest.approx(
         (upper.under.z - 100.0, upper.under.z)
@@ -78,29 +63,29 @@ def test_it_lies_lower_by_its_drop_within_an_upstand_as_thick_as_itself() -> Non
 
 def test_a_thinner_slab_set_down_by_as_much_ends_against_the_one_around_it() -> None:
     """Both undersides at the bearing: no upstand, and it may reach over the walls, 100 into each leaf."""
-    building = resolve(lowered(((200.0, 200.0), (3000.0, 200.0), (3000.0, 2500.0), (200.0, 2500.0)), 60.0, 140.0))
-    assert building.diagnostics == () and of(building, "low", "slab_edge") == []
+    building = resolve(slab_house(((200.0, 200.0), (3000.0, 200.0), (3000.0, 2500.0), (200.0, 2500.0)), 60.0, 140.0))
+    assert building.diagnostics == () and of(building, "low", "upstand") == []
     # The leaves' insides lie at 350: the slab begins at 250.
     assert volume(of(building, "low", "slab")) == pytest.approx(2750.0 * 2250.0 * 140.0)
     assert clear(building)
 
 
 def test_a_part_that_lies_higher_has_its_upstand_under_itself() -> None:
-    building = resolve(lowered(drop=-80.0))
+    building = resolve(slab_house(drop=-80.0))
     assert building.diagnostics == ()
-    assert volume(of(building, "low", "slab_edge")) == pytest.approx((1500.0 * 1200.0 - 1100.0 * 800.0) * 80.0)
+    assert volume(of(building, "low", "upstand")) == pytest.approx((1500.0 * 1200.0 - 1100.0 * 800.0) * 80.0)
     assert clear(building)
 
 
 def test_a_thicker_part_with_the_same_top_needs_none() -> None:
-    building = resolve(lowered(drop=0.0, thickness=300.0))
-    assert of(building, "low", "slab_edge") == [] and clear(building)
+    building = resolve(slab_house(drop=0.0, thickness=300.0))
+    assert of(building, "low", "upstand") == [] and clear(building)
     assert volume(of(building, "low", "slab")) == pytest.approx(1500.0 * 1200.0 * 300.0)
 
 
 def test_beside_a_wall_it_ends_at_the_leaf_and_says_that_nothing_carries_it_there() -> None:
     """Drawn to the insides of two leaves and 100 into them: it ends at 350, where the slab goes on over the leaf."""
-    building = resolve(lowered(((250.0, 250.0), (3000.0, 250.0), (3000.0, 2500.0), (250.0, 2500.0))))
+    building = resolve(slab_house(((250.0, 250.0), (3000.0, 250.0), (3000.0, 2500.0), (250.0, 2500.0))))
     found = next(held for held in building.diagnostics if held.code == "set-in-rise")
     assert found.limit == pytest.approx(0.0) and "100 below" in found.message and found.field == "drop"
     assert volume(of(building, "low", "slab")) == pytest.approx(2650.0 * 2150.0 * 200.0)
@@ -110,7 +95,9 @@ def test_beside_a_wall_it_ends_at_the_leaf_and_says_that_nothing_carries_it_ther
 def test_a_wall_below_that_does_not_bear_ends_under_it() -> None:
     house = block_house(inner=True)
     house = put(house, changed(house.find("inner"), bearing="no"))
-    building = resolve(lowered(((3800.0, 2000.0), (5400.0, 2000.0), (5400.0, 3200.0), (3800.0, 3200.0)), house=house))
+    building = resolve(
+        slab_house(((3800.0, 2000.0), (5400.0, 2000.0), (5400.0, 3200.0), (3800.0, 3200.0)), house=house)
+    )
     assert clear(building)
     plain = resolve(house)
     lost = volume(of(plain, "inner", "structure")) - volume(of(building, "inner", "structure"))
@@ -135,12 +122,12 @@ def test_a_wall_over_it_is_said() -> None:
         base=level,
         top="plate",
     )
-    codes = {held.code: held for held in resolve(lowered(house=apply_edits(house, (wall,)))).diagnostics}
+    codes = {held.code: held for held in resolve(slab_house(house=apply_edits(house, (wall,)))).diagnostics}
     assert "100 lower" in codes["set-in-wall"].message and codes["set-in-wall"].others == ("over",)
 
 
 def test_two_parts_and_a_hole_lie_beside_each_other() -> None:
-    house = lowered()
+    house = slab_house()
     hole = FloorHole(
         id="shaft",
         name="Shaft",
@@ -159,14 +146,14 @@ def test_two_parts_and_a_hole_lie_beside_each_other() -> None:
 
 
 def test_joists_in_a_slab_are_refused_at_their_make_up() -> None:
-    house = lowered()
+    house = slab_house()
     building = resolve(put(house, changed(house.decks[0], make_up="floor-joists")))
     found = next(held for held in building.diagnostics if held.code == "set-in-unlike")
     assert (found.element, found.field) == ("low", "make_up")
 
 
 def test_it_hangs_on_the_slab_around_it_and_is_drawn_on_plan_and_section() -> None:
-    project = lowered()
+    project = slab_house()
     building = resolve(project)
     assert building[LOADS].carriers["low"] == ("upper",)
     assert building[DECKS][0].top.z == pytest.approx(building[FLOORS][0].top.z - 100.0)
@@ -178,7 +165,7 @@ def test_it_hangs_on_the_slab_around_it_and_is_drawn_on_plan_and_section() -> No
 
 def test_slab_part_and_upstand_are_cut_as_one() -> None:
     """Where both are cut, one region of concrete: the slab 5500 long less 1200 of the part, the part, its two edges."""
-    project = put(lowered(), SectionLine(id="sx", name="X", x1=2700.0, y1=-500.0, x2=2700.0, y2=6500.0))
+    project = put(slab_house(), SectionLine(id="sx", name="X", x1=2700.0, y1=-500.0, x2=2700.0, y2=6500.0))
     drawing = draw_view(resolve(project), project, "section:sx", 50)
     concrete = [
         Polygon([(u, v) for u, v, _ in mark.rings[0]])
@@ -191,13 +178,31 @@ def test_slab_part_and_upstand_are_cut_as_one() -> None:
     assert whole == [pytest.approx(4300.0 * 200.0 + 1200.0 * 200.0 + 2 * 200.0 * 100.0, rel=1e-3)]
 
 
+def test_the_engineer_sees_how_much_lower_it_lies_and_its_upstand_dashed() -> None:
+    project = slab_house()
+    drawing = draw_view(resolve(project), project, "plan:structure:upper", 50)
+    assert any(isinstance(mark, Text) and mark.text == "Upper floor, part 2, 100 lower" for mark in drawing.marks)
+    dashed = [mark for mark in drawing.marks if isinstance(mark, Stroke) and mark.feature == "upstand"]
+    sizes = {round(Polygon([(u, v) for u, v, _ in mark.path]).area) for mark in dashed}
+    assert sizes == {1900 * 1600, 1500 * 1200}
+
+
+def test_a_model_has_slabs_joined_by_an_upstand(tmp_path: Path) -> None:
+    project = slab_house()
+    held = tmp_path / "house.ifc"
+    held.write_bytes(write_ifc(project, resolve(project)))
+    model = ifcopenshell.open(str(held))
+    assert [one.PredefinedType for one in model.by_type("IfcSlab") if one.Name == "slab"] == ["FLOOR", "FLOOR"]
+    assert len([one for one in model.by_type("IfcBeam") if "upstand" in one.Name]) == 1
+
+
 @pytest.mark.parametrize("motion", [Motion(turn=27.0), Motion(mirror=90.0, x=4000.0)])
 def test_it_turns_and_mirrors_with_the_house(motion: Motion) -> None:
-    project = lowered()
+    project = slab_house()
     moving = tuple(element.id for element in project.elements() if element.about.movable)
     after, before = resolve(apply_edits(project, (Transform(elements=moving, motion=motion),))), resolve(project)
     assert after.diagnostics == ()
-    for role in ("slab", "slab_edge", "finish", "insulation"):
+    for role in ("slab", "upstand", "finish", "insulation"):
         assert volume(of(after, "low", role)) == pytest.approx(volume(of(before, "low", role)), rel=1e-4), role
 
 
@@ -217,7 +222,7 @@ def test_wherever_it_is_drawn_nothing_lies_in_anything(
     """Three to seven corners at any angle and height, some over walls; its slab is its area times its thickness."""
     ways = [math.radians(turn) + 2 * math.pi * k / count for k in range(count)]
     corners = tuple((x + radius * math.cos(way), y + radius * math.sin(way)) for way in ways)
-    building = resolve(lowered(corners, drop, thickness))
+    building = resolve(slab_house(corners, drop, thickness))
     # What lies less than 100 mm2 in masonry is not built into it.
     assert clear(building, 100.0 * thickness)
     held = building[DECKS][0]

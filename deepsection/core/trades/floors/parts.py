@@ -80,9 +80,9 @@ def _upstand(element: str, layer: Layer, held: SlabPart | None, bearing: Level) 
     """The upright concrete round a part of a slab."""
     if held is None or held.upstand.is_empty:
         return
-    key, solid = part_key(element, "slab_edge", layer.id, "upstand"), prism(held.upstand, held.low, held.high)
+    key, solid = part_key(element, "upstand", layer.id), prism(held.upstand, held.low, held.high)
     sums = (bearing.sum.id,)
-    yield Part(key, element, "slab_edge", layer.material, solid, None, sums, outside=False, function="structure")
+    yield Part(key, element, "upstand", layer.material, solid, None, sums, outside=False, function="structure")
 
 
 def _filled_beside(member: Member, framing: Framing) -> Polygon | MultiPolygon:

@@ -12,7 +12,7 @@ from ...drawing import NAME, Lettered, Region, Stroke, Text, around, arrow_head,
 from ...drawing.tables import ROW, TEXT
 from ...geometry import Point
 from ...model import Deck, Layer, MakeUp
-from ...units import format_length, format_measured
+from ...units import Units, format_length, format_measured
 from ..makeups.model import Tradition
 from ..makeups.profiles import PROFILES
 from ..walls.planned import WALLS
@@ -49,11 +49,21 @@ def _walls(shown: PlanOf, flat: FloorPlan) -> Iterator[Lettered]:
             yield from outlines(shown.frame, wall.footprint, "wall_above", f"{wall.wall.id}/wall//", "wall above")
 
 
+def _part_name(deck: Deck, units: Units) -> str:
+    """What is set into a floor, and how much lower or higher its top lies."""
+    if not deck.drop:
+        return deck.name
+    return f"{deck.name}, {format_length(abs(deck.drop), units)} {'lower' if deck.drop > 0 else 'higher'}"
+
+
 def _edge(shown: PlanOf, flat: FloorPlan) -> Iterator[Lettered]:
     """The edge of the deck, the holes in it, and what of the edge is off its bearing."""
     key = f"{flat.floor.id}/edge//"
     yield from outlines(shown.frame, flat.area, "slab_edge", key, "edge")
     names = {held.id: (held.label or held.about.noun).capitalize() for held in shown.project.elements()}
+    names |= {deck.id: _part_name(deck, shown.project.units) for deck in shown.project.decks}
+    for part in flat.parts:
+        yield from outlines(shown.frame, part.upstand, "wall_below", f"{part.deck}/upstand//", "upstand")
     for bay in flat.bays:
         for id, hole in bay.holes:
             own = f"{id}/hole//"
