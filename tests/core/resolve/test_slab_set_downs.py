@@ -107,6 +107,16 @@ def test_a_wall_below_that_does_not_bear_ends_under_it() -> None:
     assert lost == pytest.approx(width * 1600.0 * 100.0)
 
 
+def test_a_wall_below_that_bears_parts_it_and_that_is_said() -> None:
+    """Drawn 700 to the west and 800 to the east of a leaf of block that the slab lies on: the larger piece is built."""
+    house = block_house(inner=True)
+    corners = ((3800.0, 2000.0), (5400.0, 2000.0), (5400.0, 3200.0), (3800.0, 3200.0))
+    building = resolve(slab_house(corners, house=house))
+    said = {held.code: held.message for held in building.diagnostics}
+    assert "draw a part on either side" in said["set-in-over"] and "100 below" in said["set-in-rise"]
+    assert clear(building) and building[DECKS][0].area.bounds[2] == pytest.approx(5400.0)
+
+
 def test_a_wall_over_it_is_said() -> None:
     house = block_house()
     level = house.find("upper").level

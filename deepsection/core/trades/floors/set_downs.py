@@ -9,7 +9,7 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ...building.diagnostics import Diagnostic
-from ...geometry import largest, polygons_of
+from ...geometry import polygons_of
 from ...model import Deck, Floor, MakeUp
 from ...tolerance import TOL
 from ..levels.placed import Level
@@ -62,37 +62,53 @@ def slab_parts(
     One with joists is none.
     """
     under, top, taken = levels[floor.bearing].z, levels[floor.level].z, Polygon()
+
+    def fault(code: str, message: str, field: str) -> None:
+        point = deck.outline.representative_point()
+        found.append(Diagnostic(code, message, deck.id, field, at=(point.x, point.y)))
+
     for deck in decks:
         own = make_ups[deck.make_up]
         if own.carrying is None or not region.contains(deck.outline.centroid):
             continue
-        x, y = deck.outline.representative_point().coords[0]
-        thick = own.layers[own.carrying].thickness
         if not own.is_slab:
             message = f"{deck.name} has joists, and {floor.name} around it is a slab: take a make-up with a slab"
-            found.append(Diagnostic("set-in-unlike", message, deck.id, "make_up", at=(x, y)))
+            fault("set-in-unlike", message, "make_up")
             continue
         if deck.outline.intersection(taken).area > LEAST:
             message = f"{deck.name} lies over another part of {floor.name}, or its upstand: move them apart"
-            found.append(Diagnostic("set-in-over", message, deck.id, "corners", at=(x, y)))
-        soffit = levels[deck.level].z - deck.drop - own.depth
-        beside = shapely.union_all([taken, holes, *([] if abs(soffit - under) < TOL.point else [borne])])
+            fault("set-in-over", message, "corners")
+        own_top = levels[deck.level].z - deck.drop
+        rise = own_top - own.depth - under
+        beside = [taken, holes, *([] if abs(rise) < TOL.point else [borne])]
         within = shapely.intersection(deck.outline, region, grid_size=TOL.node)
-        area = largest(MultiPolygon(list(polygons_of(shapely.difference(within, beside, grid_size=TOL.node)))))
-        if area.area < LEAST:
+        pieces = sorted(_pieces(within.difference(shapely.union_all(beside))).geoms, key=lambda held: -held.area)
+        if not pieces or pieces[0].area < LEAST:
             message = f"nothing is left of {deck.name} beside what bears {floor.name}: move it off the walls below"
-            found.append(Diagnostic("set-in-over", message, deck.id, "corners", at=(x, y)))
+            fault("set-in-over", message, "corners")
             continue
-        joined = _is_joined(soffit - under, top - levels[deck.level].z + deck.drop)
-        lower = soffit < under
-        edge = area.buffer(thick if lower else -thick, join_style="mitre")
-        ring = region.intersection(edge).difference(area) if lower else area.difference(edge)
-        ring = shapely.difference(ring, shapely.union_all([borne, holes, taken]), grid_size=TOL.node)
-        upstand = MultiPolygon(list(polygons_of(ring)) if joined else [])
-        layers = MultiPolygon(list(polygons_of(shapely.intersection(area, over, grid_size=TOL.node))))
-        part = SlabPart(deck.id, area, upstand, min(soffit, under), max(soffit, under), lower, layers)
+        if sum(piece.area for piece in pieces[1:]) > LEAST:
+            message = f"what bears {floor.name} parts {deck.name}: draw a part on either side of it"
+            fault("set-in-over", message, "corners")
+        area, upstand = pieces[0], MultiPolygon()
+        if _is_joined(rise, top - own_top):
+            ring = _ring(area, region, own.layers[own.carrying].thickness, lower=rise < 0)
+            upstand = _pieces(ring.difference(shapely.union_all([borne, holes, taken])))
+        low, high = sorted((under, under + rise))
+        part = SlabPart(deck.id, area, upstand, low, high, rise < 0, _pieces(area.intersection(over)))
         taken = shapely.union_all([taken, part.under_slab])
         yield part
+
+
+def _ring(area: Polygon, region: Polygon, thickness: float, *, lower: bool) -> shapely.Geometry:
+    """A ring as thick as a part: around one that is lower, within one that is higher."""
+    if lower:
+        return region.intersection(area.buffer(thickness, join_style="mitre")).difference(area)
+    return area.difference(area.buffer(-thickness, join_style="mitre"))
+
+
+def _pieces(shape: shapely.Geometry) -> MultiPolygon:
+    return MultiPolygon(list(polygons_of(shapely.set_precision(shape, TOL.node))))
 
 
 def _is_joined(rise: float, drop: float) -> bool:
