@@ -84,16 +84,7 @@ def block_house(upper: str = "floor-concrete", *, ground: bool = False, inner: b
     if ground:
         house = apply_edits(house, (LayFloor(id="ground", level="floor", x=2000.0, y=2000.0),))
     if inner:
-        between = DrawWalls(
-            joints=(_tee("t1", "south", 4500.0), _tee("t2", "north", 3500.0)),
-            chain=("t1", "t2"),
-            walls=("inner",),
-            make_up="wall-inner",
-            status="inner",
-            base="floor",
-            top="plate",
-        )
-        house = apply_edits(house, (between,))
+        house = with_inner(house, "inner", ("south", 4500.0), ("north", 3500.0), "floor")
         house = put(house, changed(house.find("inner"), bearing="yes"))
     storey = storey_above(house, "floor")
     return engineered(apply_edits(house, (changed(storey, make_up=upper, floor="upper"),)))
@@ -117,8 +108,19 @@ def slab_house(
     return put(house, other, changed(house.decks[0], make_up="other", drop=drop))
 
 
-def _tee(id: str, wall: str, distance: float) -> TeeJoint:
-    return TeeJoint(id=id, wall=wall, end="start", distance=distance)
+def with_inner(house: Project, id: str, one: tuple[str, float], other: tuple[str, float], base: str) -> Project:
+    """A house with an inner wall of block from a place on a wall, so far from its start, to one on another wall."""
+    ends = {f"{id}-{k}": at for k, at in enumerate((one, other), 1)}
+    wall = DrawWalls(
+        joints=tuple(TeeJoint(id=tee, wall=on, end="start", distance=far) for tee, (on, far) in ends.items()),
+        chain=tuple(ends),
+        walls=(id,),
+        make_up="wall-inner",
+        status="inner",
+        base=base,
+        top="plate",
+    )
+    return apply_edits(house, (wall,))
 
 
 def engineered(project: Project) -> Project:

@@ -14,15 +14,15 @@ from shapely.geometry import Polygon, box
 
 from deepsection.core.document.motion import Motion
 from deepsection.core.drawing import Region, Stroke, Text
-from deepsection.core.edits import DrawSetDown, DrawWalls, Transform, apply_edits, changed, put
-from deepsection.core.model import FloorHole, SectionLine, TeeJoint
+from deepsection.core.edits import DrawSetDown, Transform, apply_edits, changed, put
+from deepsection.core.model import FloorHole, SectionLine
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.trades.decks.place import DECKS
 from deepsection.core.trades.floors.place import FLOORS
 from deepsection.core.trades.loads.placed import LOADS
 from deepsection.core.view import draw_view
 from deepsection.formats.writers import write_ifc
-from tests.builders import SHOWER, block_house, slab_house
+from tests.builders import SHOWER, block_house, slab_house, with_inner
 from tests.campaigns import share
 from tests.overlaps import overlapping
 
@@ -119,20 +119,8 @@ def test_a_wall_below_that_bears_parts_it_and_that_is_said() -> None:
 
 def test_a_wall_over_it_is_said() -> None:
     house = block_house()
-    level = house.find("upper").level
-    wall = DrawWalls(
-        joints=(
-            TeeJoint(id="u1", wall="s2-w1", end="start", distance=2700.0),
-            TeeJoint(id="u2", wall="s2-w3", end="end", distance=2700.0),
-        ),
-        chain=("u1", "u2"),
-        walls=("over",),
-        make_up="wall-inner",
-        status="inner",
-        base=level,
-        top="plate",
-    )
-    codes = {held.code: held for held in resolve(slab_house(house=apply_edits(house, (wall,)))).diagnostics}
+    house = with_inner(house, "over", ("s2-w1", 2700.0), ("s2-w3", 5300.0), house.find("upper").level)
+    codes = {held.code: held for held in resolve(slab_house(house=house)).diagnostics}
     assert "100 lower" in codes["set-in-wall"].message and codes["set-in-wall"].others == ("over",)
 
 
@@ -160,6 +148,15 @@ def test_joists_in_a_slab_are_refused_at_their_make_up() -> None:
     building = resolve(put(house, changed(house.decks[0], make_up="floor-joists")))
     found = next(held for held in building.diagnostics if held.code == "set-in-unlike")
     assert (found.element, found.field) == ("low", "make_up")
+    assert len(building.diagnostics) == 1
+
+
+def test_of_a_part_over_a_wall_below_alone_nothing_is_left_and_that_is_all_that_is_said() -> None:
+    """1200 x 100, all of it over the leaf, at another height than that."""
+    corners = ((2000.0, 252.0), (3200.0, 252.0), (3200.0, 348.0), (2000.0, 348.0))
+    building = resolve(slab_house(corners))
+    assert [(held.code, held.element) for held in building.diagnostics] == [("set-in-over", "low")]
+    assert "nothing is left" in building.diagnostics[0].message
 
 
 def test_it_hangs_on_the_slab_around_it_and_is_drawn_on_plan_and_section() -> None:

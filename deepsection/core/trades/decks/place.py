@@ -58,6 +58,9 @@ def _one(placed: Placed, deck: Deck) -> Iterator[FloorPlan]:
             if hole is not None:
                 yield set_in(placed, deck, (top, under), flat, bay, hole)
                 return
+    if any(held.element == deck.id and held.code.startswith("set-in-") for held in placed.findings):
+        # The slab that it lies in has said why it is no part of that.
+        return
     if make_up.carrying is None or (framing := make_up.layers[make_up.carrying].framing) is None:
         message = f"the make-up of {deck.name} has no joists"
         placed.findings.append(Diagnostic("floor-unframed", message, deck.id, "make_up", at=at))
