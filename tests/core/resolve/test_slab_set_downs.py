@@ -88,8 +88,16 @@ def test_beside_a_wall_it_ends_at_the_leaf_and_says_that_nothing_carries_it_ther
     building = resolve(slab_house(((250.0, 250.0), (3000.0, 250.0), (3000.0, 2500.0), (250.0, 2500.0))))
     found = next(held for held in building.diagnostics if held.code == "set-in-rise")
     assert found.limit == pytest.approx(0.0) and "100 below" in found.message and found.field == "drop"
+    assert "let it lie level" in found.message
     assert volume(of(building, "low", "slab")) == pytest.approx(2650.0 * 2150.0 * 200.0)
     assert clear(building)
+
+
+def test_a_thick_part_beside_a_wall_is_to_be_raised() -> None:
+    """100 lower and 50 thicker than the slab: level with what bears it where it is raised by 50 over the slab."""
+    building = resolve(slab_house(((350.0, 350.0), (3000.0, 350.0), (3000.0, 2500.0), (350.0, 2500.0)), 100.0, 250.0))
+    found = next(held for held in building.diagnostics if held.code == "set-in-rise")
+    assert found.limit == pytest.approx(-50.0) and "50 higher than that floor" in found.message
 
 
 def test_a_wall_below_that_does_not_bear_ends_under_it() -> None:

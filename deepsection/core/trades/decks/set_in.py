@@ -75,19 +75,22 @@ def _rise(placed: Placed, deck: Deck, region: Polygon, around: FloorPlan, off: f
     """It ends beside what carries the floor around it, at another height than that."""
     units = placed.project.units
     how = f"{format_length(abs(off), units)} {'above' if off > 0 else 'below'}"
-    by = format_length(deck.drop + off, units)
+    drop = deck.drop + off
+    higher = f"let it lie {format_length(-drop, units)} higher than that floor"
+    by = f"set it down by {format_length(drop, units)}" if drop > 0 else higher
+    remedy = by if abs(drop) > TOL.point else "let it lie level with that floor"
     if slab:
         message = (
-            f"the slab of {deck.name} ends {how} what carries {around.floor.name} beside it: set it down by {by}, take "
+            f"the slab of {deck.name} ends {how} what carries {around.floor.name} beside it: {remedy}, take "
             "a slab of another thickness, or keep it off the wall"
         )
     else:
         message = (
-            f"joists of {deck.name} end {how} the plate that carries {around.floor.name} beside them: set it down by "
-            f"{by}, or take other joists"
+            f"joists of {deck.name} end {how} the plate that carries {around.floor.name} beside them: "
+            f"{remedy}, or take other joists"
         )
     at = (region.representative_point().x, region.representative_point().y)
-    return Diagnostic("set-in-rise", message, deck.id, "drop", deck.drop, deck.drop + off, at=at)
+    return Diagnostic("set-in-rise", message, deck.id, "drop", deck.drop, drop, at=at)
 
 
 def _walls_over(placed: Placed, deck: Deck, region: Polygon) -> Iterator[Diagnostic]:
