@@ -270,7 +270,8 @@ def _porch(site: PorchSite, p: Values) -> Iterator[Piece]:
     face = site.wall.outer
     yield Piece(
         "joint", "{joint} compressible joint, sealed on top", "strip", "rigid",
-        block(face, face + p.joint, site.low, site.top - 10.0), "finish", (), takes=("porch_slab",), tier=STRIP,
+        block(face, face + p.joint, site.low, site.top - 10.0), "finish", (), takes=("porch_slab", "fixing"),
+        tier=STRIP,
     )  # fmt: skip
     yield Piece(
         "joint-seal",
@@ -280,7 +281,7 @@ def _porch(site: PorchSite, p: Values) -> Iterator[Piece]:
         block(face, face + p.joint, site.top - 10.0, site.top),
         "finish",
         ("weather",),
-        takes=("porch_slab",),
+        takes=("porch_slab", "fixing"),
         tier=STRIP,
     )
     shell = site.wall.shell

@@ -25,7 +25,7 @@ class FloorSite:
     `top`, `under`: of the floor, and of what its joists bear on; `carries`: the top of its joists; `rim`: thickness of
     the rim joist, 0 without one; `lie`: how its joists lie at the wall; `hung`: whether they hang on it; `below`:
     whether a wall stands under it, not a foundation; `joist`: thickness and spacing; `board`: of the
-    boards under it.
+    boards under it; `slab`: thickness of its slab, 0 with joists.
     """
 
     tradition: Tradition
@@ -39,6 +39,7 @@ class FloorSite:
     below: bool
     joist: tuple[float, float]
     board: float = 0.0
+    slab: float = 0.0
 
 
 def _wall(building: Building, junction: Junction) -> PlannedWall | None:
@@ -79,6 +80,7 @@ def floor_site(building: Building, junction: Junction) -> FloorSite | None:
         below=below,
         joist=(framing.thickness, framing.spacing) if framing and framing.timber else (0.0, 0.0),
         board=board,
+        slab=make_up.layers[at].thickness if make_up.is_slab else 0.0,
     )
 
 

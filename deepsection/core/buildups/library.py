@@ -21,6 +21,8 @@ from .masonry_feet import CAVITY_FOOT, SOLID_FOOT
 from .masonry_openings import CAVITY_THRESHOLD, HEADS, SILLS
 from .open_eaves import OPEN
 from .opening_site import jamb_lies, opening_lies, opening_site
+from .slab_edges import FRAMED_SLAB_EDGE, SLAB_EDGE, SLAB_ON_WALL, SLAB_STEP
+from .slab_site import edge_lies, edge_site, step_lies, step_site
 from .wall_corners import CORNER, MASONRY_CORNER
 
 AROUND_OPENINGS = SiteKind(opening_site, opening_lies)
@@ -38,7 +40,9 @@ SITES: dict[KindName, SiteKind] = {
     "floor_on_wall": SiteKind(floor_site, along_wall_lies),
     "ceiling_edge": SiteKind(ceiling_site, along_wall_lies),
     "inner_foot": SiteKind(inner_site, inner_lies),
+    "slab_step": SiteKind(step_site, step_lies),
     "porch_slab": SiteKind(porch_site, porch_lies),
+    "slab_edge": SiteKind(edge_site, edge_lies),
 }
 
 BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {
@@ -50,11 +54,13 @@ BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {
     "wall_corner": (CORNER, MASONRY_CORNER),
     "wall_foot": (ON_SLAB, ON_JOISTS, VENEER, CAVITY_FOOT, SOLID_FOOT),
     "footing": (STRIP_FOOTING, MASONRY_FOOTING),
-    "floor_edge": (PLATFORM, MASONRY_EDGE),
+    "floor_edge": (PLATFORM, SLAB_ON_WALL, MASONRY_EDGE),
     "floor_on_wall": (FRAMED_BEARING, MASONRY_BEARING),
     "ceiling_edge": (CEILING,),
     "inner_foot": (INNER,),
+    "slab_step": (SLAB_STEP,),
     "porch_slab": (PORCH,),
+    "slab_edge": (FRAMED_SLAB_EDGE, SLAB_EDGE),
 }
 
 BY_ID: dict[str, BuildUp] = {held.id: held for some in BUILD_UPS.values() for held in some}

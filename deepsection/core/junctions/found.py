@@ -10,10 +10,11 @@ from .junction import Junction
 from .kinds import JUNCTION_KINDS
 from .openings import opening_junctions
 from .roofs import roof_junctions
+from .slabs import slab_junctions
 from .stairs import stair_junctions
 from .walls import wall_junctions
 
-FINDERS = (roof_junctions, opening_junctions, wall_junctions, stair_junctions)
+FINDERS = (roof_junctions, opening_junctions, wall_junctions, slab_junctions, stair_junctions)
 
 _known: WeakKeyDictionary[House, tuple[Junction, ...]] = WeakKeyDictionary()
 

@@ -30,7 +30,9 @@ KindName = Literal[
     "stair_foot",
     "wall_foot",
     "inner_foot",
+    "slab_step",
     "porch_slab",
+    "slab_edge",
     "footing",
 ]
 
@@ -75,7 +77,9 @@ JUNCTION_KINDS: dict[KindName, JunctionKind] = {
         JunctionKind("stair_foot", "stair foot", "stair feet", "pieces"),
         JunctionKind("wall_foot", "foot of an outer wall", "feet of outer walls", "metres"),
         JunctionKind("inner_foot", "foot of an inner wall", "feet of inner walls", "metres"),
+        JunctionKind("slab_step", "step in a slab", "steps in slabs", "metres"),
         JunctionKind("porch_slab", "porch slab at a wall", "porch slabs at walls", "metres"),
+        JunctionKind("slab_edge", "free edge of a slab", "free edges of slabs", "metres"),
         JunctionKind("footing", "footing", "footings", "metres"),
     )
 }

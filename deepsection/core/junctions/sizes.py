@@ -47,6 +47,8 @@ DETAIL_SIZES: dict[KindName, DetailSize] = {
     "floor_on_wall": DetailSize(600.0, 600.0, 500.0, 400.0),
     "wall_foot": DetailSize(400.0, 450.0, 600.0, 350.0),
     "inner_foot": DetailSize(400.0, 400.0, 400.0, 300.0, FINE),
+    "slab_step": DetailSize(600.0, 600.0, 500.0, 250.0),
+    "slab_edge": DetailSize(400.0, 600.0, 600.0, 200.0),
     "porch_slab": DetailSize(700.0, 350.0, 550.0, 400.0),
     "footing": DetailSize(500.0, 400.0, 200.0, 550.0),
 }

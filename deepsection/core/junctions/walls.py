@@ -1,4 +1,4 @@
-"""Junctions of walls with each other, with floors, ceilings, porch slabs and the ground."""
+"""Junctions of walls with each other, with floors, ceilings and the ground."""
 
 from __future__ import annotations
 
@@ -13,10 +13,9 @@ from ..trades.ceilings.place import CEILINGS
 from ..trades.floors.bays import Bay
 from ..trades.floors.place import FLOORS, FloorPlan
 from ..trades.foundations.place import FOUNDATIONS
-from ..trades.slabs.placed import SLABS
 from ..trades.walls.model import TeeJoint
 from .facts import layers_of, rounded
-from .junction import End, Fact, Junction, Run
+from .junction import End, Fact, Junction
 from .lines import along_wall, upright
 
 ACROSS = 0.7
@@ -24,17 +23,16 @@ ACROSS = 0.7
 BESIDE = 300.0
 """A ceiling lies at a wall when its joists come this near to it (mm)."""
 TOUCH = 40.0
-"""A porch slab lies at a wall when it is this near to its outer face (mm)."""
+"""A floor lies at a wall when it is this near to its inner face (mm)."""
 
 
 def wall_junctions(building: Building) -> Iterator[Junction]:
-    """Corners, walls on walls, feet, footings, floor edges, ceilings and porch slabs at walls."""
+    """Corners, walls on walls, feet, footings, floor edges, ceilings at walls."""
     yield from _corners(building)
     yield from _ceilings(building)
     for floor in building[FLOORS]:
         yield from _floor(building, floor)
     yield from _feet(building)
-    yield from _porches(building)
 
 
 def _height(building: Building, wall: PlannedWall) -> tuple[float, float]:
@@ -199,27 +197,3 @@ def _feet(building: Building) -> Iterator[Junction]:
             )
             runs = along_wall(wall, 0.0, wall.length, 0.0, building.levels[level].z)
             yield Junction("inner_foot", (End(wall.wall.id, "foot"), *on), runs, facts)
-
-
-def _porches(building: Building) -> Iterator[Junction]:
-    """Where a porch slab lies along an outer wall."""
-    for held in building[SLABS]:
-        for wall in building.plan.on(held.slab.level):
-            if wall.wall.status != "outer":
-                continue
-            face = shapely.LineString([wall.at(0.0, wall.outer), wall.at(wall.length, wall.outer)])
-            touched = face.intersection(held.area.buffer(TOUCH))
-            if wall.axis.is_arc or touched.length <= TOUCH * 3:
-                continue
-            out = wall.stand().out
-            runs = []
-            for piece in shapely.get_parts(touched):
-                (x0, y0), (x1, y1) = piece.coords[0], piece.coords[-1]
-                runs.append(Run((x0, y0, held.top.z(x0, y0)), (x1, y1, held.top.z(x1, y1)), out))
-            facts: tuple[tuple[str, Fact], ...] = (
-                ("wall", layers_of(building, wall.wall.make_up)),
-                ("drop", rounded(held.slab.drop)),
-                ("thickness", rounded(held.slab.thickness)),
-                ("edge", held.slab.edge),
-            )
-            yield Junction("porch_slab", (End(held.slab.id, "edge"), End(wall.wall.id, "side")), tuple(runs), facts)

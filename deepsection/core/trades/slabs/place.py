@@ -26,10 +26,7 @@ def place_slabs(placed: Placed) -> tuple[PlacedSlab, ...]:
     plan, project = placed[WALLS], placed.project
     if not project.porch_slabs:
         return ()
-    house = shapely.union_all(
-        [*(outline.polygon for outline in plan.outlines), *(wall.footprint for wall in plan.walls)]
-    )
-    return tuple(held for slab in project.porch_slabs for held in _one(placed, slab, house))
+    return tuple(held for slab in project.porch_slabs for held in _one(placed, slab, plan.house))
 
 
 def _one(placed: Placed, slab: PorchSlab, house: shapely.Geometry) -> Iterator[PlacedSlab]:

@@ -14,6 +14,7 @@ from ...building.diagnostics import Diagnostic
 from ...building.placed import Key
 from ...geometry import Axis, Circle, Line, Point
 from ...memo import hashed_once
+from ...tolerance import TOL
 from .bands import drift_of
 from .model import Wall
 
@@ -230,6 +231,12 @@ class WallPlan:
     def reach_of(self, level: str) -> shapely.Geometry:
         """What the boxes of the walls of a level cover, or of all walls where it has none."""
         return shapely.union_all([shapely.box(*wall.footprint.bounds) for wall in self.on(level) or self.walls])
+
+    @cached_property
+    def house(self) -> shapely.Geometry:
+        """All that walls stand on or enclose, without the slivers that corners drawn by eye leave between them."""
+        covered = [*(outline.polygon for outline in self.outlines), *(wall.footprint for wall in self.walls)]
+        return shapely.union_all(covered, grid_size=TOL.node)
 
     @cached_property
     def by_id(self) -> dict[str, PlannedWall]:

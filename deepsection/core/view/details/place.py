@@ -106,7 +106,7 @@ def window_around(building: Building, detail: Detail, junction: Junction) -> tup
     """How much a detail shows outward and inward of a junction, below and above it (mm)."""
     size = DETAIL_SIZES[junction.kind]
     outward, inward = _reach(junction, size, wall_of(building, junction))
-    below = max(size.below, _eave_drop(junction))
+    below = max(size.below, _eave_drop(junction), _edge_drop(junction))
     return (
         detail.outward or outward,
         detail.inward or inward,
@@ -223,6 +223,8 @@ def _reach(junction: Junction, size: DetailSize, wall: PlannedWall | None) -> tu
 
 UNDER_EAVE = 200.0
 """So much is shown below the fascia of an eave (mm)."""
+UNDER_EDGE = 150.0
+"""And below the edge of a slab."""
 
 
 def _eave_drop(junction: Junction) -> float:
@@ -232,6 +234,12 @@ def _eave_drop(junction: Junction) -> float:
         return 0.0
     drop = facts["overhang"] * facts["pitch"] + facts["fascia"] - facts["heel"]
     return drop + UNDER_EAVE
+
+
+def _edge_drop(junction: Junction) -> float:
+    """How far below its top the free edge of a slab goes, and some more; nothing of other junctions."""
+    deep = dict(junction.facts).get("edge depth")
+    return deep + UNDER_EDGE if isinstance(deep, float) and deep else 0.0
 
 
 def detail_sights(building: Building, detail: Detail) -> tuple[Sight, ...]:
