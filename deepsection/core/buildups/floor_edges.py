@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from .boards import BEYOND, second_layer
 from .buildup import BuildUp, Found, OtherKind
 from .floor_site import CeilingSite, FloorSite, InnerSite, PorchSite
 from .parameters import Parameter, Values
@@ -99,9 +100,16 @@ PLATFORM = BuildUp(
 )  # fmt: skip
 
 
+def boards_past(site: FloorSite) -> Iterator[Piece]:
+    """Insulation between the leaves of a wall that goes on past a floor, in two layers where it is thick."""
+    if site.wall.form == "cavity" and site.wall.boards is not None:
+        yield from second_layer(site.wall.boards, site.under - BEYOND, site.top + BEYOND)
+
+
 def _masonry(site: FloorSite, p: Values) -> Iterator[Piece]:
     frame, inner = site.wall.frame, site.wall.inner
     thick, spacing = site.joist
+    yield from boards_past(site)
     if spacing and site.lie == "along":
         yield Piece(
             "strap",

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from .boards import BEYOND, second_layer
 from .buildup import BuildUp, Found, OtherKind
 from .framed_openings import CASING, CLOTHES, FLANGE, SKIN, air_seal, flange_face, lined
 from .masonry_openings import perimeter
@@ -82,6 +83,8 @@ def _cavity(site: OpeningSite, p: Values) -> Iterator[Piece]:
         block(inner, outer - SKIN, 0.0, wide), "insulation", ("thermal", "fire", "air"),
         takes=("cavity", "insulation", "return"), tier=STRIP,
     )  # fmt: skip
+    if wall.boards is not None:
+        yield from second_layer(wall.boards, wide, wide + BEYOND)
     line = [(outer - SKIN, wide + p.lap), (outer - SKIN, 0.0)]
     yield Piece(
         "jamb-dpc", "vertical damp-proof course, {lap} past the closer", "membrane", "membrane",

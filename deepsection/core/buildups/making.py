@@ -202,6 +202,11 @@ def _merged(building: Building, made: list[tuple[Piece, Part, Solid | None]]) ->
         others = by_role.get(role, [])
         for n, near in zip(own, meetings(reaches[own], around[others])):
             before[n] += [building.parts[others[k]].solid for k in near]
+    for n, (piece, part) in enumerate(held):
+        if piece.inlaid:
+            own = by_role.get(piece.inlaid, [])
+            (near,) = meetings(reaches[[n]], around[own])
+            before[n].append(part.solid.minus([building.parts[own[k]].solid for k in near]))
     earlier: dict[str, list[Solid]] = defaultdict(list)
     for (piece, part), bodies in zip(held, before):
         same = earlier[piece.id]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+from .boards import BEYOND, TIES, second_layer, tie_rules, wall_tie
 from .buildup import BuildUp, Found, OtherKind
 from .eave_site import EaveSite
 from .eaves import METAL, STIFF, ceiling_seal, seat_rules, vault_quilt
@@ -24,6 +25,10 @@ FIRST = Parameter("first", "Projection of the first tile", 50.0, 20.0, 80.0)
 FILLET = Parameter("fillet", "Height of the tilting fillet", 20.0, 5.0, 60.0)
 LAP = Parameter("lap", "Lap of the vapour control", 100.0, 50.0, 300.0)
 BEARERS = Parameter("bearers", "Spacing of the soffit bearers", 600.0, 300.0, 1200.0)
+
+
+ROW = 225.0
+"""Courses of block, and three of brick (mm): joints of both leaves lie level there."""
 
 
 def _leaf_top(site: EaveSite, u: float) -> float:
@@ -72,6 +77,15 @@ def _cavity(site: EaveSite, p: Values) -> Iterator[Piece]:
         "closer", "insulated closer in the head of the cavity", "insulation", "rigid", shape, "insulation",
         ("thermal", "fire", "air"), takes=("insulation", "cavity"), tier=STRIP,
     )  # fmt: skip
+    low = _leaf_top(site, outer) - p.closer
+    boards = site.wall.boards
+    if boards is not None:
+        rise = (_leaf_top(site, inner) - _leaf_top(site, outer)) / (outer - inner)
+        high = low + rise * (outer - boards.outer)
+        yield from second_layer(boards, high - BEYOND, high, rise)
+    # In the bed joint of both leaves that is next under the closer.
+    rows = math.ceil((site.plate - low + 25.0) / ROW)
+    yield from wall_tie(site.wall, site.plate - rows * ROW, p.ties)
 
 
 def _quilt(site: EaveSite, p: Values) -> Iterator[Piece]:
@@ -201,9 +215,11 @@ def _rules(site: EaveSite, p: Values) -> Iterator[Found]:
     if site.quilt is not None and p.clear < 49.95:
         yield Found(f"{p.clear:.0f} mm of clear air over the insulation: 50 mm is asked for", "BS 5250")
     yield from seat_rules(site, p)
+    if site.wall is not None:
+        yield from tie_rules(site.wall, p.ties)
 
 
 MASONRY = BuildUp(
     "eave-masonry", "eave", "Masonry wall, boxed", "wall of masonry", _bars, _masonry,
-    (CLEAR, SLOT, STRAP, STRAPS, CLOSER, FIRST, FILLET, BEARERS, LAP), _rules,
+    (CLEAR, SLOT, STRAP, STRAPS, CLOSER, FIRST, FILLET, BEARERS, LAP, TIES), _rules,
 )  # fmt: skip

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import pairwise
 
-from .boards import BEYOND, is_double, second_layer
+from .boards import BEYOND, TIES, is_double, second_layer, tie_rules, wall_tie
 from .buildup import BuildUp, Found, OtherKind
 from .feet import ground_rules
 from .foot_site import FootSite
@@ -20,11 +20,6 @@ DOWN = Parameter(
 STRIP_WIDE = Parameter("strip", "Insulation at the edge of the screed", 25.0, 10.0, 50.0)
 BELL = Parameter("bell", "Render stops over the ground", 150.0, 100.0, 600.0, "common practice: 150 mm")
 WEEPS = Parameter("weeps", "Spacing of the weep holes", 900.0, 300.0, 1500.0, "common practice: 900")
-TIES = Parameter(
-    "ties", "Spacing of the wall ties", 900.0, 225.0, 1200.0, "Approved Document A: 900 by 450, from memory"
-)
-WIDE = 175.0
-"""From this width of its cavity on (mm) the ties of a wall are an engineer's."""
 LAPS = Parameter("laps", "Wall insulation laps that of the floor", 150.0, 100.0, 600.0, "common practice: 150 mm")
 GROUND_ROLES = ("structure", "insulation", "membrane", "finish", "slab")
 
@@ -107,16 +102,7 @@ def _cavity(site: FootSite, p: Values) -> Iterator[Piece]:
         )
     if gap is not None:
         yield _gap(site, gap.outer, gap.inner, fill)
-    wide = outer - inner >= WIDE
-    note = "wall ties at {ties} by 450, by engineer" if wide else "wall ties at {ties} by 450, drip in the gap"
-    high = v + 225.0
-    yield Piece(
-        "tie", note, "fixing", "steel",
-        under([(leaf.outer - 40.0, high), (outer - 25.0, high), (outer - 28.0, high - 6.0), (outer - 31.0, high),
-               (frame.inner + 40.0, high), (frame.inner + 40.0, high + 3.0), (leaf.outer - 40.0, high + 3.0)]),
-        "sheet", ("structure",), every=p.ties, wide=20.0, first=225.0, even=True,
-        takes=("structure", "insulation", "lintel"), yields=("frame", "sash", "glass", "leaf", "panel"), tier=STRIP,
-    )  # fmt: skip
+    yield from wall_tie(wall, v + 225.0, p.ties)
     yield from _floor(site, p)
     yield from _bell(site, p)
 
@@ -231,12 +217,7 @@ def _bars(site: FootSite, p: Values) -> str:
 
 def _rules(site: FootSite, p: Values) -> Iterator[Found]:
     yield from ground_rules(site, p)
-    between = site.wall.between
-    if between is not None and between[0] - between[1] >= WIDE:
-        words = f"the cavity is {between[0] - between[1]:.0f} mm wide: its ties are an engineer's"
-        yield Found(words, "Approved Document A, from memory")
-    if p.ties > 900.05:
-        yield Found(f"wall ties at {p.ties:.0f} mm: 900 at most", "Approved Document A, from memory")
+    yield from tie_rules(site.wall, p.ties)
     if p.down < 224.95:
         yield Found(
             f"the cavity is kept clear {p.down:.0f} mm below its damp-proof course: 225", "common practice, no source"

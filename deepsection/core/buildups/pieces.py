@@ -39,7 +39,8 @@ class Piece:
     last one as far from its end, none farther apart. `ends`: where the run ends at a corner of the house: at the faces
     of the wall, or with the boards of the roof. `takes`: the roles of parts that give way to it, and to `clears`, which
     it keeps free; `yields`: those that it gives way to itself. `within`: it is there under a level ceiling alone, or
-    under a vault. `axis`: lumber that runs along. It shows from a scale of 1:`tier` on.
+    under a vault. `inlaid`: the role of what it is a part of, and is nowhere beyond. `axis`: lumber that runs along. It
+    shows from a scale of 1:`tier` on.
     """
 
     id: str
@@ -61,6 +62,7 @@ class Piece:
     yields: tuple[str, ...] = ()
     clears: Polygon | None = None
     axis: bool = False
+    inlaid: str = ""
     within: Literal["", "ceiling", "vault"] = ""
 
 

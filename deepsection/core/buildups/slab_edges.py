@@ -7,6 +7,7 @@ from collections.abc import Iterator
 import shapely
 
 from .buildup import BuildUp, Found, OtherKind
+from .floor_edges import boards_past
 from .floor_site import FloorSite
 from .parameters import Parameter, Values
 from .pieces import STRIP, Piece, block, sheet, under
@@ -33,6 +34,8 @@ GROUND_COVER = Parameter("cover", "Cover of the mesh", 40.0, 25.0, 75.0)
 BASE_IN = Parameter("base", "Gravel under the slab", 101.6, 50.0, 300.0, "IRC 2021 R506.2.2: 4 in")
 GROUND_COVER_IN = Parameter("cover", "Cover of the mesh", 38.1, 25.0, 75.0)
 ARRIS = Parameter("arris", "Arris taken off", 10.0, 0.0, 25.0)
+AT_WALL = 100.0
+"""What lies under a slab ends so far before what it ends at, whose foot goes down there (mm)."""
 ON_GROUND = ("stem", "footing", "structure", "insulation", "membrane", "finish")
 """Roles of what stands in the ground beside a slab."""
 
@@ -47,6 +50,7 @@ def _bar(id: str, u: float, v: float, takes: tuple[str, ...]) -> Piece:
 def _on_wall(site: FloorSite, p: Values) -> Iterator[Piece]:
     frame, inner = site.wall.frame, site.wall.inner
     in_from = p.cover + BAR / 2
+    yield from boards_past(site)
     for name, v in (("low", site.under + in_from), ("high", site.carries - in_from)):
         if site.slab > 2 * in_from + BAR:
             yield _bar(f"edge-bar-{name}", frame.outer - in_from, v, ("slab", "structure"))
@@ -123,15 +127,15 @@ SLAB_STEP = BuildUp(
 
 
 def _edge(site: EdgeSite, p: Values) -> Iterator[Piece]:
-    far = -1500.0
-    below = site.thickness
+    far, below = AT_WALL - site.goes_in, site.thickness
     inner = -site.wide if site.deep else 150.0
-    yield Piece(
-        "sub-base", "{base} compacted stone under the slab", "strip", "gravel",
-        under([site.at(far, below), site.at(inner, below), site.at(inner, below + p.base),
-               site.at(far, below + p.base)]),
-        "finish", ("drainage",), ends="roof", yields=(*ON_GROUND, "slab_edge", "porch_slab", "steps"), tier=STRIP,
-    )  # fmt: skip
+    if inner - far > p.base:
+        yield Piece(
+            "sub-base", "{base} compacted stone under the slab", "strip", "gravel",
+            under([site.at(far, below), site.at(inner, below), site.at(inner, below + p.base),
+                   site.at(far, below + p.base)]),
+            "finish", ("drainage",), ends="roof", yields=(*ON_GROUND, "slab_edge", "porch_slab", "steps"), tier=STRIP,
+        )  # fmt: skip
     if p.arris:
         yield Piece(
             "arris", "arris taken off, {arris}", "strip", "air",
@@ -140,7 +144,8 @@ def _edge(site: EdgeSite, p: Values) -> Iterator[Piece]:
     high = min(p.cover, below - 20.0)
     yield Piece(
         "mesh", "mesh by engineer, {cover} cover", "fixing", "steel",
-        under([site.at(far, high), site.at(-p.cover, high), site.at(-p.cover, high + 6.0), site.at(far, high + 6.0)]),
+        under([site.at(-site.goes_in, high), site.at(-p.cover, high), site.at(-p.cover, high + 6.0),
+               site.at(-site.goes_in, high + 6.0)]),
         "sheet", ("structure",), takes=("porch_slab",), yields=ON_GROUND, tier=STRIP,
     )  # fmt: skip
     v = site.top - site.deep + p.cover + BAR / 2

@@ -75,7 +75,7 @@ def _heights(building: Building, floor: FloorPlan) -> tuple[float, float, float]
 @dataclass(frozen=True, slots=True)
 class EdgeSite:
     """The free edge of a slab on the ground: `top` of the slab there, which rises inward by `fall` for each mm; its
-    thickness; how deep and wide its edge is, 0 where it is plain."""
+    thickness; how deep and wide its edge is, 0 where it is plain; how far it `goes_in` from there, at the most."""
 
     tradition: Tradition
     top: float
@@ -83,6 +83,7 @@ class EdgeSite:
     thickness: float
     deep: float
     wide: float
+    goes_in: float
 
     def at(self, u: float, below: float = 0.0) -> tuple[float, float]:
         """A place under the top of the slab, at a distance from its edge."""
@@ -92,7 +93,10 @@ class EdgeSite:
 def edge_site(building: Building, junction: Junction) -> EdgeSite | None:
     """What is built around at a free edge of a slab; None along its fall."""
     held = next((one for one in building[SLABS] if one.slab.id == junction.ends[0].element), None)
-    if held is None or dict(junction.facts)["side"] == "side":
+    facts = dict(junction.facts)
+    goes_in = facts["goes in"]
+    assert isinstance(goes_in, float)
+    if held is None or facts["side"] == "side":
         # Along its fall nothing runs level.
         return None
     (run,), slab = junction.runs[:1], held.slab
@@ -105,6 +109,7 @@ def edge_site(building: Building, junction: Junction) -> EdgeSite | None:
         slab.thickness,
         slab.edge_depth if deep else 0.0,
         slab.edge_width if deep else 0.0,
+        goes_in,
     )
 
 

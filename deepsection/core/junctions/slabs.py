@@ -25,6 +25,8 @@ ALONG = 3 * TOUCH
 """And along it when that holds over more than this."""
 SHORT = 1.0
 """What is no longer than this (mm) is no run."""
+INWARD = 1500.0
+"""How far a slab goes on inward of its edge is asked so far (mm)."""
 LEVEL = 1e-4
 """An edge is level where its top rises by less for each mm along it."""
 
@@ -52,8 +54,17 @@ def _edges(held: PlacedSlab, house: shapely.Geometry) -> Iterator[Junction]:
             ("thickness", rounded(slab.thickness)),
             ("edge depth", rounded(slab.edge_depth if slab.edge == "deep" else 0.0)),
             ("edge width", rounded(slab.edge_width if slab.edge == "deep" else 0.0)),
+            ("goes in", rounded(min(_goes_in(run, held.area) for run in runs))),
         )
         yield Junction("slab_edge", (End(slab.id, "free edge", side),), tuple(runs), facts)
+
+
+def _goes_in(run: Run, area: shapely.Geometry) -> float:
+    """How far a slab goes on inward of the middle of an edge (mm)."""
+    (x, y, _), (ox, oy) = run.middle, run.out
+    inward = LineString([(x - ox * SHORT, y - oy * SHORT), (x - ox * INWARD, y - oy * INWARD)])
+    first = min(shapely.get_parts(inward.intersection(area)), key=shapely.Point(x, y).distance, default=None)
+    return SHORT + first.length if first is not None else 0.0
 
 
 def _side(run: Run, top: Plane3) -> str:

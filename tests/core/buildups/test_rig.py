@@ -84,20 +84,27 @@ def test_pieces_of_the_demos_lie_in_nothing(demo: object) -> None:
         assert [(junction.id, one.first.key, one.second.key, round(one.depth, 1)) for one in found] == []
 
 
-def test_thick_insulation_lies_in_two_layers_and_its_ties_are_an_engineers() -> None:
-    """200 mm: the outer half is a piece of its own at the feet; 100 mm is of one layer."""
+@pytest.mark.parametrize("kind", ["wall_foot", "eave", "jamb"])
+def test_thick_insulation_lies_in_two_layers_and_its_ties_are_an_engineers(kind: str) -> None:
+    """200 mm: the outer half is a piece of its own at feet, eaves and jambs; 100 mm is of one layer. Ties lie in bed
+    joints: 225 over a foot, and multiples of that under a plate."""
     for project, thick in ((wide(), True), (masonry(), False)):
         building = resolve(project)
-        for junction, _ in places(building, "wall_foot"):
+        for junction, _ in places(building, kind):
             built = built_of(building, junction)
             assert built is not None
             layers = [piece for piece in built.pieces if piece.id == "second-layer"]
             assert len(layers) == thick
-            (tie,) = (piece.note for piece in built.pieces if piece.id == "tie")
-            assert ("by engineer" in tie) == thick
             for piece in layers:
                 x0, _, x1, _ = piece.shape.bounds
                 assert x1 - x0 == pytest.approx(100.0)
+            if kind == "jamb":
+                continue
+            (tie,) = (piece for piece in built.pieces if piece.id == "tie")
+            assert ("by engineer" in tie.note) == thick
+            assert any("engineer" in rule.words for rule in built.rules) == thick
+            base = junction.runs[0].start[2]
+            assert (tie.shape.bounds[3] - 3.0 - base) / 225.0 % 1.0 == pytest.approx(0.0, abs=1e-6)
 
 
 AS_HIGH_AS_THE_GROUND = {"damp-proofing", "bell"}
