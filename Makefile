@@ -22,7 +22,7 @@ test: lint web/dist/index.html $(CHROMIUM) ## Everything: lint, types, front end
 	$(BIN)/python -m pytest -n $(TESTERS) --dist loadfile --no-loadscope-reorder
 
 soak: .venv/test deepsection/fonts/sans.ttf ## Long campaigns: random edits of every kind, every roof outline at 40 angles
-	DEEPSECTION_LONG=1 $(BIN)/python -m pytest -n auto tests/service/test_kept.py tests/core
+	DEEPSECTION_LONG=1 $(BIN)/python -m pytest -n auto tests/service/test_kept.py tests/core tests/formats
 
 lint: .venv/test web/node_modules/.ready ## Ruff, mypy, Biome and tsc
 	$(BIN)/ruff check . && $(BIN)/ruff format --check -q .

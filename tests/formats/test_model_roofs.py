@@ -150,9 +150,7 @@ def away(point: np.ndarray, lines: np.ndarray) -> float:
     return float(np.linalg.norm(a + np.clip(along, 0.0, 1.0)[:, None] * way - point, axis=1).min())
 
 
-@pytest.mark.parametrize(
-    "motion", share([Motion(turn=23.0, dx=700.0), Motion(mirror=90.0)], [Motion(), *TURNED]), ids=str
-)
+@pytest.mark.parametrize("motion", share([Motion(turn=23.0, dx=700.0, mirror=90.0)], [Motion(), *TURNED]), ids=str)
 @pytest.mark.parametrize("make", DEMOS, ids=lambda make: make.__name__)
 def test_our_own_roofs_come_back(make: Callable[[], Project], motion: Motion) -> None:
     """Every corner of what covers them lies over the lowest floor on an edge that was there before, to 0.1 mm."""

@@ -20,6 +20,7 @@ from deepsection.core.view import draw_view
 from deepsection.core.view.continuity import continuity_in
 from deepsection.core.view.details.making import missing_details
 from deepsection.demo import DEMOS
+from tests.campaigns import share
 
 from .rig import cut_at, framed, houses, masonry, places, wide
 
@@ -78,7 +79,7 @@ def test_each_house_is_built_as_its_walls_ask_without_clashes_and_with_closed_li
 def test_pieces_of_the_demos_lie_in_nothing(demo: object) -> None:
     building = resolve(demo())  # type: ignore[operator]
     every = [pair for pair in places(building) if built_of(building, pair[0]) is not None]
-    for junction, place in every[:: max(1, len(every) // 24)]:
+    for junction, place in every[:: max(1, len(every) // share(12, 60))]:
         held, _ = cut_at(building, place)
         found = clashes_in(held, place.frame, place.window.outline)
         assert [(junction.id, one.first.key, one.second.key, round(one.depth, 1)) for one in found] == []

@@ -9,6 +9,7 @@ import pytest
 
 from deepsection.core.reading import read_plan
 from deepsection.formats.dxf_drawn import read_drawn
+from tests.campaigns import share
 from tests.plans_drawn import clutter
 from tests.plans_drawn.judge import Verdict, judged
 from tests.plans_drawn.manners import LAYERS, NAMELESS, ONE, Sheet, as_bytes, draw_texts, gaps, pairs
@@ -37,7 +38,7 @@ def shares(parts: tuple[Callable[[Sheet], None], ...], layers: dict[str, str]) -
     return total, total.wrong
 
 
-@pytest.mark.parametrize("layers", [LAYERS, NAMELESS, ONE], ids=["named", "nameless", "one layer"])
+@pytest.mark.parametrize("layers", share([NAMELESS, ONE], [NAMELESS, ONE, LAYERS]))
 @pytest.mark.parametrize("case", CASES)
 def test_what_stands_beside_walls_is_none(case: str, layers: dict[str, str]) -> None:
     verdict, wrong = shares(CASES[case], layers)

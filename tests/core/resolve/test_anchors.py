@@ -35,8 +35,8 @@ from deepsection.core.model import (
     Project,
 )
 from deepsection.core.resolve import Building, Part, anchor_on, keeping_places, locate, resolve
-from deepsection.demo import DEMOS
 from tests.builders import block_house, box_house, joist_house
+from tests.campaigns import most_demos
 
 near = functools.partial(pytest.approx, abs=1e-6)
 Vector = tuple[float, float, float]
@@ -63,7 +63,7 @@ def samples(building: Building) -> Iterator[tuple[Part, Vector]]:
             yield part, (x, y, z)
 
 
-@pytest.mark.parametrize("demo", DEMOS)
+@pytest.mark.parametrize("demo", most_demos())
 def test_a_point_of_any_part_is_found_again_in_the_house_and_in_one_turned_or_mirrored(
     demo: Callable[[], Project],
 ) -> None:

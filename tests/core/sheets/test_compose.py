@@ -13,6 +13,7 @@ from deepsection.core.resolve import Building, resolve
 from deepsection.core.sheets import PAPERS, SheetDrawing, compose, compose_view
 from deepsection.core.view import draw_view, list_views
 from deepsection.demo import DEMOS
+from tests.campaigns import share
 from tests.reading import ink_of
 
 
@@ -118,13 +119,13 @@ def test_unknown_paper_is_named(house: Project, building: Building) -> None:
 
 
 @pytest.mark.parametrize("make", DEMOS, ids=lambda make: make.__name__)
-@pytest.mark.parametrize("share", [1.0, 2.0])
-def test_all_that_a_view_draws_lies_within_its_bounds(make: Callable[[], Project], share: float) -> None:
+@pytest.mark.parametrize("times", share([1.0], [1.0, 2.0]))
+def test_all_that_a_view_draws_lies_within_its_bounds(make: Callable[[], Project], times: float) -> None:
     """By these a view is set on paper within the border: symbols and lettering count, to a millimetre on paper."""
     project = make()
     building = resolve(project)
     for view in list_views(project):
-        drawing = draw_view(building, project, view.name, project.scale * share)
+        drawing = draw_view(building, project, view.name, project.scale * times)
         x0, y0, x1, y1 = drawing.bounds
         room = 1.0 * drawing.scale
         for mark in explode(drawing).marks:

@@ -43,7 +43,7 @@ def test_a_window_a_wall_and_a_level_by_hand() -> None:
 
 
 HOUSES = [(make, degrees) for make in (quillback_house, fernacre_bungalow) for degrees in (0.0, 31.0)]
-LARGE = [(larkmoor_house, degrees) for degrees in share((0.0,), (0.0, 31.0))]
+LARGE = [(larkmoor_house, degrees) for degrees in share((), (0.0, 31.0))]
 
 
 @pytest.mark.parametrize(("make", "degrees"), [*HOUSES, *LARGE])

@@ -16,8 +16,9 @@ from deepsection.core.model import Annotation, ElevationView, Project, Room, Str
 from deepsection.core.resolve import resolve
 from deepsection.core.units import parse_length
 from deepsection.core.view import draw_view, list_views
-from deepsection.demo import DEMOS, quillback_house
+from deepsection.demo import quillback_house
 from tests.builders import box_house, window
+from tests.campaigns import most_demos, share
 
 SOUTH = "elevation:south"
 
@@ -129,7 +130,7 @@ def test_a_string_is_moved_away_and_tidied_back() -> None:
     assert apply_edits(house, (TidyLettering(view="plan"),)) == house, "nothing was moved"
 
 
-@pytest.mark.parametrize("demo", DEMOS)
+@pytest.mark.parametrize("demo", most_demos())
 def test_every_string_of_every_view_still_adds_up_however_dense(demo: Callable[[], Project]) -> None:
     """Each string is one line without gaps, from end to end of the usual one."""
     project = demo()
@@ -140,7 +141,7 @@ def test_every_string_of_every_view_still_adds_up_however_dense(demo: Callable[[
         names = [name for name, _ in draw_view(building, project, view.name, 10.0).strings]
         names = [name for name in names if not name.startswith(("inside", "bottom:over", "bottom:overhangs"))]
         drawings = []
-        for density in ("coarser", "usual", "denser"):
+        for density in share(("coarser", "denser"), ("coarser", "usual", "denser")):
             dense = project
             for name in names:
                 dense = said(dense, view.name, name, shown="shown", density=density)

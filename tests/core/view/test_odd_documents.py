@@ -17,9 +17,9 @@ from deepsection.core.sheets import standard_scales
 from deepsection.core.starters.projects import new_project
 from deepsection.core.trades.ground.model import GroundSpot
 from deepsection.core.view import draw_view, list_views
-from deepsection.demo import DEMOS, fernacre_bungalow, hollin_bothy, larkmoor_house
+from deepsection.demo import fernacre_bungalow, hollin_bothy, larkmoor_house
 from tests.builders import box_house, gable
-from tests.campaigns import LONG
+from tests.campaigns import LONG, most_demos
 
 near = pytest.approx
 STARTERS = [("timber", "ft-in", "slab"), ("timber", "mm", "joists"), ("masonry", "mm", "slab")]
@@ -71,7 +71,7 @@ def test_hardly_anything_is_drawn(tradition: str, units: str, ground: str) -> No
         drawn_whole(looked_at(apply_edits(bare, [walls])))
 
 
-@pytest.mark.parametrize("make", DEMOS)
+@pytest.mark.parametrize("make", most_demos())
 def test_demos_without_walls_or_roof_are_drawn(make: Callable[[], Project]) -> None:
     """As they are, their own views are drawn by other tests."""
     project = make()
@@ -92,7 +92,7 @@ def test_a_view_of_a_room_that_lost_a_wall_says_so() -> None:
         assert drawing.marks or "not enclosed" in drawing.messages[0]
 
 
-@pytest.mark.parametrize("make", DEMOS)
+@pytest.mark.parametrize("make", most_demos())
 def test_every_element_has_particulars_that_take_their_own_text(make: Callable[[], Project]) -> None:
     """Of every class: told about, its fields entered as they stand, removed or refused in words."""
     project = make()

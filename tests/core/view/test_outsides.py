@@ -14,7 +14,8 @@ from deepsection.core.view._earth import earth_before
 from deepsection.core.view._seen import clipped_above
 from deepsection.core.view.faces import faces_of
 from deepsection.core.view.visible import visible_faces
-from deepsection.demo import DEMOS, hollin_bothy
+from deepsection.demo import hollin_bothy
+from tests.campaigns import most_demos
 from tests.turning import turned
 
 NARROW = 15.0
@@ -32,7 +33,7 @@ def seen_within(project: Project, look: float) -> Iterator[tuple[str, list[int]]
             yield face.part.key, [round(value) for value in face.polygon.bounds]
 
 
-@pytest.mark.parametrize("make", DEMOS, ids=lambda make: make.__name__)
+@pytest.mark.parametrize("make", most_demos(), ids=lambda make: make.__name__)
 def test_what_elevations_leave_out_is_seen_from_nowhere_outside(make: object) -> None:
     project = make()  # type: ignore[operator]
     for look in (0.0, 90.0, 180.0, 270.0, 35.0):

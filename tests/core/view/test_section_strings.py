@@ -14,8 +14,8 @@ from deepsection.core.model import Project, Room, SectionLine, StringShow, ViewS
 from deepsection.core.resolve import resolve
 from deepsection.core.units import parse_length
 from deepsection.core.view import draw_view, list_views
-from deepsection.demo import DEMOS
 from tests.builders import box_house, joist_house, window
+from tests.campaigns import most_demos
 
 
 def strings(drawing: Drawing) -> dict[str, list[Dimension]]:
@@ -98,7 +98,7 @@ def test_the_clear_height_of_a_room_is_between_floor_and_ceiling() -> None:
     assert (mark.y1, mark.y2) == (pytest.approx(floor), pytest.approx(under))
 
 
-@pytest.mark.parametrize("make", DEMOS)
+@pytest.mark.parametrize("make", most_demos())
 def test_heights_are_those_of_the_levels_and_add_up(make: Callable[[], Project]) -> None:
     project = make()
     building = resolve(project)
