@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from .buildup import Found
 from .faces import LayerFace, WallFaces
-from .parameters import Parameter
+from .parameters import Parameter, Values
 from .pieces import STRIP, Piece, under
 
 DOUBLE = 140.0
@@ -52,13 +52,13 @@ def wall_tie(wall: WallFaces, v: float, every: float) -> Iterator[Piece]:
     )  # fmt: skip
 
 
-def tie_rules(wall: WallFaces, every: float) -> Iterator[Found]:
+def tie_rules(wall: WallFaces, p: Values) -> Iterator[Found]:
     """How far apart ties may stand, and whose they are."""
     if wall.between is not None and _is_wide(wall):
-        words = f"the cavity is {wall.between[0] - wall.between[1]:.0f} mm wide: its ties are an engineer's"
+        words = f"the cavity is {p.said(wall.between[0] - wall.between[1])} wide: its ties are an engineer's"
         yield Found(words, "Approved Document A, from memory")
-    if every > 900.05:
-        yield Found(f"wall ties at {every:.0f} mm: 900 at most", "Approved Document A, from memory")
+    if p.ties > 900.05:
+        yield Found(f"wall ties at {p.said(p.ties)}: {p.said(900.0)} at most", "Approved Document A, from memory")
 
 
 def _is_wide(wall: WallFaces) -> bool:

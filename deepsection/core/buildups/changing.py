@@ -156,7 +156,7 @@ def _check(building: Building, junction: Junction, wanted: Wanted, value: float 
     if wanted.parameter is not None:
         values.pop(wanted.parameter, None)
         values |= {wanted.parameter: value} if value is not None else {}
-    why = held.bars(site, Values(held.parameters, values))
+    why = held.bars(site, Values(held.parameters, values, building.placed.project.units))
     if why:
         raise BadInput(f"{held.name} does not fit here: {why}", field=wanted.parameter or "build_up")
     if wanted.piece is not None and built is not None and wanted.piece not in {p.id for p in built.pieces}:

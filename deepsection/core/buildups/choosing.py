@@ -11,6 +11,7 @@ from ..building.placed import Placed
 from ..junctions import Junction
 from ..junctions.junction import Fact
 from ..resolve import Building
+from ..units import Units
 from .buildup import BuildUp, Found, OtherKind
 from .library import BUILD_UPS, BY_ID, SITES
 from .parameters import Values
@@ -51,7 +52,8 @@ def built_of(building: Building, junction: Junction) -> Built | None:
         kind = SITES.get(junction.kind)
         site = kind.site(building, junction) if kind else None
         stated = stated_of(building.placed.project, junction)
-        known[junction.id] = _chosen(junction.kind, site, stated) if site is not None else None
+        units = building.placed.project.units
+        known[junction.id] = _chosen(junction.kind, site, stated, units) if site is not None else None
     return known[junction.id]
 
 
@@ -62,8 +64,8 @@ def built_fact(building: Building, junction: Junction) -> Fact:
 
 
 @lru_cache(maxsize=4096)
-def _chosen(kind: Any, site: Any, stated: Stated) -> Built | None:
-    barred = [(held, held.bars(site, Values(held.parameters, within(held, stated)))) for held in BUILD_UPS[kind]]
+def _chosen(kind: Any, site: Any, stated: Stated, units: Units) -> Built | None:
+    barred = [(held, held.bars(site, Values(held.parameters, within(held, stated), units))) for held in BUILD_UPS[kind]]
     usual = next((held for held, why in barred if not why), None)
     wanted = BY_ID.get(stated.build_up) if stated.build_up else None
     fault = dict((held.id, why) for held, why in barred).get(wanted.id, "") if wanted else ""
@@ -71,7 +73,7 @@ def _chosen(kind: Any, site: Any, stated: Stated) -> Built | None:
     if taken is None:
         return _misfit(barred, stated)
     fault = fault or _beyond(taken, stated)
-    values = Values(taken.parameters, within(taken, stated))
+    values = Values(taken.parameters, within(taken, stated), units)
     return Built(
         taken,
         wanted is taken,

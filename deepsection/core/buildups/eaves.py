@@ -206,7 +206,7 @@ def _bars_closed(site: EaveSite, p: Values) -> str:
         return "the overhang leaves no room for a soffit: make it wider"
     room = site.reach - site.board - p.subfascia - site.face - 38.1
     if room < p.vent + 10.0:
-        return f"its soffit is {room:.0f} mm wide between ledger and sub-fascia: too narrow for the vent strip"
+        return f"its soffit is {p.said(room)} wide between ledger and sub-fascia: too narrow for the vent strip"
     return no_air(site, p)
 
 
@@ -215,7 +215,7 @@ def no_air(site: EaveSite, p: Values) -> str:
     foot = site.rafter_top(0.0) - p.clear * site.slope
     if site.quilt is not None and foot - site.plate < 20.0:
         return (
-            f"the rafter leaves {max(foot - site.plate, 0.0):.0f} mm over the plate below its air path: raise the heel"
+            f"the rafter leaves {p.said(max(foot - site.plate, 0.0))} over the plate below its air path: raise the heel"
         )
     return ""
 
@@ -225,10 +225,12 @@ def air_rules(site: EaveSite, p: Values) -> Iterator[Found]:
     if site.quilt is None:
         return
     if p.clear < 25.4 - 0.05:
-        yield Found(f"{p.clear:.0f} mm of clear air over the insulation: 1 in (25.4) is asked for", "IRC 2021 R806.3")
+        yield Found(
+            f"{p.said(p.clear)} of clear air over the insulation: {p.said(25.4)} is asked for", "IRC 2021 R806.3"
+        )
     if 0 < p.ice < 609.6 - 0.05:
         yield Found(
-            f"the ice sheet ends {p.ice:.0f} mm inside of the wall: 24 in (610) is asked for", "IRC 2021 R905.1.2"
+            f"the ice sheet ends {p.said(p.ice)} inside of the wall: {p.said(609.6)} is asked for", "IRC 2021 R905.1.2"
         )
 
 
@@ -251,13 +253,15 @@ def vent_needs(site: EaveSite, provided: float, remedy: str) -> Iterator[Found]:
         )
 
 
-def seat_rules(site: EaveSite, _: Values) -> Iterator[Found]:
+def seat_rules(site: EaveSite, p: Values) -> Iterator[Found]:
     """What is asked of the seat of the rafters."""
     if site.wall is None or not site.seat:
         return
     least, on = (38.1, "wood") if site.wall.is_framed or site.plates else (76.2, "masonry")
     if site.seat < least - 0.05:
-        yield Found(f"rafters have a seat of {site.seat:.0f} mm on {on}: {least:.0f} is asked for", "IRC 2021 R802.6")
+        yield Found(
+            f"rafters have a seat of {p.said(site.seat)} on {on}: {p.said(least)} is asked for", "IRC 2021 R802.6"
+        )
 
 
 def _rules(site: EaveSite, p: Values) -> Iterator[Found]:

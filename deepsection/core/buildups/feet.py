@@ -190,19 +190,22 @@ def ground_rules(site: FootSite, p: Values) -> Iterator[Found]:
         over = site.over
         if over < least - 0.5:
             yield Found(
-                f"the foundation stands {over:.0f} mm over the ground: {least:.0f} is asked for; raise it",
+                f"the foundation stands {p.said(over)} over the ground: {p.said(least)} is asked for; raise it",
                 "IRC 2021 R404.1.6",
             )
         if site.wall.form != "veneer" and clad < 152.4 - 0.5:
             yield Found(
-                f"siding ends {clad:.0f} mm over the ground: 6 in (152) is asked for; let it lap less",
+                f"siding ends {p.said(clad)} over the ground: {p.said(152.4)} is asked for; let it lap less",
                 "IRC 2021 R317.1",
             )
         if over < 203.2 - 0.5:
-            yield Found(f"framing stands {over:.0f} mm over the ground: 8 in (203) where untreated", "IRC 2021 R317.1")
+            yield Found(
+                f"framing stands {p.said(over)} over the ground: {p.said(203.2)} where untreated", "IRC 2021 R317.1"
+            )
     elif site.base - site.ground < 149.5:
         yield Found(
-            f"the damp-proof course lies {site.base - site.ground:.0f} mm over the ground: 150 is asked for",
+            f"the damp-proof course lies {p.said(site.base - site.ground)} over the ground: {p.said(150.0)} is "
+            "asked for",
             "Approved Document C, from memory",
         )
 
@@ -215,9 +218,9 @@ def _slab_rules(site: FootSite, p: Values) -> Iterator[Found]:
 def bolt_rules(p: Values) -> Iterator[Found]:
     """What is asked of anchor bolts."""
     if p.bolts > 1828.85:
-        yield Found(f"anchor bolts at {p.bolts:.0f} mm: 6 ft (1829) at most", "IRC 2021 R403.1.6")
+        yield Found(f"anchor bolts at {p.said(p.bolts)}: {p.said(1828.8)} at most", "IRC 2021 R403.1.6")
     if p.embed < 177.75:
-        yield Found(f"anchor bolts go {p.embed:.0f} mm in: 7 in (178) at least", "IRC 2021 R403.1.6")
+        yield Found(f"anchor bolts go {p.said(p.embed)} in: {p.said(177.8)} at least", "IRC 2021 R403.1.6")
 
 
 ON_SLAB = BuildUp(
@@ -315,7 +318,7 @@ def _bars_veneer(site: FootSite, p: Values) -> str:
     leaf = site.wall.leaf
     assert leaf is not None
     if site.stem[0] < leaf.outer - 1.0:
-        return f"the brick reaches {leaf.outer - site.stem[0]:.0f} mm past the foundation wall: widen its ledge"
+        return f"the brick reaches {p.said(leaf.outer - site.stem[0])} past the foundation wall: widen its ledge"
     return ""
 
 
@@ -323,12 +326,12 @@ def _veneer_rules(site: FootSite, p: Values) -> Iterator[Found]:
     yield from ground_rules(site, p)
     yield from bolt_rules(p)
     if p.weeps > 838.25:
-        yield Found(f"weep holes at {p.weeps:.0f} mm: 33 in (838) at most", "IRC 2021 R703.8.6")
+        yield Found(f"weep holes at {p.said(p.weeps)}: {p.said(838.2)} at most", "IRC 2021 R703.8.6")
     if p.ties * 406.4 > 2.67 * 304.8**2 + 1.0:
         yield Found(f"each tie holds {p.ties * 406.4 / 304.8**2:.2f} sq ft: 2.67 at most", "IRC 2021 R703.8.4")
     gap = site.wall.gap
     if gap is not None and gap.thick < 25.35:
-        yield Found(f"the air space is {gap.thick:.0f} mm: 1 in (25) at least", "IRC 2021 R703.8.4.2")
+        yield Found(f"the air space is {p.said(gap.thick)}: {p.said(25.4)} at least", "IRC 2021 R703.8.4.2")
 
 
 VENEER = BuildUp(

@@ -94,7 +94,7 @@ def _bearing(site: FloorSite, p: Values) -> Iterator[Found]:
     # Joists of both sides that do not lap share the wall.
     if site.lie == "across" and site.wall.frame.thick < least - 0.05:
         yield Found(
-            f"joists bear on {site.wall.frame.thick:.0f} mm of {on}: {least:.0f} mm at least",
+            f"joists bear on {p.said(site.wall.frame.thick)} of {on}: {p.said(least)} at least",
             "IRC 2021 R502.6, from memory",
         )
 

@@ -191,7 +191,9 @@ def _bars_masonry(site: FloorSite, p: Values) -> str:
 def strap_rules(site: FloorSite, p: Values) -> Iterator[Found]:
     """How far apart restraint straps may stand."""
     if p.straps > 2000.05:
-        yield Found(f"restraint straps at {p.straps:.0f} mm: 2000 at most", "Approved Document A, from memory")
+        yield Found(
+            f"restraint straps at {p.said(p.straps)}: {p.said(2000.0)} at most", "Approved Document A, from memory"
+        )
 
 
 MASONRY_EDGE = BuildUp(

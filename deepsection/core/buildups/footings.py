@@ -101,17 +101,17 @@ def _rules(site: FootSite, p: Values) -> Iterator[Found]:
     under_ground = site.ground - site.foot_low
     if under_ground < 304.8 - 0.5:
         yield Found(
-            f"the footing lies {under_ground:.0f} mm below the ground: 12 in (305) at least", "IRC 2021 R403.1.4"
+            f"the footing lies {p.said(under_ground)} below the ground: {p.said(304.8)} at least", "IRC 2021 R403.1.4"
         )
     projection = site.footing[0] - site.stem[0]
     thick = site.foot_top - site.foot_low
     if projection > thick + 0.5:
         yield Found(
-            f"the footing projects {projection:.0f} mm and is {thick:.0f} thick: not more than that",
+            f"the footing projects {p.said(projection)} and is {p.said(thick)} thick: not more than that",
             "IRC 2021 R403.1.1",
         )
     if 0 < projection < 50.8 - 0.5:
-        yield Found(f"the footing projects {projection:.0f} mm: 2 in (51) at least", "IRC 2021 R403.1.1")
+        yield Found(f"the footing projects {p.said(projection)}: {p.said(50.8)} at least", "IRC 2021 R403.1.1")
 
 
 STRIP_FOOTING = BuildUp(
@@ -142,12 +142,13 @@ def _masonry_rules(site: FootSite, p: Values) -> Iterator[Found]:
     depth = site.ground - site.foot_low
     if depth < 449.5:
         yield Found(
-            f"the footing lies {depth:.0f} mm below the ground: 450 for frost", "Approved Document A, from memory"
+            f"the footing lies {p.said(depth)} below the ground: {p.said(450.0)} for frost",
+            "Approved Document A, from memory",
         )
     projection, thick = site.footing[0] - site.stem[0], site.foot_top - site.foot_low
     if thick < projection - 0.5:
         yield Found(
-            f"the footing is {thick:.0f} mm thick, less than its projection", "Approved Document A, from memory"
+            f"the footing is {p.said(thick)} thick, less than its projection", "Approved Document A, from memory"
         )
 
 

@@ -301,9 +301,9 @@ def _bars_veneer(site: OpeningSite, p: Values) -> str:
 
 def _veneer_rules(site: OpeningSite, p: Values) -> Iterator[Found]:
     if p.bearing < 101.55:
-        yield Found(f"the angle bears {p.bearing:.0f} mm: 4 in (102) is asked for", "IRC 2021 R703.8.3")
+        yield Found(f"the angle bears {p.said(p.bearing)}: {p.said(101.6)} is asked for", "IRC 2021 R703.8.3")
     if p.weeps > 838.25:
-        yield Found(f"weep holes at {p.weeps:.0f} mm: 33 in (838) at most", "IRC 2021 R703.8.6")
+        yield Found(f"weep holes at {p.said(p.weeps)}: {p.said(838.2)} at most", "IRC 2021 R703.8.6")
 
 
 VENEER_HEAD = BuildUp(

@@ -134,13 +134,15 @@ def _cavity_rules(site: OpeningSite, p: Values) -> Iterator[Found]:
         past = min(site.frame_out, leaf.inner) - site.frame_in
         if past < 30.0:
             yield Found(
-                f"the frame laps the closer by {max(past, 0.0):.0f} mm: set it back to lap 30 mm",
+                f"the frame laps the closer by {p.said(max(past, 0.0))}: set it back to lap {p.said(30.0)}",
                 "Approved Document C, from memory",
             )
     if p.lap < 24.95:
-        yield Found(f"the damp-proof course laps {p.lap:.0f} mm past the closer: 25 mm", "common practice, no source")
+        yield Found(
+            f"the damp-proof course laps {p.said(p.lap)} past the closer: {p.said(25.0)}", "common practice, no source"
+        )
     if p.ties > 600.05:
-        yield Found(f"frame ties stand at {p.ties:.0f} mm: 600 mm at most", "common practice, no source")
+        yield Found(f"frame ties stand at {p.said(p.ties)}: {p.said(600.0)} at most", "common practice, no source")
 
 
 JAMB = BuildUp(

@@ -199,7 +199,7 @@ def _bars(site: EaveSite, p: Values) -> str:
     room = site.rafter_top(foot) - p.clear * site.slope - _leaf_top(site, foot)
     if site.quilt is not None and room < 0.0:
         left = p.clear + room / site.slope
-        return f"the rafters leave {left:.0f} mm of the {p.clear:.0f} mm of clear air: raise the heel"
+        return f"the rafters leave {p.said(left)} of the {p.said(p.clear)} of clear air: raise the heel"
     if site.soffit is not None and site.reach - site.board - site.face < p.slot + 20.0:
         return "the soffit is too narrow for its slot: make the overhang wider"
     return ""
@@ -209,14 +209,14 @@ def _rules(site: EaveSite, p: Values) -> Iterator[Found]:
     degrees = math.degrees(math.atan(site.pitch))
     least = 10.0 if degrees >= 15.0 else 25.0
     if site.soffit is not None and site.quilt is not None and p.slot < least - 0.05:
-        yield Found(f"a slot of {p.slot:.0f} mm at {degrees:.0f} degrees: {least:.0f} mm is asked for", "BS 5250")
+        yield Found(f"a slot of {p.said(p.slot)} at {degrees:.0f} degrees: {p.said(least)} is asked for", "BS 5250")
     if p.straps > 2000.05:
-        yield Found(f"straps at {p.straps:.0f} mm: 2000 mm at most", "Approved Document A, from memory")
+        yield Found(f"straps at {p.said(p.straps)}: {p.said(2000.0)} at most", "Approved Document A, from memory")
     if site.quilt is not None and p.clear < 49.95:
-        yield Found(f"{p.clear:.0f} mm of clear air over the insulation: 50 mm is asked for", "BS 5250")
+        yield Found(f"{p.said(p.clear)} of clear air over the insulation: {p.said(50.0)} is asked for", "BS 5250")
     yield from seat_rules(site, p)
     if site.wall is not None:
-        yield from tie_rules(site.wall, p.ties)
+        yield from tie_rules(site.wall, p)
 
 
 MASONRY = BuildUp(

@@ -209,7 +209,7 @@ def _bars(site: FootSite, p: Values) -> str:
         return OtherKind("the edge of a slab carries the wall")
     if site.stem[0] < leaf.outer - 1.0 or site.stem[1] > frame.inner + 1.0:
         wide = leaf.outer - frame.inner
-        return f"the two leaves are {wide:.0f} mm wide, more than their foundation wall: widen it"
+        return f"the two leaves are {p.said(wide)} wide, more than their foundation wall: widen it"
     if site.base - max(p.down, _insulation_down(site, p)) - 25.0 < site.foot_top:
         return "the footing lies too high for the cavity to be kept clear: lower it"
     return ""
@@ -217,13 +217,16 @@ def _bars(site: FootSite, p: Values) -> str:
 
 def _rules(site: FootSite, p: Values) -> Iterator[Found]:
     yield from ground_rules(site, p)
-    yield from tie_rules(site.wall, p.ties)
+    yield from tie_rules(site.wall, p)
     if p.down < 224.95:
         yield Found(
-            f"the cavity is kept clear {p.down:.0f} mm below its damp-proof course: 225", "common practice, no source"
+            f"the cavity is kept clear {p.said(p.down)} below its damp-proof course: {p.said(225.0)}",
+            "common practice, no source",
         )
     if site.insulation is not None and p.laps < 149.95:
-        yield Found(f"wall insulation laps that of the floor by {p.laps:.0f} mm: 150", "common practice, no source")
+        yield Found(
+            f"wall insulation laps that of the floor by {p.said(p.laps)}: {p.said(150.0)}", "common practice, no source"
+        )
 
 
 CAVITY_FOOT = BuildUp(

@@ -248,21 +248,23 @@ def _bars(site: OpeningSite, p: Values) -> str:
 
 def _rules(site: OpeningSite, p: Values) -> Iterator[Found]:
     if dict(p.items()).get("bearing", 150.0) < 149.95:
-        yield Found(f"the lintel bears {p.bearing:.0f} mm: 150 mm is usual", "common practice, no source")
+        yield Found(f"the lintel bears {p.said(p.bearing)}: {p.said(150.0)} is usual", "common practice, no source")
     if dict(p.items()).get("rise", 150.0) < 149.95:
-        yield Found(f"the tray rises {p.rise:.0f} mm: 150 mm is asked for", "BS 5628-3, from memory")
+        yield Found(f"the tray rises {p.said(p.rise)}: {p.said(150.0)} is asked for", "BS 5628-3, from memory")
     leaf = site.wall.leaf
     if leaf is not None and site.frame_out > leaf.inner + 1.0:
         return
     if leaf is not None and leaf.inner - site.frame_out > 70.0:
-        yield Found("the frame does not lap the closer by 30 mm: set it farther out", "common practice, no source")
+        yield Found(
+            f"the frame does not lap the closer by {p.said(30.0)}: set it farther out", "common practice, no source"
+        )
 
 
 def _sill_rules(site: OpeningSite, p: Values) -> Iterator[Found]:
     if p.fall < 100.0 / 12 - 0.05:
         yield Found(f"the sill falls 1 in {100.0 / p.fall:.0f}: 1 in 12 or more", "common practice, no source")
     if p.clear < 24.95:
-        yield Found(f"the drip stands {p.clear:.0f} mm clear: 25 mm at least", "common practice, no source")
+        yield Found(f"the drip stands {p.said(p.clear)} clear: {p.said(25.0)} at least", "common practice, no source")
 
 
 def _make_head(form: str, name: str) -> BuildUp:

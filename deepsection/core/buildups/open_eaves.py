@@ -74,10 +74,10 @@ def _bars(site: EaveSite, p: Values) -> str:
     if not site.is_open:
         return OtherKind("the roof has soffits under its eaves")
     if site.reach - site.board - site.face < WIDE:
-        return f"the tails stand out {max(site.reach - site.board - site.face, 0.0):.0f} mm: make the overhang wider"
+        return f"the tails stand out {p.said(max(site.reach - site.board - site.face, 0.0))}: make the overhang wider"
     _, _, low, top = _block(site, p)
     if p.hole + 40.0 > top - low:
-        return f"a hole of {p.hole:.0f} mm is too large for blocks of {top - low:.0f} mm: make it smaller"
+        return f"a hole of {p.said(p.hole)} is too large for blocks of {p.said(top - low)}: make it smaller"
     return no_air(site, p)
 
 

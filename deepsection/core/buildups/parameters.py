@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ..units import Units, format_thickness
+from ..units import Units, format_measured, format_thickness
 
 COMMON = "common practice, no source"
 
@@ -36,9 +36,11 @@ class Parameter:
 
 
 class Values:
-    """The values that hold for a junction, by the ids of the parameters of its build-up (mm)."""
+    """The values that hold for a junction, by the ids of the parameters of its build-up (mm), in the units of a
+    project."""
 
-    def __init__(self, parameters: tuple[Parameter, ...], stated: Mapping[str, float]) -> None:
+    def __init__(self, parameters: tuple[Parameter, ...], stated: Mapping[str, float], units: Units = "mm") -> None:
+        self._units = units
         self._values = {held.id: stated.get(held.id, held.usual) for held in parameters}
 
     def __getattr__(self, name: str) -> float:
@@ -46,6 +48,11 @@ class Values:
             return self._values[name]
         except KeyError:
             raise AttributeError(name) from None
+
+    def said(self, length: float) -> str:
+        """A length (mm) within words."""
+        measured = format_measured(length, self._units)
+        return f"{measured} mm" if self._units == "mm" else measured
 
     def items(self) -> tuple[tuple[str, float], ...]:
         """All of them, in order."""

@@ -78,7 +78,8 @@ def _bearing(site: FloorSite, p: Values) -> Iterator[Found]:
     thick = site.wall.frame.thick
     if site.lie != "along" and thick < BEARING - 0.05:
         yield Found(
-            f"the slab bears on {thick:.0f} mm: {BEARING:.0f} at least", "Approved Document A, section 2C, from memory"
+            f"the slab bears on {p.said(thick)}: {p.said(BEARING)} at least",
+            "Approved Document A, section 2C, from memory",
         )
 
 

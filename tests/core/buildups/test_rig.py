@@ -9,6 +9,8 @@ from shapely.affinity import translate
 
 from deepsection.core.buildups import built_fact, built_of, made_of, note_of
 from deepsection.core.buildups.clashes import clashes_in
+from deepsection.core.buildups.library import BUILD_UPS, SITES
+from deepsection.core.buildups.parameters import Values
 from deepsection.core.document.motion import Motion
 from deepsection.core.drawing import Text
 from deepsection.core.edits import Transform, apply_edits, put
@@ -196,3 +198,19 @@ def test_notes_and_pieces_are_one_to_one(project: Project) -> None:
                 assert f"piece:{note_of(piece, built, project.units)}" in keys, (junction.id, piece.id)
                 checked += 1
     assert checked > 40
+
+
+@pytest.mark.parametrize(("project", "other"), [(framed(), " mm"), (masonry(), '"')], ids=["ft-in", "mm"])
+def test_rules_speak_in_the_units_of_the_house(project: Project, other: str) -> None:
+    """With every parameter at either of its limits: what rules say, and why build-ups do not fit."""
+    building, said = resolve(project), list[str]()
+    for junction in found_junctions(building):
+        kind = SITES.get(junction.kind)
+        site = kind.site(building, junction) if kind else None
+        for held in BUILD_UPS[junction.kind] if site is not None else ():
+            for ends in ("least", "most"):
+                values = Values(held.parameters, {p.id: getattr(p, ends) for p in held.parameters}, project.units)
+                why = held.bars(site, values)
+                said += [why] if why else [rule.words for rule in held.rules(site, values)]
+    assert len(said) > 100 and any(any(sign.isdigit() for sign in words) for words in said)
+    assert [words for words in said if other in words] == []

@@ -78,7 +78,7 @@ def test_a_slab_that_bears_too_little_is_pointed_out() -> None:
     thin = changed(wall, layers=[changed(v, thickness=75.0) if k == inner else v for k, v in enumerate(wall.layers)])
     building = resolve(put(house, thin))
     said = {held.id: [rule.words for rule in built(building, held).rules] for held in of_kind(building, "floor_edge")}
-    assert sorted(said.values()) == [[], [], *[["the slab bears on 75 mm: 90 at least"]] * 2]
+    assert sorted(said.values()) == [[], [], *[["the slab bears on 75 mm: 90 mm at least"]] * 2]
 
 
 STEPS: dict[str, tuple[dict[str, Any], bool]] = {
