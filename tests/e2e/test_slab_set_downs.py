@@ -27,12 +27,18 @@ def test_a_suspended_slab_is_set_down(bench: Bench) -> None:
     expect(bench.marks("plan", f"{part['id']}/deck").first).to_be_attached()
     bench.enter("So much below it", "150")
     assert kept(bench, "decks")[-1]["drop"] == pytest.approx(150.0)
+    page.get_by_label("Particulars").get_by_role("button", name="Level its underside").click()
+    expect(page.get_by_label("Particulars")).to_contain_text("by 125 at most")
+    bench.enter("So much below it", "80")
+    page.get_by_label("Particulars").get_by_role("button", name="Level its underside").click()
+    bench.saved()
+    expect(bench.field("Make-up")).to_contain_text("slab of 120")
     pick(page.get_by_label("Storey of the plan"), "floor|structure")
     expect(bench.marks("plan", f"{floor['id']}/").first).to_be_attached()
     bench.search("Select Ground floor, part 2")
     bench.choose("Make-up", "beam and block floor")
     expect(page.get_by_label("Particulars")).to_contain_text("take a make-up with a slab")
-    for _ in range(4):
+    for _ in range(6):
         bench.search("Undo")
         bench.saved()
     assert kept(bench, "decks") == []

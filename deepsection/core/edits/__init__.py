@@ -32,6 +32,7 @@ from ..trades.buildups.edits import PutBuildUpSetting
 from ..trades.ceilings.edits import PutCeiling
 from ..trades.comments.edits import PutComment, Said, TakeComments
 from ..trades.decks.edits import CarryDeck, DrawDeck, PutDeck, RailDeck
+from ..trades.decks.level_edits import LevelDeck
 from ..trades.decks.step_edits import StepDeck
 from ..trades.drawings.edits import (
     CopyShow,
@@ -186,6 +187,7 @@ __all__ = [
     "JointAt",
     "LayBackground",
     "LayFloor",
+    "LevelDeck",
     "LineUpOpenings",
     "MakeKind",
     "MirrorOpening",

@@ -14,7 +14,8 @@ from shapely.geometry import Polygon, box
 
 from deepsection.core.document.motion import Motion
 from deepsection.core.drawing import Region, Stroke, Text
-from deepsection.core.edits import DrawSetDown, Transform, apply_edits, changed, put
+from deepsection.core.edits import DrawSetDown, LevelDeck, Transform, apply_edits, changed, put
+from deepsection.core.errors import RefusedEdit
 from deepsection.core.model import FloorHole, SectionLine
 from deepsection.core.resolve import Building, Part, resolve
 from deepsection.core.trades.decks.place import DECKS
@@ -24,6 +25,7 @@ from deepsection.core.view import draw_view
 from deepsection.formats.writers import write_ifc
 from tests.builders import SHOWER, block_house, slab_house, with_inner
 from tests.campaigns import share
+from tests.core.resolve.test_decks import decked
 from tests.overlaps import overlapping
 
 
@@ -91,6 +93,29 @@ def test_beside_a_wall_it_ends_at_the_leaf_and_says_that_nothing_carries_it_ther
     assert "let it lie level" in found.message
     assert volume(of(building, "low", "slab")) == pytest.approx(2650.0 * 2150.0 * 200.0)
     assert clear(building)
+
+
+def test_beside_a_wall_its_underside_is_levelled_with_one_action() -> None:
+    """100 lower, the slab 100 instead of 200: the leaf carries it. So it is where it lies 60 higher; both take the
+    make-up that there is of such a thickness."""
+    corners = ((250.0, 250.0), (3000.0, 250.0), (3000.0, 2500.0), (250.0, 2500.0))
+    for drop in (100.0, -60.0):
+        house = slab_house(corners, drop)
+        level = apply_edits(house, (LevelDeck(deck="low"),))
+        building = resolve(level)
+        assert {held.code for held in building.diagnostics} <= {"slab-span"}
+        assert of(building, "low", "upstand") == []
+        assert volume(of(building, "low", "slab")) == pytest.approx(2650.0 * 2150.0 * (200.0 - drop))
+        assert len(level.make_ups) == len(house.make_ups) + 1 and clear(building)
+        assert apply_edits(put(level, changed(level.decks[0], make_up="other")), (LevelDeck(deck="low"),)) == level
+
+
+def test_too_little_of_a_slab_is_refused_with_the_drop_that_would_do() -> None:
+    with pytest.raises(RefusedEdit, match=r"a slab of 50 would be left: set .* down by 125 at most") as refused:
+        apply_edits(slab_house(drop=150.0), (LevelDeck(deck="low"),))
+    assert refused.value.limit == pytest.approx(125.0)
+    with pytest.raises(RefusedEdit, match="no part of a slab"):
+        apply_edits(decked(), (LevelDeck(deck="deck"),))
 
 
 def test_a_thick_part_beside_a_wall_is_to_be_raised() -> None:

@@ -7,10 +7,11 @@ from typing import Any
 
 from ...document.ids import free_ids
 from ...document.rebuilding import changed
-from ...edits import CarryDeck, PutDeck, RailDeck, StepDeck
+from ...edits import CarryDeck, LevelDeck, PutDeck, RailDeck, StepDeck
 from ...model import Deck, Project
 from ...rows.rows import Row, action_row, choice_row, length_row, level_options, text_row
 from ..floors.fields import joist_fields
+from .level_edits import slab_around
 from .step_edits import free_edges, way_of
 
 
@@ -28,6 +29,7 @@ def deck_fields(project: Project, held: Deck) -> list[Row]:
         length_row("drop", "So much below it", held.drop, project.units, lambda v: put(drop=v)),
         choice_row("make_up", "Make-up", held.make_up, make_ups, lambda t: put(make_up=t)),
         *joist_fields(project, held, put),
+        *([_level(held)] if slab_around(project, held) else []),
         action_row("carry", "Lay a beam under its outer edge", [CarryDeck(deck=held.id)]),
         action_row("rails", "Put rails along its free edges", [RailDeck(deck=held.id)]),
         *(
@@ -35,6 +37,10 @@ def deck_fields(project: Project, held: Deck) -> list[Row]:
             for corner, way in _ways(project, held)
         ),
     ]
+
+
+def _level(held: Deck) -> Row:
+    return action_row("level_under", "Level its underside with that around it", [LevelDeck(deck=held.id)])
 
 
 def _ways(project: Project, held: Deck) -> Iterator[tuple[str, str]]:

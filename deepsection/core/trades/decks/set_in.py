@@ -81,8 +81,8 @@ def _rise(placed: Placed, deck: Deck, region: Polygon, around: FloorPlan, off: f
     remedy = by if abs(drop) > TOL.point else "let it lie level with that floor"
     if slab:
         message = (
-            f"the slab of {deck.name} ends {how} what carries {around.floor.name} beside it: {remedy}, take "
-            "a slab of another thickness, or keep it off the wall"
+            f"the slab of {deck.name} ends {how} what carries {around.floor.name} beside it: {remedy}, level "
+            "its underside with that around it, or keep it off the wall"
         )
     else:
         message = (
