@@ -96,7 +96,7 @@ def test_beside_a_wall_it_ends_at_the_leaf_and_says_that_nothing_carries_it_ther
 
 
 def test_beside_a_wall_its_underside_is_levelled_with_one_action() -> None:
-    """100 lower, the slab 100 instead of 200: the leaf carries it. So it is where it lies 60 higher; both take the
+    """100 lower, the slab 100 instead of 200: it lies on the leaf as far as it was drawn. So it is where it lies 60 higher; both take the
     make-up that there is of such a thickness."""
     corners = ((250.0, 250.0), (3000.0, 250.0), (3000.0, 2500.0), (250.0, 2500.0))
     for drop in (100.0, -60.0):
@@ -105,7 +105,7 @@ def test_beside_a_wall_its_underside_is_levelled_with_one_action() -> None:
         building = resolve(level)
         assert {held.code for held in building.diagnostics} <= {"slab-span"}
         assert of(building, "low", "upstand") == []
-        assert volume(of(building, "low", "slab")) == pytest.approx(2650.0 * 2150.0 * (200.0 - drop))
+        assert volume(of(building, "low", "slab")) == pytest.approx(2750.0 * 2250.0 * (200.0 - drop))
         assert len(level.make_ups) == len(house.make_ups) + 1 and clear(building)
         assert apply_edits(put(level, changed(level.decks[0], make_up="other")), (LevelDeck(deck="low"),)) == level
 
