@@ -96,8 +96,8 @@ def test_beside_a_wall_it_ends_at_the_leaf_and_says_that_nothing_carries_it_ther
 
 
 def test_beside_a_wall_its_underside_is_levelled_with_one_action() -> None:
-    """100 lower, the slab 100 instead of 200: it lies on the leaf as far as it was drawn. So it is where it lies 60 higher;
-    the make-up that there is of such a thickness is taken again."""
+    """100 lower, the slab 100 instead of 200: it lies on the leaf as far as it was drawn. So it is where it lies 60
+    higher; the make-up that there is of such a thickness is taken again."""
     corners = ((250.0, 250.0), (3000.0, 250.0), (3000.0, 2500.0), (250.0, 2500.0))
     for drop in (100.0, -60.0):
         house = slab_house(corners, drop)
