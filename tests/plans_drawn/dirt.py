@@ -83,3 +83,21 @@ def moved(document: Any, *, scale: float = 1.0, degrees: float = 0.0, shift: tup
             entity.dxf.text = f"{measured:.0f}"
         entity.transform(turn)
     return document
+
+
+def by_eye(document: Any, rng: random.Random, off: float, *, level: bool = False) -> None:
+    """Ends of lines, and corners of polylines, lie off by so much each way (standard deviation); of lines that are
+    kept `level` the whole line lies aside and their ends too far or short."""
+    for space in [document.modelspace(), *(held for held in document.blocks if not held.name.startswith("*"))]:
+        for line in space.query("LINE"):
+            a, b = line.dxf.start, line.dxf.end
+            length = math.dist((a.x, a.y), (b.x, b.y)) or 1.0
+            ux, uy, aside = (b.x - a.x) / length, (b.y - a.y) / length, rng.gauss(0.0, off)
+            ends = []
+            for spot in (a, b):
+                along, across = rng.gauss(0.0, off), aside if level else rng.gauss(0.0, off)
+                ends.append((spot.x + ux * along - uy * across, spot.y + uy * along + ux * across))
+            line.dxf.start, line.dxf.end = ends
+        for shape in space.query("LWPOLYLINE"):
+            spots = [(x + rng.gauss(0.0, off), y + rng.gauss(0.0, off), *rest) for x, y, *rest in shape.get_points()]
+            shape.set_points(spots)

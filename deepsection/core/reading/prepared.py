@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from shapely import STRtree
@@ -17,6 +17,7 @@ from deepsection.core.geometry import Point
 from .drawn import Area, Drawn, Stroke
 from .layers import Meaning, meaning_of
 from .rails import circle_of
+from .straightened import LEAST, MOST, off_by, straightened
 from .strips import THICKEST, THINNEST
 
 NOT_WALLS: frozenset[Meaning] = frozenset(
@@ -28,7 +29,8 @@ NOT_WALLS: frozenset[Meaning] = frozenset(
 class Prepared:
     """Strokes of a drawing (mm) with those made of its areas and wide lines; `made` counts the latter.
 
-    `filled` are the areas as narrow as walls.
+    `filled` are the areas as narrow as walls. Strokes that are straightened lie elsewhere than `as_drawn`, by what
+    their ends were `off` (mm).
     """
 
     strokes: list[Stroke]
@@ -37,6 +39,13 @@ class Prepared:
     filled: list[BaseGeometry]
     block_meanings: list[Meaning]
     chosen: frozenset[str]
+    as_drawn: list[Stroke]
+    off: float = 0.0
+
+    def straight(self) -> Prepared | None:
+        """The same with its lines straightened; None where they were drawn with snaps, or nothing can be told."""
+        off = off_by(self.strokes)
+        return replace(self, strokes=straightened(self.strokes, off), off=off) if LEAST < off < MOST else None
 
     def usable(self, *, all_layers: bool, beside: Sequence[Point] = ()) -> list[bool]:
         """Which strokes may be faces of walls: by the names of their layers and blocks, or whatever these are; those
@@ -80,7 +89,7 @@ def prepared(drawn: Drawn, chosen: Mapping[str, Meaning]) -> Prepared:
                 if math.dist(a[:2], b[:2]) > 1.0:
                     strokes.append(Stroke(a[:2], b[:2], a[2], area.layer, area.entity))
     named = [meaning_of(held.name) for held in drawn.blocks]
-    return Prepared(strokes, first, meanings, filled, named, frozenset(chosen))
+    return Prepared(strokes, first, meanings, filled, named, frozenset(chosen), strokes)
 
 
 def _wide(stroke: Stroke) -> Iterator[Stroke]:

@@ -37,8 +37,9 @@ from .plans import above_each_other, groups_of, storeys_of
 from .prepared import Filled, Prepared, prepared
 from .rails import Track, tracks
 from .rest import dimensions_of, grids_of, rooms_of
-from .runs import Bands, Run, runs_of, within_others, without_overlaps
+from .runs import Bands, Run, levelled, runs_of, within_others, without_overlaps
 from .stairs import stairs_of
+from .straightened import MOST, off_by
 from .strips import SINGLE, THINNEST, single_lines, strips_of
 from .swings import swings_of
 from .units import UNITS, unit_of
@@ -50,6 +51,9 @@ MOST_ROUNDS = 3
 MANY_CROSSINGS, CROSSING_SHARE = 5, 0.28
 """Walls of one plan mostly meet at corners and tees; where more cross and go on, there may be two."""
 FEWEST = 3
+NO_LESS = 0.8
+"""Straightened, a drawing has this share of the length of walls that it has as it is, or more; as it is some lie
+double."""
 SAID = 1000.0
 """What somebody says to be a wall is worth so many times what else is."""
 HOUSE = 4e6
@@ -83,10 +87,15 @@ def read_plan(
     held, origin, notes = near(drawn, found.factor)
     best: ReadPlan | None = None
     refused: BadInput | None = None
+    chosen = _Chosen(dict(meanings or {}), tuple(pointed), told)
+    ready = prepared(held, chosen.meanings)
+    straight = ready.straight()
     for all_layers, single in ((False, False), (True, False), (False, True)):
         try:
-            chosen = _Chosen(dict(meanings or {}), tuple(pointed), told)
-            result = _read(held, found, origin, chosen, all_layers=all_layers, single=single)
+            result = _read(held, ready, found, origin, chosen, all_layers=all_layers, single=single)
+            if straight is not None:
+                other = _read(held, straight, found, origin, chosen, all_layers=all_layers, single=single)
+                result = other if other and (result is None or _holds(other, result)) else result
         except BadInput as error:
             refused = refused or error
             continue
@@ -111,6 +120,11 @@ def _worth(plan: ReadPlan) -> float:
     return sum(math.dist(wall.start, wall.end) for wall in plan.walls) * (2.0 if plan.enclosed else 1.0)
 
 
+def _holds(straight: ReadPlan, as_it_is: ReadPlan) -> bool:
+    """Whether a drawing that was straightened lost nothing: what really lies askew would leave its rooms open."""
+    return straight.enclosed >= as_it_is.enclosed and _worth(straight) > NO_LESS * _worth(as_it_is)
+
+
 def _bare(plan: ReadPlan) -> bool:
     """Whether a plan is but outlines of single lines, with nothing that divides them and no way in."""
     divided = any("tee" in (wall.start_on.kind, wall.end_on.kind) for wall in plan.walls)
@@ -123,6 +137,9 @@ def _why(drawn: Drawn, plan: ReadPlan | None) -> str:
     if plan and plan.enclosed and _bare(plan):
         return "a plain outline is drawn in it, without rooms and openings; is it a frame or a title block?"
     walls = len(plan.walls) if plan else 0
+    off = off_by(drawn.strokes)
+    if off >= MOST:
+        return f"the ends of its lines lie off by some {2 * off:.0f} mm: too far to tell which are the faces of a wall"
     if walls:
         return f"{walls} pieces of wall are drawn in it, but they enclose no room; is it an elevation or a detail?"
     return "no lines in it are as far apart as the faces of a wall, with rooms between; is it an elevation or a detail?"
@@ -144,9 +161,8 @@ class _Chosen:
 
 
 def _read(
-    drawn: Drawn, unit: UnitFound, origin: Point, chosen: _Chosen, *, all_layers: bool, single: bool
+    drawn: Drawn, ready: Prepared, unit: UnitFound, origin: Point, chosen: _Chosen, *, all_layers: bool, single: bool
 ) -> ReadPlan | None:
-    ready = prepared(drawn, chosen.meanings)
     swings = swings_of(ready.strokes)
     usable = ready.usable(all_layers=all_layers, beside=chosen.pointed)
     for swing in swings:
@@ -331,8 +347,13 @@ def _told(
 ) -> ReadPlan:
     """All of it in words and numbers that somebody can check."""
     plan = ReadPlan(unit, origin)
+    if ready.off:
+        plan.notes.append(
+            f"its lines were drawn by eye, their ends off by up to {2 * ready.off:.0f} mm: they were straightened; "
+            "look at lengths and thicknesses"
+        )
     plan.enclosed = len(around.rooms)
-    thick = [0.0] * len(runs) if single else _levelled([run.t for run in runs], [run.drawn for run in runs])
+    thick = [0.0] * len(runs) if single else levelled(runs, ready.off)
     filled = Filled(ready.filled)
     sides = outsides(runs, around)
     guessed(held, runs, [outer for outer, _ in sides], always=single)
@@ -408,22 +429,6 @@ def _opening(o: Held, run: Run, start: float, drawn: Drawn, unit: UnitFound) -> 
     )
 
 
-def _levelled(values: Sequence[float], weights: Sequence[float]) -> list[float]:
-    """Thicknesses, those that were meant to be one made so, to a tenth of a millimetre."""
-    order = sorted(range(len(values)), key=values.__getitem__)
-    found = list(values)
-    run: list[int] = []
-    for k in [*order, -1]:
-        if run and (k < 0 or values[k] - values[run[0]] > 2.0):
-            total = sum(weights[n] for n in run) or 1.0
-            mean = round(sum(values[n] * weights[n] for n in run) / total * 10) / 10
-            for n in run:
-                found[n] = mean
-            run = []
-        run.append(k)
-    return found
-
-
 def _sure(run: Run, ends: tuple[End, End], ready: Prepared, filled: Filled) -> tuple[float, str]:
     if run.t <= SINGLE:
         return 0.4, "drawn as one line: how thick it is the drawing does not say"
@@ -451,7 +456,7 @@ def _leave(plan: ReadPlan, drawn: Drawn, ready: Prepared, used: set[int]) -> Non
     Entities of which any line was used are not left; a block may hold a whole plan: of that each line counts.
     """
     taken = {ready.strokes[k].entity for k in used}
-    used_ids = {id(ready.strokes[k]) for k in used}
+    used_ids = {id(ready.as_drawn[k]) for k in used}
 
     def is_left(stroke: Stroke) -> bool:
         whole = stroke.block < 0 or stroke.width >= THINNEST

@@ -25,6 +25,8 @@ WIDEST = 7000.0
 NARROWEST = 330.0
 TOUCH = 25.0
 """Pieces of wall this close follow each other without a gap (mm)."""
+BY_EYE = 2.5
+"""Walls whose thicknesses differ by this many times what their lines are off were meant to be alike."""
 
 
 @dataclass(slots=True)
@@ -223,4 +225,22 @@ def within_others(runs: Sequence[Run]) -> set[int]:
             if sum(piece.intersection(whole[n]).area for piece in pieces) > 0.7 * area:
                 found.add(k)
                 break
+    return found
+
+
+def levelled(runs: Sequence[Run], off: float) -> list[float]:
+    """Thicknesses, those that were meant to be one made so: to a tenth of a millimetre, to a whole one by eye."""
+    values, weights = [run.t for run in runs], [run.drawn for run in runs]
+    near, steps = (2.0, 10) if not off else (max(2.0, BY_EYE * off), 1)
+    order = sorted(range(len(values)), key=values.__getitem__)
+    found = list(values)
+    run: list[int] = []
+    for k in [*order, -1]:
+        if run and (k < 0 or values[k] - values[run[0]] > near):
+            total = sum(weights[n] for n in run) or 1.0
+            mean = round(sum(values[n] * weights[n] for n in run) / total * steps) / steps
+            for n in run:
+                found[n] = mean
+            run = []
+        run.append(k)
     return found
