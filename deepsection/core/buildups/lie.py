@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from shapely.affinity import affine_transform, translate
 from shapely.geometry import Polygon
 
-from ..geometry import LevelFrame, Point, Solid, prism, prism_along
+from ..geometry import LevelFrame, Point, Solid, prism, prism_along, rising
 from .pieces import Piece
 
 LEAST = 0.5
@@ -37,7 +37,8 @@ class Lie:
 
     `rafters`: the near faces of the rafters along it. `vaults`: from-to along it where the room within is vaulted.
 
-    `dz`: how much higher all lies than at its site: where a foundation steps.
+    `dz`: how much higher all lies at its start than at its site: where a foundation steps; from there on it rises by
+    `rise` for each mm along.
 
     `wall` and `roof`: planes at which pieces end that end with the wall, or with the boards of the roof; where the run
     ends at no corner it ends square.
@@ -53,6 +54,7 @@ class Lie:
     gaps: tuple[tuple[float, float], ...] = ()
     over: float = math.inf
     dz: float = 0.0
+    rise: float = 0.0
     vaults: tuple[tuple[float, float], ...] = ()
     rafters: tuple[float, ...] = ()
     sheltered: tuple[tuple[float, float], ...] = ()
@@ -121,6 +123,8 @@ class Lie:
         """A shape from one distance along the run to another, within its ends."""
         shape = translate(shape, yoff=self.dz) if self.dz else shape
         solid = prism_along(shape, self.at(low), self.out, high - low)
+        if self.rise:
+            solid = rising(solid, self.start, self.along, self.rise)
         for trim in trims:
             solid = solid.beside(trim.normal, trim.offset)
         return solid

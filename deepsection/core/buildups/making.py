@@ -134,7 +134,7 @@ def _fixing_in(piece: Piece, lie: AnyLie, frame: CutFrame) -> Polygon | None:
         return None
     side = lie.out[0] * frame.ux + lie.out[1] * frame.uy
     u0 = lie.start[0] * frame.ux + lie.start[1] * frame.uy
-    return affine_transform(piece.shape, [side, 0, 0, 1, u0, lie.dz])
+    return affine_transform(piece.shape, [side, 0, 0, 1, u0, lie.dz + lie.rise * crossing])
 
 
 def _crossing(lie: Lie, frame: Frame) -> float | None:

@@ -7,6 +7,7 @@ from .facets import Facet
 from .frames import CutFrame, Frame, LevelFrame, Side, compass, side_direction
 from .lofts import lofted, revolved, shared, sheared
 from .plane import Line, Point, half_plane, largest, line_through, meet, offset_line, plain_rings, polygons_of, ring_of
+from .rising import rising
 from .roofshape import Plane, RoofLine, RoofShape, Slope, Turn, moved_out, roof_over, roof_shape
 from .segments import Segment, segment, segment_through
 from .slabs import slab
@@ -58,6 +59,7 @@ __all__ = [
     "reaches_of",
     "revolved",
     "ring_of",
+    "rising",
     "roof_over",
     "roof_shape",
     "segment",

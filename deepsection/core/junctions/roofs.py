@@ -24,6 +24,8 @@ AGAINST = 400.0
 """A roof leans on a wall that is this near to its top (mm)."""
 RAKE_OFF = 1500.0
 """A rake lies at most so far outward of its side (mm)."""
+AT_SIDE = 60.0
+"""The end of a slope against a wall lies this near to its side (mm), or to what it goes past that."""
 MEETING: dict[str, KindName] = {"ridge": "ridge", "hip": "hip", "valley": "valley", "break": "roof_break"}
 
 _known: IdentityMemo[list[Junction]] = IdentityMemo(size=256)
@@ -56,7 +58,7 @@ def roof_junctions(building: Building) -> Iterator[Junction]:
 
 
 def _of_roof(building: Building, roof: ResolvedRoof) -> list[Junction]:
-    return [*_edges(building, roof), *_meetings(building, roof)]
+    return [*_edges(building, roof), *_sides(building, roof), *_meetings(building, roof)]
 
 
 def _edges(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
@@ -116,15 +118,53 @@ def _there(roof: ResolvedRoof, number: int, start: Point, end: Point) -> tuple[t
     return tuple(spans)
 
 
-def _raked(roof: ResolvedRoof, start: Point, end: Point, span: tuple[float, float]) -> Iterator[tuple[Point3, Point3]]:
-    """The slopes of a rake over a stretch of its side, at the top of the structure, in the plane of the side."""
+def _sides(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
+    """Where slopes end against a wall along their fall: outward of the wall lies the roof."""
+    dying = {edge for edge, _ in roof.dying}
+    for number, edge in enumerate(roof.block.edges):
+        if edge.kind != "abutment" or number in dying:
+            continue
+        start, end = roof.drawn_side(number)
+        length = math.dist(start, end)
+        near = abs(roof.reaches[number]) + AT_SIDE
+        slopes = list(_raked(roof, start, end, (0.0, length), near))
+        if not slopes:
+            continue
+        out = (start[1] - end[1]) / length, (end[0] - start[0]) / length
+        wall = _beside(building, start, end, sum(high[2] + low[2] for low, high in slopes) / len(slopes) / 2)
+        meets: tuple[End, ...] = (End(roof.block.id, "edge", roof.edge_id(number)),)
+        facts: tuple[tuple[str, Fact], ...] = (
+            ("pitch", rounded(roof.block.pitch, 5)),
+            ("roof", layers_of(building, roof.block.make_up)),
+            ("wall", layers_of(building, wall.wall.make_up if wall else None)),
+        )
+        meets += (End(wall.wall.id, "side"),) if wall else ()
+        yield Junction("roof_side", meets, tuple(Run(a, b, out) for a, b in slopes), facts)
+
+
+def _beside(building: Building, start: Point, end: Point, z: float) -> PlannedWall | None:
+    """The outer wall along a line, of several storeys the one nearest to a height."""
+    found = []
+    for wall in building.plan.walls:
+        if wall.wall.status == "outer" and shared(wall, start, end, near=AGAINST):
+            low = building.levels[wall.wall.base.level].z
+            high = building.levels[wall.wall.top.level].z if wall.wall.top.level else low
+            found.append((max(low - z, z - high, 0.0), wall.wall.id, wall))
+    return min(found)[2] if found else None
+
+
+def _raked(
+    roof: ResolvedRoof, start: Point, end: Point, span: tuple[float, float], near: float | None = None
+) -> Iterator[tuple[Point3, Point3]]:
+    """The slopes of a rake over a stretch of its side, at the top of the structure, in the plane of the side; as near
+    to that as is said, or about at it."""
     length = math.dist(start, end)
     dx, dy = (end[0] - start[0]) / length, (end[1] - start[1]) / length
     for seam in roof.of("rake"):
         (x0, y0, z0), (x1, y1, z1) = seam.start, seam.end
         off = max(abs((x - start[0]) * dy - (y - start[1]) * dx) for x, y in ((x0, y0), (x1, y1)))
         a, b = ((x - start[0]) * dx + (y - start[1]) * dy for x, y in ((x0, y0), (x1, y1)))
-        if off > max(roof.reaches) + RAKE_OFF or abs(b - a) <= 1.0:
+        if off > (max(roof.reaches) + RAKE_OFF if near is None else near) or abs(b - a) <= 1.0:
             continue
         low, high = max(min(a, b), span[0]), min(max(a, b), span[1])
         if high - low > 1.0:

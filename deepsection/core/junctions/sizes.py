@@ -36,6 +36,7 @@ DETAIL_SIZES: dict[KindName, DetailSize] = {
     "valley": DetailSize(600.0, 600.0, 500.0, 300.0),
     "roof_break": DetailSize(600.0, 600.0, 550.0, 300.0),
     "roof_top": DetailSize(800.0, 400.0, 500.0, 500.0),
+    "roof_side": DetailSize(500.0, 250.0, 350.0, 450.0),
     "jamb": DetailSize(200.0, 250.0, 250.0, 350.0, FINE),
     "wall_corner": DetailSize(200.0, 450.0, 200.0, 700.0, FINE),
     "wall_on_wall": DetailSize(400.0, 400.0, 450.0, 450.0, FINE),

@@ -28,6 +28,7 @@ def cut_marks(cut: list[CutPart], frame: CutFrame, scale: float, hatches: HatchT
     look = (frame.dx, frame.dy, 0.0) if isinstance(frame, Frame) else (0.0, 0.0, -1.0)
     marks: list[Mark] = []
     membranes: list[Mark] = []
+    sheets: list[Mark] = []
     lumped: dict[str, list[CutPart]] = defaultdict(list)
     once = list({id(held.whole): held for held in cut}.values())
     for held in sorted(_poured(once), key=lambda held: (-material(held.part.material).order, held.part.key)):
@@ -36,7 +37,9 @@ def cut_marks(cut: list[CutPart], frame: CutFrame, scale: float, hatches: HatchT
         elif shown_from(held.part.function, scale):
             apart = membrane_marks(held, scale) if held.part.function == "membrane" else ()
             membranes += apart
-            marks += () if apart else _cut_mark(held, look, scale, hatches)
+            # Metal that lies on a membrane is not hidden by the blank paper along that.
+            kind = sheets if held.part.function == "sheet" else marks
+            kind += () if apart else _cut_mark(held, look, scale, hatches)
     for group in lumped.values():
         whole = shapely.union_all([held.whole.buffer(0.5, join_style="mitre") for held in group])
         for polygon in polygons_of(whole.buffer(-0.5, join_style="mitre")):
@@ -44,7 +47,7 @@ def cut_marks(cut: list[CutPart], frame: CutFrame, scale: float, hatches: HatchT
         # What is drawn as one can still be pointed at part by part.
         own = (held for held in group if shown_from(held.part.function, SHOWN_FROM["layers"]))
         marks += [Region(_rings(held.whole), part=held.part.key, feature="cut") for held in own]
-    return [*marks, *membranes]
+    return [*marks, *membranes, *sheets]
 
 
 EDGES = ("slab_edge", "upstand")

@@ -200,6 +200,10 @@ def test_notes_and_pieces_are_one_to_one(project: Project) -> None:
     assert checked > 40
 
 
+LONGEST = 114
+"""What is said of a piece goes with its key into the document, where that is changed."""
+
+
 @pytest.mark.parametrize(("project", "other"), [(framed(), " mm"), (masonry(), '"')], ids=["ft-in", "mm"])
 def test_rules_speak_in_the_units_of_the_house(project: Project, other: str) -> None:
     """With every parameter at either of its limits: what rules say, and why build-ups do not fit."""
@@ -211,6 +215,9 @@ def test_rules_speak_in_the_units_of_the_house(project: Project, other: str) -> 
             for ends in ("least", "most"):
                 values = Values(held.parameters, {p.id: getattr(p, ends) for p in held.parameters}, project.units)
                 why = held.bars(site, values)
+                sizes = {p.id: p.written(getattr(p, ends), project.units) for p in held.parameters}
+                notes = [] if why else [piece.note.format_map(sizes) for piece in held.pieces(site, values)]
+                assert [note for note in notes if len(note) > LONGEST] == []
                 said += [why] if why else [rule.words for rule in held.rules(site, values)]
     assert len(said) > 100 and any(any(sign.isdigit() for sign in words) for words in said)
     assert [words for words in said if other in words] == []
