@@ -21,8 +21,8 @@ from .masonry_feet import CAVITY_FOOT, SOLID_FOOT
 from .masonry_openings import CAVITY_THRESHOLD, HEADS, SILLS
 from .open_eaves import OPEN
 from .opening_site import jamb_lies, opening_lies, opening_site
-from .roof_side_site import roof_side_lies, roof_side_site
-from .roof_sides import COVERED, STEPPED
+from .roof_side_site import roof_side_lies, roof_side_site, roof_top_lies, roof_top_site
+from .roof_sides import APRONED, COVERED, STEPPED, TOP_COVERED
 from .slab_edges import FRAMED_SLAB_EDGE, SLAB_EDGE, SLAB_ON_WALL, SLAB_STEP
 from .slab_site import edge_lies, edge_site, step_lies, step_site
 from .wall_corners import CORNER, MASONRY_CORNER
@@ -31,6 +31,7 @@ AROUND_OPENINGS = SiteKind(opening_site, opening_lies)
 AT_FEET = SiteKind(foot_site, foot_lies)
 SITES: dict[KindName, SiteKind] = {
     "eave": SiteKind(eave_site, eave_lies),
+    "roof_top": SiteKind(roof_top_site, roof_top_lies),
     "roof_side": SiteKind(roof_side_site, roof_side_lies),
     "head": AROUND_OPENINGS,
     "jamb": SiteKind(opening_site, jamb_lies),
@@ -50,6 +51,7 @@ SITES: dict[KindName, SiteKind] = {
 
 BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {
     "eave": (CLOSED, OPEN, FLUSH, MASONRY, FREE),
+    "roof_top": (APRONED, TOP_COVERED),
     "roof_side": (STEPPED, COVERED),
     "head": (HEAD, VENEER_HEAD, *HEADS, INNER_HEAD),
     "jamb": (JAMB, VENEER_JAMB, CAVITY_JAMB, INNER_JAMB),

@@ -1,4 +1,4 @@
-"""What the side of a roof at a wall is built around: the faces of the wall, and the slope beside it, plumb."""
+"""What a roof that ends at a wall is built around, at its side or its top: faces of the wall, the slope beside it."""
 
 from __future__ import annotations
 
@@ -18,34 +18,30 @@ FACES = 0.99
 
 @dataclass(frozen=True, slots=True)
 class RoofSideSite:
-    """Outward of the set-out line of the wall lies the roof (mm); heights over the structure of the roof, plumb: of its
-    `deck`, of the `underlay` on that, of the top of its `covering`."""
+    """Outward of the set-out line of the wall lies the roof (mm), whose slope falls outward by `fall` for each mm, not
+    at all where it ends at its side. Heights over its structure `at` a distance from the wall, plumb: of the top of its
+    `deck`, of the `underlay` on that, of its `covering`.
+    """
 
     tradition: Tradition
     wall: WallFaces
+    at: float
+    fall: float
     deck: float
     underlay: float
     covering: float
+
+    def over(self, u: float, height: float) -> float:
+        """How high a layer of the roof lies at a distance from the wall, of those that are named by their heights."""
+        return height - self.fall * (u - self.at)
 
 
 def roof_side_site(building: Building, junction: Junction) -> RoofSideSite | None:
     """What is built around at the side of a roof; None where no wall turns its outside to it."""
     found = _meeting(building, junction)
-    if found is None:
+    if found is None or not _faces(junction.runs[0], found[1]):
         return None
-    roof, wall = found
-    run = junction.runs[0]
-    slope = math.hypot(1.0, _rise(run))
-    make_up = building.placed.make_ups[roof.block.make_up]
-    thick = dict.fromkeys(("sheathing", "membrane"), 0.0)
-    total = 0.0
-    for layer in make_up.layers:
-        if layer.function != "structure":
-            total += layer.thickness * slope
-            thick[layer.function] = thick.get(layer.function, 0.0) + layer.thickness * slope
-    deck = thick["sheathing"]
-    wall_at = wall_faces(building, wall)
-    return RoofSideSite(building.placed.project.tradition, wall_at, deck, deck + thick["membrane"], total)
+    return _site(building, *found, junction.runs[0], 0.0, math.hypot(1.0, _rise(junction.runs[0])))
 
 
 def roof_side_lies(building: Building, junction: Junction) -> list[Lie]:
@@ -54,13 +50,62 @@ def roof_side_lies(building: Building, junction: Junction) -> list[Lie]:
     return [_lie(found[1], run) for run in junction.runs] if found else []
 
 
+def roof_top_site(building: Building, junction: Junction) -> RoofSideSite | None:
+    """What is built around at the top of a roof that leans on a wall; None where no wall turns its outside to it."""
+    found = _meeting(building, junction)
+    if found is None:
+        return None
+    (roof, wall), run = found, junction.runs[0]
+    ids = {end.sub for end in junction.ends if end.element == roof.block.id}
+    plane = next((held for held in roof.planes if any(roof.edge_id(edge) in ids for edge in held.edges)), None)
+    if plane is None:
+        return None
+    site = _site(building, roof, wall, run, plane.pitch, math.hypot(1.0, plane.pitch))
+    middle = plane.polygon.centroid
+    (ox, oy), (x, y) = wall.stand().out, wall.start
+    return site if (middle.x - x) * ox + (middle.y - y) * oy > site.at else None
+
+
+def roof_top_lies(building: Building, junction: Junction) -> list[Lie]:
+    """Along the wall that a roof leans on, on its set-out line."""
+    found = _meeting(building, junction)
+    if found is None:
+        return []
+    out = found[1].stand().out
+    return [_lie(found[1], Run(run.start, run.end, out)) for run in junction.runs]
+
+
 def _meeting(building: Building, junction: Junction) -> tuple[ResolvedRoof, PlannedWall] | None:
     roof = next((held for held in building[ROOFS] if held.block.id == junction.ends[0].element), None)
     wall = next((building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id), None)
     if roof is None or wall is None or wall.axis.is_arc or not wall.is_plumb:
         return None
-    (ox, oy), (wx, wy) = junction.runs[0].out, wall.stand().out
-    return (roof, wall) if ox * wx + oy * wy > FACES else None
+    return roof, wall
+
+
+def _faces(run: Run, wall: PlannedWall) -> bool:
+    (ox, oy), (wx, wy) = run.out, wall.stand().out
+    return ox * wx + oy * wy > FACES
+
+
+def _site(
+    building: Building, roof: ResolvedRoof, wall: PlannedWall, run: Run, fall: float, slope: float
+) -> RoofSideSite:
+    thick = dict.fromkeys(("sheathing", "membrane"), 0.0)
+    total = 0.0
+    for layer in building.placed.make_ups[roof.block.make_up].layers:
+        if layer.function != "structure":
+            total += layer.thickness * slope
+            thick[layer.function] = thick.get(layer.function, 0.0) + layer.thickness * slope
+    deck, tradition = thick["sheathing"], building.placed.project.tradition
+    at = _off(wall, run.start)
+    return RoofSideSite(tradition, wall_faces(building, wall), at, fall, deck, deck + thick["membrane"], total)
+
+
+def _off(wall: PlannedWall, spot: tuple[float, float, float]) -> float:
+    """How far outward of the set-out line of a wall a place lies."""
+    (ox, oy), (x, y) = wall.stand().out, wall.start
+    return (spot[0] - x) * ox + (spot[1] - y) * oy
 
 
 def _rise(run: Run) -> float:
@@ -71,8 +116,6 @@ def _rise(run: Run) -> float:
 
 def _lie(wall: PlannedWall, run: Run) -> Lie:
     (ox, oy), dx, dy = run.out, run.out[1], -run.out[0]
-    ends = sorted((run.start, run.end), key=lambda end: end[0] * dx + end[1] * dy)
-    (x0, y0, z0), (x1, y1, z1) = ends
-    length = math.dist((x0, y0), (x1, y1))
-    off = (x0 - wall.start[0]) * ox + (y0 - wall.start[1]) * oy
+    (x0, y0, z0), (x1, y1, z1) = sorted((run.start, run.end), key=lambda end: end[0] * dx + end[1] * dy)
+    length, off = math.dist((x0, y0), (x1, y1)), _off(wall, (x0, y0, z0))
     return Lie((x0 - ox * off, y0 - oy * off), run.out, length, dz=z0, rise=(z1 - z0) / length)

@@ -187,6 +187,8 @@ def _pieces(rings: Sequence[Sequence[Point]], cover: Polygon | None, node: float
 
 NODE = 64
 """So many steps of the grid of an outline are a step of the overlays with it: 1e-4 mm at the most."""
+LEVEL = 0.2
+"""A slope ends at its top where that rises by less than this share of its pitch: up to 11 degrees off its fall."""
 SHARE = 1e-6
 """Planes cover what they should when their areas add up to it within this share."""
 
@@ -325,4 +327,8 @@ def _lines(
         start, end = sorted(ends, key=lambda point: point[2])
         planes = tuple(sorted({owner[k] for k in (arc.left, arc.right) if speeds[k]}))
         kind: LineKind = "eave" if arc.kind == "break" and not speeds[arc.left] else arc.kind
+        steepest = math.dist(start[:2], end[:2]) / max(speeds[arc.left], speeds[arc.right])
+        if kind == "rake" and end[2] - start[2] < LEVEL * steepest:
+            # The top of a slope that ends at an upright side nearly across its fall.
+            kind = "ridge"
         yield RoofLine(kind, planes, start, end)

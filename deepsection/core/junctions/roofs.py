@@ -220,7 +220,7 @@ def _meetings(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
             ends += tuple(End(wall, "side") for wall in _walls_at(building, seam))
         found.setdefault((kind, ends), []).append(seam)
     for (kind, ends), seams in found.items():
-        runs = tuple(Run(seam.start, seam.end, _aside(seam)) for seam in seams)
+        runs = tuple(Run(seam.start, seam.end, _outward(building, seam, ends)) for seam in seams)
         edges = [roof.block.edges[edge] for edge in sorted({edge for seam in seams for edge in seam.edges})]
         pitches = sorted(rounded(edge.pitch if edge.pitch is not None else roof.block.pitch, 5) for edge in edges)
         facts: tuple[tuple[str, Fact], ...] = (
@@ -241,6 +241,16 @@ def _walls_at(building: Building, seam: RoofSeam) -> list[str]:
         low, high = building.levels[wall.wall.base.level].z, building.levels[top].z
         found.append((max(low - seam.start[2], seam.start[2] - high, 0.0), wall.wall.id))
     return [id for away, id in sorted(found)[:1] if away < AGAINST]
+
+
+def _outward(building: Building, seam: RoofSeam, ends: tuple[End, ...]) -> Point:
+    """Across a seam in plan: outward of the wall that a roof leans on there, or to its right."""
+    x, y = _aside(seam)
+    wall = building.plan.by_id.get(ends[-1].element) if ends[-1].feature == "side" else None
+    if wall is None:
+        return x, y
+    ox, oy = wall.stand().out
+    return (x, y) if x * ox + y * oy >= 0 else (-x, -y)
 
 
 def _aside(seam: RoofSeam) -> Point:

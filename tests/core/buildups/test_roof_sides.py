@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 import pytest
 import shapely
@@ -18,15 +19,19 @@ from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.tolerance import TOL
 from deepsection.core.view.continuity import continuity_in
-from deepsection.demo import larkmoor_house, otterfold_house, quillback_house
+from deepsection.demo import larkmoor_house, otterfold_house, quillback_house, wrenfold_house
 from tests.builders import cavity_box
 from tests.turning import turned
 
 from .rig import cut_at, places
 
 
+def of_kind(building: Building, kind: str) -> list[Junction]:
+    return [held for held in found_junctions(building) if held.kind == kind]
+
+
 def sides(building: Building) -> list[Junction]:
-    return [held for held in found_junctions(building) if held.kind == "roof_side"]
+    return of_kind(building, "roof_side")
 
 
 def built(building: Building, junction: Junction) -> Built:
@@ -35,12 +40,12 @@ def built(building: Building, junction: Junction) -> Built:
     return found
 
 
-def in_masonry(project: Project) -> Project:
+def in_masonry(project: Project, kind: str = "roof_side") -> Project:
     """With the walls that roofs lean on as cavity walls."""
     cavity = cavity_box(8000.0, 6000.0)
     make_up = cavity.find(cavity.walls[0].make_up)
     project = put(project, changed(make_up, id="cavity"))
-    leaned_on = {held.elements[-1] for held in sides(resolve(project))}
+    leaned_on = {held.elements[-1] for held in of_kind(resolve(project), kind)}
     return put(
         project, *(changed(project.find(wall), make_up="cavity", set_out=cavity.walls[0].set_out) for wall in leaned_on)
     )
@@ -49,6 +54,18 @@ def in_masonry(project: Project) -> Project:
 def mirrored(project: Project) -> Project:
     ids = tuple(held.id for held in project.elements() if held.about.movable)
     return apply_edits(project, [Transform(elements=ids, motion=Motion(mirror=37.0))])
+
+
+def is_whole(building: Building, kind: str) -> int:
+    """How many details of a kind there are, in which nothing lies in anything, and which keep the weather out."""
+    looked = 0
+    for junction, place in places(building, kind):
+        whole, cut = cut_at(building, place)
+        assert clashes_in(whole, place.frame, place.window.outline) == []
+        lines = {line.line: line for line in continuity_in(whole, cut, place.window)}
+        assert lines["weather"].is_there and lines["weather"].closes, (junction.id, lines["weather"].gaps)
+        looked += 1
+    return looked
 
 
 HOUSES = {
@@ -75,14 +92,28 @@ def test_each_side_of_a_roof_at_a_wall_is_flashed_along_both_slopes(name: str) -
             parts = [part for one, part, _ in made_of(building, junction, 4.0) if one.id == piece.id]
             assert len(parts) == len(junction.runs) == 2
             assert sum(part.solid.volume for part in parts) == pytest.approx(piece.shape.area * flat, rel=1e-6)
-    looked = 0
-    for junction, place in places(building, "roof_side"):
-        whole, cut = cut_at(building, place)
-        assert clashes_in(whole, place.frame, place.window.outline) == []
-        lines = {line.line: line for line in continuity_in(whole, cut, place.window)}
-        assert lines["weather"].is_there and lines["weather"].closes, (junction.id, lines["weather"].gaps)
-        looked += 1
-    assert looked == len(found)
+    assert is_whole(building, "roof_side") == len(found)
+
+
+@pytest.mark.parametrize("house", [wrenfold_house, larkmoor_house, lambda: turned(wrenfold_house(), -58.0, 1)])
+@pytest.mark.parametrize("walls", ["framed", "masonry"])
+def test_the_top_of_a_roof_at_a_wall_has_an_apron_over_its_covering(house: Callable[[], Project], walls: str) -> None:
+    """4 in up and 5 out over the covering, that falls by the pitch; in masonry 150 and 150."""
+    project = house() if walls == "framed" else in_masonry(house(), "roof_top")
+    building = resolve(project)
+    assert not any("open to the sky" in held.message for held in building.diagnostics)
+    (junction,) = of_kind(building, "roof_top")
+    held = built(building, junction)
+    assert held.build_up.id == ("top-apron" if walls == "framed" else "top-covered")
+    (run,), wall = junction.runs, building.plan.by_id[junction.elements[-1]]
+    assert run.out[0] * wall.stand().out[0] + run.out[1] * wall.stand().out[1] > 0.99
+    x0, y0, x1, y1 = held.pieces[0].shape.bounds
+    up, out = (101.6, 127.0) if walls == "framed" else (150.0, 150.0)
+    near = wall.outer if walls == "masonry" else x0
+    fall = 0.25 * (x1 - near)
+    assert x1 == pytest.approx(wall.outer + out, abs=0.5)
+    assert y1 - y0 == pytest.approx(up + fall, abs=2.5)
+    assert is_whole(building, "roof_top") == 1
 
 
 def test_siding_ends_above_the_roof_and_a_short_flashing_is_said() -> None:

@@ -11,7 +11,7 @@ import shapely
 
 from ...building.diagnostics import Diagnostic
 from ...geometry import Point, line_through
-from ...model import SLOPING, MakeUp, OverhangFrom, Project, RoofBlock, bearing_layer, corner_point
+from ...model import SLOPING, MakeUp, OverhangFrom, Project, RoofBlock, RoofEdge, bearing_layer, corner_point
 from ...units import format_length
 from ..levels.placed import Level
 from ..makeups.model import Tradition
@@ -39,7 +39,12 @@ def place_roofs(
         if not any(wall for wall, edge in zip(beside, block.edges) if edge.kind in SLOPING):
             usual = _usual_faces(block.plate, plan, make_ups).measured(block.overhang_from)
             skins = tuple(usual if edge.kind in SLOPING else skin for edge, skin in zip(block.edges, skins))
-        bearing = tuple(edge.bearing for edge in held)
+        ends = [side for ring in rings for side in zip(ring, (*ring[1:], ring[0]))]
+        # Of a wall that turns its outside to the roof what bears lies beyond the line on which it is set out.
+        bearing = tuple(
+            -faces.bearing if wall and _leans(edge, wall, *side) else faces.bearing
+            for edge, wall, faces, side in zip(block.edges, beside, held, ends)
+        )
         make_up, plate = make_ups[block.make_up], levels[block.plate]
         return resolve_roof(block, rings, bearing, make_up, plate, skins, outer, project.units, onward)
 
@@ -63,6 +68,12 @@ def place_roofs(
     joined, faults = join_roofs(tuple(roofs))
     found += faults
     return joined
+
+
+def _leans(edge: RoofEdge, wall: PlannedWall, start: Point, end: Point) -> bool:
+    """Whether an edge lies against the outside of a wall."""
+    (ox, oy), (dx, dy) = wall.stand().out, (end[0] - start[0], end[1] - start[1])
+    return edge.kind == "abutment" and ox * dy - oy * dx < 0
 
 
 NOTCH: dict[Tradition, tuple[float, str]] = {
