@@ -94,6 +94,8 @@ def plan(
             err.print(table)
         for line in rows["placed"]:
             err.print(line, markup=False)
+        for line in rows["remarks"]:
+            err.print(f"look at this: {line}", markup=False)
         for line in made.skipped if made else rows["notes"]:
             err.print(f"not built: {line}", markup=False)
         if stored and made:

@@ -87,7 +87,7 @@ def look_at(project: Project, plan: ReadPlan, choices: PlanChoices) -> dict[str,
             *({"level": held.level, "name": held.name} for held in known if held.plate),
             *([{"level": NEW, "name": "a new storey"}] if more else []),
         ],
-        "notes": [*placed_words(plan), *plan.notes, *_laid(project, made)],
+        "notes": [*plan.remarks, *placed_words(plan), *plan.notes, *_laid(project, made)],
         "refused": refused,
         "drawn": [
             [*_point(a), *_point(b), round(bulge, 4), position.get(layer, 0), left]
@@ -353,5 +353,6 @@ def plan_rows(plan: ReadPlan) -> dict[str, Any]:
         "layers": plan.layers,
         "left_over": left_rows(plan),
         "placed": placed_words(plan),
+        "remarks": plan.remarks,
         "notes": plan.notes,
     }

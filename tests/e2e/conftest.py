@@ -143,6 +143,8 @@ class Bench:
     def step(self, name: str) -> None:
         self.page.get_by_label("Steps").get_by_role("button", name=name).click()
         self.page.wait_for_timeout(250)
+        # Its views have come and are fitted, however slow the machine is: what is clicked then stays where it is.
+        expect(self.page.locator('main[aria-busy="true"]')).to_have_count(0)
 
     def tool(self, name: str) -> None:
         menu = self.page.get_by_role("toolbar").get_by_role("button", name=f"Tools: {TRADES.get(name)}")

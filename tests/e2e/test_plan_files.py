@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import random
 import re
 
 from playwright.sync_api import Route, expect
@@ -11,6 +12,7 @@ from tests.core.adopting.test_changed import EAST, stretched
 from tests.e2e.conftest import Bench, pick
 from tests.e2e.files import drop, upload
 from tests.models_by_hand import gable_slopes, roofed, two_storeys
+from tests.plans_drawn import dirt
 from tests.plans_drawn.manners import as_bytes, drawn
 from tests.plans_drawn.truth import houses
 from tests.plans_drawn.two_storeys import SCREEN
@@ -253,3 +255,18 @@ def test_a_model_stands_with_its_roof_and_the_rest_beside_it(bench: Bench) -> No
     bench.button("Undo").click()
     expect(page.get_by_role("main", name="Solid view")).to_have_attribute("data-groups", "0")
     assert bench.document()["roofs"] == bench.document()["model_bodies"] == []
+
+
+def test_a_plan_drawn_by_eye_is_straightened_and_says_so(bench: Bench) -> None:
+    """Ends of its lines off by 2 mm: said before it is taken over, and built as the drawing with snaps is."""
+    bench.new("By eye", "mm")
+    document = drawn(houses()[0], "pairs")
+    dirt.by_eye(document, random.Random(1), 2.0)
+    drop(bench.page, "eye.dxf", as_bytes(document))
+    found = bench.page.get_by_label("What was found")
+    expect(found).to_contain_text("7 walls, 11 openings, 4 rooms")
+    expect(found).to_contain_text("drawn by eye")
+    bench.button("Take over").click()
+    expect(bench.page.get_by_text("Built 7 walls, 11 openings, 4 rooms.", exact=True)).to_be_visible()
+    bench.saved()
+    assert len(bench.document()["walls"]) == 7  # type: ignore[arg-type]

@@ -281,6 +281,8 @@ class ReadPlan:
     dimensions: list[Checked] = field(default_factory=list)
     left: list[Left] = field(default_factory=list)
     notes: list[str] = field(default_factory=list)
+    remarks: list[str] = field(default_factory=list)
+    """What to look at in what is built."""
     layers: dict[str, str] = field(default_factory=dict)
     storeys: list[Storey] = field(default_factory=list)
     enclosed: int = 0

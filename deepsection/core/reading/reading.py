@@ -348,7 +348,7 @@ def _told(
     """All of it in words and numbers that somebody can check."""
     plan = ReadPlan(unit, origin)
     if ready.off:
-        plan.notes.append(
+        plan.remarks.append(
             f"its lines were drawn by eye, their ends off by up to {2 * ready.off:.0f} mm: they were straightened; "
             "look at lengths and thicknesses"
         )

@@ -82,7 +82,7 @@ def test_plans_drawn_by_eye_are_read(manner: str, off: float, level: bool) -> No
         dirt.by_eye(document, rng, off, level=level)
         dirt.moved(document, degrees=turn)
         plan = read(document)
-        assert any("drawn by eye" in note for note in plan.notes)
+        assert any("drawn by eye" in words for words in plan.remarks)
         shown = house.turned(turn)
         total.add(judged(shown, plan.walls, plan.openings, shift=plan.origin, axis=12.0, thick=8.0, place=15.0))
     walls, openings, kinds, false = total.shares

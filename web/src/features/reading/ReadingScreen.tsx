@@ -10,7 +10,18 @@ import { Note } from "../../ui/Note";
 import { useSearchLeft } from "../../ui/useSearchLeft";
 import { useHeld } from "../../useProject";
 import { PlanPreview, type Shown } from "./PlanPreview";
-import { Dimensions, Layers, LeftOver, Lies, Section, Storeys, Thicknesses, UnitChoice, Written } from "./ReadingSide";
+import {
+  Dimensions,
+  Layers,
+  LeftOver,
+  Lies,
+  Notes,
+  Section,
+  Storeys,
+  Thicknesses,
+  UnitChoice,
+  Written,
+} from "./ReadingSide";
 import { type Look, type Reading, type Spot, useReading } from "./useReading";
 
 /** A floor plan from a file: what is drawn and what was found in it, corrected, then taken over as one step. */
@@ -244,6 +255,7 @@ function Judged({
           {(standing > 0 || look.gone.length + look.moved.length + look.own.length > 0) && (
             <Again reading={reading} look={look} standing={standing} />
           )}
+          <Notes look={look} />
           <UnitChoice reading={reading} look={look} />
           <Lies reading={reading} look={look} />
           <Storeys reading={reading} look={look} />

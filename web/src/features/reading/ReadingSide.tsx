@@ -44,6 +44,15 @@ export function Section({ title, children }: { title: string; children: ReactNod
   );
 }
 
+/** What is to be known of how a file was read, before anything is made of it. */
+export function Notes({ look }: { look: Look }) {
+  return look.notes.map((note) => (
+    <Note key={note} tone="note">
+      {note}
+    </Note>
+  ));
+}
+
 /** The unit that was found, with its reason; another one can be said. */
 export function UnitChoice({ reading, look }: { reading: Reading; look: Look }) {
   const { unit } = look;
@@ -267,11 +276,6 @@ export function LeftOver({ look }: { look: Look }) {
           </li>
         ))}
       </ul>
-      {look.notes.map((note) => (
-        <Note key={note} tone="note">
-          {note}
-        </Note>
-      ))}
     </Section>
   );
 }
