@@ -163,6 +163,7 @@ def shoot(page: Page, address: str) -> None:
         "buffer": as_bytes(drawn(houses()[2].turned(12.0), "everything")),
     }
     page.get_by_label("Plan file").set_input_files(upload)  # type: ignore[arg-type]
+    page.get_by_label("What was found").wait_for()
     page.wait_for_timeout(1200)
     picture("read-plan")
     old = page.request.get(f"{address}/api/projects/hollin/views/elevation:south/file?format=pdf&scale=100").body()
