@@ -29,6 +29,8 @@ PIECE, ASIDE, GOES_ON = 200.0, 25.0, 5000.0
 """Lines of this length go on where others end that lie aside by no more than so much, within so far (mm)."""
 FEWEST = 8
 """Fewer differences than this tell nothing."""
+ASKED = 1000
+"""About so many lines of a direction are asked, of more every so-manyth."""
 ONE_SIDE = 0.2
 """Nor do those of which fewer than this share lie to one side."""
 SPREAD = 3.5
@@ -75,10 +77,9 @@ def _apart(along: Floats, across: Floats, layers: Sequence[str]) -> list[float]:
     """By how much lines lie aside of the next one of their layer that goes on where they end."""
     found = []
     low, high = along.min(axis=1), along.max(axis=1)
-    names = np.unique(np.array(layers, dtype=object).astype(str), return_inverse=True)[1]
     order = np.argsort(across, kind="stable")
-    low, high, level, names = low[order], high[order], across[order], names[order]
-    for k in range(len(order)):
+    low, high, level, names = low[order], high[order], across[order], _numbered(layers)[order]
+    for k in range(0, len(order), max(1, len(order) // ASKED)):
         first, last = np.searchsorted(level, (level[k] - ASIDE, level[k] + ASIDE))
         gap = low[first:last] - high[k]
         fits = (gap > 0.0) & (gap < GOES_ON) & (names[first:last] == names[k])
@@ -86,6 +87,12 @@ def _apart(along: Floats, across: Floats, layers: Sequence[str]) -> list[float]:
             near = first + int(np.argmin(np.where(fits, gap, np.inf)))
             found.append(float(level[near] - level[k]))
     return found
+
+
+def _numbered(layers: Sequence[str]) -> Ints:
+    """A number for each layer."""
+    numbers = {name: k for k, name in enumerate(dict.fromkeys(layers))}
+    return np.array([numbers[name] for name in layers], dtype=np.intp)
 
 
 def _flat(ends: Floats, direction: float) -> tuple[Floats, Floats]:
@@ -178,9 +185,9 @@ def _middle(values: Floats, weights: Floats) -> float:
 def _levelled(across: Floats, length: Floats, layers: Sequence[str], near: float) -> Floats:
     """Where parallel lines lie, those of a layer that lie as near as this to each other on one line."""
     level = across.copy()
-    for layer in set(layers):
-        own = np.array([k for k, name in enumerate(layers) if name == layer])
-        own = own[np.argsort(across[own], kind="stable")]
+    order = np.lexsort((across, _numbered(layers)))
+    numbers = _numbered(layers)[order]
+    for own in np.split(order, np.flatnonzero(np.diff(numbers)) + 1) if len(order) else ():
         first = 0
         for k in range(1, len(own) + 1):
             if k < len(own):
