@@ -56,7 +56,7 @@ def _edges(held: PlacedSlab, house: shapely.Geometry) -> Iterator[Junction]:
             ("edge width", rounded(slab.edge_width if slab.edge == "deep" else 0.0)),
             ("goes in", rounded(min(_goes_in(run, held.area) for run in runs))),
         )
-        yield Junction("slab_edge", (End(slab.id, "free edge", side),), tuple(runs), facts)
+        yield Junction("slab_edge", (End(slab.id, "free", side),), tuple(runs), facts)
 
 
 def _goes_in(run: Run, area: shapely.Geometry) -> float:
