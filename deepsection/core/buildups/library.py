@@ -24,7 +24,7 @@ from .opening_site import jamb_lies, opening_lies, opening_site
 from .roof_side_site import roof_side_lies, roof_side_site, roof_top_lies, roof_top_site
 from .roof_sides import APRONED, COVERED, STEPPED, TOP_COVERED
 from .slab_edges import FRAMED_SLAB_EDGE, SLAB_EDGE, SLAB_ON_WALL, SLAB_STEP
-from .slab_site import edge_lies, edge_site, step_lies, step_site
+from .slab_site import edge_site, ring_lies, step_site
 from .wall_corners import CORNER, MASONRY_CORNER
 
 AROUND_OPENINGS = SiteKind(opening_site, opening_lies)
@@ -44,9 +44,9 @@ SITES: dict[KindName, SiteKind] = {
     "floor_on_wall": SiteKind(floor_site, along_wall_lies),
     "ceiling_edge": SiteKind(ceiling_site, along_wall_lies),
     "inner_foot": SiteKind(inner_site, inner_lies),
-    "slab_step": SiteKind(step_site, step_lies),
+    "slab_step": SiteKind(step_site, ring_lies),
     "porch_slab": SiteKind(porch_site, porch_lies),
-    "slab_edge": SiteKind(edge_site, edge_lies),
+    "slab_edge": SiteKind(edge_site, ring_lies),
 }
 
 BUILD_UPS: dict[KindName, tuple[BuildUp, ...]] = {

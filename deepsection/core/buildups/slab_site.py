@@ -113,15 +113,10 @@ def edge_site(building: Building, junction: Junction) -> EdgeSite | None:
     )
 
 
-def edge_lies(building: Building, junction: Junction) -> list[Lie]:
-    """Along the runs of a free edge, at their own heights, mitred where one goes on in another."""
+def ring_lies(building: Building, junction: Junction) -> list[Lie]:
+    """Along the runs of an edge or a step, at their own heights, mitred where one goes on in another."""
     first = junction.runs[0].start[2]
     return [replace(_lie(run, junction.runs), dz=run.start[2] - first) for run in junction.runs]
-
-
-def step_lies(building: Building, junction: Junction) -> list[Lie]:
-    """Around a part of a slab, mitred at its corners."""
-    return [_lie(run, junction.runs) for run in junction.runs]
 
 
 def _lie(run: Run, runs: Sequence[Run]) -> Lie:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections import defaultdict
 from collections.abc import Iterator
 from functools import lru_cache, partial
 
@@ -132,25 +133,31 @@ def _sides(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
             continue
         out = (start[1] - end[1]) / length, (end[0] - start[0]) / length
         wall = _beside(building, start, end, sum(high[2] + low[2] for low, high in slopes) / len(slopes) / 2)
-        meets: tuple[End, ...] = (End(roof.block.id, "edge", roof.edge_id(number)),)
-        facts: tuple[tuple[str, Fact], ...] = (
-            ("pitch", rounded(roof.block.pitch, 5)),
-            ("roof", layers_of(building, roof.block.make_up)),
-            ("wall", layers_of(building, wall.wall.make_up if wall else None)),
-        )
-        meets += (End(wall.wall.id, "side"),) if wall else ()
-        yield Junction("roof_side", meets, tuple(Run(a, b, out) for a, b in slopes), facts)
+        by_pitch: dict[float, list[Run]] = defaultdict(list)
+        for low, high in slopes:
+            by_pitch[rounded(abs(high[2] - low[2]) / math.dist(low[:2], high[:2]), 5)].append(Run(low, high, out))
+        names = ("",) if len(by_pitch) == 1 else ("flatter", *("steeper",) * (len(by_pitch) - 1))
+        for name, (pitch, runs) in zip(names, sorted(by_pitch.items())):
+            meets: tuple[End, ...] = (End(roof.block.id, "edge", roof.edge_id(number)),)
+            meets += (End(wall.wall.id, "side", name),) if wall else ()
+            facts: tuple[tuple[str, Fact], ...] = (
+                ("pitch", pitch),
+                ("roof", layers_of(building, roof.block.make_up)),
+                ("wall", layers_of(building, wall.wall.make_up if wall else None)),
+            )
+            yield Junction("roof_side", meets, tuple(runs), facts)
 
 
-def _beside(building: Building, start: Point, end: Point, z: float) -> PlannedWall | None:
-    """The outer wall along a line, of several storeys the one nearest to a height."""
+def _beside(building: Building, start: Point, end: Point, z: float, most: float = math.inf) -> PlannedWall | None:
+    """The outer wall along a line, of several storeys the one nearest to a height, no farther from it than `most`."""
     found = []
     for wall in building.plan.walls:
-        if wall.wall.status == "outer" and shared(wall, start, end, near=AGAINST):
-            low = building.levels[wall.wall.base.level].z
-            high = building.levels[wall.wall.top.level].z if wall.wall.top.level else low
+        top = wall.wall.top.level
+        if wall.wall.status == "outer" and top is not None and shared(wall, start, end, near=AGAINST):
+            low, high = building.levels[wall.wall.base.level].z, building.levels[top].z
             found.append((max(low - z, z - high, 0.0), wall.wall.id, wall))
-    return min(found)[2] if found else None
+    away, _, nearest = min(found, default=(math.inf, "", None), key=lambda held: held[:2])
+    return nearest if away < most else None
 
 
 def _raked(
@@ -217,7 +224,8 @@ def _meetings(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
         ends = tuple(sorted(End(roof.block.id, "edge", roof.edge_id(edge)) for edge in set(seam.edges)))
         ends += tuple(End(other, "slope") for other in sorted(seam.others))
         if kind == "roof_top":
-            ends += tuple(End(wall, "side") for wall in _walls_at(building, seam))
+            wall = _beside(building, seam.start[:2], seam.end[:2], seam.start[2], AGAINST)
+            ends += (End(wall.wall.id, "side"),) if wall else ()
         found.setdefault((kind, ends), []).append(seam)
     for (kind, ends), seams in found.items():
         runs = tuple(Run(seam.start, seam.end, _outward(building, seam, ends)) for seam in seams)
@@ -229,18 +237,6 @@ def _meetings(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
             ("roof", layers_of(building, roof.block.make_up)),
         )
         yield Junction(kind, ends, runs, facts)
-
-
-def _walls_at(building: Building, seam: RoofSeam) -> list[str]:
-    """The outer wall that a roof leans on: along its top, of those the one at its height."""
-    found = []
-    for wall in building.plan.walls:
-        top = wall.wall.top.level
-        if wall.wall.status != "outer" or top is None or not shared(wall, seam.start[:2], seam.end[:2], near=AGAINST):
-            continue
-        low, high = building.levels[wall.wall.base.level].z, building.levels[top].z
-        found.append((max(low - seam.start[2], seam.start[2] - high, 0.0), wall.wall.id))
-    return [id for away, id in sorted(found)[:1] if away < AGAINST]
 
 
 def _outward(building: Building, seam: RoofSeam, ends: tuple[End, ...]) -> Point:

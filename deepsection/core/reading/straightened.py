@@ -185,9 +185,9 @@ def _middle(values: Floats, weights: Floats) -> float:
 def _levelled(across: Floats, length: Floats, layers: Sequence[str], near: float) -> Floats:
     """Where parallel lines lie, those of a layer that lie as near as this to each other on one line."""
     level = across.copy()
-    order = np.lexsort((across, _numbered(layers)))
-    numbers = _numbered(layers)[order]
-    for own in np.split(order, np.flatnonzero(np.diff(numbers)) + 1) if len(order) else ():
+    numbers = _numbered(layers)
+    order = np.lexsort((across, numbers))
+    for own in np.split(order, np.flatnonzero(np.diff(numbers[order])) + 1) if len(order) else ():
         first = 0
         for k in range(1, len(own) + 1):
             if k < len(own):

@@ -157,3 +157,18 @@ def _by_engine(body: Solid, frame: Frame) -> shapely.Geometry:
     depth = frame.x0 * frame.dx + frame.y0 * frame.dy + TOL.cut
     turn = ((frame.ux, frame.uy, 0.0, 0.0), (0.0, 0.0, 1.0, 0.0), (-frame.dx, -frame.dy, 0.0, depth))
     return rings_as_areas(body.manifold.transform(turn).slice(0.0).to_polygons())
+
+
+def test_slopes_of_two_pitches_are_two_sides_each_with_its_own_heights() -> None:
+    """Layers lie higher over a steeper slope, plumb: 16.9 of deck and underlay by its slope."""
+    house = quillback_house()
+    wing = house.find("roof-wing")
+    edges = [changed(edge, pitch=0.4) if k == 0 else edge for k, edge in enumerate(wing.edges)]
+    building = resolve(put(house, changed(wing, edges=edges)))
+    found = sides(building)
+    assert [held.ends[-1].sub for held in found] == ["flatter", "steeper"]
+    for junction, pitch in zip(found, (0.4, 2 / 3)):
+        assert dict(junction.facts)["pitch"] == pytest.approx(pitch, abs=1e-4) and len(junction.runs) == 1
+        (piece,) = built(building, junction).pieces
+        assert piece.shape.bounds[1] == pytest.approx((15.875 + 1.0) * math.hypot(1.0, pitch), abs=0.1)
+    assert is_whole(building, "roof_side") == 2
