@@ -54,3 +54,12 @@ class SiteKind:
 
     site: Callable[[Building, Junction], Any]
     lies: Callable[[Building, Junction], Sequence[AnyLie]]
+
+
+@dataclass(frozen=True, slots=True)
+class Ways:
+    """The ways to build a kind of junction, in the order in which they are thought of, and how they see it."""
+
+    kind: KindName
+    seen: SiteKind
+    build_ups: tuple[BuildUp, ...]

@@ -26,6 +26,9 @@ BUILT = (*MEMBERS, "plate", "stud", "structure", "infill", "lining", "wall_plate
 ROOFED = ("roofing", "sheathing", "ridge_flashing", "hip_flashing", "valley_flashing")
 """Roles of lower roofs that come before a wall."""
 
+METAL, SKIN = 1.0, 0.8
+"""Thickness of flashings, of membranes and tapes as they are drawn (mm)."""
+
 STRIP, DETAIL = 26.0, 12.6
 """Tiers: what shows from wall sections on (1:25), and what shows in details alone (1:12)."""
 

@@ -74,14 +74,14 @@ def test_a_corner_of_any_angle_is_built_of_pieces_that_neither_gape_nor_overlap(
 
 @pytest.mark.parametrize("angle", [62.0, 90.0, 135.0, 270.0])
 def test_sheets_lap_as_far_as_they_say_on_both_walls(angle: float) -> None:
-    """A membrane of 0.6 mm, 304.8 each way: its area, less or more what its corner takes, by hand."""
+    """A membrane of 0.8 mm, 304.8 each way: its area, less or more what its corner takes, by hand."""
     building, junction = corner_of(cornered(angle, "lap"))
     built = built_of(building, junction)
     assert built is not None
     wrap = next(piece for piece in built.pieces if piece.id == "wrap")
     half = math.radians(min(angle, 360.0 - angle)) / 2
-    tip = 0.6**2 / math.tan(half) * (1 if angle < 180 else -1)
-    assert wrap.shape.area == pytest.approx(2 * 304.8 * 0.6 + tip, rel=1e-6)
+    tip = 0.8**2 / math.tan(half) * (1 if angle < 180 else -1)
+    assert wrap.shape.area == pytest.approx(2 * 304.8 * 0.8 + tip, rel=1e-6)
     assert {"wrap", "corner-flashing", "vapour-lap"} <= {piece.id for piece in built.pieces}
 
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from .boards import BEYOND, TIES, second_layer, tie_rules, wall_tie
-from .buildup import BuildUp, Found, OtherKind
+from ..boards import BEYOND, TIES, second_layer, tie_rules, wall_tie
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import MEMBERS, METAL, STRIP, Piece, bead, block, sheet, under
 from .eave_site import EaveSite
-from .eaves import METAL, STIFF, ceiling_seal, seat_rules, vault_quilt
-from .parameters import Parameter, Values
-from .pieces import MEMBERS, STRIP, Piece, bead, block, sheet, under
+from .eaves import STIFF, ceiling_seal, seat_rules, vault_quilt
 
 CLEAR = Parameter(
     "clear", "Clear air over the insulation", 50.0, 20.0, 200.0, "BS 5250: 50 mm clear in an insulated slope"

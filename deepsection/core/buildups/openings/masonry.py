@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from functools import partial
 
-from .buildup import BuildUp, Found, OtherKind
-from .framed_openings import METAL, SKIN, weeps
-from .opening_site import OpeningSite
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, bead, block, sheet, under
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import METAL, SKIN, STRIP, Piece, bead, block, sheet, under
+from .framed import weeps
+from .site import OpeningSite
 
 RISE = Parameter("rise", "Rise of the cavity tray", 150.0, 100.0, 300.0, "BS 5628-3: 150 mm, from memory")
 WEEPS = Parameter("weeps", "Spacing of the weep holes", 900.0, 200.0, 1500.0, "common practice: 900, two at least")

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found, OtherKind
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import BUILT, MEMBERS, METAL, ROOFED, SKIN, STRIP, Piece, bead, block, sheet, under
 from .eave_site import EaveSite
-from .parameters import Parameter, Values
-from .pieces import BUILT, MEMBERS, ROOFED, STRIP, Piece, bead, block, sheet, under
 
-METAL, SKIN, STIFF = 1.0, 1.0, 3.0
-"""Thickness of flashings, of membranes and tapes as they are drawn, and of baffles (mm)."""
+STIFF = 3.0
+"""Thickness of baffles (mm)."""
 TILT = 6.0
 """How far a drip is turned out (mm)."""
 

@@ -5,7 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found, OtherKind
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import MEMBERS, STRIP, Piece, bead, block, under
 from .eave_site import EaveSite
 from .eaves import (
     CLEAR,
@@ -19,8 +21,6 @@ from .eaves import (
     seat_rules,
     vent_needs,
 )
-from .parameters import Parameter, Values
-from .pieces import MEMBERS, STRIP, Piece, bead, block, under
 
 BLOCK = Parameter("block", "Thickness of the frieze blocks", 38.1, 19.0, 50.8)
 HOLE = Parameter("hole", "Diameter of the screened holes", 50.8, 19.0, 76.2)

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found, OtherKind
-from .floor_edges import STRAPS, strap_rules
-from .floor_site import FloorSite
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, block, under
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import STRIP, Piece, block, under
+from .edges import STRAPS, strap_rules
+from .site import FloorSite
 
 NAILER = Parameter("nailer", "Ceiling carried beside the wall by", 38.1, 19.0, 100.0, "common practice: 1 1/2 in")
 BLOCKS = Parameter("blocks", "Spacing of the blocks to the next joist", 1219.2, 300.0, 2438.4)

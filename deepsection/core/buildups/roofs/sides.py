@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found, OtherKind
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, block, sheet
-from .roof_side_site import RoofSideSite
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import METAL, SKIN, STRIP, Piece, block, sheet
+from .side_site import RoofSideSite
 
 STEPS = "IRC 2021 R905.2.8.3: 4 in; from memory"
 UP = Parameter("up", "Flashing up the wall", 101.6, 75.0, 250.0, STEPS)
@@ -18,7 +18,7 @@ COVER = Parameter("cover", "Flashing up the wall", 150.0, 75.0, 300.0, "common p
 DRESSED = Parameter("dressed", "Flashing over the tiles", 150.0, 75.0, 300.0, "common practice: 150 mm")
 CHASE = Parameter("chase", "Flashing into the joint", 25.0, 15.0, 40.0, "common practice: 25 mm")
 TRAY = Parameter("tray", "Tray rises to the inner leaf", 150.0, 75.0, 300.0, "common practice: 150 mm")
-METAL, LEAD, SKIN = 0.8, 1.8, 1.0
+LEAD = 1.8
 LEAST = 101.6
 """Flashing goes at least so far up and out (mm)."""
 

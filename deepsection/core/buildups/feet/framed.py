@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found, OtherKind
-from .foot_site import FootSite
-from .framed_openings import METAL, SKIN
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, bead, block, sheet, under
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import METAL, SKIN, STRIP, Piece, bead, block, sheet, under
+from .site import FootSite
 
 GASKET = 6.0
 """Thickness of a sill gasket (mm), pressed to 2."""

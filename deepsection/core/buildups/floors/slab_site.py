@@ -6,14 +6,14 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from ..junctions import Junction, Run
-from ..resolve import Building
-from ..tolerance import TOL
-from ..trades.decks.place import DECKS
-from ..trades.floors.place import FLOORS, FloorPlan
-from ..trades.makeups.model import Tradition
-from ..trades.slabs.placed import SLABS
-from .lie import Lie, Trim
+from ...junctions import Junction, Run
+from ...resolve import Building
+from ...tolerance import TOL
+from ...trades.decks.place import DECKS
+from ...trades.floors.place import FLOORS, FloorPlan
+from ...trades.makeups.model import Tradition
+from ...trades.slabs.placed import SLABS
+from ..lie import Lie, Trim
 
 PAST = 1000.0
 """Pieces go so far past a corner before they are mitred there (mm)."""

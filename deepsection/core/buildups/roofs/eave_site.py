@@ -8,18 +8,18 @@ from dataclasses import dataclass, replace
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from ..geometry import Point, moved_out
-from ..junctions import Junction, Run
-from ..model import RAKED, SLOPING
-from ..resolve import Building, ResolvedRoof, RoofPlane
-from ..trades.ceilings.place import CEILINGS
-from ..trades.ceilings.vaults import VAULTS
-from ..trades.makeups.model import Tradition
-from ..trades.onroofs.placed import ROOF_FITTINGS
-from ..trades.roofs.placed import ROOFS
-from ..trades.roofs.rafters import SOFFIT, rafter_places, soffit_z
-from .faces import WallFaces, wall_faces
-from .lie import Lie, Trim
+from ...geometry import Point, moved_out
+from ...junctions import Junction, Run
+from ...model import RAKED, SLOPING
+from ...resolve import Building, ResolvedRoof, RoofPlane
+from ...trades.ceilings.place import CEILINGS
+from ...trades.ceilings.vaults import VAULTS
+from ...trades.makeups.model import Tradition
+from ...trades.onroofs.placed import ROOF_FITTINGS
+from ...trades.roofs.placed import ROOFS
+from ...trades.roofs.rafters import SOFFIT, rafter_places, soffit_z
+from ..faces import WallFaces, wall_faces
+from ..lie import Lie, Trim
 
 WITHIN, TO_WALL = 700.0, 60.0
 """Whether a room is vaulted is asked so far inside of the bearing line; its vault ends so far before its walls' middle

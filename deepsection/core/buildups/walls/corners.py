@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..catalog import material
-from .buildup import BuildUp, OtherKind
+from ...catalog import material
+from ..buildup import BuildUp, OtherKind
+from ..faces import LayerFace
+from ..parameters import Parameter, Values
+from ..pieces import METAL, SKIN, STRIP, Piece, sheet, under
 from .corner_site import LEAST_ANGLE, CornerSite
-from .faces import LayerFace
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, sheet, under
 
 WRAP = Parameter("wrap", "Membrane lapped round the corner", 304.8, 150.0, 600.0, "common practice: 12 in each way")
 FLASH = Parameter("flash", "Leg of the flashing behind the cladding", 76.2, 40.0, 200.0)
 LAP = Parameter("lap", "Lap of the vapour control", 152.4, 50.0, 400.0)
 TAPE = Parameter("tape", "Insulation taped round the corner", 100.0, 50.0, 300.0)
-SKIN, METAL = 0.6, 0.8
+
 EDGE, BEDDED = 30.0, 40.0
 """Legs of beads and of tapes of linings (mm). Common practice, no source."""
 FACES = ("lining", "membrane", "finish")

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..junctions import Junction
-from ..resolve import Building, PlacedOpening, PlannedWall
-from ..trades.makeups.model import Tradition
-from ..trades.openings.leaves import frame_depth
-from ..trades.openings.returns import returns_of
-from .faces import WallFaces, wall_faces
-from .lie import Lie, UprightLie
+from ...junctions import Junction
+from ...resolve import Building, PlacedOpening, PlannedWall
+from ...trades.makeups.model import Tradition
+from ...trades.openings.leaves import frame_depth
+from ...trades.openings.returns import returns_of
+from ..faces import WallFaces, wall_faces
+from ..lie import Lie, UprightLie
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .buildup import BuildUp, Found, OtherKind
-from .opening_site import OpeningSite
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, bead, block, sheet, under
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import METAL, SKIN, STRIP, Piece, bead, block, sheet, under
+from .site import OpeningSite
 
-SKIN, METAL, FLANGE = 0.8, 1.0, 1.5
+FLANGE = 1.5
 """Thickness of tapes, of flashings and of the flanges of units (mm)."""
 TRIM = 19.05
 """Thickness of trim boards (mm)."""

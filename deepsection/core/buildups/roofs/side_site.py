@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..junctions import Junction, Run
-from ..resolve import Building, PlannedWall, ResolvedRoof
-from ..trades.makeups.model import Tradition
-from ..trades.roofs.placed import ROOFS
-from .faces import WallFaces, wall_faces
-from .lie import Lie
+from ...junctions import Junction, Run
+from ...resolve import Building, PlannedWall, ResolvedRoof
+from ...trades.makeups.model import Tradition
+from ...trades.roofs.placed import ROOFS
+from ..faces import WallFaces, wall_faces
+from ..lie import Lie
 
 FACES = 0.99
 """A wall faces the roof beside it where its outside turns there (cosine)."""

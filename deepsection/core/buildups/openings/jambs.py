@@ -7,13 +7,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .boards import BEYOND, second_layer
-from .buildup import BuildUp, Found, OtherKind
-from .framed_openings import CASING, CLOTHES, FLANGE, SKIN, air_seal, flange_face, lined
-from .masonry_openings import perimeter
-from .opening_site import OpeningSite
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, bead, block, sheet
+from ..boards import BEYOND, second_layer
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import SKIN, STRIP, Piece, bead, block, sheet
+from .framed import CASING, CLOTHES, FLANGE, air_seal, flange_face, lined
+from .masonry import perimeter
+from .site import OpeningSite
 
 TURN = Parameter("turn", "Membrane turned into the opening", 50.8, 12.0, 150.0)
 CLOSER = Parameter("closer", "Width of the insulated closer", 75.0, 40.0, 150.0)

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .boards import BEYOND, second_layer
-from .buildup import BuildUp, Found, OtherKind
-from .floor_site import CeilingSite, FloorSite, InnerSite, PorchSite
-from .parameters import Parameter, Values
-from .pieces import BUILT, MEMBERS, STRIP, Piece, bead, block, sheet, under
+from ..boards import BEYOND, second_layer
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import BUILT, MEMBERS, STRIP, Piece, bead, block, sheet, under
+from .site import CeilingSite, FloorSite, InnerSite, PorchSite
 
 RIM = Parameter("rim", "Insulation inside of the rim", 139.7, 25.0, 300.0)
 LAP = Parameter("lap", "Lap of the membrane", 152.4, 100.0, 300.0, "common practice: 6 in or more")

@@ -5,15 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from ..junctions import Junction, found_junctions
-from ..resolve import Building, PlannedWall
-from ..trades.ceilings.place import CEILINGS
-from ..trades.floors.place import FLOORS
-from ..trades.makeups.model import Tradition
-from ..trades.slabs.placed import SLABS
-from .faces import WallFaces, wall_faces
-from .foot_site import wall_lies
-from .lie import Lie
+from ...junctions import Junction, found_junctions
+from ...resolve import Building, PlannedWall
+from ...trades.ceilings.place import CEILINGS
+from ...trades.floors.place import FLOORS
+from ...trades.makeups.model import Tradition
+from ...trades.slabs.placed import SLABS
+from ..along_walls import wall_lies
+from ..faces import WallFaces, wall_faces
+from ..lie import Lie
 
 Lies = Literal["across", "along", "none"]
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..geometry import Point
-from ..junctions import Junction
-from ..junctions.facts import layers_of
-from ..resolve import Building, PlannedWall
-from ..trades.makeups.model import Tradition
-from .faces import WallFaces, wall_faces
-from .lie import UprightLie
+from ...geometry import Point
+from ...junctions import Junction
+from ...junctions.facts import layers_of
+from ...resolve import Building, PlannedWall
+from ...trades.makeups.model import Tradition
+from ..faces import WallFaces, wall_faces
+from ..lie import UprightLie
 
 LEAST_ANGLE = 20.0
 """Walls that meet sharper, or go on straighter (degrees), have no corner of usual pieces."""

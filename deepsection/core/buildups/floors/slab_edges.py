@@ -6,11 +6,11 @@ from collections.abc import Iterator
 
 import shapely
 
-from .buildup import BuildUp, Found, OtherKind
-from .floor_edges import boards_past
-from .floor_site import FloorSite
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, block, sheet, under
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import STRIP, Piece, block, sheet, under
+from .edges import boards_past
+from .site import FloorSite
 from .slab_site import EdgeSite, StepSite
 
 BAR = 12.0

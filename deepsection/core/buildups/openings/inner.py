@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..trades.openings.leaves import FRAME_FACE
-from ..trades.openings.units import LEAF_DEPTH, LEAF_SET
-from .buildup import BuildUp, OtherKind
-from .framed_openings import REVEAL, TRIM
-from .opening_site import OpeningSite
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, block
+from ...trades.openings.leaves import FRAME_FACE
+from ...trades.openings.units import LEAF_DEPTH, LEAF_SET
+from ..buildup import BuildUp, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import STRIP, Piece, block
+from .framed import REVEAL, TRIM
+from .site import OpeningSite
 
 CASING = Parameter("casing", "Width of the casings", 63.5, 0.0, 150.0)
 PACKERS = Parameter("packers", "Spacing of the packers", 500.0, 200.0, 900.0, "common practice: 500 mm or less")

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import pairwise
 
-from .boards import BEYOND, TIES, is_double, second_layer, tie_rules, wall_tie
-from .buildup import BuildUp, Found, OtherKind
-from .feet import ground_rules
-from .foot_site import FootSite
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, block, sheet, under
+from ..boards import BEYOND, TIES, is_double, second_layer, tie_rules, wall_tie
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import STRIP, Piece, block, sheet, under
+from .framed import ground_rules
+from .site import FootSite
 
 THIN = 1.0
 """Thickness of a damp-proof course as it is drawn (mm)."""

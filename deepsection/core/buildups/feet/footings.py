@@ -6,10 +6,10 @@ from collections.abc import Iterator
 
 import shapely
 
-from .buildup import BuildUp, Found, OtherKind
-from .foot_site import FootSite
-from .parameters import Parameter, Values
-from .pieces import STRIP, Piece, block, sheet, under
+from ..buildup import BuildUp, Found, OtherKind
+from ..parameters import Parameter, Values
+from ..pieces import STRIP, Piece, block, sheet, under
+from .site import FootSite
 
 PIPE = Parameter("pipe", "Diameter of the drain", 101.6, 50.0, 200.0, "IRC 2021 R405.1: 4 in usual")
 STONE = Parameter("stone", "Stone around the drain", 152.4, 50.0, 400.0, "IRC 2021 R405.1: 6 in over, 2 in under")
