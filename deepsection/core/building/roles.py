@@ -106,7 +106,8 @@ IN_BUILDING = (
 )
 IN_BUILD_UPS = (
     Role("baffle", "baffle", ifc=("IfcCovering", None), beyond="when cut"),
-    Role("fixing", "fixing", ifc=("IfcMechanicalFastener", None)),
+    Role("collar_tie", "collar tie", ifc=("IfcMember", "MEMBER"), beyond="as a member"),
+    Role("fixing", "fixing", ifc=("IfcMechanicalFastener", None), beyond="when cut"),
     Role("flashing", "flashing", ifc=("IfcCovering", "ROOFING"), beyond="when cut"),
     Role("foam", "foam", ifc=("IfcCovering", "INSULATION"), beyond="when cut"),
     Role("frieze", "frieze board", ifc=("IfcCovering", "MOLDING"), group="trims"),

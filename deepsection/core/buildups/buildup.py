@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..junctions import Junction
+from ..junctions.junction import Fact
 from ..junctions.kinds import KindName
 from ..resolve import Building
 from .lie import AnyLie
@@ -35,7 +36,8 @@ class BuildUp:
     """A way to build a kind of junction.
 
     `bars`: why it does not fit a site, or nothing; `because`: in words, what it is for; `pieces`: from outside to
-    inside and from below upward; `rules`: what published rules say of it there.
+    inside and from below upward; `rules`: what published rules say of it there; `tells`: what
+    else its pieces depend on, that junctions of a kind do not know of themselves.
     """
 
     id: str
@@ -46,6 +48,7 @@ class BuildUp:
     pieces: Callable[[Any, Values], Iterator[Piece]]
     parameters: tuple[Parameter, ...] = ()
     rules: Callable[[Any, Values], Iterator[Found] | tuple[()]] = _none
+    tells: Callable[[Any, Values], tuple[Fact, ...]] = _none
 
 
 @dataclass(frozen=True, slots=True)

@@ -24,7 +24,7 @@ class Built:
     """How a junction is built: by which build-up and why, with which values; what is off; what rules say; its pieces.
 
     `chosen`: whether it was chosen. `fault`: why the one that was chosen does not fit. `others`: the rest that there
-    are for its kind, each with why it does not fit, or nothing.
+    are for its kind, each with why it does not fit, or nothing. `tells`: what its pieces depend on besides.
     """
 
     build_up: BuildUp
@@ -35,6 +35,7 @@ class Built:
     pieces: tuple[Piece, ...]
     rules: tuple[Found, ...]
     others: tuple[tuple[BuildUp, str], ...]
+    tells: tuple[Fact, ...] = ()
 
     @property
     def shown(self) -> tuple[Piece, ...]:
@@ -60,7 +61,7 @@ def built_of(building: Building, junction: Junction) -> Built | None:
 def built_fact(building: Building, junction: Junction) -> Fact:
     """How a junction is built, as a fact that tells it from others."""
     built = built_of(building, junction)
-    return (built.build_up.id, built.values, built.off) if built is not None else ()
+    return (built.build_up.id, built.values, built.off, *built.tells) if built is not None else ()
 
 
 @lru_cache(maxsize=4096)
@@ -83,6 +84,7 @@ def _chosen(kind: Any, site: Any, stated: Stated, units: Units) -> Built | None:
         tuple(taken.pieces(site, values)),
         tuple(taken.rules(site, values)),
         tuple((held, why) for held, why in barred if held is not taken),
+        tuple(taken.tells(site, values)),
     )
 
 

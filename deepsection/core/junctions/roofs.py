@@ -228,7 +228,7 @@ def _meetings(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
             ends += (End(wall.wall.id, "side"),) if wall else ()
         found.setdefault((kind, ends), []).append(seam)
     for (kind, ends), seams in found.items():
-        runs = tuple(Run(seam.start, seam.end, _outward(building, seam, ends)) for seam in seams)
+        runs = tuple(Run(seam.start, seam.end, _outward(building, roof, seam, ends)) for seam in seams)
         edges = [roof.block.edges[edge] for edge in sorted({edge for seam in seams for edge in seam.edges})]
         pitches = sorted(rounded(edge.pitch if edge.pitch is not None else roof.block.pitch, 5) for edge in edges)
         facts: tuple[tuple[str, Fact], ...] = (
@@ -239,13 +239,18 @@ def _meetings(building: Building, roof: ResolvedRoof) -> Iterator[Junction]:
         yield Junction(kind, ends, runs, facts)
 
 
-def _outward(building: Building, seam: RoofSeam, ends: tuple[End, ...]) -> Point:
-    """Across a seam in plan: outward of the wall that a roof leans on there, or to its right."""
+def _outward(building: Building, roof: ResolvedRoof, seam: RoofSeam, ends: tuple[End, ...]) -> Point:
+    """Across a seam in plan: outward of the wall that a roof leans on there; up its slope where another roof meets it;
+    else to its right."""
     x, y = _aside(seam)
     wall = building.plan.by_id.get(ends[-1].element) if ends[-1].feature == "side" else None
-    if wall is None:
+    own = next((held for held in roof.planes if set(held.edges) & set(seam.edges)), None)
+    if wall is not None:
+        ox, oy = wall.stand().out
+    elif seam.others and own is not None:
+        ox, oy = own.inward
+    else:
         return x, y
-    ox, oy = wall.stand().out
     return (x, y) if x * ox + y * oy >= 0 else (-x, -y)
 
 

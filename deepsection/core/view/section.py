@@ -10,7 +10,7 @@ import shapely
 from ..building.kind import SectionOf
 from ..buildups import fixings_at, with_pieces
 from ..catalog import material
-from ..drawing import Dimension, Drawing, Label, Lettered, Mark, Region, Stroke, extent, rings_of
+from ..drawing import Dimension, Drawing, Label, Lettered, Mark, Region, Stroke, extent, path, rings_of
 from ..drawing.cropping import FAR, Window, cropped
 from ..geometry import CutFrame, Frame
 from ..kinds import KINDS
@@ -40,6 +40,9 @@ from .setting import Setting
 from .strings.depths import member_depths
 from .strings.section import SectionFacts, room_beside, section_strings
 from .strips.marks import strip_outlines
+
+EDGE = 0.01
+"""What comes so near to an edge of a window (mm) ends at it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,7 +87,13 @@ def over_cut(
     """What stands over what a plane cuts: fixings that show at a scale of 1:`tier`, and lines that were asked for."""
     for part, shape in fixings_at(building, frame, window, tier):
         tone = material(part.material).tone
-        yield Region(rings_of(shape), fill=tone, pen="fine", part=part.key, feature="fixing")
+        whole = window.outline.boundary.distance(shape.boundary) > 0.0
+        yield Region(rings_of(shape), fill=tone, pen="fine" if whole else None, part=part.key, feature="fixing")
+        if not whole:
+            # What a window cuts off has no line there.
+            edges = shape.boundary.difference(window.outline.boundary.buffer(EDGE))
+            yield from (Stroke(path(*edge.coords), "fine", part=part.key, feature="fixing")
+                        for edge in shapely.get_parts(shapely.line_merge(edges)) if edge.length > 1.0)  # fmt: skip
     show = view.setting.show
     if show and show.lines:
         yield from line_marks(continuity_in(building, cut, window, show.lines), building, view.setting.scale)

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Any
 
-from deepsection.core.buildups import with_pieces
-from deepsection.core.edits import changed, put
+from deepsection.core.buildups import Built, Wanted, built_of, set_build_ups, with_pieces
+from deepsection.core.buildups.clashes import clashes_in
+from deepsection.core.edits import apply_edits, changed, put
 from deepsection.core.junctions import Junction, found_junctions
 from deepsection.core.junctions.sizes import DETAIL_SIZES
 from deepsection.core.model import Project, SetIn
-from deepsection.core.resolve import Building
+from deepsection.core.resolve import Building, resolve
+from deepsection.core.view.continuity import continuity_in
 from deepsection.core.view.cut import CutPart, cut_parts
 from deepsection.core.view.details.making import detail_of
 from deepsection.core.view.details.place import DetailPlace, detail_place
@@ -76,3 +79,34 @@ def cut_at(building: Building, place: DetailPlace) -> tuple[Building, list[CutPa
     """A building with the pieces near a place, and what its plane cuts there."""
     built = with_pieces(building, place.frame, place.window, FINE)
     return built, cut_parts(built, place.frame, place.window)
+
+
+def of_kind(building: Building, kind: str) -> list[Junction]:
+    return [held for held in found_junctions(building) if held.kind == kind]
+
+
+def built(building: Building, junction: Junction) -> Built:
+    found = built_of(building, junction)
+    assert found is not None
+    return found
+
+
+def is_whole(building: Building, kind: str) -> int:
+    """How many details of a kind there are, in which nothing lies in anything, and which keep the weather out: where
+    what keeps it out goes on to both edges of their windows, as it does in one of them at least. (Valleys of dormers
+    show too little of them.)"""
+    looked, seen = 0, 0
+    for junction, place in places(building, kind):
+        whole, cut = cut_at(building, place)
+        assert clashes_in(whole, place.frame, place.window.outline) == []
+        lines = {line.line: line for line in continuity_in(whole, cut, place.window)}
+        assert not lines["weather"].gaps, (junction.id, lines["weather"].gaps)
+        seen += lines["weather"].is_there
+        looked += 1
+    assert seen or not looked or kind == "valley"
+    return looked
+
+
+def after(project: Project, kind: str, **wanted: Any) -> Project:
+    """A project in which something was set for all junctions of a kind."""
+    return apply_edits(project, set_build_ups(project, resolve(project), kind, None, Wanted(**wanted)))

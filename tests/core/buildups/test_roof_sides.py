@@ -8,36 +8,24 @@ from collections.abc import Callable
 import pytest
 import shapely
 
-from deepsection.core.buildups import Built, built_of, made_of
-from deepsection.core.buildups.clashes import clashes_in
+from deepsection.core.buildups import made_of
 from deepsection.core.document.motion import Motion
 from deepsection.core.edits import Transform, apply_edits, changed, put
 from deepsection.core.geometry import Frame, Solid, prism_along, rising
 from deepsection.core.geometry.solids import rings_as_areas
-from deepsection.core.junctions import Junction, found_junctions
+from deepsection.core.junctions import Junction
 from deepsection.core.model import Project
 from deepsection.core.resolve import Building, resolve
 from deepsection.core.tolerance import TOL
-from deepsection.core.view.continuity import continuity_in
 from deepsection.demo import larkmoor_house, otterfold_house, quillback_house, wrenfold_house
 from tests.builders import cavity_box
 from tests.turning import turned
 
-from .rig import cut_at, places
-
-
-def of_kind(building: Building, kind: str) -> list[Junction]:
-    return [held for held in found_junctions(building) if held.kind == kind]
+from .rig import built, cut_at, is_whole, of_kind, places
 
 
 def sides(building: Building) -> list[Junction]:
     return of_kind(building, "roof_side")
-
-
-def built(building: Building, junction: Junction) -> Built:
-    found = built_of(building, junction)
-    assert found is not None
-    return found
 
 
 def in_masonry(project: Project, kind: str = "roof_side") -> Project:
@@ -54,18 +42,6 @@ def in_masonry(project: Project, kind: str = "roof_side") -> Project:
 def mirrored(project: Project) -> Project:
     ids = tuple(held.id for held in project.elements() if held.about.movable)
     return apply_edits(project, [Transform(elements=ids, motion=Motion(mirror=37.0))])
-
-
-def is_whole(building: Building, kind: str) -> int:
-    """How many details of a kind there are, in which nothing lies in anything, and which keep the weather out."""
-    looked = 0
-    for junction, place in places(building, kind):
-        whole, cut = cut_at(building, place)
-        assert clashes_in(whole, place.frame, place.window.outline) == []
-        lines = {line.line: line for line in continuity_in(whole, cut, place.window)}
-        assert lines["weather"].is_there and lines["weather"].closes, (junction.id, lines["weather"].gaps)
-        looked += 1
-    return looked
 
 
 HOUSES = {

@@ -20,6 +20,7 @@ from ...trades.roofs.placed import ROOFS
 from ...trades.roofs.rafters import SOFFIT, rafter_places, soffit_z
 from ..faces import WallFaces, wall_faces
 from ..lie import Lie, Trim
+from .ridges import lets_air_out
 
 WITHIN, TO_WALL = 700.0, 60.0
 """Whether a room is vaulted is asked so far inside of the bearing line; its vault ends so far before its walls' middle
@@ -38,7 +39,8 @@ class EaveSite:
     and `fascia` deep; `soffit`: its underside, where there is one; `deck`, `covering`: over the structure; `rafter`:
     plumb depth, thickness and spacing; `quilt`: height of the top of what lies on the plate between the joists;
     `board_low`: height of the underside of the ceiling's boards; `attic`: plan area for each length of eaves (mm2
-    per mm); `high_vents`: whether vents stand on the roof; `is_open`: the tails of its rafters show.
+    per mm); `high_vents`: whether vents stand on the roof or a ridge lets air
+    out; `is_open`: the tails of its rafters show.
     """
 
     tradition: Tradition
@@ -139,7 +141,8 @@ def eave_site(building: Building, junction: Junction) -> EaveSite | None:
         board_low=low,
         attic=_attic(roof),
         is_open=roof.block.tails == "open",
-        high_vents=any(
+        high_vents=lets_air_out(building, roof.block.id)
+        or any(
             held.plane.roof == roof.block.id and held.fitting.fitting == "vent"
             for held in building[ROOF_FITTINGS].fittings
         ),

@@ -11,6 +11,7 @@ from ...trades.makeups.model import Tradition
 from ...trades.roofs.placed import ROOFS
 from ..faces import WallFaces, wall_faces
 from ..lie import Lie
+from .slopes import slope_layers
 
 FACES = 0.99
 """A wall faces the roof beside it where its outside turns there (cosine)."""
@@ -41,7 +42,7 @@ def roof_side_site(building: Building, junction: Junction) -> RoofSideSite | Non
     found = _meeting(building, junction)
     if found is None or not _faces(junction.runs[0], found[1]):
         return None
-    return _site(building, *found, junction.runs[0], 0.0, math.hypot(1.0, _rise(junction.runs[0])))
+    return _site(building, *found, junction.runs[0], 0.0, _rise(junction.runs[0]))
 
 
 def roof_side_lies(building: Building, junction: Junction) -> list[Lie]:
@@ -60,7 +61,7 @@ def roof_top_site(building: Building, junction: Junction) -> RoofSideSite | None
     plane = next((held for held in roof.planes if any(roof.edge_id(edge) in ids for edge in held.edges)), None)
     if plane is None:
         return None
-    site = _site(building, roof, wall, run, plane.pitch, math.hypot(1.0, plane.pitch))
+    site = _site(building, roof, wall, run, plane.pitch, plane.pitch)
     middle = plane.polygon.centroid
     (ox, oy), (x, y) = wall.stand().out, wall.start
     return site if (middle.x - x) * ox + (middle.y - y) * oy > site.at else None
@@ -89,17 +90,12 @@ def _faces(run: Run, wall: PlannedWall) -> bool:
 
 
 def _site(
-    building: Building, roof: ResolvedRoof, wall: PlannedWall, run: Run, fall: float, slope: float
+    building: Building, roof: ResolvedRoof, wall: PlannedWall, run: Run, fall: float, pitch: float
 ) -> RoofSideSite:
-    thick = dict.fromkeys(("sheathing", "membrane"), 0.0)
-    total = 0.0
-    for layer in building.placed.make_ups[roof.block.make_up].layers:
-        if layer.function != "structure":
-            total += layer.thickness * slope
-            thick[layer.function] = thick.get(layer.function, 0.0) + layer.thickness * slope
-    deck, tradition = thick["sheathing"], building.placed.project.tradition
+    held = slope_layers(building, roof, pitch)
+    tradition = building.placed.project.tradition
     at = _off(wall, run.start)
-    return RoofSideSite(tradition, wall_faces(building, wall), at, fall, deck, deck + thick["membrane"], total)
+    return RoofSideSite(tradition, wall_faces(building, wall), at, fall, held.deck, held.underlay, held.covering)
 
 
 def _off(wall: PlannedWall, spot: tuple[float, float, float]) -> float:

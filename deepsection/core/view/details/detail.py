@@ -89,7 +89,9 @@ def _heights(
     plane = plane_of(frame, window)
     facts = SectionFacts(building, (plane,), pairs, box, 0.0, lowest(view.marks), (), setting, window)
     walls = [building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id]
-    strings = [member_depths(facts), detail_measures(building, junction, place, setting)]
+    # Across a hip or a valley rafters are cut askew: what they measure there is not what they are.
+    depths = [] if junction.kind in ("hip", "valley") else [member_depths(facts)]
+    strings = [*depths, detail_measures(building, junction, place, setting)]
     for wall in walls[:1]:
         if sum(high - low for low, high in facts.along(wall.footprint)) >= WHOLE * (wall.outer - wall.inner):
             strings += list(layer_strings(facts, wall))

@@ -89,7 +89,8 @@ def staggered(notes: Sequence[PieceNote], cut: Sequence[CutPart], middle: float,
     return found
 
 
-OWN = ("wall_plate", "sill_plate", "header", "lintel", "rim_joist", "blocking", "trimmer")
+OWN = ("wall_plate", "sill_plate", "header", "lintel", "rim_joist", "blocking", "trimmer", "ridge_board",
+       "hip_rafter", "valley_rafter")  # fmt: skip
 """Roles of pieces that are noted by themselves, though a layer holds them."""
 
 
@@ -102,7 +103,8 @@ SLIVER = 2.0
 
 
 def _is_sliver(one: CutPart) -> bool:
-    return one.part.function != "membrane" and one.polygon.buffer(-SLIVER / 2).is_empty
+    thin = one.part.function in ("membrane", "sheet") or one.part.role.endswith("_flashing")
+    return not thin and one.polygon.buffer(-SLIVER / 2).is_empty
 
 
 def _is_own(one: CutPart) -> bool:
