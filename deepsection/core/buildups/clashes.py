@@ -31,7 +31,7 @@ def clashes_in(building: Building, frame: CutFrame, window: Polygon) -> list[Cla
         if crosses(part.solid.reach, frame):
             shape = part.solid.section(frame)
             if not shape.is_empty:
-                held += [(part, piece) for piece in polygons_of(shape.intersection(window))]
+                held += [(part, piece) for piece in polygons_of(shapely.make_valid(shape).intersection(window))]
     tree = shapely.STRtree([polygon for _, polygon in held])
     found = []
     for k, (part, polygon) in enumerate(held):

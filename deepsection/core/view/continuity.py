@@ -19,9 +19,9 @@ from shapely.geometry.base import BaseGeometry
 
 from ..catalog import material
 from ..drawing.cropping import Window
-from ..geometry import Point
+from ..geometry import CutFrame, LevelFrame, Point
 from ..model import Layer
-from ..resolve import Building, Part
+from ..resolve import Building, Part, PlannedWall
 from ..trades.drawings.model import LineName
 from .cut import CutPart
 
@@ -38,6 +38,8 @@ WEATHER_ROLES = ("roofing", "fascia", "soffit", "barge", "cladding", "ridge_flas
 AIR_MATERIALS = ("plywood", "gypsum", "vapour_control", "plaster", "concrete", "membrane", "screed")
 THERMAL_MATERIALS = ("quilt", "rigid", "foam")
 VAPOUR_MATERIALS = ("vapour_control", "plaster")
+ALONG, OPEN = ("air", "vapour"), ("quilt", "rigid", "air")
+"""Lines that go on past inner walls which part them; what of these is no part of that."""
 
 
 def carried_by(
@@ -124,22 +126,74 @@ def continuity_in(
     window: Window,
     lines: Iterable[LineName] = LINES,
     inside: str | None = None,
+    frame: CutFrame | None = None,
 ) -> list[Continuity]:
     """The lines in what a plane cuts within a window: what comes in at one edge leaves at the others.
 
     `inside`: of a wall section the edge that lies within the house, "left" or "right": what leaves there
-    highest up comes in there lowest down.
+    highest up comes in there lowest down. `frame`: of the plane: walls have no weather
+    where another part of the house lies outside of them. Inner walls carry no line, and part none.
     """
     if not cut:
         return []
     outermost = _outermost(building, cut)
     roofs = frozenset(roof.block.id for roof in building.roofs)
     grounds = frozenset(held.id for held in building.placed.project.foundations)
+    inner, sheltered = _indoors(building, cut, frame)
     held = [(one, carried_by(one.part, outermost, roofs, grounds)) for one in cut]
+    held = [
+        (one, does - {"weather"} if k in sheltered else frozenset() if k in inner and not one.part.note else does)
+        for k, (one, does) in enumerate(held)
+    ]
+    between = [cut[k] for k in sorted(inner) if not cut[k].part.note and cut[k].part.material not in OPEN]
     x0, y0, x1, y1 = shapely.total_bounds([one.polygon for one in cut]).tolist()
     box = max(window.left, x0), max(window.low, y0), min(window.right, x1), min(window.high, y1)
-    wood = [one for one in cut if is_timber(one.part) and one.part.element not in roofs]
-    return [_line(line, [one for one, does in held if line in does], wood, box, inside) for line in lines]
+    wood = [
+        one for k, one in enumerate(cut) if is_timber(one.part) and one.part.element not in roofs and k not in inner
+    ]
+    return [
+        _line(line, [one for one, does in held if line in does], wood, between if line in ALONG else [], box, inside)
+        for line in lines
+    ]
+
+
+def _on(frame: CutFrame, u: float, v: float) -> Point:
+    """The place in plan of a place in a view."""
+    if isinstance(frame, LevelFrame):
+        return frame.to_plan(u, v)
+    depth = frame.x0 * frame.dx + frame.y0 * frame.dy
+    return frame.ux * u + frame.dx * depth, frame.uy * u + frame.dy * depth
+
+
+def _wall_of(building: Building, element: str) -> PlannedWall | None:
+    """The wall that an element is, or that an opening is in."""
+    opening = next((held for held in building.placed.project.openings if held.id == element), None)
+    return building.plan.by_id.get(opening.wall if opening is not None else element)
+
+
+def _indoors(
+    building: Building, cut: Sequence[CutPart], frame: CutFrame | None
+) -> tuple[frozenset[int], frozenset[int]]:
+    """The places in what is cut of what belongs to inner walls and their openings; and of what belongs to outer ones
+    where another part of their storey lies outside of them."""
+    inner, sheltered = set(), set()
+    walls = {id: _wall_of(building, id) for id in {one.part.element for one in cut}}
+    inside = {id: building.plan.sheltered(wall) for id, wall in walls.items() if wall is not None and frame is not None}
+    for k, one in enumerate(cut):
+        wall = walls[one.part.element]
+        if wall is None:
+            continue
+        if wall.wall.status != "outer":
+            inner.add(k)
+        elif frame is not None and inside[one.part.element]:
+            top = building.levels[wall.wall.top.level].z if wall.wall.top.level else math.inf
+            if not isinstance(frame, LevelFrame) and one.polygon.bounds[3] > top + TOUCH:
+                continue
+            u, v = one.polygon.representative_point().coords[0]
+            at = wall.axis.along(_on(frame, u, v))
+            if any(low <= at <= high for low, high in inside[one.part.element]):
+                sheltered.add(k)
+    return frozenset(inner), frozenset(sheltered)
 
 
 def _outermost(building: Building, cut: Sequence[CutPart]) -> frozenset[str]:
@@ -148,7 +202,8 @@ def _outermost(building: Building, cut: Sequence[CutPart]) -> frozenset[str]:
     found = set()
     for one in cut:
         wall = building.plan.by_id.get(one.part.element)
-        layers = building.placed.make_ups[wall.wall.make_up].layers if wall is not None else ()
+        outer = wall is not None and wall.wall.status == "outer"
+        layers = building.placed.make_ups[wall.wall.make_up].layers if wall is not None and outer else ()
         skin = [layer.id for layer in layers[: _leaf_of(layers) + 1]]
         if one.part.key.split("/")[2] in skin:
             found.add(one.part.key)
@@ -164,10 +219,12 @@ def _line(
     line: LineName,
     own: list[CutPart],
     wood: list[CutPart],
+    between: list[CutPart],
     box: tuple[float, float, float, float],
     inside: str | None,
 ) -> Continuity:
-    nodes = [*own, *(wood if line != "weather" else ())]
+    nodes = [*own, *between, *(wood if line != "weather" else ())]
+    firm = len(own) + len(between)
     members: dict[int, list[int]] = defaultdict(list)
     for k, cluster in enumerate(_clusters([one.polygon for one in nodes])):
         members[cluster].append(k)
@@ -187,7 +244,7 @@ def _line(
         order = list(members)
         gaps = _way(whole, order.index(ends[0]), order.index(ends[1])) if ends else []
     touched = {k for held in members.values() if any(k < len(own) for k in held) for k in held}
-    bridged = sum(nodes[k].polygon.area for k in touched if k >= len(own)) if line == "thermal" else 0.0
+    bridged = sum(nodes[k].polygon.area for k in touched if k >= firm) if line == "thermal" else 0.0
     return Continuity(line, edges, tuple(one.polygon for one in own), tuple(gaps), bridged)
 
 

@@ -58,7 +58,7 @@ def junction_lines(building: Building, junction: Junction, detail: Detail | None
     if place is None:
         return None
     built = with_pieces(building, place.frame, place.window, FINE)
-    lines = continuity_in(built, cut_parts(built, place.frame, place.window), place.window)
+    lines = continuity_in(built, cut_parts(built, place.frame, place.window), place.window, frame=place.frame)
     return _told(built, lines)
 
 
@@ -69,7 +69,9 @@ def _strip_lines(building: Building, strip: WallSection) -> ViewLines:
     window, _ = strip_window(building, place, 1.0)
     built = with_pieces(building, place.frame, window, FINE)
     cut = cut_parts(built, place.frame, window)
-    return _told(built, continuity_in(built, cut, window, inside="left" if place.out > 0 else "right"))
+    return _told(
+        built, continuity_in(built, cut, window, inside="left" if place.out > 0 else "right", frame=place.frame)
+    )
 
 
 def _told(building: Building, lines: list[Continuity]) -> ViewLines:

@@ -96,7 +96,9 @@ def over_cut(
                         for edge in shapely.get_parts(shapely.line_merge(edges)) if edge.length > 1.0)  # fmt: skip
     show = view.setting.show
     if show and show.lines:
-        yield from line_marks(continuity_in(building, cut, window, show.lines), building, view.setting.scale)
+        yield from line_marks(
+            continuity_in(building, cut, window, show.lines, frame=frame), building, view.setting.scale
+        )
 
 
 def _within(window: Window, cut: Sequence[CutPart], beyond: Sequence[Face]) -> bool:

@@ -99,7 +99,7 @@ def is_whole(building: Building, kind: str) -> int:
     for junction, place in places(building, kind):
         whole, cut = cut_at(building, place)
         assert clashes_in(whole, place.frame, place.window.outline) == []
-        lines = {line.line: line for line in continuity_in(whole, cut, place.window)}
+        lines = {line.line: line for line in continuity_in(whole, cut, place.window, frame=place.frame)}
         assert not lines["weather"].gaps, (junction.id, lines["weather"].gaps)
         seen += lines["weather"].is_there
         looked += 1

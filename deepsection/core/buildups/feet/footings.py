@@ -54,7 +54,7 @@ def _strip(site: FootSite, p: Values) -> Iterator[Piece]:
         line = [(site.footing[0], site.foot_top + 1.0), (outer, site.foot_top + 1.0), (outer, high)]
         yield Piece(
             "damp-proofing", "damp-proofing from grade, turned onto the footing", "membrane", "membrane",
-            sheet(line, -1.0), "sheet", ("weather",), yields=ARCS, tier=STRIP,
+            sheet(line, -1.0), "sheet", ("weather",), takes=("strip",), yields=ARCS, tier=STRIP,
         )  # fmt: skip
     yield from _drain(site, p)
 
@@ -81,6 +81,8 @@ def _drain(site: FootSite, p: Values) -> Iterator[Piece]:
         pipe.difference(pipe.buffer(-4.0)),
         "finish",
         ("drainage",),
+        takes=("strip",),
+        clears=pipe,
         tier=STRIP,
     )
     yield Piece(

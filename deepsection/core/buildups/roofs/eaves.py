@@ -81,7 +81,7 @@ def air_path(site: EaveSite, p: Values) -> Iterator[Piece]:
     yield Piece(
         "baffle", "baffle keeping {clear} clear, closed to the plate", "baffle", "baffle",
         sheet(line, STIFF), "finish", (), takes=("infill", "insulation"), clears=kept, tier=STRIP,
-        yields=(*MEMBERS, "cladding", "sheathing", "stud", "lining", "structure", "header"),
+        yields=(*MEMBERS, "cladding", "sheathing", "stud", "lining", "structure", "header", "blocking"),
     )  # fmt: skip
 
 

@@ -112,7 +112,7 @@ def _carried(site: RakeSite, p: Values) -> Iterator[Piece]:
         "lookout", "2x4 lookouts flat at {lookouts}, let into the rafters", "blocking", "softwood",
         block(site.carrier[1], site.reach - site.board - TWO, -TWO * site.slope, 0.0), "structure", ("structure",),
         every=p.lookouts / site.slope, wide=FLAT / site.slope, first=p.lookouts / site.slope / 2, even=True,
-        takes=("rafter", "trimmer", *CLOTHES), tier=STRIP,
+        takes=("rafter", "trimmer", "baffle", *CLOTHES), tier=STRIP,
     )  # fmt: skip
     if site.is_boxed and site.overhang > 2.5 * TWO:
         low = site.soffit_top

@@ -24,7 +24,7 @@ CLEAR = Parameter("open", "Tiles back from the middle", 62.5, 50.0, 125.0, "comm
 FILLET = Parameter("fillet", "Height of the tilting fillets", 25.0, 10.0, 50.0)
 THICK, LAP = 19.0, 50.0
 """Thickness of valley boards; width of fillets and of the mortar under cut tiles (mm). Common practice, no source."""
-TAKEN = ("roofing", "valley_flashing")
+TAKEN = ("roofing", "valley_flashing", "ridge_flashing", "hip_flashing")
 
 
 def _cleared(site: CrestSite, wide: float) -> Polygon:

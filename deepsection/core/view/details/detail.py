@@ -7,7 +7,6 @@ from collections.abc import Sequence
 from ...buildups import built_of, fixings_at, with_pieces
 from ...drawing import Drawing, Lettered, Stroke
 from ...drawing.breaklines import break_line
-from ...drawing.cropping import Window
 from ...geometry import Frame
 from ...junctions import Junction
 from ...junctions.sizes import DETAIL_SIZES
@@ -75,7 +74,7 @@ def draw_detail(building: Building, held: Detail, setting: Setting) -> Drawing:
         own, notes = [], staggered(notes, shown, (window.left + window.right) / 2, scale)
         view.dimension(level_strings(view, place, junction))
     view.letter([*own, *note_columns(notes, box, scale, view.changes)])
-    return view.drawing(title, "section", _faults(building, junction, title, cut, window) if setting.on_paper else ())
+    return view.drawing(title, "section", _faults(building, junction, title, cut, place) if setting.on_paper else ())
 
 
 def _heights(
@@ -104,13 +103,13 @@ def _heights(
 
 
 def _faults(
-    building: Building, junction: Junction, title: str, cut: Sequence[CutPart], window: Window
+    building: Building, junction: Junction, title: str, cut: Sequence[CutPart], place: DetailPlace
 ) -> tuple[str, ...]:
     """What is wrong with how a junction is built, so that it is seen before it is printed."""
     built = built_of(building, junction)
     if built is None:
         return ()
     said = [f"{title}: {built.build_up.name} {built.fault}"] if built.fault else []
-    for line in continuity_in(building, cut, window):
+    for line in continuity_in(building, cut, place.window, frame=place.frame):
         said += [f"{title}: {words}" for words in gap_words(line, building)] if line.is_there else []
     return tuple(said)

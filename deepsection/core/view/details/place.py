@@ -129,12 +129,9 @@ def usual_along(building: Building, junction: Junction) -> float:
         spots = [(x0 + (x1 - x0) * share, y0 + (y1 - y0) * share) for share in SHARES]
         solid = [at for at in spots if not _in_opening(building, wall, at)]
         inside = building.plan.sheltered(wall)
-        best = (
-            at
-            for at in solid
-            if not any(low < wall.axis.along(at) < high for low, high in inside) and not _at_wall(building, wall, at)
-        )
-        at = next(best, next(iter(solid), spots[0]))
+        outside = [at for at in solid if not any(low < wall.axis.along(at) < high for low, high in inside)]
+        best = (at for at in outside if not _at_wall(building, wall, at))
+        at = next(best, next(iter((*outside, *solid)), spots[0]))
         return before + math.dist((x0, y0), at)
     return before + longest.length / 2
 
