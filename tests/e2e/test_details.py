@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import expect
 
-from .conftest import Bench
+from .conftest import Bench, pick
 
 
 def test_the_details_of_a_house_are_drawn_with_one_action(bench: Bench) -> None:
@@ -142,6 +142,63 @@ def test_a_build_up_is_chosen_set_switched_and_seen_to_be_open(bench: Bench) -> 
         bench.saved()
     expect(built.get_by_role("button", name="thermal closes")).to_be_visible()
     assert [text for text in bench.errors if "422" not in text] == []
+
+
+def test_the_lines_of_a_roof_are_built_and_a_closed_ridge_is_felt_at_the_eaves(bench: Bench) -> None:
+    """An L with hips, a gable, a valley and an inner wall from its inside corner, drawn from nothing."""
+    bench.new("Lines", "mm")
+    bench.step("Plan")
+    bench.tool("Outer wall")
+    bench.click(0, 0)
+    for key, text in (("Right", "12m"), ("Up", "6m"), ("Left", "6m"), ("Up", "5m"), ("Left", "6m")):
+        bench.page.keyboard.press(f"Arrow{key}")
+        bench.type_length(text)
+    bench.click(0, 0)
+    bench.tool("Inner wall")
+    bench.click(6000, 6000)
+    bench.click(6000, 0)
+    bench.page.keyboard.press("Escape")
+    bench.step("Roof")
+    bench.roof("hip")
+    bench.click(3000, 3000)
+    pick(bench.page.get_by_label("Edge 2 of the roof"), "gable")
+    bench.saved()
+    bench.step("Details")
+    bench.button("Junctions").click()
+    panel = bench.page.get_by_label("Junctions of the house")
+    for kind, words in (
+        ("rakes", "Barge on lookouts"), ("ridges", "Vent strip under caps"), ("hips", "Caps"),
+        ("valleys", "Open, lined with metal"), ("walls on walls", "On a backer"),
+    ):  # fmt: skip
+        expect(panel.get_by_label(kind, exact=True).get_by_text(words, exact=True).first).to_be_visible()
+    panel.get_by_role("button", name="Draw the details of this house").click()
+    bench.saved()
+
+    # With the ridge closed the eaves are asked for twice as much: 1/150 of some 98 m2 on 40 m of them, 16 mm2 per mm.
+    # A strip of 40 lets in 15 (9 sq in per ft of 2 in).
+    panel.get_by_label("eaves", exact=True).get_by_role("button").first.click()
+    bench.ready()
+    built = bench.page.get_by_label("How it is built")
+    expect(built.get_by_role("button", name="weather closes")).to_be_visible()
+    width = built.get_by_label("Width of the vent strip")
+    width.fill("40")
+    width.press("Enter")
+    bench.saved()
+    expect(built.get_by_text("1/150 of the attic")).to_have_count(0)
+    bench.button("Junctions").click()
+    panel.get_by_label("ridges", exact=True).get_by_role("button").first.click()
+    bench.ready()
+    view = bench.page.get_by_test_id("view")
+    expect(view.get_by_text("vent strip over a slot of 25.4 each side").first).to_be_visible()
+    pick(built.get_by_label("Build-up"), "ridge-closed")
+    bench.saved()
+    bench.ready()
+    expect(view.get_by_text("underlay lapped 152.4 over the ridge").first).to_be_visible()
+    bench.button("Junctions").click()
+    panel.get_by_label("eaves", exact=True).get_by_role("button").first.click()
+    bench.ready()
+    expect(built.get_by_text("1/150 of the attic").first).to_be_visible()
+    assert bench.errors == []
 
 
 def test_a_detail_is_shown_with_all_of_its_notes(bench: Bench) -> None:

@@ -33,6 +33,7 @@ def test_a_suspended_slab_is_set_down(bench: Bench) -> None:
     page.get_by_label("Particulars").get_by_role("button", name="Level its underside").click()
     bench.saved()
     expect(bench.field("Make-up")).to_contain_text("slab of 120")
+    expect(page.get_by_label("Particulars").get_by_role("button", name="Level its underside")).to_have_count(0)
     pick(page.get_by_label("Storey of the plan"), "floor|structure")
     expect(bench.marks("plan", f"{floor['id']}/").first).to_be_attached()
     bench.search("Select Ground floor, part 2")

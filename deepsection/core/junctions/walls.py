@@ -13,6 +13,7 @@ from ..trades.ceilings.place import CEILINGS
 from ..trades.floors.bays import Bay
 from ..trades.floors.place import FLOORS, FloorPlan
 from ..trades.foundations.place import FOUNDATIONS
+from ..trades.walls.joins import SQUARISH
 from ..trades.walls.model import TeeJoint
 from .facts import layers_of, rounded
 from .junction import End, Fact, Junction
@@ -60,6 +61,17 @@ def _corners(building: Building) -> Iterator[Junction]:
                     yield _on_wall(building, joint, wall, along, other)
         elif len(outer) == 2:
             yield _corner(building, joint, outer)
+            for wall, along in held:
+                if wall.wall.status != "outer":
+                    away, on = min((_alike(wall, along, *one), one[0].wall.id) for one in outer)
+                    if away < SQUARISH:
+                        yield _on_wall(building, joint, wall, along, building.plan.by_id[on])
+
+
+def _alike(wall: PlannedWall, along: float, other: PlannedWall, there: float) -> float:
+    """How nearly two walls lie along each other at places on them: 0 where they are square."""
+    (ax, ay), (bx, by) = wall.axis.direction(along), other.axis.direction(there)
+    return abs(ax * bx + ay * by)
 
 
 def _corner(building: Building, joint: str, held: list[tuple[PlannedWall, float]]) -> Junction:
@@ -98,7 +110,7 @@ def _on_wall(building: Building, joint: str, wall: PlannedWall, along: float, ot
 def _ceilings(building: Building) -> Iterator[Junction]:
     for ceiling in building[CEILINGS]:
         for wall in building.plan.walls:
-            if wall.wall.status != "outer" or wall.wall.top.level != ceiling.level.id:
+            if wall.wall.status != "outer" or wall.wall.top.level != ceiling.level.id or wall.wall.base.on_roof:
                 continue
             if min((bay.region.distance(wall.footprint) for bay in ceiling.bays), default=math.inf) > BESIDE:
                 continue

@@ -10,8 +10,9 @@ from ...document.rebuilding import changed
 from ...edits import CarryDeck, LevelDeck, PutDeck, RailDeck, StepDeck
 from ...model import Deck, Project
 from ...rows.rows import Row, action_row, choice_row, length_row, level_options, text_row
+from ...tolerance import TOL
 from ..floors.fields import joist_fields
-from .level_edits import slab_around
+from .level_edits import below_level, slab_around
 from .step_edits import free_edges, way_of
 
 
@@ -29,7 +30,7 @@ def deck_fields(project: Project, held: Deck) -> list[Row]:
         length_row("drop", "So much below it", held.drop, project.units, lambda v: put(drop=v)),
         choice_row("make_up", "Make-up", held.make_up, make_ups, lambda t: put(make_up=t)),
         *joist_fields(project, held, put),
-        *([_level(held)] if slab_around(project, held) else []),
+        *_level(project, held),
         action_row("carry", "Lay a beam under its outer edge", [CarryDeck(deck=held.id)]),
         action_row("rails", "Put rails along its free edges", [RailDeck(deck=held.id)]),
         *(
@@ -39,8 +40,11 @@ def deck_fields(project: Project, held: Deck) -> list[Row]:
     ]
 
 
-def _level(held: Deck) -> Row:
-    return action_row("level_under", "Level its underside with that around it", [LevelDeck(deck=held.id)])
+def _level(project: Project, held: Deck) -> Iterator[Row]:
+    """Offered where the underside of a part of a slab lies higher or lower than that around it."""
+    floor = slab_around(project, held)
+    if floor is not None and abs(below_level(project, held, floor)) > TOL.point:
+        yield action_row("level_under", "Level its underside with that around it", [LevelDeck(deck=held.id)])
 
 
 def _ways(project: Project, held: Deck) -> Iterator[tuple[str, str]]:

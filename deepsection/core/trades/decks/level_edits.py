@@ -34,10 +34,10 @@ class LevelDeck(Command):
         floor = slab_around(project, deck)
         if floor is None:
             raise RefusedEdit(f"{deck.name} is no part of a slab", element=deck.id, field="make_up")
-        own, around = (get_element(project, held.make_up, MakeUp) for held in (deck, floor))
+        own = get_element(project, deck.make_up, MakeUp)
         assert own.carrying is not None
         slab = own.layers[own.carrying]
-        thickness = slab.thickness + around.depth - deck.drop - own.depth
+        thickness = slab.thickness + below_level(project, deck, floor)
         if thickness < LEAST_SLAB - TOL.point:
             most = deck.drop - (LEAST_SLAB - thickness)
             raise RefusedEdit(
@@ -70,6 +70,12 @@ def slab_around(project: Project, deck: Deck) -> Floor | None:
         return None
     floors = (held for held in project.floors if held.level == deck.level and make_ups[held.make_up].is_slab)
     return next(floors, None)
+
+
+def below_level(project: Project, deck: Deck, floor: Floor) -> float:
+    """How much higher than that of the floor around it the underside of a part of a slab lies (mm)."""
+    own, around = (get_element(project, held.make_up, MakeUp) for held in (deck, floor))
+    return around.depth - deck.drop - own.depth
 
 
 def _alike(one: tuple[Layer, ...], other: tuple[Layer, ...]) -> bool:

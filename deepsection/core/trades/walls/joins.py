@@ -18,6 +18,9 @@ SMOOTH = 1e-4
 """Walls whose directions differ by less (cross product) run on into each other, and are parted square: corners that
 were rounded to a thousandth of a millimetre turn walls by less, and a wedge so thin is not seen."""
 
+SQUARISH = 0.5
+"""A wall ends on another one at a corner when it goes no nearer along it than this (cosine)."""
+
 
 @dataclass(frozen=True, slots=True)
 class Arm:
@@ -99,6 +102,30 @@ def corner_caps(arms: list[Arm], through: str | None = None) -> dict[tuple[str, 
             frame = own if own and theirs else frame
         caps[arm.wall, arm.end] = Cap(frame, skin)
     return caps
+
+
+def on_corner(arms: list[Arm], outer: frozenset[str]) -> list[tuple[Arm, Arm]]:
+    """The walls that go away from the back of a corner of two outer ones, as an inner wall does that runs on with one
+    of them, each with the outer one on which it ends; the corner is what it would be without them."""
+    corner = [arm for arm in arms if arm.wall in outer]
+    if len(corner) != 2 or len(arms) == 2 or _run_on(*corner):
+        return []
+    turn = (corner[1].angle - corner[0].angle) % math.tau
+    first, back = (corner[0].angle, turn) if turn > math.pi else (corner[1].angle, math.tau - turn)
+    found = []
+    for arm in arms:
+        if arm.wall in outer or not 0.0 < (arm.angle - first) % math.tau < back:
+            continue
+        host = min(corner, key=lambda other: _alike(arm, other))
+        if _alike(arm, host) < SQUARISH:
+            found.append((arm, host))
+    return found
+
+
+def _alike(arm: Arm, other: Arm) -> float:
+    """How nearly two walls lie along each other at their joint: 0 where they are square."""
+    (ax, ay), (bx, by) = arm.axis.direction(0.0), other.axis.direction(0.0)
+    return abs(ax * bx + ay * by)
 
 
 def _run_on(arm: Arm, other: Arm) -> bool:

@@ -17,7 +17,7 @@ from ...geometry import Axis, Point, largest, polygons_of
 from ...model import Bands, FreeJoint, Joint, MakeUp, Project, TeeJoint, Wall, layer_bands, outline_reach
 from ...model.places import wall_axis
 from ...tolerance import TOL
-from .joins import SMOOTH, Arm, Cap, corner_caps, square_cap, tee_cap
+from .joins import SMOOTH, Arm, Cap, corner_caps, on_corner, square_cap, tee_cap
 from .planned import Outline, PlannedLayer, PlannedWall, WallPlan
 from .shapes import PLUMB, end_drift, outline_area, shape_faults, skew_axis
 from .tees import cut_by_tees, pieces
@@ -110,6 +110,8 @@ def join_strips(
             if not wall.outline:
                 meeting[at].append(_arm(wall, which, axes[wall.id], bands[wall.id]))
     caps: dict[tuple[str, str], Cap] = {}
+    hosts: list[tuple[str, str]] = []
+    outer = frozenset(wall.id for wall in walls if wall.status == "outer")
     for id, arms in meeting.items():
         joint = by_joint[id]
         host = by_id.get(joint.wall) if isinstance(joint, TeeJoint) else None
@@ -119,7 +121,11 @@ def join_strips(
             held = _arm(host, "start", axes[host.id], bands[host.id])
             caps.update({(arm.wall, arm.end): _tee(arm, held) for arm in arms})
         else:
-            caps.update(corner_caps(arms, joint.through if isinstance(joint, FreeJoint) else None))
+            ending = on_corner(arms, outer)
+            meeting_there = [arm for arm in arms if all(arm is not one for one, _ in ending)]
+            caps.update(corner_caps(meeting_there, joint.through if isinstance(joint, FreeJoint) else None))
+            caps.update({(arm.wall, arm.end): _tee(arm, held) for arm, held in ending})
+            hosts += [(held.wall, arm.wall) for arm, held in ending]
 
     def drifts(wall: Wall) -> tuple[Point, Point]:
         found = []
@@ -145,6 +151,8 @@ def join_strips(
         for joint in (by_joint[wall.start], by_joint[wall.end]):
             if isinstance(joint, TeeJoint) and joint.join == "joined":
                 guests[joint.wall].append(planned[wall.id])
+    for host_id, guest in hosts:
+        guests[host_id].append(planned[guest])
     joined = tuple(cut_by_tees(planned[wall.id], guests[wall.id], bands) for wall in walls)
     outlined = [planned[wall.id] for wall in walls if wall.outline]
     return tuple(_give_way(wall, outlined) for wall in joined) if outlined else joined
