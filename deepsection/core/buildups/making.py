@@ -82,6 +82,7 @@ def made_of(building: Building, junction: Junction, tier: float) -> list[tuple[P
         (piece, part, clear)
         for piece in shown
         for run, lie in enumerate(lies_of(building, junction))
+        if not piece.runs or run in piece.runs
         for part, clear in _pieces_on(building, junction, piece, run, lie)
     ]
 
@@ -118,7 +119,7 @@ def fixings_at(building: Building, frame: CutFrame, window: Window, scale: float
         built = built_of(building, junction) if _near(junction, frame, window) else None
         spaced = [piece for piece in built.shown if piece.every and piece.tier >= scale] if built else []
         for run, lie in enumerate(lies_of(building, junction) if spaced else ()):
-            for piece in spaced:
+            for piece in (held for held in spaced if not held.runs or run in held.runs):
                 shape, bodies = _fixing_in(piece, lie, frame), _pieces_on(building, junction, piece, run, lie)
                 if bodies and shape is not None:
                     found += [(bodies[0][0], shown) for shown in polygons_of(shape.intersection(window.outline))]

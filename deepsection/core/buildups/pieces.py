@@ -42,8 +42,9 @@ class Piece:
     last one as far from its end, none farther apart. `ends`: where the run ends at a corner of the house: at the faces
     of the wall, or with the boards of the roof. `takes`: the roles of parts that give way to it, and to `clears`, which
     it keeps free; `yields`: those that it gives way to itself. `within`: it is there under a level ceiling alone, or
-    under a vault. `inlaid`: the role of what it is a part of, and is nowhere beyond. `axis`: lumber that runs along. It
-    shows from a scale of 1:`tier` on.
+    under a vault. `inlaid`: the role of what it is a part of, and is nowhere beyond. `axis`: lumber that runs along.
+    `runs`: on which of the runs of its junction it is; on all where none is named. It shows from a scale of 1:`tier`
+    on.
     """
 
     id: str
@@ -67,6 +68,7 @@ class Piece:
     axis: bool = False
     inlaid: str = ""
     within: Literal["", "ceiling", "vault"] = ""
+    runs: tuple[int, ...] = ()
 
 
 def block(u0: float, u1: float, v0: float, v1: float) -> Polygon:
@@ -82,7 +84,7 @@ def sheet(points: Sequence[Point], thick: float) -> Polygon:
 
 def under(points: Sequence[Point]) -> Polygon:
     """What corners enclose, in order."""
-    shape = Polygon(points)
+    shape = shapely.remove_repeated_points(Polygon(points), 1e-6)
     return shape if shape.is_valid else largest(shapely.make_valid(shape))
 
 

@@ -11,9 +11,10 @@ import shapely
 
 from ..geometry import Point
 from ..memo import IdentityMemo
-from ..resolve import Building, PlannedWall, ResolvedRoof, RoofSeam
-from ..trades.onroofs.placed import ROOF_FITTINGS
+from ..resolve import Building, PlannedWall, ResolvedRoof, RoofPlane, RoofSeam
+from ..trades.onroofs.placed import ROOF_FITTINGS, PlacedChimney
 from ..trades.roofs.model import RAKED, SLOPING
+from ..trades.roofs.slopes import local
 from .facts import layers_of, rounded
 from .junction import End, Fact, Junction, Point3, Run
 from .kinds import KindName
@@ -38,24 +39,36 @@ def roof_junctions(building: Building) -> Iterator[Junction]:
         of = (roof, building.plan, building.levels, *building.placed.project.make_ups)
         yield from _known(of, partial(_of_roof, building, roof))
     held = building[ROOF_FITTINGS]
-    for chimney in held.chimneys:
-        if chimney.plane is not None:
-            x, y = chimney.outline.centroid.coords[0]
-            z = chimney.plane.covered(x, y)
-            ends = (End(chimney.chimney.id, "sides"), End(chimney.plane.roof, "slope"))
-            run = Run((x, y, z), (x, y, z + 1.0), (0.0, -1.0))
-            facts: tuple[tuple[str, Fact], ...] = (
-                ("pitch", rounded(chimney.plane.pitch, 5)),
-                ("cricket", chimney.cricket is not None),
-                ("make-up", layers_of(building, chimney.make_up)),
-            )
-            yield Junction("chimney", ends, (run,), facts)
+    yield from (_chimney(building, stack, stack.plane) for stack in held.chimneys if stack.plane is not None)
     for fitting in held.fittings:
         x, y = fitting.outline.centroid.coords[0]
         z = fitting.plane.covered(x, y)
         ends = (End(fitting.fitting.id, "frame"), End(fitting.plane.roof, "slope"))
-        facts = (("pitch", rounded(fitting.plane.pitch, 5)), ("kind", fitting.fitting.fitting))
+        facts: tuple[tuple[str, Fact], ...] = (
+            ("pitch", rounded(fitting.plane.pitch, 5)),
+            ("kind", fitting.fitting.fitting),
+        )
         yield Junction("roof_fitting", ends, (Run((x, y, z), (x, y, z + 1.0), (0.0, -1.0)),), facts)
+
+
+def _chimney(building: Building, stack: PlacedChimney, plane: RoofPlane) -> Junction:
+    """Across a stack at the middle of its outline, outward down the slope that it goes through."""
+    x, y = stack.outline.centroid.coords[0]
+    z, (ox, oy) = plane.covered(x, y), (-plane.inward[0], -plane.inward[1])
+    first, low, last, high = local(plane, stack.outline).bounds
+    half, middle = (last - first) / 2, local(plane, shapely.Point(x, y)).y
+    ends = (End(stack.chimney.id, "sides"), End(plane.roof, "slope"))
+    run = Run((x + oy * half, y - ox * half, z), (x - oy * half, y + ox * half, z), (ox, oy))
+    facts: tuple[tuple[str, Fact], ...] = (
+        ("pitch", rounded(plane.pitch, 5)),
+        ("cricket", stack.cricket is not None),
+        ("make-up", layers_of(building, stack.make_up)),
+        ("material", stack.chimney.material),
+        ("down", rounded(middle - low)),
+        ("up", rounded(high - middle)),
+        ("across", rounded(last - first)),
+    )
+    return Junction("chimney", ends, (run,), facts)
 
 
 def _of_roof(building: Building, roof: ResolvedRoof) -> list[Junction]:

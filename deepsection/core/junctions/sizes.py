@@ -37,6 +37,7 @@ DETAIL_SIZES: dict[KindName, DetailSize] = {
     "roof_break": DetailSize(600.0, 600.0, 550.0, 300.0),
     "roof_top": DetailSize(800.0, 400.0, 500.0, 500.0),
     "roof_side": DetailSize(500.0, 250.0, 350.0, 450.0),
+    "chimney": DetailSize(500.0, 600.0, 450.0, 500.0),
     "jamb": DetailSize(200.0, 250.0, 250.0, 350.0, FINE),
     "wall_corner": DetailSize(200.0, 450.0, 200.0, 700.0, FINE),
     "wall_on_wall": DetailSize(400.0, 400.0, 450.0, 450.0, FINE),

@@ -20,6 +20,8 @@ EARTH_DEPTH, EARTH_REACH = 4.5, 12.0
 """Paper mm of hatched earth along the ground and around footings, and how far it runs past the house."""
 NEAR_GROUND = 500.0
 """What starts higher than this above grade (mm) does not meet the earth."""
+FOUNDED = ("stem", "footing", "sill_plate", "chimney", "cap", "cricket")
+"""Roles of what stands on footings and is no floor."""
 HIGH = 1e5
 """Above any house (mm)."""
 
@@ -97,7 +99,7 @@ def _below_floors(building: Building, cut: list[tuple[Part, Polygon]], low: floa
     founded = {part.element for part in building.parts if part.role == "footing"}
     for part, polygon in cut:
         # Over a drain or another piece of a footing lies earth, no room.
-        if part.element in founded and not part.note and part.role not in ("stem", "footing", "sill_plate"):
+        if part.element in founded and not part.note and part.role not in FOUNDED:
             x0, y0, x1, _ = polygon.bounds
             span = (round(x0, 1), round(x1, 1))
             depths[span] = min(y0, depths.get(span, y0))

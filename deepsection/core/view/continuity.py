@@ -34,7 +34,8 @@ EDGE = 1.5
 """A region reaches an edge of the window that is this near (mm)."""
 UNITS = ("frame", "sash", "glass", "leaf", "panel", "bar", "threshold", "roof_frame", "roof_glass")
 WOOD = ("softwood", "plywood", "treated")
-WEATHER_ROLES = ("roofing", "fascia", "soffit", "barge", "cladding", "ridge_flashing", "hip_flashing", "stem", "gutter")
+WEATHER_ROLES = ("roofing", "fascia", "soffit", "barge", "cladding", "ridge_flashing", "hip_flashing", "stem", "gutter",
+                 "chimney", "cricket")  # fmt: skip
 AIR_MATERIALS = ("plywood", "gypsum", "vapour_control", "plaster", "concrete", "membrane", "screed")
 THERMAL_MATERIALS = ("quilt", "rigid", "foam")
 VAPOUR_MATERIALS = ("vapour_control", "plaster")

@@ -1,6 +1,9 @@
-"""Build-ups of roofs: eaves, rakes, ridges, hips and valleys, and where a roof ends at a wall."""
+"""Build-ups of roofs: eaves, rakes, ridges, hips and valleys, where a roof ends at a wall, and
+chimneys."""
 
 from ..buildup import SiteKind, Ways
+from .chimney_site import chimney_lies, chimney_site
+from .chimneys import CHIMNEYS
 from .crest_site import crest_lies, crest_site
 from .eave_site import eave_lies, eave_site
 from .eaves import CLOSED, FLUSH, FREE
@@ -22,6 +25,7 @@ ROOFS = (
     Ways("hip", CRESTS, HIPS),
     Ways("valley", CRESTS, VALLEYS),
     Ways("roof_top", SiteKind(roof_top_site, roof_top_lies), (APRONED, TOP_COVERED)),
+    Ways("chimney", SiteKind(chimney_site, chimney_lies), CHIMNEYS),
     Ways("roof_side", SiteKind(roof_side_site, roof_side_lies), (STEPPED, COVERED)),
 )
 

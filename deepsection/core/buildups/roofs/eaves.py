@@ -23,8 +23,8 @@ SUBFASCIA = Parameter("subfascia", "Thickness of the sub-fascia", 38.1, 15.0, 10
 STARTER = Parameter("starter", "Projection of the first course", 12.7, 5.0, 50.0)
 BOARDS = ("trim", "moulding", "corner_board")
 """What stands before a wall under its eave."""
-WALLS = ("cladding", "sheathing", "infill", "stud")
-"""What an eave that runs into a wall ends at."""
+WALLS = ("cladding", "sheathing", "infill", "stud", "chimney")
+"""What an eave that runs into a wall or a chimney ends at."""
 LAP = Parameter("lap", "Lap of the vapour control", 101.6, 50.0, 300.0)
 
 

@@ -98,7 +98,7 @@ def _ties(site: CrestSite, p: Values) -> Iterator[Piece]:
         yield Piece(
             "collar", "1x4 collar ties at 4 ft at most, in the upper third", "collar_tie", "softwood", shape,
             "structure", ("structure",), every=1.0, wide=TIE[0], first=site.rafter + 0.1, at_rafters=True,
-            takes=("infill",), yields=("lining", "joist"), tier=STRIP,
+            takes=("infill",), yields=("lining", "joist", "chimney"), tier=STRIP,
         )  # fmt: skip
         return
     yield Piece(

@@ -98,6 +98,10 @@ BOARDS = ("soffit",)
 """Roles of boards that are known by their thickness, however they are parted."""
 
 
+STACK = ("chimney", "cricket")
+"""Roles of what the window of a detail shows only a part of."""
+
+
 SLIVER = 2.0
 """What is left of a part beside pieces and narrower than this (mm) is not noted."""
 
@@ -122,7 +126,7 @@ def _sized(one: CutPart, building: Building) -> str:
     if one.part.role == "frame":
         unit = next((held.unit for held in building.placed.project.openings if held.id == one.part.element), "")
         return f"{unit} frame".strip()
-    if one.part.function == "unit" or one.whole.area < 0.85 * (x1 - x0) * (y1 - y0):
+    if one.part.function == "unit" or one.part.role in STACK or one.whole.area < 0.85 * (x1 - x0) * (y1 - y0):
         return words
     return f"{words} {format_measured(x1 - x0, units)} x {format_measured(y1 - y0, units)}"
 

@@ -106,12 +106,12 @@ def window_around(building: Building, detail: Detail, junction: Junction) -> tup
     """How much a detail shows outward and inward of a junction, below and above it (mm)."""
     size = DETAIL_SIZES[junction.kind]
     outward, inward = _reach(junction, size, wall_of(building, junction))
-    below = max(size.below, _eave_drop(junction), _edge_drop(junction))
+    below = max(size.below, _eave_drop(junction), _edge_drop(junction), size.below + _slope_past(junction, "down"))
     return (
         detail.outward or outward,
         detail.inward or inward,
         detail.below or below,
-        detail.above or size.above,
+        detail.above or size.above + _slope_past(junction, "up"),
     )
 
 
@@ -214,6 +214,8 @@ def _reach(junction: Junction, size: DetailSize, wall: PlannedWall | None) -> tu
         # The other wall of the corner goes on outward.
         return size.inward, size.outward + thick
     outward = size.outward + (float(overhang) if isinstance(overhang, (int, float)) else 0.0)
+    if junction.kind == "chimney":
+        return outward + _size(junction, "down"), size.inward + _size(junction, "up")
     at_inner = junction.kind in ("ceiling_edge",)
     return outward + (thick if at_inner else 0.0), size.inward + (0.0 if at_inner else thick)
 
@@ -231,6 +233,17 @@ def _eave_drop(junction: Junction) -> float:
         return 0.0
     drop = facts["overhang"] * facts["pitch"] + facts["fascia"] - facts["heel"]
     return drop + UNDER_EAVE
+
+
+def _size(junction: Junction, name: str) -> float:
+    """A length among the facts of a junction (mm), or 0."""
+    fact = dict(junction.facts).get(name)
+    return fact if isinstance(fact, float) else 0.0
+
+
+def _slope_past(junction: Junction, way: str) -> float:
+    """How far a slope falls or rises from the middle of what goes through it to its face (mm)."""
+    return _size(junction, way) * _size(junction, "pitch")
 
 
 def _edge_drop(junction: Junction) -> float:
