@@ -192,11 +192,8 @@ class _Extrusion(Solid):
             return None
         points = shapely.get_coordinates(self._polygons[0]).tolist()
         x0, y0, x1, y1 = self._polygons[0].bounds
-        square = (
-            len(points) == 5
-            and len({(x, y) for x, y in points}) == 4
-            and all(x in (x0, x1) and y in (y0, y1) for x, y in points)
-        )
+        corners = {(x, y) for x, y in points}
+        square = len(points) == 5 and corners == {(x0, y0), (x1, y0), (x1, y1), (x0, y1)}
         return (x0, y0, x1, y1) if square else None
 
     @cached_property

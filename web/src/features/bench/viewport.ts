@@ -189,7 +189,7 @@ function detailFitted(panes: Panes, view: Drawing, scales: readonly number[]): V
 }
 
 /** How wide a letter is of its height at the most, over a line of a note. */
-const WIDE = { sans: 0.58, bold: 0.62, mono: 0.62 };
+const WIDE = { sans: 0.66, bold: 0.65, mono: 0.62 };
 
 /** The box around a drawing and all of its lettering but what the ladder shows. */
 function annotated(drawing: Drawing): Bounds {
