@@ -17,7 +17,7 @@ from ...trades.ceilings.vaults import VAULTS
 from ...trades.makeups.model import Tradition
 from ...trades.roofs.rafters import rafter_places
 from ..lie import Lie, Trim
-from .slopes import SlopeLayers, edge_of, roof_of, slope_layers
+from .slopes import SlopeLayers, edge_of, lie_along, rise_of, roof_of, slope_layers
 
 ASIDE = 60.0
 """The slopes beside a line are asked for so far from it (mm)."""
@@ -120,7 +120,7 @@ def crest_site(building: Building, junction: Junction) -> CrestSite | None:
         right=right,
         caps=roof.block.caps,
         attic=own[0].start[2] - roof.plate.total if own else 0.0,
-        rise=_rise(junction.runs[0]),
+        rise=abs(rise_of(junction.runs[0])),
         is_over_rooms=_is_over_rooms(building, junction),
         share=Polygon(roof.bearing[0], roof.bearing[1:]).area / ridges if ridges else 0.0,
         board=(38.1, depth) if has_board else (0.0, 0.0),
@@ -134,7 +134,10 @@ def crest_lies(building: Building, junction: Junction) -> list[Lie]:
     if roof is None:
         return []
     eaves = () if junction.kind == "valley" else tuple(_at_eaves(roof, junction))
-    return [_with_ties(building, roof, junction, _lie(run, (*_at_ends(roof, run), *eaves))) for run in junction.runs]
+    return [
+        _with_ties(building, roof, junction, lie_along(run, trims=(*_at_ends(roof, run), *eaves)))
+        for run in junction.runs
+    ]
 
 
 def _framing(building: Building, roof: ResolvedRoof) -> float:
@@ -145,10 +148,6 @@ def _framing(building: Building, roof: ResolvedRoof) -> float:
 
 def _middle(run: Run) -> tuple[float, float, float]:
     return tuple((a + b) / 2 for a, b in zip(run.start, run.end))  # type: ignore[return-value]
-
-
-def _rise(run: Run) -> float:
-    return abs(run.end[2] - run.start[2]) / math.dist(run.start[:2], run.end[:2])
 
 
 def _sides(building: Building, junction: Junction, run: Run) -> tuple[Side, Side] | None:
@@ -183,13 +182,6 @@ def _is_over_rooms(building: Building, junction: Junction) -> bool:
     vaults = (held.area for some in building[VAULTS].values() for held in some)
     areas: Iterator[shapely.Geometry] = (bay.region for held in building[CEILINGS] for bay in held.bays)
     return any(area.intersects(spots) for area in (*areas, *vaults))
-
-
-def _lie(run: Run, trims: tuple[Trim, ...]) -> Lie:
-    dx, dy = run.out[1], -run.out[0]
-    (x0, y0, z0), (x1, y1, z1) = sorted((run.start, run.end), key=lambda end: end[0] * dx + end[1] * dy)
-    length = math.dist((x0, y0), (x1, y1))
-    return Lie((x0, y0), run.out, length, trims, trims, dz=z0, rise=(z1 - z0) / length)
 
 
 def _at_ends(roof: ResolvedRoof, run: Run) -> Iterator[Trim]:

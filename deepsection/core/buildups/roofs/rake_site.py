@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 import shapely
 
+from ...geometry import Point
 from ...junctions import Junction, Run
-from ...resolve import Building, ResolvedRoof
+from ...model import Framing
+from ...resolve import Building, ResolvedRoof, RoofPlane
 from ...trades.makeups.model import Tradition
 from ...trades.roofs.rafters import SOFFIT, SOFFIT_UP, rafter_places
 from ..faces import WallFaces, wall_faces
 from ..lie import Lie
-from .slopes import SlopeLayers, edge_of, roof_of, slope_layers
+from .slopes import SlopeLayers, edge_of, lie_along, rise_of, roof_of, slope_layers
 
 INSIDE = 30.0
 """The slope is asked for so far within its edge (mm)."""
+ALIKE = 1e-3
+"""Slopes whose rise differs by no more than this are of one pitch."""
 CROSSED = 5
 """What carries a rake lies over no more rafters than this."""
 BOXED = 60.0
@@ -93,39 +96,21 @@ class RakeSite:
 
 
 def rake_site(building: Building, junction: Junction) -> RakeSite | None:
-    """What a rake is built around; None where no slope comes to it."""
+    """What a rake is built around; None where no slope comes to it, or slopes of two pitches do."""
     roof = roof_of(building, junction.ends[0].element)
     edge = edge_of(roof, junction.ends[0].sub) if roof is not None else None
     if roof is None or edge is None or not junction.runs:
         return None
-    run = junction.runs[0]
-    (x0, y0, z0), (x1, y1, z1) = run.start, run.end
-    pitch = abs(z1 - z0) / math.dist((x0, y0), (x1, y1))
-    if any(abs(abs(held.end[2] - held.start[2]) / math.dist(held.start[:2], held.end[:2]) - pitch) > 1e-3
-           for held in junction.runs):  # fmt: skip
-        return None
-    off = max(roof.reaches[edge], 0.0) - INSIDE
-    ox, oy = run.out
-    lx, ly = roof.side(edge)[0]
-    at = (lx - x0) * ox + (ly - y0) * oy + off
-    spot = shapely.Point((x0 + x1) / 2 + ox * at, (y0 + y1) / 2 + oy * at)
-    plane = next((held for held in roof.planes if held.polygon.covers(spot)), None)
-    if plane is None:
+    run, line = junction.runs[0], roof.side(edge)[0]
+    pitch = abs(rise_of(run))
+    plane = _slope_beside(roof, edge, run, line)
+    if plane is None or any(abs(abs(rise_of(held)) - pitch) > ALIKE for held in junction.runs):
         return None
     wall = next((building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id), None)
-    faces = None
-    if wall is not None:
-        if wall.axis.is_arc or not wall.is_plumb:
-            return None
-        faces = wall_faces(building, wall, (lx - wall.start[0]) * ox + (ly - wall.start[1]) * oy)
-    framing = next(
-        (layer.framing for layer in building.placed.make_ups[roof.block.make_up].layers if layer.framing), None
-    )
-    rafters = []
-    for near in rafter_places(roof, plane, framing.thickness, framing.spacing) if framing else ():
-        ends = [plane.line.at(held) for held in (near, near + framing.thickness if framing else near)]
-        low, high = sorted((x - lx) * ox + (y - ly) * oy for x, y in ends)
-        rafters.append((low, high))
+    if wall is not None and (wall.axis.is_arc or not wall.is_plumb):
+        return None
+    make_up = building.placed.make_ups[roof.block.make_up]
+    framing = next((layer.framing for layer in make_up.layers if layer.framing), None)
     return RakeSite(
         tradition=building.placed.project.tradition,
         pitch=pitch,
@@ -133,24 +118,41 @@ def rake_site(building: Building, junction: Junction) -> RakeSite | None:
         board=roof.block.fascia_thickness,
         fascia=roof.block.fascia_depth,
         is_boxed=roof.block.tails == "boxed",
-        wall=faces,
+        wall=wall_faces(building, wall, _aside(run, wall.start, line)) if wall is not None else None,
         layers=slope_layers(building, roof, pitch),
         depth=plane.plumb_depth,
-        rafters=tuple(sorted(rafters, reverse=True)[:CROSSED]),
+        rafters=_rafters(roof, plane, framing, run, line) if framing else (),
     )
+
+
+def _aside(run: Run, start: Point, end: Point) -> float:
+    """How far outward of a run a place lies from another one."""
+    return (end[0] - start[0]) * run.out[0] + (end[1] - start[1]) * run.out[1]
+
+
+def _slope_beside(roof: ResolvedRoof, edge: int, run: Run, line: Point) -> RoofPlane | None:
+    """The slope that comes to a rake at the middle of a run along it."""
+    (x0, y0, _), (x1, y1, _) = run.start, run.end
+    at = _aside(run, (x0, y0), line) + max(roof.reaches[edge], 0.0) - INSIDE
+    spot = shapely.Point((x0 + x1) / 2 + run.out[0] * at, (y0 + y1) / 2 + run.out[1] * at)
+    return next((held for held in roof.planes if held.polygon.covers(spot)), None)
+
+
+def _rafters(
+    roof: ResolvedRoof, plane: RoofPlane, framing: Framing, run: Run, line: Point
+) -> tuple[tuple[float, float], ...]:
+    """From-to of the outermost rafters of a slope, outward of the bearing line, from the outside in."""
+    found = []
+    for near in rafter_places(roof, plane, framing.thickness, framing.spacing):
+        ends = sorted(_aside(run, line, plane.line.at(at)) for at in (near, near + framing.thickness))
+        found.append((ends[0], ends[1]))
+    return tuple(sorted(found, reverse=True)[:CROSSED])
 
 
 def rake_lies(building: Building, junction: Junction) -> list[Lie]:
     """Up or down each slope, on the bearing line."""
     roof = roof_of(building, junction.ends[0].element)
     edge = edge_of(roof, junction.ends[0].sub) if roof is not None else None
-    return [_lie(roof, edge, run) for run in junction.runs] if roof is not None and edge is not None else []
-
-
-def _lie(roof: ResolvedRoof, edge: int, run: Run) -> Lie:
-    (ox, oy), dx, dy = run.out, run.out[1], -run.out[0]
-    (x0, y0, z0), (x1, y1, z1) = sorted((run.start, run.end), key=lambda end: end[0] * dx + end[1] * dy)
-    lx, ly = roof.side(edge)[0]
-    off = (lx - x0) * ox + (ly - y0) * oy
-    length = math.dist((x0, y0), (x1, y1))
-    return Lie((x0 + ox * off, y0 + oy * off), run.out, length, dz=z0, rise=(z1 - z0) / length)
+    if roof is None or edge is None:
+        return []
+    return [lie_along(run, roof.side(edge)[0]) for run in junction.runs]

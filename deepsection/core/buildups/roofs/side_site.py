@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 from ...junctions import Junction, Run
 from ...resolve import Building, PlannedWall, ResolvedRoof
 from ...trades.makeups.model import Tradition
-from ...trades.roofs.placed import ROOFS
 from ..faces import WallFaces, wall_faces
 from ..lie import Lie
-from .slopes import slope_layers
+from .slopes import lie_along, rise_of, roof_of, slope_layers
 
 FACES = 0.99
 """A wall faces the roof beside it where its outside turns there (cosine)."""
@@ -42,13 +40,13 @@ def roof_side_site(building: Building, junction: Junction) -> RoofSideSite | Non
     found = _meeting(building, junction)
     if found is None or not _faces(junction.runs[0], found[1]):
         return None
-    return _site(building, *found, junction.runs[0], 0.0, _rise(junction.runs[0]))
+    return _site(building, *found, junction.runs[0], 0.0, rise_of(junction.runs[0]))
 
 
 def roof_side_lies(building: Building, junction: Junction) -> list[Lie]:
     """Up or down each slope, on the set-out line of the wall."""
     found = _meeting(building, junction)
-    return [_lie(found[1], run) for run in junction.runs] if found else []
+    return [lie_along(run, found[1].start) for run in junction.runs] if found else []
 
 
 def roof_top_site(building: Building, junction: Junction) -> RoofSideSite | None:
@@ -73,11 +71,11 @@ def roof_top_lies(building: Building, junction: Junction) -> list[Lie]:
     if found is None:
         return []
     out = found[1].stand().out
-    return [_lie(found[1], Run(run.start, run.end, out)) for run in junction.runs]
+    return [lie_along(Run(run.start, run.end, out), found[1].start) for run in junction.runs]
 
 
 def _meeting(building: Building, junction: Junction) -> tuple[ResolvedRoof, PlannedWall] | None:
-    roof = next((held for held in building[ROOFS] if held.block.id == junction.ends[0].element), None)
+    roof = roof_of(building, junction.ends[0].element)
     wall = next((building.plan.by_id[id] for id in junction.elements if id in building.plan.by_id), None)
     if roof is None or wall is None or wall.axis.is_arc or not wall.is_plumb:
         return None
@@ -102,16 +100,3 @@ def _off(wall: PlannedWall, spot: tuple[float, float, float]) -> float:
     """How far outward of the set-out line of a wall a place lies."""
     (ox, oy), (x, y) = wall.stand().out, wall.start
     return (spot[0] - x) * ox + (spot[1] - y) * oy
-
-
-def _rise(run: Run) -> float:
-    """How much a run rises for each mm in plan, from its start on."""
-    (x0, y0, z0), (x1, y1, z1) = run.start, run.end
-    return (z1 - z0) / math.dist((x0, y0), (x1, y1))
-
-
-def _lie(wall: PlannedWall, run: Run) -> Lie:
-    (ox, oy), dx, dy = run.out, run.out[1], -run.out[0]
-    (x0, y0, z0), (x1, y1, z1) = sorted((run.start, run.end), key=lambda end: end[0] * dx + end[1] * dy)
-    length, off = math.dist((x0, y0), (x1, y1)), _off(wall, (x0, y0, z0))
-    return Lie((x0 - ox * off, y0 - oy * off), run.out, length, dz=z0, rise=(z1 - z0) / length)

@@ -5,8 +5,11 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from ...geometry import Point
+from ...junctions import Run
 from ...resolve import Building, ResolvedRoof
 from ...trades.roofs.placed import ROOFS
+from ..lie import Lie, Trim
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,3 +47,18 @@ def roof_of(building: Building, id: str) -> ResolvedRoof | None:
 def edge_of(roof: ResolvedRoof, sub: str) -> int | None:
     """The place of an edge of a roof, by its id."""
     return next((k for k in range(len(roof.block.edges)) if roof.edge_id(k) == sub), None)
+
+
+def lie_along(run: Run, through: Point | None = None, trims: tuple[Trim, ...] = ()) -> Lie:
+    """Along a run, up or down it: its u is 0 on that, or on the line beside it through a place."""
+    (ox, oy), dx, dy = run.out, run.out[1], -run.out[0]
+    (x0, y0, z0), (x1, y1, z1) = sorted((run.start, run.end), key=lambda end: end[0] * dx + end[1] * dy)
+    x, y = through or (x0, y0)
+    off, length = (x - x0) * ox + (y - y0) * oy, math.dist((x0, y0), (x1, y1))
+    return Lie((x0 + ox * off, y0 + oy * off), run.out, length, trims, trims, dz=z0, rise=(z1 - z0) / length)
+
+
+def rise_of(run: Run) -> float:
+    """How much a run rises for each mm in plan, from its start on."""
+    (x0, y0, z0), (x1, y1, z1) = run.start, run.end
+    return (z1 - z0) / math.dist((x0, y0), (x1, y1))
