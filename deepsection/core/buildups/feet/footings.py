@@ -82,6 +82,7 @@ def _drain(site: FootSite, p: Values) -> Iterator[Piece]:
         "finish",
         ("drainage",),
         takes=("strip",),
+        yields=ARCS,
         clears=pipe,
         tier=STRIP,
     )
