@@ -13,7 +13,7 @@ from ..trades.ceilings.place import CEILINGS
 from ..trades.floors.bays import Bay
 from ..trades.floors.place import FLOORS, FloorPlan
 from ..trades.foundations.place import FOUNDATIONS
-from ..trades.walls.joins import SQUARISH
+from ..trades.walls.joins import back_host
 from ..trades.walls.model import TeeJoint
 from .facts import layers_of, rounded
 from .junction import End, Fact, Junction
@@ -61,17 +61,16 @@ def _corners(building: Building) -> Iterator[Junction]:
                     yield _on_wall(building, joint, wall, along, other)
         elif len(outer) == 2:
             yield _corner(building, joint, outer)
-            for wall, along in held:
-                if wall.wall.status != "outer":
-                    away, on = min((_alike(wall, along, *one), one[0].wall.id) for one in outer)
-                    if away < SQUARISH:
-                        yield _on_wall(building, joint, wall, along, building.plan.by_id[on])
+            for wall, along in (one for one in held if one[0].wall.status != "outer"):
+                host = back_host(_goes(wall, along), (_goes(*outer[0]), _goes(*outer[1])))
+                if host is not None:
+                    yield _on_wall(building, joint, wall, along, outer[host][0])
 
 
-def _alike(wall: PlannedWall, along: float, other: PlannedWall, there: float) -> float:
-    """How nearly two walls lie along each other at places on them: 0 where they are square."""
-    (ax, ay), (bx, by) = wall.axis.direction(along), other.axis.direction(there)
-    return abs(ax * bx + ay * by)
+def _goes(wall: PlannedWall, along: float) -> float:
+    """Where a wall goes from one of its ends (radians)."""
+    dx, dy = wall.axis.direction(along)
+    return math.atan2(dy, dx) if along == 0.0 else math.atan2(-dy, -dx)
 
 
 def _corner(building: Building, joint: str, held: list[tuple[PlannedWall, float]]) -> Junction:

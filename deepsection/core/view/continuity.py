@@ -162,8 +162,7 @@ def _on(frame: CutFrame, u: float, v: float) -> Point:
     """The place in plan of a place in a view."""
     if isinstance(frame, LevelFrame):
         return frame.to_plan(u, v)
-    depth = frame.x0 * frame.dx + frame.y0 * frame.dy
-    return frame.ux * u + frame.dx * depth, frame.uy * u + frame.dy * depth
+    return frame.turned_to_plan(u, frame.x0 * frame.dx + frame.y0 * frame.dy)
 
 
 def _wall_of(building: Building, element: str) -> PlannedWall | None:

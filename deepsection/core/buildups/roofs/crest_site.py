@@ -15,7 +15,7 @@ from ...resolve import Building, ResolvedRoof, RoofPlane
 from ...trades.ceilings.place import CEILINGS
 from ...trades.ceilings.vaults import VAULTS
 from ...trades.makeups.model import Tradition
-from ...trades.roofs.rafters import rafter_places
+from ...trades.roofs.rafters import RIDGE_BOARD, rafter_places
 from ..lie import Lie, Trim
 from .slopes import SlopeLayers, edge_of, lie_along, rise_of, roof_of, slope_layers
 
@@ -123,7 +123,7 @@ def crest_site(building: Building, junction: Junction) -> CrestSite | None:
         rise=abs(rise_of(junction.runs[0])),
         is_over_rooms=_is_over_rooms(building, junction),
         share=Polygon(roof.bearing[0], roof.bearing[1:]).area / ridges if ridges else 0.0,
-        board=(38.1, depth) if has_board else (0.0, 0.0),
+        board=(RIDGE_BOARD, depth) if has_board else (0.0, 0.0),
         rafter=framing,
     )
 

@@ -105,27 +105,28 @@ def corner_caps(arms: list[Arm], through: str | None = None) -> dict[tuple[str, 
 
 
 def on_corner(arms: list[Arm], outer: frozenset[str]) -> list[tuple[Arm, Arm]]:
-    """The walls that go away from the back of a corner of two outer ones, as an inner wall does that runs on with one
-    of them, each with the outer one on which it ends; the corner is what it would be without them."""
+    """The walls that end on one of two outer ones at the back of their corner, each with that one; the corner is what
+    it would be without them."""
     corner = [arm for arm in arms if arm.wall in outer]
-    if len(corner) != 2 or len(arms) == 2 or _run_on(*corner):
+    if len(corner) != 2 or len(arms) == 2:
         return []
-    turn = (corner[1].angle - corner[0].angle) % math.tau
-    first, back = (corner[0].angle, turn) if turn > math.pi else (corner[1].angle, math.tau - turn)
-    found = []
-    for arm in arms:
-        if arm.wall in outer or not 0.0 < (arm.angle - first) % math.tau < back:
-            continue
-        host = min(corner, key=lambda other: _alike(arm, other))
-        if _alike(arm, host) < SQUARISH:
-            found.append((arm, host))
-    return found
+    angles = [arm.angle for arm in corner]
+    found = ((arm, back_host(arm.angle, (angles[0], angles[1]))) for arm in arms if arm.wall not in outer)
+    return [(arm, corner[host]) for arm, host in found if host is not None]
 
 
-def _alike(arm: Arm, other: Arm) -> float:
-    """How nearly two walls lie along each other at their joint: 0 where they are square."""
-    (ax, ay), (bx, by) = arm.axis.direction(0.0), other.axis.direction(0.0)
-    return abs(ax * bx + ay * by)
+def back_host(angle: float, corner: tuple[float, float]) -> int | None:
+    """On which of two walls at a corner, by where they go from it (radians), another one ends that goes away from its
+    back, as an inner wall does that runs on with one of them; None where it meets both as walls do."""
+    turn = (corner[1] - corner[0]) % math.tau
+    if abs(math.sin(turn)) < SMOOTH:
+        return None
+    first, back = (corner[0], turn) if turn > math.pi else (corner[1], math.tau - turn)
+    if not 0.0 < (angle - first) % math.tau < back:
+        return None
+    along = [abs(math.cos(angle - held)) for held in corner]
+    host = along.index(min(along))
+    return host if along[host] < SQUARISH else None
 
 
 def _run_on(arm: Arm, other: Arm) -> bool:
