@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Any
 
+import orjson
+
 from deepsection.core.edits import MoveOpening, MoveWall, PutRoof, PutSection, SetTerm, UseMakeUp, changed
 from deepsection.core.model import Project, wall_length
 from deepsection.service.schemas import ViewWanted
@@ -63,7 +65,7 @@ LOCAL = ("move a window", "change a make-up", "drag the section line")
 
 def held_of(answer: dict[str, Any], wanted: Sequence[ViewWanted]) -> list[ViewWanted]:
     """The views that are wanted, as a screen asks for them that holds the drawings of an answer."""
-    drawings = answer["drawings"]
+    drawings = orjson.loads(orjson.dumps(answer["drawings"]))
     return [view.model_copy(update={"have": drawing["digest"]}) for view, drawing in zip(wanted, drawings)]
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 from collections.abc import Callable, Hashable, Sequence
 from itertools import islice
 from threading import Lock
@@ -12,6 +13,11 @@ from cachetools import LRUCache
 K = TypeVar("K", bound=Hashable)
 V = TypeVar("V")
 T = TypeVar("T")
+
+
+def tune_memory() -> None:
+    """Collect rarely: remembered faces and parts are many, long-lived and free of cycles."""
+    gc.set_threshold(100_000, 20, 50)
 
 
 def hashed_once(held: type[T]) -> type[T]:

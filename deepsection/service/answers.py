@@ -7,11 +7,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
 from hashlib import blake2b
-from typing import Any
+from typing import NamedTuple
 
 import orjson
 
-from deepsection.core.drawing import Drawing
+from deepsection.core.drawing import Drawing, explode
 from deepsection.core.memo import LruCache
 
 from .schemas import ViewWanted
@@ -33,29 +33,36 @@ Step = tuple[int, int, int]
 """So many marks from a place of the drawing before, then so many new ones: (place, kept, new)."""
 
 
-def answer(drawing: Drawing, view: ViewWanted, *, keep: bool = True) -> dict[str, Any]:
-    """A drawing ready to serialise: whole, or as steps from the one that the screen holds.
+class Answer(NamedTuple):
+    """A drawing ready to be sent: its digest, its JSON, and what is remembered of it."""
 
-    What is sent is remembered, for the next answer to build on, unless it is but a preview (`keep` false).
-    """
+    digest: str
+    json: bytes
+    sent: Sent
+
+
+def answer(drawing: Drawing, before: Sent | None) -> Answer:
+    """A drawing ready to be sent: whole, or as steps from the one that the screen holds."""
+    drawing = explode(drawing)
     marks = [orjson.dumps(mark) for mark in drawing.marks]
     digests = tuple(_digest(mark).digest() for mark in marks)
     names = (field.name for field in dataclasses.fields(drawing) if field.name not in ("marks", "sums"))
-    content = {name: getattr(drawing, name) for name in names} | {"digest": _digest(b"".join(digests)).hexdigest()}
-    before = _sent.get(view.have) if view.have else None
-    if keep:
-        placed = {key: (dx, dy) for key, dx, dy in drawing.shifts}
-        _sent.put(content["digest"], Sent(digests, placed))
-    if before is None:
-        return content | {"marks": [orjson.Fragment(mark) for mark in marks], "steps": None}
-    steps, fresh = difference(before.marks, digests)
-    return content | {"marks": [orjson.Fragment(marks[place]) for place in fresh], "steps": steps}
+    digest = _digest(b"".join(digests)).hexdigest()
+    content = {name: getattr(drawing, name) for name in names} | {"digest": digest}
+    steps, fresh = (None, range(len(marks))) if before is None else difference(before.marks, digests)
+    content |= {"marks": [orjson.Fragment(marks[place]) for place in fresh], "steps": steps}
+    placed = {key: (dx, dy) for key, dx, dy in drawing.shifts}
+    return Answer(digest, orjson.dumps(content), Sent(digests, placed))
 
 
-def lettering_of(view: ViewWanted) -> dict[str, tuple[float, float]] | None:
-    """Where lettering stands in the drawing of a view that the screen holds; None where that is not known."""
-    held = _sent.get(view.have) if view.have else None
-    return held.placed if held else None
+def sent_before(view: ViewWanted) -> Sent | None:
+    """The drawing of a view that the screen holds; None where that is not known."""
+    return _sent.get(view.have) if view.have else None
+
+
+def remember(held: Answer) -> None:
+    """Keep what is sent, for the next answer to build on."""
+    _sent.put(held.digest, held.sent)
 
 
 _digest = partial(blake2b, digest_size=16)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 import os
 from collections.abc import Iterable
 from contextlib import asynccontextmanager
@@ -17,6 +16,7 @@ from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import Response
 
+from deepsection.core.memo import tune_memory
 from deepsection.core.version import VERSION
 from deepsection.demo import DEMOS
 
@@ -28,6 +28,7 @@ from .files import router as files
 from .guard import HEADERS, fault_of, known_names
 from .routes import router
 from .store import Store
+from .workers import POOL, usual_count
 
 LARGEST_BODY = 6 * 1024 * 1024
 """Largest request body in bytes."""
@@ -41,11 +42,6 @@ WEB = Path(__file__).resolve().parents[2] / "web" / "dist"
 def default_database() -> str:
     """The SQLAlchemy URL to use: DEEPSECTION_DATABASE, or a file under the working directory."""
     return os.environ.get("DEEPSECTION_DATABASE", f"sqlite:///{Path.cwd() / '.data' / 'deepsection.db'}")
-
-
-def tune_memory() -> None:
-    """Collect rarely: remembered faces and parts are many, long-lived and free of cycles."""
-    gc.set_threshold(100_000, 20, 50)
 
 
 def _file_of(path: str) -> Path | None:
@@ -80,7 +76,9 @@ def create_app(database: str | None = None, *, demos: bool = False, hosts: Itera
         if demos:
             load_demos(app.state.store)
         tune_memory()
+        POOL.open(usual_count())
         yield
+        POOL.close()
         engine.dispose()
 
     app = FastAPI(

@@ -10,7 +10,9 @@ from functools import lru_cache, wraps
 from threading import RLock
 from typing import Any, ParamSpec, TypeVar
 
-from deepsection.core.drawing import Drawing, explode
+import orjson
+
+from deepsection.core.drawing import Drawing
 from deepsection.core.edits import PutNote, PutSheet, apply_edits, changed
 from deepsection.core.errors import BadInput, DeepSectionError, RefusedEdit
 from deepsection.core.memo import LruCache
@@ -33,6 +35,7 @@ from deepsection.core.sheets import (
 )
 from deepsection.core.view import (
     ComparedRow,
+    Opened,
     anchor_in,
     built,
     compare_heights,
@@ -57,8 +60,9 @@ from deepsection.formats.plan_comments import read_answer
 from deepsection.formats.writers import write_dxf, write_png
 from deepsection.standins.engineer import review
 
-from .answers import answer, lettering_of
+from .answers import Answer, answer, remember, sent_before
 from .schemas import FigureIn, NoteIn, ViewWanted
+from .workers import POOL, Job, drawn_answer
 
 log = logging.getLogger("deepsection")
 
@@ -94,6 +98,7 @@ def checked_edits(project: Project, edits: Sequence[Any]) -> Project:
     with refusing(edits):
         changed = apply_edits(project, edits)
         refuse_giants(changed)
+        POOL.follow(changed)
         if not before.left_out:
             built(changed)
     known = {found.identity for found in before.faults}
@@ -192,14 +197,17 @@ _plans: LruCache[tuple[Project, str, float, float | None], Drawing] = LruCache(s
 """Plans of documents in which section lines are dragged: (document, view, scale, the way it was turned)."""
 
 
-def _plan_before(base: Project, view: ViewWanted, scale: float) -> Drawing:
-    """The plan of a document, drawn once while section lines are dragged in it."""
-    key = base, view.name, scale, view.look_deg
+def _plan_before(base: Project, project: Project, job: Job) -> Drawing | None:
+    """The plan of a document, drawn once while section lines are dragged in it, with these as they are now; None for
+    views that are no plan of it."""
+    if job.view not in {plan_name(base, held.level) for held in storeys(base)}:
+        return None
+    key = base, job.view, job.scale, job.look_deg
     found = _plans.get(key)
     if found is None:
-        found = draw_view(opened(base).building, base, view.name, scale, look_deg=view.look_deg)
+        found = draw_view(opened(base).building, base, job.view, job.scale, look_deg=job.look_deg)
         _plans.put(key, found)
-    return found
+    return plan_with_sections(found, project, look_of(project, job.view) if job.look_deg is None else job.look_deg)
 
 
 @in_turn
@@ -221,30 +229,46 @@ def bench_of(
     alone, and plans as they were in `base`, with the lines of sections where they are now.
     """
     held = opened(project)
-    drawings = []
-    for view in views:
-        scale = view.scale or project.scale
-        if strict:
-            # While something is dragged, lettering stays where it was as long as it can; what is kept is placed anew.
-            before = None if keep else lettering_of(view)
-            plans = {plan_name(base, held.level) for held in storeys(base)} if draft and base is not None else ()
-            if base is not None and view.name in plans:
-                look = look_of(project, view.name) if view.look_deg is None else view.look_deg
-                drawing = plan_with_sections(_plan_before(base, view, scale), project, look)
-            else:
-                drawing = draw_view(
-                    held.building, held.project, view.name, scale, look_deg=view.look_deg, held=before, draft=draft
-                )
+    # While something is dragged, lettering stays where it was as long as it can; what is kept is placed anew.
+    jobs = [_job(project, view, still=strict and not keep, draft=draft) for view in views]
+    is_whole = not held.left_out and not draft
+    shared = POOL.share(project, jobs if is_whole else ())
+    found: dict[int, Answer] = {}
+
+    def draw_here(place: int) -> None:
+        nonlocal held
+        job = jobs[place]
+        if not strict:
+            drawing, held = drawn(held, job.view, job.scale, look_deg=job.look_deg)
+            found[place] = answer(drawing, job.before)
+        elif draft and base is not None and (plan := _plan_before(base, project, job)):
+            found[place] = answer(plan, job.before)
         else:
-            drawing, held = drawn(held, view.name, scale, look_deg=view.look_deg)
-        drawings.append(answer(explode(drawing), view, keep=keep))
+            found[place] = drawn_answer(project, job)
+
+    for place in range(len(jobs)):
+        if place not in shared.elsewhere:
+            draw_here(place)
+    beside = _beside_drawings(held, views, held if keep or base is None else opened(base))
+    found |= shared.answers()
+    if failed := shared.elsewhere - found.keys():
+        for place in failed:
+            draw_here(place)
+        beside = _beside_drawings(held, views, held if keep or base is None else opened(base))
+    answers = [found[place] for place in range(len(jobs))]
+    if keep:
+        for made in answers:
+            remember(made)
+    drawings = [orjson.Fragment(made.json) for made in answers]
+    return {"version": version, "sequence": sequence, "drawings": drawings, **beside}
+
+
+def _beside_drawings(held: Opened, views: Sequence[ViewWanted], advised: Opened) -> dict[str, Any]:
+    """What a bench shows beside its drawings; `advised` has the advice."""
     building, project = held.building, held.project
     plan = next((view for view in views if view.name.partition(":")[0] == "plan"), ViewWanted(name="plan"))
     look = plan.look_deg if plan.look_deg is not None else look_of(project, plan.name)
     return {
-        "version": version,
-        "sequence": sequence,
-        "drawings": drawings,
         "snaps": plan_snaps(building, project, plan_level(project, plan.name), look),
         "ladder": ladder(project, building),
         "sums": [sum_table(project, building, height) for height in building.sums.values()],
@@ -259,9 +283,15 @@ def bench_of(
                 "field": f.field,
                 "source": f.source,
             }
-            for f in (*held.faults, *(held if keep or base is None else opened(base)).advice)
+            for f in (*held.faults, *advised.advice)
         ],
     }
+
+
+def _job(project: Project, view: ViewWanted, *, still: bool, draft: bool) -> Job:
+    before = sent_before(view)
+    placed = before.placed if still and before else None
+    return Job(view.name, view.scale or project.scale, view.look_deg, placed, draft, before)
 
 
 @in_turn

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
 
@@ -60,6 +60,11 @@ class Element(BaseModel):
             return NotImplemented
         mine, theirs = self.__dict__, other.__dict__
         return all(mine[name] == theirs[name] for name in type(self).model_fields)
+
+    def __getstate__(self) -> dict[Any, Any]:
+        """What another process is sent: the fields alone, since hashes differ from process to process."""
+        fields, state = type(self).model_fields, super().__getstate__()
+        return state | {"__dict__": {name: value for name, value in self.__dict__.items() if name in fields}}
 
     def __copy__(self) -> Self:
         """A copy is about to be changed: nothing that was worked out from the original goes along."""
