@@ -36,7 +36,8 @@ def hashed_once(held: type[T]) -> type[T]:
 
 
 class BulkMemo(Generic[K, V]):
-    """A bounded memory in front of a function from many keys to as many values; the oldest fall away."""
+    """A bounded memory in front of a function from many keys to as many values, none of them None; the oldest fall
+    away."""
 
     def __init__(self, make: Callable[[Sequence[K]], Sequence[V]], *, size: int) -> None:
         self._make, self._size = make, size
@@ -44,9 +45,12 @@ class BulkMemo(Generic[K, V]):
 
     def __call__(self, keys: Sequence[K]) -> list[V]:
         """The value of each key, in their order."""
-        missing = [key for key in dict.fromkeys(keys) if key not in self._held]
-        if missing:
-            self._held.update(zip(missing, self._make(missing), strict=True))
+        # Keys are large: where all are known each is looked up once.
+        known = [self._held.get(key) for key in keys]
+        if None not in known:
+            return known  # type: ignore[return-value]
+        missing = list(dict.fromkeys(key for key, value in zip(keys, known) if value is None))
+        self._held.update(zip(missing, self._make(missing), strict=True))
         values = [self._held[key] for key in keys]
         _drop_oldest(self._held, self._size)
         return values

@@ -7,11 +7,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
 from hashlib import blake2b
+from itertools import islice
 from typing import NamedTuple
 
 import orjson
 
-from deepsection.core.drawing import Drawing, explode
+from deepsection.core.drawing import Drawing, Mark, explode
 from deepsection.core.memo import LruCache
 
 from .schemas import ViewWanted
@@ -44,15 +45,32 @@ class Answer(NamedTuple):
 def answer(drawing: Drawing, before: Sent | None) -> Answer:
     """A drawing ready to be sent: whole, or as steps from the one that the screen holds."""
     drawing = explode(drawing)
-    marks = [orjson.dumps(mark) for mark in drawing.marks]
-    digests = tuple(_digest(mark).digest() for mark in marks)
+    digests = tuple(map(_mark_digest, drawing.marks))
     names = (field.name for field in dataclasses.fields(drawing) if field.name not in ("marks", "sums"))
     digest = _digest(b"".join(digests)).hexdigest()
     content = {name: getattr(drawing, name) for name in names} | {"digest": digest}
-    steps, fresh = (None, range(len(marks))) if before is None else difference(before.marks, digests)
-    content |= {"marks": [orjson.Fragment(marks[place]) for place in fresh], "steps": steps}
+    steps, fresh = (None, range(len(digests))) if before is None else difference(before.marks, digests)
+    content |= {"marks": [drawing.marks[place] for place in fresh], "steps": steps}
     placed = {key: (dx, dy) for key, dx, dy in drawing.shifts}
     return Answer(digest, orjson.dumps(content), Sent(digests, placed))
+
+
+_known: dict[int, tuple[Mark, bytes]] = {}
+"""The digests of marks, by identity: most marks of a drawing are those of the one before."""
+KNOWN = 60_000
+"""So many are kept; the oldest fall away."""
+
+
+def _mark_digest(mark: Mark) -> bytes:
+    known = _known.get(id(mark))
+    if known is not None and known[0] is mark:
+        return known[1]
+    digest = _digest(orjson.dumps(mark)).digest()
+    if len(_known) >= KNOWN:
+        for old in list(islice(_known, KNOWN // 4)):
+            del _known[old]
+    _known[id(mark)] = mark, digest
+    return digest
 
 
 def sent_before(view: ViewWanted) -> Sent | None:

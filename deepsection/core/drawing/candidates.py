@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
 
@@ -42,6 +42,8 @@ class Candidate:
     home: NDArray[np.float64]
     """(4, 2) corners of its box at the first of them."""
     scale: float
+    first: Any = None
+    """Its box at the first of them."""
     _boxes: NDArray[Any] | None = field(default=None)
     _leaders: dict[int, Any] = field(default_factory=dict)
 
@@ -61,7 +63,7 @@ class Candidate:
 
     def box(self, choice: int) -> Any:
         """The box at one place; the first without making the others."""
-        return polygons([self.home])[0] if choice == 0 and self._boxes is None else self.boxes[choice]
+        return self.first if choice == 0 else self.boxes[choice]
 
     def leader(self, choice: int) -> Any:
         """The line that leads back from one place; the others are not made for it."""
@@ -126,8 +128,8 @@ class Candidate:
         """How far from its first place it stands, with its key; none where it stands there."""
         if not choice:
             return None
-        first, held = shapely.centroid(self.boxes[[0, choice]])
-        return self.key, (held.x - first.x) / self.scale, (held.y - first.y) / self.scale
+        first, held = shapely.get_coordinates(shapely.centroid(self.boxes[[0, choice]])).tolist()
+        return self.key, (held[0] - first[0]) / self.scale, (held[1] - first[1]) / self.scale
 
     def drawn(self, choice: int | None) -> Iterator[Mark]:
         """Its marks at one of its places; of a dimension without place, its lines."""
@@ -142,6 +144,21 @@ class Candidate:
                 yield Region((ring,), fill="paper", part=held.part, feature=held.feature, annotation=self.key)
             for mark in self.mark.marks:
                 yield replace(moved(mark, *self.variants[choice]), annotation=self.key)
+
+
+def candidates(
+    marks: Iterable[Label | Dimension], scale: float, ranks: Mapping[str, int]
+) -> tuple[list[Candidate], list[Mark]]:
+    """Pieces of lettering, and what stays whatever becomes of them: the lines of dimensions. `ranks` are those that
+    differ from the usual, by key."""
+    items = [candidate(mark, scale, ranks) for mark in marks]
+    for item, box in zip(items, polygons([item.home for item in items])):
+        item.first = box
+    led = [item for item in items if isinstance(item.mark, Label) and item.mark.about is not None]
+    if led:
+        for item, line in zip(led, _lines_back(np.array([item.first for item in led], dtype=object), led)):
+            item._leaders[0] = line
+    return items, [mark for item in items if isinstance(item.mark, Dimension) for mark in item.drawn(None)]
 
 
 def lay_out(items: Sequence[Candidate]) -> None:

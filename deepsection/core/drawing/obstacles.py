@@ -11,8 +11,8 @@ from numpy.typing import NDArray
 
 from .explode import exploded
 from .ink import polygons, text_corners
-from .marks import Mark, Region, Ring, Stroke, Text
-from .outlines import Shapes, areas_of, closed, lines_of
+from .marks import Mark, Ring, Stroke, Text
+from .outlines import Paths, Shapes, closed, closed_area
 from .pens import PENS
 
 HEAVY = 0.25
@@ -32,34 +32,45 @@ class Obstacles:
     """Marks that stay where they are."""
 
     def __init__(self, marks: Sequence[Mark], scale: float) -> None:
-        heavy: list[tuple[int, Ring]] = []
-        light: list[tuple[int, Ring]] = []
+        paths: list[Ring] = []
+        heavy, light = _Held(), _Held()
+        solids, covers, hatched = _Held(), _Held(), _Held()
         boxes: list[NDArray[np.float64]] = []
-        solids: list[tuple[int, tuple[Ring, ...]]] = []
-        covers: list[tuple[int, tuple[Ring, ...]]] = []
-        hatched: list[tuple[Ring, ...]] = []
+        reached: list[NDArray[np.float64]] = []
         for k, mark in enumerate(exploded(marks, scale)):
             if isinstance(mark, Text):
+                reached.append(text_corners(mark, scale, 0.0))
                 if mark.text:
                     boxes.append(text_corners(mark, scale))
-            elif isinstance(mark, Stroke):
-                (heavy if is_heavy(mark.pen) else light).append((k, closed(mark.path) if mark.closed else mark.path))
-            elif isinstance(mark, Region) and len(mark.rings[0]) > 1:
-                if mark.fill in SOLID:
-                    solids.append((k, mark.rings))
-                elif mark.fill:
-                    covers.append((k, mark.rings))
-                if mark.pen:
-                    kept = heavy if is_heavy(mark.pen) else light
-                    kept += ((k, closed(ring)) for ring in mark.rings)
-                if mark.hatch is not None:
-                    hatched.append(mark.rings)
+                continue
+            place = len(paths)
+            if isinstance(mark, Stroke):
+                (heavy if is_heavy(mark.pen) else light).add(k, place)
+                paths.append(closed(mark.path) if mark.closed else mark.path)
+                continue
+            paths += map(closed_area, mark.rings)
+            if len(mark.rings[0]) < 2:
+                continue
+            rings = range(place, len(paths))
+            if mark.fill in SOLID:
+                solids.add(k, rings)
+            elif mark.fill:
+                covers.add(k, rings)
+            if mark.pen:
+                kept = heavy if is_heavy(mark.pen) else light
+                for ring in rings:
+                    kept.add(k, ring)
+            if mark.hatch is not None:
+                hatched.add(k, rings)
+        held = Paths(paths)
+        self.reached = np.concatenate([held.points, *reached])
+        """(n, 2) places that the marks reach, with their lettering."""
         self._texts = shapely.STRtree(polygons(boxes))
-        self._solids, self._solids_at = shapely.STRtree(areas_of([held for _, held in solids])), _orders(solids)
-        self._heavy, self._heavy_at = shapely.STRtree(lines_of([held for _, held in heavy])), _orders(heavy)
-        self._light, self._light_at = shapely.STRtree(lines_of([held for _, held in light])), _orders(light)
-        self._covers, self._covers_at = shapely.STRtree(areas_of([held for _, held in covers])), _orders(covers)
-        self._hatched = shapely.STRtree(areas_of(hatched))
+        self._solids, self._solids_at = shapely.STRtree(held.areas(solids.what)), solids.order
+        self._heavy, self._heavy_at = shapely.STRtree(held.lines(heavy.what)), heavy.order
+        self._light, self._light_at = shapely.STRtree(held.lines(light.what)), light.order
+        self._covers, self._covers_at = shapely.STRtree(held.areas(covers.what)), covers.order
+        self._hatched = shapely.STRtree(held.areas(hatched.what))
 
     def judge(self, boxes: Shapes, *, backed: bool) -> tuple[NDArray[np.bool_], NDArray[np.float64]]:
         """(free, cost) of boxes; what one that is not free costs is not worked out."""
@@ -101,5 +112,17 @@ def _which(free: NDArray[np.bool_], held: NDArray[np.int64]) -> NDArray[np.int64
     return np.flatnonzero(free)[held]
 
 
-def _orders(held: Sequence[tuple[int, Any]]) -> NDArray[np.int64]:
-    return np.array([k for k, _ in held], dtype=np.int64)
+class _Held:
+    """Paths of one sort: which of all, and as the how manyth mark each is drawn."""
+
+    def __init__(self) -> None:
+        self.what: list[Any] = []
+        self._at: list[int] = []
+
+    def add(self, at: int, what: int | range) -> None:
+        self.what.append(what)
+        self._at.append(at)
+
+    @property
+    def order(self) -> NDArray[np.int64]:
+        return np.array(self._at, dtype=np.int64)

@@ -24,6 +24,11 @@ def closed(ring: Ring) -> Ring:
     return (*ring, (x, y, 0.0))
 
 
+def closed_area(ring: Ring) -> Ring:
+    """A ring that comes back to where it began, of as many points as a ring of the library needs."""
+    return closed(closed(ring) if len(ring) < 3 else ring)
+
+
 def points_along(paths: Sequence[Ring]) -> tuple[NDArray[np.float64], NDArray[np.int_]]:
     """(n, 2) points along open paths, and of which path each is."""
     owner = np.repeat(np.arange(len(paths)), [len(path) for path in paths])
@@ -55,19 +60,42 @@ def _on_arcs(start: NDArray[np.float64], end: NDArray[np.float64], share: NDArra
 
 def lines_of(paths: Sequence[Ring]) -> Shapes:
     """(n,) lines along open paths."""
-    if not paths:
-        return np.empty(0, dtype=object)
-    points, owner = points_along([path if len(path) > 1 else path * 2 for path in paths])
-    return np.asarray(shapely.linestrings(points, indices=owner))
+    return Paths(paths).lines(range(len(paths)))
 
 
 def areas_of(held: Sequence[Sequence[Ring]]) -> Shapes:
     """(n,) areas by their rings, the outer one of each first."""
-    if not held:
-        return np.empty(0, dtype=object)
-    # A ring of the library has four points at the least.
-    rings = [closed(closed(ring) if len(ring) < 3 else ring) for rings in held for ring in rings]
-    points, owner = points_along(rings)
-    made = shapely.linearrings(points, indices=owner)
-    whole: Shapes = np.asarray(shapely.polygons(made, indices=np.repeat(np.arange(len(held)), [len(r) for r in held])))
-    return whole
+    ends = np.cumsum([len(rings) for rings in held]).tolist()
+    return Paths([closed_area(ring) for rings in held for ring in rings]).areas(list(map(range, [0, *ends], ends)))
+
+
+class Paths:
+    """Many paths as points, worked out once: from these come the lines along some of them, and the areas in others."""
+
+    def __init__(self, paths: Sequence[Ring]) -> None:
+        self.points, owner = points_along([path if len(path) > 1 else path * 2 for path in paths])
+        """(n, 2) points along all of them."""
+        self._starts = np.searchsorted(owner, np.arange(len(paths) + 1))
+
+    def lines(self, which: Sequence[int]) -> Shapes:
+        """(n,) lines along some of them, of two points at the least."""
+        if not len(which):
+            return np.empty(0, dtype=object)
+        points, owner = self._along(which)
+        return np.asarray(shapely.linestrings(points, indices=owner))
+
+    def areas(self, which: Sequence[Sequence[int]]) -> Shapes:
+        """(n,) areas within closed ones of four points at the least, the outer ring of each first."""
+        if not len(which):
+            return np.empty(0, dtype=object)
+        points, owner = self._along(list(chain.from_iterable(which)))
+        made = shapely.linearrings(points, indices=owner)
+        return np.asarray(shapely.polygons(made, indices=np.repeat(np.arange(len(which)), [len(r) for r in which])))
+
+    def _along(self, which: Sequence[int]) -> tuple[NDArray[np.float64], NDArray[np.int_]]:
+        """(n, 2) points along some of them, and of which of these each is."""
+        starts = self._starts[list(which)]
+        many = self._starts[np.array(which) + 1] - starts
+        owner = np.repeat(np.arange(len(which)), many)
+        within = np.arange(len(owner)) - np.repeat(np.cumsum(many) - many, many)
+        return self.points[np.repeat(starts, many) + within], owner

@@ -14,7 +14,8 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from .candidates import Candidate, candidate, lay_out, lead
+from .candidates import Candidate, candidates, lay_out, lead
+from .extent import extent
 from .labels import FIRM, HERE, Label, Lettered
 from .marks import Dimension, Mark
 from .obstacles import Obstacles
@@ -29,6 +30,8 @@ class PlacedMarks(NamedTuple):
     """Marks with all lettering at its place, the lettering last: as a drawing holds them."""
 
     marks: tuple[Mark, ...]
+    bounds: tuple[float, float, float, float]
+    """x0, y0, x1, y1 of them all."""
     left_out: tuple[tuple[str, str], ...] = ()
     """(key, text) of lettering for which there is no room."""
     shifts: tuple[tuple[str, float, float], ...] = ()
@@ -47,18 +50,17 @@ def place(
     its first place: while something is dragged, what still can stays there.
     """
     kept: list[Mark] = []
-    fixed: list[Mark] = []
-    items: list[Candidate] = []
+    lettering: list[Label | Dimension] = []
     for mark in marks:
         if isinstance(mark, (Label, Dimension)):
-            items.append(candidate(mark, scale, ranks))
-            # The lines of a dimension stay, whatever becomes of its figure.
-            fixed += items[-1].drawn(None)
+            lettering.append(mark)
         else:
             kept.append(mark)
-    if not items:
-        return PlacedMarks(tuple(kept))
-    places = _Places(items, Obstacles([*kept, *fixed], scale))
+    if not lettering:
+        return PlacedMarks(tuple(kept), extent(kept, scale))
+    items, fixed = candidates(lettering, scale, ranks)
+    obstacles = Obstacles([*kept, *fixed], scale)
+    places = _Places(items, obstacles)
     places.settle(held)
     placed = list(zip(items, places.chosen))
     # Lines of strings first: the blank paper under words interrupts them.
@@ -66,7 +68,7 @@ def place(
     drawn = [mark for item, choice in placed for mark in item.drawn(choice)]
     left = tuple((item.key, item.text) for item, choice in placed if choice is None)
     shifts = tuple(stood for item, choice in placed if (stood := item.shift(choice)) is not None)
-    return PlacedMarks((*kept, *drawn), left, shifts)
+    return PlacedMarks((*kept, *drawn), extent(drawn, scale, obstacles.reached), left, shifts)
 
 
 class _Places:

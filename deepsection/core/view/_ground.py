@@ -51,12 +51,24 @@ def ground_under(
     solid = _joined(tuple(piece for piece, low in zip(whole_pieces, lows) if low < near_ground))
     low = min(y0, held.low) - EARTH_DEPTH * scale
     floors = _below_floors(building, cut, low)
+    return _ground(held, (left, right), low, solid, tuple(floors), EARTH_DEPTH * scale)
+
+
+@lru_cache(maxsize=64)
+def _ground(
+    held: Earth,
+    ends: tuple[float, float],
+    low: float,
+    solid: shapely.Geometry,
+    floors: tuple[Polygon, ...],
+    reach: float,
+) -> Ground:
+    """The ground along a profile, down to a height, around what stands in it, to a reach; below floors."""
     rooms = [shapely.box(box.bounds[0], box.bounds[3], box.bounds[2], held.high + HIGH) for box in floors]
-    outside = Polygon([(left, low), *held.profile, (right, low)])
+    outside = Polygon([(ends[0], low), *held.profile, (ends[1], low)])
     whole = shapely.union_all([outside, *floors])
     earth = whole.difference(shapely.union_all([solid, *rooms]))
     surface = held.line.difference(shapely.union_all([solid, *floors, *rooms]))
-    reach = EARTH_DEPTH * scale
     tops = [LineString([(box.bounds[0], box.bounds[3]), (box.bounds[2], box.bounds[3])]) for box in floors]
     near = shapely.union_all(
         [surface.buffer(reach), solid.buffer(reach, join_style="mitre"), *(top.buffer(reach) for top in tops)]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+import numpy as np
 import shapely
 from shapely.geometry import LineString
 
@@ -52,7 +53,7 @@ def room_names(
         )
         boxed = (u - half, floor + HEIGHTS[0] - LETTERING * scale, u + half, floor + HEIGHTS[0] + LETTERING * scale)
         tried = _places(ends[-1] - ends[0] - 2 * half)
-        places = [shift for shift in tried if not _meets(boxed, shift, blocked)] or list(tried)
+        places = [shift for shift, meets in zip(tried, _meet(boxed, tried, blocked)) if not meets] or list(tried)
         u0, v0 = places[0]
         text = replace(text, x=text.x + u0, y=text.y + v0)
         places = [(du - u0, dv - v0) for du, dv in places]
@@ -65,6 +66,10 @@ def _places(room: float) -> tuple[Point, ...]:
     return along((1.0, 0.0), max(0.0, room), STEP, tuple(height - HEIGHTS[0] for height in HEIGHTS))
 
 
-def _meets(box: Box, shift: Point, blocked: Sequence[Box]) -> bool:
-    x0, y0, x1, y1 = box[0] + shift[0], box[1] + shift[1], box[2] + shift[0], box[3] + shift[1]
-    return any(x0 < b[2] and b[0] < x1 and y0 < b[3] and b[1] < y1 for b in blocked)
+def _meet(box: Box, shifts: Sequence[Point], blocked: Sequence[Box]) -> list[bool]:
+    """Whether a box meets one of others, for each shift of it."""
+    x0, y0, x1, y1 = np.array(blocked).reshape(-1, 4).T
+    dx, dy = np.array(shifts).reshape(-1, 2).T[:, :, None]
+    beside = (box[0] + dx < x1) & (x0 < box[2] + dx) & (box[1] + dy < y1) & (y0 < box[3] + dy)
+    meets: list[bool] = beside.any(axis=1).tolist()
+    return meets

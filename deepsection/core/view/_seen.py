@@ -5,8 +5,10 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from functools import lru_cache
 
+import numpy as np
 import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.geometry import box as rectangle
@@ -14,10 +16,11 @@ from shapely.geometry import box as rectangle
 from ..catalog import material
 from ..drawing import Mark, Region, Ring, Stroke, rings_of
 from ..geometry import Frame, Point, polygons_of
+from ..memo import BulkMemo
 from ..resolve import ROLES, Building, Part
 from ..tolerance import TOL
 from ._earth import Earth
-from ._handles import LineHandles, face_handle
+from ._handles import Heights, face_handle, heights_of
 from .edges import Edge, visible_edges
 from .faces import Face, faces_of
 from .hatching import HatchTable, is_level
@@ -41,36 +44,40 @@ def seen_faces(parts: tuple[Part, ...], dx: float, dy: float) -> tuple[tuple[Fac
 
 def clipped_above(faces: Sequence[Face], earth: Earth, dug: Polygon | MultiPolygon | None = None) -> list[Face]:
     """The faces without what lies in the earth, but for what is seen in spaces that are dug out."""
-    if earth.flat is None:
-        return _above_slope(faces, earth, dug)
-    v, kept = earth.flat, list[Face]()
-    for face, (x0, low, x1, high) in zip(faces, boxes_of(faces)):
-        if low >= v:
-            kept.append(face)
-        elif dug is not None and not dug.is_empty:
-            air = dug.union(rectangle(x0 - 1, v, x1 + 1, max(high, v) + 1))
-            pieces = polygons_of(face.polygon.intersection(air))
-            kept += [Face(piece, face.plane, face.part, face.normal) for piece in pieces]
-        elif high > v:
-            kept += _above(face, v)
-    return kept
+    is_dug = dug is not None and not dug.is_empty
+    if earth.flat is not None and not is_dug:
+        return [piece for face in faces for piece in _above(face, earth.flat)]
+    boxes = boxes_of(faces)
+    left, right = min((box[0] for box in boxes), default=0.0) - 1, max((box[2] for box in boxes), default=0.0) + 1
+    low, high = min((box[1] for box in boxes), default=0.0) - 1, max((box[3] for box in boxes), default=0.0) + 1
+    if earth.flat is not None:
+        air = rectangle(left, earth.flat, right, max(high, earth.flat + 1))
+    else:
+        air = rectangle(left, min(low, earth.low - 1), right, max(high, earth.high + 1)).difference(earth.body)
+    air = air.union(dug) if dug is not None and is_dug else air
+    low_ones = [face for face, box in zip(faces, boxes) if box[1] < earth.high]
+    kept = dict(zip(map(id, low_ones), _in_air([(face, air) for face in low_ones])))
+    return [piece for face in faces for piece in kept.get(id(face), (face,))]
 
 
-def _above_slope(faces: Sequence[Face], earth: Earth, dug: Polygon | MultiPolygon | None) -> list[Face]:
-    hidden = earth.body if dug is None or dug.is_empty else earth.body.difference(dug)
-    kept: list[Face] = []
-    for face, (_, low, _, high) in zip(faces, boxes_of(faces)):
-        if low >= earth.high:
-            kept.append(face)
-        elif high > earth.low or dug is not None:
-            pieces = polygons_of(face.polygon.difference(hidden))
-            kept += [Face(piece, face.plane, face.part, face.normal) for piece in pieces]
-    return kept
+def _cut_by_earth(wanted: Sequence[tuple[Face, Polygon | MultiPolygon]]) -> list[tuple[Face, ...]]:
+    polygons = np.array([face.polygon for face, _ in wanted], dtype=object)
+    rest = shapely.intersection(polygons, np.array([air for _, air in wanted], dtype=object))
+    return [
+        tuple(Face(piece, face.plane, face.part, face.normal) for piece in polygons_of(left))
+        for (face, _), left in zip(wanted, rest)
+    ]
+
+
+_in_air: BulkMemo[tuple[Face, Polygon | MultiPolygon], tuple[Face, ...]] = BulkMemo(_cut_by_earth, size=10_000)
+"""What of faces lies in the air: the same faces and the same air make the same pieces, and these the same lines."""
 
 
 @lru_cache(maxsize=10_000)
 def _above(face: Face, v: float) -> tuple[Face, ...]:
-    x0, _, x1, y1 = face.polygon.bounds
+    x0, y0, x1, y1 = face.polygon.bounds
+    if y0 >= v or y1 <= v:
+        return (face,) if y0 >= v else ()
     pieces = polygons_of(face.polygon.intersection(rectangle(x0 - 1, v, x1 + 1, y1 + 1)))
     return tuple(Face(piece, face.plane, face.part, face.normal) for piece in pieces)
 
@@ -89,25 +96,47 @@ def face_regions(
     faces: Sequence[Face], frame: Frame, hatches: HatchTable, *, beyond: bool = False, toned: bool = False
 ) -> list[Mark]:
     """One region per visible face, far ones first; `toned` gives each the tone of its material."""
-    marks: list[Mark] = []
-    faces = _unbent(faces)
-    ordered = sorted(faces, key=lambda face: (-_middle_depth(face), face.part.key))
-    for face in ordered:
+    if beyond:
+        return list(_plain_regions(tuple(faces)))
+    own, marks = _hatched_regions(tuple(faces), frame, hatches.scale, hatches.shift, toned)
+    index = hatches.join(own)
+    if index == list(range(len(index))):
+        return list(marks)
+    return [mark if mark.hatch is None else replace(mark, hatch=index[mark.hatch]) for mark in marks]
+
+
+@lru_cache(maxsize=64)
+def _plain_regions(faces: tuple[Face, ...]) -> tuple[Region, ...]:
+    return tuple(_region(face, None, None) for face in _far_first(faces))
+
+
+@lru_cache(maxsize=64)
+def _hatched_regions(
+    faces: tuple[Face, ...], frame: Frame, scale: float, shift: float, toned: bool
+) -> tuple[HatchTable, tuple[Region, ...]]:
+    hatches, marks = HatchTable(scale, shift), []
+    for face in _far_first(faces):
         made_of = material(face.part.material)
-        tone = made_of.tone if (toned or face.part.material in TONED) and not beyond else None
-        hatch = None if beyond or made_of.seen is None else hatches.add_face(made_of.seen, face, frame)
-        marks.append(
-            Region(
-                _rings(face),
-                fill=tone or "paper",
-                hatch=hatch,
-                part=face.part.key,
-                feature="face",
-                depth=round(_middle_depth(face), 3),
-                handle=face_handle(face.part),
-            )
-        )
-    return marks
+        tone = made_of.tone if toned or face.part.material in TONED else None
+        hatch = None if made_of.seen is None else hatches.add_face(made_of.seen, face, frame)
+        marks.append(_region(face, tone, hatch))
+    return hatches, tuple(marks)
+
+
+def _far_first(faces: Sequence[Face]) -> list[Face]:
+    return sorted(_unbent(faces), key=lambda face: (-_middle_depth(face), face.part.key))
+
+
+def _region(face: Face, tone: str | None, hatch: int | None) -> Region:
+    return Region(
+        _rings(face),
+        fill=tone or "paper",
+        hatch=hatch,
+        part=face.part.key,
+        feature="face",
+        depth=round(_middle_depth(face), 3),
+        handle=face_handle(face.part),
+    )
 
 
 def _unbent(faces: Sequence[Face]) -> list[Face]:
@@ -137,11 +166,14 @@ def _joined(chords: tuple[Face, ...]) -> tuple[Face, ...]:
 
 def edge_strokes(
     edges: Iterable[Edge], building: Building, *, pen: str | None = None, earth: Earth | None = None
-) -> list[Mark]:
+) -> tuple[Mark, ...]:
     """One stroke per edge, above the earth; level ones carry the height sum that they lie at."""
+    return _strokes(tuple(edges), heights_of(building), pen, earth)
+
+
+@lru_cache(maxsize=64)
+def _strokes(edges: tuple[Edge, ...], heights: Heights, pen: str | None, earth: Earth | None) -> tuple[Mark, ...]:
     marks: list[Mark] = []
-    levels = [(level.z, level.sum.id) for level in building.levels.values()]
-    handles = LineHandles(building)
     ground = earth.high if earth else -FAR
     for edge in edges:
         start, end = edge.start, edge.end
@@ -153,12 +185,11 @@ def edge_strokes(
             start, end = shown
         v = start[1] if abs(end[1] - start[1]) < SAME_HEIGHT else None
         beside = [part, edge.other.part] if edge.other else [part]
-        found = None if v is None else _height_at(v, beside, levels, building.totals)
+        found = None if v is None else _height_at(v, beside, heights)
         line = ((*start, 0.0), (*end, 0.0))
-        marks.append(
-            Stroke(line, pen or _pen(edge), part=part.key, feature="edge", sum=found, handle=handles.of(part, v))
-        )
-    return marks
+        handle = heights.handle_of(part, v)
+        marks.append(Stroke(line, pen or _pen(edge), part=part.key, feature="edge", sum=found, handle=handle))
+    return tuple(marks)
 
 
 def _out_of_earth(start: Point, end: Point, earth: Earth) -> tuple[Point, Point] | None:
@@ -187,15 +218,13 @@ def _pen(edge: Edge) -> str:
     return edge.pen
 
 
-def _height_at(
-    v: float, parts: Iterable[Part], levels: Iterable[tuple[float, str]], totals: dict[str, float]
-) -> str | None:
+def _height_at(v: float, parts: Iterable[Part], heights: Heights) -> str | None:
     """The id of the sum that explains a height: one of the parts' own first, then a level."""
     for part in parts:
         for id in part.sums:
-            if abs(totals.get(id, FAR) - v) < SAME_HEIGHT:
+            if abs(heights.total.get(id, FAR) - v) < SAME_HEIGHT:
                 return id
-    for z, id in levels:
+    for z, id in heights.levels:
         if abs(z - v) < SAME_HEIGHT:
             return id
     return None

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from typing import Literal
 
-from ..drawing import Drawing, Label, Lettered, Region, extent, moved
+from ..drawing import Drawing, Label, Lettered, Region, moved
 from ..drawing.chains import String
 from ..drawing.cropping import Window, cropped
 from ..geometry import Frame
@@ -82,7 +82,7 @@ class Composition:
 
     def drawing(self, title: str, kind: Literal["elevation", "section"], messages: Sequence[str] = ()) -> Drawing:
         """The finished drawing."""
-        marks, left_out, shifts = lettered(self.marks, self.setting)
+        marks, bounds, left_out, shifts = lettered(self.marks, self.setting)
         return Drawing(
             name=self.name,
             title=title,
@@ -91,7 +91,7 @@ class Composition:
             marks=marks,
             hatches=self.hatches.all(),
             sums=tuple(self.building.sums.values()),
-            bounds=extent(marks, self.setting.scale),
+            bounds=bounds,
             look=(self.frame.dx, self.frame.dy),
             messages=tuple(messages),
             left_out=left_out,

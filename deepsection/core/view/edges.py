@@ -23,7 +23,7 @@ CHORD_BEND = 0.3
 """Faces of a bent part that turn by less (difference of unit normals) are chords of one arc: no line between them."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False, slots=True)
 class Edge:
     """A straight visible line: ends, pen, the nearer face and (where there is one) the face behind it."""
 

@@ -71,14 +71,14 @@ def draw_floor_plan(
         for other in ("framing", "structure"):
             held += comment_marks(shown, f"plan:{other}:{floor.id}")
     message = f"{floor.name} has no {MISSING[sort]} yet: it needs a place to lie, walls around it, and such a make-up."
-    marks, left_out, shifts = lettered([*held, *setting.notes], setting)
+    marks, bounds, left_out, shifts = lettered([*held, *setting.notes], setting)
     return Drawing(
         name=name,
         title=TITLES[sort](floor),
         kind="plan",
         scale=scale,
         marks=marks,
-        bounds=extent(marks, scale),
+        bounds=bounds,
         look=(frame.dx, frame.dy),
         messages=() if marks else (message,),
         left_out=left_out,

@@ -21,12 +21,12 @@ class HatchTable:
 
     def __init__(self, scale: float, shift: float = 0.0) -> None:
         """`shift`: how far to the right of its place (mm) what is hatched will be drawn."""
-        self._scale, self._shift = scale, shift
+        self.scale, self.shift = scale, shift
         self._index: dict[PlacedHatch, int] = {}
 
     def add(self, name: str, origin: tuple[float, float] = (0.0, 0.0)) -> int:
         """Index of a pattern lying flat in the view."""
-        return self._keep(place_hatch(name, self._scale, (origin[0] + self._shift, origin[1])))
+        return self._keep(place_hatch(name, self.scale, (origin[0] + self.shift, origin[1])))
 
     def add_face(self, name: str, face: Face, frame: Frame) -> int:
         """Index of a pattern on a face: its x runs level along the face, its y up the face."""
@@ -37,14 +37,14 @@ class HatchTable:
         if up[2] < 0:
             up = (-up[0], -up[1], -up[2])
         x0, y0, z0 = _unrolled(face, frame)
-        origin = (round(x0 * frame.ux + y0 * frame.uy + self._shift, 3), round(z0, 3))
+        origin = (round(x0 * frame.ux + y0 * frame.uy + self.shift, 3), round(z0, 3))
         axes = (
             round(ex * frame.ux + ey * frame.uy, 9),
             0.0,
             round(up[0] * frame.ux + up[1] * frame.uy, 9),
             round(up[2], 9),
         )
-        return self._keep(place_hatch(name, self._scale, origin, axes))
+        return self._keep(place_hatch(name, self.scale, origin, axes))
 
     def _keep(self, hatch: PlacedHatch) -> int:
         return self._index.setdefault(hatch, len(self._index))

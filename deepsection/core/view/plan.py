@@ -65,7 +65,7 @@ def draw_plan(building: Building, level: str, name: str, look_deg: float, settin
         x0, y0, *_ = extent((mark for mark in held if not isinstance(mark, Label)), scale)
         used = {wall.wall.make_up for wall in building.plan.on(level)}
         held += make_up_legend(project, used, (x0, y0 - BELOW * scale), scale)
-    placed, left_out, shifts = lettered([*held, *setting.notes], setting)
+    placed, bounds, left_out, shifts = lettered([*held, *setting.notes], setting)
     marks = list(placed)
     boxes = boxes_around(marks, scale) if project.sections else []
     for line in project.sections:
@@ -76,7 +76,7 @@ def draw_plan(building: Building, level: str, name: str, look_deg: float, settin
         kind="plan",
         scale=scale,
         marks=tuple(marks),
-        bounds=extent(marks, scale),
+        bounds=bounds,
         look=(shown.frame.dx, shown.frame.dy),
         messages=() if building.plan.on(level) else (_empty(project, storey),),
         left_out=left_out,

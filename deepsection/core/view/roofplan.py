@@ -22,7 +22,6 @@ from ..drawing import (
     Stroke,
     Text,
     along,
-    extent,
     inside,
     path,
     readable,
@@ -90,7 +89,7 @@ def draw_roof_plan(building: Building, name: str, look_deg: float, setting: Sett
     )
     site = PlanOf(building.placed, lowest, None, 0.0, 0.0, frame, scale)
     held += [*grid_marks(site), *spot_marks(site), *step_marks(site)]
-    marks, left_out, shifts = lettered([*held, *setting.notes], setting)
+    marks, bounds, left_out, shifts = lettered([*held, *setting.notes], setting)
     message = "No roof yet. Choose Roof, then click inside of the walls that it covers."
     return Drawing(
         name=name,
@@ -98,7 +97,7 @@ def draw_roof_plan(building: Building, name: str, look_deg: float, setting: Sett
         kind="plan",
         scale=scale,
         marks=marks,
-        bounds=extent(marks, scale),
+        bounds=bounds,
         look=(frame.dx, frame.dy),
         messages=() if building.roofs else (message,),
         left_out=left_out,

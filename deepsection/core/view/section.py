@@ -12,6 +12,7 @@ from ..buildups import fixings_at, with_pieces
 from ..catalog import material
 from ..drawing import Dimension, Drawing, Label, Lettered, Mark, Region, Stroke, extent, path, rings_of
 from ..drawing.cropping import FAR, Window, cropped
+from ..drawing.outlines import points_along
 from ..geometry import CutFrame, Frame
 from ..kinds import KINDS
 from ..model import SectionLine
@@ -228,7 +229,7 @@ def lettering_in(window: Window, own: Iterable[Lettered]) -> Iterator[Lettered]:
 
 def lowest(marks: Sequence[Lettered]) -> float:
     """How low what is cut and seen reaches."""
-    rings = (
+    rings = [
         mark.rings[0] if isinstance(mark, Region) else mark.path for mark in marks if isinstance(mark, (Region, Stroke))
-    )
-    return min(y for ring in rings for _, y, _ in ring)
+    ]
+    return float(points_along(rings)[0][:, 1].min())

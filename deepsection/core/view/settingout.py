@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..drawing import Drawing, extent, moved
+from ..drawing import Drawing, moved
 from ..model import Stair
 from ..resolve import Building
 from ..trades.stairs.placed import STAIRS
@@ -20,7 +20,7 @@ def draw_setting_out(building: Building, stair: Stair, name: str, setting: Setti
     """One string of a stair unfolded, with its steps, goings, heights from finish and angles."""
     placed = next((held for held in building[STAIRS] if held.stair.id == stair.id), None)
     own = setting_marks(placed, setting.units, setting.scale) if placed else []
-    marks, left_out, shifts = lettered(own, setting)
+    marks, bounds, left_out, shifts = lettered(own, setting)
     if placed:
         # It stands at the height of its foot, as sections do.
         marks = tuple(moved(mark, 0.0, placed.base) for mark in marks)
@@ -32,7 +32,7 @@ def draw_setting_out(building: Building, stair: Stair, name: str, setting: Setti
         scale=setting.scale,
         marks=marks,
         sums=(placed.rise,) if placed else (),
-        bounds=extent(marks, setting.scale),
+        bounds=bounds,
         messages=() if marks else (message,),
         left_out=left_out,
         shifts=shifts,
