@@ -244,7 +244,7 @@ def _work(pipe: Connection) -> None:
     while True:
         try:
             sent, jobs = pickle.loads(pipe.recv_bytes())
-        except EOFError:
+        except (EOFError, OSError):
             return
         project = project if sent is None else _with_known(sent, project)
         assert project is not None
