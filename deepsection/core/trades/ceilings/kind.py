@@ -42,7 +42,7 @@ def _place_ceilings(placed: Placed) -> tuple[CeilingPlan, ...]:
 
 
 def _ceilings(placed: Placed) -> Iterator[CeilingPlan]:
-    plan, tops, make_ups = placed[WALLS], placed[WALL_TOPS], placed.make_ups
+    plan, tops = placed[WALLS], placed[WALL_TOPS]
     for ceiling in placed.project.ceilings:
         level = placed[LEVELS][ceiling.level]
         under = [wall for wall in plan.walls if wall.wall.top.level == ceiling.level]
@@ -52,8 +52,8 @@ def _ceilings(placed: Placed) -> Iterator[CeilingPlan]:
         yield plan_ceiling(
             ceiling,
             plan,
-            make_ups,
-            placed[FLOORS],
+            placed.project.make_ups,
+            shapely.union_all([held.area for held in placed[FLOORS] if held.under.id == ceiling.level]),
             placed[ROOFS],
             gables,
             spaces,

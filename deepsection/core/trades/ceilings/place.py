@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
@@ -14,7 +15,7 @@ from ...model import Ceiling, MakeUp, bearing_layer
 from ...tolerance import TOL
 from ..floors.bays import Bay, Boards, Trim, direction_of
 from ..floors.holes import holes_in
-from ..floors.place import ON_PLATE, FloorPlan
+from ..floors.place import ON_PLATE
 from ..floors.reach import within_bearing
 from ..floors.supports import bearing_beams, bearing_walls, supports_in
 from ..floors.turned import Turned
@@ -40,11 +41,12 @@ class CeilingPlan:
     """What its joists bear on, in plan."""
 
 
+@lru_cache(maxsize=32)
 def plan_ceiling(
     ceiling: Ceiling,
     plan: WallPlan,
-    make_ups: dict[str, MakeUp],
-    floors: tuple[FloorPlan, ...],
+    make_ups_of: tuple[MakeUp, ...],
+    floored: Polygon | MultiPolygon,
     roofs: tuple[ResolvedRoof, ...],
     gables: Polygon | MultiPolygon,
     vaulted: Polygon | MultiPolygon,
@@ -53,12 +55,12 @@ def plan_ceiling(
     hatches: tuple[tuple[str, Polygon], ...],
     level: Level,
 ) -> CeilingPlan:
-    """A ceiling over the walls that reach up to it, where no floor lies on them; joists run along the rafters.
+    """A ceiling over the walls that reach up to it, where they are not `floored`; joists run along the rafters.
 
     None lie over what is `vaulted`; they are framed around `chimneys` and `hatches`, and boards end at these too.
     """
+    make_ups = {held.id: held for held in make_ups_of}
     holes, open_ = (*chimneys, *hatches), shapely.union_all([hatch for _, hatch in hatches])
-    floored = shapely.union_all([held.area for held in floors if held.under.id == ceiling.level])
     over = [roof for roof in roofs if roof.block.plate == ceiling.level and not roof.block.offset]
     bays, boards = [], []
     depth = next((layer.thickness for layer in make_ups[ceiling.make_up].layers if layer.framing), 0.0)

@@ -28,21 +28,21 @@ from .span_checks import floor_advice, span_table
 
 
 def _place(placed: Placed) -> tuple[FloorPlan, ...]:
-    project, plan, levels = placed.project, placed[WALLS], placed[LEVELS]
-    return tuple(
-        plan_floor(
+    project, floors = placed.project, []
+    for floor in project.floors:
+        made, faults = plan_floor(
             floor,
-            plan,
-            placed.make_ups,
+            placed[WALLS],
+            project.make_ups,
             project.foundations,
-            levels,
+            tuple(placed[LEVELS].values()),
             _holes(placed, floor),
             tuple(deck for deck in project.decks if deck.level == floor.level),
             placed[BEAMS],
-            placed.findings,
         )
-        for floor in project.floors
-    )
+        floors.append(made)
+        placed.findings += faults
+    return tuple(floors)
 
 
 def _holes(placed: Placed, floor: Floor) -> tuple[tuple[str, Polygon], ...]:

@@ -12,6 +12,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from ...building.diagnostics import Diagnostic
 from ...building.placed import Key
 from ...geometry import Point, polygons_of
+from ...memo import hashed_once
 from ...model import Deck, Floor, Foundation, MakeUp, bearing_layer
 from ...tolerance import TOL
 from ..levels.placed import Level
@@ -33,7 +34,8 @@ RISE_TOLERANCE = 0.5
 """The ladder and a make-up may differ by this much (mm) before it is pointed out."""
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class FloorPlan:
     """A floor or deck in plan: bays, rim joists, the boards below it and the layers over it; whether walls stand on it.
 
@@ -72,21 +74,23 @@ class FloorPlan:
         return shapely.union_all([outline.polygon for outline in self.outlines])
 
 
+@lru_cache(maxsize=32)
 def plan_floor(
     floor: Floor,
     plan: WallPlan,
-    make_ups: dict[str, MakeUp],
+    make_ups_of: tuple[MakeUp, ...],
     foundations: tuple[Foundation, ...],
-    levels: dict[str, Level],
+    levels_of: tuple[Level, ...],
     holes: tuple[tuple[str, Polygon], ...],
     set_in: tuple[Deck, ...],
     beams: tuple[PlacedBeam, ...],
-    found: list[Diagnostic],
-) -> FloorPlan:
-    """A floor under the outlines that stand on it, or over those that carry it; what is wrong goes to what is found.
+) -> tuple[FloorPlan, tuple[Diagnostic, ...]]:
+    """A floor under the outlines that stand on it, or over those that carry it; what is wrong with it.
 
     Around what is `set_in` joists are framed as around a hole; a slab has its parts.
     """
+    make_ups, levels = {held.id: held for held in make_ups_of}, {held.id: held for held in levels_of}
+    found: list[Diagnostic] = []
     on, under = plan.outlines_on(floor.level), plan.outlines_under(floor.bearing)
     founded = any(floor.bearing in (held.sill, held.top) and held.level == floor.level for held in foundations)
     make_up, walls = make_ups[floor.make_up], plan.by_id
@@ -157,7 +161,7 @@ def plan_floor(
     bearing = shapely.union_all([*ends, *(held.area for bay in bays for held in bay.supports)])
     standing = [open_, *([] if timber else standing_on(plan, floor.level, make_ups))]
     over = tuple(Boards(bay.slot, without(held.over, standing)) for bay, held in zip(bays, lying))
-    return FloorPlan(
+    made = FloorPlan(
         floor,
         levels[floor.level],
         levels[floor.bearing],
@@ -170,6 +174,7 @@ def plan_floor(
         bearing,
         tuple(parts),
     )
+    return made, tuple(found)
 
 
 def _supports(bears: list[Support], region: Polygon, along: Point, *, framed: bool) -> tuple[Support, ...]:

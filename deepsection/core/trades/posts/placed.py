@@ -8,11 +8,13 @@ from shapely.geometry import Polygon
 
 from ...building.placed import Key
 from ...geometry import Point
+from ...memo import hashed_once
 from ...units import HeightSum
 from .model import Beam, Post
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class PlacedPost:
     """A post in plan, with its foot and top."""
 
@@ -22,7 +24,8 @@ class PlacedPost:
     top: HeightSum
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class PlacedBeam:
     """A beam in plan, with its ends and its top."""
 

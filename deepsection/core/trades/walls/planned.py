@@ -195,6 +195,7 @@ class Outline:
     walls: tuple[str, ...]
 
 
+@hashed_once
 @dataclass(frozen=True)
 class WallPlan:
     """All walls in plan, storey by storey, and the closed outlines of the outer ones."""
