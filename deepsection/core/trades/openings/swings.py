@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections import Counter
 from collections.abc import Iterator
+from functools import lru_cache
 from itertools import combinations
 
 import shapely
@@ -49,11 +50,12 @@ def swing_faults(project: Project, plan: WallPlan, openings: dict[str, tuple[Pla
     return found
 
 
-def _areas(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Polygon]:
+@lru_cache(maxsize=2000)
+def _areas(wall: PlannedWall, placed: PlacedOpening) -> tuple[Polygon, ...]:
     """What the leaves of a hinged or double door pass, less a little."""
     design, opening = placed.design, placed.opening
     if opening.unit != "door" or design.operation not in ("hinged", "double") or opening.drawn_swing <= 0:
-        return
+        return ()
     side, way = (wall.inner, -1.0) if opening.swing == "in" else (wall.outer, 1.0)
     middle = (placed.left + placed.right) / 2
     leaves = [(placed.left, placed.right), (placed.right, placed.left)]
@@ -61,6 +63,7 @@ def _areas(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Polygon]:
         leaves = [(placed.left, middle), (placed.right, middle)]
     else:
         leaves = leaves[:1] if opening.hinge == "start" else leaves[1:]
+    areas = []
     for hinge, strike in leaves:
         width, angle = strike - hinge, math.radians(opening.drawn_swing)
         points = [(hinge, side)]
@@ -69,7 +72,8 @@ def _areas(wall: PlannedWall, placed: PlacedOpening) -> Iterator[Polygon]:
             points.append((hinge + width * math.cos(at), side + way * abs(width) * math.sin(at)))
         area = Polygon([wall.at(along, out) for along, out in points]).buffer(-SLACK)
         if isinstance(area, Polygon) and not area.is_empty:
-            yield area
+            areas.append(area)
+    return tuple(areas)
 
 
 def _into_walls(swings: list[Swing], plan: WallPlan) -> Iterator[Diagnostic]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from functools import lru_cache
 from typing import NamedTuple
 
 import shapely
@@ -172,23 +173,31 @@ def _over(stair: PlacedStair, placed: Placed) -> Iterator[Over]:
 
 def clearances(stair: PlacedStair, placed: Placed) -> Iterator[tuple[float, Point, Over]]:
     """Per thing over a stair: the least height from the line along the nosings to it, and where (mm)."""
-    own = stair.area
     for over in _over(stair, placed):
-        if not shapely.intersects(over.area, own):
+        least = _least_clear(stair, over.area, over.plane)
+        if least is not None:
+            yield least[0], least[1], over
+
+
+@lru_cache(maxsize=500)
+def _least_clear(
+    stair: PlacedStair, area: Polygon | MultiPolygon, plane: tuple[float, float, float]
+) -> tuple[float, Point] | None:
+    """The least height from the line along the nosings to a plane over an area, and where (mm)."""
+    if not shapely.intersects(area, stair.area):
+        return None
+    a, b, c = plane
+    best: tuple[float, Point] | None = None
+    for step in stair.layout.steps:
+        # Slivers along edges that meet hang over nothing.
+        piece = shapely.intersection(step.area, area, grid_size=1e-3).buffer(-EDGE, join_style="mitre")
+        if piece.area < LEAST_AREA:
             continue
-        best: tuple[float, Point] | None = None
-        for step in stair.layout.steps:
-            # Slivers along edges that meet hang over nothing.
-            piece = shapely.intersection(step.area, over.area, grid_size=1e-3).buffer(-EDGE, join_style="mitre")
-            if piece.area < LEAST_AREA:
-                continue
-            for x, y in shapely.get_coordinates(piece).tolist():
-                a, b, c = over.plane
-                clear = a * x + b * y + c - stair.base - _nosing(stair, step, (x, y))
-                if clear > -stair.rise.total and (best is None or clear < best[0]):
-                    best = clear, (x, y)
-        if best is not None:
-            yield best[0], best[1], over
+        for x, y in shapely.get_coordinates(piece).tolist():
+            clear = a * x + b * y + c - stair.base - _nosing(stair, step, (x, y))
+            if clear > -stair.rise.total and (best is None or clear < best[0]):
+                best = clear, (x, y)
+    return best
 
 
 def _nosing(stair: PlacedStair, step: Step, point: Point) -> float:

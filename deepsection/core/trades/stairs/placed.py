@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from ...building.placed import Key
+from ...memo import hashed_once
 from ...tolerance import TOL
 from ...units import HeightSum
 from .layout import StairLayout
@@ -16,7 +18,8 @@ from .model import Stair
 from .rules import Stepping
 
 
-@dataclass(frozen=True, slots=True)
+@hashed_once
+@dataclass(frozen=True)
 class PlacedStair:
     """A stair between its two levels, with the hole that its headroom needs in the floor above.
 
@@ -44,7 +47,7 @@ class PlacedStair:
         rise, going = self.stepping.riser, self.stepping.going
         return self.stair.depth - rise * going / math.hypot(rise, going)
 
-    @property
+    @cached_property
     def area(self) -> Polygon | MultiPolygon:
         """What it covers in plan."""
         return covered(self.layout)
