@@ -19,6 +19,7 @@ from rich.table import Table
 from deepsection.core.edits import put
 from deepsection.core.geometry import Frame, roof_over
 from deepsection.core.kinds import STAGES
+from deepsection.core.memo import tune_memory
 from deepsection.core.model import ElevationView, Project
 from deepsection.core.resolve import SOLIDS, Part, resolve
 from deepsection.core.view import draw_view, list_views
@@ -26,11 +27,12 @@ from deepsection.core.view.edges import visible_edges
 from deepsection.core.view.faces import Face, faces_of
 from deepsection.core.view.visible import visible_faces
 from deepsection.demo import DEMOS, hollin_bothy, larkmoor_house
-from deepsection.service.app import tune_memory
+from deepsection.service.benches import bench_of
 from deepsection.service.database import open_database
 from deepsection.service.schemas import ViewWanted
 from deepsection.service.store import Store
-from deepsection.service.work import bench_of, building_of, checked_edits
+from deepsection.service.work import building_of, checked_edits
+from deepsection.service.workers import POOL, usual_count
 
 from .caches import clear_caches
 from .comb import comb
@@ -364,12 +366,14 @@ def edits(project: Project) -> None:
     table = _table(title, "edit", "saved ms", "worst ms", "preview ms", "kB")
     runs: dict[str, list[float]] = {}
     speed = pace()
+    POOL.open(usual_count())
     for label, make in EDIT_CASES.items():
         kept, shown, size = _edit_runs(project, wanted, make)
         runs[label] = kept
         figures.note(f"{project.id}, {label}", statistics.median(kept), speed)
         row = (statistics.median(kept), max(kept), statistics.median(shown), size / 1024)
         table.add_row(label, *(f"{value:.0f}" for value in row))
+    POOL.close()
     out.print(table)
     local = statistics.median(one for label in LOCAL for one in runs[label])
     whole = statistics.median(one for kept in runs.values() for one in kept)
@@ -386,6 +390,7 @@ def _edit_runs(
         store = Store(engine)
         stored = store.create(project, "bench")
         have = held_of(bench_of(stored.project, stored.version, wanted), wanted)
+        POOL.wait()
         for round_ in range(1, ROUNDS + 1):
             start = perf_counter()
             previewed = checked_edits(stored.project, [make(project, -round_)])

@@ -15,8 +15,9 @@ from deepsection.core.model import Project, wall_length
 from deepsection.core.resolve import resolve
 from deepsection.core.view import draw_view
 from deepsection.demo import larkmoor_house
+from deepsection.service.benches import bench_of
 from deepsection.service.schemas import ViewWanted
-from deepsection.service.work import bench_of, checked_edits
+from deepsection.service.work import checked_edits
 
 from .edits import held_of
 

@@ -17,8 +17,9 @@ from deepsection.core.view.section_panels import section_frame, section_window
 from deepsection.core.view.strips.proposals import usual_places
 from deepsection.demo import larkmoor_house
 from deepsection.formats.writers import write_pdf
+from deepsection.service.benches import bench_of
 from deepsection.service.schemas import ViewWanted
-from deepsection.service.work import bench_of, checked_edits
+from deepsection.service.work import checked_edits
 
 from .edits import drag_section, held_of
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from collections import defaultdict
 from pathlib import Path
 
@@ -14,6 +15,9 @@ from deepsection.demo import otterfold_house, quillback_house
 
 collect_ignore = ["kites"]
 """A made-up trade, to be read as part of a copy of the program (`test_recipes.py`)."""
+
+os.environ.setdefault("DEEPSECTION_WORKERS", "0")
+"""The testers take all cores already: services draw without workers, but for the tests of these."""
 
 settings.register_profile("suite", deadline=None)
 settings.load_profile("suite")

@@ -12,18 +12,9 @@ from deepsection.core.errors import StaleVersion
 from deepsection.core.model import Project
 from deepsection.core.sheets import standard_scales
 
+from .benches import bench_after, bench_of
 from .store import Store, Stored
-from .work import (
-    bench_after,
-    bench_of,
-    checked_edits,
-    element_items,
-    prove_parts,
-    remembering,
-    standing,
-    storey_items,
-    view_items,
-)
+from .work import checked_edits, element_items, prove_parts, remembering, standing, storey_items, view_items
 
 
 def as_json(content: Any) -> Response:

@@ -21,6 +21,7 @@ from deepsection.formats.ifc_model import is_ifc
 from . import projects
 from .asking import ERRORS, Projects, composed, sheet_called
 from .backgrounds import bodies_beside, grey_body, under_plan
+from .benches import bench_after
 from .files import download
 from .keeping import after, as_json, at_base, keep, result_of, state_of
 from .plan_choices import choices_from
@@ -57,7 +58,6 @@ from .schemas import (
 from .work import (
     aligning,
     answered,
-    bench_after,
     checked_edits,
     compared,
     draws_whole,

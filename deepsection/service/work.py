@@ -10,17 +10,11 @@ from functools import lru_cache, wraps
 from threading import RLock
 from typing import Any, ParamSpec, TypeVar
 
-import orjson
-
-from deepsection.core.drawing import Drawing
 from deepsection.core.edits import PutNote, PutSheet, apply_edits, changed
 from deepsection.core.errors import BadInput, DeepSectionError, RefusedEdit
-from deepsection.core.memo import LruCache
 from deepsection.core.model import Note, PlacedView, Project, Sheet
 from deepsection.core.model.places import refuse_giants
-from deepsection.core.particulars import Particulars, describe_element, ladder
-from deepsection.core.particulars.describe import sum_table
-from deepsection.core.particulars.own_heights import own_heights
+from deepsection.core.particulars import Particulars, describe_element
 from deepsection.core.resolve import Building, keeping_places, storeys
 from deepsection.core.sheets import (
     SheetDrawing,
@@ -35,23 +29,17 @@ from deepsection.core.sheets import (
 )
 from deepsection.core.view import (
     ComparedRow,
-    Opened,
     anchor_in,
     built,
     compare_heights,
     draw_view,
-    drawn,
     figure_edits,
     lies_over_files,
     list_views,
     look_of,
     opened,
     opening_table,
-    plan_level,
     plan_name,
-    plan_snaps,
-    plan_with_sections,
-    slope_triangles,
     standing_name,
     without_faults,
 )
@@ -60,9 +48,8 @@ from deepsection.formats.plan_comments import read_answer
 from deepsection.formats.writers import write_dxf, write_png
 from deepsection.standins.engineer import review
 
-from .answers import Answer, answer, remember, sent_before
 from .schemas import FigureIn, NoteIn, ViewWanted
-from .workers import POOL, Job, drawn_answer
+from .workers import POOL
 
 log = logging.getLogger("deepsection")
 
@@ -147,36 +134,6 @@ def refusing(edits: Sequence[Any]) -> Iterator[None]:
 
 
 @in_turn
-def bench_after(
-    base: Project,
-    project: Project,
-    version: int,
-    views: Sequence[ViewWanted],
-    edits: Sequence[Any],
-    *,
-    sequence: int = 0,
-    keep: bool = True,
-    draft: bool = False,
-) -> dict[str, Any]:
-    """The bench of what edits make of a project, before it is kept; `keep` says whether it will be.
-
-    `draft`: nothing but section lines is dragged, and what is shown follows at once: see `bench_of`.
-
-    Raises: RefusedEdit when a view that could be drawn before cannot be drawn any more.
-    """
-    try:
-        with refusing(edits):
-            return bench_of(project, version, views, base, sequence=sequence, strict=True, keep=keep, draft=draft)
-    except RefusedEdit:
-        try:
-            bench_of(base, version, standing(base, views), strict=True, keep=False)
-        except Exception:
-            # It could not be drawn before either: nobody is kept from mending the rest.
-            return bench_of(project, version, views, sequence=sequence, keep=keep)
-        raise
-
-
-@in_turn
 def prove_parts(base: Project, project: Project, edits: Sequence[Any]) -> None:
     """Make every part of what edits make of a project, before it is kept.
 
@@ -191,107 +148,6 @@ def prove_parts(base: Project, project: Project, edits: Sequence[Any]) -> None:
         except Exception:
             return
         raise
-
-
-_plans: LruCache[tuple[Project, str, float, float | None], Drawing] = LruCache(size=4)
-"""Plans of documents in which section lines are dragged: (document, view, scale, the way it was turned)."""
-
-
-def _plan_before(base: Project, project: Project, job: Job) -> Drawing | None:
-    """The plan of a document, drawn once while section lines are dragged in it, with these as they are now; None for
-    views that are no plan of it."""
-    if job.view not in {plan_name(base, held.level) for held in storeys(base)}:
-        return None
-    key = base, job.view, job.scale, job.look_deg
-    found = _plans.get(key)
-    if found is None:
-        found = draw_view(opened(base).building, base, job.view, job.scale, look_deg=job.look_deg)
-        _plans.put(key, found)
-    return plan_with_sections(found, project, look_of(project, job.view) if job.look_deg is None else job.look_deg)
-
-
-@in_turn
-def bench_of(
-    project: Project,
-    version: int,
-    views: Sequence[ViewWanted],
-    base: Project | None = None,
-    *,
-    sequence: int = 0,
-    strict: bool = False,
-    keep: bool = True,
-    draft: bool = False,
-) -> dict[str, Any]:
-    """Drawings and what goes with them, ready to serialise as `Bench`; of views that the screen holds, what changed.
-
-    What fails in a view is left out and named among the findings, unless `strict`: then it raises what went wrong.
-    While something is dragged, advice that takes its time is that of `base`. A `draft` shows of sections what they cut
-    alone, and plans as they were in `base`, with the lines of sections where they are now.
-    """
-    held = opened(project)
-    # While something is dragged, lettering stays where it was as long as it can; what is kept is placed anew.
-    jobs = [_job(project, view, still=strict and not keep, draft=draft) for view in views]
-    is_whole = not held.left_out and not draft
-    shared = POOL.share(project, jobs if is_whole else ())
-    found: dict[int, Answer] = {}
-
-    def draw_here(place: int) -> None:
-        nonlocal held
-        job = jobs[place]
-        if not strict:
-            drawing, held = drawn(held, job.view, job.scale, look_deg=job.look_deg)
-            found[place] = answer(drawing, job.before)
-        elif draft and base is not None and (plan := _plan_before(base, project, job)):
-            found[place] = answer(plan, job.before)
-        else:
-            found[place] = drawn_answer(project, job)
-
-    for place in range(len(jobs)):
-        if place not in shared.elsewhere:
-            draw_here(place)
-    beside = _beside_drawings(held, views, held if keep or base is None else opened(base))
-    found |= shared.answers()
-    if failed := shared.elsewhere - found.keys():
-        for place in failed:
-            draw_here(place)
-        beside = _beside_drawings(held, views, held if keep or base is None else opened(base))
-    answers = [found[place] for place in range(len(jobs))]
-    if keep:
-        for made in answers:
-            remember(made)
-    drawings = [orjson.Fragment(made.json) for made in answers]
-    return {"version": version, "sequence": sequence, "drawings": drawings, **beside}
-
-
-def _beside_drawings(held: Opened, views: Sequence[ViewWanted], advised: Opened) -> dict[str, Any]:
-    """What a bench shows beside its drawings; `advised` has the advice."""
-    building, project = held.building, held.project
-    plan = next((view for view in views if view.name.partition(":")[0] == "plan"), ViewWanted(name="plan"))
-    look = plan.look_deg if plan.look_deg is not None else look_of(project, plan.name)
-    return {
-        "snaps": plan_snaps(building, project, plan_level(project, plan.name), look),
-        "ladder": ladder(project, building),
-        "sums": [sum_table(project, building, height) for height in building.sums.values()],
-        "own_heights": own_heights(project, building),
-        "triangles": slope_triangles(building, look, project.units),
-        "findings": [
-            {
-                "code": f.code,
-                "message": f.message,
-                "severity": f.severity,
-                "element": f.element,
-                "field": f.field,
-                "source": f.source,
-            }
-            for f in (*held.faults, *advised.advice)
-        ],
-    }
-
-
-def _job(project: Project, view: ViewWanted, *, still: bool, draft: bool) -> Job:
-    before = sent_before(view)
-    placed = before.placed if still and before else None
-    return Job(view.name, view.scale or project.scale, view.look_deg, placed, draft, before)
 
 
 @in_turn

@@ -139,6 +139,11 @@ class Pool:
         self._workers = []
         self._places.cache_clear()
 
+    def wait(self) -> None:
+        """Wait until every worker has done what it was asked."""
+        for index in range(len(self._workers)):
+            self.answers_of(index)
+
     def follow(self, project: Project) -> None:
         """Let workers make the house of a document that will be drawn, while it is made here."""
         if project.id == self._followed:

@@ -44,7 +44,8 @@ def pick(choice: Locator, value: str | None = None, *, label: str | None = None)
 class Server:
     """The application in a process of its own, on loopback and a database file."""
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, workers: int = 0) -> None:
+        self.workers = workers
         self.database = folder / "deepsection.db"
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
@@ -53,7 +54,11 @@ class Server:
         self.process: subprocess.Popen[bytes] | None = None
 
     def start(self) -> None:
-        environment = {**os.environ, "DEEPSECTION_DATABASE": f"sqlite:///{self.database}"}
+        environment = {
+            **os.environ,
+            "DEEPSECTION_DATABASE": f"sqlite:///{self.database}",
+            "DEEPSECTION_WORKERS": str(self.workers),
+        }
         command = [sys.executable, "-m", "deepsection.cli", "serve", "--port", str(self.port)]
         self.process = subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL)
         for _ in range(600):
@@ -82,8 +87,8 @@ def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
 
 @pytest.fixture
 def own_server(tmp_path: Path) -> Iterator[Server]:
-    """A server that a test may kill."""
-    held = Server(tmp_path)
+    """A server that a test may kill; one process draws beside it."""
+    held = Server(tmp_path, workers=1)
     held.start()
     yield held
     held.kill()
