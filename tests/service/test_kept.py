@@ -18,7 +18,7 @@ from deepsection.core.model import Project
 from deepsection.core.resolve import Building
 from deepsection.core.view import opening
 from deepsection.demo import DEMOS, fernacre_bungalow, quillback_house, wrenfold_house
-from deepsection.service import work
+from deepsection.service import workers
 from deepsection.service.app import create_app
 from deepsection.service.database import open_database
 from deepsection.service.store import Store
@@ -192,7 +192,7 @@ def test_while_something_is_dragged_the_advice_is_that_of_before(client: TestCli
 
 
 def test_an_edit_whose_view_fails_is_not_kept(client: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
-    whole = work.draw_view
+    whole = workers.draw_view
     base = state(client)["version"]
 
     def draw(building: Any, project: Project, *more: Any, **named: Any) -> Any:
@@ -200,7 +200,7 @@ def test_an_edit_whose_view_fails_is_not_kept(client: TestClient, monkeypatch: p
             raise Broken
         return whole(building, project, *more, **named)
 
-    monkeypatch.setattr(work, "draw_view", draw)
+    monkeypatch.setattr(workers, "draw_view", draw)
     answer = edit(client, base, {"kind": "move_opening", "opening": "w1", "distance": 1234.0})
     assert answer.status_code == 422 and answer.json()["element"] == "w1" and "nothing was changed" in answer.text
     assert state(client)["version"] == base

@@ -22,6 +22,7 @@ from deepsection.core.edits import (
 from deepsection.core.errors import UnknownElement
 from deepsection.core.model import Note, Project
 from deepsection.core.view import anchor_in
+from deepsection.core.view.opening import forget
 from deepsection.demo import fernacre_bungalow, quillback_house
 from deepsection.service.benches import bench_after, bench_of
 from deepsection.service.schemas import ViewWanted
@@ -31,7 +32,8 @@ from deepsection.service.workers import HERE, POOL, Job
 
 @pytest.fixture
 def pool() -> Iterator[None]:
-    """One worker."""
+    """One worker; what other tests made fail is forgotten."""
+    forget()
     POOL.open(1)
     yield
     POOL.close()
