@@ -6,6 +6,7 @@ from weakref import WeakKeyDictionary
 
 from ..building.placed import House
 from ..resolve import Building
+from .decks import deck_junctions
 from .junction import Junction
 from .kinds import JUNCTION_KINDS
 from .openings import opening_junctions
@@ -14,7 +15,7 @@ from .slabs import slab_junctions
 from .stairs import stair_junctions
 from .walls import wall_junctions
 
-FINDERS = (roof_junctions, opening_junctions, wall_junctions, slab_junctions, stair_junctions)
+FINDERS = (roof_junctions, opening_junctions, wall_junctions, slab_junctions, deck_junctions, stair_junctions)
 
 _known: WeakKeyDictionary[House, tuple[Junction, ...]] = WeakKeyDictionary()
 

@@ -34,6 +34,7 @@ KindName = Literal[
     "slab_step",
     "porch_slab",
     "slab_edge",
+    "deck_ledger",
     "footing",
 ]
 
@@ -82,6 +83,7 @@ JUNCTION_KINDS: dict[KindName, JunctionKind] = {
         JunctionKind("slab_step", "step in a slab", "steps in slabs", "metres"),
         JunctionKind("porch_slab", "porch slab at a wall", "porch slabs at walls", "metres"),
         JunctionKind("slab_edge", "free edge of a slab", "free edges of slabs", "metres"),
+        JunctionKind("deck_ledger", "deck at a wall", "decks at walls", "metres"),
         JunctionKind("footing", "footing", "footings", "metres"),
     )
 }

@@ -52,6 +52,7 @@ DETAIL_SIZES: dict[KindName, DetailSize] = {
     "slab_step": DetailSize(600.0, 600.0, 500.0, 250.0),
     "slab_edge": DetailSize(400.0, 600.0, 600.0, 200.0),
     "porch_slab": DetailSize(700.0, 350.0, 550.0, 400.0),
+    "deck_ledger": DetailSize(650.0, 350.0, 500.0, 450.0),
     "footing": DetailSize(500.0, 400.0, 200.0, 550.0),
 }
 """Common practice, no source. Kinds that are not here are no lines: they have no details."""

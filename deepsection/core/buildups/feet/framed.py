@@ -43,7 +43,7 @@ def anchors(site: FootSite, p: Values, top: float) -> Iterator[Piece]:
         "bolt", '1/2" anchor bolt, {embed} embedded, at {bolts}', "fixing", "steel",
         shape.union(washer).union(nut), "sheet", ("structure",), every=p.bolts, wide=12.7, first=250.0, even=True,
         takes=("infill", "wall_plate", "plate", "sill_plate", "stem", "slab_edge", "stud", "blocking"), tier=STRIP,
-        yields=("beam", "post"),
+        yields=("beam", "post", "joist"),
     )  # fmt: skip
 
 

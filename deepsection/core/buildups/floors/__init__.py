@@ -2,6 +2,8 @@
 
 from ..buildup import SiteKind, Ways
 from .bearings import FRAMED_BEARING, MASONRY_BEARING
+from .deck_site import deck_site, ledger_lies
+from .decks import LEDGER, LEDGER_MASONRY
 from .edges import CEILING, INNER, MASONRY_EDGE, PLATFORM, PORCH
 from .site import along_wall_lies, ceiling_site, floor_site, inner_lies, inner_site, porch_lies, porch_site
 from .slab_edges import FRAMED_SLAB_EDGE, SLAB_EDGE, SLAB_ON_WALL, SLAB_STEP
@@ -15,6 +17,7 @@ FLOORS = (
     Ways("slab_step", SiteKind(step_site, ring_lies), (SLAB_STEP,)),
     Ways("porch_slab", SiteKind(porch_site, porch_lies), (PORCH,)),
     Ways("slab_edge", SiteKind(edge_site, ring_lies), (FRAMED_SLAB_EDGE, SLAB_EDGE)),
+    Ways("deck_ledger", SiteKind(deck_site, ledger_lies), (LEDGER, LEDGER_MASONRY)),
 )
 
 __all__ = ["FLOORS"]

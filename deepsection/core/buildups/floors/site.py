@@ -42,7 +42,7 @@ class FloorSite:
     slab: float = 0.0
 
 
-def _wall(building: Building, junction: Junction) -> PlannedWall | None:
+def wall_of(building: Building, junction: Junction) -> PlannedWall | None:
     held = (building.plan.by_id.get(end.element) for end in junction.ends)
     wall = next((one for one in held if one is not None), None)
     return wall if wall is not None and wall.is_plumb else None
@@ -54,7 +54,7 @@ def _fact(junction: Junction, name: str) -> object:
 
 def floor_site(building: Building, junction: Junction) -> FloorSite | None:
     """What is built around at the edge of a floor."""
-    wall = _wall(building, junction)
+    wall = wall_of(building, junction)
     floor = next((one for one in building[FLOORS] if one.floor.id == junction.ends[0].element), None)
     if wall is None or floor is None:
         return None
@@ -101,7 +101,7 @@ class CeilingSite:
 
 def ceiling_site(building: Building, junction: Junction) -> CeilingSite | None:
     """What is built around where a ceiling lies at an outer wall."""
-    wall = _wall(building, junction)
+    wall = wall_of(building, junction)
     ceiling = next((one for one in building[CEILINGS] if one.ceiling.id == junction.ends[0].element), None)
     if wall is None or ceiling is None:
         return None
@@ -142,7 +142,7 @@ class InnerSite:
 
 def inner_site(building: Building, junction: Junction) -> InnerSite | None:
     """What is built around at the foot of an inner wall."""
-    wall = _wall(building, junction)
+    wall = wall_of(building, junction)
     if wall is None:
         return None
     base = building.levels[wall.wall.base.level].z + wall.wall.base.offset
@@ -165,7 +165,7 @@ class PorchSite:
 
 def porch_site(building: Building, junction: Junction) -> PorchSite | None:
     """What is built around where a porch slab lies at a wall."""
-    wall = _wall(building, junction)
+    wall = wall_of(building, junction)
     held = next((one for one in building[SLABS] if one.slab.id == junction.ends[0].element), None)
     if wall is None or held is None:
         return None
@@ -178,26 +178,29 @@ def porch_site(building: Building, junction: Junction) -> PorchSite | None:
 
 def along_wall_lies(building: Building, junction: Junction) -> list[Lie]:
     """Along the wall of a junction on its set-out line, mitred with the outer walls at its ends."""
-    wall = _wall(building, junction)
+    wall = wall_of(building, junction)
     return wall_lies(building, wall, junction.runs) if wall is not None else []
 
 
 def inner_lies(building: Building, junction: Junction) -> list[Lie]:
     """Along an inner wall, between the doors in it and the walls that run into it."""
-    wall = _wall(building, junction)
+    wall = wall_of(building, junction)
     return wall_lies(building, wall, junction.runs, parted=True) if wall is not None else []
 
 
 def porch_lies(building: Building, junction: Junction) -> list[Lie]:
     """Along the wall as far as the slab lies at it."""
-    wall = _wall(building, junction)
+    wall = wall_of(building, junction)
+    return lies_at(junction, wall.outer) if wall is not None else []
+
+
+def lies_at(junction: Junction, face: float) -> list[Lie]:
+    """Along the set-out line of a wall, for runs that lie so far outward of it (mm)."""
     found = []
-    for run in junction.runs if wall is not None else ():
-        assert wall is not None
+    for run in junction.runs:
         (ox, oy), dx, dy = run.out, run.out[1], -run.out[0]
         ends = sorted(((x, y) for x, y, _ in (run.start, run.end)), key=lambda at: at[0] * dx + at[1] * dy)
         (x, y), (x1, y1) = ends
-        # They lie at the face of the wall.
-        start = x - ox * wall.outer, y - oy * wall.outer
+        start = x - ox * face, y - oy * face
         found.append(Lie(start, run.out, (x1 - x) * dx + (y1 - y) * dy))
     return found

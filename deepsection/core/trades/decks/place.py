@@ -111,17 +111,17 @@ def house_faces(plan: WallPlan, make_ups: dict[str, MakeUp], level: str) -> Poly
     found = []
     for outline in plan.outlines_on(level):
         walls = tuple(by_id[id] for id in outline.walls)
-        found.append(moved_to(outline.polygon, walls, tuple(_ledger_face(wall, make_ups) for wall in walls)))
+        found.append(moved_to(outline.polygon, walls, tuple(ledger_face(wall, make_ups) for wall in walls)))
     return shapely.union_all([*found, *_strips(plan, make_ups, level)])
 
 
 def _strips(plan: WallPlan, make_ups: dict[str, MakeUp], level: str) -> Iterator[Polygon]:
     for wall in plan.on(level):
         if wall.wall.status == "outer":
-            yield wall.strip(0.0, wall.length, wall.inner, _ledger_face(wall, make_ups))
+            yield wall.strip(0.0, wall.length, wall.inner, ledger_face(wall, make_ups))
 
 
-def _ledger_face(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> float:
+def ledger_face(wall: PlannedWall, make_ups: dict[str, MakeUp]) -> float:
     """How far outward a ledger is fixed to a wall: on its sheathing or frame, on cladding laid in units. Common
     practice, no source."""
     for planned, layer in zip(wall.layers, make_ups[wall.wall.make_up].layers):

@@ -90,7 +90,7 @@ def staggered(notes: Sequence[PieceNote], cut: Sequence[CutPart], middle: float,
 
 
 OWN = ("wall_plate", "sill_plate", "header", "lintel", "rim_joist", "blocking", "trimmer", "ridge_board",
-       "hip_rafter", "valley_rafter")  # fmt: skip
+       "hip_rafter", "valley_rafter", "ledger")  # fmt: skip
 """Roles of pieces that are noted by themselves, though a layer holds them."""
 
 
