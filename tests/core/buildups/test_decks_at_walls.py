@@ -9,11 +9,14 @@ import pytest
 
 from deepsection.core.buildups.making import made_of
 from deepsection.core.document.motion import Motion
+from deepsection.core.drawing import Region, Text
 from deepsection.core.edits import CarryDeck, DrawDeck, Transform, TurnJoists, apply_edits, changed, put
 from deepsection.core.junctions import grouped
 from deepsection.core.model import Project
 from deepsection.core.resolve import resolve
+from deepsection.core.view import draw_view
 from deepsection.core.view.continuity import continuity_in
+from deepsection.core.view.details.making import detail_of
 from deepsection.demo import otterfold_house
 from tests.builders import cavity_box, gable, joist_house
 from tests.core.buildups.rig import after, built, cut_at, is_whole, of_kind, places
@@ -155,3 +158,19 @@ def test_decks_that_are_built_alike_are_one_group() -> None:
 
 def test_the_deck_of_the_demo_closes() -> None:
     assert is_whole(resolve(otterfold_house()), "deck_ledger") == 1
+
+
+def test_what_bolts_go_through_is_noted_whole() -> None:
+    """Wherever its plane lies: one note of the ledger, of the rim behind it one, each of its whole depth."""
+    house = decked(house=joist_house(9000.0, 6000.0, "ft-in"))
+    (ledger,) = of_kind(resolve(house), "deck_ledger")
+    cut_through = 0
+    for along in range(1900, 2100, 12):
+        detail = changed(detail_of(ledger, "d", "1, deck at a wall"), along=float(along))
+        project = put(house, detail)
+        drawing = draw_view(resolve(project), project, "detail:d", 8.0)
+        regions = [mark for mark in drawing.marks if isinstance(mark, Region) and mark.feature == "cut"]
+        cut_through += sum("ledger-bolt" in (mark.part or "") for mark in regions)
+        text = " ".join(mark.text for mark in drawing.marks if isinstance(mark, Text))
+        assert text.count("ledger 1 1/2") == 1 and text.count("rim joist 1 1/2") == 1, text
+    assert cut_through, "one of them at least goes through a bolt"

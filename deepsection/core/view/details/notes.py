@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
@@ -53,13 +54,19 @@ def piece_notes(cut: Sequence[CutPart], building: Building, scale: float) -> lis
     for foundation in project.foundations:
         pony = building.placed.make_ups[foundation.pony].layers if foundation.pony else ()
         layers |= {(foundation.id, layer.id): layer for layer in pony if (foundation.id, layer.id) not in layers}
+    by_part: dict[str, list[Polygon]] = defaultdict(list)
+    for one in cut:
+        by_part[one.part.key].append(one.whole)
     largest: dict[str, tuple[float, CutPart]] = {}
     for one in cut:
         if not one.part.note and (one.polygon.area < LEAST * scale * scale or _is_sliver(one)):
             continue
         layer = layers.get((one.part.element, one.part.key.split("/")[2]))
         own = layer is None or _is_own(one)
-        words = one.part.note or (_sized(one, building) if own or layer is None else layer_words(layer, project.units))
+        if own or layer is None:
+            words = one.part.note or _sized(one, _undrilled(one.whole, by_part[one.part.key]), building)
+        else:
+            words = one.part.note or layer_words(layer, project.units)
         if words not in largest or one.polygon.area > largest[words][0]:
             largest[words] = one.polygon.area, one
     return [PieceNote(words, held.part.key, _inside(held.polygon)) for words, (_, held) in largest.items()]
@@ -115,18 +122,31 @@ def _is_own(one: CutPart) -> bool:
     return one.part.role in OWN
 
 
-def _sized(one: CutPart, building: Building) -> str:
-    """What a piece is called, with what it measures where it is cut across."""
+DRILLED = 1.0, 16.0
+"""Pieces of a part so far apart (from, to; mm) are one, through which a bolt goes."""
+
+
+def _undrilled(piece: Polygon, others: Sequence[Polygon]) -> Polygon:
+    """The box around a piece of a part and what bolts cut off it; the piece itself where none does."""
+    least, most = DRILLED
+    whole, rest = piece, list(others)
+    while beyond := [one for one in rest if least < one.distance(whole) <= most]:
+        whole = shapely.union_all([whole, *beyond]).envelope
+        rest = [one for one in rest if one not in beyond]
+    return whole
+
+
+def _sized(one: CutPart, whole: Polygon, building: Building) -> str:
+    """What a part is called, with what it measures where it is cut across: all of it, however much the window shows."""
     units = building.placed.project.units
-    # Of the whole piece, however much of it the window shows.
-    x0, y0, x1, y1 = one.whole.bounds
+    x0, y0, x1, y1 = whole.bounds
     words = ROLES[one.part.role].words
     if one.part.role in BOARDS:
         return f"{format_thickness(min(x1 - x0, y1 - y0), units)} {words} board"
     if one.part.role == "frame":
         unit = next((held.unit for held in building.placed.project.openings if held.id == one.part.element), "")
         return f"{unit} frame".strip()
-    if one.part.function == "unit" or one.part.role in STACK or one.whole.area < 0.85 * (x1 - x0) * (y1 - y0):
+    if one.part.function == "unit" or one.part.role in STACK or whole.area < 0.85 * (x1 - x0) * (y1 - y0):
         return words
     return f"{words} {format_measured(x1 - x0, units)} x {format_measured(y1 - y0, units)}"
 

@@ -160,6 +160,10 @@ function stripFitted(panes: Panes, plan: Drawing | undefined, view: Drawing, bes
 /** From the edge of a detail to the ends of the leaders of its notes (paper mm). */
 const NOTES_BESIDE = 8;
 
+/** What of the height of its pane a detail takes at least, and where its notes do not fit beside it so. */
+const LEAST_SHARE = 0.3;
+const SHARE = 0.6;
+
 /** The viewport that shows a detail with its notes, which are as large as the usual scale nearest to its zoom makes
  * them: the nearest zoom at which all of it has room. */
 function detailFitted(panes: Panes, view: Drawing, scales: readonly number[]): Viewport {
@@ -178,7 +182,12 @@ function detailFitted(panes: Panes, view: Drawing, scales: readonly number[]): V
   const tall = Math.max(panes.viewBottom - panes.viewTop - 3 * EDGE, 60);
   const fits = (scale: number) =>
     Math.min(NEAREST, room / (u1 - u0 + (left + right) * scale), tall / (high - low + (below + above) * scale));
-  const [scale, k] = bestZoom(scales, fits) ?? [view.scale, fits(view.scale)];
+  // Notes that are taller than the pane run out of it, rather than leave no room for what they are about.
+  const across = (scale: number) =>
+    Math.min(NEAREST, room / (u1 - u0 + (left + right) * scale), (SHARE * tall) / (high - low));
+  const all = bestZoom(scales, fits);
+  const [scale, k] = (all && all[1] * (high - low) > LEAST_SHARE * tall ? all : bestZoom(scales, across)) ??
+    all ?? [view.scale, fits(view.scale)];
   const spare = room - k * (u1 - u0 + (left + right) * scale);
   return {
     k,
