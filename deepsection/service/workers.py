@@ -25,7 +25,7 @@ from .answers import Answer, Sent, answer
 
 log = logging.getLogger("deepsection")
 
-WEIGHTS = {"plan": 2, "elevation": 3, "section": 5, "strip": 4, "detail": 1}
+WEIGHTS = {"plan": 2, "elevation": 3, "section": 5}
 """About how much work views of a kind are, against one another; others count as one."""
 HERE = -1
 """Where a view is drawn that no worker draws."""

@@ -10,6 +10,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
+import numpy as np
 from shapely.geometry import Polygon
 
 from ..building.kind import PlanOf
@@ -66,17 +67,15 @@ def draw_plan(building: Building, level: str, name: str, look_deg: float, settin
         used = {wall.wall.make_up for wall in building.plan.on(level)}
         held += make_up_legend(project, used, (x0, y0 - BELOW * scale), scale)
     placed, bounds, left_out, shifts = lettered([*held, *setting.notes], setting)
-    marks = list(placed)
-    boxes = boxes_around(marks, scale) if project.sections else []
-    for line in project.sections:
-        marks += _section_line(line, boxes, shown.frame, scale)
+    boxes = boxes_around(placed, scale) if project.sections else []
+    lines = [mark for line in project.sections for mark in _section_line(line, boxes, shown.frame, scale)]
     return Drawing(
         name=name,
         title=plan_title(storey),
         kind="plan",
         scale=scale,
-        marks=tuple(marks),
-        bounds=bounds,
+        marks=(*placed, *lines),
+        bounds=extent(lines, scale, np.array(bounds).reshape(2, 2) if placed else None),
         look=(shown.frame.dx, shown.frame.dy),
         messages=() if building.plan.on(level) else (_empty(project, storey),),
         left_out=left_out,

@@ -20,10 +20,10 @@ def draw_setting_out(building: Building, stair: Stair, name: str, setting: Setti
     """One string of a stair unfolded, with its steps, goings, heights from finish and angles."""
     placed = next((held for held in building[STAIRS] if held.stair.id == stair.id), None)
     own = setting_marks(placed, setting.units, setting.scale) if placed else []
-    marks, bounds, left_out, shifts = lettered(own, setting)
-    if placed:
-        # It stands at the height of its foot, as sections do.
-        marks = tuple(moved(mark, 0.0, placed.base) for mark in marks)
+    marks, (x0, y0, x1, y1), left_out, shifts = lettered(own, setting)
+    # It stands at the height of its foot, as sections do.
+    base = placed.base if placed else 0.0
+    marks = tuple(moved(mark, 0.0, base) for mark in marks)
     message = f"{stair.name} cannot be built as it is: its particulars say why."
     return Drawing(
         name=name,
@@ -32,7 +32,7 @@ def draw_setting_out(building: Building, stair: Stair, name: str, setting: Setti
         scale=setting.scale,
         marks=marks,
         sums=(placed.rise,) if placed else (),
-        bounds=bounds,
+        bounds=(x0, y0 + base, x1, y1 + base),
         messages=() if marks else (message,),
         left_out=left_out,
         shifts=shifts,

@@ -43,6 +43,7 @@ class FloorSite:
 
 
 def wall_of(building: Building, junction: Junction) -> PlannedWall | None:
+    """The wall at a junction; none that leans."""
     held = (building.plan.by_id.get(end.element) for end in junction.ends)
     wall = next((one for one in held if one is not None), None)
     return wall if wall is not None and wall.is_plumb else None
