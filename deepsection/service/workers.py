@@ -19,7 +19,7 @@ from typing import NamedTuple
 
 from deepsection.core.memo import LruCache, tune_memory
 from deepsection.core.model import Project
-from deepsection.core.view import draw_view, opened
+from deepsection.core.view import built, draw_view, opened
 
 from .answers import Answer, Sent, answer
 
@@ -230,8 +230,7 @@ def _with_known(project: Project, before: Project | None) -> Project:
     known = {}
     for name in project.collections:
         held = {element.id: element for element in getattr(before, name)}
-        mine = tuple(was if (was := held.get(one.id)) == one else one for one in getattr(project, name))
-        known[name] = before_all if mine == (before_all := getattr(before, name)) else mine
+        known[name] = tuple(was if (was := held.get(one.id)) == one else one for one in getattr(project, name))
     return project.model_copy(update=known)
 
 
@@ -254,10 +253,14 @@ def _work(pipe: Connection) -> None:
         project = project if sent is None else _with_known(sent, project)
         assert project is not None
         try:
-            opened(project).building.parts  # noqa: B018
+            # What cannot be built is found out where it is asked for, and not looked into here as well.
+            built(project).parts  # noqa: B018
         except Exception:
-            log.debug("this house has no parts; its views say why")
-        pipe.send([_answered(project, job) for job in jobs])
+            log.debug("this house cannot be built; who asked for it says why")
+        try:
+            pipe.send([_answered(project, job) for job in jobs])
+        except OSError:
+            return
 
 
 if __name__ == "__main__":

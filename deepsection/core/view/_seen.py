@@ -55,7 +55,8 @@ def clipped_above(faces: Sequence[Face], earth: Earth, dug: Polygon | MultiPolyg
     else:
         air = rectangle(left, min(low, earth.low - 1), right, max(high, earth.high + 1)).difference(earth.body)
     air = air.union(dug) if dug is not None and is_dug else air
-    low_ones = [face for face, box in zip(faces, boxes) if box[1] < earth.high]
+    ground = earth.high
+    low_ones = [face for face, box in zip(faces, boxes) if box[1] < ground]
     kept = dict(zip(map(id, low_ones), _in_air([(face, air) for face in low_ones])))
     return [piece for face in faces for piece in kept.get(id(face), (face,))]
 

@@ -8,7 +8,6 @@ from ...junctions import Junction
 from ...junctions.decks import runs_out
 from ...resolve import Building
 from ...trades.decks.place import DECKS, ledger_face
-from ...trades.makeups.model import Tradition
 from ..faces import WallFaces, wall_faces
 from ..lie import Lie
 from .site import lies_at, wall_of
@@ -22,7 +21,6 @@ class DeckSite:
     `floor`: top of the floor inside; `span`: how far its joists run out to what bears them next, 0 if they run along.
     """
 
-    tradition: Tradition
     wall: WallFaces
     face: float
     ledger: float
@@ -45,7 +43,6 @@ def deck_site(building: Building, junction: Junction) -> DeckSite | None:
         return None
     high = flat.top.z - sum(layer.thickness for layer in make_up.layers[: make_up.carrying])
     return DeckSite(
-        building.placed.project.tradition,
         wall_faces(building, wall),
         ledger_face(wall, building.placed.make_ups),
         carrying.framing.thickness,

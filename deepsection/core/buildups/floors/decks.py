@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from ...geometry import Point
 from ..buildup import BuildUp, Found, OtherKind
 from ..parameters import Parameter, Values
 from ..pieces import METAL, SKIN, STRIP, Piece, block, sheet
@@ -44,14 +45,15 @@ def _bolts(site: DeckSite, p: Values, back: float, note: str) -> Iterator[Piece]
         )  # fmt: skip
 
 
-def _flashing(site: DeckSite, p: Values, low: float) -> Piece:
-    """The flashing over the ledger, between it and the boards."""
-    inner, outer, v = site.face + SKIN, site.face + site.ledger + METAL, site.high + METAL
-    line = [(outer, site.high - p.drop), (outer, v), (inner + METAL, v), (inner + METAL, low + p.up)]
+def _flashing(
+    site: DeckSite, p: Values, high: float, note: str, takes: tuple[str, ...], into: tuple[Point, ...] = ()
+) -> Piece:
+    """The flashing over the ledger, between it and the boards: up the wall to a height, and from there into it."""
+    inner, outer, v = site.face + SKIN + METAL, site.face + site.ledger + METAL, site.high + METAL
+    line = [(outer, site.high - p.drop), (outer, v), (inner, v), (inner, high), *into]
     return Piece(
-        "ledger-flashing", "flashing {up} up behind the membrane, over the ledger and {drop} down", "flashing",
-        "flashing", sheet(line, METAL), "sheet", ("weather", "drainage"),
-        takes=("membrane", "cladding", "finish", "corner_board"), yields=(*BOARDED, "sheathing"), tier=STRIP,
+        "ledger-flashing", note, "flashing", "flashing", sheet(line, METAL), "sheet", ("weather", "drainage"),
+        takes=takes, yields=(*BOARDED, "sheathing"), tier=STRIP,
     )  # fmt: skip
 
 
@@ -76,7 +78,10 @@ def _framed(site: DeckSite, p: Values) -> Iterator[Piece]:
         sheet(line if over > site.face else [(site.face, lap), (site.face, top)], -SKIN), "sheet", ("weather", "air"),
         takes=("membrane", "cladding", "corner_board"), yields=("sheathing",), tier=STRIP,
     )  # fmt: skip
-    yield _flashing(site, p, site.top)
+    yield _flashing(
+        site, p, site.top + p.up, "flashing {up} up behind the membrane, over the ledger and {drop} down",
+        ("membrane", "cladding", "finish", "corner_board"),
+    )  # fmt: skip
     if p.gap:
         yield Piece(
             "siding-gap", "siding {gap} over the deck", "strip", "air",
@@ -118,6 +123,8 @@ JOINT = Parameter(
 )
 DROP_MM = Parameter("drop", "Flashing down over the ledger", 25.0, 10.0, 60.0)
 ANCHORS = Parameter("bolts", "Spacing of the anchors", 600.0, 150.0, 915.0, "by engineer; common practice, no source")
+INTO = 25.0
+"""A flashing goes so deep into its joint (mm). Common practice, no source."""
 DEEP = 110.0
 """Resin anchors go so deep into masonry (mm). Common practice, no source."""
 
@@ -131,13 +138,10 @@ def _masonry(site: DeckSite, p: Values) -> Iterator[Piece]:
         "ledger-strip", "damp-proof strip behind the ledger", "membrane", "membrane",
         block(site.face, site.face + SKIN, site.low, site.high), "sheet", ("weather",), tier=STRIP,
     )  # fmt: skip
-    inner, outer, v = site.face + SKIN, site.face + site.ledger + METAL, site.high + METAL
     up = site.top + p.joint
-    line = [(outer, site.high - p.drop), (outer, v), (inner + METAL, v), (inner + METAL, up), (site.face - 25.0, up)]
-    yield Piece(
-        "ledger-flashing", "flashing over the ledger and {drop} down, {joint} up and into a joint", "flashing",
-        "flashing", sheet(line, METAL), "sheet", ("weather", "drainage"), takes=("cladding", "structure", "finish"),
-        yields=BOARDED, tier=STRIP,
+    yield _flashing(
+        site, p, up, "flashing over the ledger and {drop} down, {joint} up and into a joint",
+        ("cladding", "structure", "finish"), ((site.face - INTO, up),),
     )  # fmt: skip
     yield from _bolts(
         site, p, site.face - DEEP, "resin anchors, {bolts} apart, by turns at the upper and the lower edge"
